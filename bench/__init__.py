@@ -1,0 +1,1 @@
+"""Speed and accuracy, printed as tables: `./run bench`."""

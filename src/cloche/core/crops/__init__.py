@@ -1,0 +1,1 @@
+"""Crops: their published tables and the catalogue built from them."""

@@ -1,0 +1,1 @@
+"""From soil temperature to seedlings: how fast, how many."""

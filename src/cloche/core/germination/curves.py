@@ -1,0 +1,101 @@
+"""The two curves of a crop against soil temperature: how fast seed advances, and how much of it comes up."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from scipy.interpolate import PchipInterpolator
+
+SLOWEST_RATE_PER_D = 1.0 / 500.0
+"""Interpolated rates below this are noise of the interpolation, not germination: taken as none."""
+GRID_STEP_C = 0.05
+GRID_FROM_C = -10.0
+GRID_TO_C = 60.0
+GRID_CELLS = round((GRID_TO_C - GRID_FROM_C) / GRID_STEP_C)
+
+
+@dataclass(frozen=True)
+class GridPosition:
+    """Where temperatures lie on the grid: worked out once, read by every crop's curves. nan counts as missing."""
+
+    below: NDArray[np.intp]
+    part: NDArray[np.float64]
+    missing: NDArray[np.bool_]
+
+    @classmethod
+    def of(cls, temperature_c: ArrayLike) -> GridPosition:
+        """temperature_c: any shape [°C]; beyond the grid's ends counts as its ends."""
+        position = (np.asarray(temperature_c, dtype=np.float64) - GRID_FROM_C) / GRID_STEP_C
+        missing = np.isnan(position)
+        position = np.clip(np.where(missing, 0.0, position), 0.0, GRID_CELLS - 1e-6)
+        below = position.astype(np.intp)
+        return cls(below, position - below, missing)
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A shape-preserving curve through published cells, held on a fine grid so that hourly seasons evaluate fast."""
+
+    knots: tuple[tuple[float, float], ...]
+    grid: NDArray[np.float64] = field(repr=False, compare=False)
+
+    def at(self, temperature_c: ArrayLike) -> NDArray[np.float64]:
+        """Value at each temperature [°C], same shape; nan where the temperature is missing; edge values outside."""
+        position = GridPosition.of(temperature_c)
+        return np.where(position.missing, np.nan, self.on(position))
+
+    def on(self, position: GridPosition) -> NDArray[np.float64]:
+        """Value at positions found before; missing ones read the grid's cold end, zero rate."""
+        step = np.diff(self.grid, append=self.grid[-1])
+        return self.grid[position.below] + position.part * step[position.below]
+
+
+class RateCurve(Curve):
+    """Rate of development [1/d]: monotone cubic on 1/days through every tabulated cell, zero beyond its ends."""
+
+    @classmethod
+    def through(cls, knots: Sequence[Sequence[float]]) -> RateCurve:
+        """Build from (temperature [°C], rate [1/d]) pairs in rising order of temperature."""
+        values = _pchip(knots, outside=0.0)
+        values[values < SLOWEST_RATE_PER_D] = 0.0
+        return cls(tuple((t, v) for t, v in knots), _keep_knots(values, knots))
+
+    @property
+    def fastest_c(self) -> float:
+        """Soil temperature at which it comes up soonest [°C]."""
+        return float(GRID_FROM_C + GRID_STEP_C * np.argmax(self.grid))
+
+
+class ShareCurve(Curve):
+    """Share of live seed that comes up (0-1, relative to the table's best cell); level beyond its ends."""
+
+    @classmethod
+    def through(cls, knots: Sequence[Sequence[float]]) -> ShareCurve:
+        """Build from (temperature [°C], share 0-1) pairs in rising order of temperature."""
+        return cls(tuple((t, v) for t, v in knots), np.clip(_pchip(knots, outside=None), 0.0, 1.0))
+
+
+def _grid_c() -> NDArray[np.float64]:
+    return np.arange(GRID_FROM_C, GRID_TO_C + GRID_STEP_C / 2, GRID_STEP_C)
+
+
+def _pchip(knots: Sequence[Sequence[float]], outside: float | None) -> NDArray[np.float64]:
+    temperature_c, value = np.asarray(knots, dtype=np.float64).T
+    grid_c = _grid_c()
+    inside = np.clip(grid_c, temperature_c[0], temperature_c[-1])
+    curve = np.asarray(PchipInterpolator(temperature_c, value)(inside))
+    if outside is not None:
+        curve[(grid_c < temperature_c[0]) | (grid_c > temperature_c[-1])] = outside
+    return curve
+
+
+def _keep_knots(grid: NDArray[np.float64], knots: Sequence[Sequence[float]]) -> NDArray[np.float64]:
+    """Put the published cells back where the smallest-rate rule would have removed one of them."""
+    for temperature_c, value in knots:
+        index = round((temperature_c - GRID_FROM_C) / GRID_STEP_C)
+        if abs(GRID_FROM_C + index * GRID_STEP_C - temperature_c) < 1e-9:
+            grid[index] = value
+    return grid

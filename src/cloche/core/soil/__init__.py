@@ -1,0 +1,1 @@
+"""How warm the ground is and will be."""

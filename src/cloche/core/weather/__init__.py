@@ -1,0 +1,1 @@
+"""Air, sun and the years behind the coming weeks."""

@@ -1,0 +1,87 @@
+"""Monthly normals of a site: typed in, drawn from its own daily record, or a rough guess from its latitude."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Source = Literal["typed", "record", "guess"]
+
+MID_MONTH_DAY = np.array([15.5, 45, 74.5, 105, 135.5, 166, 196.5, 227.5, 258, 288.5, 319, 349.5])
+GUESS_SPREAD_K = 2.5
+"""How far the guess from latitude may be off as a whole (assumption); typed or recorded normals are taken as they are."""
+FEWEST_DAYS = 20
+"""A month of the record counts with at least this many days."""
+
+# Mean over land by latitude: annual mean at sea level and half the annual swing [°C] (from memory, assumption).
+_LATITUDE = np.array([0, 10, 20, 30, 40, 50, 60, 70])
+_ANNUAL_MEAN_C = np.array([26.5, 26.5, 24.5, 20.0, 14.0, 9.0, 2.5, -7.0])
+_HALF_SWING_NORTH_K = np.array([0.8, 2.5, 5.0, 8.0, 10.5, 9.5, 13.0, 17.0])
+_HALF_SWING_SOUTH_K = np.array([0.8, 2.0, 4.0, 5.5, 5.5, 4.5, 6.0, 10.0])
+_LAPSE_K_PER_M = 0.006
+
+
+@dataclass(frozen=True)
+class Normals:
+    """Air at screen height by month, January first: mean daily low and high [°C], and how far days stray from it [K]."""
+
+    low_c: NDArray[np.float64]
+    high_c: NDArray[np.float64]
+    day_sd_k: NDArray[np.float64]
+    source: Source
+    years: int = 0
+
+    @property
+    def mean_c(self) -> NDArray[np.float64]:
+        """Middle of low and high by month [°C]."""
+        return (self.low_c + self.high_c) / 2
+
+    def mean_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
+        """Normal daily mean [°C] on each day of the year, running smoothly through the months."""
+        return _through_the_year(self.mean_c, day_of_year)
+
+    def range_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
+        """Normal difference of high and low [K]."""
+        return _through_the_year(self.high_c - self.low_c, day_of_year)
+
+    def sd_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
+        """Standard deviation of single days' means about the normal [K]."""
+        return _through_the_year(self.day_sd_k, day_of_year)
+
+
+def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
+    """A first guess for a site that has told nothing but where it lies (assumption: land means, from memory)."""
+    size = abs(latitude_deg)
+    swings = _HALF_SWING_NORTH_K if latitude_deg >= 0 else _HALF_SWING_SOUTH_K
+    mean = np.interp(size, _LATITUDE, _ANNUAL_MEAN_C) - _LAPSE_K_PER_M * elevation_m
+    warmest_day = 202.0 if latitude_deg >= 0 else 202.0 - 182.5
+    season = np.cos(2 * np.pi * (MID_MONTH_DAY - warmest_day) / 365.25)
+    monthly = mean + np.interp(size, _LATITUDE, swings) * season
+    return Normals(monthly - 5.0, monthly + 5.0, 3.5 - 0.5 * season, "guess")
+
+
+def from_record(
+    month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals
+) -> Normals:
+    """Normals from daily lows and highs (days,) with month 1-12; months with too few days lean on the guess.
+
+    The guess is first shifted to agree with the months that are known.
+    """
+    known = np.array([(month == m).sum() >= FEWEST_DAYS for m in range(1, 13)])
+    if not known.any():
+        return guess
+    shift_low = np.mean([low_c[month == m + 1].mean() - guess.low_c[m] for m in np.flatnonzero(known)])
+    shift_high = np.mean([high_c[month == m + 1].mean() - guess.high_c[m] for m in np.flatnonzero(known)])
+    low, high, sd = guess.low_c + shift_low, guess.high_c + shift_high, guess.day_sd_k.copy()
+    for m in np.flatnonzero(known):
+        days = month == m + 1
+        low[m], high[m] = low_c[days].mean(), high_c[days].mean()
+        sd[m] = max(1.5, ((low_c + high_c) / 2)[days].std())
+    return Normals(low, high, sd, "record" if known.all() else "guess", years=int(len(month) / 365.25 + 0.5))
+
+
+def _through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> NDArray[np.float64]:
+    return np.interp(np.asarray(day_of_year, dtype=np.float64), MID_MONTH_DAY, monthly, period=365.25)

@@ -1,0 +1,1 @@
+"""When to sow: from soil scenarios to dates with reasons."""

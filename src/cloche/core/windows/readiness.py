@@ -1,0 +1,64 @@
+"""What could be sown into soil of a measured temperature, by the two schools that go by the soil.
+
+*At the minimum*: sow as soon as the crop wakes at all. *Comfortable*: wait until the soil lies inside the printed optimum
+range. Both are judged on the same numbers, so that what the first one costs can be said.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.emergence import FIELD_FACTOR, days_to_emergence
+
+
+class Readiness(StrEnum):
+    """How a crop takes soil of a given temperature."""
+
+    ASLEEP = "asleep"
+    AT_MINIMUM = "at the minimum"
+    COMFORTABLE = "comfortable"
+    TOO_HOT = "too hot"
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """One crop in steady soil. days [d] may be inf; share 0-1 of live seed; cost_days against the near edge of comfort."""
+
+    crop: Crop
+    readiness: Readiness
+    days: float
+    share: float
+    cost_days: float
+    cost_share: float
+
+
+def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Verdict:
+    """How one crop would take soil that stays at soil_c [°C]."""
+    days = float(days_to_emergence(soil_c, crop, field_factor))
+    share = float(crop.share.at(soil_c)) if days < float("inf") else 0.0
+    edge_c = min(max(soil_c, crop.optimum_from_c), crop.optimum_to_c)
+    edge_days = float(days_to_emergence(edge_c, crop, field_factor))
+    cost_share = max(0.0, float(crop.share.at(edge_c)) - share)
+    return Verdict(crop, readiness(crop, soil_c), days, share, days - edge_days, cost_share)
+
+
+def readiness(crop: Crop, soil_c: float) -> Readiness:
+    """Asleep below the printed minimum, comfortable inside the optimum range, at the minimum between, too hot above."""
+    if crop.comfortable_at(soil_c):
+        return Readiness.COMFORTABLE
+    if soil_c > crop.optimum_to_c:
+        return Readiness.TOO_HOT
+    return Readiness.AT_MINIMUM if crop.awake_at(soil_c) else Readiness.ASLEEP
+
+
+def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> list[Verdict]:
+    """Crops to sow in place into soil of soil_c [°C], soonest up first.
+
+    comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out
+    are never listed.
+    """
+    wanted = {Readiness.COMFORTABLE} if comfortable_only else {Readiness.COMFORTABLE, Readiness.AT_MINIMUM}
+    verdicts = [verdict(crop, soil_c) for crop in crops if crop.sown_direct]
+    return sorted((v for v in verdicts if v.readiness in wanted), key=lambda v: (v.days, v.crop.name))
