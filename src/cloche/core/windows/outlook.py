@@ -175,7 +175,7 @@ def _window(
     quick = half_d[span] <= BEST_DAYS_FACTOR * half_d[span].min()
     full = share[span] >= BEST_SHARE_FACTOR * share[span].max()
     best = span[quick & full] if (quick & full).any() else span
-    open_ended = last == len(sow_day) - 1
+    open_ended = bool(last == len(sow_day) - 1)
     return Window(
         earliest=int(sow_day[first]),
         best_from=int(sow_day[best[0]]),

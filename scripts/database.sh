@@ -1,0 +1,100 @@
+# A private PostgreSQL cluster a purpose: the grower's own, the demo, the tests. Sourced by ./run.
+# On loopback and a free port with a password of its own; never the system's cluster on 5432.
+key() { printf '%s' "$ROOT" | cksum | cut -d' ' -f1; }
+
+state_home() {
+  if [ -n "${CLOCHE_HOME:-}" ]; then printf '%s' "$CLOCHE_HOME"
+  elif [ "$(id -u)" = 0 ]; then printf /var/lib/cloche
+  else printf '%s' "${XDG_DATA_HOME:-$HOME/.local/share}/cloche"; fi
+}
+
+# The grower's own data belong to the grower, not to a checkout; all else belongs to this checkout.
+state_of() { if [ "$1" = own ]; then printf '%s/own' "$(state_home)"; else printf '%s/%s-%s' "$(state_home)" "$1" "$(key)"; fi; }
+
+as_server() {
+  # Another user's server may not be allowed where we stand; / is open to all. 9>&-: the server must not inherit our lock.
+  if [ "$(id -u)" = 0 ]; then (cd / && exec runuser -u postgres -- "$@" 9>&-); else (cd / && exec "$@" 9>&-); fi
+}
+
+settle() { # a killed server may linger as a zombie for a moment, and pg_ctl takes it for a live one
+  local pid i
+  pid=$(as_server head -1 "$DB/data/postmaster.pid" 2>/dev/null) || return 0
+  for i in $(seq 50); do grep -q '^State:.Z' "/proc/$pid/status" 2>/dev/null || return 0; sleep 0.2; done
+}
+
+make_cluster() {
+  as_server rm -rf "$DB/data"
+  as_server sh -c "umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=\n' > '$DB/password'"
+  as_server "$PGBIN/initdb" -D "$DB/data" -U cloche -E UTF8 --locale-provider=icu --icu-locale=und --locale=C.UTF-8 \
+    --auth-local=reject --auth-host=scram-sha-256 --pwfile="$DB/password" > "$STATE/initdb.log" 2>&1 \
+    || stop_with "the database could not be made; see $STATE/initdb.log."
+  local lasting=on
+  case $1 in test|bench|shots) lasting=off ;; esac
+  as_server sh -c "cat >> '$DB/data/postgresql.conf'" <<CONF
+unix_socket_directories = ''
+listen_addresses = '127.0.0.1'
+max_connections = 60
+timezone = 'UTC'
+fsync = $lasting
+full_page_writes = $lasting
+synchronous_commit = $lasting
+CONF
+  as_server touch "$DB/ready"
+}
+
+start_cluster() {
+  local try
+  for try in 1 2 3; do
+    DB_PORT=$(/usr/bin/python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])')
+    as_server "$PGBIN/pg_ctl" -D "$DB/data" -l "$DB/log" -w -t 60 -s -o "-p $DB_PORT" start >/dev/null && return
+  done
+  stop_with "the database would not start; see $DB/log."
+}
+
+# with_database PURPOSE: cluster running, CLOCHE_* set for it, stopped again when this command ends.
+with_database() {
+  STATE=$(state_of "$1"); DB="$STATE/db"; PGBIN=$(postgres_bin)
+  unset PGDATA PGHOST PGHOSTADDR PGPORT PGUSER PGDATABASE PGPASSWORD PGSERVICE PGOPTIONS PGSSLMODE || true
+  mkdir -p "$STATE" 2>/dev/null && [ -w "$STATE" ] || stop_with "no permission to keep data in $STATE; set CLOCHE_HOME to a folder of yours."
+  exec 9> "$STATE/lock"
+  flock -n 9 || stop_with "another “./run” with the same data ($1) is still running."
+  if [ "$(id -u)" = 0 ]; then
+    chmod 755 "$(state_home)" "$STATE"
+    install -d -m 700 -o postgres "$DB"
+  else mkdir -p -m 700 "$DB"; fi
+  settle
+  as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true   # left over from a killed command
+  as_server test -f "$DB/ready" || make_cluster "$1"
+  trap clean_up EXIT
+  start_cluster
+  export CLOCHE_STATE="$STATE" CLOCHE_DB_PORT="$DB_PORT" CLOCHE_DB_PASSWORD
+  CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
+  [ -s "$STATE/secret" ] || (umask 077; head -c 48 /dev/urandom | base64 -w0 > "$STATE/secret")
+  export CLOCHE_SECRET_KEY; CLOCHE_SECRET_KEY=$(cat "$STATE/secret")
+  pg psql -X -qAt -d postgres -c "SELECT 1 FROM pg_database WHERE datname = 'cloche'" | grep -q 1 || pg createdb cloche
+}
+
+pg() { local tool=$1; shift; PGPASSWORD="$CLOCHE_DB_PASSWORD" "$PGBIN/$tool" -h 127.0.0.1 -p "$DB_PORT" -U cloche "$@"; }
+
+CHILDREN=()
+clean_up() {
+  trap - EXIT INT TERM
+  [ ${#CHILDREN[@]} -eq 0 ] || { kill -TERM "${CHILDREN[@]}" 2>/dev/null || true; wait "${CHILDREN[@]}" 2>/dev/null || true; }
+  as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true
+}
+
+back_up() {
+  set_up run; with_database own
+  pg pg_dump -Fc -f "$1" cloche || stop_with "the backup could not be written to $1."
+  note "Everything of your gardens is in $1."
+}
+
+bring_back() {
+  [ -r "$1" ] || stop_with "there is no backup to read at $1."
+  set_up run; with_database own
+  local before
+  before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
+  pg pg_dump -Fc -f "$before" cloche && note "What was there before is kept in $before."
+  pg pg_restore --clean --if-exists --no-owner --single-transaction -d cloche "$1" || stop_with "$1 could not be restored; your data are as before."
+  note "Restored from $1."
+}

@@ -1,0 +1,71 @@
+# Starting the application, and the tests. Sourced by ./run.
+manage() { PYTHONPATH=src "$PY" -m cloche.manage "$@"; }
+
+port_is_free() { /usr/bin/python3 -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
+
+collect_static() { # only when something in it has changed
+  local wanted
+  wanted=$(find src/cloche/static -type f -printf '%P %s %T@\n' | sort | cksum)
+  [ -f "$STATE/static.stamp" ] && [ "$(cat "$STATE/static.stamp")" = "$wanted" ] && return
+  manage collectstatic --noinput --clear -v 0
+  printf '%s' "$wanted" > "$STATE/static.stamp"
+}
+
+serve() {
+  local mode=$1 port=8000 date="" seed=7; shift
+  while [ $# -gt 0 ]; do
+    case $1 in
+      --port) port=${2:-}; shift 2 ;;
+      --date) date=${2:-}; shift 2 ;;
+      --seed) seed=${2:-}; shift 2 ;;
+      *) stop_with "“$1” is not a word that ./run $mode knows; try --port, --date or --seed." ;;
+    esac
+  done
+  case $port in ''|*[!0-9]*) stop_with "a port is a number, such as 8000." ;; esac
+  port_is_free "$port" || stop_with "port $port is taken by another program. Stop it, or choose another: ./run ${mode/own/start} --port $((port + 1))."
+  set_up run
+  with_database "$mode"
+  if [ "$mode" = demo ]; then
+    export DJANGO_SETTINGS_MODULE=cloche.config.settings.demo
+    CLOCHE_DAY_OFFSET=$(PYTHONPATH=src "$PY" -m cloche.demo.day "$date") || exit 1
+    export CLOCHE_DAY_OFFSET
+  else
+    export DJANGO_SETTINGS_MODULE=cloche.config.settings.production
+  fi
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+  manage migrate -v 0
+  collect_static
+  [ "$mode" = demo ] && manage load_demo --seed "$seed"
+  # With ours closed, a child outliving us cannot hold the lock. setsid: Ctrl-C reaches us first, and we end them in order.
+  PYTHONPATH=src setsid "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
+  CHILDREN+=($!)
+  PYTHONPATH=src setsid "$PY" -m cloche.manage keep_forecasts 9>&- &
+  CHILDREN+=($!)
+  local i
+  for i in $(seq 100); do
+    /usr/bin/python3 -c "import urllib.request; urllib.request.urlopen('http://127.0.0.1:$port/healthz/', timeout=2)" 2>/dev/null && break
+    kill -0 "${CHILDREN[0]}" 2>/dev/null || stop_with "the application did not start; its own words are above."
+    sleep 0.2
+  done
+  printf '\nCloche is open at  http://127.0.0.1:%s\n' "$port"
+  if [ "$mode" = demo ]; then printf 'Sign in with name  demo  and password  demo-garden   (or  southern, same password: a garden in the south, in °F)\n'
+  else printf 'Your data are kept in  %s\n' "$STATE"; fi
+  printf 'Ctrl-C ends everything it started.\n'
+  wait -n "${CHILDREN[@]}" || true
+  stop_with "a part of the application ended by itself; its own words are above."
+}
+
+run_checks() {
+  export DJANGO_SETTINGS_MODULE=cloche.config.settings.test
+  "$VENV/bin/ruff" check -q . && "$VENV/bin/ruff" format -q --check .
+  PYTHONPATH=src "$VENV/bin/lint-imports" --no-logo 2>&1 | tail -3
+  [ "${PIPESTATUS[0]}" = 0 ] || stop_with "an import runs against the house's one way; ask lint-imports."
+  PYTHONPATH=src "$VENV/bin/mypy" --no-error-summary src bench
+  manage makemigrations --check --dry-run -v 0 || stop_with "a model has changed without a migration."
+}
+
+run_tests() {
+  export DJANGO_SETTINGS_MODULE=cloche.config.settings.test DJANGO_ALLOW_ASYNC_UNSAFE=true
+  PYTHONPATH=src:. "$VENV/bin/pytest" "$@"
+}

@@ -1,0 +1,1 @@
+"""Sites, people and places."""

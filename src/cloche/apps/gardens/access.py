@@ -1,0 +1,47 @@
+"""Who may see what. Every address of a garden passes here; a garden one does not belong to does not exist."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import wraps
+from typing import Any
+
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponseBase
+
+from cloche.apps.gardens.models import Garden, Membership, Place, User
+
+
+class GardenRequest(HttpRequest):
+    """A request inside a garden: `garden` and `membership` are set, `user` is signed in."""
+
+    garden: Garden
+    membership: Membership
+    user: User
+
+
+View = Callable[..., HttpResponseBase]
+
+
+def in_garden(view: View) -> View:
+    """Sign-in and membership; sets request.garden. Strangers get 404, so that they learn nothing."""
+
+    @login_required
+    @wraps(view)
+    def wrapped(request: Any, garden_id: int, *args: Any, **kwargs: Any) -> HttpResponseBase:
+        membership = request.user.memberships.select_related("garden").filter(garden_id=garden_id).first()
+        if membership is None:
+            raise Http404
+        request.garden, request.membership = membership.garden, membership
+        request.session["garden_id"] = garden_id
+        return view(request, *args, **kwargs)
+
+    return wrapped
+
+
+def place_or_404(request: GardenRequest, place_id: int) -> Place:
+    """A place of this garden; those of others do not exist."""
+    place = request.garden.places.filter(pk=place_id).first()
+    if place is None:
+        raise Http404
+    return place

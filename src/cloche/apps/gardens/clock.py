@@ -1,0 +1,16 @@
+"""The one owner of "now". Everything else is told the time."""
+
+from datetime import UTC, date, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+from django.conf import settings
+
+
+def now() -> datetime:
+    """The present instant (UTC), moved by the demo's offset of whole days."""
+    return datetime.now(UTC) + timedelta(days=settings.CLOCHE_DAY_OFFSET)
+
+
+def today(timezone: ZoneInfo) -> date:
+    """The local calendar day."""
+    return now().astimezone(timezone).date()

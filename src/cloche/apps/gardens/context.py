@@ -1,0 +1,44 @@
+"""What every page needs: the rooms, the garden one stands in and the gardens one may go to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.conf import settings
+from django.http import HttpRequest
+from django.urls import reverse
+
+from cloche.apps.gardens import clock
+
+
+@dataclass(frozen=True)
+class Room:
+    """A link of the rail; key is the single letter that opens it."""
+
+    name: str
+    url: str
+    key: str
+    here: bool
+
+
+ROOMS = (
+    ("Today", "today", "t"),
+    ("Ground", "ground", "g"),
+    ("What wakes", "what_wakes", "w"),
+    ("Weather", "weather", "a"),
+    ("Files", "files", "f"),
+    ("Garden", "garden", "s"),
+)
+
+
+def rooms(request: HttpRequest) -> dict[str, Any]:
+    """Context of the layout; empty outside a garden."""
+    garden = getattr(request, "garden", None)
+    common = {"demo": settings.CLOCHE_DEMO}
+    if garden is None:
+        return common
+    here = request.resolver_match.url_name if request.resolver_match else ""
+    links = [Room(n, reverse(u, args=[garden.pk]), k, u == here or u == getattr(request, "room", "")) for n, u, k in ROOMS]
+    gardens = request.user.gardens.all()
+    return common | {"rooms": links, "garden": garden, "gardens": gardens, "today": clock.today(garden.timezone)}

@@ -1,0 +1,70 @@
+"""Founding gardens, changing places, letting people in."""
+
+from __future__ import annotations
+
+import secrets
+
+from django.contrib.auth.hashers import make_password
+from django.db import transaction
+from django.db.models import Max
+
+from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
+from cloche.apps.gardens.models import Garden, Membership, Place, User
+
+
+@transaction.atomic
+def found_garden(garden: Garden, owner: User) -> Garden:
+    """Save a new garden and make its founder the owner."""
+    garden.save()
+    Membership.objects.create(garden=garden, user=owner, role=Membership.Role.OWNER)
+    return garden
+
+
+@transaction.atomic
+def change_site(garden: Garden) -> Garden:
+    """Save a changed site; all its forecasts rest on it."""
+    garden.save()
+    note_change_in(garden)
+    return garden
+
+
+@transaction.atomic
+def save_place(place: Place) -> Place:
+    """Save a new or changed place; a new one goes to the end of the walk."""
+    if place.pk is None:
+        last = place.garden.places.aggregate(last=Max("walking_order"))["last"]
+        place.walking_order = 0 if last is None else last + 1
+    place.save()
+    note_change_at(place)
+    return place
+
+
+def move_place(place: Place, step: int) -> None:
+    """Move a place earlier (-1) or later (+1) in the walk."""
+    order = list(place.garden.places.all())
+    old = order.index(place)
+    order.insert(max(0, min(len(order) - 1, old + step)), order.pop(old))
+    for position, each in enumerate(order):
+        each.walking_order = position
+    Place.objects.bulk_update(order, ["walking_order"])
+
+
+@transaction.atomic
+def let_in(garden: Garden, username: str) -> tuple[User, str | None]:
+    """Add a person; one without an account gets one, and a first password that is returned once (else None)."""
+    user = User.objects.filter(username__iexact=username).first()
+    password = None
+    if user is None:
+        password = secrets.token_urlsafe(9)
+        user = User.objects.create(username=username, password=make_password(password))
+    Membership.objects.get_or_create(garden=garden, user=user)
+    return user, password
+
+
+def show_out(garden: Garden, user_id: int) -> bool:
+    """Take a person out of the garden. The last owner stays; returns whether it was done."""
+    membership = garden.memberships.filter(user_id=user_id).first()
+    if membership is None or membership.role == Membership.Role.OWNER:
+        return False
+    membership.delete()
+    return True

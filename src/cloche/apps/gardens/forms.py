@@ -1,0 +1,167 @@
+"""Forms of people, sites and places."""
+
+from __future__ import annotations
+
+from typing import Any
+from zoneinfo import available_timezones
+
+from django import forms
+from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
+
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_depth, parse_number
+
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+
+class TypedNumber(forms.CharField):
+    """A number as people type it, comma or point, with the bridge's messages."""
+
+    def __init__(self, *, parse: Any = parse_number, **kwargs: Any) -> None:
+        kwargs.setdefault("widget", forms.TextInput(attrs={"inputmode": "decimal", "autocomplete": "off"}))
+        super().__init__(**kwargs)
+        self.parse = parse
+
+    def clean(self, value: Any) -> float | None:
+        """The parsed number; None when empty and not required."""
+        text = super().clean(value)
+        if text == "":
+            return None
+        try:
+            return float(self.parse(text))
+        except (NotANumber, OutOfRange) as refusal:
+            raise forms.ValidationError(str(refusal), code="number") from refusal
+
+
+class SignInForm(AuthenticationForm):
+    """Name and password."""
+
+    error_messages = {
+        "invalid_login": "That name and password do not go together. Capital letters count in the password.",
+        "inactive": "This account has been closed.",
+    }
+
+
+class FirstPersonForm(BaseUserCreationForm):
+    """The first account of a new installation."""
+
+    class Meta:
+        model = User
+        fields = ["username", "temperature_unit", "length_unit"]
+        labels = {"username": "Your name here"}
+        help_texts = {"username": "What you will sign in with."}
+
+
+class UnitsForm(forms.ModelForm):
+    """A person's scales."""
+
+    class Meta:
+        model = User
+        fields = ["temperature_unit", "length_unit"]
+        labels = {"temperature_unit": "Temperatures in", "length_unit": "Lengths in"}
+        widgets = {"temperature_unit": forms.RadioSelect, "length_unit": forms.RadioSelect}
+
+
+class GardenForm(forms.ModelForm):
+    """Where the ground lies."""
+
+    class Meta:
+        model = Garden
+        fields = ["name", "latitude_deg", "longitude_deg", "elevation_m", "timezone_name"]
+        labels = {
+            "name": "Name of the garden",
+            "latitude_deg": "Latitude",
+            "longitude_deg": "Longitude",
+            "elevation_m": "Height above the sea, m",
+            "timezone_name": "Time zone",
+        }
+        help_texts = {
+            "latitude_deg": "Degrees; south is negative. Gives the sun and the length of the day.",
+            "longitude_deg": "Degrees; west is negative.",
+        }
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        zones = sorted(zone for zone in available_timezones() if "/" in zone and not zone.startswith(("Etc/", "posix", "right")))
+        self.fields["timezone_name"].widget = forms.Select(choices=[("UTC", "UTC"), *((z, z.replace("_", " ")) for z in zones)])
+
+
+class NormalsForm(forms.Form):
+    """Twelve mean lows and highs of the air; all or none."""
+
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.units = units
+        for side in ("low", "high"):
+            for index, month in enumerate(MONTHS):
+                label = f"{month}, mean {side}"
+                self.fields[f"{side}_{index}"] = TypedNumber(parse=self._parse, required=False, label=label)
+
+    def _parse(self, text: str) -> float:
+        return parse_air(text, self.units)
+
+    def clean(self) -> dict[str, Any]:
+        """Either every month or none, and no low above its high."""
+        data = super().clean() or {}
+        given = [name for name in self.fields if data.get(name) is not None]
+        if not self.errors and given and len(given) < 24:
+            raise forms.ValidationError("Give all twelve months, lows and highs, or leave all of them empty.")
+        for index, month in enumerate(MONTHS):
+            low, high = data.get(f"low_{index}"), data.get(f"high_{index}")
+            if low is not None and high is not None and low > high:
+                self.add_error(f"high_{index}", f"{month}: the high is below the low.")
+        return data
+
+    def months(self) -> list[dict[str, Any]]:
+        """Rows for the template: month with its two bound fields."""
+        return [{"name": m, "low": self[f"low_{i}"], "high": self[f"high_{i}"]} for i, m in enumerate(MONTHS)]
+
+    def typed(self, side: str) -> list[float] | None:
+        """Twelve values [°C] of one side, or None when left empty."""
+        values = [self.cleaned_data.get(f"{side}_{i}") for i in range(12)]
+        return None if None in values else values  # type: ignore[return-value]
+
+
+class PlaceForm(forms.ModelForm):
+    """A place: what it is called, what stands over or under it, how deep seed goes."""
+
+    seed_depth = TypedNumber(label="Probe at")
+
+    class Meta:
+        model = Place
+        fields = ["name", "kind"]
+        labels = {"name": "Name", "kind": "What it is"}
+
+    def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden = garden
+        depth = self.fields["seed_depth"]
+        depth.parse = lambda text: parse_depth(text, units)
+        depth.label = f"Seed depth, where the probe goes, in {units.length}"
+        value = units.length_from_m(self.instance.seed_depth_m)
+        self.initial.setdefault("seed_depth", f"{round(value, 1):g}")
+
+    def clean_name(self) -> str:
+        """One name once a garden."""
+        name = self.cleaned_data["name"].strip()
+        if self.garden.places.filter(name__iexact=name).exclude(pk=self.instance.pk).exists():
+            raise forms.ValidationError(f"There is already a place called {name} in this garden.")
+        return name
+
+    def clean_seed_depth(self) -> float:
+        """Half a centimetre to half a metre."""
+        depth = self.cleaned_data["seed_depth"]
+        if depth is not None and not 0.005 <= depth <= 0.5:
+            raise forms.ValidationError("Seed depth lies between 0.5 and 50 cm (0.2 and 20 in).")
+        return float(depth)
+
+    def save(self, commit: bool = True) -> Place:
+        """Carry the depth over; the flow saves."""
+        self.instance.seed_depth_m = self.cleaned_data["seed_depth"]
+        return super().save(commit=commit)
+
+
+class PersonForm(forms.Form):
+    """Whom to let in."""
+
+    username = forms.CharField(max_length=150, label="Name they sign in with")

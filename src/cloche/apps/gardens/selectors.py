@@ -1,0 +1,24 @@
+"""Questions about people and their scales."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+
+from cloche.apps.gardens.models import Garden, User
+from cloche.bridge.units import Units
+
+
+def units_of(user: User) -> Units:
+    """A person's scales."""
+    return Units(temperature=user.temperature_unit, length=user.length_unit)  # type: ignore[arg-type]
+
+
+def garden_to_open(request: HttpRequest) -> Garden | None:
+    """The garden last stood in, else the first one belonged to."""
+    gardens = request.user.gardens  # type: ignore[union-attr]
+    return gardens.filter(pk=request.session.get("garden_id")).first() or gardens.first()
+
+
+def nobody_yet() -> bool:
+    """Whether this installation waits for its first person."""
+    return not User.objects.exists()

@@ -1,0 +1,208 @@
+"""Signing in, settling, the garden's own page."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.contrib.auth import login
+from django.contrib.auth import views as auth
+from django.contrib.auth.decorators import login_required
+from django.db import connection
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse_lazy
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import selectors
+from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.flows import settle
+from cloche.apps.gardens.forms import (
+    FirstPersonForm,
+    GardenForm,
+    NormalsForm,
+    PersonForm,
+    PlaceForm,
+    SignInForm,
+    UnitsForm,
+)
+from cloche.apps.gardens.models import Place
+
+INVALID = 422
+
+
+class SignIn(auth.LoginView):
+    """Name and password; a new installation goes to its welcome first."""
+
+    template_name = "gardens/sign_in.html"
+    authentication_form = SignInForm
+    redirect_authenticated_user = True
+
+    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        if selectors.nobody_yet():
+            return redirect("welcome")
+        return super().dispatch(request, *args, **kwargs)
+
+    def form_invalid(self, form: Any) -> HttpResponse:
+        response = super().form_invalid(form)
+        response.status_code = INVALID
+        return response
+
+
+class SignOut(auth.LogoutView):
+    """Ends the session."""
+
+
+class PasswordChange(auth.PasswordChangeView):
+    """Old and new password."""
+
+    template_name = "gardens/password.html"
+    success_url = reverse_lazy("me")
+
+
+@login_required
+def home(request: HttpRequest) -> HttpResponse:
+    """On to the garden last stood in."""
+    garden = selectors.garden_to_open(request)
+    return redirect("today", garden.pk) if garden else redirect("new_garden")
+
+
+def welcome(request: HttpRequest) -> HttpResponse:
+    """The first account of an installation; shut as soon as there is one."""
+    if not selectors.nobody_yet():
+        return redirect("sign_in")
+    form = FirstPersonForm(request.POST or None)
+    if form.is_valid():
+        login(request, form.save(), backend="django.contrib.auth.backends.ModelBackend")
+        return redirect("new_garden")
+    return render(request, "gardens/welcome.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+@login_required
+def new_garden(request: HttpRequest) -> HttpResponse:
+    """Found a garden."""
+    form = GardenForm(request.POST or None)
+    if form.is_valid():
+        garden = settle.found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
+        return redirect("new_place", garden.pk)
+    return render(request, "gardens/new_garden.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+@login_required
+def me(request: HttpRequest) -> HttpResponse:
+    """A person's scales."""
+    form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
+    if form.is_valid():
+        form.save()
+        messages.success(request, "Your units are changed everywhere.")
+        return redirect("home")
+    return render(request, "gardens/me.html", {"form": form, "here": selectors.garden_to_open(request)})
+
+
+@in_garden
+def garden(request: GardenRequest) -> HttpResponse:
+    """Site, normals, places, people."""
+    units = selectors.units_of(request.user)
+    site = GardenForm(request.POST or None, instance=request.garden)
+    if request.method == "POST" and site.is_valid():
+        settle.change_site(site.save(commit=False))
+        messages.success(request, "The site is changed; forecasts are being worked out again.")
+        return redirect("garden", request.garden.pk)
+    context = {
+        "site": site,
+        "normals": NormalsForm(units=units, initial=_typed_normals(request, units)),
+        "places": request.garden.places.all(),
+        "memberships": request.garden.memberships.select_related("user"),
+        "person": PersonForm(),
+        "units": units,
+    }
+    return render(request, "gardens/garden.html", context, status=INVALID if site.errors else 200)
+
+
+@in_garden
+def normals(request: GardenRequest) -> HttpResponse:
+    """Monthly normals, typed."""
+    units = selectors.units_of(request.user)
+    form = NormalsForm(request.POST or None, units=units, initial=_typed_normals(request, units))
+    if form.is_valid():
+        request.garden.normal_lows_c, request.garden.normal_highs_c = form.typed("low"), form.typed("high")
+        settle.change_site(request.garden)
+        messages.success(request, "Normals saved; forecasts are being worked out again.")
+        return redirect("garden", request.garden.pk)
+    context = {"normals": form, "units": units}
+    return render(request, "gardens/normals.html", context, status=INVALID if form.errors else 200)
+
+
+def _typed_normals(request: GardenRequest, units: Any) -> dict[str, str]:
+    initial = {}
+    for side, values in (("low", request.garden.normal_lows_c), ("high", request.garden.normal_highs_c)):
+        for index, value in enumerate(values or []):
+            initial[f"{side}_{index}"] = f"{units.temperature_from_c(value):.1f}"
+    return initial
+
+
+@in_garden
+def new_place(request: GardenRequest) -> HttpResponse:
+    """Add a place to the walk."""
+    return _place_form(request, Place(garden=request.garden))
+
+
+@in_garden
+def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Change a place."""
+    return _place_form(request, place_or_404(request, place_id))
+
+
+def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
+    form = PlaceForm(
+        request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden
+    )
+    if form.is_valid():
+        saved = settle.save_place(form.save(commit=False))
+        return redirect("place", request.garden.pk, saved.pk)
+    context = {"form": form, "place": place}
+    return render(request, "gardens/place_form.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Earlier or later in the walk."""
+    settle.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def let_in(request: GardenRequest) -> HttpResponse:
+    """Add a person (owners only)."""
+    form = PersonForm(request.POST)
+    if request.membership.role != "owner":
+        messages.error(request, "Only an owner of the garden can let people in.")
+    elif form.is_valid():
+        user, password = settle.let_in(request.garden, form.cleaned_data["username"].strip())
+        note = f" The first password is {password}: it is shown this once." if password else ""
+        messages.success(request, f"{user.username} now belongs to {request.garden.name}.{note}")
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Take a person out (owners only)."""
+    if request.membership.role == "owner" and settle.show_out(request.garden, user_id):
+        messages.success(request, "They no longer see this garden. What they recorded stays.")
+    else:
+        messages.error(request, "Owners cannot be taken out, and only an owner can take people out.")
+    return redirect("garden", request.garden.pk)
+
+
+def health(request: HttpRequest) -> JsonResponse:
+    """For the start command: whether the application and its database answer."""
+    connection.ensure_connection()
+    return JsonResponse({"ok": True})
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Nothing here, or nothing of yours."""
+    return render(request, "not_found.html", status=404)

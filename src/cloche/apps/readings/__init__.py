@@ -1,0 +1,1 @@
+"""Soil readings, daily weather and files."""

@@ -1,0 +1,49 @@
+"""What the reading desk shows: an empty (or returned) form and the newest readings in the person's units."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Place, User
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings import selectors
+from cloche.apps.readings.forms import ReadingForm
+from cloche.apps.readings.models import Reading
+from cloche.bridge.units import Units
+
+
+@dataclass(frozen=True)
+class Line:
+    """A reading as written in the list."""
+
+    reading: Reading
+    when: str
+    temperature: str
+    depth: str
+    by: str
+
+
+@dataclass(frozen=True)
+class Undo:
+    """What was just done, and the reading whose last change can be taken back."""
+
+    said: str
+    reading: Reading
+
+
+def line(reading: Reading, place: Place, units: Units) -> Line:
+    """One reading in words."""
+    local = reading.taken_at.astimezone(place.garden.timezone)
+    by = reading.entered_by.username if reading.entered_by and reading.source == "hand" else reading.get_source_display()
+    when = f"{local:%a} {local.day} {local:%b}, {words.clock(local)}"
+    return Line(reading, when, units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m), by)
+
+
+def context_for(place: Place, person: User, form: ReadingForm | None = None, undo: Undo | None = None) -> dict[str, Any]:
+    """Everything readings/_desk.html needs."""
+    units = units_of(person)
+    lines = [line(reading, place, units) for reading in selectors.recent_readings(place)]
+    form = form or ReadingForm(place=place, units=units)
+    return {"place": place, "form": form, "lines": lines, "undo": undo, "units": units}

@@ -1,0 +1,1 @@
+"""Comma-separated files: reading any grower's, writing our own."""

@@ -1,0 +1,54 @@
+"""Taking records out: CSV with the unit in every heading, streamed; our own files can be brought in again as they are."""
+
+from __future__ import annotations
+
+import csv
+from collections.abc import Iterable, Iterator
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.bridge.units import Units
+
+
+class _Line:
+    """A file for the csv writer that hands each line on at once."""
+
+    def write(self, text: str) -> str:
+        return text
+
+
+def _stream(rows: Iterable[list[str]]) -> Iterator[str]:
+    writer = csv.writer(_Line())
+    for row in rows:
+        yield writer.writerow(row)
+
+
+def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
+    """Every standing reading, oldest first; local time with its offset."""
+    return _stream(_reading_rows(garden, units))
+
+
+def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
+    yield ["place", "taken_at", f"depth [{units.length}]", f"soil temperature [{units.degree}]", "source", "note"]
+    rows = Reading.objects.standing().filter(place__garden=garden).select_related("place").order_by("taken_at", "place_id")
+    for reading in rows.iterator(chunk_size=2000):
+        yield [
+            reading.place.name,
+            reading.taken_at.astimezone(garden.timezone).isoformat(timespec="seconds"),
+            f"{units.length_from_m(reading.depth_m):.4g}",
+            f"{units.temperature_from_c(reading.temperature_c):.2f}",
+            reading.source,
+            reading.note,
+        ]
+
+
+def weather_csv(garden: Garden, units: Units) -> Iterator[str]:
+    """Every day's air, oldest first."""
+    return _stream(_weather_rows(garden, units))
+
+
+def _weather_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
+    yield ["date", f"air low [{units.degree}]", f"air high [{units.degree}]", "rain [mm]"]
+    for line in DailyWeather.objects.filter(garden=garden).order_by("day").iterator(chunk_size=2000):
+        low, high = units.temperature_from_c(line.low_c), units.temperature_from_c(line.high_c)
+        yield [line.day.isoformat(), f"{low:.2f}", f"{high:.2f}", "" if line.rain_mm is None else f"{line.rain_mm:g}"]

@@ -1,0 +1,268 @@
+"""What each column of a file means, and turning its rows into readings or days under that meaning."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import date, datetime, time, timedelta
+from typing import Any, Literal
+from zoneinfo import ZoneInfo
+
+from cloche.apps.readings.files.tables import Table
+from cloche.apps.readings.localtime import NoSuchTime, at_offset, instant
+from cloche.bridge.units import LengthUnit, NotANumber, OutOfRange, TemperatureUnit, Units, parse_air, parse_depth
+from cloche.bridge.units import parse_number, parse_soil
+
+Clock = Literal["local", "standard", "utc"]
+DateOrder = Literal["iso", "dmy", "mdy"]
+
+READING_ROLES = {"": "leave out", "datetime": "date and time", "date": "date", "time": "time", "temperature": "soil temperature"}
+READING_ROLES |= {"depth": "depth", "place": "place", "note": "note"}
+WEATHER_ROLES = {"": "leave out", "date": "date", "low": "air low", "high": "air high", "rain": "rain, mm"}
+
+_GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
+    "readings": (
+        (r"date.*time|datetime|timestamp|taken|zeit.*punkt|_at\b", "datetime"),
+        (r"^(date|day|datum|tag)", "date"),
+        (r"^(time|uhr|zeit|hour)", "time"),
+        (r"depth|tiefe|profondeur", "depth"),
+        (r"temp|soil|boden|°|\[c\]|\[f\]", "temperature"),
+        (r"place|bed|beet|ort\b", "place"),
+        (r"note|remark|comment|notiz", "note"),
+    ),
+    "weather": (
+        (r"date|day|datum|tag", "date"),
+        (r"min|low|tief", "low"),
+        (r"max|high|hoch|höchst", "high"),
+        (r"rain|precip|regen|niederschlag", "rain"),
+    ),
+}
+_DATE = re.compile(r"^(\d{1,4})[-./](\d{1,2})[-./](\d{1,4})$")
+_TIME = re.compile(r"^(\d{1,2})[:.h](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?$", re.IGNORECASE)
+
+
+@dataclass(frozen=True)
+class Mapping:
+    """The grower's word on a file: a role for each column, and what holds for all rows."""
+
+    roles: list[str]
+    temperature_unit: TemperatureUnit = "C"
+    length_unit: LengthUnit = "cm"
+    date_order: DateOrder = "iso"
+    clock: Clock = "local"
+    place_id: int | None = None
+    depth_m: float | None = None
+
+    def column(self, role: str) -> int | None:
+        """Where a role stands, or None."""
+        return self.roles.index(role) if role in self.roles else None
+
+    @property
+    def units(self) -> Units:
+        """The file's scales."""
+        return Units(self.temperature_unit, self.length_unit)
+
+
+@dataclass(frozen=True)
+class BadRow:
+    """A row that cannot be taken, and why."""
+
+    line: int
+    reason: str
+    text: str
+
+
+@dataclass
+class Parsed:
+    """Rows that can be taken (place_id, taken_at, depth_m, temperature_c, note) or (day, low, high, rain), and the others."""
+
+    good: list[tuple[Any, ...]] = field(default_factory=list)
+    good_line: list[int] = field(default_factory=list)
+    bad: list[BadRow] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Setting:
+    """The garden a file is read into."""
+
+    timezone: ZoneInfo
+    standard_offset_h: float
+    places: dict[str, int]
+    seed_depths_m: dict[int, float]
+    now: datetime
+
+
+class BadCell(ValueError):
+    """One cell of a row cannot be read."""
+
+
+def guess_roles(kind: str, header: list[str]) -> list[str]:
+    """A first role for each column from its heading; every role at most once."""
+    roles: list[str] = []
+    for name in header:
+        found = (role for pattern, role in _GUESSES[kind] if re.search(pattern, name.lower()) and role not in roles)
+        roles.append(next(found, ""))
+    return roles
+
+
+def guess_unit(header: list[str]) -> TemperatureUnit:
+    """°F when a heading says so."""
+    return "F" if any(re.search(r"°f|\[f\]|_f\b|fahrenheit", name.lower()) for name in header) else "C"
+
+
+def guess_length(header: list[str]) -> LengthUnit:
+    """Inches when a heading says so."""
+    return "in" if any(re.search(r"\[in\]|_in\b|inch", name.lower()) for name in header) else "cm"
+
+
+def guess_order(samples: list[str]) -> DateOrder:
+    """ISO when a year comes first; otherwise day first unless a second number passes 12."""
+    parts = [match.groups() for text in samples if (match := _DATE.match(text.strip().split(" ")[0].split("T")[0]))]
+    if any(len(first) == 4 for first, _, _ in parts):
+        return "iso"
+    return "mdy" if any(int(second) > 12 for _, second, _ in parts) else "dmy"
+
+
+def missing_roles(kind: str, mapping: Mapping) -> list[str]:
+    """What the grower still has to say before rows can be read, as sentences."""
+    told = set(mapping.roles)
+    lacking = []
+    if kind == "weather":
+        lacking += [f"Say which column is the {WEATHER_ROLES[role]}." for role in ("date", "low", "high") if role not in told]
+    else:
+        if "datetime" not in told and not {"date", "time"} <= told:
+            lacking.append("Say which column is the date and time, or which two are date and time.")
+        if "temperature" not in told:
+            lacking.append("Say which column is the soil temperature.")
+        if "place" not in told and mapping.place_id is None:
+            lacking.append("Say which place these readings are from.")
+    doubled = {role for role in mapping.roles if role and mapping.roles.count(role) > 1}
+    return lacking + [f"Two columns are said to be the {READING_ROLES.get(r) or WEATHER_ROLES[r]}." for r in sorted(doubled)]
+
+
+def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed:
+    """Read every row; a bad one never stops the others."""
+    read: Callable[[list[str], Mapping, Setting], tuple[Any, ...]] = _weather if kind == "weather" else _reading
+    parsed = Parsed()
+    seen: dict[tuple[Any, ...], int] = {}
+    for row, line in zip(table.rows, table.line, strict=True):
+        try:
+            values = read(row, mapping, setting)
+        except (BadCell, NotANumber, OutOfRange, NoSuchTime) as refusal:
+            parsed.bad.append(BadRow(line, str(refusal), " · ".join(row)[:120]))
+            continue
+        key = values[:1] if kind == "weather" else values[:3]
+        if key in seen:
+            parsed.bad.append(BadRow(line, f"The same as line {seen[key]}.", " · ".join(row)[:120]))
+            continue
+        seen[key] = line
+        parsed.good.append(values)
+        parsed.good_line.append(line)
+    return parsed
+
+
+def _cell(row: list[str], column: int | None) -> str:
+    return row[column].strip() if column is not None and column < len(row) else ""
+
+
+def _reading(row: list[str], mapping: Mapping, setting: Setting) -> tuple[int, datetime, float, float, str]:
+    text = _cell(row, mapping.column("temperature"))
+    if not text:
+        raise BadCell("No temperature.")
+    temperature_c = parse_soil(text, mapping.units)
+    place_id = _place(row, mapping, setting)
+    taken_at = _taken_at(row, mapping, setting)
+    if taken_at > setting.now + timedelta(minutes=5):
+        raise BadCell("The time lies in the future.")
+    depth = _cell(row, mapping.column("depth"))
+    if depth:
+        depth_m = parse_depth(depth, mapping.units)
+    else:
+        depth_m = mapping.depth_m if mapping.depth_m is not None else setting.seed_depths_m[place_id]
+    return place_id, taken_at, round(depth_m, 4), temperature_c, _cell(row, mapping.column("note"))[:200]
+
+
+def _place(row: list[str], mapping: Mapping, setting: Setting) -> int:
+    column = mapping.column("place")
+    if column is None:
+        assert mapping.place_id is not None  # missing_roles has asked
+        return mapping.place_id
+    name = _cell(row, column)
+    if name.lower() not in setting.places:
+        raise BadCell(f"No place in this garden is called “{name}”." if name else "No place.")
+    return setting.places[name.lower()]
+
+
+def _taken_at(row: list[str], mapping: Mapping, setting: Setting) -> datetime:
+    column = mapping.column("datetime")
+    if column is not None:
+        text = _cell(row, column)
+        zoned = _zoned(text)
+        if zoned:
+            return zoned
+        day_text, _, time_text = text.replace("T", " ").partition(" ")
+    else:
+        day_text, time_text = _cell(row, mapping.column("date")), _cell(row, mapping.column("time"))
+    day, at = parse_day(day_text, mapping.date_order), parse_time(time_text.strip())
+    if mapping.clock == "utc":
+        return at_offset(day, at, 0.0)
+    if mapping.clock == "standard":
+        return at_offset(day, at, setting.standard_offset_h)
+    return instant(day, at, setting.timezone)
+
+
+def _zoned(text: str) -> datetime | None:
+    """An ISO instant that names its own offset; None for anything else."""
+    if not re.search(r"\d{2}:\d{2}(:\d{2})?(\.\d+)?(Z|[+-]\d{2}:?\d{2})$", text):
+        return None
+    try:
+        return datetime.fromisoformat(text)
+    except ValueError:
+        return None
+
+
+def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[date, float, float, float | None]:
+    day = parse_day(_cell(row, mapping.column("date")).replace("T", " ").split(" ")[0], mapping.date_order)
+    low_c, high_c = (_air(row, mapping, role) for role in ("low", "high"))
+    if low_c > high_c:
+        raise BadCell("The low is above the high.")
+    rain = _cell(row, mapping.column("rain"))
+    rain_mm = parse_number(rain) if rain else None
+    if rain_mm is not None and not 0 <= rain_mm <= 2000:
+        raise BadCell(f"{rain} mm of rain in a day is not possible.")
+    return day, low_c, high_c, rain_mm
+
+
+def _air(row: list[str], mapping: Mapping, role: str) -> float:
+    text = _cell(row, mapping.column(role))
+    if not text:
+        raise BadCell(f"No {WEATHER_ROLES[role]}.")
+    return parse_air(text, mapping.units)
+
+
+def parse_day(text: str, order: DateOrder) -> date:
+    """A date in the given order; raises BadCell."""
+    match = _DATE.match(text.strip())
+    if not match:
+        raise BadCell(f"“{text.strip()}” is not a date." if text.strip() else "No date.")
+    first, second, third = (int(part) for part in match.groups())
+    year, month, day = {"iso": (first, second, third), "dmy": (third, second, first), "mdy": (third, first, second)}[order]
+    try:
+        return date(year + 2000 if year < 100 else year, month, day)
+    except ValueError:
+        raise BadCell(f"“{text.strip()}” is not a date in that order of day and month.") from None
+
+
+def parse_time(text: str) -> time:
+    """07:30, 7.30, 7:30 pm; raises BadCell."""
+    match = _TIME.match(text)
+    if not match:
+        raise BadCell(f"“{text}” is not a time of day." if text else "No time of day.")
+    hour, minute, second, half = int(match[1]), int(match[2]), int(match[3] or 0), (match[4] or "").lower()
+    if half:
+        hour = hour % 12 + (12 if half == "pm" else 0)
+    try:
+        return time(hour, minute, second)
+    except ValueError:
+        raise BadCell(f"“{text}” is not a time of day.") from None

@@ -1,0 +1,149 @@
+"""Bringing in a file: look first, then take the good rows, never the same row twice."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from datetime import date
+from typing import Any
+
+from django.conf import settings
+from django.core.files.uploadedfile import UploadedFile
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.readings.files import mapping as maps
+from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
+from cloche.apps.readings.models import DailyWeather, IncomingFile, Reading
+from cloche.bridge.forecasting import standard_offset_h
+
+BATCH = 2000
+
+
+@dataclass(frozen=True)
+class Preview:
+    """What would happen: rows to add, rows already here (same or different value), rows that cannot be taken."""
+
+    fresh: list[tuple[Any, ...]]
+    already_here: int
+    differing: list[maps.BadRow]
+    bad: list[maps.BadRow]
+
+    @property
+    def refused(self) -> list[maps.BadRow]:
+        """All rows that will stay out for a reason, in order of line."""
+        return sorted([*self.bad, *self.differing], key=lambda row: row.line)
+
+
+def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
+    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+    limit = settings.CLOCHE_IMPORT_LIMIT_BYTES
+    if (upload.size or 0) > limit:
+        size = (upload.size or 0) / 1e6
+        raise UnreadableFile(f"The file has {size:.0f} MB; up to {limit / 1e6:.0f} MB are taken at a time. Split it by year.")
+    text = decode(upload.read())
+    table = read_table(text)
+    IncomingFile.objects.filter(garden=garden, user=person).delete()
+    guess = _first_guess(kind, table, garden)
+    name = (upload.name or "file.csv")[:200]
+    # PostgreSQL's text cannot hold NUL; a stray one in a text file carries nothing.
+    clean = text.replace("\x00", "")
+    return IncomingFile.objects.create(garden=garden, user=person, kind=kind, name=name, text=clean, mapping=asdict(guess))
+
+
+def _first_guess(kind: str, table: Table, garden: Garden) -> maps.Mapping:
+    roles = maps.guess_roles(kind, table.header)
+    dated = next((roles.index(role) for role in ("datetime", "date") if role in roles), None)
+    order = maps.guess_order(table.samples(dated, 50)) if dated is not None else "iso"
+    places = list(garden.places.values_list("pk", flat=True)[:2])
+    only_place = places[0] if len(places) == 1 else None
+    unit, length = maps.guess_unit(table.header), maps.guess_length(table.header)
+    return maps.Mapping(roles, unit, length, order, place_id=only_place)
+
+
+def mapping_of(incoming: IncomingFile) -> maps.Mapping:
+    """The grower's word on the file so far."""
+    return maps.Mapping(**incoming.mapping)
+
+
+def remember(incoming: IncomingFile, mapping: maps.Mapping) -> None:
+    """Keep the grower's word."""
+    incoming.mapping = asdict(mapping)
+    incoming.save(update_fields=["mapping"])
+
+
+def preview(incoming: IncomingFile) -> Preview:
+    """Read every row under the mapping and compare with what is here; writes nothing."""
+    parsed = maps.parse(incoming.kind, read_table(incoming.text), mapping_of(incoming), _setting(incoming.garden))
+    known = _known_days(incoming.garden) if incoming.kind == "weather" else _known_readings(incoming.garden, parsed)
+    keys = 1 if incoming.kind == "weather" else 3
+    fresh, differing, same = [], [], 0
+    for values, line in zip(parsed.good, parsed.good_line, strict=True):
+        stored = known.get(values[:keys] if keys > 1 else values[0])
+        if stored is None:
+            fresh.append(values)
+        elif all(abs(a - b) < 0.006 for a, b in zip(stored, values[keys:], strict=False)):
+            same += 1
+        else:
+            reason = "Another value is already recorded for that time; what is here stays."
+            differing.append(maps.BadRow(line, reason, " · ".join(str(v) for v in values)[:120]))
+    return Preview(fresh, same, differing, parsed.bad)
+
+
+def _setting(garden: Garden) -> maps.Setting:
+    places = list(garden.places.all())
+    offset = standard_offset_h(garden.timezone, clock.today(garden.timezone))
+    by_name = {place.name.lower(): place.pk for place in places}
+    return maps.Setting(garden.timezone, offset, by_name, {p.pk: p.seed_depth_m for p in places}, clock.now())
+
+
+def _known_readings(garden: Garden, parsed: maps.Parsed) -> dict[Any, tuple[float, ...]]:
+    if not parsed.good:
+        return {}
+    times = [row[1] for row in parsed.good]
+    rows = Reading.objects.standing().filter(
+        place__garden=garden, place_id__in={row[0] for row in parsed.good}, taken_at__range=(min(times), max(times))
+    )
+    return {(p, at, round(d, 4)): (t,) for p, at, d, t in rows.values_list("place", "taken_at", "depth_m", "temperature_c")}
+
+
+def _known_days(garden: Garden) -> dict[date, tuple[float, ...]]:
+    return {day: (low, high) for day, low, high in garden.weather.values_list("day", "low_c", "high_c")}
+
+
+@transaction.atomic
+def take_rows(incoming: IncomingFile) -> int:
+    """Add the fresh rows and forget the file; returns how many were added. Rows added by someone meanwhile are skipped."""
+    found = preview(incoming)
+    if incoming.kind == "weather":
+        _add_days(incoming.garden, found.fresh)
+    else:
+        _add_readings(incoming, found.fresh)
+    incoming.delete()
+    return len(found.fresh)
+
+
+def _add_days(garden: Garden, rows: list[tuple[Any, ...]]) -> None:
+    lines = [DailyWeather(garden=garden, day=d, low_c=low, high_c=high, rain_mm=rain) for d, low, high, rain in rows]
+    DailyWeather.objects.bulk_create(lines, batch_size=BATCH, ignore_conflicts=True)
+    if lines:
+        note_change_in(garden)
+
+
+def _add_readings(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
+    readings = [
+        Reading(
+            place_id=place_id,
+            taken_at=taken_at,
+            depth_m=depth_m,
+            temperature_c=temperature_c,
+            note=note,
+            source=Reading.Source.FILE,
+            entered_by=incoming.user,
+        )
+        for place_id, taken_at, depth_m, temperature_c, note in rows
+    ]
+    Reading.objects.bulk_create(readings, batch_size=BATCH, ignore_conflicts=True)
+    for place in Place.objects.filter(pk__in={row[0] for row in rows}):
+        note_change_at(place)

@@ -1,0 +1,99 @@
+"""Recording, correcting and removing soil readings. Every change can be taken back."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import Place, User
+from cloche.apps.readings.models import Reading
+
+
+@dataclass(frozen=True)
+class Measured:
+    """What was read on the probe."""
+
+    taken_at: datetime
+    depth_m: float
+    temperature_c: float
+    note: str = ""
+
+
+class AlreadyThere(ValueError):
+    """A standing reading of the same place, instant and depth exists."""
+
+    def __init__(self, existing: Reading) -> None:
+        super().__init__("There is already a reading at that time and depth.")
+        self.existing = existing
+
+
+@transaction.atomic
+def record_reading(place: Place, measured: Measured, person: User | None) -> Reading:
+    """Store one reading; raises AlreadyThere and stores nothing if there is one at that instant and depth."""
+    _refuse_second(place, measured)
+    reading = Reading.objects.create(
+        place=place,
+        taken_at=measured.taken_at,
+        depth_m=measured.depth_m,
+        temperature_c=measured.temperature_c,
+        note=measured.note,
+        entered_by=person,
+    )
+    note_change_at(place)
+    return reading
+
+
+@transaction.atomic
+def correct_reading(reading: Reading, measured: Measured) -> Reading:
+    """Change a reading, keeping what it was; raises AlreadyThere."""
+    _refuse_second(reading.place, measured, besides=reading)
+    _keep_first_state(reading)
+    reading.taken_at, reading.depth_m = measured.taken_at, measured.depth_m
+    reading.temperature_c, reading.note = measured.temperature_c, measured.note
+    reading.save()
+    note_change_at(reading.place)
+    return reading
+
+
+@transaction.atomic
+def remove_reading(reading: Reading) -> None:
+    """Mark a reading as removed."""
+    _keep_first_state(reading)
+    reading.removed_at = clock.now()
+    reading.save()
+    note_change_at(reading.place)
+
+
+@transaction.atomic
+def take_back(reading: Reading) -> Reading:
+    """Undo the last change of a reading: its state before that change stands again. Raises AlreadyThere."""
+    last = reading.history.first()
+    before = last.prev_record if last else None
+    if before is None:
+        return reading
+    state = Measured(before.taken_at, before.depth_m, before.temperature_c, before.note)
+    if before.removed_at is None:
+        _refuse_second(reading.place, state, besides=reading)
+    reading.taken_at, reading.depth_m = state.taken_at, state.depth_m
+    reading.temperature_c, reading.note = state.temperature_c, state.note
+    reading.removed_at = before.removed_at
+    reading.save()
+    note_change_at(reading.place)
+    return reading
+
+
+def _refuse_second(place: Place, measured: Measured, besides: Reading | None = None) -> None:
+    twin = Reading.objects.standing().filter(place=place, taken_at=measured.taken_at, depth_m=measured.depth_m)
+    existing = twin.exclude(pk=besides.pk).first() if besides else twin.first()
+    if existing:
+        raise AlreadyThere(existing)
+
+
+def _keep_first_state(reading: Reading) -> None:
+    # Readings from files come in bulk without a history row; write the first one before the first change.
+    if not reading.history.exists():
+        Reading.history.bulk_history_create([Reading.objects.get(pk=reading.pk)])

@@ -1,0 +1,32 @@
+"""Recording a day's air."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db import transaction
+
+from cloche.apps.gardens.flows.evidence import note_change_in
+from cloche.apps.gardens.models import Garden
+from cloche.apps.readings.models import DailyWeather
+
+
+@transaction.atomic
+def record_day(garden: Garden, day: date, low_c: float, high_c: float, rain_mm: float | None = None) -> DailyWeather:
+    """Store or correct a day's line; what it was before stays in its history."""
+    line, _ = DailyWeather.objects.update_or_create(
+        garden=garden, day=day, defaults={"low_c": low_c, "high_c": high_c, "rain_mm": rain_mm}
+    )
+    note_change_in(garden)
+    return line
+
+
+@transaction.atomic
+def remove_day(garden: Garden, day: date) -> bool:
+    """Remove a day's line; returns whether there was one. Its history stays."""
+    line = garden.weather.filter(day=day).first()
+    if line is None:
+        return False
+    line.delete()
+    note_change_in(garden)
+    return True

@@ -1,0 +1,185 @@
+"""What a grower writes down: a reading, a day's air, and what a file's columns mean."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from django import forms
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.forms import TypedNumber
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings.files import mapping as maps
+from cloche.apps.readings.flows.record import Measured
+from cloche.apps.readings.localtime import NoSuchTime, came_twice, instant
+from cloche.apps.readings.models import Reading
+from cloche.bridge.units import Units, parse_air, parse_depth, parse_soil
+
+GRACE = timedelta(minutes=5)
+DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")
+
+
+class ReadingForm(forms.Form):
+    """One settled reading; date, time and depth are filled in already."""
+
+    temperature = TypedNumber(label="Soil temperature")
+    day = forms.DateField(label="Day", widget=DATE)
+    time = forms.TimeField(label="Time", widget=TIME)
+    depth = TypedNumber(label="Depth")
+    note = forms.CharField(label="Note", required=False, max_length=200)
+
+    def __init__(self, *args: Any, place: Place, units: Units, reading: Reading | None = None, **kwargs: Any) -> None:
+        self.place, self.units = place, units
+        initial = _filled(reading, units, place) if reading else _empty(units, place)
+        super().__init__(*args, initial=initial | kwargs.pop("initial", {}), **kwargs)
+        self.fields["temperature"].parse = lambda text: parse_soil(text, units)
+        self.fields["temperature"].label = f"Soil, {units.degree}"
+        self.fields["temperature"].widget.attrs |= {"class": "big-digits", "placeholder": "–"}
+        self.fields["depth"].parse = lambda text: parse_depth(text, units)
+        self.fields["depth"].label = f"Depth, {units.length}"
+
+    def clean(self) -> dict[str, Any]:
+        """Local day and time to an instant that exists and is not in the future."""
+        data = super().clean() or {}
+        day, at = data.get("day"), data.get("time")
+        if day is None or at is None:
+            return data
+        timezone = self.place.garden.timezone
+        try:
+            data["taken_at"] = instant(day, at, timezone)
+        except NoSuchTime as refusal:
+            self.add_error("time", str(refusal))
+            return data
+        if data["taken_at"] > clock.now() + GRACE:
+            self.add_error("day", "That lies in the future. A reading is taken first and written down after.")
+        data["twice"] = came_twice(day, at, timezone)
+        return data
+
+    def measured(self) -> Measured:
+        """The valid content."""
+        data = self.cleaned_data
+        return Measured(data["taken_at"], round(data["depth"], 4), data["temperature"], data["note"].strip())
+
+
+def _empty(units: Units, place: Place) -> dict[str, Any]:
+    local = clock.now().astimezone(place.garden.timezone)
+    depth = f"{round(units.length_from_m(place.seed_depth_m), 1):g}"
+    return {"day": local.date(), "time": local.time().replace(second=0, microsecond=0), "depth": depth}
+
+
+def _filled(reading: Reading, units: Units, place: Place) -> dict[str, Any]:
+    local = reading.taken_at.astimezone(place.garden.timezone)
+    return {
+        "temperature": f"{units.temperature_from_c(reading.temperature_c):.1f}",
+        "day": local.date(),
+        "time": local.time(),
+        "depth": f"{round(units.length_from_m(reading.depth_m), 1):g}",
+        "note": reading.note,
+    }
+
+
+class WeatherForm(forms.Form):
+    """A day's air; a day ahead counts as a forecast."""
+
+    day = forms.DateField(label="Day", widget=DATE)
+    low = TypedNumber(label="Low")
+    high = TypedNumber(label="High")
+
+    def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden = garden
+        for name in ("low", "high"):
+            self.fields[name].parse = lambda text: parse_air(text, units)
+            self.fields[name].label = f"{name.capitalize()}, {units.degree}"
+        self.fields["day"].initial = clock.today(garden.timezone) - timedelta(days=1)
+
+    def clean(self) -> dict[str, Any]:
+        """A low not above the high, and no further ahead than anyone forecasts."""
+        data = super().clean() or {}
+        low, high, day = data.get("low"), data.get("high"), data.get("day")
+        if low is not None and high is not None and low > high:
+            self.add_error("high", "The high is below the low.")
+        if day and day > clock.today(self.garden.timezone) + timedelta(days=16):
+            self.add_error("day", "That is further ahead than anyone can forecast; up to 16 days are taken.")
+        return data
+
+
+class FileForm(forms.Form):
+    """A file and what is in it."""
+
+    kind = forms.ChoiceField(
+        label="What is in it",
+        choices=[("readings", "soil readings"), ("weather", "daily air, lows and highs")],
+        widget=forms.RadioSelect,
+        initial="readings",
+    )
+    file = forms.FileField(label="CSV file", error_messages={"empty": "The file is empty: there is nothing to bring in."})
+
+
+class MappingForm(forms.Form):
+    """What each column means, and what holds for all rows."""
+
+    temperature_unit = forms.ChoiceField(label="Temperatures are in", choices=[("C", "°C"), ("F", "°F")])
+    length_unit = forms.ChoiceField(label="Depths are in", choices=[("cm", "cm"), ("in", "inches")])
+    date_order = forms.ChoiceField(
+        label="Dates are written",
+        choices=[("iso", "year-month-day"), ("dmy", "day.month.year"), ("mdy", "month/day/year")],
+    )
+    clock = forms.ChoiceField(
+        label="Times are",
+        choices=[("local", "the garden’s clock, with summer time"), ("standard", "standard time all year"), ("utc", "UTC")],
+    )
+    place = forms.ModelChoiceField(label="All from", queryset=Place.objects.none(), required=False, empty_label="a place column")
+    depth = TypedNumber(label="Depth, where the file gives none", required=False)
+
+    def __init__(self, *args: Any, garden: Garden, header: list[str], kind: str, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.kind, self.header = kind, header
+        self.fields["place"].queryset = garden.places.all()
+        self.fields["depth"].parse = lambda text: parse_depth(text, units)
+        self.fields["depth"].label = f"Depth in {units.length}, where the file gives none"
+        self.fields["depth"].help_text = "Left empty: the place’s seed depth."
+        roles = maps.WEATHER_ROLES if kind == "weather" else maps.READING_ROLES
+        for index, name in enumerate(header):
+            label = name or f"column {index + 1}"
+            self.fields[f"column_{index}"] = forms.ChoiceField(label=label, choices=list(roles.items()), required=False)
+        if kind == "weather":
+            for name in ("length_unit", "clock", "place", "depth"):
+                del self.fields[name]
+
+    def clean(self) -> dict[str, Any]:
+        """Enough must be told to read a row."""
+        data = super().clean() or {}
+        if not self.errors:
+            for lack in maps.missing_roles(self.kind, self.mapping()):
+                self.add_error(None, lack)
+        return data
+
+    def mapping(self) -> maps.Mapping:
+        """The grower's word."""
+        data = self.cleaned_data
+        place = data.get("place")
+        return maps.Mapping(
+            roles=[data.get(f"column_{index}", "") for index in range(len(self.header))],
+            temperature_unit=data["temperature_unit"],
+            length_unit=data.get("length_unit", "cm"),
+            date_order=data["date_order"],
+            clock=data.get("clock", "local"),
+            place_id=place.pk if place else None,
+            depth_m=data.get("depth"),
+        )
+
+
+def mapping_initial(mapping: maps.Mapping, units: Units) -> dict[str, Any]:
+    """A mapping as the form shows it."""
+    columns = {f"column_{index}": role for index, role in enumerate(mapping.roles)}
+    return columns | {
+        "temperature_unit": mapping.temperature_unit,
+        "length_unit": mapping.length_unit,
+        "date_order": mapping.date_order,
+        "clock": mapping.clock,
+        "place": mapping.place_id,
+        "depth": "" if mapping.depth_m is None else f"{units.length_from_m(mapping.depth_m):g}",
+    }

@@ -1,0 +1,79 @@
+"""What was measured: soil readings, a day's air, and files on their way in."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens.models import Garden, Place
+
+
+class ReadingQuerySet(models.QuerySet["Reading"]):
+    """Words for reading queries."""
+
+    def standing(self) -> ReadingQuerySet:
+        """Those that have not been removed."""
+        return self.filter(removed_at__isnull=True)
+
+
+class Reading(models.Model):
+    """One settled soil temperature. Removal only marks it, so that it can be undone."""
+
+    class Source(models.TextChoices):
+        HAND = "hand", "by hand"
+        FILE = "file", "from a file"
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
+    taken_at = models.DateTimeField()
+    depth_m = models.FloatField()
+    temperature_c = models.FloatField()
+    note = models.CharField(max_length=200, blank=True)
+    source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
+    entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    objects = ReadingQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-taken_at", "depth_m"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["place", "taken_at", "depth_m"],
+                condition=models.Q(removed_at__isnull=True),
+                name="one_reading_at_a_time_and_depth",
+            )
+        ]
+        indexes = [models.Index(fields=["place", "-taken_at"], name="reading_newest_first")]
+
+
+class DailyWeather(models.Model):
+    """A local day's air at the site: measured, or typed in ahead as a forecast."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
+    day = models.DateField()
+    low_c = models.FloatField()
+    high_c = models.FloatField()
+    rain_mm = models.FloatField(null=True, blank=True)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["-day"]
+        constraints = [models.UniqueConstraint(fields=["garden", "day"], name="one_line_a_day")]
+
+
+class IncomingFile(models.Model):
+    """A file that somebody is bringing in; its text is kept only until it is in or given up."""
+
+    class Kind(models.TextChoices):
+        READINGS = "readings", "soil readings"
+        WEATHER = "weather", "daily weather"
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="incoming_files")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    kind = models.CharField(max_length=10, choices=Kind)
+    name = models.CharField(max_length=200)
+    text = models.TextField()
+    mapping = models.JSONField(default=dict)
+    created_at = models.DateTimeField(auto_now_add=True)

@@ -1,0 +1,20 @@
+"""The reading desk of a place: the form and the newest readings, wherever a page wants it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import template
+from django.template import Context
+
+from cloche.apps.gardens.models import Place
+from cloche.apps.readings import desk
+
+register = template.Library()
+
+
+@register.inclusion_tag("readings/_desk.html", takes_context=True)
+def reading_desk(context: Context, place: Place) -> dict[str, Any]:
+    """Form and list for one place."""
+    request = context["request"]
+    return desk.context_for(place, request.user) | {"csrf_token": context.get("csrf_token")}

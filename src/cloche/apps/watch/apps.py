@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WatchConfig(AppConfig):
+    name = "cloche.apps.watch"
+    label = "watch"

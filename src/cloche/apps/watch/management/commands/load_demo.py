@@ -1,0 +1,107 @@
+"""Fill the demo: gardens, people, readings and weather around the demo's day. A second start finds them and leaves them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.windows.flows.refresh import refresh_stale
+from cloche.demo.plan import HILL, SOUTH, GardenPlan
+from cloche.demo.records import invent
+
+PASSWORD = "demo-garden"
+
+
+class Command(BaseCommand):
+    """`load_demo --seed 7`."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--seed", type=int, default=7)
+
+    def handle(self, *args: Any, seed: int, **options: Any) -> None:
+        if not settings.CLOCHE_DEMO:
+            raise CommandError("Demo data go into the demo only, never beside a grower's own.")
+        if _already(seed):
+            return
+        self.stderr.write("Making up the demo gardens (once) ...")
+        load(seed)
+        self.stderr.write("Working out what the ground will do ...")
+        refresh_stale()
+
+
+def _already(seed: int) -> bool:
+    """Whether this seed's demo of this day is loaded: its mark is the day and seed in the demo person's first name."""
+    return User.objects.filter(username="demo", first_name=_stamp(seed)).exists()
+
+
+def _stamp(seed: int) -> str:
+    return f"{clock.now().date().isoformat()} {seed}"
+
+
+@transaction.atomic
+def load(seed: int) -> None:
+    """Replace whatever the demo held."""
+    Garden.objects.all().delete()
+    User.objects.all().delete()
+    demo = User.objects.create_user("demo", password=PASSWORD, first_name=_stamp(seed))
+    south = User.objects.create_user("southern", password=PASSWORD, temperature_unit="F", length_unit="in")
+    for plan, people in ((HILL, [demo]), (SOUTH, [south, demo])):
+        garden = _garden(plan)
+        for person, role in zip(people, ("owner", "grower"), strict=False):
+            Membership.objects.create(garden=garden, user=person, role=role)
+        _fill(garden, plan, people[0], seed)
+
+
+def _garden(plan: GardenPlan) -> Garden:
+    lows, highs = plan.climate.monthly()
+    return Garden.objects.create(
+        name=plan.name,
+        latitude_deg=plan.latitude_deg,
+        longitude_deg=plan.longitude_deg,
+        elevation_m=plan.elevation_m,
+        timezone_name=plan.timezone_name,
+        normal_lows_c=lows,
+        normal_highs_c=highs,
+    )
+
+
+def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
+    # Always made up to the midnight before the garden’s day: whatever the hour of the start, the data are the same,
+    # none lies in the future, and the day's round is still to do.
+    midnight = clock.now().astimezone(garden.timezone).replace(hour=0, minute=0, second=0, microsecond=0)
+    made = invent(plan, midnight, seed)
+    DailyWeather.objects.bulk_create(
+        [DailyWeather(garden=garden, day=d, low_c=low, high_c=high, rain_mm=rain) for d, low, high, rain in made.weather]
+    )
+    for order, place_plan in enumerate(plan.places):
+        place = Place.objects.create(
+            garden=garden,
+            name=place_plan.name,
+            kind=place_plan.kind,
+            seed_depth_m=place_plan.seed_depth_m,
+            walking_order=order,
+        )
+        rows = made.readings[place_plan.name]
+        Reading.objects.bulk_create(
+            [
+                Reading(
+                    place=place,
+                    taken_at=row.taken_at,
+                    depth_m=row.depth_m,
+                    temperature_c=row.temperature_c,
+                    note=row.note,
+                    entered_by=person,
+                    source=Reading.Source.FILE if row.depth_m != place.seed_depth_m else Reading.Source.HAND,
+                )
+                for row in rows
+            ],
+            batch_size=2000,
+        )

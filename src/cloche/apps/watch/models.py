@@ -1,0 +1,1 @@
+"""Today keeps nothing of its own yet; jobs done will be recorded here."""

@@ -1,0 +1,164 @@
+"""Today: one sentence, the garden as a cut through the ground, and what could go into it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings import selectors as measured
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.pages import ground as ground_pages
+from cloche.apps.windows.pages.ground import PlaceLine
+from cloche.apps.windows.pages.wakes import Standing, standings
+from cloche.bridge import crops
+from cloche.bridge.units import Units
+
+MOST_SHOWN = 7
+
+
+@dataclass(frozen=True)
+class Sowable:
+    """A crop that could go into a place now."""
+
+    key: str
+    name: str
+    words: str
+
+
+@dataclass(frozen=True)
+class PlaceNow:
+    """What could go into one place: sensible now, and comfortable but held back by something else."""
+
+    place: Place
+    temperature: str
+    how: str
+    sow: list[Sowable]
+    more: int
+    held_back: str
+    minimum: str
+    opens: str
+
+
+@dataclass(frozen=True)
+class TodayPage:
+    """Context of the page."""
+
+    headline: str
+    sub: str
+    lines: list[PlaceLine]
+    crowd: str
+    now: list[PlaceNow]
+    to_read: list[PlaceLine]
+    read: int
+    air: str
+    next_up: list[str]
+
+
+def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
+    """Everything Today says."""
+    local = now.astimezone(garden.timezone)
+    today = local.date()
+    lines = ground_pages.lines(garden, units, now)
+    found = standings(garden, now)
+    open_now = windows.open_now(garden)
+    openings = windows.next_openings(garden)
+    to_read = [line for line in lines if not line.read_today]
+    return TodayPage(
+        headline=_headline(lines, found, open_now, openings, today),
+        sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
+        lines=lines,
+        crowd="few" if len(lines) <= 4 else "some" if len(lines) <= 7 else "many",
+        now=[_place_now(s, open_now.get(s.place.pk, []), openings, units, today) for s in found],
+        to_read=to_read,
+        read=len(lines) - len(to_read),
+        air=_air(garden, units, today),
+        next_up=_next_up(found, openings, today),
+    )
+
+
+def _direct(keys: list[str]) -> list[crops.Crop]:
+    return [crop for crop in map(crops.crop, keys) if crop.sown_direct]
+
+
+def _headline(
+    lines: list[PlaceLine],
+    found: list[Standing],
+    open_now: dict[int, list[str]],
+    openings: list[tuple[date, int, str]],
+    today: date,
+) -> str:
+    if not lines:
+        return "Add the first place, and Cloche will say what its ground is ready for."
+    if not found:
+        return "The ground is being worked out for the first time."
+    best = max(found, key=lambda s: len(_direct(open_now.get(s.place.pk, []))))
+    here = _direct(open_now.get(best.place.pk, []))
+    if not here:
+        return f"Nothing goes into the ground yet. {_first_opening(found, openings, today)}"
+    names = words.listed([crop.name_plural for crop in here], 3)
+    waiting = [s.place.name for s in found if not _direct(open_now.get(s.place.pk, []))]
+    rest = f" {words.sentence(words.listed(waiting, 2))} {'waits' if len(waiting) == 1 else 'wait'}." if waiting else ""
+    everywhere = [crop.name_plural for crop in here if all(crop.key in open_now.get(s.place.pk, []) for s in found)]
+    if len(found) > 1 and everywhere:
+        more = len(here) - len(everywhere)
+        extra = f"; {more} more in {best.place.name}" if more else ""
+        return f"{words.sentence(words.listed(everywhere, 3))} can go in anywhere now{extra}.{rest}"
+    return f"{words.sentence(names)} can go into {best.place.name} now.{rest}"
+
+
+def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> str:
+    names = {s.place.pk: s.place.name for s in found}
+    direct = [(on, place, key) for on, place, key in openings if place in names and crops.crop(key).sown_direct]
+    if not direct:
+        return "No window is in sight."
+    on, place, key = direct[0]
+    return f"The first will be {crops.crop(key).name_plural} in {names[place]}, from {words.day(on, today)}."
+
+
+def _place_now(
+    standing: Standing, open_keys: list[str], openings: list[tuple[date, int, str]], units: Units, today: date
+) -> PlaceNow:
+    comfortable = {v.crop.key: v for v in crops.comfortable(standing.now_c)}
+    verdicts = {v.crop.key: v for v in crops.verdicts(standing.now_c)}
+    sow = sorted((verdicts[crop.key] for crop in _direct(open_keys)), key=lambda v: v.days)
+    said = [Sowable(v.crop.key, v.crop.name, _soon(v.days)) for v in sow]
+    held = [v.crop.name_plural for key, v in comfortable.items() if key not in open_keys]
+    minimum = [f"{v.crop.name_plural} ({_soon(v.days)})" for v in crops.at_minimum(standing.now_c)]
+    own = [(on, key) for on, place, key in openings if place == standing.place.pk and crops.crop(key).sown_direct]
+    opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
+    return PlaceNow(
+        place=standing.place,
+        temperature=units.temperature_text(standing.now_c),
+        how="measured" if standing.measured else "estimated",
+        sow=said[:MOST_SHOWN],
+        more=max(0, len(said) - MOST_SHOWN),
+        held_back=words.listed(held, 3),
+        minimum=words.listed(minimum, 3),
+        opens=opens,
+    )
+
+
+def _soon(days: float) -> str:
+    return f"{days:.0f} d" if days < 400 else "not yet"
+
+
+def _air(garden: Garden, units: Units, today: date) -> str:
+    rows = {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
+    said = []
+    for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
+        line = rows.get(date.fromordinal(today.toordinal() + offset))
+        if line:
+            low, high = units.temperature_text(line.low_c, 0), units.temperature_text(line.high_c, 0)
+            said.append(f"{name} {low} to {high}")
+    return words.sentence(", ".join(said)) + "." if said else ""
+
+
+def _next_up(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> list[str]:
+    names = {s.place.pk: s.place.name for s in found}
+    by_day: dict[tuple[date, str], list[str]] = {}
+    for on, place, key in openings:
+        if place in names and crops.crop(key).sown_direct and (on - today).days <= 21:
+            by_day.setdefault((on, crops.crop(key).name), []).append(names[place])
+    return [f"{words.day(on, today)}: {name} in {words.listed(places, 2)}" for (on, name), places in list(by_day.items())[:6]]

@@ -1,0 +1,1 @@
+"""Forecasts of the ground and when to sow."""

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WindowsConfig(AppConfig):
+    name = "cloche.apps.windows"
+    label = "windows"

@@ -1,0 +1,33 @@
+"""The last finished forecast of each place, and what would come of each crop there. Both can be computed again at will."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from cloche.apps.gardens.models import Place
+
+
+class Forecast(models.Model):
+    """One finished run. `ground` holds what the pages draw (see bridge.forecasting.PlaceForecast)."""
+
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="forecast")
+    made_at = models.DateTimeField()
+    day = models.DateField(help_text="The local day the run calls today.")
+    evidence = models.PositiveBigIntegerField(help_text="The place's evidence number that the run rests on.")
+    model_version = models.CharField(max_length=40)
+    ground = models.JSONField()
+
+
+class CropOutlook(models.Model):
+    """One crop in one place: the windows found, and every candidate day in `days` (see bridge.forecasting.CropDays)."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
+    crop_key = models.CharField(max_length=40)
+    windows = models.JSONField()
+    sow_now = models.BooleanField()
+    main_limit = models.CharField(max_length=40, blank=True)
+    ribbon = models.JSONField()
+    days = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["place", "crop_key"], name="one_outlook_a_crop")]

@@ -1,0 +1,58 @@
+"""The list of all places, each with its small cut and one sentence."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings import selectors as measured
+from cloche.apps.windows import selectors
+from cloche.apps.windows.pages.place import TREND_K
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge.units import Units
+from cloche.drawing.slice import Slice, slice_of
+
+
+@dataclass(frozen=True)
+class PlaceLine:
+    """A place drawn and said. cut is None until its first forecast is done."""
+
+    place: Place
+    kind: str
+    cut: Slice | None
+    number: str
+    trend: str
+    later: str
+    last_read: str
+    read_today: bool
+
+
+def lines(garden: Garden, units: Units, now: datetime) -> list[PlaceLine]:
+    """Every place in walking order."""
+    latest = measured.latest_by_place(garden)
+    today = now.astimezone(garden.timezone).date()
+    found = []
+    for place, ground in selectors.grounds_in(garden):
+        reading = latest.get(place.pk)
+        local = reading.taken_at.astimezone(garden.timezone) if reading else None
+        last = "not read yet"
+        if reading and local:
+            last = f"read {words.day(local.date(), today)} {words.clock(local)}: {units.temperature_text(reading.temperature_c)}"
+        read_today = local is not None and local.date() == today
+        found.append(_line(place, ground, units, now, last, read_today))
+    return found
+
+
+def _line(place: Place, ground: Ground | None, units: Units, now: datetime, last: str, read_today: bool) -> PlaceLine:
+    kind = place.get_kind_display()
+    if ground is None:
+        return PlaceLine(place, kind, None, "…", "", "being worked out", last, read_today)
+    soil = ground.profile_at(now)
+    cut = slice_of(place.kind, place.seed_depth_m, ground.data["field_depths_m"], soil)
+    later = ground.mean_in(3)
+    change = later - ground.day_mean(now)
+    trend = "▴" if change > TREND_K else "▾" if change < -TREND_K else "="
+    number = units.temperature_text(ground.soil_at(now))
+    return PlaceLine(place, kind, cut, number, trend, f"{units.temperature_text(later, 0)} in 3 days", last, read_today)

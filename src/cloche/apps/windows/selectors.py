@@ -1,0 +1,103 @@
+"""Questions about forecasts and windows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.bridge import crops
+from cloche.bridge.forecasting import FIELD_STEP_H
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A finished forecast with its times; None values never occur in it."""
+
+    place: Place
+    forecast: Forecast
+
+    @property
+    def data(self) -> dict[str, Any]:
+        """See bridge.forecasting.PlaceForecast."""
+        return self.forecast.ground
+
+    @property
+    def start(self) -> datetime:
+        """The first hour of `near`."""
+        return datetime.fromisoformat(self.data["start"])
+
+    @property
+    def end(self) -> datetime:
+        """The end of the last hour of `near`."""
+        return self.start + timedelta(hours=len(self.data["near_mid_c"]))
+
+    def soil_at(self, at: datetime) -> float:
+        """Expected soil at seed depth at an instant within `near`; the nearest end outside [°C]."""
+        return float(_at(self.data["near_mid_c"], (at - self.start) / timedelta(hours=1)))
+
+    def day_mean(self, at: datetime) -> float:
+        """Mean of the 24 hours about an instant [°C]."""
+        middle = int((at - self.start) / timedelta(hours=1))
+        hours = self.data["near_mid_c"][max(0, middle - 12) : middle + 12] or self.data["near_mid_c"][-24:]
+        return float(sum(hours) / len(hours))
+
+    def profile_at(self, at: datetime) -> list[float]:
+        """Soil by depth at an instant [°C], at field_depths_m."""
+        column = (at - self.start) / timedelta(hours=FIELD_STEP_H)
+        return [float(_at(row, column)) for row in self.data["field_c"]]
+
+    def mean_in(self, days: int) -> float:
+        """Expected mean of the day so many days from the forecast's own [°C]."""
+        return float(self.data["far_mid_c"][days])
+
+    def stale(self, today: date) -> bool:
+        """Whether evidence or the day has moved on since."""
+        return (
+            self.forecast.day != today
+            or self.forecast.evidence != self.place.evidence
+            or self.forecast.model_version != crops.MODEL_VERSION
+        )
+
+
+def _at(values: list[float], index: float) -> float:
+    return values[max(0, min(len(values) - 1, int(index)))]
+
+
+def ground_of(place: Place) -> Ground | None:
+    """The last finished forecast of a place, if there is one yet."""
+    forecast = Forecast.objects.filter(place=place).first()
+    return Ground(place, forecast) if forecast else None
+
+
+def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
+    """Every place in walking order with its last forecast: one query."""
+    places = garden.places.select_related("forecast")
+    return [(place, Ground(place, place.forecast) if hasattr(place, "forecast") else None) for place in places]
+
+
+def outlooks_at(place: Place) -> list[CropOutlook]:
+    """Windows and ribbons of every crop in a place, without the day-by-day part."""
+    return list(place.outlooks.defer("days").order_by("id"))
+
+
+def outlook_of(place: Place, crop_key: str) -> CropOutlook | None:
+    """One crop in a place, with every day."""
+    return place.outlooks.filter(crop_key=crop_key).first()
+
+
+def open_now(garden: Garden) -> dict[int, list[str]]:
+    """Crop keys whose window is open today, by place."""
+    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=True).order_by("id").values_list("place_id", "crop_key")
+    found: dict[int, list[str]] = {}
+    for place_id, key in rows:
+        found.setdefault(place_id, []).append(key)
+    return found
+
+
+def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
+    """(first day, place, crop) of every window still to open, soonest first."""
+    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=False).values_list("place_id", "crop_key", "windows")
+    return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)

@@ -1,0 +1,11 @@
+from django.urls import path
+
+from cloche.apps.windows import views
+
+urlpatterns = [
+    path("ground/", views.ground, name="ground"),
+    path("places/<int:place_id>/", views.place, name="place"),
+    path("places/<int:place_id>/ground/", views.place_ground, name="place_ground"),
+    path("places/<int:place_id>/crops/<slug:crop_key>/", views.crop_in_place, name="crop_in_place"),
+    path("what-wakes/", views.what_wakes, name="what_wakes"),
+]

@@ -1,0 +1,83 @@
+"""The ground of each place, what wakes, and a crop in a place."""
+
+from __future__ import annotations
+
+from django.http import Http404, HttpResponse
+from django.shortcuts import render
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.windows import selectors
+from cloche.apps.windows.pages import crop as crop_pages
+from cloche.apps.windows.pages import ground as ground_pages
+from cloche.apps.windows.pages import place as place_pages
+from cloche.apps.windows.pages import wakes as wakes_pages
+from cloche.bridge import crops
+
+
+@in_garden
+def ground(request: GardenRequest) -> HttpResponse:
+    """All places, one line each."""
+    lines = ground_pages.lines(request.garden, units_of(request.user), clock.now())
+    return render(request, "windows/ground.html", {"lines": lines})
+
+
+@in_garden
+def place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """One place."""
+    request.room = "ground"  # type: ignore[attr-defined]
+    found = place_or_404(request, place_id)
+    units, now = units_of(request.user), clock.now()
+    today = clock.today(request.garden.timezone)
+    context = {
+        "place": found,
+        "part": place_pages.ground_part(found, units, now),
+        "crops": place_pages.crop_part(found, today),
+        "units": units,
+    }
+    return render(request, "windows/place.html", context)
+
+
+@in_garden
+def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
+    """The drawn part of a place alone, as it changes under new readings."""
+    found = place_or_404(request, place_id)
+    units = units_of(request.user)
+    context = {
+        "place": found,
+        "part": place_pages.ground_part(found, units, clock.now()),
+        "crops": place_pages.crop_part(found, clock.today(request.garden.timezone)),
+        "units": units,
+    }
+    return render(request, "windows/_ground.html", context)
+
+
+@in_garden
+def what_wakes(request: GardenRequest) -> HttpResponse:
+    """Crops against beds."""
+    wanted = request.GET.get("place", "")
+    place_id = int(wanted) if wanted.isdigit() else None
+    page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), place_id)
+    return render(request, "windows/what_wakes.html", {"page": page, "units": units_of(request.user)})
+
+
+@in_garden
+def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
+    """When to sow a crop here, and what would come of a chosen day."""
+    request.room = "ground"  # type: ignore[attr-defined]
+    found = place_or_404(request, place_id)
+    try:
+        crop = crops.crop(crop_key)
+    except crops.UnknownCrop as unknown:
+        raise Http404 from unknown
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    outlook = selectors.outlook_of(found, crop_key)
+    context = {"place": found, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D}
+    if outlook is not None:
+        offset = crop_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
+        context["sowing"] = crop_pages.sowing(outlook, units, today, offset)
+        if request.htmx:  # type: ignore[attr-defined]
+            return render(request, "windows/_sowing.html", context)
+        context["page"] = crop_pages.crop_page(found, outlook, units, today)
+    return render(request, "windows/crop.html", context)

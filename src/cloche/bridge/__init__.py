@@ -1,0 +1,4 @@
+"""The seam between the rooms and the core: rows in, plain values out. Nothing else imports the core.
+
+Here instants become hours of the site's standard time, local days become rows of daily air, and results become dates.
+"""

@@ -1,0 +1,72 @@
+"""The catalogue as the rooms see it, and what soil of a temperature would do to each crop."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cloche.core.crops import catalogue
+from cloche.core.crops.catalogue import Crop
+from cloche.core.errors import UnknownCrop
+from cloche.core.germination.emergence import FIELD_FACTOR, days_to_emergence
+from cloche.core.windows.outlook import longest_lie_d
+from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
+
+MODEL_VERSION = "lagged-1"
+
+
+def crops() -> list[Crop]:
+    """All crops in catalogue order."""
+    return list(catalogue.catalogue().values())
+
+
+def crop(key: str) -> Crop:
+    """One crop; raises UnknownCrop."""
+    return catalogue.crop(key)
+
+
+def verdicts(soil_c: float) -> list[Verdict]:
+    """Every crop in soil that stays at soil_c."""
+    return [verdict(one, soil_c) for one in crops()]
+
+
+def comfortable(soil_c: float) -> list[Verdict]:
+    """What is comfortable to sow in place, soonest up first."""
+    return sowable(crops(), soil_c)
+
+
+def at_minimum(soil_c: float) -> list[Verdict]:
+    """What the school that sows at the bare minimum would add, with its cost."""
+    both = sowable(crops(), soil_c, comfortable_only=False)
+    return [v for v in both if v.readiness is Readiness.AT_MINIMUM]
+
+
+@dataclass(frozen=True)
+class Speed:
+    """How fast a crop comes up against soil temperature, for drawing: pace 0-1 of its own best."""
+
+    crop: Crop
+    soil_c: list[float]
+    pace: list[float]
+
+
+def speeds(low_c: float, high_c: float, step_c: float = 0.5) -> list[Speed]:
+    """The pace curve of every crop, coldest sleeper first: in the order in which warming soil wakes them."""
+    soil = np.arange(low_c, high_c + step_c / 2, step_c)
+    rows = []
+    for one in sorted(crops(), key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
+        rate = one.rate.at(soil)
+        rows.append(Speed(one, soil.tolist(), (rate / rate.max()).tolist()))
+    return rows
+
+
+def _wakes_c(one: Crop) -> float:
+    """Soil at which it reaches a fifth of its best pace [°C]."""
+    soil = np.arange(-1.0, 40.0, 0.1)
+    rate = one.rate.at(soil)
+    return float(soil[np.argmax(rate >= 0.2 * rate.max())])
+
+
+__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Readiness", "Speed", "UnknownCrop", "Verdict"]
+__all__ += ["at_minimum", "comfortable", "crop", "crops", "days_to_emergence", "longest_lie_d", "speeds", "verdicts"]

@@ -1,0 +1,1 @@
+"""Settings and addresses. The environment is read only here."""

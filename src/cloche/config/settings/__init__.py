@@ -1,0 +1,1 @@
+"""Settings: base for all, then demo, production (the grower’s own data) and test."""

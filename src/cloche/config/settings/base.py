@@ -1,0 +1,140 @@
+"""What every way of running Cloche shares."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+PACKAGE = Path(__file__).resolve().parents[2]
+STATE = Path(os.environ.get("CLOCHE_STATE", PACKAGE.parents[1] / "var"))
+
+SECRET_KEY = os.environ.get("CLOCHE_SECRET_KEY", "")
+DEBUG = False
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *os.environ.get("CLOCHE_HOSTS", "").split()]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "django.forms",
+    "django.contrib.postgres",
+    "axes",
+    "csp",
+    "django_htmx",
+    "simple_history",
+    "cloche.apps.gardens",
+    "cloche.apps.readings",
+    "cloche.apps.windows",
+    "cloche.apps.watch",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "simple_history.middleware.HistoryRequestMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "cloche.config.urls"
+WSGI_APPLICATION = "cloche.config.wsgi.application"
+
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [PACKAGE / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+                "cloche.apps.gardens.context.rooms",
+            ],
+        },
+    }
+]
+FORM_RENDERER = "django.forms.renderers.TemplatesSetting"
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": "127.0.0.1",
+        "PORT": os.environ.get("CLOCHE_DB_PORT", ""),
+        "NAME": "cloche",
+        "USER": "cloche",
+        "PASSWORD": os.environ.get("CLOCHE_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "gardens.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 8}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "sign_in"
+LOGIN_REDIRECT_URL = "home"
+LOGOUT_REDIRECT_URL = "sign_in"
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_TEMPLATE = "gardens/locked_out.html"
+AXES_VERBOSE = False
+
+LANGUAGE_CODE = "en-gb"
+USE_I18N = False
+USE_TZ = True
+TIME_ZONE = "UTC"
+
+STATIC_URL = "static/"
+STATICFILES_DIRS = [PACKAGE / "static"]
+STATIC_ROOT = STATE / "static"
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.ManifestStaticFilesStorage"},
+}
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "form-action": [SELF],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_REFERRER_POLICY = "same-origin"
+
+# Files beyond this go to a temporary file while they are received; IMPORT_LIMIT is what the grower is told.
+FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
+# Days added to the real date: the demo lives on a day of its own.
+CLOCHE_DAY_OFFSET = int(os.environ.get("CLOCHE_DAY_OFFSET", "0"))
+CLOCHE_DEMO = False
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"cloche": {"level": "INFO"}},
+}

@@ -1,0 +1,29 @@
+"""Every address of the application."""
+
+from django.urls import include, path
+
+from cloche.apps.gardens import views as gardens
+
+urlpatterns = [
+    path("", gardens.home, name="home"),
+    path("sign-in/", gardens.SignIn.as_view(), name="sign_in"),
+    path("sign-out/", gardens.SignOut.as_view(), name="sign_out"),
+    path("welcome/", gardens.welcome, name="welcome"),
+    path("me/", gardens.me, name="me"),
+    path("me/password/", gardens.PasswordChange.as_view(), name="password"),
+    path("gardens/new/", gardens.new_garden, name="new_garden"),
+    path("healthz/", gardens.health, name="health"),
+    path(
+        "g/<int:garden_id>/",
+        include(
+            [
+                path("", include("cloche.apps.watch.urls")),
+                path("garden/", include("cloche.apps.gardens.urls")),
+                path("", include("cloche.apps.readings.urls")),
+                path("", include("cloche.apps.windows.urls")),
+            ]
+        ),
+    ),
+]
+
+handler404 = "cloche.apps.gardens.views.not_found"

@@ -1,0 +1,71 @@
+"""The invented gardens: a hill holding in central Europe, and a small garden on the other half of the globe."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cloche.demo.nature import Climate
+
+
+@dataclass(frozen=True)
+class PlacePlan:
+    """A place of the demo. read: how often it is read, share of rounds; logger: hourly from a probe left in it."""
+
+    name: str
+    kind: str
+    seed_depth_m: float = 0.05
+    read: float = 0.92
+    logger: bool = False
+
+
+@dataclass(frozen=True)
+class GardenPlan:
+    """A garden of the demo; season: first and last day (month, day) on which its places are read."""
+
+    name: str
+    latitude_deg: float
+    longitude_deg: float
+    elevation_m: float
+    timezone_name: str
+    climate: Climate
+    season: tuple[tuple[int, int], tuple[int, int]]
+    places: tuple[PlacePlan, ...]
+
+
+HILL = GardenPlan(
+    name="Halde farm",
+    latitude_deg=48.3,
+    longitude_deg=14.4,
+    elevation_m=560.0,
+    timezone_name="Europe/Vienna",
+    climate=Climate(mean_c=8.2, half_swing_k=9.8, warmest_day=203, range_k=10.5, latitude_deg=48.3),
+    season=((2, 10), (11, 5)),
+    places=(
+        PlacePlan("North bed", "open"),
+        PlacePlan("Long bed", "fleece"),
+        PlacePlan("Wall frame", "frame", 0.04),
+        PlacePlan("Arch", "arch"),
+        PlacePlan("Low tunnel", "tunnel", logger=True),
+        PlacePlan("South bed", "mulched", read=0.6),
+        PlacePlan("Bells", "bell", 0.03, 0.8),
+        PlacePlan("Terrace", "raised"),
+        PlacePlan("Pepper tray", "mat", 0.02),
+        PlacePlan("Hotbed", "hotbed", 0.08),
+    ),
+)
+
+SOUTH = GardenPlan(
+    name="Creek paddock",
+    latitude_deg=-41.2,
+    longitude_deg=173.1,
+    elevation_m=40.0,
+    timezone_name="Pacific/Auckland",
+    climate=Climate(mean_c=12.6, half_swing_k=4.8, warmest_day=28, range_k=9.0, latitude_deg=-41.2),
+    season=((8, 15), (5, 20)),
+    places=(
+        PlacePlan("Creek bed", "open"),
+        PlacePlan("Top terrace", "raised", read=0.7),
+        PlacePlan("Shed frame", "frame", 0.04),
+        PlacePlan("Cable bench", "cable", 0.05),
+    ),
+)

@@ -1,0 +1,140 @@
+"""From a plan, a day and a seed to records: the same in, the same out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, time, timedelta
+from zoneinfo import ZoneInfo
+
+import numpy as np
+
+from cloche.demo import nature
+from cloche.demo.plan import GardenPlan, PlacePlan
+
+PAST_D = 2 * 365 + 80
+FORECAST_D = 6
+HOTBED_AGE_D = 19
+LOGGER_D = 110
+
+
+@dataclass(frozen=True)
+class ReadingRow:
+    """A made-up reading."""
+
+    taken_at: datetime
+    depth_m: float
+    temperature_c: float
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class GardenRecords:
+    """Days of air (day, low, high, rain) and readings by place name."""
+
+    weather: list[tuple[date, float, float, float | None]]
+    readings: dict[str, list[ReadingRow]]
+
+
+def invent(plan: GardenPlan, now: datetime, seed: int) -> GardenRecords:
+    """Two past seasons and the running one, up to now; air also for the coming days, as a forecast that errs."""
+    rng = np.random.default_rng([seed, round(abs(plan.latitude_deg) * 10)])
+    zone = ZoneInfo(plan.timezone_name)
+    today = now.astimezone(zone).date()
+    now = now.astimezone(UTC)  # hours counted on a local clock would stumble over summer time
+    first = today - timedelta(days=PAST_D)
+    days = [first + timedelta(days=i) for i in range(PAST_D + FORECAST_D + 1)]
+    doy = np.array([day.timetuple().tm_yday for day in days], dtype=float)
+    low, high = nature.days_of_air(plan.climate, doy, rng)
+    air, sun = nature.hours_of_air(low, high), nature.hours_of_sun(plan.climate, doy, low, high)
+    hour_0 = datetime.combine(first, time(), tzinfo=zone).astimezone(UTC)
+    readings = {}
+    for place in plan.places:
+        readings[place.name] = _readings(plan, place, air, sun, hour_0, now, np.random.default_rng(rng.integers(2**32)))
+    return GardenRecords(_weather(days, low, high, today, rng), readings)
+
+
+def _weather(
+    days: list[date], low: nature.Array, high: nature.Array, today: date, rng: np.random.Generator
+) -> list[tuple[date, float, float, float | None]]:
+    rows: list[tuple[date, float, float, float | None]] = []
+    for day, low_c, high_c in zip(days, low, high, strict=True):
+        lead = (day - today).days
+        off = float(rng.normal(0, 0.5 + 0.35 * lead)) if lead > 0 else 0.0
+        rain = round(float(rng.exponential(6)), 1) if rng.random() < 0.35 else 0.0
+        if lead <= 0 and rng.random() < 0.01:
+            continue  # a day nobody wrote down
+        rows.append((day, round(float(low_c) + off, 1), round(float(high_c) + off, 1), rain if lead <= 0 else None))
+    return rows
+
+
+def _readings(
+    plan: GardenPlan,
+    place: PlacePlan,
+    air: nature.Array,
+    sun: nature.Array,
+    hour_0: datetime,
+    now: datetime,
+    rng: np.random.Generator,
+) -> list[ReadingRow]:
+    hot = None
+    if place.kind == "hotbed":
+        filled = (now - timedelta(days=HOTBED_AGE_D) - hour_0) / timedelta(hours=1)
+        hot = np.arange(len(air)) - filled
+    soil = nature.soil(place.kind, air, sun, place.seed_depth_m, hot)
+    rows = [row for row in _rounds(plan, place, soil, hour_0, now, rng) if hot is None or (now - row.taken_at).days < HOTBED_AGE_D]
+    if place.logger:
+        rows += _logged(place, air, sun, hour_0, now, rng)
+    return _with_slips(rows, rng) if place.kind in ("open", "frame") else rows
+
+
+def _rounds(
+    plan: GardenPlan, place: PlacePlan, soil: nature.Array, hour_0: datetime, now: datetime, rng: np.random.Generator
+) -> list[ReadingRow]:
+    """Morning and afternoon rounds in season, some missed, a holiday each summer."""
+    zone = ZoneInfo(plan.timezone_name)
+    rows = []
+    day = hour_0.astimezone(zone).date()
+    while day <= now.astimezone(zone).date():
+        for hour in (7, 16):
+            at = datetime.combine(day, time(hour, int(rng.integers(15, 50))), tzinfo=zone).astimezone(UTC)
+            value = _value(soil, hour_0, at) + float(rng.normal(0, 0.25))
+            read = _in_season(day, plan.season) and rng.random() < place.read and not (day.month == 8 and 3 <= day.day <= 13)
+            if read and at <= now:
+                rows.append(ReadingRow(at, place.seed_depth_m, round(value, 1)))
+        day += timedelta(days=1)
+    return rows
+
+
+def _in_season(day: date, season: tuple[tuple[int, int], tuple[int, int]]) -> bool:
+    start, end = season
+    at = (day.month, day.day)
+    return start <= at <= end if start <= end else at >= start or at <= end
+
+
+def _logged(
+    place: PlacePlan, air: nature.Array, sun: nature.Array, hour_0: datetime, now: datetime, rng: np.random.Generator
+) -> list[ReadingRow]:
+    """Hourly from a probe left in the soil, twice as deep; it was silent for four days."""
+    depth_m = 2 * place.seed_depth_m
+    soil = nature.soil(place.kind, air, sun, depth_m)
+    rows = []
+    for back in range(LOGGER_D * 24, 0, -1):
+        at = (now - timedelta(hours=back)).replace(minute=0, second=0, microsecond=0)
+        if not 40 * 24 <= back < 44 * 24:
+            value = _value(soil, hour_0, at) + float(rng.normal(0, 0.06))
+            rows.append(ReadingRow(at, depth_m, round(value, 2), "" if back > 1 else "logger"))
+    return rows
+
+
+def _value(soil: nature.Array, hour_0: datetime, at: datetime) -> float:
+    hours = (at - hour_0) / timedelta(hours=1)
+    return float(np.interp(hours, np.arange(len(soil)) + 0.5, soil))
+
+
+def _with_slips(rows: list[ReadingRow], rng: np.random.Generator) -> list[ReadingRow]:
+    """Three slips of the hand: the air read instead of the soil, a probe not settled, digits turned round."""
+    for back, value, note in ((9, 24.6, ""), (31, 1.2, "in a hurry"), (160, 41.7, "")):
+        index = len(rows) - back - int(rng.integers(0, 3))
+        if 0 <= index < len(rows):
+            rows[index] = ReadingRow(rows[index].taken_at, rows[index].depth_m, value, note)
+    return rows

@@ -1,0 +1,147 @@
+"""A place through time: the cut of the ground by depth above, the course at seed depth with its points and band below."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+import numpy as np
+
+from cloche.drawing import scale
+from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
+
+WIDTH = 1064.0
+LEFT, RIGHT = 34.0, 1056.0
+FIELD_TOP, FIELD_BOTTOM = 14.0, 150.0
+COURSE_TOP, COURSE_BOTTOM = 14.0, 250.0
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A reading on the course: place, words for the pointer, whether at seed depth, whether it is asked about."""
+
+    x: float
+    y: float
+    title: str
+    at_seed_depth: bool
+    strange: bool
+
+
+@dataclass(frozen=True)
+class Field:
+    """The cut through time: a picture stretched over a box, hatched from now on."""
+
+    picture: str
+    x: float
+    y: float
+    width: float
+    height: float
+    now_x: float
+    depths: list[Tick]
+
+
+@dataclass(frozen=True)
+class Course:
+    """The course at seed depth."""
+
+    past: str
+    coming: str
+    band: str
+    swing: str
+    marks: list[Mark]
+    now_x: float
+    days: list[Tick]
+    values: list[Tick]
+    thresholds: list[Tick]
+
+
+@dataclass(frozen=True)
+class Span:
+    """The time shown, and where now is. All aware."""
+
+    start: datetime
+    end: datetime
+    now: datetime
+
+    def x(self, at: datetime) -> float:
+        """Horizontal position of an instant."""
+        part = (at - self.start) / (self.end - self.start)
+        return LEFT + part * (RIGHT - LEFT)
+
+
+def field(rows_c: Sequence[Sequence[float]], depths_m: Sequence[float], labels: Sequence[Tick], span: Span) -> Field:
+    """rows_c: soil [°C] by depth (rows) and time (columns); labels: depth [m] and its words."""
+    deepest = depths_m[-1]
+    even = np.linspace(0, deepest, 28)
+    stretched = np.stack([np.interp(even, depths_m, column) for column in np.asarray(rows_c, dtype=float).T], axis=1)
+    y = Linear(0, deepest, FIELD_TOP, FIELD_BOTTOM)
+    ticks = [Tick(round(y(tick.at), 1), tick.label) for tick in labels if tick.at <= deepest]
+    picture = scale.picture(stretched)
+    return Field(picture, LEFT, FIELD_TOP, RIGHT - LEFT, FIELD_BOTTOM - FIELD_TOP, round(span.x(span.now), 1), ticks)
+
+
+@dataclass(frozen=True)
+class Hours:
+    """Hourly course in the person's unit: low, middle, high."""
+
+    low: Sequence[float]
+    middle: Sequence[float]
+    high: Sequence[float]
+
+
+def course(
+    hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], thresholds: Sequence[Tick], span: Span
+) -> Course:
+    """readings: (taken_at, value, words, at seed depth, strange). thresholds: value and words, drawn across."""
+    low, high = _limits(hours, [value for _, value, _, _, _ in readings])
+    y = Linear(low, high, COURSE_BOTTOM, COURSE_TOP)
+    x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(hours.middle))]
+    now = int((span.now - span.start) / timedelta(hours=1))
+    marks = [Mark(round(span.x(at), 1), round(y(v), 1), words, deep, odd) for at, v, words, deep, odd in readings]
+    days_x, day_low, day_high = _daily(hours, x, now)
+    return Course(
+        past=path(zip(x[: now + 1], map(y, hours.middle[: now + 1]), strict=True)),
+        coming=path(zip(x[now:], map(y, hours.middle[now:]), strict=True)),
+        band=band(days_x, [y(v) for v in day_low], [y(v) for v in day_high]),
+        swing=band(x[now:], [y(v) for v in hours.low[now:]], [y(v) for v in hours.high[now:]]),
+        marks=marks,
+        now_x=round(span.x(span.now), 1),
+        days=_day_ticks(span),
+        values=[Tick(round(y(v), 1), f"{v:.0f}°".replace("-", "\u2212")) for v in value_ticks(low, high)],
+        thresholds=[Tick(round(y(t.at), 1), t.label) for t in thresholds if low < t.at < high],
+    )
+
+
+def _limits(hours: Hours, values: Sequence[float]) -> tuple[float, float]:
+    lowest = min([*hours.low, *values])
+    highest = max([*hours.high, *values])
+    margin = max(1.0, 0.06 * (highest - lowest))
+    return lowest - margin, highest + margin
+
+
+def _daily(hours: Hours, x: Sequence[float], now: int) -> tuple[list[float], list[float], list[float]]:
+    """The middle's running day mean with the band's half width about it, from now on, every six hours."""
+    middle = np.asarray(hours.middle, dtype=float)
+    smooth = np.convolve(np.pad(middle, (12, 11), mode="edge"), np.ones(24) / 24, mode="valid")
+    half = (np.asarray(hours.high, dtype=float) - np.asarray(hours.low, dtype=float)) / 2
+    half = np.convolve(np.pad(half, (12, 11), mode="edge"), np.ones(24) / 24, mode="valid")
+    steps = range(now, len(middle), 6)
+    low = [float(smooth[i] - half[i]) for i in steps]
+    return [x[i] for i in steps], low, [float(smooth[i] + half[i]) for i in steps]
+
+
+def _day_ticks(span: Span) -> list[Tick]:
+    """Every fifth local midnight, the first of a month always with its name."""
+    ticks = []
+    day = span.start.astimezone(span.now.tzinfo).date() + timedelta(days=1)
+    named = ""
+    while True:
+        at = datetime(day.year, day.month, day.day, tzinfo=span.now.tzinfo)
+        if at >= span.end:
+            return ticks
+        if (day - span.now.date()).days % 5 == 0:
+            month = f"{day:%B}"
+            ticks.append(Tick(round(span.x(at), 1), f"{day.day} {month}" if month != named else f"{day.day}"))
+            named = month
+        day += timedelta(days=1)

@@ -1,0 +1,60 @@
+"""Small parts that every drawing is made of."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Tick:
+    """A mark on an axis: where, and what is written there."""
+
+    at: float
+    label: str
+
+
+@dataclass(frozen=True)
+class Linear:
+    """A straight scale from values to drawing units."""
+
+    low: float
+    high: float
+    start: float
+    end: float
+
+    def __call__(self, value: float) -> float:
+        """Position of a value."""
+        return self.start + (value - self.low) / (self.high - self.low) * (self.end - self.start)
+
+
+def path(points: Iterable[Point], closed: bool = False) -> str:
+    """SVG path data through points, a tenth of a unit fine."""
+    parts = [f"{x:.1f} {y:.1f}" for x, y in points]
+    return ("M" + "L".join(parts) + ("Z" if closed else "")) if parts else ""
+
+
+def band(x: Sequence[float], low: Sequence[float], high: Sequence[float]) -> str:
+    """SVG path data of the area between two courses."""
+    upper = list(zip(x, high, strict=True))
+    lower = list(zip(x, low, strict=True))
+    return path([*upper, *reversed(lower)], closed=True)
+
+
+def nice_step(span: float, most: int) -> float:
+    """The smallest of 1, 2, 5, 10, 20, ... that divides the span into at most so many steps."""
+    step = 1.0
+    while True:
+        for factor in (1, 2, 5):
+            if span / (step * factor) <= most:
+                return step * factor
+        step *= 10
+
+
+def value_ticks(low: float, high: float, most: int = 6) -> list[float]:
+    """Round values within a range."""
+    step = nice_step(high - low, most)
+    first = -(-low // step) * step
+    return [first + step * i for i in range(int((high - first) // step) + 1)]

@@ -1,0 +1,58 @@
+"""A window as a ribbon through the season: thick where a sowing succeeds, in the colour of the ground the seed lies in."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.drawing import scale
+from cloche.drawing.geometry import Linear, Tick, band
+from cloche.drawing.slice import Stop
+
+WIDTH = 720.0
+HEIGHT = 26.0
+
+
+@dataclass(frozen=True)
+class Ribbon:
+    """Outline and gradient of one ribbon."""
+
+    outline: str
+    stops: list[Stop]
+
+
+@dataclass(frozen=True)
+class Calendar:
+    """The months under a set of ribbons."""
+
+    months: list[Tick]
+    days: int
+
+
+def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float], span_d: int) -> Ribbon:
+    """days from today, success 0-1 and soil [°C] on each; thickness is success, so the ends run out as doubt grows."""
+    x = Linear(0, span_d, 0, WIDTH)
+    middle, full = HEIGHT / 2, HEIGHT / 2 - 1
+    positions = [x(day) for day in days]
+    half = [full * max(0.0, value - 0.1) / 0.9 for value in success]
+    outline = band(positions, [middle + h for h in half], [middle - h for h in half])
+    every = max(1, len(days) // 24)
+    stops = [Stop(round(day / span_d, 3), scale.colour(t)) for day, t in zip(days[::every], soil_c[::every], strict=True)]
+    return Ribbon(outline, stops)
+
+
+def calendar(today: date, span_d: int) -> Calendar:
+    """First days of months within the span."""
+    x = Linear(0, span_d, 0, WIDTH)
+    ticks = []
+    for offset in range(1, span_d):
+        day = today + timedelta(days=offset)
+        if day.day == 1:
+            ticks.append(Tick(round(x(offset), 1), f"{day:%b}"))
+    return Calendar(ticks, span_d)
+
+
+def mark_x(today: date, day: date, span_d: int) -> float:
+    """Where a date lies on the ribbons' axis."""
+    return round(Linear(0, span_d, 0, WIDTH)((day - today).days), 1)

@@ -1,0 +1,67 @@
+"""Cloche's temperature scale, the same on every page, and the ink that can be read on it.
+
+Stops run from night blue through sage and straw to brick, monotone in lightness up to straw and down again, so that cold
+and hot ends differ in hue and the number written on the colour decides. See docs/design.md.
+"""
+
+from __future__ import annotations
+
+import base64
+import io
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from PIL import Image
+
+STOPS = (
+    (-6, "#27305f"),
+    (0, "#3f6690"),
+    (5, "#6c9da3"),
+    (10, "#a9bf9b"),
+    (15, "#dccf8c"),
+    (20, "#ecb257"),
+    (25, "#dd7f3f"),
+    (30, "#b5442f"),
+    (40, "#6b1c2b"),
+)
+DARK_INK, LIGHT_INK = "#1c1914", "#fffdf8"
+
+_AT = np.array([t for t, _ in STOPS], dtype=float)
+_RGB = np.array([[int(h[i : i + 2], 16) for i in (1, 3, 5)] for _, h in STOPS], dtype=float)
+
+
+def rgb(temperature_c: ArrayLike) -> NDArray[np.uint8]:
+    """Colour of each temperature: shape + (3,), 0-255."""
+    t = np.asarray(temperature_c, dtype=float)
+    return np.stack([np.interp(t, _AT, channel) for channel in _RGB.T], axis=-1).round().astype(np.uint8)
+
+
+def colour(temperature_c: float) -> str:
+    """One colour as #rrggbb."""
+    return "#{:02x}{:02x}{:02x}".format(*rgb(temperature_c))
+
+
+def luminance(hex_colour: str) -> float:
+    """Relative luminance 0-1 [WCAG 2.2]."""
+    channels = [int(hex_colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+    linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in channels]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+
+def contrast(one: str, other: str) -> float:
+    """Contrast ratio 1-21 [WCAG 2.2]."""
+    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    return (light + 0.05) / (dark + 0.05)
+
+
+def ink_on(temperature_c: float) -> str:
+    """The better of two inks on the colour of a temperature."""
+    ground = colour(temperature_c)
+    return max((DARK_INK, LIGHT_INK), key=lambda ink: contrast(ink, ground))
+
+
+def picture(rows_c: ArrayLike) -> str:
+    """A small PNG as a data address: rows of temperatures, top row first. The page stretches and smooths it."""
+    buffer = io.BytesIO()
+    Image.fromarray(rgb(rows_c), "RGB").save(buffer, "PNG", optimize=False)
+    return "data:image/png;base64," + base64.b64encode(buffer.getvalue()).decode("ascii")

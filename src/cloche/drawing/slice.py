@@ -1,0 +1,107 @@
+"""A place as a slice of ground: its cover above the line, soil coloured by temperature below, the probe at seed depth."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from cloche.drawing import scale
+
+WIDTH, HEIGHT = 120.0, 236.0
+GROUND_Y = 92.0
+DEEPEST_M = 0.45
+PROBE_X = 17.0
+
+
+@dataclass(frozen=True)
+class Stop:
+    """A stop of the soil's gradient: offset 0-1 and colour."""
+
+    offset: float
+    colour: str
+
+
+@dataclass(frozen=True)
+class Slice:
+    """Everything a template prints of one place. film: closed light shapes; lines: outlines; heat: lines below ground."""
+
+    stops: list[Stop]
+    probe_y: float
+    ink: str
+    deep_ink: str
+    film: list[str] = field(default_factory=list)
+    lines: list[str] = field(default_factory=list)
+    dashed: list[str] = field(default_factory=list)
+    heat: list[str] = field(default_factory=list)
+    mulch: list[str] = field(default_factory=list)
+    ground_y: float = GROUND_Y
+    number_y: float = GROUND_Y
+
+
+def depth_y(depth_m: float) -> float:
+    """Depth to drawing units: the upper decimetre, where seed lies, takes most of the room."""
+    return GROUND_Y + (min(depth_m, DEEPEST_M) / DEEPEST_M) ** 0.62 * (HEIGHT - GROUND_Y)
+
+
+def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float]) -> Slice:
+    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down."""
+    height = HEIGHT - GROUND_Y
+    stops = [
+        Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)
+    ]
+    probe_y = depth_y(seed_depth_m)
+    near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
+    shapes = _SHAPES.get(kind, {})
+    return Slice(
+        stops=stops,
+        probe_y=round(probe_y, 1),
+        number_y=round(min(probe_y + 27, HEIGHT - 44), 1),
+        ink=scale.ink_on(soil_c[near]),
+        deep_ink=scale.ink_on(soil_c[-2]),
+        **shapes,
+    )
+
+
+def _tunnel(height: float, x0: float = 9, x1: float = 111) -> str:
+    top, middle = GROUND_Y - height, (x0 + x1) / 2
+    return f"M{x0} {GROUND_Y}V{GROUND_Y - height * 0.4}Q{x0} {top} {middle} {top}Q{x1} {top} {x1} {GROUND_Y - height * 0.4}V{GROUND_Y}"
+
+
+def _arch(height: float, inset: float = 0) -> str:
+    return f"M{9 + inset} {GROUND_Y}Q60 {GROUND_Y - 2 * height + inset} {111 - inset} {GROUND_Y}"
+
+
+def _frame(back: float = 62, front: float = 34) -> str:
+    return f"M9 {GROUND_Y}V{GROUND_Y - back}L111 {GROUND_Y - front}V{GROUND_Y}"
+
+
+def _bell(middle: float) -> str:
+    top = GROUND_Y - 40
+    return f"M{middle - 14} {GROUND_Y}V{GROUND_Y - 20}Q{middle - 14} {top} {middle} {top}Q{middle + 14} {top} {middle + 14} {GROUND_Y - 20}V{GROUND_Y}"
+
+
+def _zigzag(y: float, rise: float) -> str:
+    steps = "".join(f"l8 {-rise if i % 2 else rise}" for i in range(13))
+    return f"M8 {y}{steps}"
+
+
+_BELLS = [_bell(24), _bell(60), _bell(96)]
+_FLEECE = f"M6 {GROUND_Y}Q10 {GROUND_Y - 17} 22 {GROUND_Y - 15}q13 -7 26 0q13 6 26 0q13 -7 26 0Q110 {GROUND_Y - 17} 114 {GROUND_Y}"
+_BARS = f"M42 {GROUND_Y - 53}V{GROUND_Y}M77 {GROUND_Y - 43}V{GROUND_Y}"
+_STRAW = [f"M{4 + 9 * i} {GROUND_Y - 1 - (i * 7) % 5}l{9 - (i * 5) % 7} {-4 + (i * 3) % 6}" for i in range(13)]
+_BOARDS = f"M3 {GROUND_Y + 30}V{GROUND_Y - 3}M117 {GROUND_Y + 30}V{GROUND_Y - 3}"
+_TRAY = f"M12 {GROUND_Y - 2}V{GROUND_Y - 17}M108 {GROUND_Y - 2}V{GROUND_Y - 17}M12 {GROUND_Y - 14}H108"
+_SPROUTS = "".join(f"M{22 + 15 * i} {GROUND_Y - 14}v-8m0 4q-4 0 -4 -4m4 4q4 0 4 -4" for i in range(6))
+
+_SHAPES: dict[str, dict[str, list[str]]] = {
+    "raised": {"lines": [_BOARDS]},
+    "mulched": {"mulch": _STRAW},
+    "fleece": {"film": [_FLEECE + "Z"], "dashed": [_FLEECE]},
+    "tunnel": {"film": [_tunnel(58) + "Z"], "lines": [_tunnel(58)]},
+    "arch": {"film": [_arch(50) + "Z"], "lines": [_arch(50), _arch(50, 6)]},
+    "frame": {"film": [_frame() + "Z"], "lines": [_frame(), _BARS]},
+    "bell": {"film": [b + "Z" for b in _BELLS], "lines": [*_BELLS, *(f"M{x} {GROUND_Y - 40}v-6" for x in (24, 60, 96))]},
+    "mat": {"lines": [_TRAY, _SPROUTS], "heat": [_zigzag(HEIGHT - 16, 5)]},
+    "cable": {"heat": [_zigzag(depth_y(0.22), 4)]},
+    "hotbed": {"film": [_frame() + "Z"], "lines": [_frame(), _BARS], "heat": [_zigzag(HEIGHT - 30, 7), _zigzag(HEIGHT - 14, 7)]},
+}

@@ -1,0 +1,112 @@
+"""What wakes: every crop's pace against soil temperature, with the beds' temperatures drawn through all of them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from cloche.drawing import scale
+from cloche.drawing.geometry import Linear, Tick, band
+from cloche.drawing.slice import Stop
+
+WIDTH = 1064.0
+LEFT, RIGHT = 118.0, 878.0
+ROW, HEAD = 21.0, 74.0
+LABEL_GAP = 15.0
+LOW_C, HIGH_C = -1.0, 41.0
+
+
+@dataclass(frozen=True)
+class Row:
+    """One crop: its shape, the printed optimum range under it, and words for the chosen bed."""
+
+    key: str
+    name: str
+    y: float
+    outline: str
+    optimum_from: float
+    optimum_to: float
+    words: str
+    state: str
+
+
+@dataclass(frozen=True)
+class Line:
+    """One bed now (and, dashed, in a fortnight): where it crosses, and its label on a step of its own."""
+
+    x: float
+    x_later: float
+    label_x: float
+    label_y: float
+    label: str
+    chosen: bool
+    anchor: str
+
+
+@dataclass(frozen=True)
+class Wakes:
+    """The whole drawing."""
+
+    rows: list[Row]
+    lines: list[Line]
+    ticks: list[Tick]
+    stops: list[Stop]
+    height: float
+
+
+@dataclass(frozen=True)
+class CropShape:
+    """Pace 0-1 over soil_c [°C], optimum range [°C], and what is said of it."""
+
+    key: str
+    name: str
+    soil_c: Sequence[float]
+    pace: Sequence[float]
+    optimum_c: tuple[float, float]
+    words: str
+    state: str
+
+
+@dataclass(frozen=True)
+class BedLine:
+    """A bed's soil now and in a fortnight [°C] and its words."""
+
+    now_c: float
+    later_c: float
+    label: str
+    chosen: bool
+
+
+def wakes(crops: Sequence[CropShape], beds: Sequence[BedLine], ticks: Sequence[Tick]) -> Wakes:
+    """ticks: soil temperature [°C] and its label in the person's unit."""
+    x = Linear(LOW_C, HIGH_C, LEFT, RIGHT)
+    rows = []
+    for index, crop in enumerate(crops):
+        y = HEAD + ROW * (index + 0.5)
+        half = [(ROW / 2 - 2.5) * pace for pace in crop.pace]
+        outline = band([x(t) for t in crop.soil_c], [y + h for h in half], [y - h for h in half])
+        start, end = (round(x(limit), 1) for limit in crop.optimum_c)
+        rows.append(Row(crop.key, crop.name, round(y, 1), outline, start, end, crop.words, crop.state))
+    stops = [Stop(round((t - LOW_C) / (HIGH_C - LOW_C), 3), scale.colour(t)) for t in range(-1, 42, 3)]
+    marks = [Tick(round(x(tick.at), 1), tick.label) for tick in ticks]
+    return Wakes(rows, _lines(beds, x), marks, stops, HEAD + ROW * len(crops) + 28)
+
+
+def _lines(beds: Sequence[BedLine], x: Linear) -> list[Line]:
+    """Labels go up in three steps, so that neighbours do not touch."""
+    lines = []
+    ordered = sorted(beds, key=lambda bed: bed.now_c)
+    steps = 4
+    last_end = [LEFT - 60.0] * steps
+    for bed in ordered:
+        at = x(bed.now_c)
+        width = 6.4 * len(bed.label) + 10
+        step = next((s for s in range(steps) if at - 4 >= last_end[s]), min(range(steps), key=lambda s: last_end[s]))
+        start = max(at - 4, last_end[step])
+        last_end[step] = start + width
+        lines.append(
+            Line(round(at, 1), round(x(bed.later_c), 1), round(start + 4, 1), 14 + LABEL_GAP * step, bed.label, bed.chosen, "start")
+        )
+    return lines
+
+
