@@ -80,12 +80,14 @@ class PlaceForecast:
 
 @dataclass(frozen=True)
 class CropDays:
-    """Plain values of one crop's outlook: dates as ISO text, shares 0-1, None for never."""
+    """Plain values of one crop's outlook: dates as ISO text, shares 0-1, None for never. half_d, share: if sown today."""
 
     crop_key: str
     windows: list[dict[str, Any]]
     sow_now: bool
     main_limit: str
+    half_d: float | None
+    share: float
     ribbon: dict[str, list[Any]]
     days: dict[str, list[Any]]
 
@@ -224,6 +226,8 @@ def _plain(found: Outlook, today: date) -> CropDays:
         windows=windows,
         sow_now=any(window.earliest == 0 for window in found.windows),
         main_limit="" if windows else str(main_limit(found)),
+        half_d=_short(found.days_to[HALF, 1, :1])[0],
+        share=float(found.share[1, 0]),
         ribbon={
             "day": found.sow_day[thin].tolist(),
             "success": _short(found.success[thin], 2),

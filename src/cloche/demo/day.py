@@ -1,6 +1,6 @@
 """The demo's day: `python -m cloche.demo.day [YYYY-MM-DD|today]` prints by how many days it differs from the real one.
 
-Left open it is the last 8 April gone by: spring in the north, autumn in the south, and much to decide.
+Left open it is the last 22 April gone by: spring in the north, autumn in the south, and much to decide.
 """
 
 from __future__ import annotations
@@ -8,7 +8,7 @@ from __future__ import annotations
 import sys
 from datetime import date
 
-DEFAULT_MONTH, DEFAULT_DAY = 4, 8
+DEFAULT_MONTH, DEFAULT_DAY = 4, 22
 
 
 def demo_day(word: str, real: date) -> date:

@@ -63,7 +63,7 @@ class Character:
     """How a place differs: warmth of full sun at the surface [K], lift day and night [K], share of the air it feels."""
 
     sun_k: float = 13.0
-    lift_k: float = -2.0
+    lift_k: float = -0.6
     air: float = 1.0
     swing: float = 1.0
     heat_k: float = 0.0
@@ -71,13 +71,13 @@ class Character:
 
 CHARACTERS = {
     "open": Character(),
-    "raised": Character(sun_k=15.0, lift_k=-1.8, swing=1.15),
-    "mulched": Character(sun_k=6.0, lift_k=-0.8, swing=0.35),
-    "fleece": Character(sun_k=15.5, lift_k=-1.0, swing=0.95),
-    "tunnel": Character(sun_k=22.0, lift_k=-0.5),
-    "arch": Character(sun_k=23.0, lift_k=0.2),
-    "frame": Character(sun_k=24.0, lift_k=0.6),
-    "bell": Character(sun_k=20.0, lift_k=0.0, swing=1.1),
+    "raised": Character(sun_k=15.0, lift_k=-0.3, swing=1.15),
+    "mulched": Character(sun_k=6.0, lift_k=-0.5, swing=0.35),
+    "fleece": Character(sun_k=15.5, lift_k=0.2, swing=0.95),
+    "tunnel": Character(sun_k=22.0, lift_k=0.3),
+    "arch": Character(sun_k=23.0, lift_k=0.8),
+    "frame": Character(sun_k=24.0, lift_k=1.2),
+    "bell": Character(sun_k=20.0, lift_k=0.4, swing=1.1),
     "mat": Character(sun_k=1.5, lift_k=18.0, air=0.08, swing=0.3, heat_k=4.5),
     "cable": Character(sun_k=8.0, lift_k=6.0, air=0.55, swing=0.5, heat_k=2.0),
     "hotbed": Character(sun_k=16.0, lift_k=1.0),

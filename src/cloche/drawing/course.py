@@ -9,11 +9,12 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from cloche.drawing import scale
+from cloche.drawing.slice import DEPTH_POWER
 from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
 
 WIDTH = 1064.0
 LEFT, RIGHT = 34.0, 1056.0
-FIELD_TOP, FIELD_BOTTOM = 14.0, 150.0
+FIELD_TOP, FIELD_BOTTOM = 14.0, 190.0
 COURSE_TOP, COURSE_BOTTOM = 14.0, 250.0
 
 
@@ -38,6 +39,7 @@ class Field:
     width: float
     height: float
     now_x: float
+    coming_width: float
     depths: list[Tick]
 
 
@@ -73,12 +75,14 @@ class Span:
 def field(rows_c: Sequence[Sequence[float]], depths_m: Sequence[float], labels: Sequence[Tick], span: Span) -> Field:
     """rows_c: soil [°C] by depth (rows) and time (columns); labels: depth [m] and its words."""
     deepest = depths_m[-1]
-    even = np.linspace(0, deepest, 28)
+    # As in the slices, the upper decimetre takes most of the room.
+    even = np.linspace(0, 1, 40) ** (1 / DEPTH_POWER) * deepest
     stretched = np.stack([np.interp(even, depths_m, column) for column in np.asarray(rows_c, dtype=float).T], axis=1)
-    y = Linear(0, deepest, FIELD_TOP, FIELD_BOTTOM)
-    ticks = [Tick(round(y(tick.at), 1), tick.label) for tick in labels if tick.at <= deepest]
-    picture = scale.picture(stretched)
-    return Field(picture, LEFT, FIELD_TOP, RIGHT - LEFT, FIELD_BOTTOM - FIELD_TOP, round(span.x(span.now), 1), ticks)
+    y = Linear(0, 1, FIELD_TOP, FIELD_BOTTOM)
+    ticks = [Tick(round(y((tick.at / deepest) ** DEPTH_POWER), 1), tick.label) for tick in labels if tick.at <= deepest]
+    now_x = round(span.x(span.now), 1)
+    height = FIELD_BOTTOM - FIELD_TOP
+    return Field(scale.picture(stretched), LEFT, FIELD_TOP, RIGHT - LEFT, height, now_x, round(RIGHT - now_x, 1), ticks)
 
 
 @dataclass(frozen=True)
@@ -94,11 +98,15 @@ def course(
     hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], thresholds: Sequence[Tick], span: Span
 ) -> Course:
     """readings: (taken_at, value, words, at seed depth, strange). thresholds: value and words, drawn across."""
-    low, high = _limits(hours, [value for _, value, _, _, _ in readings])
+    low, high = _limits(hours, [value for _, value, _, _, strange in readings if not strange])
     y = Linear(low, high, COURSE_BOTTOM, COURSE_TOP)
     x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(hours.middle))]
     now = int((span.now - span.start) / timedelta(hours=1))
-    marks = [Mark(round(span.x(at), 1), round(y(v), 1), words, deep, odd) for at, v, words, deep, odd in readings]
+    # A strange reading beyond the scale is drawn at its edge: it must not flatten all the others.
+    marks = [
+        Mark(round(span.x(at), 1), round(y(min(max(v, low), high)), 1), words, deep, odd)
+        for at, v, words, deep, odd in readings
+    ]
     days_x, day_low, day_high = _daily(hours, x, now)
     return Course(
         past=path(zip(x[: now + 1], map(y, hours.middle[: now + 1]), strict=True)),

@@ -43,8 +43,8 @@ def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float
 
 
 def calendar(today: date, span_d: int) -> Calendar:
-    """First days of months within the span."""
-    x = Linear(0, span_d, 0, WIDTH)
+    """First days of months within the span; `at` in per cent of the width, so that the words are not stretched."""
+    x = Linear(0, span_d, 0, 100)
     ticks = []
     for offset in range(1, span_d):
         day = today + timedelta(days=offset)

@@ -10,7 +10,7 @@ from cloche.drawing import scale
 WIDTH, HEIGHT = 120.0, 236.0
 GROUND_Y = 92.0
 DEEPEST_M = 0.45
-PROBE_X = 17.0
+DEPTH_POWER = 0.62
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Slice:
 
 def depth_y(depth_m: float) -> float:
     """Depth to drawing units: the upper decimetre, where seed lies, takes most of the room."""
-    return GROUND_Y + (min(depth_m, DEEPEST_M) / DEEPEST_M) ** 0.62 * (HEIGHT - GROUND_Y)
+    return GROUND_Y + (min(depth_m, DEEPEST_M) / DEEPEST_M) ** DEPTH_POWER * (HEIGHT - GROUND_Y)
 
 
 def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float]) -> Slice:

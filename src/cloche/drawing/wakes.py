@@ -83,8 +83,10 @@ def wakes(crops: Sequence[CropShape], beds: Sequence[BedLine], ticks: Sequence[T
     rows = []
     for index, crop in enumerate(crops):
         y = HEAD + ROW * (index + 0.5)
-        half = [(ROW / 2 - 2.5) * pace for pace in crop.pace]
-        outline = band([x(t) for t in crop.soil_c], [y + h for h in half], [y - h for h in half])
+        awake = [i for i, pace in enumerate(crop.pace) if pace > 0]
+        part = slice(max(0, awake[0] - 1), awake[-1] + 2)
+        half = [(ROW / 2 - 2.5) * pace for pace in crop.pace[part]]
+        outline = band([x(t) for t in crop.soil_c[part]], [y + h for h in half], [y - h for h in half])
         start, end = (round(x(limit), 1) for limit in crop.optimum_c)
         rows.append(Row(crop.key, crop.name, round(y, 1), outline, start, end, crop.words, crop.state))
     stops = [Stop(round((t - LOW_C) / (HIGH_C - LOW_C), 3), scale.colour(t)) for t in range(-1, 42, 3)]

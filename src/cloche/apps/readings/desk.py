@@ -14,6 +14,9 @@ from cloche.apps.readings.models import Reading
 from cloche.bridge.units import Units
 
 
+NEWEST = 8
+
+
 @dataclass(frozen=True)
 class Line:
     """A reading as written in the list."""
@@ -46,4 +49,5 @@ def context_for(place: Place, person: User, form: ReadingForm | None = None, und
     units = units_of(person)
     lines = [line(reading, place, units) for reading in selectors.recent_readings(place)]
     form = form or ReadingForm(place=place, units=units)
-    return {"place": place, "form": form, "lines": lines, "undo": undo, "units": units}
+    newest, older = lines[:NEWEST], lines[NEWEST:]
+    return {"place": place, "form": form, "newest": newest, "older": older, "undo": undo, "units": units}

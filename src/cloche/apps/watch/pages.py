@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, datetime
 
@@ -16,6 +17,7 @@ from cloche.bridge import crops
 from cloche.bridge.units import Units
 
 MOST_SHOWN = 7
+INDOORS = ("mat",)
 
 
 @dataclass(frozen=True)
@@ -37,7 +39,6 @@ class PlaceNow:
     sow: list[Sowable]
     more: int
     held_back: str
-    minimum: str
     opens: str
 
 
@@ -70,7 +71,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
         lines=lines,
         crowd="few" if len(lines) <= 4 else "some" if len(lines) <= 7 else "many",
-        now=[_place_now(s, open_now.get(s.place.pk, []), openings, units, today) for s in found],
+        now=[_place_now(s, open_now.get(s.place.pk, {}), openings, units, today) for s in found],
         to_read=to_read,
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
@@ -78,14 +79,14 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     )
 
 
-def _direct(keys: list[str]) -> list[crops.Crop]:
+def _direct(keys: Iterable[str]) -> list[crops.Crop]:
     return [crop for crop in map(crops.crop, keys) if crop.sown_direct]
 
 
 def _headline(
     lines: list[PlaceLine],
     found: list[Standing],
-    open_now: dict[int, list[str]],
+    open_now: dict[int, dict[str, float]],
     openings: list[tuple[date, int, str]],
     today: date,
 ) -> str:
@@ -93,19 +94,25 @@ def _headline(
         return "Add the first place, and Cloche will say what its ground is ready for."
     if not found:
         return "The ground is being worked out for the first time."
-    best = max(found, key=lambda s: len(_direct(open_now.get(s.place.pk, []))))
-    here = _direct(open_now.get(best.place.pk, []))
+    # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
+    outdoors = [s for s in found if s.place.kind not in INDOORS] or found
+    sowable = {s.place.pk: _direct(open_now.get(s.place.pk, {})) for s in outdoors}
+    best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
+    here = sowable[best.place.pk]
     if not here:
-        return f"Nothing goes into the ground yet. {_first_opening(found, openings, today)}"
-    names = words.listed([crop.name_plural for crop in here], 3)
-    waiting = [s.place.name for s in found if not _direct(open_now.get(s.place.pk, []))]
-    rest = f" {words.sentence(words.listed(waiting, 2))} {'waits' if len(waiting) == 1 else 'wait'}." if waiting else ""
-    everywhere = [crop.name_plural for crop in here if all(crop.key in open_now.get(s.place.pk, []) for s in found)]
-    if len(found) > 1 and everywhere:
+        return f"Nothing goes into the ground yet. {_first_opening(outdoors, openings, today)}"
+    waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
+    rest = f"; {words.listed(waiting, 2)} {'waits' if len(waiting) == 1 else 'wait'}." if waiting else "."
+    everywhere = [crop for crop in here if all(crop in sowable[s.place.pk] for s in outdoors)]
+    if len(outdoors) > 1 and everywhere:
         more = len(here) - len(everywhere)
-        extra = f"; {more} more in {best.place.name}" if more else ""
-        return f"{words.sentence(words.listed(everywhere, 3))} can go in anywhere now{extra}.{rest}"
-    return f"{words.sentence(names)} can go into {best.place.name} now.{rest}"
+        extra = f", and {more} more crops into {best.place.name}" if more else ""
+        return f"{words.sentence(_plurals(everywhere))} can go into the ground anywhere now{extra}."
+    return f"{words.sentence(_plurals(here))} can go into {best.place.name} now{rest}"
+
+
+def _plurals(some: list[crops.Crop]) -> str:
+    return words.listed([crop.name_plural for crop in some], 3)
 
 
 def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> str:
@@ -118,14 +125,11 @@ def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]],
 
 
 def _place_now(
-    standing: Standing, open_keys: list[str], openings: list[tuple[date, int, str]], units: Units, today: date
+    standing: Standing, open_now: dict[str, float], openings: list[tuple[date, int, str]], units: Units, today: date
 ) -> PlaceNow:
-    comfortable = {v.crop.key: v for v in crops.comfortable(standing.now_c)}
-    verdicts = {v.crop.key: v for v in crops.verdicts(standing.now_c)}
-    sow = sorted((verdicts[crop.key] for crop in _direct(open_keys)), key=lambda v: v.days)
-    said = [Sowable(v.crop.key, v.crop.name, _soon(v.days)) for v in sow]
-    held = [v.crop.name_plural for key, v in comfortable.items() if key not in open_keys]
-    minimum = [f"{v.crop.name_plural} ({_soon(v.days)})" for v in crops.at_minimum(standing.now_c)]
+    said = [Sowable(crop.key, crop.name, f"{open_now[crop.key]:.0f} d") for crop in _direct(open_now)]
+    comfortable = [v.crop for v in crops.comfortable(standing.now_c)]
+    held = [crop.name_plural for crop in comfortable if crop.key not in open_now]
     own = [(on, key) for on, place, key in openings if place == standing.place.pk and crops.crop(key).sown_direct]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
     return PlaceNow(
@@ -135,13 +139,8 @@ def _place_now(
         sow=said[:MOST_SHOWN],
         more=max(0, len(said) - MOST_SHOWN),
         held_back=words.listed(held, 3),
-        minimum=words.listed(minimum, 3),
         opens=opens,
     )
-
-
-def _soon(days: float) -> str:
-    return f"{days:.0f} d" if days < 400 else "not yet"
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:
@@ -157,8 +156,8 @@ def _air(garden: Garden, units: Units, today: date) -> str:
 
 def _next_up(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> list[str]:
     names = {s.place.pk: s.place.name for s in found}
-    by_day: dict[tuple[date, str], list[str]] = {}
+    by_day: dict[tuple[date, int], list[str]] = {}
     for on, place, key in openings:
         if place in names and crops.crop(key).sown_direct and (on - today).days <= 21:
-            by_day.setdefault((on, crops.crop(key).name), []).append(names[place])
-    return [f"{words.day(on, today)}: {name} in {words.listed(places, 2)}" for (on, name), places in list(by_day.items())[:6]]
+            by_day.setdefault((on, place), []).append(crops.crop(key).name_plural)
+    return [f"{words.day(on, today)}, {names[place]}: {words.listed(c, 3)}" for (on, place), c in list(by_day.items())[:6]]

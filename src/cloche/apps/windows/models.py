@@ -26,6 +26,8 @@ class CropOutlook(models.Model):
     windows = models.JSONField()
     sow_now = models.BooleanField()
     main_limit = models.CharField(max_length=40, blank=True)
+    half_d = models.FloatField(null=True, help_text="Days until half are up, sown on the forecast's day.")
+    share = models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")
     ribbon = models.JSONField()
     days = models.JSONField()
 

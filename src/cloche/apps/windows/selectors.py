@@ -88,12 +88,12 @@ def outlook_of(place: Place, crop_key: str) -> CropOutlook | None:
     return place.outlooks.filter(crop_key=crop_key).first()
 
 
-def open_now(garden: Garden) -> dict[int, list[str]]:
-    """Crop keys whose window is open today, by place."""
-    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=True).order_by("id").values_list("place_id", "crop_key")
-    found: dict[int, list[str]] = {}
-    for place_id, key in rows:
-        found.setdefault(place_id, []).append(key)
+def open_now(garden: Garden) -> dict[int, dict[str, float]]:
+    """By place: crops whose window is open today, with the days until half would be up, soonest first."""
+    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=True, half_d__isnull=False).order_by("half_d")
+    found: dict[int, dict[str, float]] = {}
+    for place_id, key, half_d in rows.values_list("place_id", "crop_key", "half_d"):
+        found.setdefault(place_id, {})[key] = half_d
     return found
 
 

@@ -50,7 +50,7 @@ def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
         "crops": place_pages.crop_part(found, clock.today(request.garden.timezone)),
         "units": units,
     }
-    return render(request, "windows/_ground.html", context)
+    return render(request, "windows/_ground_and_outlook.html", context)
 
 
 @in_garden

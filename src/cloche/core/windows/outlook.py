@@ -15,7 +15,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, days_to_emergence, develop, hours_to_emergence, share_by
 from cloche.core.weather.scenarios import DailyAir
 
-FRACTIONS = (0.05, 0.25, 0.5, 0.75, 0.95)
+FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 """Of those that come up, how many have shown: the points of the emergence curve."""
 HALF = FRACTIONS.index(0.5)
 BAND = (0.1, 0.5, 0.9)

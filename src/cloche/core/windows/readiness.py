@@ -57,8 +57,9 @@ def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> 
     """Crops to sow in place into soil of soil_c [°C], soonest up first.
 
     comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out
-    are never listed.
+    are never listed, nor those that would lie there for good: the printed advice and the measured rates come from
+    different tables.
     """
     wanted = {Readiness.COMFORTABLE} if comfortable_only else {Readiness.COMFORTABLE, Readiness.AT_MINIMUM}
     verdicts = [verdict(crop, soil_c) for crop in crops if crop.sown_direct]
-    return sorted((v for v in verdicts if v.readiness in wanted), key=lambda v: (v.days, v.crop.name))
+    return sorted((v for v in verdicts if v.readiness in wanted and v.share > 0), key=lambda v: (v.days, v.crop.name))

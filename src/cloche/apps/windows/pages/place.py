@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Place
@@ -161,9 +161,9 @@ def _strange_words(data: dict) -> str:  # type: ignore[type-arg]
     number = len(data["strange"])
     if not number:
         return ""
-    stands = "stands" if number == 1 else "stand"
-    asked = f"{words.count(number, 'reading')} {stands} far from the rest (ringed). Had the probe settled, at that depth, in the soil?"
-    return f"{asked} They are kept and count for little."
+    verb, kept = ("stands", "It is kept and counts") if number == 1 else ("stand", "They are kept and count")
+    asked = f"{words.count(number, 'reading')} {verb} far from the rest (ringed). Had the probe settled, at that depth, in the soil?"
+    return f"{asked} {kept} for little."
 
 
 def crop_part(place: Place, today: date) -> CropPart:
@@ -206,8 +206,3 @@ def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
         again = date.fromisoformat(outlook.windows[1]["earliest"])
         note = f"{note}; again from {words.day(again, today)}".lstrip("; ")
     return when, note
-
-
-def fortnight_later(now: datetime) -> datetime:
-    """The far end of the drawn days."""
-    return now + timedelta(days=13)

@@ -98,8 +98,6 @@ def _choice(verdict: Verdict) -> Choice:
     costs = []
     if 0.5 <= verdict.cost_days < 400:
         costs.append(f"{verdict.cost_days:.0f} days later")
-    elif verdict.cost_days >= 400:
-        costs.append("nothing comes up at all")
     if verdict.cost_share >= 0.02:
         costs.append(f"{100 * verdict.cost_share:.0f} of 100 fewer")
     cost = f"{' and '.join(costs)} than in soil just inside its range" if costs else ""
@@ -131,5 +129,6 @@ def _picture(found: list[Standing], chosen: Standing, units: Units) -> wakes.Wak
 def _row_words(verdict: Verdict) -> str:
     if verdict.days >= 400:
         return "too hot" if verdict.readiness is Readiness.TOO_HOT else "asleep"
-    days = f"{verdict.days:.0f} d, {100 * verdict.share:.0f} of 100"
-    return f"asleep ({days})" if verdict.readiness is Readiness.ASLEEP else days
+    if verdict.readiness is Readiness.ASLEEP:
+        return "asleep"
+    return f"{verdict.days:.0f} d, {100 * verdict.share:.0f} of 100"
