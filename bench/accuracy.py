@@ -72,7 +72,7 @@ def running_mean(fold: Fold) -> np.ndarray:
         misfit = float(((gain * smooth[measured.index] + offset - measured) ** 2).sum())
         fits.append((misfit, days, gain * smooth + offset))
     best = min(fits, key=lambda fit: fit[:2])[2]
-    return best.reindex(fold.truth.index.floor("D")).to_numpy()
+    return best.reindex(pd.DatetimeIndex(fold.truth.index).floor("D")).to_numpy()
 
 
 def cloche_members(fold: Fold, depth_m: float) -> np.ndarray:

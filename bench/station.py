@@ -67,5 +67,4 @@ def _daily(weather: pd.DataFrame) -> pd.DataFrame:
     else:
         grouped = weather["TA"].resample("D")
         daily = pd.DataFrame({"TMIN": grouped.min(), "TMAX": grouped.max()})
-    every_day = daily.asfreq("D") if daily.index.freq is None else daily
-    return every_day.interpolate(limit_direction="both")
+    return daily.asfreq("D").interpolate(limit_direction="both")

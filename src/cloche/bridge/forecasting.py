@@ -89,7 +89,7 @@ class CropDays:
     half_d: float | None
     share: float
     ribbon: dict[str, list[Any]]
-    days: dict[str, list[Any]]
+    days: dict[str, Any]
 
 
 def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
@@ -171,7 +171,11 @@ def _place_forecast(
     daily = soil.reshape(len(air.low_c), 24, -1).mean(axis=1)
     far = np.quantile(daily[PAST_D:], BAND, axis=1)
     surprise = ground.surprise_k()
-    strange = {str(n): float(s) for n, s in zip(numbers, surprise - np.median(surprise), strict=True) if abs(s) > STRANGE_K} if len(numbers) else {}
+    strange = (
+        {str(n): float(s) for n, s in zip(numbers, surprise - np.median(surprise), strict=True) if abs(s) > STRANGE_K}
+        if len(numbers)
+        else {}
+    )
     width = (far[2] - far[0]) / 2
     return PlaceForecast(
         day=evidence.today.isoformat(),

@@ -79,9 +79,11 @@ def _readings(
     hot = None
     if place.kind == "hotbed":
         filled = (now - timedelta(days=HOTBED_AGE_D) - hour_0) / timedelta(hours=1)
-        hot = np.arange(len(air)) - filled
+        hot = np.arange(len(air), dtype=np.float64) - filled
     soil = nature.soil(place.kind, air, sun, place.seed_depth_m, hot)
-    rows = [row for row in _rounds(plan, place, soil, hour_0, now, rng) if hot is None or (now - row.taken_at).days < HOTBED_AGE_D]
+    rows = [
+        row for row in _rounds(plan, place, soil, hour_0, now, rng) if hot is None or (now - row.taken_at).days < HOTBED_AGE_D
+    ]
     if place.logger:
         rows += _logged(place, air, sun, hour_0, now, rng)
     return _with_slips(rows, rng) if place.kind in ("open", "frame") else rows

@@ -9,8 +9,8 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from cloche.drawing import scale
-from cloche.drawing.slice import DEPTH_POWER
 from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
+from cloche.drawing.slice import DEPTH_POWER
 
 WIDTH = 1064.0
 LEFT, RIGHT = 34.0, 1056.0
@@ -141,7 +141,7 @@ def _daily(hours: Hours, x: Sequence[float], now: int) -> tuple[list[float], lis
 
 def _day_ticks(span: Span) -> list[Tick]:
     """Every fifth local midnight, the first of a month always with its name."""
-    ticks = []
+    ticks: list[Tick] = []
     day = span.start.astimezone(span.now.tzinfo).date() + timedelta(days=1)
     named = ""
     while True:

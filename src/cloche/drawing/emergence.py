@@ -72,6 +72,3 @@ def _days(sown: date, last: float, x: Linear) -> list[Tick]:
         on = sown + timedelta(days=day)
         ticks.append(Tick(round(x(day), 1), f"{on.day} {on:%b}" if day == 0 or on.day <= step else f"{on.day}"))
     return ticks
-
-
-

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 from cloche.drawing import scale
 
@@ -46,12 +47,10 @@ def depth_y(depth_m: float) -> float:
 def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float]) -> Slice:
     """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down."""
     height = HEIGHT - GROUND_Y
-    stops = [
-        Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)
-    ]
+    stops = [Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)]
     probe_y = depth_y(seed_depth_m)
     near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
-    shapes = _SHAPES.get(kind, {})
+    shapes: dict[str, Any] = _SHAPES.get(kind, {})
     return Slice(
         stops=stops,
         probe_y=round(probe_y, 1),
@@ -64,7 +63,8 @@ def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: 
 
 def _tunnel(height: float, x0: float = 9, x1: float = 111) -> str:
     top, middle = GROUND_Y - height, (x0 + x1) / 2
-    return f"M{x0} {GROUND_Y}V{GROUND_Y - height * 0.4}Q{x0} {top} {middle} {top}Q{x1} {top} {x1} {GROUND_Y - height * 0.4}V{GROUND_Y}"
+    wall = GROUND_Y - height * 0.4
+    return f"M{x0} {GROUND_Y}V{wall}Q{x0} {top} {middle} {top}Q{x1} {top} {x1} {wall}V{GROUND_Y}"
 
 
 def _arch(height: float, inset: float = 0) -> str:
@@ -76,8 +76,8 @@ def _frame(back: float = 62, front: float = 34) -> str:
 
 
 def _bell(middle: float) -> str:
-    top = GROUND_Y - 40
-    return f"M{middle - 14} {GROUND_Y}V{GROUND_Y - 20}Q{middle - 14} {top} {middle} {top}Q{middle + 14} {top} {middle + 14} {GROUND_Y - 20}V{GROUND_Y}"
+    top, wall, left, right = GROUND_Y - 40, GROUND_Y - 20, middle - 14, middle + 14
+    return f"M{left} {GROUND_Y}V{wall}Q{left} {top} {middle} {top}Q{right} {top} {right} {wall}V{GROUND_Y}"
 
 
 def _zigzag(y: float, rise: float) -> str:
@@ -86,7 +86,9 @@ def _zigzag(y: float, rise: float) -> str:
 
 
 _BELLS = [_bell(24), _bell(60), _bell(96)]
-_FLEECE = f"M6 {GROUND_Y}Q10 {GROUND_Y - 17} 22 {GROUND_Y - 15}q13 -7 26 0q13 6 26 0q13 -7 26 0Q110 {GROUND_Y - 17} 114 {GROUND_Y}"
+_FLEECE = (
+    f"M6 {GROUND_Y}Q10 {GROUND_Y - 17} 22 {GROUND_Y - 15}q13 -7 26 0q13 6 26 0q13 -7 26 0Q110 {GROUND_Y - 17} 114 {GROUND_Y}"
+)
 _BARS = f"M42 {GROUND_Y - 53}V{GROUND_Y}M77 {GROUND_Y - 43}V{GROUND_Y}"
 _STRAW = [f"M{4 + 9 * i} {GROUND_Y - 1 - (i * 7) % 5}l{9 - (i * 5) % 7} {-4 + (i * 3) % 6}" for i in range(13)]
 _BOARDS = f"M3 {GROUND_Y + 30}V{GROUND_Y - 3}M117 {GROUND_Y + 30}V{GROUND_Y - 3}"
@@ -103,5 +105,9 @@ _SHAPES: dict[str, dict[str, list[str]]] = {
     "bell": {"film": [b + "Z" for b in _BELLS], "lines": [*_BELLS, *(f"M{x} {GROUND_Y - 40}v-6" for x in (24, 60, 96))]},
     "mat": {"lines": [_TRAY, _SPROUTS], "heat": [_zigzag(HEIGHT - 16, 5)]},
     "cable": {"heat": [_zigzag(depth_y(0.22), 4)]},
-    "hotbed": {"film": [_frame() + "Z"], "lines": [_frame(), _BARS], "heat": [_zigzag(HEIGHT - 30, 7), _zigzag(HEIGHT - 14, 7)]},
+    "hotbed": {
+        "film": [_frame() + "Z"],
+        "lines": [_frame(), _BARS],
+        "heat": [_zigzag(HEIGHT - 30, 7), _zigzag(HEIGHT - 14, 7)],
+    },
 }

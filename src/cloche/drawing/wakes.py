@@ -107,8 +107,14 @@ def _lines(beds: Sequence[BedLine], x: Linear) -> list[Line]:
         start = max(at - 4, last_end[step])
         last_end[step] = start + width
         lines.append(
-            Line(round(at, 1), round(x(bed.later_c), 1), round(start + 4, 1), 14 + LABEL_GAP * step, bed.label, bed.chosen, "start")
+            Line(
+                round(at, 1),
+                round(x(bed.later_c), 1),
+                round(start + 4, 1),
+                14 + LABEL_GAP * step,
+                bed.label,
+                bed.chosen,
+                "start",
+            )
         )
     return lines
-
-

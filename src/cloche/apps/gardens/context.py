@@ -36,7 +36,7 @@ def rooms(request: HttpRequest) -> dict[str, Any]:
     """Context of the layout; empty outside a garden."""
     garden = getattr(request, "garden", None)
     common = {"demo": settings.CLOCHE_DEMO}
-    if garden is None:
+    if garden is None or not request.user.is_authenticated:
         return common
     here = request.resolver_match.url_name if request.resolver_match else ""
     links = [Room(n, reverse(u, args=[garden.pk]), k, u == here or u == getattr(request, "room", "")) for n, u, k in ROOMS]

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Callable
+from typing import Any, cast
 from zoneinfo import available_timezones
 
 from django import forms
@@ -31,6 +32,11 @@ class TypedNumber(forms.CharField):
             return float(self.parse(text))
         except (NotANumber, OutOfRange) as refusal:
             raise forms.ValidationError(str(refusal), code="number") from refusal
+
+
+def parse_with(field: forms.Field, parse: Callable[[str], float]) -> None:
+    """Give a TypedNumber the parser of a person's units."""
+    cast(TypedNumber, field).parse = parse
 
 
 class SignInForm(AuthenticationForm):
@@ -82,7 +88,9 @@ class GardenForm(forms.ModelForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        zones = sorted(zone for zone in available_timezones() if "/" in zone and not zone.startswith(("Etc/", "posix", "right")))
+        zones = sorted(
+            zone for zone in available_timezones() if "/" in zone and not zone.startswith(("Etc/", "posix", "right"))
+        )
         self.fields["timezone_name"].widget = forms.Select(choices=[("UTC", "UTC"), *((z, z.replace("_", " ")) for z in zones)])
 
 
@@ -136,7 +144,7 @@ class PlaceForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.garden = garden
         depth = self.fields["seed_depth"]
-        depth.parse = lambda text: parse_depth(text, units)
+        parse_with(depth, lambda text: parse_depth(text, units))
         depth.label = f"Seed depth, where the probe goes, in {units.length}"
         value = units.length_from_m(self.instance.seed_depth_m)
         self.initial.setdefault("seed_depth", f"{round(value, 1):g}")

@@ -16,7 +16,8 @@ def units_of(user: User) -> Units:
 def garden_to_open(request: HttpRequest) -> Garden | None:
     """The garden last stood in, else the first one belonged to."""
     gardens = request.user.gardens  # type: ignore[union-attr]
-    return gardens.filter(pk=request.session.get("garden_id")).first() or gardens.order_by("memberships__pk").first()
+    last = request.session.get("garden_id", 0)
+    return gardens.filter(pk=last).first() or gardens.order_by("memberships__pk").first()
 
 
 def nobody_yet() -> bool:

@@ -9,7 +9,7 @@ from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.decorators import login_required
 from django.db import connection
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse_lazy
 from django.views.decorators.http import require_POST
@@ -38,7 +38,7 @@ class SignIn(auth.LoginView):
     authentication_form = SignInForm
     redirect_authenticated_user = True
 
-    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
         if selectors.nobody_yet():
             return redirect("welcome")
         return super().dispatch(request, *args, **kwargs)
@@ -154,9 +154,7 @@ def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
-    form = PlaceForm(
-        request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden
-    )
+    form = PlaceForm(request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden)
     if form.is_valid():
         saved = settle.save_place(form.save(commit=False))
         return redirect("place", request.garden.pk, saved.pk)

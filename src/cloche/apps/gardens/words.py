@@ -5,7 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date, datetime
 
-_TENTHS = ("hardly ever", "one time in ten", "two times in ten", "three times in ten", "four times in ten", "half the time")
+_TENTHS: tuple[str, ...] = (
+    "hardly ever",
+    "one time in ten",
+    "two times in ten",
+    "three times in ten",
+    "four times in ten",
+    "half the time",
+)
 _TENTHS += ("six times in ten", "seven times in ten", "eight times in ten", "nine times in ten", "nearly always")
 
 

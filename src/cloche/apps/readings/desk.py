@@ -13,7 +13,6 @@ from cloche.apps.readings.forms import ReadingForm
 from cloche.apps.readings.models import Reading
 from cloche.bridge.units import Units
 
-
 NEWEST = 8
 
 

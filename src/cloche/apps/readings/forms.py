@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from datetime import timedelta
-from typing import Any
+from typing import Any, cast
 
 from django import forms
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import TypedNumber
+from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
@@ -32,12 +32,12 @@ class ReadingForm(forms.Form):
 
     def __init__(self, *args: Any, place: Place, units: Units, reading: Reading | None = None, **kwargs: Any) -> None:
         self.place, self.units = place, units
-        initial = _filled(reading, units, place) if reading else _empty(units, place)
-        super().__init__(*args, initial=initial | kwargs.pop("initial", {}), **kwargs)
-        self.fields["temperature"].parse = lambda text: parse_soil(text, units)
+        kwargs["initial"] = _filled(reading, units, place) if reading else _empty(units, place)
+        super().__init__(*args, **kwargs)
+        parse_with(self.fields["temperature"], lambda text: parse_soil(text, units))
         self.fields["temperature"].label = f"Soil, {units.degree}"
         self.fields["temperature"].widget.attrs |= {"class": "big-digits", "placeholder": "–"}
-        self.fields["depth"].parse = lambda text: parse_depth(text, units)
+        parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = f"Depth, {units.length}"
 
     def clean(self) -> dict[str, Any]:
@@ -91,7 +91,7 @@ class WeatherForm(forms.Form):
         super().__init__(*args, **kwargs)
         self.garden = garden
         for name in ("low", "high"):
-            self.fields[name].parse = lambda text: parse_air(text, units)
+            parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
         self.fields["day"].initial = clock.today(garden.timezone) - timedelta(days=1)
 
@@ -131,14 +131,16 @@ class MappingForm(forms.Form):
         label="Times are",
         choices=[("local", "the garden’s clock, with summer time"), ("standard", "standard time all year"), ("utc", "UTC")],
     )
-    place = forms.ModelChoiceField(label="All from", queryset=Place.objects.none(), required=False, empty_label="a place column")
+    place = forms.ModelChoiceField(
+        label="All from", queryset=Place.objects.none(), required=False, empty_label="a place column"
+    )
     depth = TypedNumber(label="Depth, where the file gives none", required=False)
 
     def __init__(self, *args: Any, garden: Garden, header: list[str], kind: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.kind, self.header = kind, header
-        self.fields["place"].queryset = garden.places.all()
-        self.fields["depth"].parse = lambda text: parse_depth(text, units)
+        cast(forms.ModelChoiceField, self.fields["place"]).queryset = garden.places.all()
+        parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = f"Depth in {units.length}, where the file gives none"
         self.fields["depth"].help_text = "Left empty: the place’s seed depth."
         roles = maps.WEATHER_ROLES if kind == "weather" else maps.READING_ROLES

@@ -183,9 +183,7 @@ def files(request: GardenRequest) -> HttpResponse:
     form = FileForm(request.POST or None, request.FILES or None)
     if form.is_valid():
         try:
-            incoming = bring_in.receive(
-                request.garden, request.user, form.cleaned_data["kind"], form.cleaned_data["file"]
-            )
+            incoming = bring_in.receive(request.garden, request.user, form.cleaned_data["kind"], form.cleaned_data["file"])
             return redirect("incoming", request.garden.pk, incoming.pk)
         except UnreadableFile as refusal:
             form.add_error("file", str(refusal))

@@ -93,7 +93,7 @@ def open_now(garden: Garden) -> dict[int, dict[str, float]]:
     rows = CropOutlook.objects.filter(place__garden=garden, sow_now=True, half_d__isnull=False).order_by("half_d")
     found: dict[int, dict[str, float]] = {}
     for place_id, key, half_d in rows.values_list("place_id", "crop_key", "half_d"):
-        found.setdefault(place_id, {})[key] = half_d
+        found.setdefault(place_id, {})[key] = float(half_d or 0.0)
     return found
 
 

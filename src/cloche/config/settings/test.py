@@ -4,6 +4,6 @@ from cloche.config.settings.base import *  # noqa: F403
 
 SECRET_KEY = "tests only"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-STORAGES["staticfiles"] = {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}  # noqa: F405
-DATABASES["default"]["CONN_MAX_AGE"] = 0  # noqa: F405
+STORAGES["staticfiles"] = {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}
+DATABASES["default"]["CONN_MAX_AGE"] = 0
 AXES_ENABLED = False

@@ -17,8 +17,7 @@ Days = dict[float, float | None]
 
 def rows(name: str) -> list[dict[str, str]]:
     """The rows of one shipped table, as text."""
-    with (DATA / name).open(encoding="utf-8", newline="") as handle:
-        return list(csv.DictReader(handle))
+    return list(csv.DictReader((DATA / name).read_text(encoding="utf-8").splitlines()))
 
 
 def published_days(crop: str) -> Days:
@@ -55,8 +54,7 @@ class HeatSum:
 def heat_sums() -> dict[str, HeatSum]:
     """The independent second source, by the crop's name in its table."""
     return {
-        row["crop"]: HeatSum(float(row["base_temp_c"]), float(row["heat_sum_degree_days_c"]))
-        for row in rows("heat_sums.csv")
+        row["crop"]: HeatSum(float(row["base_temp_c"]), float(row["heat_sum_degree_days_c"])) for row in rows("heat_sums.csv")
     }
 
 

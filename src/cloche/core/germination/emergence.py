@@ -110,9 +110,7 @@ def emergence_curve(development: Development, sown_at_hour: int, crop: Crop) -> 
     return np.maximum.accumulate(standing * share, axis=0)
 
 
-def days_to_emergence(
-    temperature_c: ArrayLike, crop: Crop, field_factor: float = FIELD_FACTOR
-) -> NDArray[np.float64]:
+def days_to_emergence(temperature_c: ArrayLike, crop: Crop, field_factor: float = FIELD_FACTOR) -> NDArray[np.float64]:
     """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
 
     Swinging soil needs `develop` over hourly temperatures: the curve is not straight, so a mean is not enough.

@@ -18,9 +18,7 @@ LOW_SUN_H = 1.5
 """The ground gains only once the sun is somewhat up: hours of day length that bring nothing (assumption)."""
 
 
-def damped_wave(
-    hour: ArrayLike, depth_m: float, damping_depth_m: float, harmonic: int = 1
-) -> NDArray[np.float64]:
+def damped_wave(hour: ArrayLike, depth_m: float, damping_depth_m: float, harmonic: int = 1) -> NDArray[np.float64]:
     """A surface wave cos(2 pi n hour/24) as it arrives at depth, any shape; amplitude 1 at the surface.
 
     [CampbellNorman1998, eq. 2.4]: exp(-z/d) and a delay of z/d radians, with d / sqrt(n) for the n-th harmonic.
@@ -47,9 +45,7 @@ def _day(day_length_h: float, depth_m: float, damping_depth_m: float) -> NDArray
     return shape / first
 
 
-def day_shapes(
-    day_length_h: ArrayLike, depth_m: float, damping_depth_m: float
-) -> NDArray[np.float64]:
+def day_shapes(day_length_h: ArrayLike, depth_m: float, damping_depth_m: float) -> NDArray[np.float64]:
     """Departure from the day's mean at each solar hour's centre: (days, 24), per unit of the surface's first harmonic.
 
     day_length_h: (days,). Solar time: hour 12 is the sun's highest.

@@ -80,9 +80,7 @@ class LaggedResponse:
         prior = PRIORS[kind]
         kept = _recent(readings)
         used = Readings(readings.hour[kept], readings.depth_m[kept], readings.temperature_c[kept])
-        branches = [
-            _branch(prior, site, air, used, fast_d, damping) for fast_d in FAST_D for damping in DAMPING_DEPTH_M
-        ]
+        branches = [_branch(prior, site, air, used, fast_d, damping) for fast_d in FAST_D for damping in DAMPING_DEPTH_M]
         return LaggedGround(site, used, _normalised(branches), _surprise(branches, site, air, readings))
 
 
@@ -175,9 +173,7 @@ def _drift_covariance(a_hour: NDArray[np.float64], b_hour: NDArray[np.float64]) 
     return DRIFT_SD_K**2 * np.exp(-np.abs(a_hour[:, None] - b_hour[None, :]) / (24 * DRIFT_D))
 
 
-def _branch(
-    prior: Prior, site: Site, air: DailyAir, readings: Readings, fast_d: float, damping_m: float
-) -> _Branch:
+def _branch(prior: Prior, site: Site, air: DailyAir, readings: Readings, fast_d: float, damping_m: float) -> _Branch:
     """Generalised least squares with the prior, reweighted against single wild readings (Student t)."""
     mean, precision = np.array(prior.mean), np.diag(1 / np.square(prior.sd))
     log_prior = -0.5 * (np.log(fast_d / FAST_MEDIAN_D) / FAST_LOG_SD) ** 2
@@ -186,7 +182,7 @@ def _branch(
         return _Branch(fast_d, damping_m, log_prior, mean, covariance, np.empty(0), np.empty(0))
     x = _at_readings(site, air, readings, fast_d, damping_m)
     drift = _drift_covariance(readings.hour, readings.hour)
-    scatter = np.full(len(readings), READING_SD_K**2)
+    scatter: NDArray[np.float64] = np.full(len(readings), READING_SD_K**2)
     for _ in range(4):
         factor = cho_factor(drift + np.diag(scatter))
         normal = x.T @ cho_solve(factor, x) + precision
@@ -197,7 +193,7 @@ def _branch(
         scatter = np.maximum(scatter, READING_SD_K**2 * 0.8)
     evidence = -0.5 * (residual @ cho_solve(factor, residual) + (beta - mean) @ precision @ (beta - mean))
     evidence -= np.log(np.diag(factor[0])).sum() + 0.5 * np.linalg.slogdet(normal)[1]
-    return _Branch(fast_d, damping_m, log_prior + evidence, beta, np.linalg.inv(normal), residual, scatter)
+    return _Branch(fast_d, damping_m, log_prior + evidence, beta, _inverse(normal), residual, scatter)
 
 
 def _normalised(branches: list[_Branch]) -> list[_Branch]:
@@ -222,7 +218,7 @@ def _drift(
     rng: np.random.Generator,
 ) -> NDArray[np.float64]:
     """Draws of the drift given the readings: (days * 24, members). Solved at middays near the readings, run on beyond."""
-    midday = np.arange(days) * 24 + 12.0
+    midday = np.arange(days, dtype=np.float64) * 24 + 12.0
     path = _free_drift(days, members, rng)
     if len(reading_hour):
         cross = _drift_covariance(midday, reading_hour)
@@ -239,3 +235,7 @@ def _free_drift(days: int, members: int, rng: np.random.Generator) -> NDArray[np
     steps = rng.standard_normal((days, members)) * DRIFT_SD_K
     steps[1:] *= np.sqrt(1 - keep**2)
     return np.asarray(lfilter([1.0], [1.0, -keep], steps, axis=0))
+
+
+def _inverse(precision: NDArray[np.float64]) -> NDArray[np.float64]:
+    return np.asarray(np.linalg.inv(precision), dtype=np.float64)

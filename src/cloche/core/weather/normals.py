@@ -63,9 +63,7 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
     return Normals(monthly - 5.0, monthly + 5.0, 3.5 - 0.5 * season, "guess")
 
 
-def from_record(
-    month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals
-) -> Normals:
+def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals) -> Normals:
     """Normals from daily lows and highs (days,) with month 1-12; months with too few days lean on the guess.
 
     The guess is first shifted to agree with the months that are known.

@@ -35,7 +35,7 @@ class DailyAir:
     @property
     def day_of_year(self) -> NDArray[np.float64]:
         """Day of the year 1-366 of each row, running on through New Year."""
-        return (self.first_day_of_year - 1 + np.arange(len(self.low_c))) % 365.25 + 1
+        return (self.first_day_of_year - 1 + np.arange(len(self.low_c), dtype=np.float64)) % 365.25 + 1
 
     @property
     def mean_c(self) -> NDArray[np.float64]:
@@ -48,9 +48,7 @@ class DailyAir:
         return self.high_c - self.low_c
 
 
-def scenarios(
-    known: DailyAir, normals: Normals, today: int, members: int, rng: np.random.Generator
-) -> DailyAir:
+def scenarios(known: DailyAir, normals: Normals, today: int, members: int, rng: np.random.Generator) -> DailyAir:
     """Fill every day that is not known: (days,) in, (days, members) out.
 
     today: index of the current day; known days after it are a forecast and get a spread, known days up to it do not.

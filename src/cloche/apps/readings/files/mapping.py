@@ -11,13 +11,28 @@ from zoneinfo import ZoneInfo
 
 from cloche.apps.readings.files.tables import Table
 from cloche.apps.readings.localtime import NoSuchTime, at_offset, instant
-from cloche.bridge.units import LengthUnit, NotANumber, OutOfRange, TemperatureUnit, Units, parse_air, parse_depth
-from cloche.bridge.units import parse_number, parse_soil
+from cloche.bridge.units import (
+    LengthUnit,
+    NotANumber,
+    OutOfRange,
+    TemperatureUnit,
+    Units,
+    parse_air,
+    parse_depth,
+    parse_number,
+    parse_soil,
+)
 
 Clock = Literal["local", "standard", "utc"]
 DateOrder = Literal["iso", "dmy", "mdy"]
 
-READING_ROLES = {"": "leave out", "datetime": "date and time", "date": "date", "time": "time", "temperature": "soil temperature"}
+READING_ROLES = {
+    "": "leave out",
+    "datetime": "date and time",
+    "date": "date",
+    "time": "time",
+    "temperature": "soil temperature",
+}
 READING_ROLES |= {"depth": "depth", "place": "place", "note": "note"}
 WEATHER_ROLES = {"": "leave out", "date": "date", "low": "air low", "high": "air high", "rain": "rain, mm"}
 

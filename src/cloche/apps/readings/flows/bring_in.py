@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass
-from datetime import date
 from typing import Any
 
 from django.conf import settings
@@ -76,7 +75,9 @@ def remember(incoming: IncomingFile, mapping: maps.Mapping) -> None:
 def preview(incoming: IncomingFile) -> Preview:
     """Read every row under the mapping and compare with what is here; writes nothing."""
     parsed = maps.parse(incoming.kind, read_table(incoming.text), mapping_of(incoming), _setting(incoming.garden))
-    known = _known_days(incoming.garden) if incoming.kind == "weather" else _known_readings(incoming.garden, parsed)
+    known: dict[Any, tuple[float, ...]] = (
+        _known_days(incoming.garden) if incoming.kind == "weather" else _known_readings(incoming.garden, parsed)
+    )
     keys = 1 if incoming.kind == "weather" else 3
     fresh, differing, same = [], [], 0
     for values, line in zip(parsed.good, parsed.good_line, strict=True):
@@ -108,7 +109,7 @@ def _known_readings(garden: Garden, parsed: maps.Parsed) -> dict[Any, tuple[floa
     return {(p, at, round(d, 4)): (t,) for p, at, d, t in rows.values_list("place", "taken_at", "depth_m", "temperature_c")}
 
 
-def _known_days(garden: Garden) -> dict[date, tuple[float, ...]]:
+def _known_days(garden: Garden) -> dict[Any, tuple[float, ...]]:
     return {day: (low, high) for day, low, high in garden.weather.values_list("day", "low_c", "high_c")}
 
 

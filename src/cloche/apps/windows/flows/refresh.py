@@ -79,7 +79,6 @@ def _stale(garden: Garden) -> QuerySet[Place]:
 
 def _evidence(place: Place) -> forecasting.Evidence:
     garden = place.garden
-    typed = garden.normal_lows_c and garden.normal_highs_c
     return forecasting.Evidence(
         kind=place.kind,
         seed_depth_m=place.seed_depth_m,
@@ -90,6 +89,11 @@ def _evidence(place: Place) -> forecasting.Evidence:
         today=clock.today(garden.timezone),
         readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D)),
         weather=measured.weather_rows(garden),
-        typed_normals=(garden.normal_lows_c, garden.normal_highs_c) if typed else None,
+        typed_normals=_typed_normals(garden),
         seed=garden.pk,
     )
+
+
+def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:
+    lows, highs = garden.normal_lows_c, garden.normal_highs_c
+    return (lows, highs) if lows and highs else None

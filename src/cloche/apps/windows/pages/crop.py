@@ -15,6 +15,7 @@ from cloche.bridge.crops import Crop
 from cloche.bridge.forecasting import FRACTIONS, HALF, MEMBERS
 from cloche.bridge.units import Units
 from cloche.drawing import emergence, ribbon
+from cloche.drawing.ribbon import Calendar, Ribbon
 
 SLIDER_D = 270
 
@@ -35,8 +36,8 @@ class CropPage:
     headline: str
     sub: str
     best: str
-    ribbon: ribbon.Ribbon
-    calendar: ribbon.Calendar
+    ribbon: Ribbon
+    calendar: Calendar
     marks: list[tuple[float, str, str]]
     why: list[str]
     facts: list[Fact]
@@ -83,14 +84,10 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
     name = words.sentence(crop.name_plural)
     if not outlook.windows:
         return f"{name} in {place.name}: no day in sight is sure enough; mostly, {_limit(outlook.main_limit)}."
-    when, note = window_words(outlook, today)
-    first = outlook.windows[0]
-    verb = "sow now, until" if outlook.sow_now else "sow from"
-    if outlook.sow_now:
-        start = words.day(date.fromisoformat(first["last"]), today)
-    else:
-        start = f"{words.day(date.fromisoformat(first['earliest']), today)} to {words.day(date.fromisoformat(first['last']), today)}"
-    return f"{name} in {place.name}: {verb} {start}{', ' + note if note else ''}."
+    note = window_words(outlook, today)[1]
+    start, last = (words.day(date.fromisoformat(outlook.windows[0][key]), today) for key in ("earliest", "last"))
+    when = f"sow now, until {last}" if outlook.sow_now else f"sow from {start} to {last}"
+    return f"{name} in {place.name}: {when}{', ' + note if note else ''}."
 
 
 def _method(crop: Crop) -> str:
@@ -152,7 +149,9 @@ def _facts(crop: Crop, units: Units) -> list[Fact]:
 def _table_words(crop: Crop, units: Units) -> str:
     days = crops.days_to_emergence([5.0, 10.0, 15.0, 20.0, 25.0], crop, 1.0)
     shown = [
-        f"{d:.0f} at {units.temperature_text(t, 0)}" for t, d in zip((5.0, 10.0, 15.0, 20.0, 25.0), days, strict=True) if d < 400
+        f"{d:.0f} at {units.temperature_text(t, 0)}"
+        for t, d in zip((5.0, 10.0, 15.0, 20.0, 25.0), days, strict=True)
+        if d < 400
     ]
     return f"{', '.join(shown)} in the laboratory"
 
@@ -180,7 +179,9 @@ def _said(on: date, days_to: list[list[Any]], share: list[float], today: date) -
     middle = on + timedelta(days=round(half))
     sure = f"{words.day(on + timedelta(days=round(early)))}"
     until = f"to {words.day(on + timedelta(days=round(late)))}" if late is not None else "or much later"
-    return f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}), {100 * share[1]:.0f} of 100 live seeds in the end."
+    return (
+        f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}), {100 * share[1]:.0f} of 100 live seeds in the end."
+    )
 
 
 def _risk(data: dict[str, Any], index: int) -> str:

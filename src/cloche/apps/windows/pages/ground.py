@@ -39,7 +39,9 @@ def lines(garden: Garden, units: Units, now: datetime) -> list[PlaceLine]:
         local = reading.taken_at.astimezone(garden.timezone) if reading else None
         last = "not read yet"
         if reading and local:
-            last = f"read {words.day(local.date(), today)} {words.clock(local)}: {units.temperature_text(reading.temperature_c)}"
+            last = (
+                f"read {words.day(local.date(), today)} {words.clock(local)}: {units.temperature_text(reading.temperature_c)}"
+            )
         read_today = local is not None and local.date() == today
         found.append(_line(place, ground, units, now, last, read_today))
     return found

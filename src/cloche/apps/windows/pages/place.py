@@ -15,6 +15,7 @@ from cloche.bridge import crops
 from cloche.bridge.units import Units
 from cloche.drawing import course, ribbon
 from cloche.drawing.geometry import Tick
+from cloche.drawing.ribbon import Calendar, Ribbon
 
 SPAN_D = 240
 TREND_K = 0.7
@@ -49,7 +50,7 @@ class CropLine:
     when: str
     note: str
     open_now: bool
-    ribbon: ribbon.Ribbon
+    ribbon: Ribbon
 
 
 @dataclass(frozen=True)
@@ -70,7 +71,7 @@ class CropPart:
 
     lines: list[CropLine]
     later: list[CropLine]
-    calendar: ribbon.Calendar
+    calendar: Calendar
 
 
 def ground_part(place: Place, units: Units, now: datetime) -> GroundPart:
@@ -162,16 +163,18 @@ def _strange_words(data: dict) -> str:  # type: ignore[type-arg]
     if not number:
         return ""
     verb, kept = ("stands", "It is kept and counts") if number == 1 else ("stand", "They are kept and count")
-    asked = f"{words.count(number, 'reading')} {verb} far from the rest (ringed). Had the probe settled, at that depth, in the soil?"
+    asked = f"{words.count(number, 'reading')} {verb} far from the rest (ringed)."
+    asked += " Had the probe settled, at that depth, in the soil?"
     return f"{asked} {kept} for little."
 
 
 def crop_part(place: Place, today: date) -> CropPart:
     """Every crop that can be sown in place, open windows first, then by first day."""
-    lines = []
-    for outlook in selectors.outlooks_at(place):
-        if crops.crop(outlook.crop_key).sown_direct:
-            lines.append((_order(outlook), crop_line(outlook, today)))
+    lines = [
+        (_order(outlook), crop_line(outlook, today))
+        for outlook in selectors.outlooks_at(place)
+        if crops.crop(outlook.crop_key).sown_direct
+    ]
     lines.sort(key=lambda pair: pair[0])
     shown = [line for order, line in lines if order[0] < 2]
     return CropPart(shown, [line for order, line in lines if order[0] == 2], ribbon.calendar(today, SPAN_D))

@@ -77,7 +77,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
     how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"
     return WakesPage(
         headline=_headline(chosen, comfortable, units),
-        sub=f"{chosen.place.name}, {units.temperature_text(chosen.now_c)} at seed depth, {how}. Frost above the ground is not counted here.",
+        sub=f"{_stands(chosen, units)} at seed depth, {how}. Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
         picture=_picture(found, chosen, units),
@@ -89,8 +89,12 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
 def _headline(chosen: Standing, comfortable: list[Choice], units: Units) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
-        return f"Nothing is comfortable yet in {chosen.place.name} at {units.temperature_text(chosen.now_c)}."
-    return f"{words.sentence(words.listed(names, 5))} would be comfortable in {chosen.place.name} at {units.temperature_text(chosen.now_c)}."
+        return f"Nothing is comfortable yet: {_stands(chosen, units)}."
+    return f"{words.sentence(words.listed(names, 5))} would be comfortable: {_stands(chosen, units)}."
+
+
+def _stands(chosen: Standing, units: Units) -> str:
+    return f"{chosen.place.name} stands at {units.temperature_text(chosen.now_c)}"
 
 
 def _choice(verdict: Verdict) -> Choice:
@@ -118,7 +122,9 @@ def _picture(found: list[Standing], chosen: Standing, units: Units) -> wakes.Wak
         )
         for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C)
     ]
-    beds = [wakes.BedLine(s.now_c, s.later_c, f"{s.place.name} {units.temperature_text(s.now_c, 0)}", s is chosen) for s in found]
+    beds = [
+        wakes.BedLine(s.now_c, s.later_c, f"{s.place.name} {units.temperature_text(s.now_c, 0)}", s is chosen) for s in found
+    ]
     if units.temperature == "C":
         ticks = [Tick(t, f"{t}°") for t in range(0, 41, 5)]
     else:
