@@ -58,10 +58,11 @@ serve() {
 
 run_checks() {
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.test
-  "$VENV/bin/ruff" check -q . && "$VENV/bin/ruff" format -q --check .
+  "$VENV/bin/ruff" check -q . || stop_with "ruff has something to say, above."
+  "$VENV/bin/ruff" format -q --check . || stop_with "some files are not formatted; run: .venv/bin/ruff format ."
   PYTHONPATH=src "$VENV/bin/lint-imports" --no-logo 2>&1 | tail -3
   [ "${PIPESTATUS[0]}" = 0 ] || stop_with "an import runs against the house's one way; ask lint-imports."
-  PYTHONPATH=src "$VENV/bin/mypy" --no-error-summary src bench
+  PYTHONPATH=src "$VENV/bin/mypy" --no-error-summary src bench || stop_with "the types do not hold, above."
   manage makemigrations --check --dry-run -v 0 || stop_with "a model has changed without a migration."
 }
 

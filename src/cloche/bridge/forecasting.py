@@ -93,10 +93,12 @@ class CropDays:
 
 
 def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
-    """The zone's hours ahead of UTC without summer time."""
-    noon = datetime(day.year, day.month, day.day, 12, tzinfo=timezone)
-    offset, summer = noon.utcoffset() or timedelta(), noon.dst() or timedelta()
-    return (offset - summer) / timedelta(hours=1)
+    """The zone's hours ahead of UTC without summer time: the lesser of its midwinter and midsummer offsets.
+
+    Not the zone data's own word: they call Irish summer time the standard.
+    """
+    offsets = (datetime(day.year, month, 15, 12, tzinfo=timezone).utcoffset() or timedelta() for month in (1, 7))
+    return min(offsets) / timedelta(hours=1)
 
 
 def forecast(evidence: Evidence) -> tuple[PlaceForecast, list[CropDays]]:

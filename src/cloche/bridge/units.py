@@ -12,7 +12,7 @@ from cloche.core.errors import OutOfRange
 TemperatureUnit = Literal["C", "F"]
 LengthUnit = Literal["cm", "in"]
 
-_NUMBER = re.compile(r"^[+-]?(\d+([.,]\d*)?|[.,]\d+)$")
+_NUMBER = re.compile(r"^[+-]?(\d+([.,]\d*)?|[.,]\d+)$", re.ASCII)
 
 
 class NotANumber(ValueError):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 from typing import Any, cast
 from zoneinfo import available_timezones
 
@@ -88,10 +89,13 @@ class GardenForm(forms.ModelForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        zones = sorted(
-            zone for zone in available_timezones() if "/" in zone and not zone.startswith(("Etc/", "posix", "right"))
-        )
-        self.fields["timezone_name"].widget = forms.Select(choices=[("UTC", "UTC"), *((z, z.replace("_", " ")) for z in zones)])
+        self.fields["timezone_name"].widget = forms.Select(choices=_zones())
+
+
+@cache
+def _zones() -> list[tuple[str, str]]:
+    names = (name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "posix", "right")))
+    return [("UTC", "UTC"), *((name, name.replace("_", " ")) for name in sorted(names))]
 
 
 class NormalsForm(forms.Form):

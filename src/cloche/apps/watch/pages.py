@@ -61,8 +61,9 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     """Everything Today says."""
     local = now.astimezone(garden.timezone)
     today = local.date()
-    lines = ground_pages.lines(garden, units, now)
-    found = standings(garden, now)
+    grounds = windows.grounds_in(garden)
+    lines = ground_pages.lines(garden, grounds, units, now)
+    found = standings(garden, grounds, now)
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
     to_read = [line for line in lines if not line.read_today]

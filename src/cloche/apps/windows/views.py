@@ -19,7 +19,8 @@ from cloche.bridge import crops
 @in_garden
 def ground(request: GardenRequest) -> HttpResponse:
     """All places, one line each."""
-    lines = ground_pages.lines(request.garden, units_of(request.user), clock.now())
+    grounds = selectors.grounds_in(request.garden)
+    lines = ground_pages.lines(request.garden, grounds, units_of(request.user), clock.now())
     return render(request, "windows/ground.html", {"lines": lines})
 
 

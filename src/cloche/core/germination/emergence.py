@@ -97,7 +97,8 @@ def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDAr
     weight = development.yield_weight[end, column] - development.yield_weight[sown]
     with np.errstate(invalid="ignore", divide="ignore"):
         share = weight / made
-    return np.where(np.isfinite(until_hour) & (made > 0), share, 0.0)
+    # Rounding in the running sums may leave a share a hair above one.
+    return np.where(np.isfinite(until_hour) & (made > 0), np.minimum(share, 1.0), 0.0)
 
 
 def emergence_curve(development: Development, sown_at_hour: int, crop: Crop) -> NDArray[np.float64]:

@@ -19,7 +19,7 @@ FEWEST_DAYS = 20
 # Mean over land by latitude: annual mean at sea level and half the annual swing [°C] (from memory, assumption).
 _LATITUDE = np.array([0, 10, 20, 30, 40, 50, 60, 70])
 _ANNUAL_MEAN_C = np.array([26.5, 26.5, 24.5, 20.0, 14.0, 9.0, 2.5, -7.0])
-_HALF_SWING_NORTH_K = np.array([0.8, 2.5, 5.0, 8.0, 10.5, 9.5, 13.0, 17.0])
+_HALF_SWING_NORTH_K = np.array([0.8, 2.5, 5.0, 8.0, 9.5, 8.5, 12.0, 17.0])
 _HALF_SWING_SOUTH_K = np.array([0.8, 2.0, 4.0, 5.5, 5.5, 4.5, 6.0, 10.0])
 _LAPSE_K_PER_M = 0.006
 

@@ -8,7 +8,6 @@ from datetime import datetime
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
-from cloche.apps.windows import selectors
 from cloche.apps.windows.pages.place import TREND_K
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge.units import Units
@@ -29,12 +28,15 @@ class PlaceLine:
     read_today: bool
 
 
-def lines(garden: Garden, units: Units, now: datetime) -> list[PlaceLine]:
-    """Every place in walking order."""
+Grounds = list[tuple[Place, Ground | None]]
+
+
+def lines(garden: Garden, grounds: Grounds, units: Units, now: datetime) -> list[PlaceLine]:
+    """Every place in walking order; grounds from selectors.grounds_in."""
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()
     found = []
-    for place, ground in selectors.grounds_in(garden):
+    for place, ground in grounds:
         reading = latest.get(place.pk)
         local = reading.taken_at.astimezone(garden.timezone) if reading else None
         last = "not read yet"

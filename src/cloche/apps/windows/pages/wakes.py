@@ -9,6 +9,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
 from cloche.bridge.crops import Readiness, Verdict
@@ -50,11 +51,11 @@ class Standing:
     measured: bool
 
 
-def standings(garden: Garden, now: datetime) -> list[Standing]:
-    """Every place that has a forecast or a day's figure, in walking order."""
+def standings(garden: Garden, grounds: Grounds, now: datetime) -> list[Standing]:
+    """Every place that has a forecast, in walking order; grounds from selectors.grounds_in."""
     figures = measured.day_figures(garden, now)
     found = []
-    for place, ground in selectors.grounds_in(garden):
+    for place, ground in grounds:
         if ground is not None:
             found.append(_standing(place, ground, figures.get(place.pk), now))
     return found
@@ -67,7 +68,7 @@ def _standing(place: Place, ground: Ground, figure: float | None, now: datetime)
 
 def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None) -> WakesPage:
     """The page read for one place, by default the first of the walk."""
-    found = standings(garden, now)
+    found = standings(garden, selectors.grounds_in(garden), now)
     chosen = next((s for s in found if s.place.pk == place_id), found[0] if found else None)
     if chosen is None:
         headline = "What wakes will show every crop against the warmth of your beds."

@@ -1,0 +1,31 @@
+"""All tables: `./run bench`, or of another file of the same columns `./run bench STATION.csv`."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+from bench import accuracy, emergence
+
+STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
+
+
+def main(argv: list[str]) -> int:
+    """Accuracy of soil and emergence, then the pages' speed."""
+    print("## Soil, fourteen days ahead\n")
+    accuracy.print_tables(Path(argv[1]) if len(argv) > 1 else STATION)
+    print("\n## Emergence against the tables\n")
+    emergence.print_tables()
+    print("\n## Pages\n")
+    os.environ["DJANGO_SETTINGS_MODULE"] = "cloche.config.settings.bench"
+    import django
+
+    django.setup()
+    from bench import pages
+
+    return pages.main()
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv))

@@ -1,0 +1,64 @@
+"""Server time and queries of every page with the demo's full data."""
+
+from __future__ import annotations
+
+import statistics
+import sys
+import time
+
+LIMIT_MS = 150.0
+TIMES = 15
+
+
+def main() -> int:
+    """Print a row a page; exit 1 when one is slower than the limit. Needs the demo loaded (see `./run bench`)."""
+    from django.core.management import call_command
+    from django.db import connection, reset_queries
+    from django.test import Client, override_settings
+
+    from cloche.apps.gardens.models import Garden, User
+
+    call_command("migrate", verbosity=0)
+    call_command("load_demo")
+    garden = Garden.objects.order_by("pk").first()
+    assert garden is not None
+    place = max(garden.places.all(), key=lambda each: each.readings.count())
+    root = f"/g/{garden.pk}"
+    pages = {
+        "Today": f"{root}/",
+        "Ground": f"{root}/ground/",
+        f"A place ({place.readings.count()} readings)": f"{root}/places/{place.pk}/",
+        "A crop in a place": f"{root}/places/{place.pk}/crops/carrot/",
+        "What wakes": f"{root}/what-wakes/",
+        "Weather": f"{root}/weather/",
+        "Files": f"{root}/files/",
+        "Garden": f"{root}/garden/",
+    }
+    slow = 0
+    print("| page | median ms | slowest ms | queries |\n|---|---|---|---|")
+    with override_settings(ALLOWED_HOSTS=["testserver"]):
+        client = Client()
+        client.force_login(User.objects.get(username="demo"), backend="django.contrib.auth.backends.ModelBackend")
+        for name, url in pages.items():
+            client.get(url)
+            taken = [_timed(client, url) for _ in range(TIMES)]
+            connection.force_debug_cursor = True
+            reset_queries()
+            client.get(url)
+            queries = len(connection.queries)
+            connection.force_debug_cursor = False
+            slow += statistics.median(taken) > LIMIT_MS
+            print(f"| {name} | {statistics.median(taken):.0f} | {max(taken):.0f} | {queries} |")
+    print(f"\nEvery page's median under {LIMIT_MS:.0f} ms: {'no' if slow else 'yes'}")
+    return 1 if slow else 0
+
+
+def _timed(client, url: str) -> float:  # type: ignore[no-untyped-def]
+    start = time.perf_counter()
+    response = client.get(url)
+    assert response.status_code == 200, (url, response.status_code)
+    return (time.perf_counter() - start) * 1000
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,99 @@
+"""The pictures of the README, from the demo's data: `./run shots`."""
+
+from __future__ import annotations
+
+import os
+import sys
+import threading
+from pathlib import Path
+from socketserver import ThreadingMixIn
+from wsgiref.simple_server import WSGIRequestHandler, WSGIServer, make_server
+
+SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"]
+CHROMIUM += ["--font-render-hinting=none", "--force-color-profile=srgb"]
+
+
+class _Server(ThreadingMixIn, WSGIServer):
+    daemon_threads = True
+
+
+class _Quiet(WSGIRequestHandler):
+    def log_message(self, *args: object) -> None:
+        """Say nothing."""
+
+
+def main() -> int:
+    """Load the demo, open every view, keep a picture of each."""
+    os.environ["DJANGO_SETTINGS_MODULE"] = "cloche.config.settings.bench"
+    import django
+
+    django.setup()
+    from django.contrib.staticfiles.handlers import StaticFilesHandler
+    from django.core.management import call_command
+    from django.core.wsgi import get_wsgi_application
+
+    call_command("migrate", verbosity=0)
+    call_command("load_demo")
+    views = _views()
+    server = make_server("127.0.0.1", 0, StaticFilesHandler(get_wsgi_application()), _Server, handler_class=_Quiet)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+    _take(f"http://127.0.0.1:{server.server_port}", views)
+    server.shutdown()
+    return 0
+
+
+def _views() -> list[tuple[str, str, tuple[int, int], str]]:
+    from cloche.apps.gardens.models import Garden, Place
+
+    hill, south = Garden.objects.order_by("pk")[:2]
+    bed = Place.objects.get(name="North bed")
+    root, place = f"/g/{hill.pk}", f"/g/{hill.pk}/places/{bed.pk}/"
+    return [
+        ("today", f"{root}/", DESK, "light"),
+        ("today-dark", f"{root}/", DESK, "dark"),
+        ("today-phone", f"{root}/", PHONE, "light"),
+        ("place", place, DESK, "light"),
+        ("place-phone", place, PHONE, "light"),
+        ("crop-in-place", f"{place}crops/carrot/", DESK, "light"),
+        ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
+        ("ground", f"{root}/ground/", DESK, "light"),
+        ("weather", f"{root}/weather/", DESK, "light"),
+        ("files", f"{root}/files/", DESK, "light"),
+        ("garden", f"{root}/garden/", DESK, "light"),
+        ("south-fahrenheit", f"/g/{south.pk}/", DESK, "light"),
+        ("sign-in", "/sign-in/", DESK, "light"),
+    ]
+
+
+def _take(base: str, views: list[tuple[str, str, tuple[int, int], str]]) -> None:
+    from playwright.sync_api import sync_playwright
+
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        for name, url, (width, height), scheme in views:
+            context = browser.new_context(
+                viewport={"width": width, "height": height},
+                color_scheme=scheme,  # type: ignore[arg-type]
+                locale="en-GB",
+                reduced_motion="reduce",
+            )
+            page = context.new_page()
+            page.goto(base + "/sign-in/")
+            if name != "sign-in":
+                page.fill("[name=username]", "southern" if name.startswith("south") else "demo")
+                page.fill("[name=password]", "demo-garden")
+                page.click("main button")
+                page.goto(base + url)
+            page.evaluate("document.fonts.ready")
+            page.wait_for_timeout(300)
+            page.screenshot(path=str(SHOTS / f"{name}.png"))
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    sys.exit(main())

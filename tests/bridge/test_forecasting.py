@@ -1,0 +1,106 @@
+from datetime import UTC, date, datetime, timedelta
+from functools import cache
+from zoneinfo import ZoneInfo
+
+import pytest
+
+from cloche.bridge import forecasting
+from cloche.bridge.crops import crops
+from cloche.bridge.forecasting import CropDays, Evidence, PlaceForecast, forecast, standard_offset_h
+
+TODAY = date(2026, 4, 22)
+
+
+def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evidence:
+    readings = []
+    for back in range(days_read, 0, -1):
+        day = datetime(2026, 4, 22, tzinfo=UTC) - timedelta(days=back)
+        readings.append((2 * back, day + timedelta(hours=5.5), 0.05, mean_c - 2))
+        readings.append((2 * back + 1, day + timedelta(hours=14.5), 0.05, mean_c + 3))
+    weather = [(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(40, -1, -1)]
+    site = {
+        "kind": "open",
+        "seed_depth_m": 0.05,
+        "latitude_deg": 48.0,
+        "longitude_deg": 15.0,
+        "elevation_m": 300.0,
+        "timezone": ZoneInfo("Europe/Vienna"),
+        "today": TODAY,
+        "readings": readings,
+        "weather": weather,
+        "typed_normals": None,
+        "seed": 1,
+    }
+    return Evidence(**(site | values))  # type: ignore[arg-type]
+
+
+@cache
+def usual() -> tuple[PlaceForecast, list[CropDays]]:
+    return forecast(evidence())
+
+
+def test_a_week_of_readings_gives_windows_for_every_crop() -> None:
+    ground, outlooks = usual()
+    assert {o.crop_key for o in outlooks} == {crop.key for crop in crops()}
+    assert ground.readings_used == 16
+    assert sum(bool(o.windows) for o in outlooks) > 15
+
+
+def test_the_same_evidence_gives_the_same_answer_to_the_digit() -> None:
+    assert forecast(evidence()) == usual()
+
+
+def test_the_course_covers_three_weeks_back_and_a_fortnight_on_by_the_hour() -> None:
+    ground, _ = usual()
+    assert len(ground.near_mid_c) == (21 + 14) * 24
+    assert datetime.fromisoformat(ground.start) == datetime(2026, 3, 31, 23, tzinfo=UTC)
+    assert all(
+        low <= mid <= high for low, mid, high in zip(ground.near_low_c, ground.near_mid_c, ground.near_high_c, strict=True)
+    )
+
+
+def test_the_band_widens() -> None:
+    band = usual()[0].band_k
+    assert band["1"] < band["7"] < band["14"] * 1.2
+
+
+def test_a_wild_reading_is_reported_not_dropped() -> None:
+    one = evidence()
+    wild = (999, one.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)
+    ground, _ = forecast(evidence(readings=[*one.readings, wild]))
+    assert list(ground.strange) == ["999"]
+    assert ground.readings_used == 17
+
+
+def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() -> None:
+    ground, outlooks = forecast(evidence(days_read=0, weather=[]))
+    assert ground.readings_used == 0
+    assert ground.normals_source == "guess"
+    assert ground.band_k["7"] > usual()[0].band_k["7"]
+    assert len(outlooks) == len(crops())
+
+
+def test_in_the_south_april_is_autumn() -> None:
+    south = forecast(evidence(latitude_deg=-41.0, longitude_deg=173.0, timezone=ZoneInfo("Pacific/Auckland"), weather=[]))
+    mean = south[0].far_mid_c
+    assert mean[90] < mean[0] - 3
+    assert mean[270] > mean[90] + 5
+
+
+@pytest.mark.parametrize(
+    ("zone", "hours"),
+    [("Europe/Vienna", 1), ("Pacific/Auckland", 12), ("America/Denver", -7), ("Asia/Kolkata", 5.5), ("Europe/Dublin", 0)],
+)
+@pytest.mark.parametrize("day", [date(2026, 1, 15), date(2026, 7, 15)])
+def test_standard_time_knows_no_summer(zone: str, hours: float, day: date) -> None:
+    assert standard_offset_h(ZoneInfo(zone), day) == hours
+
+
+def test_a_leap_day_and_new_year_are_just_days() -> None:
+    ground, outlooks = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
+    assert ground.day == "2028-02-29"
+    assert all(w["earliest"] >= "2028-02-29" for o in outlooks for w in o.windows)
+
+
+def test_every_kind_of_place_has_a_ground() -> None:
+    assert set(forecasting.SHELTER_K) <= set(forecasting.GROUND)

@@ -1,0 +1,72 @@
+"""The catalogue against the published tables it is built from (all written down from memory of their source)."""
+
+import json
+
+import pytest
+
+from cloche.core.crops import build, knots
+from cloche.core.crops.catalogue import catalogue, crop
+from cloche.core.errors import UnknownCrop
+
+
+def test_at_least_two_dozen_crops_each_with_its_sources() -> None:
+    assert len(catalogue()) >= 24
+    for one in catalogue().values():
+        assert one.rate_source
+        assert one.share_source
+        assert one.advice_source
+        assert one.growing_source
+
+
+def test_the_shipped_catalogue_is_what_the_script_builds() -> None:
+    shipped = json.loads((knots.DATA / "catalogue.json").read_text(encoding="utf-8"))
+    assert json.loads(json.dumps(build.build())) == shipped
+
+
+@pytest.mark.parametrize(
+    ("key", "minimum_f", "optimum_f"),
+    # Harrington's conditions as reprinted in Knott's Handbook
+    [("pea", 40, (40, 75)), ("okra", 60, (70, 95)), ("muskmelon", 60, (75, 95)), ("carrot", 40, (45, 85))],
+)
+def test_advice_is_the_published_one(key: str, minimum_f: float, optimum_f: tuple[float, float]) -> None:
+    one = crop(key)
+    assert one.minimum_c * 1.8 + 32 == pytest.approx(minimum_f)
+    assert (one.optimum_from_c * 1.8 + 32, one.optimum_to_c * 1.8 + 32) == pytest.approx(optimum_f)
+
+
+def test_an_unknown_crop_is_named_in_the_refusal() -> None:
+    with pytest.raises(UnknownCrop, match="triffid"):
+        crop("triffid")
+
+
+def test_half_a_degree_fahrenheit_is_within_a_printed_whole_degree() -> None:
+    turnip = crop("turnip")  # optimum from 60 °F, which is 15.56 °C
+    assert turnip.comfortable_at(15.5)
+    assert not turnip.comfortable_at(15.2)
+
+
+def test_growing_values_are_within_what_is_possible() -> None:
+    for one in catalogue().values():
+        assert one.minimum_c <= one.optimum_from_c <= one.optimum_to_c <= one.maximum_c
+        # Pumpkin's best, 95 °F, is printed above its best range, 70 to 90 °F.
+        assert one.optimum_from_c <= one.optimum_c <= one.optimum_to_c or one.key == "pumpkin"
+        assert 0.002 <= one.sowing_depth_m <= 0.1
+        assert 20 <= one.maturity_d <= 200
+        assert -15 < one.frost_limit_c < 3
+
+
+def test_a_crop_that_moves_at_freezing_stops_a_degree_below() -> None:
+    assert knots.rate_knots({0.0: 49.0, 5.0: 15.0}, 30.0, None)[0] == (-1.0, 0.0)
+
+
+def test_a_cold_end_runs_to_the_heat_sum_base() -> None:
+    assert knots.rate_knots({10.0: 20.0, 15.0: 10.0}, 30.0, knots.HeatSum(3.0, 100.0))[0] == (3.0, 0.0)
+
+
+def test_a_hot_end_stops_at_the_higher_of_table_and_advice() -> None:
+    assert knots.rate_knots({0.0: None, 25.0: 5.0}, 35.0, None)[-1] == (35.0, 0.0)
+    assert knots.rate_knots({0.0: None, 35.0: 5.0}, 35.0, None)[-1] == (40.0, 0.0)
+
+
+def test_poor_lots_are_measured_against_their_own_best() -> None:
+    assert dict(knots.relative_share({20.0: 0.21, 30.0: 0.60}))[30.0] == 1.0

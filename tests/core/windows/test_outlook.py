@@ -1,0 +1,107 @@
+import numpy as np
+import pytest
+
+from cloche.core.crops.catalogue import crop
+from cloche.core.weather.scenarios import DailyAir
+from cloche.core.windows.outlook import HALF, SENSIBLE, Bed, Limit, Outlook, longest_lie_d, main_limit, outlook
+
+DAYS, MEMBERS = 366, 12
+CANDIDATES = np.arange(0, 240)
+
+
+def year(mean_c: float = 9.0, half_swing_k: float = 10.0, start_doy: int = 60, shelter_k: float = 0.0) -> Bed:
+    """A plain northern year from 1 March, members a little apart, soil following air."""
+    rng = np.random.default_rng(4)
+    doy = start_doy + np.arange(DAYS)
+    season = mean_c + half_swing_k * np.cos(2 * np.pi * (doy - 203) / 365.25)
+    mean = season[:, None] + rng.normal(0, 0.7, (1, MEMBERS))
+    hour = np.arange(24)
+    soil = np.repeat(mean + 1.0, 24, axis=0) + np.tile(3 * np.cos(2 * np.pi * (hour - 16) / 24), DAYS)[:, None]
+    return Bed.of(np.clip(soil, -5, 45), DailyAir(start_doy, mean - 5, mean + 5), shelter_k)
+
+
+def warm_soil(shelter_k: float = 0.0) -> Bed:
+    """The same year over soil that is warm all along."""
+    always = np.full((DAYS * 24, MEMBERS), 22.0)
+    return Bed.of(always, year().air, shelter_k)
+
+
+def look(key: str, **values: float) -> Outlook:
+    return outlook(crop(key), year(**values), CANDIDATES)
+
+
+def test_hardy_and_cheap_goes_first_tender_last() -> None:
+    """Common practice, no source."""
+    first = {key: look(key).windows[0].earliest for key in ("spinach", "carrot", "snap_bean", "squash")}
+    assert first["spinach"] < first["carrot"] < first["snap_bean"]
+    assert first["carrot"] < first["squash"]
+
+
+def test_best_days_lie_within_the_window() -> None:
+    for key in ("carrot", "lettuce", "snap_bean", "radish"):
+        for window in look(key).windows:
+            assert window.earliest <= window.best_from <= window.best_to <= window.last
+            assert SENSIBLE <= window.probability <= 1
+
+
+def test_a_cold_start_is_named_as_the_reason() -> None:
+    found = look("carrot")
+    assert found.windows[0].opens_after is Limit.COLD
+    assert found.failing[Limit.COLD][0] > 0.5
+
+
+def test_frost_holds_tender_crops_back_though_the_soil_is_warm() -> None:
+    found = outlook(crop("cucumber"), warm_soil(), CANDIDATES)
+    assert found.windows[0].opens_after is Limit.FROST
+    assert found.windows[0].earliest > 20
+
+
+def test_a_cover_opens_the_window_earlier() -> None:
+    covered, bare = (outlook(crop("cucumber"), warm_soil(k), CANDIDATES).windows[0].earliest for k in (3.0, 0.0))
+    assert covered < bare - 5
+
+
+def test_the_end_counts_back_from_the_end_of_the_season() -> None:
+    found = look("snap_bean")
+    window = found.windows[-1]
+    assert window.closes_before is Limit.SEASON
+    # Sown on the last day it is ripe before the fortnight's mean falls under 11 °C, in the second half of September.
+    assert 110 < window.last < 170
+
+
+def test_where_spring_turns_hot_cool_crops_end_by_heat() -> None:
+    """Common practice, no source: peas must go in very early where spring turns hot."""
+    found = look("pea", mean_c=15.0)
+    assert found.windows[0].closes_before in (Limit.HEAT, Limit.HOT)
+    assert found.windows[0].last < 60
+
+
+def test_a_crop_without_a_window_says_what_stands_in_the_way() -> None:
+    found = look("okra", mean_c=2.0)
+    assert found.windows == []
+    assert main_limit(found) is Limit.COLD
+
+
+def test_colder_soil_takes_longer() -> None:
+    found = look("carrot")
+    middle = found.days_to[HALF, 1]
+    assert middle[30] > middle[90]
+
+
+def test_quick_seed_shows_before_slow_seed() -> None:
+    found = look("carrot")
+    finite = np.isfinite(found.days_to[-1, 2])
+    assert (np.diff(found.days_to[:, 1, finite], axis=0) > 0).all()
+    assert (np.diff(found.days_to[:, :, finite], axis=1) >= 0).all()
+
+
+def test_probabilities_and_shares_are_between_none_and_all() -> None:
+    found = look("lettuce")
+    for values in (found.success, found.share, *found.failing.values()):
+        assert (values >= 0).all()
+        assert (values <= 1).all()
+
+
+@pytest.mark.parametrize("key", ["radish", "carrot", "parsnip", "asparagus"])
+def test_seed_may_lie_three_to_five_weeks_by_its_nature(key: str) -> None:
+    assert 21 <= longest_lie_d(crop(key)) <= 35
