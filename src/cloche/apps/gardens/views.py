@@ -123,7 +123,8 @@ def garden(request: GardenRequest) -> HttpResponse:
 def normals(request: GardenRequest) -> HttpResponse:
     """Monthly normals, typed."""
     units = selectors.units_of(request.user)
-    form = NormalsForm(request.POST or None, units=units, initial=_typed_normals(request, units))
+    typed = request.POST if request.method == "POST" else None  # an empty form is a word, too
+    form = NormalsForm(typed, units=units, initial=_typed_normals(request, units))
     if form.is_valid():
         request.garden.normal_lows_c, request.garden.normal_highs_c = form.typed("low"), form.typed("high")
         settle.change_site(request.garden)

@@ -46,7 +46,8 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
     place = place_or_404(request, place_id)
     reading = _standing(place, reading_id)
     units = units_of(request.user)
-    form = ReadingForm(request.POST or None, place=place, units=units, reading=reading)
+    own_ids = f"reading_{reading.pk}_%s"  # the desk's own form stands on the same page
+    form = ReadingForm(request.POST or None, place=place, units=units, reading=reading, auto_id=own_ids)
     if request.method == "POST" and form.is_valid():
         try:
             record.correct_reading(reading, form.measured())

@@ -7,3 +7,4 @@ PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 STORAGES["staticfiles"] = {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}
 DATABASES["default"]["CONN_MAX_AGE"] = 0
 AXES_ENABLED = False
+WHITENOISE_AUTOREFRESH = True  # nothing is collected for tests

@@ -44,7 +44,7 @@ _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
         (r"depth|tiefe|profondeur", "depth"),
         (r"temp|soil|boden|°|\[c\]|\[f\]", "temperature"),
         (r"place|bed|beet|ort\b", "place"),
-        (r"note|remark|comment|notiz", "note"),
+        (r"note|remark|comment|notiz|bemerk", "note"),
     ),
     "weather": (
         (r"date|day|datum|tag", "date"),

@@ -1,0 +1,123 @@
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.flows import settle
+from cloche.apps.gardens.models import Garden, Membership, Place, User
+from tests.factories import make_place
+
+
+def text(response: object) -> str:
+    return response.content.decode()  # type: ignore[attr-defined]
+
+
+@pytest.mark.django_db
+def test_a_new_installation_asks_for_its_first_person_then_garden_then_place(client: Client) -> None:
+    assert client.get(reverse("sign_in"))["Location"] == reverse("welcome")
+    person = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
+    response = client.post(reverse("welcome"), person | {"temperature_unit": "F", "length_unit": "in"})
+    assert response["Location"] == reverse("new_garden")
+    site = {"name": "Plot", "latitude_deg": "44.1", "longitude_deg": "-72.5", "elevation_m": "200"}
+    response = client.post(reverse("new_garden"), site | {"timezone_name": "America/New_York"})
+    garden = Garden.objects.get()
+    assert response["Location"] == reverse("new_place", args=[garden.pk])
+    response = client.post(response["Location"], {"name": "Bed", "kind": "open", "seed_depth": "2"})
+    assert Place.objects.get().seed_depth_m == pytest.approx(0.0508)
+    assert garden.memberships.get().role == "owner"
+
+
+def test_the_welcome_is_shut_once_there_is_somebody(client: Client, person: User) -> None:
+    assert client.get(reverse("welcome"))["Location"] == reverse("sign_in")
+    client.post(reverse("welcome"), {"username": "intruder", "password1": "spade-and-fork", "password2": "spade-and-fork"})
+    assert User.objects.count() == 1
+
+
+def test_a_wrong_password_is_said_in_words(client: Client, person: User) -> None:
+    response = client.post(reverse("sign_in"), {"username": "rowan", "password": "no"})
+    assert response.status_code == 422
+    assert "do not go together" in text(response)
+
+
+@pytest.mark.parametrize(
+    ("field", "value", "word"), [("latitude_deg", "123", "66"), ("latitude_deg", "north", "number"), ("name", "", "required")]
+)
+def test_a_site_that_cannot_be_is_refused_at_its_field(
+    signed_in: Client, garden: Garden, field: str, value: str, word: str
+) -> None:
+    site = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "elevation_m": "200", "timezone_name": "UTC"}
+    response = signed_in.post(reverse("new_garden"), site | {field: value})
+    assert response.status_code == 422
+    assert word in text(response)
+    assert Garden.objects.count() == 1
+
+
+def test_two_places_of_one_name_are_refused(signed_in: Client, garden: Garden) -> None:
+    make_place(garden, "North bed")
+    response = signed_in.post(reverse("new_place", args=[garden.pk]), {"name": "north bed", "kind": "open", "seed_depth": "5"})
+    assert response.status_code == 422
+    assert "already a place called north bed" in text(response)
+
+
+def test_places_keep_their_walking_order(garden: Garden) -> None:
+    first, _, third = (settle.save_place(Place(garden=garden, name=n)) for n in ("a", "b", "c"))
+    settle.move_place(third, -1)
+    assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
+    settle.move_place(first, -1)
+    assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
+
+
+def test_changing_the_site_makes_every_forecast_old(garden: Garden) -> None:
+    place = make_place(garden)
+    settle.change_site(garden)
+    assert Place.objects.get(pk=place.pk).evidence == place.evidence + 1
+
+
+def test_letting_in_somebody_new_shows_their_password_once(signed_in: Client, garden: Garden) -> None:
+    page = text(signed_in.post(reverse("let_in", args=[garden.pk]), {"username": "hazel"}, follow=True))
+    hazel = User.objects.get(username="hazel")
+    password = page.split("The first password is ")[1].split(":")[0]
+    assert hazel.check_password(password)
+    assert password not in text(signed_in.get(reverse("garden", args=[garden.pk])))
+
+
+def test_only_owners_let_people_in_or_out(signed_in: Client, garden: Garden, person: User) -> None:
+    garden.memberships.update(role=Membership.Role.GROWER)
+    page = text(signed_in.post(reverse("let_in", args=[garden.pk]), {"username": "hazel"}, follow=True))
+    assert "Only an owner" in page
+    assert not User.objects.filter(username="hazel").exists()
+
+
+def test_the_last_owner_stays(signed_in: Client, garden: Garden, person: User) -> None:
+    signed_in.post(reverse("show_out", args=[garden.pk, person.pk]))
+    assert garden.memberships.count() == 1
+
+
+def test_units_are_a_persons_own(signed_in: Client, garden: Garden, person: User) -> None:
+    signed_in.post(reverse("me"), {"temperature_unit": "F", "length_unit": "in"})
+    make_place(garden)
+    page = text(signed_in.get(reverse("weather", args=[garden.pk])))
+    assert "°F" in page
+    assert User.objects.get(pk=person.pk).length_unit == "in"
+
+
+def months(lows: float = 2, highs: float = 12) -> dict[str, str]:
+    return {f"{side}_{i}": str(v) for side, v in (("low", lows), ("high", highs)) for i in range(12)}
+
+
+def test_normals_are_typed_all_or_not_at_all(signed_in: Client, garden: Garden) -> None:
+    url = reverse("normals", args=[garden.pk])
+    response = signed_in.post(url, months() | {"low_3": ""})
+    assert response.status_code == 422
+    assert "all twelve months" in text(response)
+    signed_in.post(url, months() | {"low_3": "3,5"})
+    garden.refresh_from_db()
+    assert garden.normal_lows_c is not None
+    assert garden.normal_lows_c[3] == 3.5
+    signed_in.post(url, {})
+    garden.refresh_from_db()
+    assert garden.normal_lows_c is None
+
+
+def test_a_normal_low_above_its_high_is_refused_by_month(signed_in: Client, garden: Garden) -> None:
+    response = signed_in.post(reverse("normals", args=[garden.pk]), months() | {"low_6": "20"})
+    assert "Jul: the high is below the low" in text(response)

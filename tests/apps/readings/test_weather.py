@@ -1,0 +1,57 @@
+from datetime import date
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings.models import DailyWeather
+from tests.factories import make_place
+
+
+def write(client: Client, garden: Garden, day: str = "2026-04-21", low: str = "2", high: str = "11,5") -> object:
+    return client.post(reverse("weather", args=[garden.pk]), {"day": day, "low": low, "high": high}, follow=True)
+
+
+def test_a_day_is_written_down_and_every_place_is_worked_out_again(signed_in: Client, garden: Garden) -> None:
+    place = make_place(garden)
+    write(signed_in, garden)
+    assert garden.weather.get().high_c == 11.5
+    assert Place.objects.get(pk=place.pk).evidence == place.evidence + 1
+
+
+def test_a_day_that_is_there_is_corrected_and_its_past_kept(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden)
+    write(signed_in, garden, high="12")
+    assert garden.weather.get().high_c == 12
+    assert sorted(h.high_c for h in DailyWeather.history.all()) == [11.5, 12]
+
+
+def test_days_ahead_are_a_forecast(signed_in: Client, garden: Garden) -> None:
+    response = write(signed_in, garden, day="2026-04-25")
+    assert "Ahead" in response.content.decode()  # type: ignore[attr-defined]
+
+
+@pytest.mark.parametrize(
+    ("values", "said"),
+    [
+        ({"low": "12", "high": "3"}, "The high is below the low"),
+        ({"low": "cold"}, "is not a number"),
+        ({"high": "105"}, "Was it °F"),
+        ({"high": "750"}, "Please read it again"),
+        ({"day": "2026-06-01"}, "further ahead than anyone can forecast"),
+    ],
+)
+def test_air_that_cannot_be_is_refused(signed_in: Client, garden: Garden, values: dict[str, str], said: str) -> None:
+    response = write(signed_in, garden, **values)
+    assert response.status_code == 422  # type: ignore[attr-defined]
+    assert said in response.content.decode()  # type: ignore[attr-defined]
+    assert not garden.weather.exists()
+
+
+def test_removing_a_day_says_what_it_was(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden)
+    url = reverse("remove_weather", args=[garden.pk, date(2026, 4, 21)])
+    page = signed_in.post(url, follow=True).content.decode()
+    assert "It was 2.0° to 11.5°" in page
+    assert not garden.weather.exists()

@@ -1,0 +1,172 @@
+"""Pages over a finished forecast: what they say, and that they do not grow with the readings."""
+
+from datetime import date, timedelta
+
+import pytest
+from django.core.management import call_command
+from django.db import connection
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from django.urls import reverse
+
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.windows.flows.refresh import refresh, refresh_stale
+from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.bridge.crops import crops
+from tests.conftest import NOW
+from tests.factories import make_place, make_reading, read_twice_daily, write_air
+
+
+@pytest.fixture
+def bed(garden: Garden) -> Place:
+    """A bed read twice a day for a week at a mean of 15.5 °C, worked out."""
+    place = make_place(garden)
+    write_air(garden, date(2026, 3, 20), 34, low_c=7, high_c=18)
+    read_twice_daily(place, 8, NOW, 12.0, 19.0)
+    refresh(place)
+    return place
+
+
+def page(client: Client, name: str, *args: object, **query: str) -> str:
+    response = client.get(reverse(name, args=args), query)
+    assert response.status_code == 200
+    return response.content.decode()
+
+
+def test_a_week_of_readings_gives_a_forecast_and_windows_for_every_crop(bed: Place) -> None:
+    assert CropOutlook.objects.filter(place=bed).count() == len(crops())
+    assert Forecast.objects.get(place=bed).ground["readings_used"] == 16
+
+
+def test_the_place_answers_first_and_shows_its_evidence(signed_in: Client, bed: Place) -> None:
+    shown = page(signed_in, "place", bed.garden_id, bed.pk)
+    assert "North bed stands at" in shown
+    assert shown.count('class="mark-read"') == 16
+    assert "Eight times in ten" in shown
+    assert "16 readings" in shown
+
+
+def test_what_wakes_lists_the_trade_s_five_and_neither_melon_nor_okra(signed_in: Client, bed: Place) -> None:
+    """Common practice, no source: at a measured 60 °F pea, beet, carrot, turnip and radish can be sown direct."""
+    shown = page(signed_in, "what_wakes", bed.garden_id)
+    comfortable, minimum = shown.split("Comfortable to sow in place")[1].split("At their bare minimum")
+    assert "15.5°" in shown
+    for crop in ("Pea", "Beet", "Carrot", "Turnip", "Radish"):
+        assert f">{crop}</a>" in comfortable
+    for crop in ("Melon", "Okra"):
+        assert f">{crop}</a>" not in comfortable
+        assert f">{crop}</a>" in minimum
+    assert "days later" in minimum
+
+
+def test_a_crop_in_a_place_says_when_and_why(signed_in: Client, bed: Place) -> None:
+    shown = page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "carrot")
+    assert "Carrots in North bed: sow" in shown
+    assert "live seeds in the end" in shown
+    assert "Harrington" in shown
+    assert "Bierhuizen" in shown
+
+
+def test_the_slider_gets_its_piece_alone(signed_in: Client, bed: Place) -> None:
+    url = reverse("crop_in_place", args=[bed.garden_id, bed.pk, "carrot"])
+    piece = signed_in.get(url, {"in": "30"}, headers={"HX-Request": "true"}).content.decode()
+    assert "<html" not in piece
+    assert "22 May" in piece
+
+
+def test_a_date_in_the_address_is_shown(signed_in: Client, bed: Place) -> None:
+    assert "Sown on 2 May" in page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "carrot", sow="2026-05-02")
+    assert "Sown" in page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "carrot", sow="nonsense")
+
+
+def test_a_crop_that_is_none_does_not_exist(signed_in: Client, bed: Place) -> None:
+    assert signed_in.get(reverse("crop_in_place", args=[bed.garden_id, bed.pk, "triffid"])).status_code == 404
+
+
+def test_before_the_first_forecast_every_page_says_so(signed_in: Client, garden: Garden) -> None:
+    place = make_place(garden)
+    assert "being worked out for the first time" in page(signed_in, "place", garden.pk, place.pk)
+    assert "is being worked out" in page(signed_in, "crop_in_place", garden.pk, place.pk, "carrot")
+    assert "being worked out" in page(signed_in, "today", garden.pk)
+    assert page(signed_in, "what_wakes", garden.pk)
+    assert page(signed_in, "ground", garden.pk)
+
+
+def test_an_old_forecast_is_shown_and_asked_for_again(signed_in: Client, bed: Place) -> None:
+    assert "every 2s" not in page(signed_in, "place", bed.garden_id, bed.pk)
+    note_change_at(bed)
+    shown = page(signed_in, "place", bed.garden_id, bed.pk)
+    assert "being worked out again" in shown
+    assert "every 2s" in shown
+
+
+def test_the_keeper_refreshes_only_what_is_old(bed: Place) -> None:
+    fresh = make_place(bed.garden, "New bed")
+    assert refresh_stale() == 1
+    assert Forecast.objects.filter(place=fresh).exists()
+    assert refresh_stale() == 0
+    note_change_at(bed)
+    call_command("keep_forecasts", once=True)
+    assert refresh_stale() == 0
+
+
+def test_a_new_day_makes_every_forecast_old(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    from cloche.apps.gardens import clock
+
+    monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=1))
+    assert refresh_stale() == 1
+
+
+def test_fahrenheit_and_inches_reach_every_page(signed_in: Client, bed: Place, person: User) -> None:
+    User.objects.filter(pk=person.pk).update(temperature_unit="F", length_unit="in")
+    shown = page(signed_in, "place", bed.garden_id, bed.pk)
+    assert "2 in" in shown
+    assert "59." in shown or "60." in shown
+    assert "°F" in page(signed_in, "today", bed.garden_id)
+    assert "60°" in page(signed_in, "what_wakes", bed.garden_id)
+
+
+NAMES = ["today", "ground", "what_wakes"]
+
+
+@pytest.mark.parametrize("name", [*NAMES, "place"])
+def test_queries_do_not_grow_with_readings(signed_in: Client, bed: Place, name: str) -> None:
+    args = [bed.garden_id, bed.pk] if name == "place" else [bed.garden_id]
+
+    def queries() -> int:
+        with CaptureQueriesContext(
+            connection,
+        ) as captured:
+            assert "North bed" in page(signed_in, name, *args)
+        return len(captured)
+
+    page(signed_in, name, *args)
+    few = queries()
+    for minute in range(60):
+        make_reading(bed, NOW - timedelta(hours=30, minutes=minute), 15.0)
+    assert queries() == few
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_queries_do_not_grow_with_places(signed_in: Client, bed: Place, name: str) -> None:
+    def queries() -> int:
+        with CaptureQueriesContext(connection) as captured:
+            page(signed_in, name, bed.garden_id)
+        return len(captured)
+
+    queries()
+    one = queries()
+    for number in range(3):
+        refresh(make_place(bed.garden, f"Bed {number}"))
+    assert queries() == one
+
+
+def test_thousands_of_points_are_thinned(signed_in: Client, bed: Place) -> None:
+    from cloche.apps.readings.models import Reading
+
+    Reading.objects.bulk_create(
+        Reading(place=bed, taken_at=NOW - timedelta(minutes=3 * i), depth_m=0.1, temperature_c=12) for i in range(1, 9000)
+    )
+    shown = page(signed_in, "place", bed.garden_id, bed.pk)
+    assert shown.count("<title>") <= 402

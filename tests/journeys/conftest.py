@@ -1,0 +1,64 @@
+"""A real browser on a real server: Debian's Chromium, no network, no console errors."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, Request
+
+from cloche.apps.gardens import clock
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+    "--font-render-hinting=none",
+    "--force-color-profile=srgb",
+    "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost",
+]
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
+    return browser_type_launch_args | {"executable_path": CHROMIUM, "args": FLAGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
+    desk = {"width": 1280, "height": 800}
+    return browser_context_args | {"viewport": desk, "locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"}
+
+
+@pytest.fixture(autouse=True)
+def nothing_goes_wrong(page: Page, live_server: Any) -> Iterator[None]:
+    """No console error, no script error, no request that fails or leaves the machine."""
+    wrong: list[str] = []
+    page.on("console", lambda m: wrong.append(m.text) if m.type in ("error", "warning") and "422" not in m.text else None)
+    page.on("pageerror", lambda error: wrong.append(str(error)))
+    page.on("requestfailed", lambda request: None if _given_up(request) else wrong.append(f"failed: {request.url}"))
+    page.on("request", lambda r: None if r.url.startswith((live_server.url, "data:")) else wrong.append(f"outside: {r.url}"))
+    yield
+    assert wrong == []
+
+
+def _given_up(request: Request) -> bool:
+    # A download or a page left before a piece arrived is the browser's own doing.
+    return "ERR_ABORTED" in (request.failure or "")
+
+
+@pytest.fixture
+def on(monkeypatch: pytest.MonkeyPatch) -> Any:
+    """Set the clock: on(2026, 4, 22)."""
+
+    def set_day(year: int, month: int, day: int, hour: int = 6) -> None:
+        monkeypatch.setattr(clock, "now", lambda: datetime(year, month, day, hour, tzinfo=UTC))
+
+    return set_day

@@ -1,0 +1,67 @@
+"""Every screen through axe, at desk and phone size, light and dark: nothing serious."""
+
+from datetime import date, timedelta
+from typing import Any
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page
+
+from cloche.apps.gardens.models import Place
+from cloche.apps.readings.models import IncomingFile
+from cloche.apps.windows.flows.refresh import refresh
+from tests.conftest import NOW
+from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+SCREENS = ["", "ground/", "what-wakes/", "weather/", "files/", "garden/", "garden/normals/", "garden/places/new/"]
+SCREENS += ["places/{place}/", "places/{place}/crops/carrot/", "places/{new}/", "files/in/{file}/"]
+SIZES = {"desk": (1280, 800), "phone": (390, 844)}
+
+
+@pytest.fixture
+def place(on: Any) -> Place:
+    on(2026, 4, 22)
+    person = make_person("rowan")
+    garden = make_garden(person)
+    bed = make_place(garden, kind="frame")
+    write_air(garden, date(2026, 3, 20), 40)
+    read_twice_daily(bed, 9, NOW, 8.0, 14.0)
+    make_reading(bed, NOW - timedelta(days=3), 38.0, note="odd")
+    refresh(bed)
+    make_place(garden, "New bed")
+    IncomingFile.objects.create(
+        garden=garden, user=person, kind="readings", name="soil.csv", text="date,time,temp\n2026-04-20,07:30,6\n",
+        mapping={"roles": ["date", "time", "temperature"]},
+    )  # fmt: skip
+    return bed
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize("size", list(SIZES))
+def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Place, size: str, scheme: Any) -> None:
+    width, height = SIZES[size]
+    page.set_viewport_size({"width": width, "height": height})
+    page.emulate_media(color_scheme=scheme)
+    page.goto(f"{live_server.url}/sign-in/")
+    findings = _serious(page)
+    page.get_by_label("Username").fill("rowan")
+    page.get_by_label("Password").fill("a-long-password")
+    page.get_by_role("button", name="Sign in").click()
+    root = f"{live_server.url}/g/{place.garden_id}/"
+    known = {"place": place.pk, "new": place.pk + 1, "file": IncomingFile.objects.get().pk}
+    for screen in [*(root + s.format(**known) for s in SCREENS), f"{live_server.url}/me/"]:
+        page.goto(screen)
+        findings += _serious(page)
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, screen
+    assert findings == []
+
+
+def _serious(page: Page) -> list[str]:
+    results = Axe().run(page)
+    return [
+        f"{page.url}: {v['id']}: {v['nodes'][0]['html'][:160]}"
+        for v in results.response["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]

@@ -1,0 +1,110 @@
+"""The main job in the browser: a grower arrives, logs a week of readings and is told when to sow."""
+
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from cloche.apps.gardens.models import Place
+from cloche.apps.readings.models import Reading
+from cloche.apps.windows.flows.refresh import refresh_stale
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+
+
+def settle(page: Page, url: str) -> None:
+    """From nothing to the first place."""
+    page.goto(url)
+    page.get_by_label("Your name here").fill("rowan")
+    page.get_by_label("Password", exact=True).fill("spade-and-fork")
+    page.get_by_label("Password confirmation").fill("spade-and-fork")
+    page.get_by_role("button", name="Go on to the garden").click()
+    page.get_by_label("Name of the garden").fill("Plot")
+    page.get_by_label("Latitude").fill("48.2")
+    page.get_by_label("Longitude").fill("15.6")
+    page.get_by_label("Time zone").select_option("Europe/Vienna")
+    page.get_by_role("button", name="Go on to the first place").click()
+    page.get_by_label("Name").fill("North bed")
+    page.get_by_role("button", name="Keep the place").click()
+
+
+def write_down(page: Page, temperature: str, day: str, time: str) -> None:
+    page.get_by_label("Soil, °C").fill(temperature)
+    page.get_by_label("Day").fill(day)
+    page.get_by_label("Time").fill(time)
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_role("status").filter(has_text="is written down")).to_contain_text(time)
+
+
+@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+def test_a_week_of_readings_ends_in_a_sowing_date(page: Page, live_server: Any, on: Any, size: Any) -> None:
+    page.set_viewport_size(size)
+    on(2026, 4, 22, 16)
+    settle(page, live_server.url)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("is being worked out for the first time")
+    for day in range(15, 22):
+        write_down(page, "9,5", f"2026-04-{day}", "07:30")
+        write_down(page, "14.5", f"2026-04-{day}", "16:30")
+    assert Reading.objects.count() == 14
+    refresh_stale()
+    # The page shows the finished forecast by itself.
+    expect(page.get_by_role("heading", level=1)).to_contain_text("North bed stands at", timeout=8000)
+    expect(page.locator("circle.mark-read")).to_have_count(14)
+    expect(page.get_by_text("Known to about")).to_be_visible()
+    page.get_by_role("link", name="Carrot").first.click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Carrots in North bed: sow")
+    expect(page.locator("#sowing")).to_contain_text("live seeds in the end")
+    before = page.locator("#sowing .big").inner_text()
+    page.locator("#in").fill("60")
+    expect(page.locator("#sowing .big")).not_to_have_text(before)
+    assert page.evaluate("document.documentElement.scrollWidth") <= size["width"]
+
+
+def test_a_slip_is_said_at_its_field_and_undone_without_leaving_the_page(page: Page, live_server: Any, on: Any) -> None:
+    on(2026, 4, 22, 16)
+    settle(page, live_server.url)
+    page.get_by_label("Soil, °C").fill("145")
+    page.get_by_label("Note").fill("after rain")
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_role("alert")).to_contain_text("Did you mean 14.5?")
+    expect(page.get_by_label("Note")).to_have_value("after rain")
+    expect(page.get_by_label("Soil, °C")).to_be_focused()
+    page.get_by_label("Soil, °C").fill("14.5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="14.5°")).to_be_visible()
+    page.get_by_role("link", name="Correct 14.5°").click()
+    page.locator("tr form").get_by_label("Soil, °C").fill("13.5")
+    page.get_by_role("button", name="Correct it").click()
+    expect(page.get_by_role("status").filter(has_text="13.5°")).to_contain_text("is corrected")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("td", has_text="14.5°")).to_be_visible()
+    page.get_by_role("button", name="Remove 14.5°").click()
+    expect(page.get_by_text("None yet.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("td", has_text="14.5°")).to_be_visible()
+    assert Reading.objects.standing().get().note == "after rain"
+
+
+def test_single_keys_open_rooms_and_can_be_turned_off(page: Page, live_server: Any, on: Any) -> None:
+    on(2026, 4, 22)
+    settle(page, live_server.url)
+    place = Place.objects.get()
+    page.locator("main").focus()
+    page.keyboard.press("w")
+    expect(page).to_have_url(f"{live_server.url}/g/{place.garden_id}/what-wakes/")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.get_by_role("button", name="Turn single keys off").click()
+    page.get_by_role("button", name="Close").click()
+    page.keyboard.press("t")
+    expect(page).to_have_url(f"{live_server.url}/g/{place.garden_id}/what-wakes/")
+
+
+def test_letters_typed_into_a_field_open_nothing(page: Page, live_server: Any, on: Any) -> None:
+    on(2026, 4, 22)
+    settle(page, live_server.url)
+    here = page.url
+    page.get_by_label("Note").press_sequentially("wet tag")
+    assert page.url == here
