@@ -77,7 +77,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
     minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c)]
     how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"
     return WakesPage(
-        headline=_headline(chosen, comfortable, units),
+        headline=_headline(chosen, comfortable),
         sub=f"{_stands(chosen, units)} at seed depth, {how}. Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
@@ -87,11 +87,11 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
     )
 
 
-def _headline(chosen: Standing, comfortable: list[Choice], units: Units) -> str:
+def _headline(chosen: Standing, comfortable: list[Choice]) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
-        return f"Nothing is comfortable yet: {_stands(chosen, units)}."
-    return f"{words.sentence(words.listed(names, 5))} would be comfortable: {_stands(chosen, units)}."
+        return f"Nothing is comfortable in {chosen.place.name} yet."
+    return f"{words.sentence(words.listed(names, 5))} would be comfortable in {chosen.place.name} now."
 
 
 def _stands(chosen: Standing, units: Units) -> str:
