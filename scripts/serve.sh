@@ -34,9 +34,8 @@ serve() {
   fi
   trap 'exit 130' INT
   trap 'exit 143' TERM
-  manage migrate -v 0
   collect_static
-  [ "$mode" = demo ] && manage load_demo --seed "$seed"
+  if [ "$mode" = demo ]; then manage load_demo --seed "$seed"; else manage migrate -v 0; fi
   # With ours closed, a child outliving us cannot hold the lock. setsid: Ctrl-C reaches us first, and we end them in order.
   PYTHONPATH=src setsid "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
   CHILDREN+=($!)

@@ -5,8 +5,9 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from cloche.bridge import forecasting
+from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import crops
-from cloche.bridge.forecasting import CropDays, Evidence, PlaceForecast, forecast, standard_offset_h
+from cloche.bridge.forecasting import CropDays, Evidence, PlaceForecast, forecast
 
 TODAY = date(2026, 4, 22)
 

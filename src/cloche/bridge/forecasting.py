@@ -12,18 +12,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge import crops as crop_rows
+from cloche.bridge.clocks import standard_offset_h
+from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
 from cloche.core.soil.ground import KnownGround, Readings, Site
 from cloche.core.soil.lagged import LaggedResponse
 from cloche.core.weather.normals import Normals, from_record, guess_from_latitude
 from cloche.core.weather.scenarios import DailyAir, scenarios
-from cloche.core.windows.outlook import FRACTIONS, HALF, Bed, Outlook, Window, main_limit, outlook
+from cloche.core.windows.outlook import HALF, Bed, Outlook, Window, main_limit, outlook
 
-MEMBERS = 40
 PAST_D = 60
 HORIZON_D = 366
 NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
-FIELD_STEP_H = 2
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045)
 """Crops are judged at the nearest of these, so that a place is run three times, not thirty."""
 CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 273, 3)])
@@ -90,15 +90,6 @@ class CropDays:
     share: float
     ribbon: dict[str, list[Any]]
     days: dict[str, Any]
-
-
-def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
-    """The zone's hours ahead of UTC without summer time: the lesser of its midwinter and midsummer offsets.
-
-    Not the zone data's own word: they call Irish summer time the standard.
-    """
-    offsets = (datetime(day.year, month, 15, 12, tzinfo=timezone).utcoffset() or timedelta() for month in (1, 7))
-    return min(offsets) / timedelta(hours=1)
 
 
 def forecast(evidence: Evidence) -> tuple[PlaceForecast, list[CropDays]]:
@@ -262,7 +253,3 @@ def _plain_window(window: Window, today: date) -> dict[str, Any]:
 def _short(values: NDArray[np.float64], digits: int = 2) -> list[Any]:
     """For storage only: hundredths are finer than any probe. inf becomes None."""
     return [round(float(v), digits) if math.isfinite(v) else None for v in values]
-
-
-__all__ = ["FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS", "PAST_D", "CropDays", "Evidence", "PlaceForecast"]
-__all__ += ["forecast", "site_normals", "standard_offset_h"]

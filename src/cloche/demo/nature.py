@@ -3,12 +3,19 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.signal import lfilter
 
 Array = NDArray[np.float64]
+
+
+def filtered(b: Any, a: Any, x: Array, zi: Any = None) -> Any:
+    """scipy's lfilter, loaded only when a demo is made up."""
+    from scipy.signal import lfilter
+
+    return lfilter(b, a, x) if zi is None else lfilter(b, a, x, zi=zi)
 
 
 @dataclass(frozen=True)
@@ -33,8 +40,8 @@ def days_of_air(climate: Climate, day_of_year: Array, rng: np.random.Generator) 
     """Daily lows and highs [°C]: warm and cold spells about the usual year, clear days swinging more."""
     days = len(day_of_year)
     usual = climate.mean_c + climate.half_swing_k * np.cos(2 * np.pi * (day_of_year - climate.warmest_day) / 365.25)
-    spells = lfilter([1.0], [1.0, -0.74], rng.normal(0, 2.2, days))
-    clear = np.clip(lfilter([0.6], [1.0, -0.4], rng.normal(1.0, 0.45, days)), 0.35, 1.8)
+    spells = filtered([1.0], [1.0, -0.74], rng.normal(0, 2.2, days))
+    clear = np.clip(filtered([0.6], [1.0, -0.4], rng.normal(1.0, 0.45, days)), 0.35, 1.8)
     half = climate.range_k / 2 * clear
     return usual + spells - half, usual + spells + half
 
@@ -43,7 +50,7 @@ def hours_of_air(low_c: Array, high_c: Array) -> Array:
     """Hourly air: lowest at six, highest at fifteen."""
     hour = np.arange(len(low_c) * 24) + 0.5
     mean, half = np.repeat((low_c + high_c) / 2, 24), np.repeat((high_c - low_c) / 2, 24)
-    smooth = lfilter([1 / 24] * 24, [1.0], mean)
+    smooth = filtered([1 / 24] * 24, [1.0], mean)
     smooth[:24] = mean[:24]
     return np.asarray(smooth + half * np.cos(2 * np.pi * (hour % 24 - 15) / 24))
 
@@ -101,5 +108,5 @@ def soil(kind: str, air_c: Array, sun: Array, depth_m: float, hot_since_h: Array
 
 def _lag(course: Array, constant_h: float) -> Array:
     keep = float(np.exp(-1 / constant_h))
-    out, _ = lfilter([1 - keep], [1.0, -keep], course, zi=[keep * course[:240].mean()])
+    out, _ = filtered([1 - keep], [1.0, -keep], course, zi=[keep * course[:240].mean()])
     return np.asarray(out)

@@ -62,7 +62,7 @@ def test_the_demo_loads_once_and_only_into_the_demo(settings: Any, monkeypatch: 
     with pytest.raises(CommandError, match="demo only"):
         call_command("load_demo")
     settings.CLOCHE_DEMO = True
-    monkeypatch.setattr("cloche.apps.watch.management.commands.load_demo.refresh_stale", lambda: 0)
+    monkeypatch.setattr("cloche.apps.windows.flows.refresh.refresh_stale", lambda: 0)
     call_command("load_demo", seed=7)
     first = set(Reading.objects.values_list("pk", flat=True))
     assert 8000 < len(first) < 40_000

@@ -9,7 +9,7 @@ from typing import Any
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops
-from cloche.bridge.forecasting import FIELD_STEP_H
+from cloche.bridge.layout import FIELD_STEP_H
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.interpolate import PchipInterpolator
 
 SLOWEST_RATE_PER_D = 1.0 / 500.0
 """Interpolated rates below this are noise of the interpolation, not germination: taken as none."""
@@ -83,6 +82,9 @@ def _grid_c() -> NDArray[np.float64]:
 
 
 def _pchip(knots: Sequence[Sequence[float]], outside: float | None) -> NDArray[np.float64]:
+    # Imported here: it takes longer to load than a web process to start.
+    from scipy.interpolate import PchipInterpolator
+
     temperature_c, value = np.asarray(knots, dtype=np.float64).T
     grid_c = _grid_c()
     inside = np.clip(grid_c, temperature_c[0], temperature_c[-1])

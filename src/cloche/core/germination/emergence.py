@@ -9,10 +9,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from scipy.special import ndtr, ndtri
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import OutOfRange
@@ -22,6 +22,7 @@ from cloche.core.quantities import SOIL_C
 FIELD_FACTOR = 1.2
 """Garden soil is slower than the laboratory's by about this much (assumption)."""
 LABORATORY = 1.0
+NORMAL = NormalDist()
 ICE_C = 0.0
 """Nothing advances while the soil at depth holds ice. The 0 °C cells of the table were unfrozen, hence strictly below."""
 HOURS_PER_DAY = 24.0
@@ -78,8 +79,8 @@ def hours_to_emergence(
 
     sown_at_hour: (sowings,) whole hours into the series. Returns (fractions, sowings, members) [h]; inf: not within it.
     """
+    need = np.exp([crop.spread_log_sd * NORMAL.inv_cdf(fraction) for fraction in fractions])[:, None]
     sown = np.asarray(sown_at_hour, dtype=np.intp)
-    need = np.exp(crop.spread_log_sd * ndtri(np.asarray(fractions)))[:, None]
     result = np.empty((len(fractions), len(sown), development.progress.shape[1]))
     for member, progress in enumerate(development.progress.T):
         result[:, :, member] = _crossings(np.ascontiguousarray(progress), progress[sown] + need) - sown
@@ -103,6 +104,9 @@ def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDAr
 
 def emergence_curve(development: Development, sown_at_hour: int, crop: Crop) -> NDArray[np.float64]:
     """Share of live seed that has come up by each hour: (hours + 1, members), 0-1, zero before sowing."""
+    # Imported here: it takes longer to load than a web process to start.
+    from scipy.special import ndtr
+
     progress = development.progress - development.progress[sown_at_hour]
     weight = development.yield_weight - development.yield_weight[sown_at_hour]
     with np.errstate(invalid="ignore", divide="ignore"):

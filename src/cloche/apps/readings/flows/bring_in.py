@@ -15,7 +15,7 @@ from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
 from cloche.apps.readings.models import DailyWeather, IncomingFile, Reading
-from cloche.bridge.forecasting import standard_offset_h
+from cloche.bridge.clocks import standard_offset_h
 
 BATCH = 2000
 

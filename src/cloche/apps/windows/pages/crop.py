@@ -12,7 +12,7 @@ from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
-from cloche.bridge.forecasting import FRACTIONS, HALF, MEMBERS
+from cloche.bridge.layout import FRACTIONS, HALF, MEMBERS
 from cloche.bridge.units import Units
 from cloche.drawing import emergence, ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon

@@ -5,15 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from django.conf import settings
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 from cloche.apps.readings.models import DailyWeather, Reading
-from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.demo.plan import HILL, SOUTH, GardenPlan
-from cloche.demo.records import invent
 
 PASSWORD = "demo-garden"
 
@@ -29,8 +28,12 @@ class Command(BaseCommand):
     def handle(self, *args: Any, seed: int, **options: Any) -> None:
         if not settings.CLOCHE_DEMO:
             raise CommandError("Demo data go into the demo only, never beside a grower's own.")
+        call_command("migrate", verbosity=0)
         if _already(seed):
             return
+        # Imported late: a second start has no use for the weight of computing.
+        from cloche.apps.windows.flows.refresh import refresh_stale
+
         self.stderr.write("Making up the demo gardens (once) ...")
         load(seed)
         self.stderr.write("Working out what the ground will do ...")
@@ -77,6 +80,8 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
     # Always made up to the midnight before the garden’s day: whatever the hour of the start, the data are the same,
     # none lies in the future, and the day's round is still to do.
     midnight = clock.now().astimezone(garden.timezone).replace(hour=0, minute=0, second=0, microsecond=0)
+    from cloche.demo.records import invent
+
     made = invent(plan, midnight, seed)
     DailyWeather.objects.bulk_create(
         [DailyWeather(garden=garden, day=d, low_c=low, high_c=high, rain_mm=rain) for d, low, high, rain in made.weather]

@@ -1,0 +1,12 @@
+"""How a stored forecast is laid out: what the pages must know to read it, without the weight of computing one."""
+
+from __future__ import annotations
+
+from cloche.core.windows.outlook import FRACTIONS, HALF
+
+MEMBERS = 40
+"""Courses of weather and ground that every probability counts."""
+FIELD_STEP_H = 2
+"""Hours between two columns of the field of soil by depth."""
+
+__all__ = ["FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS"]
