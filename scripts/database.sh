@@ -78,7 +78,9 @@ pg() { local tool=$1; shift; PGPASSWORD="$CLOCHE_DB_PASSWORD" "$PGBIN/$tool" -h 
 
 CHILDREN=()
 clean_up() {
-  trap - EXIT INT TERM
+  # Ignored, not reset: a terminal and what started us may both send a signal, and the second must not cut this short.
+  trap '' INT TERM
+  trap - EXIT
   [ ${#CHILDREN[@]} -eq 0 ] || { kill -TERM "${CHILDREN[@]}" 2>/dev/null || true; wait "${CHILDREN[@]}" 2>/dev/null || true; }
   as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true
 }

@@ -36,10 +36,11 @@ serve() {
   trap 'exit 143' TERM
   collect_static
   if [ "$mode" = demo ]; then manage load_demo --seed "$seed"; else manage migrate -v 0; fi
-  # With ours closed, a child outliving us cannot hold the lock. setsid: Ctrl-C reaches us first, and we end them in order.
-  PYTHONPATH=src setsid "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
+  # 9>&-: a child must not hold the lock. setsid: Ctrl-C reaches us first, and we end them in order. pdeathsig: should we be
+  # killed outright, they end too.
+  PYTHONPATH=src setsid setpriv --pdeathsig TERM "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
   CHILDREN+=($!)
-  PYTHONPATH=src setsid "$PY" -m cloche.manage keep_forecasts 9>&- &
+  PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage keep_forecasts 9>&- &
   CHILDREN+=($!)
   local i
   for i in $(seq 100); do
