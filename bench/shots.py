@@ -62,10 +62,23 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("ground", f"{root}/ground/", DESK, "light"),
         ("weather", f"{root}/weather/", DESK, "light"),
         ("files", f"{root}/files/", DESK, "light"),
+        ("incoming", f"{root}/files/in/{_waiting_file(hill).pk}/", DESK, "light"),
         ("garden", f"{root}/garden/", DESK, "light"),
         ("south-fahrenheit", f"/g/{south.pk}/", DESK, "light"),
         ("sign-in", "/sign-in/", DESK, "light"),
     ]
+
+
+def _waiting_file(garden):  # type: ignore[no-untyped-def]
+    """A logger's file half way in."""
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    from cloche.apps.gardens.models import User
+    from cloche.apps.readings.flows.bring_in import receive
+
+    text = "Timestamp;Probe 1 [°C];Battery\n20.04.2026 07:30;6,4;3,1\n20.04.2026 16:30;9,1;3,1\n21.04.2026 07:30;6,9;3,0\n"
+    person = User.objects.get(username="demo")
+    return receive(garden, person, "readings", SimpleUploadedFile("probe-north.csv", text.encode()))
 
 
 def _take(base: str, views: list[tuple[str, str, tuple[int, int], str]]) -> None:

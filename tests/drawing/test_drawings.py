@@ -55,15 +55,15 @@ HOURS = course.Hours([8.0] * 840, [10.0] * 840, [12.0] * 840)
 
 
 def test_past_and_coming_meet_at_now() -> None:
-    drawn = course.course(HOURS, [], [], SPAN)
+    drawn = course.course(HOURS, [], SPAN)
     assert numbers(drawn.past)[-2] == pytest.approx(numbers(drawn.coming)[0], abs=0.2)
     assert course.LEFT < drawn.now_x < course.RIGHT
 
 
 def test_a_strange_reading_is_drawn_at_the_edge_and_does_not_flatten_the_rest() -> None:
     at = START + timedelta(days=3)
-    calm = course.course(HOURS, [(at, 10.0, "ten", True, False)], [], SPAN)
-    wild = course.course(HOURS, [(at, 10.0, "ten", True, False), (at, 41.0, "odd", True, True)], [], SPAN)
+    calm = course.course(HOURS, [(at, 10.0, "ten", True, False)], SPAN)
+    wild = course.course(HOURS, [(at, 10.0, "ten", True, False), (at, 41.0, "odd", True, True)], SPAN)
     assert wild.marks[0] == calm.marks[0]
     assert wild.marks[1].strange
     assert wild.marks[1].y == course.COURSE_TOP

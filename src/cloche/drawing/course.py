@@ -55,7 +55,6 @@ class Course:
     now_x: float
     days: list[Tick]
     values: list[Tick]
-    thresholds: list[Tick]
 
 
 @dataclass(frozen=True)
@@ -94,10 +93,8 @@ class Hours:
     high: Sequence[float]
 
 
-def course(
-    hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], thresholds: Sequence[Tick], span: Span
-) -> Course:
-    """readings: (taken_at, value, words, at seed depth, strange). thresholds: value and words, drawn across."""
+def course(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], span: Span) -> Course:
+    """readings: (taken_at, value, words, at seed depth, strange)."""
     low, high = _limits(hours, [value for _, value, _, _, strange in readings if not strange])
     y = Linear(low, high, COURSE_BOTTOM, COURSE_TOP)
     x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(hours.middle))]
@@ -117,7 +114,6 @@ def course(
         now_x=round(span.x(span.now), 1),
         days=_day_ticks(span),
         values=[Tick(round(y(v), 1), f"{v:.0f}°".replace("-", "\u2212")) for v in value_ticks(low, high)],
-        thresholds=[Tick(round(y(t.at), 1), t.label) for t in thresholds if low < t.at < high],
     )
 
 

@@ -27,7 +27,6 @@ class Calendar:
     """The months under a set of ribbons."""
 
     months: list[Tick]
-    days: int
 
 
 def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float], span_d: int) -> Ribbon:
@@ -50,7 +49,7 @@ def calendar(today: date, span_d: int) -> Calendar:
         day = today + timedelta(days=offset)
         if day.day == 1:
             ticks.append(Tick(round(x(offset), 1), f"{day:%b}"))
-    return Calendar(ticks, span_d)
+    return Calendar(ticks)
 
 
 def mark_x(today: date, day: date, span_d: int) -> float:

@@ -40,7 +40,6 @@ class Line:
     label_y: float
     label: str
     chosen: bool
-    anchor: str
 
 
 @dataclass(frozen=True)
@@ -114,7 +113,6 @@ def _lines(beds: Sequence[BedLine], x: Linear) -> list[Line]:
                 14 + LABEL_GAP * step,
                 bed.label,
                 bed.chosen,
-                "start",
             )
         )
     return lines

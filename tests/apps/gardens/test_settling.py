@@ -1,10 +1,14 @@
+from typing import Any
+
 import pytest
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.gardens.checks import started_by_the_run_command
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.models import Garden, Membership, Place, User
-from tests.factories import make_place
+from tests.conftest import NOW
+from tests.factories import make_place, make_reading
 
 
 def text(response: object) -> str:
@@ -121,3 +125,29 @@ def test_normals_are_typed_all_or_not_at_all(signed_in: Client, garden: Garden) 
 def test_a_normal_low_above_its_high_is_refused_by_month(signed_in: Client, garden: Garden) -> None:
     response = signed_in.post(reverse("normals", args=[garden.pk]), months() | {"low_6": "20"})
     assert "Jul: the high is below the low" in text(response)
+
+
+def test_a_removed_place_is_gone_from_the_pages_and_can_be_put_back(signed_in: Client, garden: Garden) -> None:
+    place = make_place(garden, "Old frame")
+    make_reading(place, NOW)
+    signed_in.post(reverse("remove_place", args=[garden.pk, place.pk]))
+    assert signed_in.get(reverse("place", args=[garden.pk, place.pk])).status_code == 404
+    assert "Old frame" not in text(signed_in.get(reverse("ground", args=[garden.pk])))
+    assert "put back" in text(signed_in.get(reverse("garden", args=[garden.pk])))
+    signed_in.post(reverse("put_back_place", args=[garden.pk, place.pk]))
+    assert garden.places.get().readings.count() == 1
+
+
+def test_a_place_is_not_put_back_beside_its_namesake(signed_in: Client, garden: Garden) -> None:
+    old = make_place(garden, "Frame")
+    signed_in.post(reverse("remove_place", args=[garden.pk, old.pk]))
+    make_place(garden, "frame")
+    page = text(signed_in.post(reverse("put_back_place", args=[garden.pk, old.pk]), follow=True))
+    assert "Another place is called Frame by now" in page
+    assert garden.places.count() == 1
+
+
+def test_settings_that_cannot_work_are_refused_with_a_hint(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    settings.SECRET_KEY = ""
+    monkeypatch.setitem(settings.DATABASES["default"], "PORT", "")
+    assert [error.id for error in started_by_the_run_command(None)] == ["cloche.E001", "cloche.E002"]

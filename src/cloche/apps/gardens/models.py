@@ -65,6 +65,13 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
 
 
+class StandingPlaces(models.Manager["Place"]):
+    """Places that have not been removed: what every page means by a garden's places."""
+
+    def get_queryset(self) -> models.QuerySet[Place]:
+        return super().get_queryset().filter(removed_at__isnull=True)
+
+
 class Place(models.Model):
     """A bed, a frame, a tray on a mat: ground that is measured and sown."""
 
@@ -90,9 +97,18 @@ class Place(models.Model):
         default=0, editable=False, help_text="Grows whenever anything the forecast rests on has changed."
     )
 
+    removed_at = models.DateTimeField(null=True, editable=False)
+
+    objects = StandingPlaces()
+    everything = models.Manager()
+
     class Meta:
         ordering = ["walking_order", "id"]
-        constraints = [models.UniqueConstraint(fields=["garden", "name"], name="one_place_of_a_name")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["garden", "name"], condition=models.Q(removed_at__isnull=True), name="one_place_of_a_name"
+            )
+        ]
 
     def __str__(self) -> str:
         return self.name

@@ -9,7 +9,7 @@ from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.decorators import login_required
 from django.db import connection
-from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse_lazy
 from django.views.decorators.http import require_POST
@@ -112,6 +112,7 @@ def garden(request: GardenRequest) -> HttpResponse:
         "site": site,
         "normals": NormalsForm(units=units, initial=_typed_normals(request, units)),
         "places": request.garden.places.all(),
+        "removed": selectors.removed_places(request.garden),
         "memberships": request.garden.memberships.select_related("user"),
         "person": PersonForm(),
         "units": units,
@@ -168,6 +169,30 @@ def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
 def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
     """Earlier or later in the walk."""
     settle.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Take a place off; the garden's page offers to put it back."""
+    place = place_or_404(request, place_id)
+    settle.remove_place(place)
+    messages.success(request, f"{place.name} is removed with its readings. It can be put back below.")
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Undo a removal."""
+    place = selectors.removed_places(request.garden).filter(pk=place_id).first()
+    if place is None:
+        raise Http404
+    if settle.put_back_place(place):
+        messages.success(request, f"{place.name} is back, with its readings.")
+    else:
+        messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
     return redirect("garden", request.garden.pk)
 
 

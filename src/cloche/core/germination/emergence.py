@@ -102,19 +102,6 @@ def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDAr
     return np.where(np.isfinite(until_hour) & (made > 0), np.minimum(share, 1.0), 0.0)
 
 
-def emergence_curve(development: Development, sown_at_hour: int, crop: Crop) -> NDArray[np.float64]:
-    """Share of live seed that has come up by each hour: (hours + 1, members), 0-1, zero before sowing."""
-    # Imported here: it takes longer to load than a web process to start.
-    from scipy.special import ndtr
-
-    progress = development.progress - development.progress[sown_at_hour]
-    weight = development.yield_weight - development.yield_weight[sown_at_hour]
-    with np.errstate(invalid="ignore", divide="ignore"):
-        standing = np.where(progress > 0, ndtr(np.log(progress) / crop.spread_log_sd), 0.0)
-        share = np.where(progress > 0, weight / progress, 0.0)
-    return np.maximum.accumulate(standing * share, axis=0)
-
-
 def days_to_emergence(temperature_c: ArrayLike, crop: Crop, field_factor: float = FIELD_FACTOR) -> NDArray[np.float64]:
     """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
 

@@ -8,6 +8,7 @@ from django.contrib.auth.hashers import make_password
 from django.db import transaction
 from django.db.models import Max
 
+from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 
@@ -47,6 +48,21 @@ def move_place(place: Place, step: int) -> None:
     for position, each in enumerate(order):
         each.walking_order = position
     Place.objects.bulk_update(order, ["walking_order"])
+
+
+def remove_place(place: Place) -> None:
+    """Take a place off every page; its readings stay with it until it is put back."""
+    place.removed_at = clock.now()
+    place.save(update_fields=["removed_at"])
+
+
+def put_back_place(place: Place) -> bool:
+    """Undo a removal; not while another place has taken its name. Returns whether it was done."""
+    if Place.objects.filter(garden=place.garden, name__iexact=place.name).exists():
+        return False
+    place.removed_at = None
+    place.save(update_fields=["removed_at"])
+    return True
 
 
 @transaction.atomic

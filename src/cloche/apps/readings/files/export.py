@@ -30,7 +30,8 @@ def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
 
 def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
     yield ["place", "taken_at", f"depth [{units.length}]", f"soil temperature [{units.degree}]", "source", "note"]
-    rows = Reading.objects.standing().filter(place__garden=garden).select_related("place").order_by("taken_at", "place_id")
+    standing = Reading.objects.standing().filter(place__in=garden.places.all())
+    rows = standing.select_related("place").order_by("taken_at", "place_id")
     for reading in rows.iterator(chunk_size=2000):
         yield [
             reading.place.name,

@@ -35,7 +35,6 @@ class CropPage:
 
     headline: str
     sub: str
-    best: str
     ribbon: Ribbon
     calendar: Calendar
     marks: list[tuple[float, str, str]]
@@ -71,7 +70,6 @@ def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> 
     return CropPage(
         headline=_headline(crop, place, outlook, today),
         sub=f"{crop.botanical_name} · sown {units.length_text(crop.sowing_depth_m)} deep · {_method(crop)}",
-        best=window_words(outlook, today)[1],
         ribbon=drawn,
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,

@@ -113,7 +113,7 @@ def picture_of(ground: Ground, units: Units, local: datetime) -> GroundPicture:
     field = course.field(data["field_c"], data["field_depths_m"], _depth_ticks(units), span)
     scaled = [[units.temperature_from_c(v) for v in data[f"near_{side}_c"]] for side in ("low", "mid", "high")]
     readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
-    return GroundPicture(field, course.course(course.Hours(*scaled), readings, [], span))
+    return GroundPicture(field, course.course(course.Hours(*scaled), readings, span))
 
 
 def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str, bool, bool]:  # type: ignore[no-untyped-def]
