@@ -12,6 +12,8 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 720.0
 HEIGHT = 26.0
+CLEAR_OF_TODAY = 5.0
+"""Per cent of the width that belong to the word for today."""
 
 
 @dataclass(frozen=True)
@@ -47,11 +49,22 @@ def calendar(today: date, span_d: int) -> Calendar:
     ticks = []
     for offset in range(1, span_d):
         day = today + timedelta(days=offset)
-        if day.day == 1:
+        if day.day == 1 and x(offset) >= CLEAR_OF_TODAY:
             ticks.append(Tick(round(x(offset), 1), f"{day:%b}"))
     return Calendar(ticks)
 
 
-def mark_x(today: date, day: date, span_d: int) -> float:
+@dataclass(frozen=True)
+class Mark:
+    """A date on a ribbon with its words, which keep within the drawing's ends."""
+
+    x: float
+    words: str
+    anchor: str
+
+
+def mark(today: date, day: date, words: str, span_d: int) -> Mark:
     """Where a date lies on the ribbons' axis."""
-    return round(Linear(0, span_d, 0, WIDTH)((day - today).days), 1)
+    x = round(Linear(0, span_d, 0, WIDTH)((day - today).days), 1)
+    anchor = "start" if x < 60 else "end" if x > WIDTH - 60 else "middle"
+    return Mark(x, words, anchor)

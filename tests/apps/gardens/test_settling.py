@@ -4,7 +4,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.checks import started_by_the_run_command
+from cloche.apps.gardens.checks import a_database_is_named
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 from tests.conftest import NOW
@@ -147,7 +147,7 @@ def test_a_place_is_not_put_back_beside_its_namesake(signed_in: Client, garden: 
     assert garden.places.count() == 1
 
 
-def test_settings_that_cannot_work_are_refused_with_a_hint(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
-    settings.SECRET_KEY = ""
+def test_without_a_database_the_start_is_refused_with_a_hint(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    assert a_database_is_named(None) == []
     monkeypatch.setitem(settings.DATABASES["default"], "PORT", "")
-    assert [error.id for error in started_by_the_run_command(None)] == ["cloche.E001", "cloche.E002"]
+    assert "./run" in str(a_database_is_named(None)[0].hint)

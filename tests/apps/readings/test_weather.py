@@ -22,8 +22,10 @@ def test_a_day_is_written_down_and_every_place_is_worked_out_again(signed_in: Cl
 
 def test_a_day_that_is_there_is_corrected_and_its_past_kept(signed_in: Client, garden: Garden) -> None:
     write(signed_in, garden)
+    garden.weather.update(rain_mm=4.5)
     write(signed_in, garden, high="12")
     assert garden.weather.get().high_c == 12
+    assert garden.weather.get().rain_mm == 4.5
     assert sorted(h.high_c for h in DailyWeather.history.all()) == [11.5, 12]
 
 

@@ -132,7 +132,7 @@ class MappingForm(forms.Form):
         choices=[("local", "the garden’s clock, with summer time"), ("standard", "standard time all year"), ("utc", "UTC")],
     )
     place = forms.ModelChoiceField(
-        label="All from", queryset=Place.objects.none(), required=False, empty_label="a place column"
+        label="All from", queryset=Place.objects.none(), required=False, empty_label="as its place column says"
     )
     depth = TypedNumber(label="Depth, where the file gives none", required=False)
 

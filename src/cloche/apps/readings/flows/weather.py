@@ -13,10 +13,9 @@ from cloche.apps.readings.models import DailyWeather
 
 @transaction.atomic
 def record_day(garden: Garden, day: date, low_c: float, high_c: float, rain_mm: float | None = None) -> DailyWeather:
-    """Store or correct a day's line; what it was before stays in its history."""
-    line, _ = DailyWeather.objects.update_or_create(
-        garden=garden, day=day, defaults={"low_c": low_c, "high_c": high_c, "rain_mm": rain_mm}
-    )
+    """Store or correct a day's line; rain that is not given stays as it was. What it was before stays in its history."""
+    told = {"low_c": low_c, "high_c": high_c} | ({} if rain_mm is None else {"rain_mm": rain_mm})
+    line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
     note_change_in(garden)
     return line
 

@@ -15,7 +15,7 @@ from cloche.bridge.crops import Crop
 from cloche.bridge.layout import FRACTIONS, HALF, MEMBERS
 from cloche.bridge.units import Units
 from cloche.drawing import emergence, ribbon
-from cloche.drawing.ribbon import Calendar, Ribbon
+from cloche.drawing.ribbon import Calendar, Mark, Ribbon
 
 SLIDER_D = 270
 
@@ -37,7 +37,7 @@ class CropPage:
     sub: str
     ribbon: Ribbon
     calendar: Calendar
-    marks: list[tuple[float, str, str]]
+    marks: list[Mark]
     why: list[str]
     facts: list[Fact]
 
@@ -61,12 +61,8 @@ def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> 
     data = outlook.ribbon
     days = [day for day in data["day"] if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
-    marks = [
-        (ribbon.mark_x(today, date.fromisoformat(window[key]), SPAN_D), words.day(date.fromisoformat(window[key])), label)
-        for window in outlook.windows[:1]
-        for key, label in (("earliest", "earliest"), ("last", "last"))
-        if (date.fromisoformat(window[key]) - today).days <= SPAN_D
-    ]
+    ends = [(key, date.fromisoformat(window[key])) for window in outlook.windows[:1] for key in ("earliest", "last")]
+    marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
     return CropPage(
         headline=_headline(crop, place, outlook, today),
         sub=f"{crop.botanical_name} · sown {units.length_text(crop.sowing_depth_m)} deep · {_method(crop)}",
