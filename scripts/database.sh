@@ -67,6 +67,7 @@ with_database() {
   as_server test -f "$DB/ready" || make_cluster "$1"
   trap clean_up EXIT
   start_cluster
+  printf '%s' "$DB_PORT" > "$STATE/port"
   export CLOCHE_STATE="$STATE" CLOCHE_DB_PORT="$DB_PORT" CLOCHE_DB_PASSWORD
   CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
   [ -s "$STATE/secret" ] || (umask 077; head -c 48 /dev/urandom | base64 -w0 > "$STATE/secret")
@@ -85,18 +86,28 @@ clean_up() {
   as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true
 }
 
+from_here() { case $1 in /*) printf '%s' "$1" ;; *) printf '%s/%s' "$HERE" "$1" ;; esac; }
+
+# While the application runs its server is asked; otherwise one is started for the purpose.
 back_up() {
-  set_up run; with_database own
-  pg pg_dump -Fc -f "$1" cloche || stop_with "the backup could not be written to $1."
+  local file
+  file=$(from_here "$1")
+  set_up run
+  STATE=$(state_of own); DB="$STATE/db"; PGBIN=$(postgres_bin)
+  if [ -f "$STATE/lock" ] && ! flock -n "$STATE/lock" true; then
+    DB_PORT=$(cat "$STATE/port"); CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
+  else with_database own; fi
+  pg pg_dump -Fc -f "$file" cloche || stop_with "the backup could not be written to $1."
   note "Everything of your gardens is in $1."
 }
 
 bring_back() {
-  [ -r "$1" ] || stop_with "there is no backup to read at $1."
+  local before file
+  file=$(from_here "$1")
+  [ -r "$file" ] || stop_with "there is no backup to read at $1."
   set_up run; with_database own
-  local before
   before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
   pg pg_dump -Fc -f "$before" cloche && note "What was there before is kept in $before."
-  pg pg_restore --clean --if-exists --no-owner --single-transaction -d cloche "$1" || stop_with "$1 could not be restored; your data are as before."
+  pg pg_restore --clean --if-exists --no-owner --single-transaction -d cloche "$file" || stop_with "$1 could not be restored; your data are as before."
   note "Restored from $1."
 }

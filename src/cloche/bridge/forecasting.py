@@ -21,7 +21,8 @@ from cloche.core.weather.scenarios import DailyAir, scenarios
 from cloche.core.windows.outlook import HALF, Bed, Outlook, Window, main_limit, outlook
 
 PAST_D = 60
-HORIZON_D = 366
+HORIZON_D = 430
+"""The last day to sow that is looked at, a slow crop's emergence and the longest growing time behind it."""
 NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045)

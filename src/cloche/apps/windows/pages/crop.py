@@ -61,7 +61,7 @@ def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> 
     data = outlook.ribbon
     days = [day for day in data["day"] if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
-    ends = [(key, date.fromisoformat(window[key])) for window in outlook.windows[:1] for key in ("earliest", "last")]
+    ends = [(key, date.fromisoformat(window[key])) for window in outlook.windows[:1] for key in _ends(window)]
     marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
     return CropPage(
         headline=_headline(crop, place, outlook, today),
@@ -78,10 +78,17 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
     name = words.sentence(crop.name_plural)
     if not outlook.windows:
         return f"{name} in {place.name}: no day in sight is sure enough; mostly, {_limit(outlook.main_limit)}."
-    note = window_words(outlook, today)[1]
-    start, last = (words.day(date.fromisoformat(outlook.windows[0][key]), today) for key in ("earliest", "last"))
-    when = f"sow now, until {last}" if outlook.sow_now else f"sow from {start} to {last}"
-    return f"{name} in {place.name}: {when}{', ' + note if note else ''}."
+    when, note = window_words(outlook, today)
+    first = outlook.windows[0]
+    if outlook.sow_now and not first["open_ended"]:
+        when = f"now, until {words.day(date.fromisoformat(first['last']), today)}"
+    elif not first["open_ended"]:
+        when = f"from {when}"
+    return f"{name} in {place.name}: sow {when}{', ' + note if note else ''}."
+
+
+def _ends(window: dict[str, Any]) -> tuple[str, ...]:
+    return ("earliest",) if window["open_ended"] else ("earliest", "last")
 
 
 def _method(crop: Crop) -> str:

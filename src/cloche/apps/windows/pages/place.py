@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, datetime
+from typing import Any
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Place
@@ -196,15 +197,22 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     return CropLine(crop.key, crop.name, when, note, outlook.sow_now, drawn)
 
 
+def open_span(window: dict[str, Any], today: date) -> str:
+    """9 April to 3 July; from 9 April, where the end lies beyond the days looked at."""
+    start, last = (date.fromisoformat(window[key]) for key in ("earliest", "last"))
+    if window["open_ended"]:
+        return "from today on" if start == today else f"from {words.day(start, today)} on"
+    return words.span(start, last, today)
+
+
 def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     """When, and the note beneath: best days, or what stands in the way."""
     if not outlook.windows:
         return "no sure window", outlook.main_limit
     first = outlook.windows[0]
-    start, last = (date.fromisoformat(first[key]) for key in ("earliest", "last"))
-    when = words.span(start, last, today)
+    when = open_span(first, today)
     best = words.span(date.fromisoformat(first["best_from"]), date.fromisoformat(first["best_to"]), today)
-    note = f"best {best}" if best != when else ""
+    note = f"best {best}" if best != when and not first["open_ended"] else ""
     if len(outlook.windows) > 1:
         again = date.fromisoformat(outlook.windows[1]["earliest"])
         note = f"{note}; again from {words.day(again, today)}".lstrip("; ")
