@@ -1,0 +1,68 @@
+"""The demo as a visitor finds it: every room of both gardens, in both scales, with everything in it."""
+
+from datetime import date
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.watch.management.commands.load_demo import load
+from cloche.apps.windows.flows.refresh import refresh_stale
+from cloche.demo.day import demo_day
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture
+def demo(on: Any) -> Garden:
+    day = demo_day("", date(2026, 11, 24))
+    on(day.year, day.month, day.day, 8)
+    load(7)
+    assert refresh_stale() == 14
+    return Garden.objects.get(name="Halde farm")
+
+
+def sign_in(page: Page, url: str, name: str) -> None:
+    page.goto(url)
+    page.get_by_label("Username").fill(name)
+    page.get_by_label("Password").fill("demo-garden")
+    page.get_by_role("button", name="Sign in").click()
+
+
+def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: Garden) -> None:
+    sign_in(page, live_server.url, "demo")
+    heading = page.get_by_role("heading", level=1)
+    expect(heading).to_contain_text("can go into")
+    expect(page.locator(".cut > li")).to_have_count(10)
+    for room, said in (
+        ("Ground", "10 places"),
+        ("What wakes", "comfortable in North bed"),
+        ("Weather", "written down to today, with a forecast of 6 days"),
+        ("Files", "Your records are yours"),
+        ("Garden", "Halde farm has 10 places"),
+    ):
+        page.get_by_role("link", name=room, exact=True).click()
+        expect(heading).to_contain_text(said)
+    page.get_by_role("link", name="Today", exact=True).click()
+    page.locator(".cut a", has_text="North bed").click()
+    expect(page.locator("circle.mark-strange")).not_to_have_count(0)
+    expect(page.get_by_text("far from the rest (ringed)")).to_be_visible()
+    page.get_by_role("link", name="Go to Creek paddock").click()
+    expect(heading).to_be_visible()
+    expect(page.locator(".cut > li")).to_have_count(4)
+    page.get_by_role("button", name="Sign out").click()
+    sign_in(page, live_server.url, "southern")
+    expect(page.locator(".sub").first).to_contain_text("°F")
+    expect(page.get_by_role("link", name="Go to Halde farm")).to_have_count(0)
+    assert page.request.get(f"{live_server.url}/g/{demo.pk}/").status == 404
+
+
+def test_the_whole_record_can_be_carried_home(page: Page, live_server: Any, demo: Garden) -> None:
+    sign_in(page, live_server.url, "demo")
+    page.get_by_role("link", name="Files", exact=True).click()
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="Soil readings as CSV").click()
+    lines = waiting.value.path().read_text(encoding="utf-8").splitlines()
+    assert lines[0] == "place,taken_at,depth [cm],soil temperature [°C],source,note"
+    assert len(lines) > 8000
