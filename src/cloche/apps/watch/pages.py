@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
@@ -31,11 +31,10 @@ class Sowable:
 
 @dataclass(frozen=True)
 class PlaceNow:
-    """What could go into one place: sensible now, and comfortable but held back by something else."""
+    """A slice and what could go into it now; opens: what comes first where nothing can yet. held_back: warm enough, but."""
 
-    place: Place
-    temperature: str
-    how: str
+    line: PlaceLine
+    day_figure: str
     sow: list[Sowable]
     more: int
     held_back: str
@@ -48,9 +47,9 @@ class TodayPage:
 
     headline: str
     sub: str
-    lines: list[PlaceLine]
+    places: list[PlaceNow]
     crowd: str
-    now: list[PlaceNow]
+    held_back: list[str]
     to_read: list[PlaceLine]
     read: int
     air: str
@@ -66,13 +65,15 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     found = standings(garden, grounds, now)
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
+    by_place = {standing.place.pk: standing for standing in found}
+    places = [_place_now(line, by_place.get(line.place.pk), open_now, openings, units, today) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     return TodayPage(
         headline=_headline(lines, found, open_now, openings, today),
         sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
-        lines=lines,
+        places=places,
         crowd="few" if len(lines) <= 4 else "some" if len(lines) <= 7 else "many",
-        now=[_place_now(s, open_now.get(s.place.pk, {}), openings, units, today) for s in found],
+        held_back=[f"{p.line.place.name}: {p.held_back}" for p in places if p.held_back],
         to_read=to_read,
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
@@ -126,22 +127,22 @@ def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]],
 
 
 def _place_now(
-    standing: Standing, open_now: dict[str, float], openings: list[tuple[date, int, str]], units: Units, today: date
+    line: PlaceLine,
+    standing: Standing | None,
+    open_now: dict[int, dict[str, float]],
+    openings: list[tuple[date, int, str]],
+    units: Units,
+    today: date,
 ) -> PlaceNow:
-    said = [Sowable(crop.key, crop.name, f"{open_now[crop.key]:.0f} d") for crop in _direct(open_now)]
-    comfortable = [v.crop for v in crops.comfortable(standing.now_c)]
-    held = [crop.name_plural for crop in comfortable if crop.key not in open_now]
-    own = [(on, key) for on, place, key in openings if place == standing.place.pk and crops.crop(key).sown_direct]
+    if standing is None:
+        return PlaceNow(line, "", [], 0, "", "")
+    days = open_now.get(line.place.pk, {})
+    sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _direct(days)]
+    held = [v.crop.name_plural for v in crops.comfortable(standing.now_c) if v.crop.key not in days]
+    own = [(on, key) for on, place, key in openings if place == line.place.pk and crops.crop(key).sown_direct]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    return PlaceNow(
-        place=standing.place,
-        temperature=units.temperature_text(standing.now_c),
-        how="measured" if standing.measured else "estimated",
-        sow=said[:MOST_SHOWN],
-        more=max(0, len(said) - MOST_SHOWN),
-        held_back=words.listed(held, 3),
-        opens=opens,
-    )
+    figure = f"mean {units.temperature_text(standing.now_c)}, {'measured' if standing.measured else 'estimated'}"
+    return PlaceNow(line, figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:

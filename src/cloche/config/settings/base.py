@@ -10,7 +10,9 @@ STATE = Path(os.environ.get("CLOCHE_STATE", PACKAGE.parents[1] / "var"))
 
 SECRET_KEY = os.environ.get("CLOCHE_SECRET_KEY", "")
 DEBUG = False
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *os.environ.get("CLOCHE_HOSTS", "").split()]
+OWN_HOSTS = os.environ.get("CLOCHE_HOSTS", "").split()
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OWN_HOSTS]
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in OWN_HOSTS]  # behind a proxy that speaks TLS
 
 INSTALLED_APPS = [
     "django.contrib.auth",
