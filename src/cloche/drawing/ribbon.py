@@ -39,7 +39,8 @@ def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float
     half = [full * max(0.0, value - 0.1) / 0.9 for value in success]
     outline = band(positions, [middle + h for h in half], [middle - h for h in half])
     every = max(1, len(days) // 24)
-    stops = [Stop(round(day / span_d, 3), scale.colour(t)) for day, t in zip(days[::every], soil_c[::every], strict=True)]
+    colours = scale.colours(soil_c[::every])
+    stops = [Stop(round(day / span_d, 3), colour) for day, colour in zip(days[::every], colours, strict=True)]
     return Ribbon(outline, stops)
 
 

@@ -38,7 +38,12 @@ def rgb(temperature_c: ArrayLike) -> NDArray[np.uint8]:
 
 def colour(temperature_c: float) -> str:
     """One colour as #rrggbb."""
-    return "#{:02x}{:02x}{:02x}".format(*rgb(temperature_c))
+    return colours([temperature_c])[0]
+
+
+def colours(temperatures_c: ArrayLike) -> list[str]:
+    """Many colours as #rrggbb: a page holds hundreds."""
+    return [f"#{r:02x}{g:02x}{b:02x}" for r, g, b in rgb(temperatures_c).tolist()]
 
 
 def luminance(hex_colour: str) -> float:

@@ -48,8 +48,8 @@ class Curve:
 
     def on(self, position: GridPosition) -> NDArray[np.float64]:
         """Value at positions found before; missing ones read the grid's cold end, zero rate."""
-        step = np.diff(self.grid, append=self.grid[-1])
-        return self.grid[position.below] + position.part * step[position.below]
+        low = self.grid[position.below]
+        return low + position.part * (self.grid[position.below + 1] - low)
 
 
 class RateCurve(Curve):
