@@ -25,3 +25,9 @@ class UnknownCrop(CoreError):
     """No crop of that key is in the catalogue."""
 
     code = "unknown_crop"
+
+
+class UnknownCover(CoreError):
+    """No cover of that key is known."""
+
+    code = "unknown_cover"

@@ -1,0 +1,122 @@
+"""Weather as it is known: by the day, as growers note it, and by the hour, as the ground feels it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.weather.sky import SunCourse, sun_course
+
+Array = NDArray[np.float64]
+
+
+class Sky(StrEnum):
+    """A day's sunshine where that is all that was noted."""
+
+    CLEAR = "clear"
+    BROKEN = "broken"
+    OVERCAST = "overcast"
+
+
+SUN_SHARE = {Sky.CLEAR: 0.97, Sky.BROKEN: 0.65, Sky.OVERCAST: 0.25}
+"""Share of a cloudless day's sun (assumption: middle of what stations measure under each word)."""
+
+
+@dataclass(frozen=True)
+class Site:
+    """Where the ground lies. Degrees, north and east positive; hours run in standard time, utc_h ahead of UTC all year.
+
+    wind_m_s: usual wind at two metres where none is recorded.
+    """
+
+    latitude_deg: float
+    longitude_deg: float
+    elevation_m: float = 100.0
+    utc_h: float = 0.0
+    wind_m_s: float = 2.0
+
+    def sun(self, first: date, days: int) -> SunCourse:
+        """The sun over whole days from midnight of `first`."""
+        return sun_course(self.latitude_deg, self.longitude_deg, self.elevation_m, self.utc_h, first, days)
+
+
+@dataclass(frozen=True)
+class DailyRecord:
+    """Days from `first`: (days,) or (days, members) each. nan: not known.
+
+    low_c, high_c [°C]; sun_share of a cloudless day's sun, 0-1; rain_mm (melted snow counts); wind_m_s; vapour_kpa.
+    """
+
+    first: date
+    low_c: Array
+    high_c: Array
+    sun_share: Array
+    rain_mm: Array
+    wind_m_s: Array
+
+    @classmethod
+    def of(
+        cls, first: date, low_c: Array, high_c: Array, sun_share: Array | None = None, rain_mm: Array | None = None
+    ) -> DailyRecord:
+        """A record of which little more than lows and highs is known."""
+        unknown = np.full(np.shape(low_c), np.nan)
+        sun = unknown if sun_share is None else sun_share
+        rain = unknown if rain_mm is None else rain_mm
+        return cls(first, np.asarray(low_c, float), np.asarray(high_c, float), sun, rain, unknown)
+
+    def __len__(self) -> int:
+        return len(self.low_c)
+
+    @property
+    def day_of_year(self) -> Array:
+        """Day of the year 1-366 of each row."""
+        return np.array([(self.first + timedelta(days=i)).timetuple().tm_yday for i in range(len(self))], dtype=np.float64)
+
+    @property
+    def mean_c(self) -> Array:
+        """Middle of low and high [°C]."""
+        return (self.low_c + self.high_c) / 2
+
+    @property
+    def range_k(self) -> Array:
+        """High less low [K]."""
+        return self.high_c - self.low_c
+
+    def cut(self, start: int, stop: int | None = None, members: slice | NDArray[np.intp] = slice(None)) -> DailyRecord:
+        """Days start to stop, of some members."""
+        parts = {}
+        for name in ("low_c", "high_c", "sun_share", "rain_mm", "wind_m_s"):
+            values = getattr(self, name)[start:stop]
+            parts[name] = values[:, members] if values.ndim == 2 else values
+        return replace(self, first=self.first + timedelta(days=start), **parts)
+
+
+@dataclass(frozen=True)
+class HourlyWeather:
+    """Over level open ground by hour of standard time from midnight of `first`: (hours, members) or (hours, 1) each.
+
+    air_c [°C], sun_w_m2 and the part of it that is diffuse_w_m2, sky_w_m2 infrared from above, wind_m_s at two metres,
+    vapour_kpa, rain_mm in the hour. sun: the geometry, (hours,).
+    """
+
+    first: date
+    sun: SunCourse
+    air_c: Array
+    sun_w_m2: Array
+    diffuse_w_m2: Array
+    sky_w_m2: Array
+    wind_m_s: Array
+    vapour_kpa: Array
+    rain_mm: Array
+
+    def __len__(self) -> int:
+        return len(self.air_c)
+
+    @property
+    def members(self) -> int:
+        """How many courses."""
+        return max(getattr(self, n).shape[1] for n in ("air_c", "sun_w_m2", "sky_w_m2", "wind_m_s"))

@@ -1,0 +1,92 @@
+"""What the sky sends down: sun by the hour [pvlib] and infrared by vapour and cloud [Prata1996, CrawfordDuchon1999]."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+STEFAN_BOLTZMANN = 5.670374e-8
+KELVIN = 273.15
+_AEROSOL, _WATER_CM = 0.1, 1.2
+"""Aerosol optical depth at 700 nm and precipitable water of an ordinary clear day (assumption)."""
+
+
+@dataclass(frozen=True)
+class SunCourse:
+    """The sun by hour of standard time: (hours,) each. Angles [rad], azimuth from north through east; clear sky [W/m²]."""
+
+    elevation_rad: NDArray[np.float64]
+    azimuth_rad: NDArray[np.float64]
+    clear_w_m2: NDArray[np.float64]
+    extraterrestrial_w_m2: NDArray[np.float64]
+
+    @property
+    def days(self) -> int:
+        """Whole days covered."""
+        return len(self.elevation_rad) // 24
+
+    def until(self, hours: int) -> SunCourse:
+        """The first hours."""
+        return SunCourse(
+            self.elevation_rad[:hours], self.azimuth_rad[:hours], self.clear_w_m2[:hours], self.extraterrestrial_w_m2[:hours]
+        )
+
+
+@lru_cache(maxsize=64)
+def sun_course(
+    latitude_deg: float, longitude_deg: float, elevation_m: float, utc_h: float, first: date, days: int
+) -> SunCourse:
+    """Sun at the centre of each hour of a standard clock that runs utc_h ahead of UTC, from midnight of `first`.
+
+    Position by pvlib's NREL algorithm, clear sky by its simplified Solis model at the site's air pressure.
+    """
+    # Loaded here: pvlib takes a second and a half, and only whoever computes needs it.
+    import pandas as pd
+    from pvlib import atmosphere, clearsky, irradiance, solarposition
+
+    start = pd.Timestamp(first) + pd.Timedelta(minutes=30) - pd.Timedelta(hours=utc_h)
+    times = pd.date_range(start, periods=days * 24, freq="h", tz="UTC")
+    position = solarposition.get_solarposition(times, latitude_deg, longitude_deg, altitude=elevation_m)
+    elevation = position["apparent_elevation"].to_numpy()
+    extra = np.asarray(irradiance.get_extra_radiation(times.dayofyear.to_numpy()), dtype=np.float64)
+    pressure = float(atmosphere.alt2pres(elevation_m))
+    # Solis is unsteady within a degree of the horizon.
+    up = elevation > 0.5
+    clear = np.zeros(len(times))
+    solis = clearsky.simplified_solis(elevation[up], _AEROSOL, _WATER_CM, pressure, dni_extra=extra[up])
+    clear[up] = np.maximum(solis["ghi"], 0.0)
+    angle = np.radians(elevation)
+    return SunCourse(angle, np.radians(position["azimuth"].to_numpy()), clear, extra * np.clip(np.sin(angle), 0, None))
+
+
+def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDArray[np.float64]:
+    """Share of the sun that comes from the whole sky, by clearness index [Erbs1982], any shape; 1 in the dark."""
+    sun, extra = np.asarray(sun_w_m2, dtype=np.float64), np.asarray(extraterrestrial_w_m2, dtype=np.float64)
+    index = np.clip(np.divide(sun, extra, out=np.zeros(np.broadcast(sun, extra).shape), where=extra > 5.0), 0.0, 1.0)
+    middle = 0.9511 - 0.1604 * index + 4.388 * index**2 - 16.638 * index**3 + 12.336 * index**4
+    return np.where(index <= 0.22, 1 - 0.09 * index, np.where(index <= 0.8, middle, 0.165))
+
+
+def saturation_kpa(temperature_c: ArrayLike) -> NDArray[np.float64]:
+    """Vapour pressure over water [kPa], any shape [FAO56 eq. 11]."""
+    t = np.asarray(temperature_c, dtype=np.float64)
+    return 0.6108 * np.exp(17.27 * t / (t + 237.3))
+
+
+def clear_sky_emissivity(air_c: ArrayLike, vapour_kpa: ArrayLike) -> NDArray[np.float64]:
+    """Emissivity of a cloudless sky, any shape [Prata1996]."""
+    kelvin = np.asarray(air_c, dtype=np.float64) + KELVIN
+    water = 46.5 * np.asarray(vapour_kpa, dtype=np.float64) * 10 / kelvin
+    return 1 - (1 + water) * np.exp(-np.sqrt(1.2 + 3.0 * water))
+
+
+def sky_w_m2(air_c: ArrayLike, vapour_kpa: ArrayLike, cloud: ArrayLike) -> NDArray[np.float64]:
+    """Infrared from the sky [W/m²], any shape; cloud 0-1 fills what a clear sky lacks [CrawfordDuchon1999]."""
+    clear = clear_sky_emissivity(air_c, vapour_kpa)
+    share = np.asarray(cloud, dtype=np.float64)
+    kelvin = np.asarray(air_c, dtype=np.float64) + KELVIN
+    return (share + (1 - share) * clear) * STEFAN_BOLTZMANN * kelvin**4
