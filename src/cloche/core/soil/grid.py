@@ -1,0 +1,55 @@
+"""The cells of a soil column: thin near the surface, where seed lies, thicker towards the deep ground."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+TOP_CELLS_M = (0.005, 0.01, 0.01, 0.01, 0.01, 0.012, 0.014, 0.016, 0.02, 0.025, 0.03, 0.035, 0.045, 0.055, 0.07, 0.09)
+DEEP_CELLS_M = (0.11, 0.14, 0.17, 0.22, 0.28, 0.36)
+
+
+@dataclass(frozen=True)
+class Grid:
+    """Cells from the surface down. thickness_m: (cells,)."""
+
+    thickness_m: NDArray[np.float64]
+
+    @property
+    def centre_m(self) -> NDArray[np.float64]:
+        """Depth of each cell's centre [m], (cells,)."""
+        return np.asarray(np.cumsum(self.thickness_m) - self.thickness_m / 2)
+
+    @property
+    def depth_m(self) -> float:
+        """Depth of the lower end [m]."""
+        return float(self.thickness_m.sum())
+
+    def weights_at(self, depth_m: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Weights of the cells and of the soil's upper face that give the temperature at depths: (depths, cells), (depths,).
+
+        Straight between centres, and between the face and the first centre; below the last centre its value.
+        """
+        depth = np.atleast_1d(np.asarray(depth_m, dtype=np.float64))
+        points = np.concatenate([[0.0], self.centre_m])
+        wanted = np.clip(depth, 0.0, points[-1])
+        below = np.clip(np.searchsorted(points, wanted, side="right"), 1, len(points) - 1)
+        part = (wanted - points[below - 1]) / (points[below] - points[below - 1])
+        weight = np.zeros((len(depth), len(points)))
+        rows = np.arange(len(depth))
+        weight[rows, below] = part
+        weight[rows, below - 1] += 1 - part
+        return weight[:, 1:], weight[:, 0]
+
+
+def open_ground() -> Grid:
+    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown."""
+    return Grid(np.array(TOP_CELLS_M + DEEP_CELLS_M))
+
+
+def small_volume(depth_m: float) -> Grid:
+    """A tray, pot or tub: as many cells as open ground has, twice as thick below as at the top."""
+    steps = np.linspace(1.0, 2.0, len(TOP_CELLS_M) + len(DEEP_CELLS_M))
+    return Grid(depth_m * steps / steps.sum())
