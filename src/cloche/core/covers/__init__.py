@@ -1,0 +1,1 @@
+"""What stands over the ground: kinds with sourced properties, vents, and the air inside."""

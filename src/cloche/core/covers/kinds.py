@@ -1,0 +1,103 @@
+"""Kinds of cover as data, and a cover's time on the bed."""
+
+from __future__ import annotations
+
+import csv
+from dataclasses import dataclass, replace
+from functools import cache
+from importlib.resources import files
+
+from cloche.core.errors import UnknownCover
+
+ENDS_OPEN_CHANGES_H = {"film_tunnel": 40.0, "thermal_tunnel": 40.0, "bent_sheet": 60.0, "twin_wall_arch": 60.0}
+"""Air changes where both ends stand open (assumption)."""
+AGED_LOSS = 0.05
+"""Light lost to dirt and age (assumption)."""
+
+
+@dataclass(frozen=True)
+class CoverKind:
+    """Optical and thermal properties of a cover.
+
+    solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; emissivity of its faces; conductance from face
+    to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its surface over the ground
+    it covers; air_changes_h closed and at full opening, at 2 m/s of wind; width_m: usual.
+    """
+
+    key: str
+    name: str
+    solar: float
+    infrared: float
+    emissivity: float
+    conductance_w_m2k: float
+    wet_infrared: float
+    wet_emissivity: float
+    gap_m: float
+    area_ratio: float
+    air_changes_h: float
+    open_changes_h: float
+    width_m: float
+    source: str
+    confidence: str
+
+    @property
+    def is_house(self) -> bool:
+        """Whether beds and frames stand inside it."""
+        return self.gap_m >= 1.5
+
+    @property
+    def has_ends(self) -> bool:
+        """Whether it has ends that can be capped."""
+        return self.key in ENDS_OPEN_CHANGES_H
+
+    def with_ends_open(self) -> CoverKind:
+        """The same with both ends open."""
+        return replace(self, air_changes_h=ENDS_OPEN_CHANGES_H.get(self.key, self.air_changes_h))
+
+
+@dataclass(frozen=True)
+class Vent:
+    """How a cover is opened. opening: share of full, 0-1, between two hours of local standard time (None: at all hours).
+
+    above_c: open only as far as needed to keep the inside below this [°C]; None: open as said, whatever the warmth.
+    """
+
+    opening: float = 0.0
+    from_h: float | None = None
+    to_h: float | None = None
+    above_c: float | None = None
+
+
+@dataclass(frozen=True)
+class CoverPeriod:
+    """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it."""
+
+    kind: CoverKind
+    start_h: float
+    end_h: float
+    vent: Vent = Vent()
+    ends_capped: bool = True
+    blanket: tuple[float, float] | None = None
+    width_m: float | None = None
+
+    @property
+    def closed_changes_h(self) -> float:
+        """Air changes with the vent shut."""
+        return self.kind.air_changes_h if self.ends_capped else self.kind.with_ends_open().air_changes_h
+
+
+@cache
+def kinds() -> dict[str, CoverKind]:
+    """All kinds by key, in the order of the file."""
+    text = files("cloche.core.covers").joinpath("data/kinds.csv").read_text(encoding="utf-8")
+    words = {"key", "name", "source", "confidence"}
+    rows = csv.DictReader(text.splitlines())
+    return {r["key"]: CoverKind(**{k: v if k in words else float(v) for k, v in r.items()}) for r in rows}  # type: ignore[arg-type]
+
+
+def kind(key: str) -> CoverKind:
+    """One kind; raises UnknownCover."""
+    try:
+        return kinds()[key]
+    except KeyError:
+        raise UnknownCover(f"There is no cover called “{key}”.") from None

@@ -1,0 +1,1 @@
+"""Heat from below: mats, cables, hotbeds and what controls them."""

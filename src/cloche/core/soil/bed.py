@@ -1,0 +1,179 @@
+"""A place as it is described: ground, lie of the land, what was done to it, and what is known of it by number."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+
+
+class Work(StrEnum):
+    """What growers do to a place that changes how it warms."""
+
+    WATERED = "watered"
+    MULCHED = "mulched"
+    MULCH_OFF = "mulch off"
+    COMPOST = "compost spread"
+    STONES = "stones laid"
+    DUG = "bed dug"
+    CANOPY = "canopy closed"
+    HARVESTED = "harvested"
+    FILLED = "hotbed filled"
+
+
+@dataclass(frozen=True)
+class Event:
+    """Something done at an hour of the run. amount: mm of water, m of mulch or compost; 0 for the usual."""
+
+    work: Work
+    hour: float
+    amount: float = 0.0
+
+
+@dataclass(frozen=True)
+class SmallVolume:
+    """A tray, cell, pot or tub: exposed below and at its sides. depth_m of mix; perimeter_per_area [1/m]."""
+
+    depth_m: float
+    perimeter_per_area: float
+
+
+@dataclass(frozen=True)
+class Heating:
+    """Watts from below. power_w_m2 at depth_m; start_c, stop_c of a thermostat with its probe at probe_m (None: always on);
+    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill."""
+
+    power_w_m2: float
+    depth_m: float
+    start_c: float | None = None
+    stop_c: float | None = None
+    probe_m: float = 0.05
+    from_h: float = 0.0
+    to_h: float = 24.0
+    fading_d: tuple[float, float] | None = None
+    filled_h: float = 0.0
+
+
+@dataclass(frozen=True)
+class Bed:
+    """A place's make-up. Angles [°]: slope, and aspect from north through east. shade: share of the sun's beam kept away at
+    each hour of the day. wetness 0-1: how moist its surface usually is. wind: share of the site's wind that it feels.
+
+    crust_m2k_w: resistance of a dry or littered surface. width_m: across the cover or the raised bed. indoors: no sky above,
+    air of a room.
+    """
+
+    texture: str = "loam"
+    moist: float | None = None
+    albedo: float = 0.20
+    wetness: float = 0.25
+    crust_m2k_w: float = 0.01
+    mulch_m: float = 0.0
+    slope_deg: float = 0.0
+    aspect_deg: float = 180.0
+    shade: tuple[float, ...] = ()
+    wind: float = 1.0
+    width_m: float = 1.2
+    raised_m: float = 0.0
+    volume: SmallVolume | None = None
+    heating: Heating | None = None
+    indoors: bool = False
+    events: tuple[Event, ...] = field(default=())
+
+    def with_events(self, *events: Event) -> Bed:
+        """The same with what was done to it."""
+        return replace(self, events=tuple(sorted(events, key=lambda e: e.hour)))
+
+
+FACTORS = (
+    "sun",
+    "convection",
+    "evaporation",
+    "supply",
+    "conduction",
+    "capacity",
+    "deep_k",
+    "skin",
+    "exchange",
+    "heat",
+)
+
+
+@dataclass(frozen=True)
+class Character:
+    """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or
+    given to the surface, conduction, heat capacity, skin resistance, a cover's air exchange and heating, all 1 by
+    description; deep_k warmer below [K]."""
+
+    sun: Array
+    convection: Array
+    evaporation: Array
+    supply: Array
+    conduction: Array
+    capacity: Array
+    deep_k: Array
+    skin: Array
+    exchange: Array
+    heat: Array
+
+    @classmethod
+    def plain(cls, members: int) -> Character:
+        """As described, for every member."""
+        ones = np.ones(members)
+        return cls(ones, ones, ones, ones, ones, ones, np.zeros(members), ones, ones, ones)
+
+
+@dataclass(frozen=True)
+class Surface:
+    """A bed's surface for a stretch of time: what events have made of its description."""
+
+    albedo: float
+    wetness: float
+    resistance_m2k_w: float
+    sun: float = 1.0
+    convection: float = 1.0
+    conduction: float = 1.0
+    capacity: float = 1.0
+
+
+MULCH_W_MK, MULCH_ALBEDO, MULCH_WETNESS = 0.09, 0.33, 0.05
+"""Straw of 5-10 cm passes about 1.2 W/m²K and reflects a third [BussiereCellier1994, ChungHorton1987, from memory]."""
+USUAL_MULCH_M, USUAL_WATER_MM = 0.06, 10.0
+
+
+def surface_at(bed: Bed, hour: float) -> Surface:
+    """The bed's surface at an hour: its description and every event up to then (effects of events: assumptions)."""
+    now = Surface(bed.albedo, bed.wetness, bed.crust_m2k_w)
+    if bed.mulch_m > 0:
+        now = _mulched(now, bed.mulch_m)
+    plain = Surface(bed.albedo, bed.wetness, bed.crust_m2k_w)
+    for event in bed.events:
+        if event.hour > hour:
+            break
+        now = _after(now, plain, event)
+    return now
+
+
+def _after(now: Surface, plain: Surface, event: Event) -> Surface:
+    if event.work is Work.MULCHED:
+        return _mulched(now, event.amount or USUAL_MULCH_M)
+    if event.work is Work.COMPOST:
+        return replace(now, albedo=0.10, resistance_m2k_w=plain.resistance_m2k_w + (event.amount or 0.02) / 0.25)
+    if event.work is Work.STONES:
+        return replace(now, albedo=0.15, wetness=0.5 * plain.wetness, conduction=1.15, capacity=0.95)
+    if event.work is Work.DUG:
+        return replace(plain, conduction=0.75, capacity=0.85, resistance_m2k_w=1.5 * plain.resistance_m2k_w)
+    if event.work is Work.CANOPY:
+        return replace(now, sun=0.40, convection=0.7, wetness=max(now.wetness, 0.5))
+    if event.work in (Work.HARVESTED, Work.MULCH_OFF):
+        return plain
+    return now
+
+
+def _mulched(now: Surface, thickness_m: float) -> Surface:
+    resistance = now.resistance_m2k_w + thickness_m / MULCH_W_MK
+    return replace(now, albedo=MULCH_ALBEDO, wetness=MULCH_WETNESS, resistance_m2k_w=resistance)

@@ -1,0 +1,199 @@
+"""Many places side by side: each lane is a place in all its members; a batch lays the lanes' columns next to each other.
+
+A cover narrower than the ground is deep loses heat sideways, so a covered lane gets an open neighbour that runs along with it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.soil import materials
+from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, surface_at
+from cloche.core.soil.grid import Grid, open_ground, small_volume
+from cloche.core.soil.layers import Columns
+from cloche.core.soil.plane import sun_on
+from cloche.core.weather.record import HourlyWeather
+
+Array = NDArray[np.float64]
+
+SIDE_RATE_M2_S = 5.6e-7
+SIDE_POWER = 1.25
+"""Rate at which covered ground follows its open neighbour, by the cover's width in metres: fitted to a two-dimensional
+solution of 21 days, in the middle of the bed (trial in docs/engine.md)."""
+RAISED_SIDE_W_M2K = 4.0
+SMALL_SIDE_W_M2K = 7.0
+SMALL_BOTTOM_W_M2K = 5.0
+"""Exchange of boards, pots and trays with the air beside and below them (assumption)."""
+WIDE_M = 3.0
+
+
+@dataclass(frozen=True)
+class Lane:
+    """A place to run. start_c: (cells,) or (members, cells) profile at the first hour; deep_c: (hours,) below the column,
+    without deep_k."""
+
+    bed: Bed
+    weather: HourlyWeather
+    character: Character
+    start_c: Array
+    deep_c: Array
+    covers: tuple[CoverPeriod, ...] = field(default=())
+
+    @property
+    def members(self) -> int:
+        """How many columns it takes."""
+        return len(self.character.sun)
+
+    @property
+    def grid(self) -> Grid:
+        """Its cells."""
+        return small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
+
+    def cover_at(self, hour: float) -> CoverPeriod | None:
+        """What stands over it during an hour."""
+        return next((c for c in self.covers if c.start_h <= hour < c.end_h), None)
+
+    def bare(self) -> Lane:
+        """The open ground beside it."""
+        return replace(self, covers=(), bed=replace(self.bed, heating=None))
+
+    @property
+    def changes_h(self) -> set[int]:
+        """Hours at which its make-up changes."""
+        marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
+        marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
+        return {int(np.ceil(m)) for m in marks if 0 < m < len(self.weather)}
+
+
+@dataclass(frozen=True)
+class Forcing:
+    """Weather on every column by the hour, (hours, columns); see `skin.Hour`."""
+
+    sun: Array
+    air: Array
+    sky: Array
+    wind: Array
+    vapour: Array
+    rain: Array
+    deep: Array
+
+
+class Batch:
+    """Lanes with their neighbours, and where each one's columns lie."""
+
+    def __init__(self, lanes: Sequence[Lane]) -> None:
+        self.own = len(lanes)
+        self.lanes = list(lanes)
+        beside: dict[int, int] = {}
+        for i, lane in enumerate(lanes):
+            if lane.covers and not lane.bed.indoors and lane.bed.volume is None:
+                beside[i] = len(self.lanes)
+                self.lanes.append(lane.bare())
+        ends = np.cumsum([lane.members for lane in self.lanes])
+        self.slices = [slice(int(end) - lane.members, int(end)) for end, lane in zip(ends, self.lanes, strict=True)]
+        self.columns = int(ends[-1])
+        self.neighbour = np.arange(self.columns)
+        for i, j in beside.items():
+            self.neighbour[self.slices[i]] = np.arange(self.columns)[self.slices[j]]
+        self.hours = len(self.lanes[0].weather)
+
+    def spread(self, values: Sequence[float]) -> Array:
+        """One value a lane to one a column."""
+        return np.repeat(np.asarray(values, dtype=np.float64), [lane.members for lane in self.lanes])
+
+    def factor(self, name: str) -> Array:
+        """A factor of the members' characters, (columns,)."""
+        if name not in FACTORS:
+            raise KeyError(name)
+        return np.concatenate([getattr(lane.character, name) for lane in self.lanes])
+
+    def forcing(self) -> Forcing:
+        """All weather laid out by column."""
+        sun = self._wide([sun_on(lane.bed, lane.weather) for lane in self.lanes]) * self.factor("sun")
+        parts = {
+            name: self._wide([getattr(lane.weather, f"{name}{unit}") for lane in self.lanes])
+            for name, unit in (("air", "_c"), ("sky", "_w_m2"), ("wind", "_m_s"), ("vapour", "_kpa"))
+        }
+        parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
+        return Forcing(sun=sun, rain=self._wide([_water(lane) for lane in self.lanes]), deep=self._deep(), **parts)
+
+    def _wide(self, parts: list[Array]) -> Array:
+        wide = [np.broadcast_to(p, (self.hours, lane.members)) for p, lane in zip(parts, self.lanes, strict=True)]
+        return np.concatenate(wide, axis=1)
+
+    def _deep(self) -> Array:
+        parts = []
+        for lane in self.lanes:
+            free = lane.bed.volume is not None
+            parts.append(lane.weather.air_c if free else lane.deep_c[:, None] + lane.character.deep_k)
+        return self._wide(parts)
+
+    def start_c(self) -> Array:
+        """Soil at the first hour, (columns, cells)."""
+        shapes = [(lane.members, len(lane.grid.thickness_m)) for lane in self.lanes]
+        return np.concatenate([np.broadcast_to(lane.start_c, shape) for lane, shape in zip(self.lanes, shapes, strict=True)])
+
+    def surfaces_at(self, hour: float) -> list[Surface]:
+        """What each lane's surface is made of by then."""
+        return [surface_at(lane.bed, hour) for lane in self.lanes]
+
+    def make_up(self, surfaces: list[Surface]) -> Columns:
+        """Columns of all lanes."""
+        parts = [_columns(lane, surface) for lane, surface in zip(self.lanes, surfaces, strict=True)]
+        names = Columns.__dataclass_fields__
+        return Columns(**{name: np.concatenate([getattr(p, name) for p in parts]) for name in names})
+
+    def side_rates(self, hour: float) -> Array:
+        """How fast each column follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
+        return self.spread([_side_rate(lane, lane.cover_at(hour)) for lane in self.lanes])
+
+
+def _water(lane: Lane) -> Array:
+    rain = np.zeros_like(lane.weather.rain_mm) if lane.bed.indoors else lane.weather.rain_mm.copy()
+    for event in lane.bed.events:
+        hour = int(event.hour)
+        if event.work is Work.WATERED and 0 <= hour < len(rain):
+            rain[hour] += event.amount or USUAL_WATER_MM
+    return rain
+
+
+def _columns(lane: Lane, surface: Surface) -> Columns:
+    texture = materials.TEXTURES[lane.bed.texture]
+    moist = texture.moist if lane.bed.moist is None else lane.bed.moist
+    thickness, ones = lane.grid.thickness_m, np.ones((lane.members, 1))
+    dense = surface.capacity * lane.character.capacity[:, None]
+    capacity = materials.heat_capacity_j_m3k(texture, moist) * dense
+    water = materials.water_share(texture, moist)
+    frozen = np.maximum(capacity - water * (materials.WATER_J_M3K - materials.ICE_J_M3K), 0.4 * capacity)
+    factor = lane.character.conduction[:, None] * surface.conduction
+    thawed_w_mk, frozen_w_mk = (materials.conductivity_w_mk(texture, moist, ice) for ice in (False, True))
+    distance = (thickness[1:] + thickness[:-1]) / 2
+    half = thawed_w_mk * factor[:, 0] / (thickness[0] / 2)
+    below = thawed_w_mk * factor[:, 0] / (thickness[-1] / 2)
+    return Columns(
+        capacity * thickness * ones,
+        frozen * thickness * ones,
+        materials.LATENT_HEAT_J_M3 * water * thickness * ones,
+        thawed_w_mk / distance * factor,
+        frozen_w_mk / distance * factor,
+        half,
+        1 / (1 / below + 1 / SMALL_BOTTOM_W_M2K) if lane.bed.volume else below,
+    )
+
+
+def _side_rate(lane: Lane, cover: CoverPeriod | None) -> float:
+    texture = materials.TEXTURES[lane.bed.texture]
+    capacity = materials.heat_capacity_j_m3k(texture, texture.moist)
+    if lane.bed.volume:
+        return SMALL_SIDE_W_M2K * lane.bed.volume.perimeter_per_area / capacity
+    if cover is not None:
+        width = cover.width_m or min(cover.kind.width_m, lane.bed.width_m)
+        return 0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER
+    if lane.bed.raised_m > 0:
+        return 2 * RAISED_SIDE_W_M2K * min(lane.bed.raised_m, 0.4) / (capacity * lane.bed.width_m * open_ground().depth_m)
+    return 0.0
