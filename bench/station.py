@@ -1,18 +1,27 @@
-"""The soil model as one function that any weather station can be scored with.
+"""The soil engine as one function that any weather station can be scored with.
 
 `predict` sees the weather of the whole period and the readings up to the forecast's start, nothing else.
 """
 
 from __future__ import annotations
 
+from datetime import date
+
 import numpy as np
 import pandas as pd
 
-from cloche.core.soil.ground import Readings, Site
-from cloche.core.soil.lagged import LaggedResponse
-from cloche.core.weather.scenarios import DailyAir
+from cloche.core.soil.annual import AnnualWave
+from cloche.core.soil.bed import Bed
+from cloche.core.soil.calibrate import learn
+from cloche.core.soil.ground import Readings
+from cloche.core.soil.physical import run
+from cloche.core.soil.place import Place
+from cloche.core.weather.hourly import assemble, hours_of, sun_share
+from cloche.core.weather.normals import guess_from_latitude
+from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
+from cloche.core.weather.sky import saturation_kpa
 
-MEMBERS = 200
+MEMBERS = 80
 
 
 def predict(
@@ -25,9 +34,9 @@ def predict(
 ) -> np.ndarray:
     """Soil temperature at target_times [°C], (len(target_times),).
 
-    weather: hourly TA [°C] (other columns are not used by this model) or daily TMIN, TMAX; naive local standard time, hours
-    by their centre; covers history, calibration and target. weather.attrs: elev [m], utc [h].
-    readings: column T [°C], same clock, taken at depth_m; all of them before the first target time.
+    weather: hourly TA [°C] and, where known, SW_IN, LW_IN [W/m²], WS [m/s], RH [%], P [mm]; or daily TMIN, TMAX and, where
+    known, P. Naive local standard time, hours by their centre; covers history, calibration and target. weather.attrs:
+    elev [m], utc [h]. readings: column T [°C], same clock, taken at depth_m; all of them before the first target time.
     lat, lon: degrees, north and east positive.
     """
     return members(weather, readings, target_times, depth_m, lat, lon).mean(axis=1)
@@ -42,29 +51,78 @@ def members(
     lon: float,
 ) -> np.ndarray:
     """The same as (len(target_times), MEMBERS): equally likely courses, for the band."""
-    daily = _daily(weather)
-    day_0 = daily.index[0]
-    air = DailyAir(day_0.day_of_year, daily[["TMIN"]].to_numpy(float), daily[["TMAX"]].to_numpy(float))
-    site = Site(lat, 12.0 + float(weather.attrs.get("utc", round(lon / 15))) - lon / 15)
+    utc_h = float(weather.attrs.get("utc", round(lon / 15)))
+    site = Site(lat, lon, float(weather.attrs.get("elev", 100.0)), utc_h)
+    hourly = _hourly(weather, site)
+    day_0 = pd.Timestamp(hourly.first)
     hour = _hours(pd.DatetimeIndex(readings.index), day_0)
     known = Readings(hour, np.full(len(hour), depth_m), readings["T"].to_numpy(float))
-    ground = LaggedResponse().learn("open", site, air, known)
-    shared = DailyAir(air.first_day_of_year, np.repeat(air.low_c, MEMBERS, 1), np.repeat(air.high_c, MEMBERS, 1))
-    run = ground.run(shared, depth_m, np.random.default_rng(1))
-    centre = np.arange(len(run)) + 0.5
+    place = Place(Bed(), _wave(hourly, site))
+    course = run(place, learn(place, hourly, known), hourly, [depth_m], MEMBERS, seed=1).at(depth_m)
+    centre = np.arange(len(course)) + 0.5
     wanted = _hours(target_times, day_0)
-    return np.stack([np.interp(wanted, centre, member) for member in run.T], axis=1)
+    return np.stack([np.interp(wanted, centre, member) for member in course.T], axis=1)
+
+
+def _wave(hourly: HourlyWeather, site: Site) -> AnnualWave:
+    """The year by latitude, moved to where the weather of these weeks lies."""
+    guess = guess_from_latitude(site.latitude_deg, site.elevation_m)
+    first = hourly.first.timetuple().tm_yday
+    season = guess.mean_on(first + np.arange(len(hourly)) / 24)
+    return AnnualWave.of_months(guess.mean_c + float(np.mean(hourly.air_c[:, 0] - season)))
 
 
 def _hours(times: pd.DatetimeIndex, day_0: pd.Timestamp) -> np.ndarray:
     return ((times - day_0) / pd.Timedelta(hours=1)).to_numpy(float)
 
 
-def _daily(weather: pd.DataFrame) -> pd.DataFrame:
-    """Daily lows and highs without gaps: missing days are bridged between their neighbours."""
+def _hourly(weather: pd.DataFrame, site: Site) -> HourlyWeather:
+    """Missing hours and days are bridged between their neighbours."""
     if "TMIN" in weather:
-        daily = weather[["TMIN", "TMAX"]]
-    else:
-        grouped = weather["TA"].resample("D")
-        daily = pd.DataFrame({"TMIN": grouped.min(), "TMAX": grouped.max()})
-    return daily.asfreq("D").interpolate(limit_direction="both")
+        daily = weather.asfreq("D")
+        daily[["TMIN", "TMAX"]] = daily[["TMIN", "TMAX"]].interpolate(limit_direction="both")
+        return hours_of(_record(daily, daily.index[0].date()), site)
+    last = weather.index[-1] + pd.Timedelta(minutes=29)
+    full = pd.date_range(weather.index[0].floor("D"), last.ceil("D"), freq="h", inclusive="left") + pd.Timedelta(minutes=30)
+    hours = _at_centres(weather, full)
+    air = hours["TA"].interpolate(limit_direction="both").to_numpy(float)[:, None]
+    first = full[0].date()
+    grouped = pd.Series(air[:, 0], full).resample("D")
+    daily = pd.DataFrame({"TMIN": grouped.min(), "TMAX": grouped.max()})
+    record = _record(daily, first)
+    sun = site.sun(first, len(record))
+    by_range = np.repeat(sun_share(record, site), 24, axis=0) * sun.clear_w_m2[:, None]
+    return assemble(
+        site,
+        sun,
+        air,
+        record=record,
+        sun_w_m2=_or(hours, "SW_IN", by_range),
+        vapour_kpa=None if "RH" not in hours else saturation_kpa(air) * _or(hours, "RH", np.full_like(air, 60.0)) / 100,
+        wind_m_s=None if "WS" not in hours else _or(hours, "WS", np.full_like(air, 2.0)),
+        rain_mm=None if "P" not in hours else _or(hours, "P", np.zeros_like(air)),
+        sky_measured=None if "LW_IN" not in hours else hours["LW_IN"].to_numpy(float)[:, None],
+    )
+
+
+def _at_centres(weather: pd.DataFrame, centres: pd.DatetimeIndex) -> pd.DataFrame:
+    """Columns at the centres of whole hours, between stamps less than two hours apart; nan elsewhere."""
+    both = weather.index.union(centres)
+    wide = weather.reindex(both)
+    near = wide.interpolate("time", limit_area="inside")
+    known = weather.notna().reindex(both).fillna(False).astype(float)
+    close = (known.rolling("121min", center=True).sum() >= 1) | known.astype(bool)
+    return near.where(close).reindex(centres)
+
+
+def _or(hours: pd.DataFrame, name: str, otherwise: np.ndarray) -> np.ndarray:
+    """A column where it was measured, else something else; never below zero."""
+    if name not in hours:
+        return otherwise
+    values = hours[name].to_numpy(float)[:, None]
+    return np.maximum(np.where(np.isnan(values), otherwise, values), 0.0)
+
+
+def _record(daily: pd.DataFrame, first: date) -> DailyRecord:
+    rain = daily["P"].to_numpy(float)[:, None] if "P" in daily else None
+    return DailyRecord.of(first, daily[["TMIN"]].to_numpy(float), daily[["TMAX"]].to_numpy(float), None, rain)

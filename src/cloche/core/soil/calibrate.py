@@ -1,0 +1,235 @@
+"""Getting to know a place: the few numbers that its description leaves open, found from readings taken in its soil.
+
+Maximum a posteriori by bounded least squares over whitened residuals; what the course cannot follow is drift (`drift`), single
+wild readings lose weight (Student t). The posterior comes from the Jacobian; each member draws its own place from it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.linalg import cholesky, solve_triangular
+from scipy.optimize import least_squares
+from scipy.stats import qmc
+
+from cloche.core.soil.bed import FACTORS, Character
+from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence
+from cloche.core.soil.ground import Readings
+from cloche.core.soil.place import Place
+from cloche.core.soil.simulate import simulate
+from cloche.core.weather.record import HourlyWeather
+
+Array = NDArray[np.float64]
+
+PRIOR_SD = {
+    "sun": 0.20,
+    "convection": 0.40,
+    "evaporation": 1.00,
+    "supply": 1.30,
+    "conduction": 0.50,
+    "capacity": 0.20,
+    "deep_k": 2.5,
+    "skin": 0.70,
+    "exchange": 0.60,
+    "heat": 0.30,
+    "start_k": 2.5,
+}
+"""How far a place may differ from its description: SD of the logarithm, of deep_k and start_k in kelvin (assumptions)."""
+BOUND = 3.0
+STEP = 0.15
+SCAN = 5
+STUDENT_DF = 4.0
+ROUNDS = 2
+MOST_CALLS = 8
+LONGEST_MEMORY_D, MOST_READINGS = 45, 160
+
+
+@dataclass(frozen=True)
+class Learned:
+    """A place as its readings tell it, in units of the prior's SD: mean (names,), spread (names, names) a root of the
+    covariance; what drifts; slope (readings, names): how the course at the readings used answers to the numbers."""
+
+    names: tuple[str, ...]
+    mean: Array
+    spread: Array
+    drift: Drift
+    slope: Array
+
+    def draws(self, members: int, rng: np.random.Generator) -> tuple[Character, Array]:
+        """One place a member, and its start_k (members,)."""
+        z = self.mean[:, None] + self.spread @ rng.standard_normal((len(self.names), members))
+        return character_of(self.names, np.clip(z, -BOUND, BOUND))
+
+    def factor(self, name: str) -> tuple[float, float, float]:
+        """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for deep_k, else a factor."""
+        index = self.names.index(name)
+        sd = float(np.sqrt((self.spread[index] ** 2).sum()))
+        low, mid, high = (PRIOR_SD[name] * (float(self.mean[index]) + k * sd) for k in (-1.2816, 0.0, 1.2816))
+        return (low, mid, high) if name.endswith("_k") else (float(np.exp(low)), float(np.exp(mid)), float(np.exp(high)))
+
+
+def names_for(place: Place) -> tuple[str, ...]:
+    """What can be learned of a place."""
+    names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "skin", "start_k"]
+    if place.covers:
+        names.append("exchange")
+    if place.bed.heating:
+        names.append("heat")
+    return tuple(names)
+
+
+def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
+    """Characters and start_k from (names, members) in units of the prior."""
+    members = z.shape[1]
+    values = {name: np.ones(members) for name in FACTORS} | {"deep_k": np.zeros(members), "start_k": np.zeros(members)}
+    for name, row in zip(names, z, strict=True):
+        scaled = PRIOR_SD[name] * row
+        values[name] = scaled if name.endswith("_k") else np.exp(scaled)
+    start = values.pop("start_k")
+    return Character(**values), start
+
+
+def learn(place: Place, weather: HourlyWeather, readings: Readings) -> Learned:
+    """Fit a place. weather: one member, its first midnight is hour 0, covering every reading that is to count."""
+    names = names_for(place)
+    used = _recent(readings, len(weather))
+    if not len(used):
+        nothing = np.empty(0)
+        count = len(names)
+        return Learned(names, np.zeros(count), np.eye(count), Drift(Wandering(), *[nothing] * 4), np.empty((0, count)))
+    problem = _Problem(place, weather, used, names)
+    z = problem.start()
+    scatter, wandering = np.ones(len(used)), Wandering()
+    for _ in range(ROUNDS):
+        z = problem.fit(z, wandering, scatter)
+        wandering = problem.choose(z, scatter)
+        scatter = problem.reweigh(z, wandering, scatter)
+    z = problem.fit(z, wandering, scatter)
+    return problem.learned(z, wandering, scatter)
+
+
+def _recent(readings: Readings, hours: int) -> Readings:
+    """The latest readings within the weather, at most 45 days and 160 of them, in order of time."""
+    order = np.argsort(readings.hour, kind="stable")
+    order = order[(readings.hour[order] >= 0) & (readings.hour[order] <= hours)]
+    if len(order):
+        order = order[readings.hour[order] > readings.hour[order[-1]] - LONGEST_MEMORY_D * 24]
+    if len(order) > MOST_READINGS:
+        order = order[np.linspace(0, len(order) - 1, MOST_READINGS).astype(np.intp)]
+    return Readings(readings.hour[order], readings.depth_m[order], readings.temperature_c[order])
+
+
+@dataclass(frozen=True)
+class _Seen:
+    """The course at the readings, its derivative and its daily mean: (readings,), (readings, names), (readings,)."""
+
+    course_c: Array
+    slope: Array
+    mean_c: Array
+
+    def covariance(self, wandering: Wandering, hour: Array, scatter: Array) -> Array:
+        """Of readings about this course."""
+        return covariance(wandering, hour, self.course_c - self.mean_c, scatter)
+
+
+class _Problem:
+    def __init__(self, place: Place, weather: HourlyWeather, readings: Readings, names: tuple[str, ...]) -> None:
+        days = min(int(readings.hour.max() // 24) + 2, len(weather) // 24)
+        self.place, self.names, self.readings = place, names, readings
+        self.weather = _until(weather, days * 24)
+        self.depths = tuple(sorted({round(float(d), 3) for d in readings.depth_m}))
+        self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m])
+        self.memory: dict[bytes, _Seen] = {}
+
+    def _run(self, z: Array) -> tuple[Array, Array]:
+        """Courses at the readings and their swings, (readings, members), for (names, members)."""
+        character, start = character_of(self.names, z)
+        course = simulate([self.place.lane(self.weather, character, start)], self.depths)[0].soil_c.astype(np.float64)
+        daily = course.reshape(len(course) // 24, 24, *course.shape[1:]).mean(axis=1)
+        return _between(course, self.readings.hour, self.which, 0.5), _between(daily, self.readings.hour / 24, self.which, 0.5)
+
+    def seen(self, z: Array) -> _Seen:
+        """Course and derivative at z, in one run."""
+        key = z.tobytes()
+        if key not in self.memory:
+            inward = np.where(z > 0, -STEP, STEP)
+            courses, means = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]))
+            slope = (courses[:, 1:] - courses[:, :1]) / inward
+            self.memory = {key: _Seen(courses[:, 0], slope, means[:, 0])}
+        return self.memory[key]
+
+    def start(self) -> Array:
+        """The best of the description and a spread of the prior, seen in one run."""
+        spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
+        z = np.column_stack([np.zeros(len(self.names)), spread.T])
+        courses, means = self._run(z)
+        costs = []
+        for course, mean, one in zip(courses.T, means.T, z.T, strict=True):
+            total = _Seen(course, course, mean).covariance(Wandering(), self.readings.hour, np.ones(len(course)))
+            costs.append(one @ one / 2 - log_evidence(total, self.readings.temperature_c - course))
+        return np.asarray(z[:, int(np.argmin(costs))])
+
+    def fit(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
+        """Bounded least squares from z."""
+        total = self.seen(z).covariance(wandering, self.readings.hour, scatter)
+        root = cholesky(total, lower=True)
+
+        def residuals(x: Array) -> Array:
+            away = self.readings.temperature_c - self.seen(x).course_c
+            return np.concatenate([solve_triangular(root, away, lower=True), x])
+
+        def jacobian(x: Array) -> Array:
+            return np.vstack([-solve_triangular(root, self.seen(x).slope, lower=True), np.eye(len(x))])
+
+        inside = np.clip(z, -BOUND + 0.01, BOUND - 0.01)
+        found = least_squares(
+            residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=MOST_CALLS, xtol=0.01, ftol=1e-3
+        )
+        return np.asarray(found.x)
+
+    def choose(self, z: Array, scatter: Array) -> Wandering:
+        """The wandering with the most evidence about z, the place's numbers integrated out."""
+        seen = self.seen(z)
+        # As if the residuals were linear in the numbers: their value at the prior's mean.
+        away = self.readings.temperature_c - seen.course_c + seen.slope @ z
+        uncertain = seen.slope @ seen.slope.T
+        found = [log_evidence(seen.covariance(w, self.readings.hour, scatter) + uncertain, away) for w in GRID]
+        return GRID[int(np.argmax(found))]
+
+    def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
+        """Factors of each reading's variance, larger where it lies far from its neighbours and the course."""
+        drift = self._drift(z, wandering, scatter)
+        own = (drift.residual_k - drift.expected_k()) / wandering.scatter_k
+        return np.maximum((STUDENT_DF + own**2) / (STUDENT_DF + 1), 0.8)
+
+    def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
+        seen = self.seen(z)
+        residual = self.readings.temperature_c - seen.course_c
+        return Drift(wandering, self.readings.hour, residual, seen.course_c - seen.mean_c, scatter)
+
+    def learned(self, z: Array, wandering: Wandering, scatter: Array) -> Learned:
+        """The posterior about z."""
+        seen = self.seen(z)
+        root = cholesky(seen.covariance(wandering, self.readings.hour, scatter), lower=True)
+        jacobian = solve_triangular(root, seen.slope, lower=True)
+        precision = jacobian.T @ jacobian + np.eye(len(z))
+        spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)
+        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope)
+
+
+def _until(weather: HourlyWeather, hours: int) -> HourlyWeather:
+    parts = {
+        name: getattr(weather, name)[:hours]
+        for name in ("air_c", "sun_w_m2", "diffuse_w_m2", "sky_w_m2", "wind_m_s", "vapour_kpa", "rain_mm")
+    }
+    return replace(weather, sun=weather.sun.until(hours), **parts)
+
+
+def _between(values: Array, position: Array, which: NDArray[np.intp], centre: float) -> Array:
+    """Values (times, depths, members) at fractional positions, centres at `centre`: (positions, members)."""
+    spot = np.clip(position - centre, 0, len(values) - 1)
+    below = np.minimum(spot.astype(np.intp), max(len(values) - 2, 0))
+    part = (spot - below)[:, None]
+    return np.asarray(values[below, which] * (1 - part) + values[np.minimum(below + 1, len(values) - 1), which] * part)

@@ -1,0 +1,134 @@
+"""What the physics does not know of a place: a drift of its level and of its daily swing, learned from the readings and
+forgotten in days.
+
+    reading = mean + (1 + gain(t)) (course - mean) + level(t) + scatter,    mean: the course's own daily mean
+
+Watering, a closing canopy, harvest: whatever nobody logged shows up as level and gain, Ornstein-Uhlenbeck processes; the
+level has a part that passes in days and a part that stays for the season. All is linear and
+Gaussian given the course, so it is solved exactly; sizes and lengths are chosen by evidence.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.linalg import cho_factor, cho_solve
+from scipy.signal import lfilter
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Wandering:
+    """How a place strays: SD of its level [K], passing and staying, and of its swing (share), days over which each is
+    forgotten, SD of a reading's scatter [K]: probe, spot, depth, the hour's cloud."""
+
+    level_k: float = 1.0
+    level_d: float = 6.0
+    stays_k: float = 1.5
+    stays_d: float = 60.0
+    gain: float = 0.10
+    gain_d: float = 10.0
+    scatter_k: float = 0.6
+
+
+GRID = tuple(
+    Wandering(level, days, stays, gain=gain, scatter_k=scatter)
+    for level in (0.3, 0.8, 2.0)
+    for days in (3.0, 8.0)
+    for stays in (0.3, 1.0, 2.5)
+    for gain in (0.03, 0.10)
+    for scatter in (0.3, 0.6)
+)
+"""What evidence chooses from (assumption)."""
+
+
+def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
+    """Correlation of an Ornstein-Uhlenbeck process between two sets of hours: (a, b)."""
+    return np.asarray(np.exp(-np.abs(hour_a[:, None] - hour_b[None, :]) / (24 * days)))
+
+
+def covariance(wandering: Wandering, hour: Array, swing_k: Array, scatter: Array) -> Array:
+    """Of the readings about the course, (readings, readings) [K²]. swing_k: course less its daily mean at each reading;
+    scatter: factor of each reading's variance."""
+    level = _level(wandering, hour, hour)
+    gain = wandering.gain**2 * kernel(hour, hour, wandering.gain_d) * np.outer(swing_k, swing_k)
+    return np.asarray(level + gain + np.diag(wandering.scatter_k**2 * scatter))
+
+
+def _level(wandering: Wandering, hour_a: Array, hour_b: Array) -> Array:
+    passing = wandering.level_k**2 * kernel(hour_a, hour_b, wandering.level_d)
+    return np.asarray(passing + wandering.stays_k**2 * kernel(hour_a, hour_b, wandering.stays_d))
+
+
+def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
+    """Log density of residuals, but for a constant."""
+    factor = cho_factor(covariance_k2, lower=True)
+    return float(-0.5 * residual_k @ cho_solve(factor, residual_k) - np.log(np.diag(factor[0])).sum())
+
+
+@dataclass(frozen=True)
+class Drift:
+    """Level and gain as the readings tell them. residual_k: readings less the fitted course; swing_k, scatter: as above."""
+
+    wandering: Wandering
+    hour: Array
+    residual_k: Array
+    swing_k: Array
+    scatter: Array
+
+    def expected_k(self, keep: Array | None = None) -> Array:
+        """Level plus gain times swing at each reading as all (or those of `keep`) tell it."""
+        mine = np.ones(len(self.hour), dtype=bool) if keep is None else keep
+        if not mine.any():
+            return np.zeros(len(self.hour))
+        total = covariance(self.wandering, self.hour, self.swing_k, self.scatter)
+        signal = total - np.diag(self.wandering.scatter_k**2 * self.scatter)
+        return np.asarray(signal[:, mine] @ np.linalg.solve(total[np.ix_(mine, mine)], self.residual_k[mine]))
+
+    def draw(self, days: int, members: int, rng: np.random.Generator) -> tuple[Array, Array]:
+        """Level [K] and gain at the middays of days from day 0, (days, members): one draw a member, given the readings."""
+        w = self.wandering
+        level = _free(days, members, w.level_d, rng) * w.level_k + _free(days, members, w.stays_d, rng) * w.stays_k
+        gain = _free(days, members, w.gain_d, rng) * w.gain
+        if not len(self.hour):
+            return level, gain
+        midday = np.arange(days, dtype=np.float64) * 24 + 12.0
+        noise = rng.standard_normal((len(self.hour), members)) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
+        seen = _at(self.hour, midday, level) + _at(self.hour, midday, gain) * self.swing_k[:, None] + noise
+        total = covariance(w, self.hour, self.swing_k, self.scatter)
+        # Matheron's rule: a free draw, corrected by what it misses of the readings.
+        missed = cho_solve(cho_factor(total), self.residual_k[:, None] - seen)
+        level = level + _level(w, midday, self.hour) @ missed
+        gain = gain + w.gain**2 * kernel(midday, self.hour, w.gain_d) @ (self.swing_k[:, None] * missed)
+        return level, np.maximum(gain, -0.9)
+
+
+def apply(course_c: Array, level_k: Array, gain: Array) -> Array:
+    """A course (hours, members) with level and gain by day (days, members) worked in."""
+    days = len(level_k)
+    daily = course_c.reshape(days, 24, -1).mean(axis=1)
+    mean = hourly(daily)
+    return np.asarray(mean + (1 + hourly(gain)) * (course_c - mean) + hourly(level_k))
+
+
+def hourly(daily: Array) -> Array:
+    """(days, members) at midday to (days * 24, members), straight between middays."""
+    days = len(daily)
+    position = np.clip((np.arange(days * 24) + 0.5) / 24 - 0.5, 0, days - 1)
+    below = np.minimum(position.astype(np.intp), max(days - 2, 0))
+    part = (position - below)[:, None]
+    return np.asarray(daily[below] * (1 - part) + daily[np.minimum(below + 1, days - 1)] * part)
+
+
+def _free(days: int, members: int, length_d: float, rng: np.random.Generator) -> Array:
+    keep = np.exp(-1 / length_d)
+    steps = rng.standard_normal((days, members))
+    steps[1:] *= np.sqrt(1 - keep**2)
+    return np.asarray(lfilter([1.0], [1.0, -keep], steps, axis=0))
+
+
+def _at(hour: Array, midday: Array, values: Array) -> Array:
+    return np.stack([np.interp(hour, midday, column) for column in values.T], axis=1)

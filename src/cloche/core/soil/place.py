@@ -1,0 +1,66 @@
+"""A place ready to be run: its make-up, its covers, its deep ground, under any weather."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.soil.annual import AnnualWave
+from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.grid import open_ground, small_volume
+from cloche.core.soil.lanes import Lane
+from cloche.core.weather.record import HourlyWeather
+
+Array = NDArray[np.float64]
+
+TOP_REACH_M, DEEP_REACH_M = 0.30, 0.40
+"""How deep the last weeks' weather is felt, and below what depth the deep ground is (assumption)."""
+START_D = 4
+
+
+@dataclass(frozen=True)
+class Place:
+    """wave: the year in its deep ground. covers and the bed's events count hours from the weather's first midnight."""
+
+    bed: Bed
+    wave: AnnualWave
+    covers: tuple[CoverPeriod, ...] = field(default=())
+
+    def lane(self, weather: HourlyWeather, character: Character, start_k: Array | None = None) -> Lane:
+        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed."""
+        shift = np.zeros(len(character.sun)) if start_k is None else start_k
+        deep = self.deep_c(weather)
+        start = self._start_c(weather, character)
+        reach = np.exp(-self._depth_m / TOP_REACH_M)
+        return Lane(self.bed, weather, character, start + shift[:, None] * reach, deep, self.covers)
+
+    def shifted(self, hours: float) -> Place:
+        """The same for weather that starts `hours` later."""
+        moved = tuple(replace(c, start_h=c.start_h - hours, end_h=c.end_h - hours) for c in self.covers)
+        events = (replace(e, hour=e.hour - hours) for e in self.bed.events)
+        return replace(self, covers=moved, bed=self.bed.with_events(*events))
+
+    def deep_c(self, weather: HourlyWeather) -> Array:
+        """Temperature below the column [°C], (hours,)."""
+        day = weather.first.timetuple().tm_yday + np.arange(len(weather)) / 24
+        return self.wave.at(day, open_ground().depth_m)
+
+    @property
+    def _depth_m(self) -> Array:
+        grid = small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
+        return grid.centre_m
+
+    def _start_c(self, weather: HourlyWeather, character: Character) -> Array:
+        """Profiles (members, cells): deep the year's wave, at the top the first days' air."""
+        depth, members = self._depth_m, len(character.sun)
+        air = np.broadcast_to(weather.air_c[: START_D * 24].mean(axis=0), (members,))
+        if self.bed.volume:
+            return np.repeat(air[:, None], len(depth), axis=1)
+        day = float(weather.first.timetuple().tm_yday)
+        wave = self.wave.at(day, depth)
+        reach = np.exp(-depth / TOP_REACH_M)
+        deep_k = character.deep_k[:, None] * (1 - np.exp(-depth / DEEP_REACH_M))
+        return np.asarray(wave + (air - self.wave.at(day, 0.0))[:, None] * reach + deep_k)
