@@ -45,7 +45,7 @@ CONF
 start_cluster() {
   local try
   for try in 1 2 3; do
-    DB_PORT=$(/usr/bin/python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])')
+    DB_PORT=$(free_port)
     as_server "$PGBIN/pg_ctl" -D "$DB/data" -l "$DB/log" -w -t 60 -s -o "-p $DB_PORT" start >/dev/null && return
   done
   stop_with "the database would not start; see $DB/log."

@@ -1,6 +1,8 @@
 # Starting the application, and the tests. Sourced by ./run.
 manage() { PYTHONPATH=src "$PY" -m cloche.manage "$@"; }
 
+free_port() { /usr/bin/python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'; }
+
 port_is_free() { /usr/bin/python3 -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
 
 collect_static() { # only when something in it has changed
@@ -35,17 +37,29 @@ serve() {
   trap 'exit 130' INT
   trap 'exit 143' TERM
   collect_static
-  if [ "$mode" = demo ]; then manage load_demo --seed "$seed"; else manage migrate -v 0; fi
+  if [ "$mode" = demo ]; then
+    manage load_demo --seed "$seed"
+    local weather_port
+    weather_port=$(free_port)
+    PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.demo.weather_service --port "$weather_port" --day-offset "$CLOCHE_DAY_OFFSET" --seed "$seed" 9>&- &
+    CHILDREN+=($!)
+    export CLOCHE_WEATHER_URL="http://127.0.0.1:$weather_port"
+  else manage migrate -v 0; fi
   # 9>&-: a child must not hold the lock. setsid: Ctrl-C reaches us first, and we end them in order. pdeathsig: should we be
   # killed outright, they end too.
   PYTHONPATH=src setsid setpriv --pdeathsig TERM "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
-  CHILDREN+=($!)
-  PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage keep_forecasts 9>&- &
-  CHILDREN+=($!)
+  local web=$!
+  CHILDREN+=("$web")
+  local worker
+  for worker in 1 2; do
+    # Each on one core: places are worked out side by side, the linear algebra need not be.
+    OMP_NUM_THREADS=1 OPENBLAS_NUM_THREADS=1 PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage work 9>&- &
+    CHILDREN+=($!)
+  done
   local i
   for i in $(seq 100); do
     /usr/bin/python3 -c "import urllib.request; urllib.request.urlopen('http://127.0.0.1:$port/healthz/', timeout=2)" 2>/dev/null && break
-    kill -0 "${CHILDREN[0]}" 2>/dev/null || stop_with "the application did not start; its own words are above."
+    kill -0 "$web" 2>/dev/null || stop_with "the application did not start; its own words are above."
     sleep 0.2
   done
   printf '\nCloche is open at  http://127.0.0.1:%s\n' "$port"

@@ -13,7 +13,7 @@ from cloche.core.germination.emergence import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.outlook import longest_lie_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
-MODEL_VERSION = "lagged-1"
+MODEL_VERSION = "column-1"
 
 
 def crops() -> list[Crop]:

@@ -36,16 +36,6 @@ class Climate:
         return [round(float(m - half), 1) for m in mean], [round(float(m + half), 1) for m in mean]
 
 
-def days_of_air(climate: Climate, day_of_year: Array, rng: np.random.Generator) -> tuple[Array, Array]:
-    """Daily lows and highs [°C]: warm and cold spells about the usual year, clear days swinging more."""
-    days = len(day_of_year)
-    usual = climate.mean_c + climate.half_swing_k * np.cos(2 * np.pi * (day_of_year - climate.warmest_day) / 365.25)
-    spells = filtered([1.0], [1.0, -0.74], rng.normal(0, 2.2, days))
-    clear = np.clip(filtered([0.6], [1.0, -0.4], rng.normal(1.0, 0.45, days)), 0.35, 1.8)
-    half = climate.range_k / 2 * clear
-    return usual + spells - half, usual + spells + half
-
-
 def hours_of_air(low_c: Array, high_c: Array) -> Array:
     """Hourly air: lowest at six, highest at fifteen."""
     hour = np.arange(len(low_c) * 24) + 0.5

@@ -8,11 +8,10 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from cloche.demo import nature
+from cloche.demo import nature, sky
 from cloche.demo.plan import GardenPlan, PlacePlan
 
 PAST_D = 2 * 365 + 80
-FORECAST_D = 6
 HOTBED_AGE_D = 19
 LOGGER_D = 110
 
@@ -36,34 +35,33 @@ class GardenRecords:
 
 
 def invent(plan: GardenPlan, now: datetime, seed: int) -> GardenRecords:
-    """Two past seasons and the running one, up to now; air also for the coming days, as a forecast that errs."""
+    """Two past seasons and the running one, up to now."""
     rng = np.random.default_rng([seed, round(abs(plan.latitude_deg) * 10)])
     zone = ZoneInfo(plan.timezone_name)
     today = now.astimezone(zone).date()
     now = now.astimezone(UTC)  # hours counted on a local clock would stumble over summer time
     first = today - timedelta(days=PAST_D)
-    days = [first + timedelta(days=i) for i in range(PAST_D + FORECAST_D + 1)]
+    days = [first + timedelta(days=i) for i in range(PAST_D + 1)]
     doy = np.array([day.timetuple().tm_yday for day in days], dtype=float)
-    low, high = nature.days_of_air(plan.climate, doy, rng)
+    truth = sky.history(plan.latitude_deg, plan.longitude_deg, plan.climate, days[-1], seed)
+    rows = truth.rows(first, days[-1])
+    low, high, rain = truth.low_c[rows], truth.high_c[rows], truth.rain_mm[rows]
     air, sun = nature.hours_of_air(low, high), nature.hours_of_sun(plan.climate, doy, low, high)
     hour_0 = datetime.combine(first, time(), tzinfo=zone).astimezone(UTC)
     readings = {}
     for place in plan.places:
         readings[place.name] = _readings(plan, place, air, sun, hour_0, now, np.random.default_rng(rng.integers(2**32)))
-    return GardenRecords(_weather(days, low, high, today, rng), readings)
+    return GardenRecords(_weather(days, low, high, rain, today, rng), readings)
 
 
 def _weather(
-    days: list[date], low: nature.Array, high: nature.Array, today: date, rng: np.random.Generator
+    days: list[date], low: nature.Array, high: nature.Array, rain: nature.Array, today: date, rng: np.random.Generator
 ) -> list[tuple[date, float, float, float | None]]:
     rows: list[tuple[date, float, float, float | None]] = []
-    for day, low_c, high_c in zip(days, low, high, strict=True):
-        lead = (day - today).days
-        off = float(rng.normal(0, 0.5 + 0.35 * lead)) if lead > 0 else 0.0
-        rain = round(float(rng.exponential(6)), 1) if rng.random() < 0.35 else 0.0
-        if lead <= 0 and rng.random() < 0.01:
-            continue  # a day nobody wrote down
-        rows.append((day, round(float(low_c) + off, 1), round(float(high_c) + off, 1), rain if lead <= 0 else None))
+    for day, low_c, high_c, rain_mm in zip(days, low, high, rain, strict=True):
+        if day >= today or rng.random() < 0.01:
+            continue  # not over yet, or a day nobody wrote down
+        rows.append((day, round(float(low_c), 1), round(float(high_c), 1), round(float(rain_mm), 1)))
     return rows
 
 

@@ -11,6 +11,11 @@ def now() -> datetime:
     return datetime.now(UTC) + timedelta(days=settings.CLOCHE_DAY_OFFSET)
 
 
+def real_now() -> datetime:
+    """The present instant of the machine, for what machines do."""
+    return datetime.now(UTC)
+
+
 def today(timezone: ZoneInfo) -> date:
     """The local calendar day."""
     return now().astimezone(timezone).date()

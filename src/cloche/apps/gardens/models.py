@@ -65,6 +65,9 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
 
 
+ASPECTS = [(0.0, "north"), (90.0, "east"), (135.0, "south-east"), (180.0, "south"), (225.0, "south-west"), (270.0, "west")]
+
+
 class StandingPlaces(models.Manager["Place"]):
     """Places that have not been removed: what every page means by a garden's places."""
 
@@ -88,11 +91,28 @@ class Place(models.Model):
         CABLE = "cable", "bed over a soil-warming cable"
         HOTBED = "hotbed", "hotbed"
 
+    class Texture(models.TextChoices):
+        SAND = "sand", "sand"
+        LOAM = "loam", "loam"
+        CLAY = "clay", "clay"
+        COMPOST = "compost", "rich in compost"
+
+    class House(models.TextChoices):
+        POLYTUNNEL = "polytunnel", "an unheated polytunnel"
+        GREENHOUSE = "greenhouse", "an unheated greenhouse"
+
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="places")
     name = models.CharField(max_length=60)
     kind = models.CharField(max_length=10, choices=Kind, default=Kind.OPEN)
     seed_depth_m = models.FloatField(default=0.05, validators=[MinValueValidator(0.005), MaxValueValidator(0.5)])
     walking_order = models.PositiveIntegerField(default=0)
+    texture = models.CharField(max_length=10, choices=Texture, default=Texture.LOAM)
+    slope_deg = models.FloatField(default=0.0, validators=[MinValueValidator(0.0), MaxValueValidator(60.0)])
+    aspect_deg = models.FloatField(default=180.0, choices=ASPECTS)
+    shaded_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
+    shaded_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
+    width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(20.0)])
+    within = models.CharField(max_length=20, blank=True, choices=House)
     evidence = models.PositiveBigIntegerField(
         default=0, editable=False, help_text="Grows whenever anything the forecast rests on has changed."
     )
@@ -112,3 +132,39 @@ class Place(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class CoverPeriod(models.Model):
+    """A cover on a place from one day to another, both included; without a last day it is still on."""
+
+    class Opens(models.TextChoices):
+        CLOSED = "closed", "kept closed"
+        ABOVE = "above", "opened as far as needed to stay below a warmth"
+        HOURS = "hours", "opened between hours"
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
+    cover = models.CharField(max_length=20)
+    first = models.DateField()
+    last = models.DateField(null=True, blank=True)
+    ends_capped = models.BooleanField(default=True)
+    opens = models.CharField(max_length=10, choices=Opens, default=Opens.CLOSED)
+    above_c = models.FloatField(default=26.0)
+    from_h = models.PositiveSmallIntegerField(default=10, validators=[MaxValueValidator(23)])
+    to_h = models.PositiveSmallIntegerField(default=16, validators=[MaxValueValidator(24)])
+    opening = models.FloatField(default=0.4, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
+    blanket = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["first", "id"]
+
+
+class Deed(models.Model):
+    """Something done to a place that changes how it warms; `work` in the words of bridge.places.work_names."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="deeds")
+    work = models.CharField(max_length=20)
+    at = models.DateTimeField()
+    amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")
+
+    class Meta:
+        ordering = ["-at", "-id"]

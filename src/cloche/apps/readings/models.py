@@ -51,16 +51,34 @@ class Reading(models.Model):
 class DailyWeather(models.Model):
     """A local day's air at the site: measured, or typed in ahead as a forecast."""
 
+    class Sky(models.TextChoices):
+        CLEAR = "clear", "clear"
+        BROKEN = "broken", "broken"
+        OVERCAST = "overcast", "overcast"
+
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
     day = models.DateField()
     low_c = models.FloatField()
     high_c = models.FloatField()
     rain_mm = models.FloatField(null=True, blank=True)
+    sky = models.CharField(max_length=10, blank=True, choices=Sky)
     history = HistoricalRecords()
 
     class Meta:
         ordering = ["-day"]
         constraints = [models.UniqueConstraint(fields=["garden", "day"], name="one_line_a_day")]
+
+
+class WeatherHeard(models.Model):
+    """The last that a weather provider said of a garden's site, and when it was last asked in vain."""
+
+    garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="weather_heard")
+    heard_at = models.DateTimeField(null=True)
+    failed_at = models.DateTimeField(null=True)
+    failure = models.CharField(max_length=200, blank=True)
+    current_c = models.FloatField(null=True)
+    ahead = models.JSONField(default=list, help_text="Days from the day it was issued: day, low_c, high_c, sky.")
+    past = models.JSONField(default=dict, help_text="Earlier days: first, low_c, high_c, rain_mm, one value a day.")
 
 
 class IncomingFile(models.Model):

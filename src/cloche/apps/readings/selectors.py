@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import date, datetime, timedelta
 
 from django.db.models import OuterRef, QuerySet, Subquery
 
+from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.readings.models import DailyWeather, Reading, WeatherHeard
+from cloche.bridge.evidence import Day
 
 SHOWN_IN_LIST = 30
 MOST_POINTS = 400
@@ -38,9 +41,41 @@ def readings_since(place: Place, start: datetime) -> list[tuple[int, datetime, f
     return list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
 
 
-def weather_rows(garden: Garden) -> list[tuple[date, float, float]]:
-    """(day, low_c, high_c) of all days, oldest first."""
-    return list(garden.weather.order_by("day").values_list("day", "low_c", "high_c"))
+def weather_days(garden: Garden) -> list[Day]:
+    """All that is known of the site's days, oldest first: the provider's, and over them what was written down."""
+    days = {day.day: day for day in _heard_days(garden)}
+    for row in garden.weather.order_by("day").values_list("day", "low_c", "high_c", "rain_mm", "sky"):
+        day, low_c, high_c, rain_mm, sky = row
+        days[day] = Day(day, low_c, high_c, rain_mm, sky or None)
+    return [days[day] for day in sorted(days)]
+
+
+def _heard_days(garden: Garden) -> Iterator[Day]:
+    heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).first()
+    if heard is None or heard.heard_at is None:
+        return
+    first = date.fromisoformat(heard.past["first"])
+    rows = zip(heard.past["low_c"], heard.past["high_c"], heard.past["rain_mm"], strict=True)
+    for index, (low_c, high_c, rain_mm) in enumerate(rows):
+        yield Day(first + timedelta(days=index), low_c, high_c, rain_mm)
+    issued = heard.heard_at.astimezone(garden.timezone).date()
+    for row in heard.ahead:
+        day = date.fromisoformat(row["day"])
+        yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
+
+
+def heard_words(garden: Garden, now: datetime) -> str:
+    """When the weather service was last heard from, and what is amiss; empty where there is none."""
+    heard = WeatherHeard.objects.filter(garden=garden).only("heard_at", "failed_at", "failure", "garden").first()
+    if heard is None:
+        return ""
+    if heard.heard_at is None:
+        return f"{heard.failure} It has not been heard from yet."
+    local, today = heard.heard_at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
+    said = f"The weather service was last heard from at {words.clock(local)}, {words.day(local.date(), today)}."
+    if heard.failed_at is not None:
+        said += " It does not answer now: the older its forecast, the wider the band."
+    return said
 
 
 def weather_around(garden: Garden, today: date, back: int, ahead: int) -> list[DailyWeather]:

@@ -26,6 +26,7 @@ INSTALLED_APPS = [
     "csp",
     "django_htmx",
     "simple_history",
+    "procrastinate.contrib.django",
     "cloche.apps.gardens",
     "cloche.apps.readings",
     "cloche.apps.windows",
@@ -132,6 +133,8 @@ CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
 # Days added to the real date: the demo lives on a day of its own.
 CLOCHE_DAY_OFFSET = int(os.environ.get("CLOCHE_DAY_OFFSET", "0"))
 CLOCHE_DEMO = False
+# Where a weather provider answers; empty: weather is typed in or brought in from files.
+CLOCHE_WEATHER_URL = os.environ.get("CLOCHE_WEATHER_URL", "")
 
 LOGGING = {
     "version": 1,

@@ -16,8 +16,8 @@ from scipy.stats import qmc
 
 from cloche.core.soil.bed import FACTORS, Character
 from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence
-from cloche.core.soil.ground import Readings
 from cloche.core.soil.place import Place
+from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.record import HourlyWeather
 
@@ -41,26 +41,31 @@ BOUND = 3.0
 STEP = 0.15
 SCAN = 5
 STUDENT_DF = 4.0
-ROUNDS = 2
-MOST_CALLS = 8
-LONGEST_MEMORY_D, MOST_READINGS = 45, 160
+MOST_CALLS = (4, 3, 6)
+LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 45, 160, 12
 
 
 @dataclass(frozen=True)
 class Learned:
     """A place as its readings tell it, in units of the prior's SD: mean (names,), spread (names, names) a root of the
-    covariance; what drifts; slope (readings, names): how the course at the readings used answers to the numbers."""
+    covariance; what drifts; slope (readings, names): how the course at the readings used answers to the numbers; used: their
+    places among the readings given."""
 
     names: tuple[str, ...]
     mean: Array
     spread: Array
     drift: Drift
     slope: Array
+    used: NDArray[np.intp]
 
     def draws(self, members: int, rng: np.random.Generator) -> tuple[Character, Array]:
         """One place a member, and its start_k (members,)."""
         z = self.mean[:, None] + self.spread @ rng.standard_normal((len(self.names), members))
         return character_of(self.names, np.clip(z, -BOUND, BOUND))
+
+    def since(self, hour: float) -> Learned:
+        """The same on a clock that starts at an hour of this one."""
+        return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour))
 
     def factor(self, name: str) -> tuple[float, float, float]:
         """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for deep_k, else a factor."""
@@ -94,31 +99,32 @@ def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
 def learn(place: Place, weather: HourlyWeather, readings: Readings) -> Learned:
     """Fit a place. weather: one member, its first midnight is hour 0, covering every reading that is to count."""
     names = names_for(place)
-    used = _recent(readings, len(weather))
+    recent = _recent(readings, len(weather))
+    used = Readings(readings.hour[recent], readings.depth_m[recent], readings.temperature_c[recent])
     if not len(used):
         nothing = np.empty(0)
         count = len(names)
-        return Learned(names, np.zeros(count), np.eye(count), Drift(Wandering(), *[nothing] * 4), np.empty((0, count)))
+        return Learned(names, np.zeros(count), np.eye(count), Drift(Wandering(), *[nothing] * 4), np.empty((0, count)), recent)
     problem = _Problem(place, weather, used, names)
     z = problem.start()
     scatter, wandering = np.ones(len(used)), Wandering()
-    for _ in range(ROUNDS):
-        z = problem.fit(z, wandering, scatter)
+    for calls in MOST_CALLS[:-1]:
+        z = problem.fit(z, wandering, scatter, calls)
         wandering = problem.choose(z, scatter)
         scatter = problem.reweigh(z, wandering, scatter)
-    z = problem.fit(z, wandering, scatter)
-    return problem.learned(z, wandering, scatter)
+    z = problem.fit(z, wandering, scatter, MOST_CALLS[-1])
+    return problem.learned(z, wandering, scatter, recent)
 
 
-def _recent(readings: Readings, hours: int) -> Readings:
-    """The latest readings within the weather, at most 45 days and 160 of them, in order of time."""
+def _recent(readings: Readings, hours: int) -> NDArray[np.intp]:
+    """Indices of the latest readings within the weather, at most 45 days and 160 of them, in order of time."""
     order = np.argsort(readings.hour, kind="stable")
     order = order[(readings.hour[order] >= 0) & (readings.hour[order] <= hours)]
     if len(order):
         order = order[readings.hour[order] > readings.hour[order[-1]] - LONGEST_MEMORY_D * 24]
     if len(order) > MOST_READINGS:
         order = order[np.linspace(0, len(order) - 1, MOST_READINGS).astype(np.intp)]
-    return Readings(readings.hour[order], readings.depth_m[order], readings.temperature_c[order])
+    return order
 
 
 @dataclass(frozen=True)
@@ -136,9 +142,11 @@ class _Seen:
 
 class _Problem:
     def __init__(self, place: Place, weather: HourlyWeather, readings: Readings, names: tuple[str, ...]) -> None:
-        days = min(int(readings.hour.max() // 24) + 2, len(weather) // 24)
-        self.place, self.names, self.readings = place, names, readings
-        self.weather = _until(weather, days * 24)
+        first = max(int(readings.hour.min() // 24) - RUN_UP_D, 0)
+        last = min(int(readings.hour.max() // 24) + 2, len(weather) // 24)
+        self.place, self.names, self.first_h = place.shifted(first * 24), names, first * 24
+        self.readings = replace(readings, hour=readings.hour - self.first_h)
+        self.weather = weather.cut(first, last)
         self.depths = tuple(sorted({round(float(d), 3) for d in readings.depth_m}))
         self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m])
         self.memory: dict[bytes, _Seen] = {}
@@ -171,7 +179,7 @@ class _Problem:
             costs.append(one @ one / 2 - log_evidence(total, self.readings.temperature_c - course))
         return np.asarray(z[:, int(np.argmin(costs))])
 
-    def fit(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
+    def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
         total = self.seen(z).covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True)
@@ -184,9 +192,7 @@ class _Problem:
             return np.vstack([-solve_triangular(root, self.seen(x).slope, lower=True), np.eye(len(x))])
 
         inside = np.clip(z, -BOUND + 0.01, BOUND - 0.01)
-        found = least_squares(
-            residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=MOST_CALLS, xtol=0.01, ftol=1e-3
-        )
+        found = least_squares(residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=calls, xtol=0.01, ftol=1e-3)
         return np.asarray(found.x)
 
     def choose(self, z: Array, scatter: Array) -> Wandering:
@@ -207,24 +213,16 @@ class _Problem:
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
         seen = self.seen(z)
         residual = self.readings.temperature_c - seen.course_c
-        return Drift(wandering, self.readings.hour, residual, seen.course_c - seen.mean_c, scatter)
+        return Drift(wandering, self.readings.hour + self.first_h, residual, seen.course_c - seen.mean_c, scatter)
 
-    def learned(self, z: Array, wandering: Wandering, scatter: Array) -> Learned:
+    def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
         seen = self.seen(z)
         root = cholesky(seen.covariance(wandering, self.readings.hour, scatter), lower=True)
         jacobian = solve_triangular(root, seen.slope, lower=True)
         precision = jacobian.T @ jacobian + np.eye(len(z))
         spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)
-        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope)
-
-
-def _until(weather: HourlyWeather, hours: int) -> HourlyWeather:
-    parts = {
-        name: getattr(weather, name)[:hours]
-        for name in ("air_c", "sun_w_m2", "diffuse_w_m2", "sky_w_m2", "wind_m_s", "vapour_kpa", "rain_mm")
-    }
-    return replace(weather, sun=weather.sun.until(hours), **parts)
+        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used)
 
 
 def _between(values: Array, position: Array, which: NDArray[np.intp], centre: float) -> Array:

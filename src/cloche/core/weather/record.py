@@ -116,6 +116,13 @@ class HourlyWeather:
     def __len__(self) -> int:
         return len(self.air_c)
 
+    def cut(self, start_d: int, stop_d: int) -> HourlyWeather:
+        """Whole days from start_d to stop_d."""
+        hours = slice(start_d * 24, stop_d * 24)
+        parts = {name: getattr(self, name)[hours] for name in self.__dataclass_fields__ if name not in ("first", "sun")}
+        sun = self.sun.cut(start_d * 24, stop_d * 24)
+        return HourlyWeather(first=self.first + timedelta(days=start_d), sun=sun, **parts)
+
     @property
     def members(self) -> int:
         """How many courses."""

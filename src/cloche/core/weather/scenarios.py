@@ -1,79 +1,120 @@
 """Weather scenarios: members that share the days already known and differ in those that are not.
 
-Days ahead for which the grower gave a forecast keep to it with a spread that grows with lead time; beyond, days wander
-about the site's normals as a first-order autoregression of the daily mean on top of a slow drift (a warm or a cold
-spring). The simplest relative of Richardson's generator [Richardson1981]; rain and radiation are not simulated.
+A forecast day keeps to what was told with an error that grows from the hour it was issued, so that a stale forecast is a wide
+one. Beyond, past years are replayed from the same date where a site has ten or more; otherwise a generator after
+[Richardson1981]: wet and dry days by a Markov chain, highs, lows and sun as correlated departures from the monthly normals.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.weather.normals import GUESS_SPREAD_K, Normals
+from cloche.core.weather.record import DailyRecord
 
-PERSISTENCE = 0.72
-"""Correlation of one day's departure from normal with the next (assumption; mid-latitude stations lie at 0.65-0.8)."""
-SEASON_SD_K = 1.0
-"""How far a whole season strays from normal [K] (assumption)."""
-SEASON_PERSISTENCE = 0.985
-FORECAST_SD_K = 0.9
-FORECAST_GROWTH_K_PER_D = 0.35
-RANGE_LOG_SD = 0.35
+Array = NDArray[np.float64]
+
+FEWEST_YEARS = 10
+SEASON_SD_K, SEASON_PERSISTENCE = 1.0, 0.985
+"""How far a whole season strays from normal [K], and how slowly (assumption)."""
+FORECAST_SD_K, FORECAST_GROWTH_K_PER_D, FORECAST_LAST_D = 0.9, 0.35, 14
+ERROR_PERSISTENCE = 0.6
+RANGE_SD = 0.20
+"""Error of a forecast day's range, as a share of it (assumption)."""
+SEAM_PERSISTENCE = 0.72
+"""What of the last known day's departure from normal is left a day later (assumption; stations lie at 0.65-0.8)."""
+
+# Lag-one model of high, low and sun departures [Richardson1981, from memory]: z(t) = A z(t-1) + B e(t).
+_A = np.array([[0.567, 0.086, -0.002], [0.253, 0.504, -0.050], [-0.006, -0.039, 0.244]])
+_B = np.array([[0.781, 0.0, 0.0], [0.328, 0.637, 0.0], [0.238, -0.341, 0.873]])
+_WET_AFTER_DRY, _WET_AFTER_WET = 0.28, 0.58
+_WET_COOLER_SD, _RAIN_MM = 0.5, 5.0
+_SUN_DRY, _SUN_WET, _SUN_SD = 0.75, 0.40, 0.17
+"""A temperate site's rain and sun (assumption)."""
 
 
 @dataclass(frozen=True)
-class DailyAir:
-    """Air by local day from day 0: (days,) or (days, members). low_c, high_c [°C], nan where not known."""
+class Past:
+    """Complete years of a site's own days, replayed. record: (days,), no gaps in lows and highs."""
 
-    first_day_of_year: int
-    low_c: NDArray[np.float64]
-    high_c: NDArray[np.float64]
+    record: DailyRecord
 
     @property
-    def day_of_year(self) -> NDArray[np.float64]:
-        """Day of the year 1-366 of each row, running on through New Year."""
-        return (self.first_day_of_year - 1 + np.arange(len(self.low_c), dtype=np.float64)) % 365.25 + 1
+    def years(self) -> list[int]:
+        """Years of which the day-by-day course can be followed for a year on."""
+        last = self.record.first + timedelta(days=len(self.record))
+        first = self.record.first.year + (self.record.first > date(self.record.first.year, 1, 1))
+        return [year for year in range(first, last.year) if date(year, 12, 31) < last]
 
-    @property
-    def mean_c(self) -> NDArray[np.float64]:
-        """Middle of low and high [°C]."""
-        return (self.low_c + self.high_c) / 2
-
-    @property
-    def range_k(self) -> NDArray[np.float64]:
-        """High less low [K]."""
-        return self.high_c - self.low_c
+    def rows_from(self, year: int, day: date, count: int) -> NDArray[np.intp]:
+        """Rows of `count` days from the same date in a year; the end of the record runs on from a year's end to its start."""
+        start = date(year, day.month, min(day.day, 28) if day.month == 2 else day.day)
+        rows = (start - self.record.first).days + np.arange(count)
+        return np.asarray(np.where(rows < len(self.record), rows, rows - 365 * (1 + (rows - len(self.record)) // 365)))
 
 
-def scenarios(known: DailyAir, normals: Normals, today: int, members: int, rng: np.random.Generator) -> DailyAir:
-    """Fill every day that is not known: (days,) in, (days, members) out.
+@dataclass(frozen=True)
+class Known:
+    """What is known of the days: record (days,), nan where not; lead_d (days,): how many days ahead each was foretold, 0 where
+    it was measured; past: the site's own years, where there are some."""
 
-    today: index of the current day; known days after it are a forecast and get a spread, known days up to it do not.
-    """
-    days = len(known.low_c)
-    doy = known.day_of_year
-    normal_c, sd_k = normals.mean_on(doy), normals.sd_on(doy)
-    departure = np.empty((days, members))
-    season = _drift(days, members, rng) * SEASON_SD_K
+    record: DailyRecord
+    lead_d: Array
+    past: Past | None = None
+
+
+def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
+    """Fill every day that is not known: (days,) in, (days, members) out. sun_share may stay nan where the range tells it."""
+    replay, generator, errors = rng.spawn(3)
+    past = known.past if known.past and len(known.past.years) >= FEWEST_YEARS else None
+    if past is None:
+        filler = _generated(known.record, normals, members, generator)
+    else:
+        filler = _replayed(known.record, past, members, replay)
+    return _joined(known, filler, normals, members, errors)
+
+
+def _replayed(record: DailyRecord, past: Past, members: int, rng: np.random.Generator) -> DailyRecord:
+    """Each member a year, every year as often as any other."""
+    years = np.array(past.years)
+    chosen = np.resize(rng.permutation(years), members)
+    rows = np.stack([past.rows_from(int(year), record.first, len(record)) for year in chosen], axis=1)
+    own = past.record
+    return DailyRecord(
+        record.first, own.low_c[rows], own.high_c[rows], own.sun_share[rows], own.rain_mm[rows], own.wind_m_s[rows]
+    )
+
+
+def _generated(record: DailyRecord, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
+    days = len(record)
+    doy = record.day_of_year
+    z, wet = np.zeros((3, members)), rng.random(members) < _WET_AFTER_DRY
+    shape = (days, members)
+    departures, wet_days = np.empty((days, 3, members)), np.empty(shape, dtype=bool)
+    for day in range(days):
+        wet = rng.random(members) < np.where(wet, _WET_AFTER_WET, _WET_AFTER_DRY)
+        z = _A @ z + _B @ rng.standard_normal((3, members))
+        departures[day], wet_days[day] = z, wet
+    season = _season(days, members, rng) * SEASON_SD_K
     if normals.source == "guess":
         season = season + rng.normal(0, GUESS_SPREAD_K, members)
-    told = known.mean_c - normal_c
-    lead_d = np.clip(np.arange(days) - today, 0, None)
-    last = np.zeros(members)
-    for day in range(days):
-        wander = season[day] + PERSISTENCE * (last - season[day])
-        wander = wander + sd_k[day] * np.sqrt(1 - PERSISTENCE**2) * rng.standard_normal(members)
-        last = wander if np.isnan(told[day]) else told[day] + _forecast_error(lead_d[day], members, rng)
-        departure[day] = last
-    mean_c = normal_c[:, None] + departure
-    half_range = _ranges(known, normals, members, rng) / 2
-    return DailyAir(known.first_day_of_year, mean_c - half_range, mean_c + half_range)
+    # The correlated departures have unit variance; the normals' SD is that of the daily mean, which averages two of them.
+    sd = normals.sd_on(doy)[:, None] * 1.15
+    share_wet = _WET_AFTER_DRY / (1 + _WET_AFTER_DRY - _WET_AFTER_WET)
+    cooler = _WET_COOLER_SD * (share_wet - wet_days)
+    mean, half = normals.mean_on(doy)[:, None], normals.range_on(doy)[:, None] / 2
+    high = mean + half + season + sd * (departures[:, 0] + cooler)
+    low = np.minimum(mean - half + season + sd * departures[:, 1], high - 1.0)
+    sun = np.clip(np.where(wet_days, _SUN_WET, _SUN_DRY) + _SUN_SD * departures[:, 2], 0.12, 1.0)
+    rain = np.where(wet_days, rng.exponential(_RAIN_MM, shape), 0.0)
+    return DailyRecord(record.first, low, high, sun, rain, np.full(shape, np.nan))
 
 
-def _drift(days: int, members: int, rng: np.random.Generator) -> NDArray[np.float64]:
+def _season(days: int, members: int, rng: np.random.Generator) -> Array:
     steps = rng.standard_normal((days, members))
     level = np.empty_like(steps)
     level[0] = steps[0]
@@ -82,14 +123,41 @@ def _drift(days: int, members: int, rng: np.random.Generator) -> NDArray[np.floa
     return level
 
 
-def _forecast_error(lead_d: int, members: int, rng: np.random.Generator) -> NDArray[np.float64]:
-    if lead_d == 0:
-        return np.zeros(members)
-    return rng.normal(0, FORECAST_SD_K + FORECAST_GROWTH_K_PER_D * (lead_d - 1), members)
+def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
+    """Known days in front, foretold ones with their error, and a seam along which the last known departure fades."""
+    told, shape = known.record, (len(known.record), members)
+    mean, half = np.empty(shape), np.empty(shape)
+    normal = normals.mean_on(told.day_of_year)
+    error, left = np.zeros(members), np.zeros(members)
+    for day in range(len(told)):
+        lead = int(known.lead_d[day])
+        noise, wide = rng.standard_normal(members), rng.standard_normal(members)
+        if np.isnan(told.mean_c[day]):
+            mean[day] = filler.mean_c[day] + left
+            left = left * SEAM_PERSISTENCE
+            half[day], error = filler.range_k[day] / 2, error * ERROR_PERSISTENCE
+            continue
+        sd = _forecast_sd_k(lead)
+        error = sd * noise if lead <= 1 else ERROR_PERSISTENCE * error + sd * np.sqrt(1 - ERROR_PERSISTENCE**2) * noise
+        mean[day] = told.mean_c[day] + (error if lead > 0 else 0.0)
+        half[day] = told.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
+        left = (mean[day] - normal[day]) * SEAM_PERSISTENCE
+    half = np.maximum(half, 0.5)
+    rest = {
+        name: np.where(np.isnan(getattr(told, name))[:, None], _rest(known, filler, name), getattr(told, name)[:, None])
+        for name in ("sun_share", "rain_mm", "wind_m_s")
+    }
+    return DailyRecord(told.first, mean - half, mean + half, **rest)
 
 
-def _ranges(known: DailyAir, normals: Normals, members: int, rng: np.random.Generator) -> NDArray[np.float64]:
-    normal = normals.range_on(known.day_of_year)[:, None]
-    drawn = normal * np.exp(RANGE_LOG_SD * rng.standard_normal((len(known.low_c), members)) - RANGE_LOG_SD**2 / 2)
-    told = known.range_k[:, None]
-    return np.where(np.isnan(told), drawn, told)
+def _rest(known: Known, filler: DailyRecord, name: str) -> Array:
+    """The filler's sun, rain and wind belong to its own temperatures: days whose air is known keep nan."""
+    air_known = np.isfinite(known.record.mean_c)
+    values = np.broadcast_to(getattr(filler, name), filler.low_c.shape)
+    return np.where(air_known[:, None], np.nan, values)
+
+
+def _forecast_sd_k(lead_d: int) -> float:
+    if lead_d <= 0:
+        return 0.0
+    return FORECAST_SD_K + FORECAST_GROWTH_K_PER_D * (min(lead_d, FORECAST_LAST_D) - 1)

@@ -29,11 +29,9 @@ class SunCourse:
         """Whole days covered."""
         return len(self.elevation_rad) // 24
 
-    def until(self, hours: int) -> SunCourse:
-        """The first hours."""
-        return SunCourse(
-            self.elevation_rad[:hours], self.azimuth_rad[:hours], self.clear_w_m2[:hours], self.extraterrestrial_w_m2[:hours]
-        )
+    def cut(self, start: int, stop: int) -> SunCourse:
+        """Hours from start to stop."""
+        return SunCourse(**{name: getattr(self, name)[start:stop] for name in self.__dataclass_fields__})
 
 
 @lru_cache(maxsize=64)

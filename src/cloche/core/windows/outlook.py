@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, days_to_emergence, develop, hours_to_emergence, share_by
-from cloche.core.weather.scenarios import DailyAir
+from cloche.core.weather.record import DailyRecord
 
 FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 """Of those that come up, how many have shown: the points of the emergence curve."""
@@ -25,8 +25,6 @@ LIE_FACTOR = 3.0
 """Seed that lies three times as long as at its best rots, is eaten or crusts over (assumption), within the days above."""
 LEAST_SHARE = 0.5
 SEEDLING_D = 21
-GROUND_FROST_K = 1.5
-"""Air among seedlings is colder than at screen height on clear nights [K] (assumption, low side of 2-4)."""
 SEASON_END_C = {"hardy": 5.0, "half-hardy": 7.0, "tender": 11.0}
 """Growth is over when the fortnight's mean air falls below this (assumption)."""
 BEST_DAYS_FACTOR = 1.5
@@ -76,20 +74,19 @@ class Outlook:
 class Bed:
     """Scenarios of one place at one sowing depth, shared by every crop sown that deep.
 
-    air: (days, members). soil_c: (days, members), daily means at sowing depth [°C]. shelter_k: how much warmer the cover
-    keeps seedlings on a frosty night [K].
+    air: (days, members) as the plants feel it, at their height and under their cover. soil_c: (days, members), daily means
+    at sowing depth [°C], of the same days or fewer.
     """
 
     seed_bed: SeedBed
     soil_c: NDArray[np.float64]
-    air: DailyAir
-    shelter_k: float
+    air: DailyRecord
 
     @classmethod
-    def of(cls, hourly_soil_c: NDArray[np.float64], air: DailyAir, shelter_k: float = 0.0) -> Bed:
-        """hourly_soil_c: (days * 24, members) over the days of air."""
-        daily = hourly_soil_c.reshape(len(air.low_c), 24, -1).mean(axis=1)
-        return cls(SeedBed.of(hourly_soil_c), daily, air, shelter_k)
+    def of(cls, hourly_soil_c: NDArray[np.float64], air: DailyRecord) -> Bed:
+        """hourly_soil_c: (days * 24, members) from the first day of air."""
+        daily = hourly_soil_c.reshape(len(hourly_soil_c) // 24, 24, -1).mean(axis=1)
+        return cls(SeedBed.of(hourly_soil_c), daily, air)
 
 
 def outlook(crop: Crop, bed: Bed, sow_day: NDArray[np.intp]) -> Outlook:
@@ -125,18 +122,18 @@ def _limits(
     share: NDArray[np.float64],
 ) -> dict[Limit, NDArray[np.bool_]]:
     """Which limit bites on which sowing in which member: each (sowings, members)."""
-    air, days = bed.air, len(bed.soil_c)
+    air, soil_days, days = bed.air, len(bed.soil_c), len(bed.air)
     poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
     week_c = _mean_ahead(bed.soil_c, 10)[sow_day]
     hot = poor & (week_c > crop.optimum_c)
-    up = np.where(np.isfinite(half_d), sow_day[:, None] + half_d, days - 1)
-    up_day = np.clip(np.ceil(up), 0, days - 1).astype(np.intp)
+    up = np.where(np.isfinite(half_d), sow_day[:, None] + half_d, soil_days - 1)
+    up_day = np.clip(np.ceil(up), 0, soil_days - 1).astype(np.intp)
     ripe_day = up_day + round(crop.maturity_d)
     beyond = ripe_day >= days
     ripe_day = np.minimum(ripe_day, days - 1)
     column = np.arange(air.low_c.shape[1])[None, :]
-    coldest = _lowest_ahead(air.low_c - GROUND_FROST_K + bed.shelter_k, SEEDLING_D)[up_day, column]
-    season_c = _mean_behind(air.mean_c, 14)[ripe_day, column] + bed.shelter_k / 2
+    coldest = _lowest_ahead(air.low_c, SEEDLING_D)[up_day, column]
+    season_c = _mean_behind(air.mean_c, 14)[ripe_day, column]
     cold_end = season_c < SEASON_END_C[crop.hardiness]
     bites = {
         Limit.COLD: poor & ~hot,

@@ -1,18 +1,32 @@
-"""Saying that what a forecast rests on has changed; the forecast keeper does the rest."""
+"""Saying that what a forecast rests on has changed: it is worked out again, outside the request."""
 
 from __future__ import annotations
 
+from django.db import transaction
 from django.db.models import F
 
+from cloche.apps.gardens import queue
 from cloche.apps.gardens.models import Garden, Place
 
+WORK_OUT = "windows.work_out"
 
+
+@transaction.atomic
 def note_change_at(place: Place) -> None:
     """Readings or the description of one place changed."""
     Place.objects.filter(pk=place.pk).update(evidence=F("evidence") + 1)
     place.refresh_from_db(fields=["evidence"])
+    ask_for(place.pk)
 
 
+@transaction.atomic
 def note_change_in(garden: Garden) -> None:
     """Weather or site changed: every place is affected."""
     Place.objects.filter(garden=garden).update(evidence=F("evidence") + 1)
+    for pk in garden.places.values_list("pk", flat=True):
+        ask_for(pk)
+
+
+def ask_for(place_id: int) -> bool:
+    """Have a place worked out; many changes in a row ask once."""
+    return queue.put(WORK_OUT, f"place-{place_id}", place_id=place_id)

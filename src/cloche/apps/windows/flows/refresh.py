@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import logging
-from dataclasses import asdict
+from dataclasses import asdict, fields
 from datetime import timedelta
 
 from django.db import connection, transaction
 from django.db.models import F, Q, QuerySet
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops, forecasting
+from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
 
 log = logging.getLogger("cloche.forecast")
 LOCK_CLASS = 0x50C1
@@ -40,20 +41,26 @@ def refresh(place: Place) -> Forecast:
     return forecast
 
 
-def refresh_stale() -> int:
-    """Refresh every place whose forecast is missing, of another day or overtaken by evidence; returns how many.
+def refresh_if_stale(place_id: int) -> bool:
+    """Refresh one place if its forecast is missing, of another day or overtaken by evidence; returns whether it was.
 
-    Two keepers may run at once: a place being worked on is locked and skipped.
+    Two workers may be asked at once: a place being worked on is locked and skipped.
     """
-    done = 0
-    for garden in Garden.objects.all():
-        stale = _stale(garden).values_list("pk", flat=True)
-        for pk in list(stale):
-            done += _refresh_locked(garden, pk)
-    return done
+    garden = Garden.objects.filter(places__pk=place_id).first()
+    return garden is not None and _refresh_locked(garden, place_id)
 
 
-def _refresh_locked(garden: Garden, pk: int) -> int:
+def refresh_stale() -> int:
+    """Refresh every place that needs it, here and now; returns how many."""
+    return sum(refresh_if_stale(pk) for pk in stale_places())
+
+
+def stale_places() -> list[int]:
+    """Places whose forecast is due, in walking order."""
+    return [pk for garden in Garden.objects.all() for pk in _stale(garden).values_list("pk", flat=True)]
+
+
+def _refresh_locked(garden: Garden, pk: int) -> bool:
     with transaction.atomic():
         # An advisory lock, not a row lock: recording a reading must never wait for a forecast.
         with connection.cursor() as cursor:
@@ -61,10 +68,10 @@ def _refresh_locked(garden: Garden, pk: int) -> int:
             held = cursor.fetchone()[0]
         place = _stale(garden).filter(pk=pk).first() if held else None
         if place is None:
-            return 0
+            return False
         refresh(place)
     log.info("forecast of place %s in garden %s refreshed", pk, garden.pk)
-    return 1
+    return True
 
 
 def _stale(garden: Garden) -> QuerySet[Place]:
@@ -77,9 +84,10 @@ def _stale(garden: Garden) -> QuerySet[Place]:
     return garden.places.filter(other)
 
 
-def _evidence(place: Place) -> forecasting.Evidence:
+def _evidence(place: Place) -> Evidence:
     garden = place.garden
-    return forecasting.Evidence(
+    shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
+    return Evidence(
         kind=place.kind,
         seed_depth_m=place.seed_depth_m,
         latitude_deg=garden.latitude_deg,
@@ -88,10 +96,18 @@ def _evidence(place: Place) -> forecasting.Evidence:
         timezone=garden.timezone,
         today=clock.today(garden.timezone),
         readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D)),
-        weather=measured.weather_rows(garden),
+        weather=measured.weather_days(garden),
         typed_normals=_typed_normals(garden),
         seed=garden.pk,
+        description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
+        covers=[_span(period) for period in place.cover_periods.all()],
+        deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
     )
+
+
+def _span(period: CoverPeriod) -> CoverSpan:
+    names = (field.name for field in fields(CoverSpan) if field.name != "key")
+    return CoverSpan(period.cover, **{name: getattr(period, name) for name in names})
 
 
 def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:

@@ -11,7 +11,9 @@ from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.readings.flows import hear
 from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.readings.weather.provider import heard_of
 from cloche.demo.plan import HILL, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"
@@ -24,8 +26,9 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--seed", type=int, default=7)
+        parser.add_argument("--work", action="store_true", help="work out the forecasts at once, without a worker")
 
-    def handle(self, *args: Any, seed: int, **options: Any) -> None:
+    def handle(self, *args: Any, seed: int, work: bool, **options: Any) -> None:
         if not settings.CLOCHE_DEMO:
             raise CommandError("Demo data go into the demo only, never beside a grower's own.")
         call_command("migrate", verbosity=0)
@@ -36,8 +39,9 @@ class Command(BaseCommand):
 
         self.stderr.write("Making up the demo gardens (once) ...")
         load(seed)
-        self.stderr.write("Working out what the ground will do ...")
-        refresh_stale()
+        if work:
+            self.stderr.write("Working out what the ground will do ...")
+            refresh_stale()
 
 
 def _already(seed: int) -> bool:
@@ -61,6 +65,7 @@ def load(seed: int) -> None:
         for person, role in zip(people, ("owner", "grower"), strict=False):
             Membership.objects.create(garden=garden, user=person, role=role)
         _fill(garden, plan, people[0], seed)
+        _hear(garden, seed)
 
 
 def _garden(plan: GardenPlan) -> Garden:
@@ -74,6 +79,14 @@ def _garden(plan: GardenPlan) -> Garden:
         normal_lows_c=lows,
         normal_highs_c=highs,
     )
+
+
+def _hear(garden: Garden, seed: int) -> None:
+    """As if the weather service had just been asked."""
+    from cloche.demo.weather_service import report
+
+    site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
+    hear.keep(garden, heard_of(report(*site, garden.timezone, clock.now(), seed)))
 
 
 def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:

@@ -1,0 +1,45 @@
+"""Covers on and off, and what is done to a place."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.db import transaction
+
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import CoverPeriod, Deed, Place
+
+
+@transaction.atomic
+def save_cover(period: CoverPeriod) -> CoverPeriod:
+    """Save a new or changed cover period."""
+    period.save()
+    note_change_at(period.place)
+    return period
+
+
+@transaction.atomic
+def remove_cover(place: Place, period_id: int) -> CoverPeriod | None:
+    """Remove a cover period; returns it, unsaved, so that it can be put back."""
+    period = place.cover_periods.filter(pk=period_id).first()
+    if period is not None:
+        period.delete()
+        note_change_at(place)
+    return period
+
+
+@transaction.atomic
+def note_deed(place: Place, work: str, at: datetime, amount: float = 0.0) -> Deed:
+    """Write down what was done."""
+    deed = Deed.objects.create(place=place, work=work, at=at, amount=amount)
+    note_change_at(place)
+    return deed
+
+
+@transaction.atomic
+def remove_deed(place: Place, deed_id: int) -> bool:
+    """Take back what was written down; returns whether it was there."""
+    gone, _ = place.deeds.filter(pk=deed_id).delete()
+    if gone:
+        note_change_at(place)
+    return bool(gone)

@@ -1,0 +1,85 @@
+"""All that a place's forecast rests on, in plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from zoneinfo import ZoneInfo
+
+
+@dataclass(frozen=True)
+class Day:
+    """A day's weather: air [°C], rain [mm], sky as clear, broken or overcast; None: not noted. lead_d: days ahead it was
+    foretold, 0 where it was measured."""
+
+    day: date
+    low_c: float
+    high_c: float
+    rain_mm: float | None = None
+    sky: str | None = None
+    lead_d: int = 0
+
+
+@dataclass(frozen=True)
+class CoverSpan:
+    """A cover from one local day to another (None: still on, or always there).
+
+    opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time);
+    opening: how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8.
+    """
+
+    key: str
+    first: date | None = None
+    last: date | None = None
+    ends_capped: bool = True
+    opens: str = "closed"
+    above_c: float = 25.0
+    from_h: float = 10.0
+    to_h: float = 16.0
+    opening: float = 0.5
+    blanket: bool = False
+
+
+@dataclass(frozen=True)
+class Deed:
+    """Something done to a place. work: as in the core's Work; amount: mm of water or m of mulch, 0 for the usual."""
+
+    work: str
+    at: datetime
+    amount: float = 0.0
+
+
+@dataclass(frozen=True)
+class Description:
+    """How a place lies. aspect_deg: the way it slopes, from north through east; shaded: hours of standard time kept from the
+    sun's beam; width_m: of the cover or the raised bed."""
+
+    texture: str = "loam"
+    slope_deg: float = 0.0
+    aspect_deg: float = 180.0
+    shaded: tuple[float, float] | None = None
+    width_m: float = 1.2
+    within: str = ""
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """All of it. Temperatures [°C], depths [m], instants aware, days local.
+
+    readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
+    """
+
+    kind: str
+    seed_depth_m: float
+    latitude_deg: float
+    longitude_deg: float
+    elevation_m: float
+    timezone: ZoneInfo
+    today: date
+    readings: list[tuple[int, datetime, float, float]]
+    weather: list[Day]
+    typed_normals: tuple[list[float], list[float]] | None
+    seed: int
+    description: Description = Description()
+    covers: list[CoverSpan] = field(default_factory=list)
+    deeds: list[Deed] = field(default_factory=list)

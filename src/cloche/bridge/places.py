@@ -1,0 +1,120 @@
+"""From a grower's description of a place to the core's: kinds of ground, covers, what was done there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
+
+from cloche.bridge.evidence import CoverSpan, Evidence
+from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
+from cloche.core.soil.annual import AnnualWave
+from cloche.core.soil.bed import Bed, Event, Heating, SmallVolume, Work
+from cloche.core.soil.place import Place
+from cloche.core.weather.normals import Normals
+
+ALWAYS_H = 1e6
+USUAL_COVER = {"fleece": "fleece", "tunnel": "film_tunnel", "arch": "bent_sheet", "frame": "glass_frame", "bell": "bell"}
+USUAL_COVER |= {"cable": "glass_frame", "hotbed": "glass_frame"}
+"""What stands over a place of a kind when no dated cover is noted."""
+OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
+"""An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
+NIGHT = (18.0, 8.0)
+MAT = SmallVolume(0.06, 10.0)
+MAT_HEAT = Heating(90.0, 0.06)
+"""A mat of 90 W/m² under a tray, always on: some 6 to 10 K over the room (assumption)."""
+CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
+HOTBED_HEAT = Heating(85.0, 0.30, fading_d=(4.0, 40.0))
+"""Common practice, no source: 75 W/m² of cable; a hotbed rises over days and fades over weeks (assumption)."""
+HEATED_AGO_D = 14
+
+
+@dataclass(frozen=True)
+class Lie:
+    """A place as the core takes it, and the house it stands in, if any."""
+
+    place: Place
+    house: CoverPeriod | None
+    indoors: bool
+
+
+def lie_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Lie:
+    """midnight: of hour 0, in standard time."""
+    wave = AnnualWave.of_months(normals.mean_c)
+    bed = _bed(evidence, midnight)
+    covers = tuple(_period(c, evidence, midnight) for c in covers_of(evidence))
+    house = None
+    if evidence.description.within:
+        house = CoverPeriod(kind(evidence.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
+    return Lie(Place(bed, wave, covers), house, bed.indoors)
+
+
+def covers_of(evidence: Evidence) -> list[CoverSpan]:
+    """Dated covers if any are noted, else what a place of its kind usually has, aired on sunny days."""
+    if evidence.covers:
+        return evidence.covers
+    usual = USUAL_COVER.get(evidence.kind)
+    if usual is None:
+        return []
+    opens = "closed" if usual == "fleece" else "above"
+    return [CoverSpan(usual, opens=opens, above_c=OPENED_ABOVE_C, opening=OPENED_BY)]
+
+
+def cover_names() -> list[tuple[str, str]]:
+    """Keys and names of all covers, for choosing; houses last."""
+    return [(one.key, one.name) for one in kinds().values() if not one.is_house]
+
+
+def house_names() -> list[tuple[str, str]]:
+    """Keys and names of houses that beds and frames stand in."""
+    return [(one.key, one.name) for one in kinds().values() if one.is_house]
+
+
+def work_names() -> list[tuple[str, str]]:
+    """What growers do to a place, for choosing."""
+    return [(str(work), str(work)) for work in Work]
+
+
+def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:
+    one = kind(cover.key)
+    start = 0.0 if cover.first is None else _hours_to(cover.first, evidence, midnight)
+    end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), evidence, midnight)
+    vent = Vent()
+    if cover.opens == "above":
+        vent = Vent(cover.opening, None, None, cover.above_c)
+    elif cover.opens == "hours":
+        vent = Vent(cover.opening, cover.from_h, cover.to_h)
+    width = min(one.width_m, evidence.description.width_m)
+    return CoverPeriod(one, start, end, vent, cover.ends_capped, NIGHT if cover.blanket else None, width)
+
+
+def _hours_to(day: date, evidence: Evidence, midnight: datetime) -> float:
+    local = datetime(day.year, day.month, day.day, tzinfo=evidence.timezone)
+    return round((local - midnight) / timedelta(hours=1))
+
+
+def _bed(evidence: Evidence, midnight: datetime) -> Bed:
+    told = evidence.description
+    bed = Bed(texture=told.texture, slope_deg=told.slope_deg, aspect_deg=told.aspect_deg, width_m=told.width_m)
+    if told.shaded is not None:
+        start, end = told.shaded
+        bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
+    bed = _by_kind(bed, evidence, midnight)
+    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in evidence.deeds]
+    return bed.with_events(*events)
+
+
+def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
+    if evidence.kind == "raised":
+        return replace(bed, raised_m=0.3)
+    if evidence.kind == "mulched":
+        return replace(bed, mulch_m=0.06)
+    if evidence.kind == "mat":
+        return replace(bed, texture="potting", volume=MAT, heating=MAT_HEAT, indoors=True, wetness=0.4)
+    if evidence.kind == "cable":
+        return replace(bed, heating=CABLE_HEAT)
+    if evidence.kind == "hotbed":
+        fills = [d.at for d in evidence.deeds if d.work == Work.FILLED]
+        now = datetime(evidence.today.year, evidence.today.month, evidence.today.day, tzinfo=evidence.timezone)
+        filled = max(fills) if fills else now - timedelta(days=HEATED_AGO_D)
+        return replace(bed, heating=replace(HOTBED_HEAT, filled_h=(filled - midnight) / timedelta(hours=1)))
+    return bed

@@ -1,0 +1,65 @@
+"""From a garden's weather lines to what the engine takes: normals, past years, days around today."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+import numpy as np
+
+from cloche.bridge.evidence import Day, Evidence
+from cloche.core.weather.normals import Normals, from_record, guess_from_latitude
+from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
+from cloche.core.weather.scenarios import FEWEST_YEARS, Known, Past
+
+MOST_GAPS = 0.02
+"""Past years with more days missing than this are not replayed; fewer are bridged."""
+
+
+def climate(evidence: Evidence) -> tuple[Normals, Past | None]:
+    """Typed normals first, else from the site's own days, else the guess from latitude; and years to replay, if enough."""
+    guess = guess_from_latitude(evidence.latitude_deg, evidence.elevation_m)
+    behind = [row for row in evidence.weather if row.day <= evidence.today and not row.lead_d]
+    past = _past(behind)
+    if evidence.typed_normals:
+        low, high = (np.array(values) for values in evidence.typed_normals)
+        return Normals(low, high, guess.day_sd_k, "typed"), past
+    if not behind:
+        return guess, None
+    month = np.array([row.day.month for row in behind])
+    normals = from_record(month, np.array([r.low_c for r in behind]), np.array([r.high_c for r in behind]), guess)
+    return normals, past
+
+
+def known_days(evidence: Evidence, first: date, count: int, past: Past | None) -> Known:
+    """What is known of the days from `first`, nan elsewhere."""
+    lead = np.zeros(count)
+    for row in evidence.weather:
+        index = (row.day - first).days
+        if 0 <= index < count:
+            lead[index] = row.lead_d or max((row.day - evidence.today).days, 0)
+    return Known(_lines(evidence.weather, first, count), lead, past)
+
+
+def _lines(rows: list[Day], first: date, count: int) -> DailyRecord:
+    columns = np.full((4, count), np.nan)
+    for row in rows:
+        index = (row.day - first).days
+        if 0 <= index < count:
+            sun = None if row.sky is None else SUN_SHARE[Sky(row.sky)]
+            columns[:, index] = [np.nan if v is None else v for v in (row.low_c, row.high_c, sun, row.rain_mm)]
+    low, high, sun_share, rain = columns
+    return DailyRecord(first, low, high, sun_share, rain, np.full(count, np.nan))
+
+
+def _past(rows: list[Day]) -> Past | None:
+    if len(rows) < FEWEST_YEARS * 360:
+        return None
+    first = min(row.day for row in rows)
+    count = (max(row.day for row in rows) - first + timedelta(days=1)).days
+    record = _lines(rows, first, count)
+    known = np.isfinite(record.low_c)
+    if known.mean() < 1 - MOST_GAPS:
+        return None
+    at, index = np.flatnonzero(known), np.arange(count)
+    low, high = (np.interp(index, at, values[at]) for values in (record.low_c, record.high_c))
+    return Past(DailyRecord(first, low, high, record.sun_share, record.rain_mm, record.wind_m_s))

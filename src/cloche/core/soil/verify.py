@@ -1,0 +1,75 @@
+"""A place's own record: what was expected of each reading before it was used, and which readings are hard to believe.
+
+Everything the readings tell is linear and Gaussian about the fitted course, so any of them can be left out and predicted from
+others exactly. The weather is taken as it came; how a place is known is judged here, not how well weather is foretold.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.soil.calibrate import Learned
+from cloche.core.soil.drift import covariance
+
+Array = NDArray[np.float64]
+
+LEADS_D = (1, 3, 7)
+FEWEST_BEFORE, FEWEST_CHECKS = 6, 5
+STRANGE_K, STRANGE_SD = 4.0, 4.0
+BAND_SD = 1.2816
+"""Half width of the middle 80 % in standard deviations."""
+
+
+@dataclass(frozen=True)
+class Check:
+    """Readings predicted lead_d days ahead: how many, root mean square error [K], share within the band said, 0-1."""
+
+    lead_d: int
+    count: int
+    error_k: float
+    inside: float
+
+
+def record(learned: Learned) -> list[Check]:
+    """Each reading predicted from those at least lead_d days older; leads with too few readings are left out."""
+    total, away = _joint(learned)
+    hour, found = learned.drift.hour, []
+    for lead_d in LEADS_D:
+        errors = []
+        for i, at in enumerate(hour):
+            before = np.flatnonzero(hour <= at - 24 * lead_d)
+            if len(before) >= FEWEST_BEFORE:
+                weight = np.linalg.solve(total[np.ix_(before, before)], total[before, i])
+                sd = np.sqrt(max(total[i, i] - weight @ total[before, i], 1e-6))
+                errors.append((away[i] - weight @ away[before], sd))
+        if len(errors) >= FEWEST_CHECKS:
+            error, sd = np.array(errors).T
+            inside = float((np.abs(error) <= BAND_SD * sd).mean())
+            found.append(Check(lead_d, len(error), float(np.sqrt((error**2).mean())), inside))
+    return found
+
+
+def strange(learned: Learned) -> dict[int, float]:
+    """Index among the readings used, and distance from what all others say [K], of those hard to believe."""
+    if len(learned.drift.hour) < FEWEST_BEFORE:
+        return {}
+    total, away = _joint(learned, even=True)
+    inverse = np.linalg.inv(total)
+    missed = inverse @ away / np.diag(inverse)
+    sd = 1 / np.sqrt(np.diag(inverse))
+    odd = np.flatnonzero((np.abs(missed) > STRANGE_K) & (np.abs(missed) > STRANGE_SD * sd))
+    return {int(i): float(missed[i]) for i in odd}
+
+
+def _joint(learned: Learned, even: bool = False) -> tuple[Array, Array]:
+    """Covariance of the readings with the place's numbers unknown, and readings less what the description alone expects.
+
+    even: every reading trusted alike.
+    """
+    drift = learned.drift
+    scatter = np.minimum(drift.scatter, 1.0) if even else drift.scatter
+    own = covariance(drift.wandering, drift.hour, drift.swing_k, scatter)
+    return own + learned.slope @ learned.slope.T, drift.residual_k + learned.slope @ learned.mean

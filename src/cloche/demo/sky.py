@@ -1,0 +1,54 @@
+"""The made-up sky over the demo's world: every site has one history, the same whoever asks and whenever."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+
+from cloche.demo.nature import Array, Climate, filtered
+from cloche.demo.plan import HILL, SOUTH
+
+BEGINS = date(1995, 1, 1)
+WET_DAYS, RAIN_MM = 0.35, 6.0
+
+
+@dataclass(frozen=True)
+class History:
+    """Days from BEGINS: lows, highs [°C], rain [mm], (days,)."""
+
+    low_c: Array
+    high_c: Array
+    rain_mm: Array
+
+    def rows(self, first: date, last: date) -> slice:
+        """Where the days from first to last stand."""
+        return slice((first - BEGINS).days, (last - BEGINS).days + 1)
+
+
+def climate_at(latitude_deg: float, longitude_deg: float, elevation_m: float) -> Climate:
+    """The demo gardens have theirs; elsewhere it follows from the latitude."""
+    for plan in (HILL, SOUTH):
+        if abs(plan.latitude_deg - latitude_deg) < 0.2 and abs(plan.longitude_deg - longitude_deg) < 0.2:
+            return plan.climate
+    size = abs(latitude_deg)
+    mean = float(np.interp(size, [0, 20, 30, 40, 50, 60, 66], [26.5, 24.5, 20, 14, 9, 3, 0])) - 0.006 * elevation_m
+    swing = float(np.interp(size, [0, 20, 40, 60, 66], [1.0, 4.5, 9.0, 11.0, 14.0]))
+    return Climate(mean, swing, 203 if latitude_deg >= 0 else 21, 10.0, latitude_deg)
+
+
+def history(latitude_deg: float, longitude_deg: float, climate: Climate, last: date, seed: int = 7) -> History:
+    """Every day from BEGINS to `last`; a later `last` adds days and changes none."""
+    days = (last - BEGINS).days + 1
+    key = [seed, round(abs(latitude_deg) * 10), round(abs(longitude_deg) * 10), int(latitude_deg < 0), int(longitude_deg < 0)]
+    spell_stream, clear_stream, rain_stream = (np.random.default_rng([*key, part]) for part in range(3))
+    day_of_year = np.array([(BEGINS + timedelta(days=i)).timetuple().tm_yday for i in range(days)], dtype=np.float64)
+    usual = climate.mean_c + climate.half_swing_k * np.cos(2 * np.pi * (day_of_year - climate.warmest_day) / 365.25)
+    spells = filtered([1.0], [1.0, -0.74], spell_stream.normal(0, 2.2, days))
+    # Clear days swing more, wet ones less.
+    clear = np.clip(filtered([0.6], [1.0, -0.4], clear_stream.normal(1.0, 0.45, days)), 0.35, 1.8)
+    half = climate.range_k / 2 * clear
+    chance, amount = rain_stream.random((days, 2)).T
+    wet = chance < WET_DAYS * np.clip(2.0 - clear, 0.2, 2.0)
+    return History(usual + spells - half, usual + spells + half, np.where(wet, -RAIN_MM * np.log1p(-amount), 0.0))

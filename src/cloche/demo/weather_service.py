@@ -1,0 +1,119 @@
+"""A stand-in for a weather provider: its own process on loopback, JSON over HTTP.
+
+    GET /v1/site?latitude=48.3&longitude=14.4&elevation=560&zone=Europe/Vienna
+
+answers with the current hour, seven days ahead that err the more the further they lie, and thirty years of days. Run as
+`python -m cloche.demo.weather_service --port 8077 --day-offset 120`.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import math
+from datetime import UTC, date, datetime, timedelta
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from typing import Any
+from urllib.parse import parse_qs, urlsplit
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+import numpy as np
+
+from cloche.demo import sky
+
+FORECAST_D, YEARS = 7, 30
+ERROR_K, ERROR_GROWTH_K_PER_D = 0.9, 0.35
+"""Error of a day's mean one day ahead and what each further day adds: about what regional forecasts manage (assumption)."""
+
+
+def report(latitude: float, longitude: float, elevation: float, zone: ZoneInfo, now: datetime, seed: int = 7) -> dict[str, Any]:
+    """What the service says of a site at an instant."""
+    today = now.astimezone(zone).date()
+    climate = sky.climate_at(latitude, longitude, elevation)
+    truth = sky.history(latitude, longitude, climate, today + timedelta(days=FORECAST_D), seed)
+    first = date(today.year - YEARS, 1, 1)
+    behind, here = truth.rows(first, today - timedelta(days=1)), (today - sky.BEGINS).days
+    hour = now.astimezone(zone).hour + 0.5
+    swing = math.cos(2 * math.pi * (hour - 15) / 24)
+    mean, half = (truth.high_c[here] + truth.low_c[here]) / 2, (truth.high_c[here] - truth.low_c[here]) / 2
+    return {
+        "site": {"latitude": latitude, "longitude": longitude},
+        "issued": now.astimezone(UTC).isoformat(timespec="seconds"),
+        "current": {"air_c": round(float(mean + half * swing), 1)},
+        "forecast": _ahead(truth, today, seed),
+        "daily": {
+            "first": first.isoformat(),
+            "low_c": _short(truth.low_c[behind]),
+            "high_c": _short(truth.high_c[behind]),
+            "rain_mm": _short(truth.rain_mm[behind]),
+        },
+    }
+
+
+def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
+    """Today and the coming days; one issue's errors go on from day to day."""
+    rng = np.random.default_rng([seed, today.toordinal()])
+    days, error = [], 0.0
+    for lead in range(FORECAST_D + 1):
+        row = (today + timedelta(days=lead) - sky.BEGINS).days
+        sd = 0.0 if lead == 0 else ERROR_K + ERROR_GROWTH_K_PER_D * (lead - 1)
+        error = 0.6 * error + sd * math.sqrt(1 - 0.36) * float(rng.standard_normal())
+        low, high, rain = (float(v[row]) for v in (truth.low_c, truth.high_c, truth.rain_mm))
+        sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
+        day = (today + timedelta(days=lead)).isoformat()
+        days.append({"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word})
+    return days
+
+
+def _short(values: sky.Array) -> list[float]:
+    return [round(float(v), 1) for v in values]
+
+
+class Handler(BaseHTTPRequestHandler):
+    """One question, one answer."""
+
+    day_offset = 0
+    seed = 7
+
+    def do_GET(self) -> None:
+        """Answer /v1/site."""
+        asked = urlsplit(self.path)
+        if asked.path != "/v1/site":
+            self._answer(404, {"error": "Ask for /v1/site."})
+            return
+        try:
+            words = {key: values[0] for key, values in parse_qs(asked.query).items()}
+            place = [float(words[key]) for key in ("latitude", "longitude", "elevation")]
+            zone = ZoneInfo(words.get("zone", "UTC"))
+        except (KeyError, ValueError, ZoneInfoNotFoundError) as wrong:
+            self._answer(400, {"error": f"latitude, longitude, elevation and zone are needed: {wrong}"})
+            return
+        now = datetime.now(UTC) + timedelta(days=self.day_offset)
+        latitude, longitude, elevation = place
+        self._answer(200, report(latitude, longitude, elevation, zone, now, self.seed))
+
+    def _answer(self, status: int, body: dict[str, Any]) -> None:
+        text = json.dumps(body).encode()
+        self.send_response(status)
+        self.send_header("Content-Type", "application/json")
+        self.send_header("Content-Length", str(len(text)))
+        self.end_headers()
+        self.wfile.write(text)
+
+    def log_message(self, format: str, *args: Any) -> None:  # noqa: A002 - the library's name
+        """Quiet."""
+
+
+def main() -> None:
+    """Serve until told to stop."""
+    words = argparse.ArgumentParser(description=__doc__)
+    words.add_argument("--port", type=int, required=True)
+    words.add_argument("--day-offset", type=int, default=0)
+    words.add_argument("--seed", type=int, default=7)
+    told = words.parse_args()
+    Handler.day_offset, Handler.seed = told.day_offset, told.seed
+    ThreadingHTTPServer(("127.0.0.1", told.port), Handler).serve_forever()
+
+
+if __name__ == "__main__":
+    main()
