@@ -41,8 +41,8 @@ BOUND = 3.0
 STEP = 0.15
 SCAN = 5
 STUDENT_DF = 4.0
-MOST_CALLS = (4, 3, 6)
-LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 45, 160, 12
+MOST_CALLS = (3, 2, 4)
+LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 30, 120, 12
 
 
 @dataclass(frozen=True)
@@ -117,7 +117,7 @@ def learn(place: Place, weather: HourlyWeather, readings: Readings) -> Learned:
 
 
 def _recent(readings: Readings, hours: int) -> NDArray[np.intp]:
-    """Indices of the latest readings within the weather, at most 45 days and 160 of them, in order of time."""
+    """Indices of the latest readings within the weather, at most 30 days and 120 of them, in order of time."""
     order = np.argsort(readings.hour, kind="stable")
     order = order[(readings.hour[order] >= 0) & (readings.hour[order] <= hours)]
     if len(order):

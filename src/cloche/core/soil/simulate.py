@@ -14,11 +14,10 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.air import Inside, covered_balance
 from cloche.core.heat.control import Heater
 from cloche.core.soil.conduction import Conductor, Step
+from cloche.core.soil.faces import Faces, State
 from cloche.core.soil.lanes import Batch, Lane
-from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
 from cloche.core.soil.stretch import Stretch
 from cloche.core.soil.wetness import Water
 
@@ -26,6 +25,8 @@ Array = NDArray[np.float64]
 Small = NDArray[np.float32]
 
 STEP_S = 3600.0
+WETNESS_EVERY_H = 3
+"""Surfaces dry and wet slowly: their wetness is brought up to date so often."""
 
 
 @dataclass(frozen=True)
@@ -65,9 +66,8 @@ class _Runner:
         self.batch, self.depths_m = batch, depths_m
         self.forcing = batch.forcing()
         self.soil = batch.start_c()
-        self.surface = self.forcing.air[0].copy()
         air = self.forcing.air[0]
-        self.inside = Inside(air.copy(), air.copy(), air.copy(), np.zeros(batch.columns))
+        self.state = State(air.copy(), air.copy(), air.copy(), air.copy(), np.zeros(batch.columns))
         self.water, self.heater = Water(batch.columns), Heater(batch)
         self.soil_kept = np.empty((batch.hours, len(depths_m), batch.columns), dtype=np.float32)
         self.kept = {name: np.zeros((batch.hours, batch.columns), dtype=np.float32) for name in KEPT}
@@ -86,44 +86,29 @@ class _Runner:
         stretch = Stretch(self.batch, start)
         conductor = Conductor(stretch.columns, STEP_S, self.soil, self.cell_weights, stretch.side_per_s)
         self.heater.enter(conductor)
+        faces = Faces(stretch, self.forcing, start, end)
+        state, water = self.state, self.water
+        state.air_c, state.inner_c, state.outer_c = state.air_c.copy(), state.inner_c.copy(), state.outer_c.copy()
+        skin = water.skin(stretch)
         for hour in range(start, end):
-            now, first = self._now(stretch, hour), conductor.first_c
-            skin = self.water.skin(stretch)
-            balance = self._balance(stretch, skin, now, first, hour)
-            balance, melt = self.water.hold_at_freezing(balance, skin, first)
+            first = conductor.first_c
+            balance = faces.balance(hour - start, skin, first, state)
+            balance, melt = water.hold_at_freezing(balance, skin, first)
             heat = self.heater.modes_at(hour)
-            step = conductor.step(balance.a, balance.b, self.forcing.deep[hour], self._side(stretch, conductor, now), heat)
-            self.surface = balance.s0 + balance.s1 * step.first_c
+            step = conductor.step(balance.a, balance.b, self.forcing.deep[hour], self._side(stretch, conductor, hour), heat)
+            state.surface_c = balance.s0 + balance.s1 * step.first_c
             self._keep(hour, step, stretch)
-            self.water.pass_hour(self.forcing.rain[hour], now.air, balance.latent, melt, stretch)
+            water.note(self.forcing.rain[hour], self.forcing.air[hour], balance.latent, melt)
+            if water.any_snow or water.snows or hour % WETNESS_EVERY_H == 0 or hour + 1 == end:
+                water.settle(stretch)
+                skin = water.skin(stretch)
         self.soil = conductor.soil_c
 
-    def _now(self, stretch: Stretch, hour: int) -> Hour:
-        f = self.forcing
-        return Hour(f.sun[hour] * stretch.sun, f.air[hour], f.sky[hour], f.wind[hour], f.vapour[hour])
-
-    def _balance(self, stretch: Stretch, skin: Skin, now: Hour, first: Array, hour: int) -> Balance:
-        if not len(stretch.covered):
-            self.inside = Inside(now.air, now.air, now.air, self.inside.opening)
-            return open_balance(skin, now, first, self.surface)
-        under = stretch.covered
-        balance = open_balance(skin, now, first, self.surface)
-        part = Skin(skin.absorbs[under], skin.conductance[under], skin.convection[under], skin.wet[under])
-        covers, before = stretch.covers_at(hour), self.inside.only(under)
-        inner, inside = covered_balance(part, covers, now.only(under), first[under], self.surface[under], before)
-        for name in ("a", "b", "s0", "s1", "latent"):
-            getattr(balance, name)[under] = getattr(inner, name)
-        state = [now.air.copy(), now.air.copy(), now.air.copy(), np.zeros_like(now.air)]
-        for whole, piece in zip(state, (inside.air_c, inside.inner_c, inside.outer_c, inside.opening), strict=True):
-            whole[under] = piece
-        self.inside = Inside(*state)
-        return balance
-
-    def _side(self, stretch: Stretch, conductor: Conductor, now: Hour) -> Array | None:
+    def _side(self, stretch: Stretch, conductor: Conductor, hour: int) -> Array | None:
         """Modes of what stands at the side: the open neighbour under a cover, the air elsewhere."""
         if not stretch.has_sides:
             return None
-        beside = conductor.one * now.air
+        beside = conductor.one * self.forcing.air[hour]
         follows = stretch.follows_neighbour & stretch.is_covered
         beside[:, follows] = conductor.modes[:, self.batch.neighbour[follows]]
         return beside
@@ -132,8 +117,8 @@ class _Runner:
         # The soil's face lies below crust, mulch and snow.
         face = step.first_c + step.flux_w_m2 / stretch.columns.top
         self.soil_kept[hour] = step.points_c + self.face_weights * face
-        inside = self.inside
-        values = (inside.air_c, self.surface, inside.inner_c, inside.opening, step.flux_w_m2, self.heater.power_w_m2)
+        state = self.state
+        values = (state.air_c, state.surface_c, state.inner_c, state.opening, step.flux_w_m2, self.heater.power_w_m2)
         for name, value in zip(KEPT, values, strict=True):
             self.kept[name][hour] = value
 

@@ -30,7 +30,12 @@ class Water:
 
     def __init__(self, count: int) -> None:
         self.pool, self.store, self.snow = np.full(count, 0.3 * POOL_MM), np.full(count, 0.7 * STORE_MM), np.zeros(count)
-        self.any_snow = False
+        self.any_snow = self.snows = False
+        self._clear()
+
+    def _clear(self) -> None:
+        zero = np.zeros_like(self.snow)
+        self._rain, self._snowfall, self._latent, self._melt, self._hours = zero, zero, zero, zero, 0
 
     def skin(self, stretch: Stretch) -> Skin:
         """The surface as wet and as snowy as it now is."""
@@ -43,30 +48,45 @@ class Water:
         through = 1.0 / (1.0 / bare.conductance + self.snow * (SNOW_M_PER_MM / SNOW_W_MK))
         return Skin(bare.absorbs + (SNOW_ABSORBS - bare.absorbs) * white, through, bare.convection, bare.wet * (1 - white))
 
-    def hold_at_freezing(self, balance: Balance, skin: Skin, first_c: Array) -> tuple[Balance, Array]:
+    def hold_at_freezing(self, balance: Balance, skin: Skin, first_c: Array) -> tuple[Balance, Array | None]:
         """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour]."""
-        melt = np.zeros_like(self.snow)
         if not self.any_snow:
-            return balance, melt
+            return balance, None
         warm = np.flatnonzero((self.snow > _LITTLE_MM) & (balance.s0 + balance.s1 * first_c > 0.0))
         if not len(warm):
-            return balance, melt
+            return balance, None
+        melt = np.zeros_like(self.snow)
         surface = balance.s0[warm] + balance.s1[warm] * first_c[warm]
         melt[warm] = surface * skin.conductance[warm] / balance.s1[warm] * 3600.0 / MELT_J_KG
         held = replace(balance, a=balance.a.copy(), b=balance.b.copy(), s0=balance.s0.copy(), s1=balance.s1.copy())
         held.a[warm], held.b[warm], held.s0[warm], held.s1[warm] = 0.0, skin.conductance[warm], 0.0, 0.0
         return held, melt
 
-    def pass_hour(self, rain_mm: Array, air_c: Array, latent_w_m2: Array, melt_mm: Array, stretch: Stretch) -> None:
-        """Rain, snowfall, melt and evaporation of an hour; snow does not lie on what is covered, nor rain fall there."""
-        falls = np.where(stretch.is_covered, 0.0, rain_mm)
-        as_snow = np.where(air_c < SNOW_BELOW_C, falls, 0.0)
-        if self.any_snow or as_snow.any():
-            self.snow = np.where(stretch.is_covered, 0.0, np.maximum(self.snow + as_snow - melt_mm, 0.0))
+    def note(self, rain_mm: Array, air_c: Array, latent_w_m2: Array, melt_mm: Array | None) -> None:
+        """Rain, snowfall, melt and evaporation of an hour."""
+        self._hours += 1
+        self._latent = self._latent + latent_w_m2
+        if melt_mm is not None:
+            self._melt = self._melt + melt_mm
+        if rain_mm.any():
+            snowing = air_c < SNOW_BELOW_C
+            self._rain = self._rain + np.where(snowing, 0.0, rain_mm)
+            if snowing.any():
+                self._snowfall = self._snowfall + np.where(snowing, rain_mm, 0.0)
+                self.snows = bool(self._snowfall.any())
+
+    def settle(self, stretch: Stretch) -> None:
+        """Work in what was noted; snow does not lie on what is covered, nor rain fall there."""
+        opened = ~stretch.is_covered
+        if self.any_snow or self.snows:
+            self.snow = np.where(opened, np.maximum(self.snow + self._snowfall - self._melt, 0.0), 0.0)
             self.any_snow = bool((self.snow > _LITTLE_MM).any())
-        gone = latent_w_m2 * (3600.0 / VAPORISATION_J_KG)
-        before = self.pool + falls - as_snow + melt_mm
+        gone = self._latent * (3600.0 / VAPORISATION_J_KG)
+        before = self.pool + self._rain * opened + self._melt
         from_pool = np.minimum(gone, np.maximum(before, 0.0) * FAST_SHARE)
         pool = before - from_pool
         self.pool = np.minimum(pool, POOL_MM)
-        self.store = np.clip(self.store + RISES_MM_H * stretch.supply + (pool - self.pool) - (gone - from_pool), 0.0, STORE_MM)
+        rises = RISES_MM_H * self._hours * stretch.supply
+        self.store = np.minimum(np.maximum(self.store + rises + (pool - self.pool) - (gone - from_pool), 0.0), STORE_MM)
+        self.snows = False
+        self._clear()
