@@ -35,7 +35,7 @@ def main() -> int:
     from django.core.wsgi import get_wsgi_application
 
     call_command("migrate", verbosity=0)
-    call_command("load_demo")
+    call_command("load_demo", work=True)
     views = _views()
     server = make_server("127.0.0.1", 0, StaticFilesHandler(get_wsgi_application()), _Server, handler_class=_Quiet)
     threading.Thread(target=server.serve_forever, daemon=True).start()

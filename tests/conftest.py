@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
+import numpy as np
 import pytest
 from django.test import Client
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, User
+from cloche.bridge import forecasting, outlooks
 from tests.factories import make_garden, make_person
 
 NOW = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
@@ -38,3 +40,11 @@ def signed_in(client: Client, person: User) -> Client:
     """A client that is them."""
     client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
     return client
+
+
+@pytest.fixture(autouse=True)
+def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> None:
+    """Forecasts of the rooms' tests look forty days ahead, which is quick; the engine's own tests look the whole way."""
+    if {"apps", "journeys"} & set(request.path.parts) and "whole_season" not in request.keywords:
+        monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 40))
+        monkeypatch.setattr(forecasting, "SOIL_D", 76)

@@ -4,10 +4,11 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from cloche.bridge import forecasting
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import crops
-from cloche.bridge.forecasting import CropDays, Evidence, PlaceForecast, forecast
+from cloche.bridge.evidence import Day, Evidence
+from cloche.bridge.forecasting import forecast
+from cloche.bridge.plain import CropDays, PlaceForecast
 
 TODAY = date(2026, 4, 22)
 
@@ -18,7 +19,7 @@ def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evid
         day = datetime(2026, 4, 22, tzinfo=UTC) - timedelta(days=back)
         readings.append((2 * back, day + timedelta(hours=5.5), 0.05, mean_c - 2))
         readings.append((2 * back + 1, day + timedelta(hours=14.5), 0.05, mean_c + 3))
-    weather = [(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(40, -1, -1)]
+    weather = [Day(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(40, -1, -1)]
     site = {
         "kind": "open",
         "seed_depth_m": 0.05,
@@ -101,7 +102,3 @@ def test_a_leap_day_and_new_year_are_just_days() -> None:
     ground, outlooks = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
     assert ground.day == "2028-02-29"
     assert all(w["earliest"] >= "2028-02-29" for o in outlooks for w in o.windows)
-
-
-def test_every_kind_of_place_has_a_ground() -> None:
-    assert set(forecasting.SHELTER_K) <= set(forecasting.GROUND)

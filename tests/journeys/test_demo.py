@@ -38,7 +38,7 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     for room, said in (
         ("Ground", "10 places"),
         ("What wakes", "comfortable in North bed"),
-        ("Weather", "written down to today, with a forecast of 6 days"),
+        ("Weather", "and foretold for a week"),
         ("Files", "Your records are yours"),
         ("Garden", "Halde farm has 10 places"),
     ):

@@ -9,13 +9,21 @@ from cloche.demo.nature import Climate
 
 @dataclass(frozen=True)
 class PlacePlan:
-    """A place of the demo. read: how often it is read, share of rounds; logger: hourly from a probe left in it."""
+    """A place of the demo. read: how often it is read, share of rounds; logger: hourly from a probe left in it.
+
+    cover: kind, and days ago that it went on (ahead: negative); opens: how it is aired.
+    """
 
     name: str
     kind: str
     seed_depth_m: float = 0.05
     read: float = 0.92
     logger: bool = False
+    cover: tuple[str, int] | None = None
+    opens: str = "closed"
+    texture: str = "loam"
+    slope_deg: float = 0.0
+    within: str = ""
 
 
 @dataclass(frozen=True)
@@ -42,13 +50,13 @@ HILL = GardenPlan(
     season=((2, 10), (11, 5)),
     places=(
         PlacePlan("North bed", "open"),
-        PlacePlan("Long bed", "fleece"),
-        PlacePlan("Wall frame", "frame", 0.04),
-        PlacePlan("Arch", "arch"),
-        PlacePlan("Low tunnel", "tunnel", logger=True),
+        PlacePlan("Long bed", "fleece", cover=("fleece", 64)),
+        PlacePlan("Wall frame", "frame", 0.04, cover=("glass_frame", 160), opens="above"),
+        PlacePlan("Arch", "arch", cover=("twin_wall_arch", 75), opens="hours"),
+        PlacePlan("Low tunnel", "tunnel", logger=True, cover=("film_tunnel", 70), opens="above"),
         PlacePlan("South bed", "mulched", read=0.6),
         PlacePlan("Bells", "bell", 0.03, 0.8),
-        PlacePlan("Terrace", "raised"),
+        PlacePlan("Terrace", "raised", slope_deg=4.0, texture="sand", cover=("film_tunnel", -3), opens="above"),
         PlacePlan("Pepper tray", "mat", 0.02),
         PlacePlan("Hotbed", "hotbed", 0.08),
     ),

@@ -55,6 +55,7 @@ class Course:
     now_x: float
     days: list[Tick]
     values: list[Tick]
+    limits: tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -93,6 +94,13 @@ class Hours:
     high: Sequence[float]
 
 
+def line(values: Sequence[float], step_h: float, limits: tuple[float, float], span: Span) -> str:
+    """Another course on the scale of `course`: means over steps of so many hours; limits: the scale's ends."""
+    y = Linear(*limits, COURSE_BOTTOM, COURSE_TOP)
+    at = [span.x(span.start + timedelta(hours=(i + 0.5) * step_h)) for i in range(len(values))]
+    return path(zip(at, (y(min(max(v, limits[0]), limits[1])) for v in values), strict=True))
+
+
 def course(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], span: Span) -> Course:
     """readings: (taken_at, value, words, at seed depth, strange)."""
     low, high = _limits(hours, [value for _, value, _, _, strange in readings if not strange])
@@ -114,6 +122,7 @@ def course(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bo
         now_x=round(span.x(span.now), 1),
         days=_day_ticks(span),
         values=[Tick(round(y(v), 1), f"{v:.0f}°".replace("-", "\u2212")) for v in value_ticks(low, high)],
+        limits=(low, high),
     )
 
 

@@ -107,7 +107,7 @@ def test_the_keeper_refreshes_only_what_is_old(bed: Place) -> None:
     assert Forecast.objects.filter(place=fresh).exists()
     assert refresh_stale() == 0
     note_change_at(bed)
-    call_command("keep_forecasts", once=True)
+    call_command("work", once=True)
     assert refresh_stale() == 0
 
 

@@ -1,17 +1,22 @@
+from datetime import date
+
 import numpy as np
 import pytest
 
 from cloche.core.weather.normals import Normals
-from cloche.core.weather.scenarios import DailyAir, scenarios
+from cloche.core.weather.record import DailyRecord
+from cloche.core.weather.scenarios import Known, Past, scenarios
 
 NORMALS = Normals(np.full(12, 5.0), np.full(12, 15.0), np.full(12, 3.0), "typed")
 TODAY = 30
+FIRST = date(2026, 3, 1)
 
 
-def run(known_ahead: int = 0, days: int = 200, members: int = 400, seed: int = 1) -> DailyAir:
+def run(known_ahead: int = 0, days: int = 200, members: int = 400, seed: int = 1, stale_d: int = 0) -> DailyRecord:
     low, high = np.full(days, np.nan), np.full(days, np.nan)
     low[: TODAY + 1 + known_ahead], high[: TODAY + 1 + known_ahead] = 8.0, 20.0
-    return scenarios(DailyAir(60, low, high), NORMALS, TODAY, members, np.random.default_rng(seed))
+    lead = np.clip(np.arange(days) - TODAY + stale_d, 0, None)
+    return scenarios(Known(DailyRecord.of(FIRST, low, high), lead), NORMALS, members, np.random.default_rng(seed))
 
 
 def test_known_days_are_the_same_in_every_member() -> None:
@@ -48,13 +53,49 @@ def test_highs_lie_above_lows() -> None:
 
 
 def test_a_guessed_climate_is_less_sure_than_a_typed_one() -> None:
-    unknown = DailyAir(60, np.full(120, np.nan), np.full(120, np.nan))
+    unknown = Known(DailyRecord.of(FIRST, np.full(120, np.nan), np.full(120, np.nan)), np.zeros(120))
     guess = Normals(NORMALS.low_c, NORMALS.high_c, NORMALS.day_sd_k, "guess")
-    typed, guessed = (scenarios(unknown, n, 0, 400, np.random.default_rng(1)).mean_c[60:].std() for n in (NORMALS, guess))
+    typed, guessed = (scenarios(unknown, n, 400, np.random.default_rng(1)).mean_c[60:].std() for n in (NORMALS, guess))
     assert guessed > typed + 0.5
 
 
 def test_days_of_the_year_run_on_through_new_year() -> None:
-    air = DailyAir(364, np.zeros(5), np.ones(5))
-    assert air.day_of_year[:2].tolist() == [364, 365]
-    assert air.day_of_year[-1] < 4
+    air = DailyRecord.of(date(2026, 12, 30), np.zeros(5), np.ones(5))
+    assert air.day_of_year.tolist() == [364, 365, 1, 2, 3]
+
+
+def test_a_stale_forecast_is_a_wide_one() -> None:
+    """The day after tomorrow, foretold today and foretold four days ago."""
+    fresh, stale = (run(known_ahead=7, stale_d=days).mean_c[TODAY + 2].std() for days in (0, 4))
+    assert stale > 1.5 * fresh
+
+
+def ten_years() -> Past:
+    """Years whose every day says which year it is by its mean."""
+    first, days = date(2010, 1, 1), 365 * 12 + 3
+    year = np.array([(first.toordinal() + i - date(2010, 1, 1).toordinal()) // 365.25 for i in range(days)])
+    return Past(DailyRecord.of(first, year - 5.0, year + 5.0, None, np.zeros(days)))
+
+
+def test_past_years_are_replayed_each_as_often_as_any_other() -> None:
+    unknown = DailyRecord.of(date(2028, 2, 29), np.full(100, np.nan), np.full(100, np.nan))
+    years = ten_years()
+    air = scenarios(Known(unknown, np.zeros(100), years), NORMALS, 2 * len(years.years), np.random.default_rng(1))
+    values, counts = np.unique(np.round(air.mean_c[50]), return_counts=True)
+    assert len(values) == len(years.years)
+    assert set(counts) == {2}
+
+
+def test_few_years_are_not_replayed() -> None:
+    few = Past(ten_years().record.cut(0, 365 * 5))
+    unknown = DailyRecord.of(FIRST, np.full(60, np.nan), np.full(60, np.nan))
+    air = scenarios(Known(unknown, np.zeros(60), few), NORMALS, 40, np.random.default_rng(1))
+    assert len(np.unique(air.mean_c[30])) == 40
+
+
+def test_generated_wet_days_are_duller() -> None:
+    air = run()
+    far = slice(60, None)
+    wet = air.rain_mm[far] > 0
+    assert 0.3 < wet.mean() < 0.5
+    assert air.sun_share[far][wet].mean() < air.sun_share[far][~wet].mean() - 0.2

@@ -1,8 +1,10 @@
+from datetime import date, timedelta
+
 import numpy as np
 import pytest
 
 from cloche.core.crops.catalogue import crop
-from cloche.core.weather.scenarios import DailyAir
+from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.outlook import HALF, SENSIBLE, Bed, Limit, Outlook, longest_lie_d, main_limit, outlook
 
 DAYS, MEMBERS = 366, 12
@@ -17,13 +19,15 @@ def year(mean_c: float = 9.0, half_swing_k: float = 10.0, start_doy: int = 60, s
     mean = season[:, None] + rng.normal(0, 0.7, (1, MEMBERS))
     hour = np.arange(24)
     soil = np.repeat(mean + 1.0, 24, axis=0) + np.tile(3 * np.cos(2 * np.pi * (hour - 16) / 24), DAYS)[:, None]
-    return Bed.of(np.clip(soil, -5, 45), DailyAir(start_doy, mean - 5, mean + 5), shelter_k)
+    first = date(2026, 1, 1) + timedelta(days=start_doy - 1)
+    low = mean - 6.5 + shelter_k
+    return Bed.of(np.clip(soil, -5, 45), DailyRecord.of(first, low, mean + 5))
 
 
 def warm_soil(shelter_k: float = 0.0) -> Bed:
     """The same year over soil that is warm all along."""
     always = np.full((DAYS * 24, MEMBERS), 22.0)
-    return Bed.of(always, year().air, shelter_k)
+    return Bed.of(always, year(shelter_k=shelter_k).air)
 
 
 def look(key: str, **values: float) -> Outlook:

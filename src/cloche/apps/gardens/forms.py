@@ -10,8 +10,8 @@ from zoneinfo import available_timezones
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
-from cloche.apps.gardens.models import Garden, Place, User
-from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_depth, parse_number
+from cloche.apps.gardens.models import Garden, User
+from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
@@ -132,45 +132,6 @@ class NormalsForm(forms.Form):
         """Twelve values [°C] of one side, or None when left empty."""
         values = [self.cleaned_data.get(f"{side}_{i}") for i in range(12)]
         return None if None in values else values  # type: ignore[return-value]
-
-
-class PlaceForm(forms.ModelForm):
-    """A place: what it is called, what stands over or under it, how deep seed goes."""
-
-    seed_depth = TypedNumber(label="Probe at")
-
-    class Meta:
-        model = Place
-        fields = ["name", "kind"]
-        labels = {"name": "Name", "kind": "What it is"}
-
-    def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.garden = garden
-        depth = self.fields["seed_depth"]
-        parse_with(depth, lambda text: parse_depth(text, units))
-        depth.label = f"Seed depth, where the probe goes, in {units.length}"
-        value = units.length_from_m(self.instance.seed_depth_m)
-        self.initial.setdefault("seed_depth", f"{round(value, 1):g}")
-
-    def clean_name(self) -> str:
-        """One name once a garden."""
-        name = self.cleaned_data["name"].strip()
-        if self.garden.places.filter(name__iexact=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(f"There is already a place called {name} in this garden.")
-        return name
-
-    def clean_seed_depth(self) -> float:
-        """Half a centimetre to half a metre."""
-        depth = self.cleaned_data["seed_depth"]
-        if depth is not None and not 0.005 <= depth <= 0.5:
-            raise forms.ValidationError("Seed depth lies between 0.5 and 50 cm (0.2 and 20 in).")
-        return float(depth)
-
-    def save(self, commit: bool = True) -> Place:
-        """Carry the depth over; the flow saves."""
-        self.instance.seed_depth_m = self.cleaned_data["seed_depth"]
-        return super().save(commit=commit)
 
 
 class PersonForm(forms.Form):

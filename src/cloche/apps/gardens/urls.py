@@ -1,6 +1,6 @@
 from django.urls import path
 
-from cloche.apps.gardens import views
+from cloche.apps.gardens import care_views, views
 
 urlpatterns = [
     path("", views.garden, name="garden"),
@@ -10,6 +10,12 @@ urlpatterns = [
     path("places/<int:place_id>/move/", views.move_place, name="move_place"),
     path("places/<int:place_id>/remove/", views.remove_place, name="remove_place"),
     path("places/<int:place_id>/put-back/", views.put_back_place, name="put_back_place"),
+    path("places/<int:place_id>/covers/new/", care_views.new_cover, name="new_cover"),
+    path("places/<int:place_id>/covers/<int:cover_id>/", care_views.edit_cover, name="edit_cover"),
+    path("places/<int:place_id>/covers/<int:cover_id>/off/", care_views.take_cover_off, name="take_cover_off"),
+    path("places/<int:place_id>/covers/<int:cover_id>/remove/", care_views.remove_cover, name="remove_cover"),
+    path("places/<int:place_id>/deeds/", care_views.add_deed, name="add_deed"),
+    path("places/<int:place_id>/deeds/<int:deed_id>/remove/", care_views.remove_deed, name="remove_deed"),
     path("people/", views.let_in, name="let_in"),
     path("people/<int:user_id>/out/", views.show_out, name="show_out"),
 ]

@@ -22,11 +22,11 @@ from cloche.apps.gardens.forms import (
     GardenForm,
     NormalsForm,
     PersonForm,
-    PlaceForm,
     SignInForm,
     UnitsForm,
 )
 from cloche.apps.gardens.models import Place
+from cloche.apps.gardens.place_forms import PlaceForm
 
 INVALID = 422
 

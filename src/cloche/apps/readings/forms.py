@@ -13,7 +13,7 @@ from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
 from cloche.apps.readings.localtime import NoSuchTime, came_twice, instant
-from cloche.apps.readings.models import Reading
+from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_soil
 
 GRACE = timedelta(minutes=5)
@@ -86,6 +86,7 @@ class WeatherForm(forms.Form):
     day = forms.DateField(label="Day", widget=DATE)
     low = TypedNumber(label="Low")
     high = TypedNumber(label="High")
+    sky = forms.ChoiceField(label="Sky", required=False, choices=[("", "not noted"), *DailyWeather.Sky.choices])
 
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

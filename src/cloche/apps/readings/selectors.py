@@ -64,6 +64,12 @@ def _heard_days(garden: Garden) -> Iterator[Day]:
         yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
 
 
+def foretold(garden: Garden, today: date) -> list[Day]:
+    """What the weather service foretells of today and later, without days that are written down."""
+    written = set(garden.weather.filter(day__gte=today).values_list("day", flat=True))
+    return [day for day in _heard_days(garden) if day.day >= today and day.day not in written]
+
+
 def heard_words(garden: Garden, now: datetime) -> str:
     """When the weather service was last heard from, and what is amiss; empty where there is none."""
     heard = WeatherHeard.objects.filter(garden=garden).only("heard_at", "failed_at", "failure", "garden").first()

@@ -20,6 +20,7 @@ from cloche.apps.readings.files.tables import UnreadableFile, read_table
 from cloche.apps.readings.flows import bring_in, record, weather
 from cloche.apps.readings.forms import FileForm, MappingForm, ReadingForm, WeatherForm, mapping_initial
 from cloche.apps.readings.models import DailyWeather, IncomingFile, Reading
+from cloche.bridge.evidence import Day
 
 INVALID = 422
 SHOWN_BAD_ROWS = 200
@@ -140,7 +141,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     form = WeatherForm(request.POST or None, units=units, garden=request.garden)
     if form.is_valid():
         data = form.cleaned_data
-        weather.record_day(request.garden, data["day"], data["low"], data["high"])
+        weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"])
         messages.success(request, f"{words.day(data['day']).capitalize()} is written down.")
         return redirect("weather", request.garden.pk)
     today = clock.today(request.garden.timezone)
@@ -154,15 +155,22 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "past": [line for line in lines if line["day"] <= today],
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
+        "foretold": [_day_line(day, units) for day in selectors.foretold(request.garden, today)],
+        "heard": selectors.heard_words(request.garden, clock.now()),
         "missing": newest is None or newest < today - timedelta(days=2),
     }
     return render(request, "readings/weather.html", context, status=INVALID if form.errors else 200)
 
 
 def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
-    rain = "" if row.rain_mm is None else f"{row.rain_mm:g} mm"
-    low, high = units.temperature_text(row.low_c), units.temperature_text(row.high_c)
-    return {"day": row.day, "when": f"{row.day:%a} {row.day.day} {row.day:%b}", "low": low, "high": high, "rain": rain}
+    return _day_line(Day(row.day, row.low_c, row.high_c, row.rain_mm, row.sky), units)
+
+
+def _day_line(day: Day, units: Any) -> dict[str, Any]:
+    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm"]
+    low, high = units.temperature_text(day.low_c), units.temperature_text(day.high_c)
+    when = f"{day.day:%a} {day.day.day} {day.day:%b}"
+    return {"day": day.day, "when": when, "low": low, "high": high, "rain": ", ".join(part for part in also if part)}
 
 
 @require_POST

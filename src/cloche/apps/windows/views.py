@@ -33,7 +33,7 @@ def place(request: GardenRequest, place_id: int) -> HttpResponse:
     today = clock.today(request.garden.timezone)
     context = {
         "place": found,
-        "part": place_pages.ground_part(found, units, now),
+        "part": place_pages.ground_part(found, units, now, request.GET.get("also", "")),
         "crops": place_pages.crop_part(found, today),
         "units": units,
     }
@@ -47,7 +47,7 @@ def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
     units = units_of(request.user)
     context = {
         "place": found,
-        "part": place_pages.ground_part(found, units, clock.now()),
+        "part": place_pages.ground_part(found, units, clock.now(), request.GET.get("also", "")),
         "crops": place_pages.crop_part(found, clock.today(request.garden.timezone)),
         "units": units,
     }

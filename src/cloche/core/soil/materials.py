@@ -55,7 +55,7 @@ def conductivity_w_mk(texture: Texture, saturation: float, frozen: bool = False)
     if frozen:
         kersten = wetness
     elif texture.coarse:
-        kersten = 0.7 * np.log10(max(wetness, 0.05)) + 1.0
+        kersten = (0.7 * np.log10(max(wetness, 0.05)) + 1.0) * min(wetness / 0.05, 1.0)  # the formula holds from 0.05 on
     else:
         kersten = np.log10(max(wetness, 0.1)) + 1.0
     return float(dry + (_saturated(texture, frozen) - dry) * np.clip(kersten, 0.0, 1.0))

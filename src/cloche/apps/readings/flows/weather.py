@@ -12,9 +12,12 @@ from cloche.apps.readings.models import DailyWeather
 
 
 @transaction.atomic
-def record_day(garden: Garden, day: date, low_c: float, high_c: float, rain_mm: float | None = None) -> DailyWeather:
-    """Store or correct a day's line; rain that is not given stays as it was. What it was before stays in its history."""
-    told = {"low_c": low_c, "high_c": high_c} | ({} if rain_mm is None else {"rain_mm": rain_mm})
+def record_day(
+    garden: Garden, day: date, low_c: float, high_c: float, rain_mm: float | None = None, sky: str = ""
+) -> DailyWeather:
+    """Store or correct a day's line; rain or sky not given stays as it was. What it was before stays in its history."""
+    told: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
+    told |= ({} if rain_mm is None else {"rain_mm": rain_mm}) | ({"sky": sky} if sky else {})
     line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
     note_change_in(garden)
     return line

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 
 from django.conf import settings
@@ -10,7 +11,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place, User
 from cloche.apps.readings.flows import hear
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.apps.readings.weather.provider import heard_of
@@ -106,7 +107,14 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
             kind=place_plan.kind,
             seed_depth_m=place_plan.seed_depth_m,
             walking_order=order,
+            texture=place_plan.texture,
+            slope_deg=place_plan.slope_deg,
+            within=place_plan.within,
         )
+        if place_plan.cover is not None:
+            key, ago = place_plan.cover
+            day = midnight.date() - timedelta(days=ago)
+            CoverPeriod.objects.create(place=place, cover=key, first=day, opens=place_plan.opens)
         rows = made.readings[place_plan.name]
         Reading.objects.bulk_create(
             [

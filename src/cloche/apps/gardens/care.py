@@ -1,0 +1,82 @@
+"""What stands over a place and what was done to it, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import CoverPeriod, Place
+from cloche.bridge import places
+from cloche.bridge.units import Units
+
+SHOWN_DEEDS = 6
+
+
+@dataclass(frozen=True)
+class Line:
+    """A cover period or a deed: its number, what, when, how."""
+
+    pk: int
+    what: str
+    when: str
+    how: str
+    on: bool = False
+
+
+@dataclass(frozen=True)
+class Care:
+    """Context of gardens/_care.html. usual: what is taken to stand there while no cover is noted."""
+
+    covers: list[Line]
+    deeds: list[Line]
+    usual: str
+
+
+def care_of(place: Place, units: Units, today: date) -> Care:
+    """Covers, the latest first, and the latest deeds."""
+    covers = [cover_line(period, units, today) for period in place.cover_periods.order_by("-first", "-id")]
+    zone = place.garden.timezone
+    deeds = [
+        Line(deed.pk, words.sentence(deed.work), words.day(deed.at.astimezone(zone).date(), today), "")
+        for deed in place.deeds.all()[:SHOWN_DEEDS]
+    ]
+    return Care(covers, deeds, "" if covers else _usual(place, units))
+
+
+def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
+    """One cover period."""
+    name = words.sentence(cover_name(period.cover))
+    if period.last is None:
+        when = f"since {words.day(period.first, today)}" if period.first <= today else f"from {words.day(period.first, today)}"
+    else:
+        when = words.span(period.first, period.last, today)
+    on = period.first <= today and (period.last is None or today <= period.last)
+    return Line(period.pk, name, when, airing(period, units), on)
+
+
+def airing(period: CoverPeriod, units: Units) -> str:
+    """How it is aired: closed; opened to stay below 26°; opened from 10 to 16."""
+    parts = {
+        CoverPeriod.Opens.CLOSED: "kept closed",
+        CoverPeriod.Opens.ABOVE: f"opened to stay below {units.temperature_text(period.above_c, 0)}",
+        CoverPeriod.Opens.HOURS: f"opened from {period.from_h} to {period.to_h}",
+    }
+    said = parts[CoverPeriod.Opens(period.opens)]
+    said += "" if period.ends_capped else ", ends open"
+    return said + (", blanket at night" if period.blanket else "")
+
+
+def cover_name(key: str) -> str:
+    """A cover's name by its key."""
+    return dict(places.cover_names()).get(key, key)
+
+
+def _usual(place: Place, units: Units) -> str:
+    key = places.USUAL_COVER.get(place.kind)
+    if key is None:
+        return "Nothing is noted over it."
+    aired = (
+        "" if key == "fleece" else f", opened on sunny days to stay below {units.temperature_text(places.OPENED_ABOVE_C, 0)}"
+    )
+    return f"No cover is noted by date, so Cloche takes it that a {cover_name(key)} always stands over it{aired}."

@@ -1,0 +1,103 @@
+"""Covers on and off, and what was done to a place."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import care as care_words
+from cloche.apps.gardens import clock, selectors
+from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.flows import care
+from cloche.apps.gardens.models import CoverPeriod, Place
+from cloche.apps.gardens.place_forms import CoverForm, DeedForm
+
+INVALID = 422
+
+
+@in_garden
+def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put a cover on."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, CoverPeriod(place=place))
+
+
+@in_garden
+def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Change a cover period."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, _period(place, cover_id))
+
+
+def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> HttpResponse:
+    request.room = "ground"  # type: ignore[attr-defined]
+    form = CoverForm(request.POST or None, instance=period, units=selectors.units_of(request.user), place=place)
+    if form.is_valid():
+        care.save_cover(form.save(commit=False))
+        messages.success(request, f"Noted for {place.name}; its forecast is being worked out again.")
+        return redirect("place", request.garden.pk, place.pk)
+    context = {"form": form, "place": place, "period": period}
+    return render(request, "gardens/cover_form.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Yesterday was its last day on; one that went on today goes altogether."""
+    place = place_or_404(request, place_id)
+    period, today = _period(place, cover_id), clock.today(request.garden.timezone)
+    if period.first >= today:
+        care.remove_cover(place, cover_id)
+    else:
+        period.last = today - timedelta(days=1)
+        care.save_cover(period)
+    messages.success(request, f"The {care_words.cover_name(period.cover)} is off {place.name} from today.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden
+def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Strike a cover period out, as if it had never been."""
+    place = place_or_404(request, place_id)
+    period = care.remove_cover(place, cover_id)
+    if period is None:
+        raise Http404
+    line = care_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
+    messages.success(request, f"Struck out: {line.what}, {line.when}. Put it on again with the same days if that was a slip.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden
+def add_deed(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Write down what was done."""
+    place = place_or_404(request, place_id)
+    form = DeedForm(request.POST, units=selectors.units_of(request.user), place=place)
+    if not form.is_valid():
+        return render(request, "gardens/deed_form.html", {"form": form, "place": place}, status=INVALID)
+    care.note_deed(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
+    messages.success(request, f"Written down: {form.cleaned_data['work']}, {place.name}.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden
+def remove_deed(request: GardenRequest, place_id: int, deed_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    if not care.remove_deed(place, deed_id):
+        raise Http404
+    messages.success(request, "Struck out.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+def _period(place: Place, cover_id: int) -> CoverPeriod:
+    period = place.cover_periods.filter(pk=cover_id).first()
+    if period is None:
+        raise Http404
+    return period

@@ -1,0 +1,107 @@
+"""The drawings of a place that share a time axis: what covered it, soil by depth, the course at seed depth, air inside."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from cloche.apps.gardens import care, words
+from cloche.apps.readings import selectors as measured
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge import places
+from cloche.bridge.layout import FIELD_STEP_H
+from cloche.bridge.units import Units
+from cloche.drawing import air, course, strips
+from cloche.drawing.geometry import Tick
+
+DEPTH_LABELS_M = (0.05, 0.10, 0.20, 0.40)
+DEPTH_LABELS_IN = (2, 4, 8, 16)
+
+
+@dataclass(frozen=True)
+class Depth:
+    """A depth to choose: its key in the address, its words, whether it is chosen."""
+
+    key: str
+    label: str
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class GroundPicture:
+    """Drawings on one time axis. other: line of another depth, empty where none is chosen."""
+
+    field: course.Field
+    course: course.Course
+    covers: list[strips.Strip]
+    air: air.Air | None
+    depths: list[Depth]
+    other: str
+
+
+def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> GroundPicture:
+    """Three weeks back, a fortnight on; also: another depth, in cm."""
+    data = ground.data
+    span = course.Span(ground.start, ground.end, local)
+    field = course.field(data["field_c"], data["field_depths_m"], _depth_ticks(units), span)
+    scaled = [[units.temperature_from_c(v) for v in data[f"near_{side}_c"]] for side in ("low", "mid", "high")]
+    readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
+    drawn = course.course(course.Hours(*scaled), readings, span)
+    depths, other = _other_depth(ground, units, also, drawn.limits, span)
+    return GroundPicture(field, drawn, strips.strips(_covers(ground, local), span), _air(ground, units, span), depths, other)
+
+
+def _other_depth(
+    ground: Ground, units: Units, also: str, limits: tuple[float, float], span: course.Span
+) -> tuple[list[Depth], str]:
+    """Depths to choose from, and the line of the chosen one."""
+    choices, line = [], ""
+    for depth_m, row in zip(ground.data["field_depths_m"], ground.data["field_c"], strict=True):
+        key = f"{depth_m * 100:.0f}"
+        choices.append(Depth(key, "the surface" if depth_m == 0 else units.length_text(depth_m), key == also))
+        if key == also:
+            line = course.line([units.temperature_from_c(v) for v in row], FIELD_STEP_H, limits, span)
+    return choices, line
+
+
+def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, datetime | None, str, str]]:
+    """Dated covers, or the one that is taken to stand there always."""
+    place, zone = ground.place, local.tzinfo
+    found: list[tuple[datetime | None, datetime | None, str, str]] = []
+    for period in place.cover_periods.all():
+        on = datetime(period.first.year, period.first.month, period.first.day, tzinfo=zone)
+        off = None
+        if period.last is not None:
+            after = period.last + timedelta(days=1)
+            off = datetime(after.year, after.month, after.day, tzinfo=zone)
+        name = care.cover_name(period.cover)
+        found.append((on if on > ground.start else None, off, name, f"{name}, since {words.day(period.first)}"))
+    usual = places.USUAL_COVER.get(place.kind)
+    if not found and usual:
+        found.append((None, None, care.cover_name(usual), f"{care.cover_name(usual)}, always there"))
+    return found
+
+
+def _air(ground: Ground, units: Units, span: course.Span) -> air.Air | None:
+    """Air inside, where something stands over the place."""
+    data = ground.data
+    if not data["inside_mid_c"]:
+        return None
+    scaled = [[units.temperature_from_c(v) for v in data[f"inside_{side}_c"]] for side in ("low", "mid", "high")]
+    outside = [units.temperature_from_c(v) for v in data["outside_c"]]
+    return air.air(course.Hours(*scaled), outside, units.temperature_from_c(0.0), span)
+
+
+def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str, bool, bool]:  # type: ignore[no-untyped-def]
+    local = reading.taken_at.astimezone(ground.place.garden.timezone)
+    at_seed_depth = abs(reading.depth_m - ground.place.seed_depth_m) < 0.011
+    said = f"{units.temperature_text(reading.temperature_c)} at {units.length_text(reading.depth_m)}, "
+    said += f"{words.day(local.date())} {words.clock(local)}"
+    strange = str(reading.pk) in ground.data["strange"]
+    return local, units.temperature_from_c(reading.temperature_c), said, at_seed_depth, strange
+
+
+def _depth_ticks(units: Units) -> list[Tick]:
+    if units.length == "cm":
+        return [Tick(m, f"{m * 100:.0f} cm") for m in DEPTH_LABELS_M]
+    return [Tick(units.metres(inches), f"{inches} in") for inches in DEPTH_LABELS_IN]
