@@ -153,6 +153,7 @@ def _place_forecast(
         weather_days=int(np.isfinite(known.record.low_c[PAST_D - 14 : PAST_D + 1]).sum()),
         normals_source=normals.source,
         normals_years=normals.years,
+        replayed_years=len(known.past.years) if known.past else 0,
     )
 
 

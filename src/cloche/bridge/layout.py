@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from cloche.core.weather.scenarios import FEWEST_YEARS
 from cloche.core.windows.outlook import FRACTIONS, HALF
 
 MEMBERS = 40
@@ -9,4 +10,4 @@ MEMBERS = 40
 FIELD_STEP_H = 2
 """Hours between two columns of the field of soil by depth."""
 
-__all__ = ["FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS"]
+__all__ = ["FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS"]

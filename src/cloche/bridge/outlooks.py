@@ -23,19 +23,18 @@ PLANT_COLDER_K = 1.5
 
 
 def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecord:
-    """Daily air as plants feel it: at their height, under their cover; beyond the course that of the site.
+    """Daily air as plants feel it: nights at their height, under their cover; beyond the course those of the site.
 
-    weather: (days, members) from the course's first day.
+    weather: (days, members) from the course's first day. Highs are the site's: covers come off before summer's heat.
     """
-    low, high = weather.low_c - PLANT_COLDER_K, weather.high_c.copy()
+    low = weather.low_c - PLANT_COLDER_K
     if covered:
         days = len(course.air_c) // 24
         shape = (days, 24, course.air_c.shape[1])
         # Leaves under a cover face it as much as the air.
         felt = np.minimum(course.air_c, (course.air_c + course.cover_c) / 2).reshape(shape)
         low[:days] = felt.min(axis=1)
-        high[:days] = course.air_c.reshape(shape).max(axis=1)
-    return DailyRecord.of(weather.first, low, high)
+    return DailyRecord.of(weather.first, low, weather.high_c)
 
 
 def crop_days(soil_c: dict[float, NDArray[np.float64]], air: DailyRecord, today: date) -> list[CropDays]:

@@ -42,6 +42,7 @@ class PlaceForecast:
     weather_days: int
     normals_source: str
     normals_years: int
+    replayed_years: int
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,9 @@ HARD = 1e5
 """Conductance of a surface held at a temperature, W/m²K."""
 
 
-def columns(grid: Grid | None = None, water: float = 0.0, frozen_w_mk: float = CONDUCTIVITY, frozen_j: float = CAPACITY) -> Columns:
+def columns(
+    grid: Grid | None = None, water: float = 0.0, frozen_w_mk: float = CONDUCTIVITY, frozen_j: float = CAPACITY
+) -> Columns:
     """One column; water: J/m³ of latent heat."""
     thick = (grid or open_ground()).thickness_m[None, :]
     distance = (thick[:, 1:] + thick[:, :-1]) / 2
@@ -35,7 +37,9 @@ def held_at(column: Columns, surface_c: float, frozen_w_mk: float | None = None)
     return top * surface_c, top.copy()
 
 
-def conductor(column: Columns, depths_m: list[float], start_c: float, step_s: float = 3600.0, grid: Grid | None = None) -> Conductor:
+def conductor(
+    column: Columns, depths_m: list[float], start_c: float, step_s: float = 3600.0, grid: Grid | None = None
+) -> Conductor:
     """Ready to step, all cells at start_c."""
     cells, _ = (grid or open_ground()).weights_at(depths_m)
     return Conductor(column, step_s, np.full((1, len((grid or open_ground()).thickness_m)), start_c), cells[None])

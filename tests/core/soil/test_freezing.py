@@ -1,4 +1,4 @@
-"""Freezing ground: the two-phase Neumann solution [CarslawJaeger1959, section 11.2] and heat that neither appears nor is lost."""
+"""Freezing ground: the two-phase Neumann solution [CarslawJaeger1959, section 11.2], and heat that is neither made nor lost."""
 
 import numpy as np
 import pytest

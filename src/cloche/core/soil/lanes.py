@@ -21,8 +21,8 @@ from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
 
-SIDE_RATE_M2_S = 5.6e-7
-SIDE_POWER = 1.25
+SIDE_RATE_M2_S = 2.1e-6
+SIDE_POWER = 1.7
 """Rate at which covered ground follows its open neighbour, by the cover's width in metres: fitted to a two-dimensional
 solution of 21 days, in the middle of the bed (trial in docs/engine.md)."""
 RAISED_SIDE_W_M2K = 4.0

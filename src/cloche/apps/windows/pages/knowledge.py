@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from cloche.apps.gardens import words
 from cloche.apps.windows.selectors import Ground
+from cloche.bridge.layout import FEWEST_YEARS
 from cloche.bridge.units import Units
 
 LEARNED = {
@@ -91,6 +92,9 @@ def _normals_words(data: dict) -> str:  # type: ignore[type-arg]
         "guess": "Beyond the days whose air is known it follows a rough guess from the latitude: "
         "type in monthly normals, or bring in a year of daily lows and highs, and it will be surer.",
     }
+    years = data["replayed_years"]
+    if years >= FEWEST_YEARS:
+        return f"Beyond the days whose air is known it replays the weather of {years} earlier years here."
     return sources[data["normals_source"]]
 
 
