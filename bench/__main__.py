@@ -6,7 +6,7 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, emergence
+from bench import accuracy, emergence, speed
 
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
@@ -15,6 +15,8 @@ def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
     print("## Soil, fourteen days ahead\n")
     accuracy.print_tables(Path(argv[1]) if len(argv) > 1 else STATION)
+    print("\n## The engine's speed\n")
+    speed.print_tables()
     print("\n## Emergence against the tables\n")
     emergence.print_tables()
     print("\n## Pages\n")

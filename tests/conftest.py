@@ -11,6 +11,7 @@ from django.test import Client
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, User
 from cloche.bridge import forecasting, outlooks
+from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
 
 NOW = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
@@ -44,7 +45,10 @@ def signed_in(client: Client, person: User) -> Client:
 
 @pytest.fixture(autouse=True)
 def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> None:
-    """Forecasts of the rooms' tests look forty days ahead, which is quick; the engine's own tests look the whole way."""
+    """Forecasts of the rooms' tests look weeks ahead and learn in few rounds, to be quick; the engine's own go all the way."""
     if {"apps", "journeys"} & set(request.path.parts) and "whole_season" not in request.keywords:
-        monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 40))
-        monkeypatch.setattr(forecasting, "SOIL_D", 76)
+        monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 32))
+        monkeypatch.setattr(forecasting, "SOIL_D", 67)
+        monkeypatch.setattr(forecasting, "RUN_UP_D", forecasting.NEAR_PAST_D)
+        monkeypatch.setattr(calibrate, "MOST_CALLS", (2, 2))
+        monkeypatch.setattr(calibrate, "SCAN", 2)

@@ -46,6 +46,7 @@ def test_still_to_read_is_named(signed_in: Client, garden: Garden) -> None:
     assert f"{reverse('place', args=[garden.pk, unread.pk])}#desk" in shown
 
 
+@pytest.mark.whole_season
 def test_the_southern_half_in_november_sows_like_april(
     signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -3,7 +3,6 @@
 from datetime import date, timedelta
 
 import pytest
-from django.core.management import call_command
 from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
@@ -11,7 +10,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Garden, Place, User
-from cloche.apps.windows.flows.refresh import refresh, refresh_stale
+from cloche.apps.windows.flows.refresh import refresh, refresh_stale, stale_places
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge.crops import crops
 from tests.conftest import NOW
@@ -107,8 +106,9 @@ def test_the_keeper_refreshes_only_what_is_old(bed: Place) -> None:
     assert Forecast.objects.filter(place=fresh).exists()
     assert refresh_stale() == 0
     note_change_at(bed)
-    call_command("work", once=True)
-    assert refresh_stale() == 0
+    assert stale_places() == [bed.pk]
+    assert refresh_stale() == 1
+    assert stale_places() == []
 
 
 def test_a_new_day_makes_every_forecast_old(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:

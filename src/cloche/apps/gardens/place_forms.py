@@ -47,6 +47,8 @@ class PlaceForm(forms.ModelForm):
         self.garden = garden
         self.units = units
         self.fields["within"].choices = [("", "nothing: it lies in the open"), *Place.House.choices]  # type: ignore[attr-defined]
+        for name in ("texture", "slope_deg", "aspect_deg", "width"):
+            self.fields[name].required = False  # left alone, they stay as they are
         wide = self.fields["width"]
         parse_with(wide, lambda text: units.metres(parse_number(text)))
         wide.label = f"Width across, in {units.length}"
@@ -75,10 +77,16 @@ class PlaceForm(forms.ModelForm):
     def clean_width(self) -> float:
         """From a hand to a field."""
         width = self.cleaned_data["width"]
-        if width is not None and not 0.1 <= width <= 20:
+        if width is None:
+            return self.instance.width_m
+        if not 0.1 <= width <= 20:
             low, high = self.units.length_text(0.1), self.units.length_text(20.0)
             raise forms.ValidationError(f"A bed is between {low} and {high} wide.")
         return float(width)
+
+    def clean_slope_deg(self) -> float:
+        """Nothing said is level."""
+        return float(self.cleaned_data["slope_deg"] or 0.0)
 
     def clean(self) -> dict[str, Any]:
         """Shade has a beginning and an end."""

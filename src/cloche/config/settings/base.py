@@ -74,7 +74,7 @@ DATABASES = {
         "ENGINE": "django.db.backends.postgresql",
         "HOST": "127.0.0.1",
         "PORT": os.environ.get("CLOCHE_DB_PORT", ""),
-        "NAME": "cloche",
+        "NAME": os.environ.get("CLOCHE_DB_NAME", "cloche"),
         "USER": "cloche",
         "PASSWORD": os.environ.get("CLOCHE_DB_PASSWORD", ""),
         "CONN_MAX_AGE": 60,

@@ -57,6 +57,10 @@ def _stamp(seed: int) -> str:
 @transaction.atomic
 def load(seed: int) -> None:
     """Replace whatever the demo held."""
+    for model in (Reading, DailyWeather):
+        # At once and without a history of each: what is made up anew has no past.
+        model.history.model.objects.all().delete()
+        model.objects.all()._raw_delete("default")
     Garden.objects.all().delete()
     User.objects.all().delete()
     demo = User.objects.create_user("demo", password=PASSWORD, first_name=_stamp(seed))
