@@ -27,7 +27,7 @@ from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 
 pytestmark = pytest.mark.django_db(transaction=True)
-PATIENCE_S = 150
+PATIENCE_S = 120
 
 
 def until(done: Callable[[], bool], what: str) -> None:
@@ -45,7 +45,7 @@ def worker() -> Iterator[Callable[[], subprocess.Popen[bytes]]]:
 
     def start() -> subprocess.Popen[bytes]:
         own = {"CLOCHE_DB_NAME": connection.settings_dict["NAME"], "PYTHONPATH": "src", "OPENBLAS_NUM_THREADS": "1"}
-        words = [sys.executable, "-W", "ignore", "-m", "cloche.manage", "work"]
+        words = ["setpriv", "--pdeathsig", "KILL", sys.executable, "-W", "ignore", "-m", "cloche.manage", "work"]
         running.append(subprocess.Popen(words, env=os.environ | own))  # noqa: S603 - our own words
         return running[-1]
 

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import asyncio
+import contextlib
 import logging
+import signal
 import time
 from typing import Any
 
@@ -15,28 +18,56 @@ from cloche.apps.readings.tasks import ask_round
 from cloche.apps.windows.tasks import look_round
 
 log = logging.getLogger("cloche.work")
-PAUSE_S = 2.0
+PAUSE_S, POLL_S, PATIENCE_S = 2.0, 1.0, 5.0
+"""Before the database is tried again; between looks into the queue; for a job in hand when told to stop."""
 
 
 class Command(BaseCommand):
     """`work` runs until it is ended; `work --once` does what is queued and returns."""
 
     help = __doc__
+    ending = False
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--once", action="store_true")
 
     def handle(self, *args: Any, once: bool, **options: Any) -> None:
-        while True:
+        while not self.ending:
             try:
                 _begin()
-                with app.replace_connector(app.connector.get_worker_connector()) as open_app:  # type: ignore[attr-defined]
-                    open_app.run_worker(wait=not once, delete_jobs="successful", listen_notify=not once)
-                return
+                with app.replace_connector(app.connector.get_worker_connector()):  # type: ignore[attr-defined]
+                    asyncio.run(self._serve(once))
+                if once:
+                    return
             except (OperationalError, ConnectorException) as lost:
                 log.warning("the database does not answer, trying again: %s", str(lost).strip())
-                close_old_connections()
+            close_old_connections()
+            if not self.ending:
                 time.sleep(PAUSE_S)
+
+    async def _serve(self, once: bool) -> None:
+        """Work until there is nothing left (once), the database is lost, or a signal comes."""
+        async with app.open_async():
+            # Looking every second is as quick as being told, and has no listener to lose.
+            worker = asyncio.ensure_future(
+                app.run_worker_async(
+                    wait=not once,
+                    listen_notify=False,
+                    fetch_job_polling_interval=POLL_S,
+                    delete_jobs="successful",
+                    install_signal_handlers=False,
+                    shutdown_graceful_timeout=PATIENCE_S,
+                )
+            )
+            for told in (signal.SIGTERM, signal.SIGINT):
+                with contextlib.suppress(ValueError, RuntimeError):  # only a process's main thread hears signals
+                    asyncio.get_running_loop().add_signal_handler(told, self._end, worker)
+            with contextlib.suppress(asyncio.CancelledError):
+                await worker
+
+    def _end(self, worker: asyncio.Future[None]) -> None:
+        self.ending = True
+        worker.cancel()
 
 
 def _begin() -> None:
