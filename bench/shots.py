@@ -49,7 +49,7 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     from cloche.apps.gardens.models import Garden, Place
 
     hill, south = Garden.objects.order_by("pk")[:2]
-    bed = Place.objects.get(name="North bed")
+    bed, arch = Place.objects.get(name="North bed"), Place.objects.get(name="Arch")
     root, place = f"/g/{hill.pk}", f"/g/{hill.pk}/places/{bed.pk}/"
     return [
         ("today", f"{root}/", DESK, "light"),
@@ -57,6 +57,8 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("today-phone", f"{root}/", PHONE, "light"),
         ("place", place, DESK, "light"),
         ("place-phone", place, PHONE, "light"),
+        ("covered-place", f"{root}/places/{arch.pk}/", DESK, "light"),
+        ("cover", f"{root}/garden/places/{arch.pk}/covers/new/", DESK, "light"),
         ("crop-in-place", f"{place}crops/carrot/", DESK, "light"),
         ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
         ("ground", f"{root}/ground/", DESK, "light"),

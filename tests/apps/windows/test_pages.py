@@ -100,7 +100,7 @@ def test_an_old_forecast_is_shown_and_asked_for_again(signed_in: Client, bed: Pl
     assert "every 2s" in shown
 
 
-def test_the_keeper_refreshes_only_what_is_old(bed: Place) -> None:
+def test_only_what_is_old_is_worked_out_again(bed: Place) -> None:
     fresh = make_place(bed.garden, "New bed")
     assert refresh_stale() == 1
     assert Forecast.objects.filter(place=fresh).exists()

@@ -27,7 +27,7 @@ from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 
 pytestmark = pytest.mark.django_db(transaction=True)
-PATIENCE_S = 120
+PATIENCE_S = 90
 
 
 def until(done: Callable[[], bool], what: str) -> None:

@@ -192,6 +192,10 @@ def files(request: GardenRequest) -> HttpResponse:
     form = FileForm(request.POST or None, request.FILES or None)
     if form.is_valid():
         try:
+            if bring_in.is_typical_year(form.cleaned_data["file"]):
+                year = bring_in.take_typical_year(request.garden, form.cleaned_data["file"])
+                messages.success(request, f"The typical year of {year.name} now gives this garden’s monthly normals.")
+                return redirect("garden", request.garden.pk)
             incoming = bring_in.receive(request.garden, request.user, form.cleaned_data["kind"], form.cleaned_data["file"])
             return redirect("incoming", request.garden.pk, incoming.pk)
         except UnreadableFile as refusal:

@@ -10,12 +10,14 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
 from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
 from cloche.apps.readings.models import DailyWeather, IncomingFile, Reading
 from cloche.bridge.clocks import standard_offset_h
+from cloche.bridge.epw import NotAnEpw, TypicalYear, typical_year
 
 BATCH = 2000
 
@@ -35,12 +37,33 @@ class Preview:
         return sorted([*self.bad, *self.differing], key=lambda row: row.line)
 
 
-def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
-    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+def is_typical_year(upload: UploadedFile) -> bool:
+    """Whether a file is a typical year in the EPW format, by its name."""
+    return (upload.name or "").lower().endswith(".epw")
+
+
+def take_typical_year(garden: Garden, upload: UploadedFile) -> TypicalYear:
+    """Make an EPW file's months the garden's normals; raises UnreadableFile with a sentence."""
+    _refuse_large(upload)
+    try:
+        year = typical_year(decode(upload.read()))
+    except NotAnEpw as refusal:
+        raise UnreadableFile(str(refusal)) from refusal
+    garden.normal_lows_c, garden.normal_highs_c = ([round(float(v), 1) for v in side] for side in (year.low_c, year.high_c))
+    settle.change_site(garden)
+    return year
+
+
+def _refuse_large(upload: UploadedFile) -> None:
     limit = settings.CLOCHE_IMPORT_LIMIT_BYTES
     if (upload.size or 0) > limit:
         size = (upload.size or 0) / 1e6
         raise UnreadableFile(f"The file has {size:.0f} MB; up to {limit / 1e6:.0f} MB are taken at a time. Split it by year.")
+
+
+def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
+    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+    _refuse_large(upload)
     text = decode(upload.read())
     table = read_table(text)
     IncomingFile.objects.filter(garden=garden, user=person).delete()
