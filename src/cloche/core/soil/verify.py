@@ -56,20 +56,18 @@ def strange(learned: Learned) -> dict[int, float]:
     """Index among the readings used, and distance from what all others say [K], of those hard to believe."""
     if len(learned.drift.hour) < FEWEST_BEFORE:
         return {}
-    total, away = _joint(learned, even=True)
+    total, away = _joint(learned)
     inverse = np.linalg.inv(total)
     missed = inverse @ away / np.diag(inverse)
-    sd = 1 / np.sqrt(np.diag(inverse))
+    # What a reading scatters by itself counts as for any other; that it weighed little must not excuse it.
+    excused = learned.drift.wandering.scatter_k**2 * np.maximum(learned.drift.scatter - 1.0, 0.0)
+    sd = np.sqrt(1 / np.diag(inverse) - excused)
     odd = np.flatnonzero((np.abs(missed) > STRANGE_K) & (np.abs(missed) > STRANGE_SD * sd))
     return {int(i): float(missed[i]) for i in odd}
 
 
-def _joint(learned: Learned, even: bool = False) -> tuple[Array, Array]:
-    """Covariance of the readings with the place's numbers unknown, and readings less what the description alone expects.
-
-    even: every reading trusted alike.
-    """
+def _joint(learned: Learned) -> tuple[Array, Array]:
+    """Covariance of the readings with the place's numbers unknown, and readings less what the description alone expects."""
     drift = learned.drift
-    scatter = np.minimum(drift.scatter, 1.0) if even else drift.scatter
-    own = covariance(drift.wandering, drift.hour, drift.swing_k, scatter)
+    own = covariance(drift.wandering, drift.hour, drift.swing_k, drift.scatter)
     return own + learned.slope @ learned.slope.T, drift.residual_k + learned.slope @ learned.mean

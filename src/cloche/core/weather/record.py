@@ -63,10 +63,10 @@ class DailyRecord:
         cls, first: date, low_c: Array, high_c: Array, sun_share: Array | None = None, rain_mm: Array | None = None
     ) -> DailyRecord:
         """A record of which little more than lows and highs is known."""
-        unknown = np.full(np.shape(low_c), np.nan)
-        sun = unknown if sun_share is None else sun_share
-        rain = unknown if rain_mm is None else rain_mm
-        return cls(first, np.asarray(low_c, float), np.asarray(high_c, float), sun, rain, unknown)
+        shape = np.shape(low_c)
+        sun = np.full(shape, np.nan) if sun_share is None else sun_share
+        rain = np.full(shape, np.nan) if rain_mm is None else rain_mm
+        return cls(first, np.asarray(low_c, float), np.asarray(high_c, float), sun, rain, np.full(shape, np.nan))
 
     def __len__(self) -> int:
         return len(self.low_c)
