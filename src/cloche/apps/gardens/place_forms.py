@@ -138,7 +138,7 @@ class CoverForm(forms.ModelForm):
         above.label = f"Stay below, {units.degree}"
         self.initial.setdefault("above", f"{units.temperature_from_c(self.instance.above_c):.0f}")
         if self.instance.pk is None:
-            self.initial.setdefault("first", clock.today(place.garden.timezone))
+            self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
 
     def clean(self) -> dict[str, Any]:
         """Days in order, and no two covers at once."""
