@@ -60,13 +60,8 @@ def covers_of(evidence: Evidence) -> list[CoverSpan]:
 
 
 def cover_names() -> list[tuple[str, str]]:
-    """Keys and names of all covers, for choosing; houses last."""
+    """Keys and names of the covers that go over a bed, for choosing."""
     return [(one.key, one.name) for one in kinds().values() if not one.is_house]
-
-
-def house_names() -> list[tuple[str, str]]:
-    """Keys and names of houses that beds and frames stand in."""
-    return [(one.key, one.name) for one in kinds().values() if one.is_house]
 
 
 def work_names() -> list[tuple[str, str]]:

@@ -10,7 +10,6 @@ from cloche.drawing.course import Hours, Span
 from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
 
 TOP, BOTTOM = 14.0, 150.0
-FROST_C = 0.0
 
 
 @dataclass(frozen=True)

@@ -58,6 +58,11 @@ def _heard_days(garden: Garden) -> Iterator[Day]:
     rows = zip(heard.past["low_c"], heard.past["high_c"], heard.past["rain_mm"], strict=True)
     for index, (low_c, high_c, rain_mm) in enumerate(rows):
         yield Day(first + timedelta(days=index), low_c, high_c, rain_mm)
+    yield from _heard_ahead(heard, garden)
+
+
+def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
+    assert heard.heard_at is not None  # noqa: S101 - asked for
     issued = heard.heard_at.astimezone(garden.timezone).date()
     for row in heard.ahead:
         day = date.fromisoformat(row["day"])
@@ -66,8 +71,11 @@ def _heard_days(garden: Garden) -> Iterator[Day]:
 
 def foretold(garden: Garden, today: date) -> list[Day]:
     """What the weather service foretells of today and later, without days that are written down."""
+    heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).defer("past").first()
+    if heard is None:
+        return []
     written = set(garden.weather.filter(day__gte=today).values_list("day", flat=True))
-    return [day for day in _heard_days(garden) if day.day >= today and day.day not in written]
+    return [day for day in _heard_ahead(heard, garden) if day.day >= today and day.day not in written]
 
 
 def heard_words(garden: Garden, now: datetime) -> str:

@@ -30,7 +30,7 @@ DRIPS = 0.9
 
 @dataclass(frozen=True)
 class Covers:
-    """Covers over some columns, (columns,): as in `CoverKind`, with blankets and ageing worked in; opening: 0-1 as said;
+    """Covers over some columns, (columns,): as in `CoverKind`, with blankets worked in; opening: 0-1 as said;
     above_c: warmth a rule opens at, inf where there is none; exchange: factor of the air exchange."""
 
     solar: Array

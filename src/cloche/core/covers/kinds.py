@@ -11,8 +11,6 @@ from cloche.core.errors import UnknownCover
 
 ENDS_OPEN_CHANGES_H = {"film_tunnel": 40.0, "thermal_tunnel": 40.0, "bent_sheet": 60.0, "twin_wall_arch": 60.0}
 """Air changes where both ends stand open (assumption)."""
-AGED_LOSS = 0.05
-"""Light lost to dirt and age (assumption)."""
 
 
 @dataclass(frozen=True)
@@ -44,11 +42,6 @@ class CoverKind:
     def is_house(self) -> bool:
         """Whether beds and frames stand inside it."""
         return self.gap_m >= 1.5
-
-    @property
-    def has_ends(self) -> bool:
-        """Whether it has ends that can be capped."""
-        return self.key in ENDS_OPEN_CHANGES_H
 
     def with_ends_open(self) -> CoverKind:
         """The same with both ends open."""

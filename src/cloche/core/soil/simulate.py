@@ -89,6 +89,7 @@ class _Runner:
         faces = Faces(stretch, self.forcing, start, end)
         state, water = self.state, self.water
         state.air_c, state.inner_c, state.outer_c = state.air_c.copy(), state.inner_c.copy(), state.outer_c.copy()
+        state.opening = np.where(stretch.is_covered, state.opening, 0.0)
         skin = water.skin(stretch)
         for hour in range(start, end):
             first = conductor.first_c
