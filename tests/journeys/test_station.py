@@ -19,7 +19,7 @@ from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge.crops import crops
 from tests.factories import make_person
 
-pytestmark = pytest.mark.django_db(transaction=True)
+pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.whole_season]
 
 
 @pytest.fixture
