@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from cloche.core.soil.conduction import Conductor
+from cloche.core.soil.conduction import WORK_ROWS, prepare, step
 from cloche.core.soil.grid import Grid, open_ground
 from cloche.core.soil.layers import Columns
 
@@ -28,6 +28,7 @@ def columns(
         frozen_w_mk / distance,
         CONDUCTIVITY / (thick[:, 0] / 2),
         np.zeros(1),
+        np.zeros(1),
     )
 
 
@@ -37,9 +38,22 @@ def held_at(column: Columns, surface_c: float, frozen_w_mk: float | None = None)
     return top * surface_c, top.copy()
 
 
-def conductor(
-    column: Columns, depths_m: list[float], start_c: float, step_s: float = 3600.0, grid: Grid | None = None
-) -> Conductor:
-    """Ready to step, all cells at start_c."""
-    cells, _ = (grid or open_ground()).weights_at(depths_m)
-    return Conductor(column, step_s, np.full((1, len((grid or open_ground()).thickness_m)), start_c), cells[None])
+class Moving:
+    """Columns stepped by the hour, all cells at start_c at first. soil_c: (columns, cells)."""
+
+    def __init__(self, column: Columns, depths_m: list[float], start_c: float) -> None:
+        self.columns, self.ready = column, prepare(column, 3600.0)
+        self.soil_c = np.full(column.capacity.shape, start_c)
+        self.above, self.part = open_ground().between(depths_m)
+
+    def step(self, a: np.ndarray, b: np.ndarray, deep_c: float) -> tuple[np.ndarray, np.ndarray]:
+        """Means over the hour under the flux a - b T: at the depths, (columns, depths) [°C], and of that flux [W/m²]."""
+        points, flux = [], []
+        for c, soil in enumerate(self.soil_c):
+            work = np.zeros((WORK_ROWS, len(soil)))
+            step(c, self.columns, self.ready, (float(a[c]), float(b[c]), deep_c), soil, work)
+            flux.append(a[c] - b[c] * work[0, 0])
+            face = work[0, 0] + flux[-1] / self.columns.top[c]
+            upper = np.where(self.above < 0, face, work[0, self.above])
+            points.append(upper + self.part * (work[0, self.above + 1] - upper))
+        return np.array(points), np.array(flux)

@@ -23,9 +23,8 @@ def exact_surface(sun: float, air: float, sky: float, wind: float, vapour: float
     """The surface at which all fluxes add up to nothing."""
 
     def net(surface: float) -> float:
-        exchange = float(convection_w_m2k(np.array([surface - air]), np.array([wind]), np.ones(1))[0])
-        pressure = float(vapour_curve(np.array([surface]))[0][0])
-        lift = pressure - vapour
+        exchange = convection_w_m2k(surface - air, wind, 1.0)
+        lift = vapour_curve(surface)[0] - vapour
         latent = (wet if lift > 0 else 1.0) * exchange * lift / PSYCHROMETER_KPA_K
         gains = 0.8 * sun + SOIL_EMISSIVITY * (sky - SIGMA * (surface + 273.15) ** 4)
         return gains - exchange * (surface - air) - latent - 60.0 * (surface - first)
@@ -35,19 +34,18 @@ def exact_surface(sun: float, air: float, sky: float, wind: float, vapour: float
 
 def test_hour_after_hour_the_flux_is_that_of_the_full_equations() -> None:
     """Within 0.5 % of the largest flux over a day of sun, wind and a clear night, each hour starting from the last."""
-    one = np.ones(1)
-    skin = Skin(0.8 * one, 60.0 * one, one, 0.3 * one)
-    surface, last, worst, largest = 8.0 * one, None, 0.0, 0.0
+    skin = Skin(0.8, 60.0, 1.0, 0.3)
+    surface, worst, largest = 8.0, 0.0, 0.0
     for hour in range(72):
         of_day = hour % 24
         sun = max(0.0, 800 * np.sin(np.pi * (of_day - 6) / 12)) if 6 <= of_day <= 18 else 0.0
         air, first = 10 + 6 * np.sin(np.pi * (of_day - 9) / 12), 12 + 4 * np.sin(np.pi * (of_day - 11) / 12)
         weather = (sun, air, 280.0, 1.5 + np.sin(of_day), 0.8)
-        found = open_balance(skin, Hour(*(np.array([v]) for v in weather)), np.array([first]), surface, last)
+        found = open_balance(skin, Hour(*weather), first, surface)
         exact = 60.0 * (exact_surface(*weather, first, 0.3) - first)
         if hour >= 24:
-            worst, largest = max(worst, abs(float(found.a[0] - found.b[0] * first) - exact)), max(largest, abs(exact))
-        surface, last = found.s0 + found.s1 * first, found
+            worst, largest = max(worst, abs(found.a - found.b * first - exact)), max(largest, abs(exact))
+        surface = found.s0 + found.s1 * first
     assert worst < 0.005 * largest
 
 

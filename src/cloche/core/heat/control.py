@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.core.compiled import compiled
 from cloche.core.soil.bed import Heating
-from cloche.core.soil.conduction import Conductor
-from cloche.core.soil.lanes import Batch
+from cloche.core.soil.grid import Grid
 
 Array = NDArray[np.float64]
+Index = NDArray[np.int64]
 
 
 def hotbed_share(hours_since_fill: float, rise_d: float, fade_d: float) -> float:
@@ -18,48 +21,51 @@ def hotbed_share(hours_since_fill: float, rise_d: float, fade_d: float) -> float
     return float((1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d)) if days > 0 else 0.0
 
 
-class Heater:
-    """The heating of every lane of a batch, with the state of its switches."""
+class Heat(NamedTuple):
+    """Heating of all lanes. watts_m2: where no thermostat cuts it, (hours, lanes), without any lane if nothing is heated;
+    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (lanes,)."""
 
-    def __init__(self, batch: Batch) -> None:
-        pairs = zip(batch.lanes, batch.slices, strict=True)
-        self._heated = [(lane.bed.heating, lane, s) for lane, s in pairs if lane.bed.heating]
-        self._factor = batch.factor("heat")
-        self._on = np.ones(batch.columns, dtype=bool)
-        self.power_w_m2 = np.zeros(batch.columns)
-        self._unit: Array | None = None
+    watts_m2: Array
+    cell: Index
+    probe: Index
+    start_c: Array
+    stop_c: Array
 
-    def enter(self, conductor: Conductor) -> None:
-        """Take the modes of a stretch's columns."""
-        self._conductor = conductor
-        if not self._heated:
-            return
-        self._unit = np.zeros_like(conductor.modes)
-        for heating, lane, s in self._heated:
-            cell = int(np.argmin(np.abs(lane.grid.centre_m - heating.depth_m)))
-            self._unit[:, s] = conductor.modes_of_heat(cell)[:, s]
 
-    def modes_at(self, hour: int) -> Array | None:
-        """Rate of change of the modes by all heating in an hour [1/s]; None where there is none."""
-        if self._unit is None:
-            return None
-        for heating, lane, s in self._heated:
-            self.power_w_m2[s] = heating.power_w_m2 * self._factor[s] * self._share(heating, hour, s, lane.grid.centre_m)
-        return self._unit * self.power_w_m2
+def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> Heat:
+    """The heating of lanes over the hours of a run."""
+    if not any(heatings):
+        none = np.zeros(0, dtype=np.int64)
+        return Heat(np.zeros((0, 0)), none, none, np.zeros(0), np.zeros(0))
+    count = len(heatings)
+    heat = Heat(
+        np.zeros((hours, count)),
+        np.zeros(count, dtype=np.int64),
+        np.zeros(count, dtype=np.int64),
+        np.full(count, -np.inf),
+        np.full(count, np.inf),
+    )
+    for i, (heating, grid) in enumerate(zip(heatings, grids, strict=True)):
+        if heating:
+            heat.watts_m2[:, i] = [heating.power_w_m2 * _share(heating, hour) for hour in range(hours)]
+            heat.cell[i] = np.argmin(np.abs(grid.centre_m - heating.depth_m))
+            heat.probe[i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
+            if heating.start_c is not None and heating.stop_c is not None and not heating.fading_d:
+                heat.start_c[i], heat.stop_c[i] = heating.start_c, heating.stop_c
+    return heat
 
-    def _share(self, heating: Heating, hour: int, s: slice, depth_m: Array) -> Array | float:
-        of_day = hour % 24 + 0.5
-        inside = (
-            heating.from_h <= of_day < heating.to_h
-            if heating.from_h <= heating.to_h
-            else (of_day >= heating.from_h or of_day < heating.to_h)
-        )
-        if not inside:
-            return 0.0
-        if heating.fading_d:
-            return hotbed_share(hour + 0.5 - heating.filled_h, *heating.fading_d)
-        if heating.start_c is None or heating.stop_c is None:
-            return 1.0
-        probe = self._conductor.cell_c(int(np.argmin(np.abs(depth_m - heating.probe_m))))[s]
-        self._on[s] = np.where(probe < heating.start_c, True, np.where(probe > heating.stop_c, False, self._on[s]))
-        return self._on[s].astype(np.float64)
+
+def _share(heating: Heating, hour: int) -> float:
+    """Of its power by clock and age, 0-1."""
+    of_day, start, end = hour % 24 + 0.5, heating.from_h, heating.to_h
+    if not (start <= of_day < end if start <= end else of_day >= start or of_day < end):
+        return 0.0
+    return hotbed_share(hour + 0.5 - heating.filled_h, *heating.fading_d) if heating.fading_d else 1.0
+
+
+@compiled
+def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
+    """A thermostat's switch: on below start_c, off above stop_c, between them as it was."""
+    if probe_c < start_c:
+        return True
+    return was_on and probe_c <= stop_c

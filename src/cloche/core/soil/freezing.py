@@ -1,16 +1,15 @@
-"""Steps of columns with ice in them, cell by cell: the scheme of `conduction`, its stages solved by a safeguarded Newton.
+"""A step of a column with ice in it: the scheme of `conduction`, its stages solved by a safeguarded Newton.
 
-Enthalpy is kept exactly: heat that freezes water is the heat that thaws it. All columns stand in one long tridiagonal
-system, so that a round is one call of LAPACK. Conductance is that of the ice at the step's start.
+Enthalpy is kept exactly: heat that freezes water is the heat that thaws it. Conductance is that of the ice at the step's start.
 """
 
 from __future__ import annotations
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg.lapack import dptsv
 
-from cloche.core.soil.layers import FREEZING_RANGE_K, MIDDLE, STAGE, START, WEIGHT, Columns, Drive, net_heat
+from cloche.core.compiled import compiled
+from cloche.core.soil.layers import FREEZING_RANGE_K, MIDDLE, STAGE, START, WEIGHT, Columns, enthalpy, heat_slope, ice_share
 
 Array = NDArray[np.float64]
 
@@ -20,61 +19,91 @@ MOST_ROUNDS = 60
 _A_HAIR = 1e-12
 
 
-def step(columns: Columns, step_s: float, soil_c: Array, drive: Drive) -> tuple[Array, Array]:
-    """End and mean of one step [°C], (columns, cells) each."""
-    reach = STAGE * step_s
-    conductance = columns.conductance_at(soil_c)
-    held = columns.enthalpy(soil_c)
-    start = net_heat(conductance, columns, drive, soil_c)
-    middle = _stage(columns, conductance, reach, held + reach * start, drive, soil_c)
-    end = _stage(columns, conductance, reach, MIDDLE * columns.enthalpy(middle) - START * held, drive, middle)
-    return end, WEIGHT * (soil_c + middle) + STAGE * end
+@compiled
+def step_with_ice(c: int, columns: Columns, step_s: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
+    """One step of column c; soil (cells,) is moved on, work as in `conduction.step`."""
+    cells, reach = len(soil), STAGE * step_s
+    mean, start, wanted, net, conductance = work[0], work[3], work[4], work[5], work[6]
+    for i in range(cells - 1):
+        ice = (ice_share(soil[i]) + ice_share(soil[i + 1])) / 2
+        thawed = columns.conductance[c, i]
+        conductance[i] = thawed + (columns.frozen_conductance[c, i] - thawed) * ice
+    _net_heat(c, columns, drive, conductance, soil, work)
+    for i in range(cells):
+        start[i] = soil[i]
+        wanted[i] = _held(c, columns, i, soil[i]) + reach * net[i]
+    _stage(c, columns, reach, drive, soil, work)
+    for i in range(cells):
+        mean[i] = WEIGHT * (start[i] + soil[i])
+        wanted[i] = MIDDLE * _held(c, columns, i, soil[i]) - START * _held(c, columns, i, start[i])
+    _stage(c, columns, reach, drive, soil, work)
+    for i in range(cells):
+        mean[i] += STAGE * soil[i]
 
 
-def _stage(columns: Columns, conductance: Array, reach: float, wanted: Array, drive: Drive, guess_c: Array) -> Array:
-    """Soil whose heat, less what flows in meanwhile, is as wanted."""
-    soil = guess_c.copy()
-    leaves, beside = leaving(conductance, columns), _beside(conductance)
-    leaves[:, 0] += drive.b
+@compiled
+def _held(c: int, columns: Columns, i: int, soil_c: float) -> float:
+    return float(enthalpy(soil_c, columns.capacity[c, i], columns.frozen_capacity[c, i], columns.latent[c, i]))
+
+
+@compiled
+def _net_heat(
+    c: int, columns: Columns, drive: tuple[float, float, float], conductance: Array, soil: Array, work: Array
+) -> None:
+    """Heat into each cell [W/m²], in row 5 of work."""
+    a, b, deep_c = drive
+    net, cells = work[5], len(soil)
+    above = a - b * soil[0]
+    for i in range(cells):
+        below = conductance[i] * (soil[i + 1] - soil[i]) if i + 1 < cells else columns.bottom[c] * (deep_c - soil[i])
+        beside = columns.side_per_s[c] * columns.capacity[c, i] * (work[2, i] - soil[i])
+        net[i] = work[1, i] + beside + above + below
+        above = -below
+
+
+@compiled
+def _stage(c: int, columns: Columns, reach: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
+    """Move the soil to where its heat, less what flows in meanwhile, is as wanted in row 4 of work."""
+    wanted, net, conductance, missing = work[4], work[5], work[6], work[7]
     for round_ in range(MOST_ROUNDS):
-        missing = wanted - columns.enthalpy(soil) + reach * net_heat(conductance, columns, drive, soil)
-        if np.abs(missing).max() < CLOSE_J_M2:
-            break
-        change = _solved(columns.heat_slope(soil) / reach + leaves, beside, missing / reach)
-        soil = _safeguarded(soil, soil + change, round_)
-    return soil
+        _net_heat(c, columns, drive, conductance, soil, work)
+        worst = 0.0
+        for i in range(len(soil)):
+            missing[i] = wanted[i] - _held(c, columns, i, soil[i]) + reach * net[i]
+            worst = max(worst, abs(missing[i]))
+        if worst < CLOSE_J_M2:
+            return
+        _change(c, columns, reach, drive[1], soil, work)
+        for i in range(len(soil)):
+            moved = _safeguarded(soil[i], soil[i] + missing[i])
+            soil[i] = (soil[i] + moved) / 2 if round_ > MOST_ROUNDS // 2 else moved
 
 
-def _safeguarded(before: Array, after: Array, round_: int) -> Array:
+@compiled
+def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work: Array) -> None:
+    """Newton's change [K] for the heat missing in row 7 of work, left there."""
+    conductance, missing, upper = work[6], work[7], work[8]
+    pivot, lowered = 1.0, 0.0
+    for i in range(len(soil)):
+        capacity = columns.capacity[c, i]
+        diagonal = heat_slope(soil[i], capacity, columns.frozen_capacity[c, i], columns.latent[c, i]) / reach
+        diagonal += columns.side_per_s[c] * capacity + (b if i == 0 else conductance[i - 1])
+        diagonal += conductance[i] if i + 1 < len(soil) else columns.bottom[c]
+        above = conductance[i - 1] if i > 0 else 0.0
+        pivot = diagonal - above * (upper[i - 1] if i > 0 else 0.0)
+        lowered = (missing[i] / reach + above * lowered) / pivot
+        upper[i] = (conductance[i] if i + 1 < len(soil) else 0.0) / pivot
+        missing[i] = lowered
+    for i in range(len(soil) - 2, -1, -1):
+        missing[i] += upper[i] * missing[i + 1]
+
+
+@compiled
+def _safeguarded(before: float, after: float) -> float:
     """Never across a kink of the enthalpy at one go: stop just beyond it, so that the next slope is the right one."""
     cold = -FREEZING_RANGE_K
-    mushy = (before < 0) & (before > cold)
-    result = np.where((before >= 0) & (after < 0), -_A_HAIR, after)
-    result = np.where(mushy & (after >= 0), 0.0, result)
-    result = np.where(mushy & (after <= cold), cold, result)
-    result = np.where((before <= cold) & (after > cold), cold + _A_HAIR, result)
-    return np.asarray((before + result) / 2 if round_ > MOST_ROUNDS // 2 else result)
-
-
-def leaving(conductance: Array, columns: Columns) -> Array:
-    """Diagonal of the conduction matrix."""
-    diagonal = np.zeros_like(columns.capacity)
-    diagonal[:, :-1] += conductance
-    diagonal[:, 1:] += conductance
-    diagonal[:, -1] += columns.bottom
-    return diagonal
-
-
-def _beside(conductance: Array) -> Array:
-    """Off-diagonal of all columns in one: nothing links the last cell of one with the first of the next."""
-    count, cells = conductance.shape[0], conductance.shape[1] + 1
-    beside = np.zeros((count, cells))
-    beside[:, :-1] = -conductance
-    return beside.reshape(-1)[:-1]
-
-
-def _solved(diagonal: Array, beside: Array, right: Array) -> Array:
-    _, _, solved, failed = dptsv(diagonal.reshape(-1), beside, right.reshape(-1))
-    if failed:
-        raise ArithmeticError(f"The soil's heat has no solution at row {failed}: a capacity or conductance is not positive.")
-    return np.asarray(solved).reshape(right.shape)
+    if before >= 0:
+        return -_A_HAIR if after < 0 else after
+    if before <= cold:
+        return cold + _A_HAIR if after > cold else after
+    return min(max(after, cold), 0.0)

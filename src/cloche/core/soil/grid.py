@@ -27,21 +27,15 @@ class Grid:
         """Depth of the lower end [m]."""
         return float(self.thickness_m.sum())
 
-    def weights_at(self, depth_m: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        """Weights of the cells and of the soil's upper face that give the temperature at depths: (depths, cells), (depths,).
+    def between(self, depth_m: ArrayLike) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
+        """Cell centre above each depth (-1: the soil's face), and how far it lies towards the next, 0-1: (depths,) each.
 
-        Straight between centres, and between the face and the first centre; below the last centre its value.
+        Below the last centre its value.
         """
-        depth = np.atleast_1d(np.asarray(depth_m, dtype=np.float64))
         points = np.concatenate([[0.0], self.centre_m])
-        wanted = np.clip(depth, 0.0, points[-1])
+        wanted = np.clip(np.atleast_1d(np.asarray(depth_m, dtype=np.float64)), 0.0, points[-1])
         below = np.clip(np.searchsorted(points, wanted, side="right"), 1, len(points) - 1)
-        part = (wanted - points[below - 1]) / (points[below] - points[below - 1])
-        weight = np.zeros((len(depth), len(points)))
-        rows = np.arange(len(depth))
-        weight[rows, below] = part
-        weight[rows, below - 1] += 1 - part
-        return weight[:, 1:], weight[:, 0]
+        return (below - 2).astype(np.int64), (wanted - points[below - 1]) / (points[below] - points[below - 1])
 
 
 def open_ground() -> Grid:

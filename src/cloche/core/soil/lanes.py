@@ -15,6 +15,7 @@ from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import materials
 from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
+from cloche.core.soil.hours import Forcing
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.plane import sun_on
 from cloche.core.weather.record import HourlyWeather
@@ -68,19 +69,6 @@ class Lane:
         marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
         marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
         return {int(np.ceil(m)) for m in marks if 0 < m < len(self.weather)}
-
-
-@dataclass(frozen=True)
-class Forcing:
-    """Weather on every column by the hour, (hours, columns); see `skin.Hour`."""
-
-    sun: Array
-    air: Array
-    sky: Array
-    wind: Array
-    vapour: Array
-    rain: Array
-    deep: Array
 
 
 class Batch:
@@ -142,15 +130,10 @@ class Batch:
         """What each lane's surface is made of by then."""
         return [surface_at(lane.bed, hour) for lane in self.lanes]
 
-    def make_up(self, surfaces: list[Surface]) -> Columns:
+    def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
         """Columns of all lanes."""
-        parts = [_columns(lane, surface) for lane, surface in zip(self.lanes, surfaces, strict=True)]
-        names = Columns.__dataclass_fields__
-        return Columns(**{name: np.concatenate([getattr(p, name) for p in parts]) for name in names})
-
-    def side_rates(self, hour: float) -> Array:
-        """How fast each column follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
-        return self.spread([_side_rate(lane, lane.cover_at(hour)) for lane in self.lanes])
+        parts = [_columns(lane, surface, hour) for lane, surface in zip(self.lanes, surfaces, strict=True)]
+        return Columns(*(np.ascontiguousarray(np.concatenate(part)) for part in zip(*parts, strict=True)))
 
 
 def _water(lane: Lane) -> Array:
@@ -162,7 +145,7 @@ def _water(lane: Lane) -> Array:
     return rain
 
 
-def _columns(lane: Lane, surface: Surface) -> Columns:
+def _columns(lane: Lane, surface: Surface, hour: float) -> Columns:
     texture = materials.TEXTURES[lane.bed.texture]
     moist = texture.moist if lane.bed.moist is None else lane.bed.moist
     thickness, ones = lane.grid.thickness_m, np.ones((lane.members, 1))
@@ -183,10 +166,12 @@ def _columns(lane: Lane, surface: Surface) -> Columns:
         frozen_w_mk / distance * factor,
         half,
         1 / (1 / below + 1 / SMALL_BOTTOM_W_M2K) if lane.bed.volume else below,
+        np.full(lane.members, _side_rate(lane, lane.cover_at(hour))),
     )
 
 
 def _side_rate(lane: Lane, cover: CoverPeriod | None) -> float:
+    """How fast a column follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
     texture = materials.TEXTURES[lane.bed.texture]
     capacity = materials.heat_capacity_j_m3k(texture, texture.moist)
     if lane.bed.volume:

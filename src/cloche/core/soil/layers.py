@@ -1,30 +1,32 @@
-"""What soil columns are made of and what acts on them."""
+"""What soil columns are made of and the heat that they hold."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.core.compiled import compiled
+
 Array = NDArray[np.float64]
 
-GAMMA = 2.0 - np.sqrt(2.0)
+GAMMA = 2.0 - 2.0**0.5
 STAGE = GAMMA / 2
 """Share of the step that each stage of TR-BDF2 takes implicitly, and the weight of the step's end in its mean."""
-WEIGHT = np.sqrt(2.0) / 4
+WEIGHT = 2.0**0.5 / 4
 """Weight of the step's start and of the middle stage in its mean."""
 MIDDLE, START = 1 / (GAMMA * (2 - GAMMA)), (1 - GAMMA) ** 2 / (GAMMA * (2 - GAMMA))
 FREEZING_RANGE_K = 0.1
 """Water freezes between 0 °C and this much below."""
 
 
-@dataclass(frozen=True)
-class Columns:
+class Columns(NamedTuple):
     """What the ground of each column is made of: (columns, cells), (columns, cells - 1) or (columns,).
 
     capacity [J/m²K] of each cell unfrozen and frozen; latent [J/m²] of its water; conductance [W/m²K] between
-    neighbouring centres, unfrozen and frozen; top from the face to the first centre; bottom from the last centre to below.
+    neighbouring centres, unfrozen and frozen; top from the face to the first centre; bottom from the last centre to below;
+    side_per_s [1/s]: how fast every cell follows what stands beside it.
     """
 
     capacity: Array
@@ -34,53 +36,27 @@ class Columns:
     frozen_conductance: Array
     top: Array
     bottom: Array
-
-    def only(self, index: NDArray[np.intp]) -> Columns:
-        """Some of the columns."""
-        return Columns(**{f.name: getattr(self, f.name)[index] for f in fields(self)})
-
-    def enthalpy(self, soil_c: Array) -> Array:
-        """Heat held above unfrozen ground at 0 °C [J/m²], (columns, cells)."""
-        warm, cold = np.maximum(soil_c, -FREEZING_RANGE_K), np.minimum(soil_c + FREEZING_RANGE_K, 0.0)
-        return np.asarray(self.capacity * warm + self.frozen_capacity * cold - self.latent * ice_share(soil_c))
-
-    def heat_slope(self, soil_c: Array) -> Array:
-        """Derivative of `enthalpy` [J/m²K]."""
-        mushy = self.capacity + self.latent / FREEZING_RANGE_K
-        return np.where(soil_c >= 0, self.capacity, np.where(soil_c > -FREEZING_RANGE_K, mushy, self.frozen_capacity))
-
-    def conductance_at(self, soil_c: Array) -> Array:
-        """Conductance between cells as frozen as they are [W/m²K]."""
-        ice = ice_share(soil_c)
-        return self.conductance + (self.frozen_conductance - self.conductance) * (ice[:, 1:] + ice[:, :-1]) / 2
+    side_per_s: Array
 
 
-@dataclass(frozen=True)
-class Drive:
-    """What acts on the columns during a step: surface flux a - b T [W/m²] into the first cell, (columns,); sources [W/m²]
-    in each cell, (columns, cells); temperature below [°C], (columns,)."""
-
-    a: Array
-    b: Array
-    source: Array
-    deep_c: Array
-
-    def only(self, index: NDArray[np.intp]) -> Drive:
-        """For some of the columns."""
-        return Drive(self.a[index], self.b[index], self.source[index], self.deep_c[index])
-
-
-def ice_share(soil_c: Array) -> Array:
+@compiled
+def ice_share(soil_c: Array | float) -> Array:
     """Share of the water that is frozen, 0-1."""
-    return np.clip(soil_c * (-1.0 / FREEZING_RANGE_K), 0.0, 1.0)
+    return np.minimum(np.maximum(soil_c * (-1.0 / FREEZING_RANGE_K), 0.0), 1.0)
 
 
-def net_heat(conductance: Array, columns: Columns, drive: Drive, soil_c: Array) -> Array:
-    """Heat into each cell [W/m²], (columns, cells)."""
-    heat = drive.source.copy()
-    between = conductance * (soil_c[:, 1:] - soil_c[:, :-1])
-    heat[:, :-1] += between
-    heat[:, 1:] -= between
-    heat[:, 0] += drive.a - drive.b * soil_c[:, 0]
-    heat[:, -1] += columns.bottom * (drive.deep_c - soil_c[:, -1])
-    return heat
+@compiled
+def enthalpy(
+    soil_c: Array | float, capacity: Array | float, frozen_capacity: Array | float, latent: Array | float
+) -> Array:
+    """Heat held above unfrozen ground at 0 °C [J/m²]; numbers or arrays."""
+    warm, cold = np.maximum(soil_c, -FREEZING_RANGE_K), np.minimum(soil_c + FREEZING_RANGE_K, 0.0)
+    return capacity * warm + frozen_capacity * cold - latent * ice_share(soil_c)
+
+
+@compiled
+def heat_slope(soil_c: float, capacity: float, frozen_capacity: float, latent: float) -> float:
+    """Derivative of `enthalpy` [J/m²K]."""
+    if soil_c >= 0:
+        return capacity
+    return capacity + latent / FREEZING_RANGE_K if soil_c > -FREEZING_RANGE_K else frozen_capacity

@@ -1,16 +1,14 @@
-"""The surface of open ground: sun, infrared, wind, evaporation and snow, as a flux into the soil that is straight in its
-first cell's temperature. A guess carried on from the last hour's slope and one Newton round find it and its tangent."""
+"""The surface of open ground: sun, infrared, wind and evaporation, as a flux into the soil that is straight in its first
+cell's temperature: the tangent where all fluxes add up to nothing."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from cloche.core.compiled import compiled
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN
-
-Array = NDArray[np.float64]
 
 SOIL_EMISSIVITY = 0.96
 PSYCHROMETER_KPA_K = 0.066
@@ -18,91 +16,78 @@ STILL_AIR_W_M2K, WIND_W_M2K = 2.5, 3.6
 """Convection over bare ground: 2.5 + 3.6 u [W/m²K], a smooth surface by the logarithmic law (assumption)."""
 FREE_CONVECTION = 1.4
 STABLE = 0.3
+CLOSE_K, MOST_ROUNDS = 0.02, 12
+"""A surface is found when Newton's next change is this small: its square is what remains."""
 
 
-@dataclass(frozen=True)
-class Hour:
-    """What acts on every column in an hour, (columns,): sun reaching the plane of the ground [W/m²], air [°C], infrared from
-    above [W/m²], wind [m/s], vapour [kPa]."""
+class Hour(NamedTuple):
+    """What acts on a column in an hour: sun reaching the plane of the ground [W/m²], air [°C], infrared from above [W/m²],
+    wind [m/s], vapour [kPa]."""
 
-    sun: Array
-    air: Array
-    sky: Array
-    wind: Array
-    vapour: Array
-
-
-@dataclass(frozen=True)
-class Skin:
-    """A surface, (columns,): share of sun absorbed, conductance to the first centre [W/m²K] through crust, mulch and snow,
-    factor of convection, wetness 0-1 (1: evaporates as water does)."""
-
-    absorbs: Array
-    conductance: Array
-    convection: Array
-    wet: Array
-
-    def only(self, index: NDArray[np.intp] | slice) -> Skin:
-        """Of some of the columns."""
-        return Skin(self.absorbs[index], self.conductance[index], self.convection[index], self.wet[index])
+    sun: float
+    air: float
+    sky: float
+    wind: float
+    vapour: float
 
 
-@dataclass(frozen=True)
-class Balance:
-    """Flux into the first cell a - b T, surface s0 + s1 T (T of the first cell), and latent heat leaving [W/m²].
+class Skin(NamedTuple):
+    """A surface: share of sun absorbed, conductance to the first centre [W/m²K] through crust, mulch and snow, factor of
+    convection, wetness 0-1 (1: evaporates as water does)."""
 
-    gains, slope [W/m²], [W/m²K]: what the surface took up and how its losses grow, for the next hour's guess.
-    """
-
-    a: Array
-    b: Array
-    s0: Array
-    s1: Array
-    latent: Array
-    gains: Array
-    slope: Array
+    absorbs: float
+    conductance: float
+    convection: float
+    wet: float
 
 
-def vapour_curve(surface_c: Array) -> tuple[Array, Array]:
+class Balance(NamedTuple):
+    """Flux into the first cell a - b T, surface s0 + s1 T (T of the first cell), and latent heat leaving [W/m²]."""
+
+    a: float
+    b: float
+    s0: float
+    s1: float
+    latent: float
+
+
+@compiled
+def vapour_curve(surface_c: float) -> tuple[float, float]:
     """Saturation pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13]."""
     warm = surface_c + 237.3
     pressure = 0.6108 * np.exp(17.27 * surface_c / warm)
     return pressure, 4098.0 * pressure / (warm * warm)
 
 
-def convection_w_m2k(warmer_k: Array, wind_m_s: Array, factor: Array) -> Array:
+@compiled
+def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
     """Exchange with the air over open ground: wind, helped when the ground is warmer, hindered when it is colder."""
     forced = STILL_AIR_W_M2K + WIND_W_M2K * wind_m_s
-    hindered = forced / (1.0 + STABLE / (1.0 + wind_m_s * wind_m_s) * np.maximum(-warmer_k, 0.0))
-    return np.asarray(factor * (hindered + FREE_CONVECTION * np.cbrt(np.maximum(warmer_k, 0.0))))
+    if warmer_k < 0.0:
+        return factor * forced / (1.0 + STABLE / (1.0 + wind_m_s * wind_m_s) * -warmer_k)
+    return factor * (forced + FREE_CONVECTION * np.cbrt(warmer_k))
 
 
-def open_balance(skin: Skin, hour: Hour, first_c: Array, surface_c: Array, last: Balance | None = None) -> Balance:
-    """Balance of open ground, linearised about its own solution for the first cell at first_c.
-
-    surface_c: the last hour's surface; last: the last hour's balance, where there was one.
-    """
-    conductance = skin.conductance
-    gains = skin.absorbs * hour.sun
-    gains += SOIL_EMISSIVITY * hour.sky
-    gains += conductance * first_c
-    guess = surface_c if last is None else surface_c + np.minimum(np.maximum((gains - last.gains) / last.slope, -12.0), 12.0)
-    surface, slope, latent = guess, conductance, conductance
-    for _ in range(2 if last is None else 1):
+@compiled
+def open_balance(skin: Skin, hour: Hour, first_c: float, surface_c: float) -> Balance:
+    """Balance of open ground for the first cell at first_c; surface_c: a guess of the surface."""
+    conductance, surface = skin.conductance, surface_c
+    gains = skin.absorbs * hour.sun + SOIL_EMISSIVITY * hour.sky + conductance * first_c
+    slope, latent = conductance, 0.0
+    for _ in range(MOST_ROUNDS):
         warmer = surface - hour.air
         exchange = convection_w_m2k(warmer, hour.wind, skin.convection)
         pressure, curve = vapour_curve(surface)
         lift = pressure - hour.vapour
-        moist = np.where(lift > 0, skin.wet, 1.0) * exchange
-        moist *= 1.0 / PSYCHROMETER_KPA_K
+        moist = (skin.wet if lift > 0 else 1.0) * exchange / PSYCHROMETER_KPA_K
         kelvin = surface + KELVIN
-        emitted = (SOIL_EMISSIVITY * STEFAN_BOLTZMANN) * (kelvin * kelvin) * (kelvin * kelvin)
-        curve *= moist
-        slope = 4.0 * emitted / kelvin + exchange + curve + conductance
-        latent = moist * lift
-        change = (gains - emitted - exchange * warmer - latent - conductance * surface) / slope
-        surface = surface + change
-        latent += curve * change
+        emitted = SOIL_EMISSIVITY * STEFAN_BOLTZMANN * kelvin**4
+        slope = 4.0 * emitted / kelvin + exchange + moist * curve + conductance
+        change = (gains - emitted - exchange * warmer - moist * lift - conductance * surface) / slope
+        latent = moist * (lift + curve * change)
+        surface += change
+        if abs(change) < CLOSE_K:
+            break
     s1 = conductance / slope
     s0 = surface - s1 * first_c
-    return Balance(conductance * s0, conductance * (1.0 - s1), s0, s1, latent, gains, slope)
+    return Balance(conductance * s0, conductance * (1.0 - s1), s0, s1, latent)

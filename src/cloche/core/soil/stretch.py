@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from cloche.core.covers.air import Covers
+from cloche.core.covers.air import Cover
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil.bed import Surface
+from cloche.core.soil.hours import BY_AIR, Flags, Top
 from cloche.core.soil.lanes import Batch
-
-Array = NDArray[np.float64]
+from cloche.core.soil.layers import Columns
 
 ABSORBED_BY_COVER = 0.35
 """Of the sun a cover does not let through, the share it takes up rather than reflects (assumption)."""
@@ -22,43 +20,40 @@ BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.
 
 
 class Stretch:
-    """The batch as it stands from an hour on."""
+    """The batch as it stands from an hour on: columns, top; covers (24, lanes, fields of `Cover` but exchange) by hour."""
 
     def __init__(self, batch: Batch, hour: int) -> None:
-        self._batch = batch
         surfaces = batch.surfaces_at(hour)
-        self.columns = batch.make_up(surfaces)
-        self.side_per_s = batch.side_rates(hour)
-        self.has_sides = bool(self.side_per_s.any())
-        self.follows_neighbour = batch.neighbour != np.arange(batch.columns)
-        self._surfaces(surfaces)
-        self.covers = [lane.cover_at(hour) for lane in batch.lanes]
-        self.is_covered = batch.spread([cover is not None for cover in self.covers]) > 0
-        self.covered = np.flatnonzero(self.is_covered)
-        self._by_hour: dict[int, Covers] = {}
-
-    def _surfaces(self, surfaces: list[Surface]) -> None:
-        batch = self._batch
-        self.sun = batch.spread([s.sun for s in surfaces])
-        self.absorbs = batch.spread([1 - s.albedo for s in surfaces])
-        self.convection = batch.spread([s.convection for s in surfaces]) * batch.factor("convection")
-        self.wetness = batch.spread([s.wetness for s in surfaces])
-        self.evaporation, self.supply = batch.factor("evaporation"), batch.factor("supply")
-        resistance = batch.spread([s.resistance_m2k_w for s in surfaces]) * batch.factor("skin")
-        self.conductance = 1.0 / (1.0 / self.columns.top + resistance)
-
-    def covers_at(self, hour: int) -> Covers:
-        """Covers over the covered columns in an hour of the day, with openings and blankets as they then are."""
-        of_day = hour % 24
-        if of_day not in self._by_hour:
-            rows = [_row(cover, of_day + 0.5) for cover in self.covers if cover is not None]
-            members = [lane.members for lane, cover in zip(self._batch.lanes, self.covers, strict=True) if cover is not None]
-            spread = {name: np.repeat([float(row[name]) for row in rows], members) for name in rows[0]}
-            self._by_hour[of_day] = Covers(**spread, exchange=self._batch.factor("exchange")[self.covered])
-        return self._by_hour[of_day]
+        self.columns = batch.make_up(surfaces, hour)
+        standing = [lane.cover_at(hour) for lane in batch.lanes]
+        self.covers = np.zeros((24, len(standing), len(Cover._fields) - 1))
+        for lane, cover in enumerate(standing):
+            if cover is not None:
+                self.covers[:, lane] = [_row(cover, of_day + 0.5) for of_day in range(24)]
+        self.top = _top(batch, surfaces, self.columns, batch.spread([cover is not None for cover in standing]) > 0)
 
 
-def _row(cover: CoverPeriod, of_day: float) -> dict[str, Any]:
+def _top(batch: Batch, surfaces: list[Surface], columns: Columns, is_covered: Flags) -> Top:
+    resistance = batch.spread([s.resistance_m2k_w for s in surfaces]) * batch.factor("skin")
+    follows = is_covered & (batch.neighbour != np.arange(batch.columns))
+    return Top(
+        sun=batch.spread([s.sun for s in surfaces]),
+        absorbs=batch.spread([1 - s.albedo for s in surfaces]),
+        conductance=1.0 / (1.0 / columns.top + resistance),
+        convection=batch.spread([s.convection for s in surfaces]) * batch.factor("convection"),
+        wetness=batch.spread([s.wetness for s in surfaces]),
+        evaporation=batch.factor("evaporation"),
+        supply=batch.factor("supply"),
+        exchange=batch.factor("exchange"),
+        heat=batch.factor("heat"),
+        lane=batch.spread(list(range(len(batch.lanes)))).astype(np.int64),
+        beside=np.where(follows, batch.neighbour, BY_AIR),
+        is_covered=is_covered,
+    )
+
+
+def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
+    """A cover at an hour of the day, as the fields of `Cover` without the last."""
     kind, vent = cover.kind, cover.vent
     if cover.blanket and _between(of_day, *cover.blanket):
         kind = replace(
@@ -69,21 +64,23 @@ def _row(cover: CoverPeriod, of_day: float) -> dict[str, Any]:
             conductance_w_m2k=1 / (1 / kind.conductance_w_m2k + 1 / BLANKET["conductance"]),
         )
     open_now = vent.opening if vent.from_h is None or vent.to_h is None or _between(of_day, vent.from_h, vent.to_h) else 0.0
-    return {
-        "solar": kind.solar,
-        "absorbs": (1 - kind.solar) * ABSORBED_BY_COVER,
-        "infrared": kind.infrared,
-        "emissivity": kind.emissivity,
-        "wet_infrared": kind.wet_infrared,
-        "wet_emissivity": kind.wet_emissivity,
-        "conductance": kind.conductance_w_m2k,
-        "gap_m": kind.gap_m,
-        "area_ratio": kind.area_ratio,
-        "air_changes_h": cover.closed_changes_h,
-        "open_changes_h": kind.open_changes_h,
-        "opening": open_now,
-        "above_c": np.inf if vent.above_c is None else vent.above_c,
-    }
+    at_hour = Cover(
+        solar=kind.solar,
+        absorbs=(1 - kind.solar) * ABSORBED_BY_COVER,
+        infrared=kind.infrared,
+        emissivity=kind.emissivity,
+        wet_infrared=kind.wet_infrared,
+        wet_emissivity=kind.wet_emissivity,
+        conductance=kind.conductance_w_m2k,
+        gap_m=kind.gap_m,
+        area_ratio=kind.area_ratio,
+        air_changes_h=cover.closed_changes_h,
+        open_changes_h=kind.open_changes_h,
+        opening=open_now,
+        above_c=np.inf if vent.above_c is None else vent.above_c,
+        exchange=1.0,
+    )
+    return at_hour[:-1]
 
 
 def _between(hour: float, start: float, end: float) -> bool:

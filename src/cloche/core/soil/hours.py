@@ -1,0 +1,186 @@
+"""The engine's inner loop: every column of every lane, hour by hour, over a stretch in which nothing is put on, taken off or
+dug. The surface, open or covered, becomes a flux that is straight in the first cell's temperature; the soil takes a step; the
+surface's water is brought up to date."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.compiled import compiled
+from cloche.core.covers.air import Cover, Inside, covered_balance
+from cloche.core.heat.control import Heat, is_on
+from cloche.core.soil.conduction import WORK_ROWS, Ready, step
+from cloche.core.soil.layers import Columns
+from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
+from cloche.core.soil.wetness import Water, after_hour, held_at_freezing, skin_of
+
+Array = NDArray[np.float64]
+Small = NDArray[np.float32]
+Index = NDArray[np.int64]
+Flags = NDArray[np.bool_]
+
+BY_AIR = -1
+
+
+class Forcing(NamedTuple):
+    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain [mm], deep [°C] below the column."""
+
+    sun: Array
+    air: Array
+    sky: Array
+    wind: Array
+    vapour: Array
+    rain: Array
+    deep: Array
+
+
+class Top(NamedTuple):
+    """Surfaces of a stretch, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
+    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, cover's air exchange and heating;
+    lane of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
+
+    sun: Array
+    absorbs: Array
+    conductance: Array
+    convection: Array
+    wetness: Array
+    evaporation: Array
+    supply: Array
+    exchange: Array
+    heat: Array
+    lane: Index
+    beside: Index
+    is_covered: Flags
+
+
+class State(NamedTuple):
+    """What every column remembers, moved on by the hour: soil (columns, cells) [°C]; surface, air among the plants, inner and
+    outer face of a cover [°C], opening 0-1, thermostat's switch, (columns,); water."""
+
+    soil: Array
+    surface: Array
+    air: Array
+    inner: Array
+    outer: Array
+    opening: Array
+    on: Flags
+    water: Water
+
+
+class Kept(NamedTuple):
+    """What is kept of every hour: soil_c (hours, depths, columns); all else (hours, columns); see `simulate.Course`."""
+
+    soil_c: Small
+    air_c: Small
+    surface_c: Small
+    cover_c: Small
+    opening: Small
+    flux_w_m2: Small
+    heat_w_m2: Small
+
+
+class Points(NamedTuple):
+    """Where the soil is wanted, (lanes, depths): the cell above (-1: the soil's face), and the share of the one below it."""
+
+    above: Index
+    part: Array
+
+
+@compiled
+def run_hours(
+    span: tuple[int, int],
+    columns: Columns,
+    ready: Ready,
+    top: Top,
+    covers: Array,
+    heat: Heat,
+    forcing: Forcing,
+    points: Points,
+    state: State,
+    kept: Kept,
+) -> None:
+    """From the span's first hour up to its last. covers: (24, lanes, fields of `Cover` less the last), by the day's hour."""
+    work = np.zeros((WORK_ROWS, state.soil.shape[1]))
+    for hour in range(span[0], span[1]):
+        for c in range(len(state.soil)):
+            soil, first_c = state.soil[c], state.soil[c, 0]
+            now = Hour(
+                forcing.sun[hour, c] * top.sun[c],
+                forcing.air[hour, c],
+                forcing.sky[hour, c],
+                forcing.wind[hour, c],
+                forcing.vapour[hour, c],
+            )
+            water = (state.water.pool[c], state.water.store[c], state.water.snow[c])
+            bare = Skin(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
+            skin = skin_of(bare, top.wetness[c], top.evaporation[c], water)
+            balance = _balance(c, top, covers[hour % 24], skin, now, state)
+            melt = 0.0
+            if water[2] > 0.0:
+                balance, melt = held_at_freezing(balance, skin, first_c)
+            _stand_beside(c, columns, top, now.air, state, work)
+            watts = _warm(c, hour, top, heat, state, work)
+            step(c, columns, ready, (balance.a, balance.b, forcing.deep[hour, c]), soil, work)
+            flux = balance.a - balance.b * work[0, 0]
+            state.surface[c] = balance.s0 + balance.s1 * work[0, 0]
+            falls = (forcing.rain[hour, c], now.air, melt)
+            after = after_hour(water, falls, balance.latent, top.supply[c], top.is_covered[c])
+            state.water.pool[c], state.water.store[c], state.water.snow[c] = after
+            _keep(hour, c, top.lane[c], points, work[0], work[0, 0] + flux / columns.top[c], state, kept)
+            kept.flux_w_m2[hour, c], kept.heat_w_m2[hour, c] = flux, watts
+
+
+@compiled
+def _balance(c: int, top: Top, covers: Array, skin: Skin, now: Hour, state: State) -> Balance:
+    """The surface's balance; moves what stands above it on."""
+    first_c, surface_c = state.soil[c, 0], state.surface[c]
+    if not top.is_covered[c]:
+        state.air[c] = state.inner[c] = state.outer[c] = now.air
+        state.opening[c] = 0.0
+        return open_balance(skin, now, first_c, surface_c)
+    p = covers[top.lane[c]]
+    cover = Cover(p[0], p[1], p[2], p[3], p[4], p[5], p[6], p[7], p[8], p[9], p[10], p[11], p[12], top.exchange[c])
+    before = Inside(state.air[c], state.inner[c], state.outer[c], state.opening[c])
+    balance, inside = covered_balance(skin, cover, now, first_c, surface_c, before)
+    state.air[c], state.inner[c], state.outer[c], state.opening[c] = inside
+    return balance
+
+
+@compiled
+def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State, work: Array) -> None:
+    """What stands at its side, in row 2 of work. A neighbour comes later in the batch: it has not yet moved on."""
+    if columns.side_per_s[c] == 0.0:
+        return
+    for i in range(work.shape[1]):
+        work[2, i] = air_c if top.beside[c] == BY_AIR else state.soil[top.beside[c], i]
+
+
+@compiled
+def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) -> float:
+    """Heat from below [W/m²], in its cell of row 1 of work."""
+    if len(heat.cell) == 0:
+        return 0.0
+    work[1, :] = 0.0
+    lane = top.lane[c]
+    watts = heat.watts_m2[hour, lane] * top.heat[c]
+    if watts == 0.0:
+        return 0.0
+    state.on[c] = is_on(state.soil[c, heat.probe[lane]], heat.start_c[lane], heat.stop_c[lane], state.on[c])
+    if not state.on[c]:
+        return 0.0
+    work[1, heat.cell[lane]] = watts
+    return watts
+
+
+@compiled
+def _keep(hour: int, c: int, lane: int, points: Points, mean_c: Array, face_c: float, state: State, kept: Kept) -> None:
+    """The hour's means. The soil's face lies below crust, mulch and snow."""
+    for d in range(points.above.shape[1]):
+        above, part = points.above[lane, d], points.part[lane, d]
+        upper = face_c if above < 0 else mean_c[above]
+        kept.soil_c[hour, d, c] = upper + part * (mean_c[above + 1] - upper)
+    kept.air_c[hour, c], kept.surface_c[hour, c] = state.air[c], state.surface[c]
+    kept.cover_c[hour, c], kept.opening[hour, c] = state.inner[c], state.opening[c]
