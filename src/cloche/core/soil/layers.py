@@ -46,9 +46,7 @@ def ice_share(soil_c: Array | float) -> Array:
 
 
 @compiled
-def enthalpy(
-    soil_c: Array | float, capacity: Array | float, frozen_capacity: Array | float, latent: Array | float
-) -> Array:
+def enthalpy(soil_c: Array | float, capacity: Array | float, frozen_capacity: Array | float, latent: Array | float) -> Array:
     """Heat held above unfrozen ground at 0 °C [J/m²]; numbers or arrays."""
     warm, cold = np.maximum(soil_c, -FREEZING_RANGE_K), np.minimum(soil_c + FREEZING_RANGE_K, 0.0)
     return capacity * warm + frozen_capacity * cold - latent * ice_share(soil_c)
