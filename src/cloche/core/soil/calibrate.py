@@ -14,8 +14,9 @@ from scipy.linalg import cholesky, solve_triangular
 from scipy.optimize import least_squares
 from scipy.stats import qmc
 
+from cloche.core.soil import damp
 from cloche.core.soil.bed import FACTORS, Character
-from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence
+from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
@@ -47,9 +48,9 @@ LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 30, 120, 12
 
 @dataclass(frozen=True)
 class Learned:
-    """A place as its readings tell it, in units of the prior's SD: mean (names,), spread (names, names) a root of the
-    covariance; what drifts; slope (readings, names): how the course at the readings used answers to the numbers; used: their
-    places among the readings given."""
+    """A place as its readings tell it, in units of the prior's SD: its numbers by name, then the knots of the wetness
+    nobody logged, the first at first_h. mean (numbers,), spread (numbers, numbers) a root of the covariance; what drifts;
+    slope (readings, numbers): how the course at the readings used answers; used: their places among the readings given."""
 
     names: tuple[str, ...]
     mean: Array
@@ -57,15 +58,19 @@ class Learned:
     drift: Drift
     slope: Array
     used: NDArray[np.intp]
+    first_h: float = 0.0
 
-    def draws(self, members: int, rng: np.random.Generator) -> tuple[Character, Array]:
-        """One place a member, and its start_k (members,)."""
-        z = self.mean[:, None] + self.spread @ rng.standard_normal((len(self.names), members))
-        return character_of(self.names, np.clip(z, -BOUND, BOUND))
+    def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Character, Array, Array]:
+        """One place a member, its start_k (members,) and the wetness added (hours, members)."""
+        z = np.clip(self.mean[:, None] + self.spread @ rng.standard_normal((len(self.mean), members)), -BOUND, BOUND)
+        own = len(self.names)
+        more = max(damp.knots_over(hours - self.first_h) - (len(z) - own), 2)
+        knots = damp.path(np.vstack([z[own:], rng.standard_normal((more, members))]), self.drift.wandering.damp)
+        return *character_of(self.names, z[:own]), damp.hourly(knots, self.first_h, hours)
 
     def since(self, hour: float) -> Learned:
         """The same on a clock that starts at an hour of this one."""
-        return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour))
+        return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour), first_h=self.first_h - hour)
 
     def factor(self, name: str) -> tuple[float, float, float]:
         """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for deep_k, else a factor."""
@@ -110,7 +115,7 @@ def learn(place: Place, weather: HourlyWeather, readings: Readings) -> Learned:
     scatter, wandering = np.ones(len(used)), Wandering()
     for calls in MOST_CALLS[:-1]:
         z = problem.fit(z, wandering, scatter, calls)
-        wandering = problem.choose(z, scatter)
+        z, wandering = problem.choose(z, wandering, scatter)
         scatter = problem.reweigh(z, wandering, scatter)
     z = problem.fit(z, wandering, scatter, MOST_CALLS[-1])
     return problem.learned(z, wandering, scatter, recent)
@@ -149,21 +154,23 @@ class _Problem:
         self.weather = weather.cut(first, last)
         self.depths = tuple(sorted({round(float(d), 3) for d in readings.depth_m}))
         self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m])
-        self.memory: dict[bytes, _Seen] = {}
+        self.memory: dict[tuple[bytes, float], _Seen] = {}
 
-    def _run(self, z: Array) -> tuple[Array, Array]:
-        """Courses at the readings and their swings, (readings, members), for (names, members)."""
-        character, start = character_of(self.names, z)
-        course = simulate([self.place.lane(self.weather, character, start)], self.depths)[0].soil_c.astype(np.float64)
+    def _run(self, z: Array, damp_sd: float) -> tuple[Array, Array]:
+        """Courses at the readings and their daily means, (readings, members), for (numbers, members)."""
+        own = len(self.names)
+        character, start = character_of(self.names, z[:own])
+        added = damp.hourly(damp.path(z[own:], damp_sd), 0.0, len(self.weather))
+        course = simulate([self.place.lane(self.weather, character, start, added)], self.depths)[0].soil_c.astype(np.float64)
         daily = course.reshape(len(course) // 24, 24, *course.shape[1:]).mean(axis=1)
         return _between(course, self.readings.hour, self.which, 0.5), _between(daily, self.readings.hour / 24, self.which, 0.5)
 
-    def seen(self, z: Array) -> _Seen:
+    def seen(self, z: Array, damp_sd: float) -> _Seen:
         """Course and derivative at z, in one run."""
-        key = z.tobytes()
+        key = z.tobytes(), damp_sd
         if key not in self.memory:
             inward = np.where(z > 0, -STEP, STEP)
-            courses, means = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]))
+            courses, means = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), damp_sd)
             slope = (courses[:, 1:] - courses[:, :1]) / inward
             self.memory = {key: _Seen(courses[:, 0], slope, means[:, 0])}
         return self.memory[key]
@@ -171,8 +178,9 @@ class _Problem:
     def start(self) -> Array:
         """The best of the description and a spread of the prior, seen in one run."""
         spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
-        z = np.column_stack([np.zeros(len(self.names)), spread.T])
-        courses, means = self._run(z)
+        z = np.zeros((len(self.names) + damp.knots_over(len(self.weather)), len(spread) + 1))
+        z[: len(self.names), 1:] = spread.T
+        courses, means = self._run(z, Wandering().damp)
         costs = []
         for course, mean, one in zip(courses.T, means.T, z.T, strict=True):
             total = _Seen(course, course, mean).covariance(Wandering(), self.readings.hour, np.ones(len(course)))
@@ -181,28 +189,29 @@ class _Problem:
 
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
-        total = self.seen(z).covariance(wandering, self.readings.hour, scatter)
+        total = self.seen(z, wandering.damp).covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True)
 
         def residuals(x: Array) -> Array:
-            away = self.readings.temperature_c - self.seen(x).course_c
+            away = self.readings.temperature_c - self.seen(x, wandering.damp).course_c
             return np.concatenate([solve_triangular(root, away, lower=True), x])
 
         def jacobian(x: Array) -> Array:
-            return np.vstack([-solve_triangular(root, self.seen(x).slope, lower=True), np.eye(len(x))])
+            return np.vstack([-solve_triangular(root, self.seen(x, wandering.damp).slope, lower=True), np.eye(len(x))])
 
         inside = np.clip(z, -BOUND + 0.01, BOUND - 0.01)
         found = least_squares(residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=calls, xtol=0.01, ftol=1e-3)
         return np.asarray(found.x)
 
-    def choose(self, z: Array, scatter: Array) -> Wandering:
-        """The wandering with the most evidence about z, the place's numbers integrated out."""
-        seen = self.seen(z)
+    def choose(self, z: Array, wandering: Wandering, scatter: Array) -> tuple[Array, Wandering]:
+        """The wandering by its evidence about z, the place's numbers integrated out; and z again with as much wetness added."""
+        seen, own = self.seen(z, wandering.damp), len(self.names)
         # As if the residuals were linear in the numbers: their value at the prior's mean.
         away = self.readings.temperature_c - seen.course_c + seen.slope @ z
-        uncertain = seen.slope @ seen.slope.T
-        found = [log_evidence(seen.covariance(w, self.readings.hour, scatter) + uncertain, away) for w in GRID]
-        return GRID[int(np.argmax(found))]
+        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.damp))
+        found = [log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.damp**2 * added, away) for w in GRID]
+        chosen = weighed(np.array(found))
+        return np.concatenate([z[:own], z[own:] * (wandering.damp / chosen.damp)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
         """Factors of each reading's variance, larger where it lies far from its neighbours and the course."""
@@ -211,18 +220,18 @@ class _Problem:
         return np.maximum((STUDENT_DF + own**2) / (STUDENT_DF + 1), 0.8)
 
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
-        seen = self.seen(z)
+        seen = self.seen(z, wandering.damp)
         residual = self.readings.temperature_c - seen.course_c
         return Drift(wandering, self.readings.hour + self.first_h, residual, seen.course_c - seen.mean_c, scatter)
 
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
-        seen = self.seen(z)
+        seen = self.seen(z, wandering.damp)
         root = cholesky(seen.covariance(wandering, self.readings.hour, scatter), lower=True)
         jacobian = solve_triangular(root, seen.slope, lower=True)
         precision = jacobian.T @ jacobian + np.eye(len(z))
         spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)
-        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used)
+        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used, self.first_h)
 
 
 def _between(values: Array, position: Array, which: NDArray[np.intp], centre: float) -> Array:

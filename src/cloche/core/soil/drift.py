@@ -10,7 +10,7 @@ Gaussian given the course, so it is solved exactly; sizes and lengths are chosen
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,7 +23,7 @@ Array = NDArray[np.float64]
 @dataclass(frozen=True)
 class Wandering:
     """How a place strays: SD of its level [K], passing and staying, and of its swing (share), days over which each is
-    forgotten, SD of a reading's scatter [K]: probe, spot, depth, the hour's cloud."""
+    forgotten, SD of a reading's scatter [K]: probe, spot, depth, the hour's cloud; SD of the wetness nobody logged."""
 
     level_k: float = 1.0
     level_d: float = 6.0
@@ -32,17 +32,26 @@ class Wandering:
     gain: float = 0.10
     gain_d: float = 10.0
     scatter_k: float = 0.6
+    damp: float = 0.1
 
 
 GRID = tuple(
-    Wandering(level, days, stays, gain=gain, scatter_k=scatter)
+    Wandering(level, days, stays, gain=gain, scatter_k=scatter, damp=damp)
     for level in (0.3, 0.8, 2.0)
     for days in (3.0, 8.0)
     for stays in (0.3, 1.0, 2.5)
     for gain in (0.03, 0.10)
     for scatter in (0.3, 0.6)
+    for damp in (0.03, 0.1, 0.3, 0.6)
 )
-"""What evidence chooses from (assumption)."""
+"""What evidence weighs (assumption)."""
+
+
+def weighed(evidence: Array) -> Wandering:
+    """Geometric mean over `GRID` by log evidence (grid,): steadier than the best of it, which changes with every reading."""
+    weight = np.exp(evidence - evidence.max())
+    values = np.log([astuple(w) for w in GRID])
+    return Wandering(*np.exp(weight @ values / weight.sum()).tolist())
 
 
 def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:

@@ -26,7 +26,8 @@ BY_AIR = -1
 
 
 class Forcing(NamedTuple):
-    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain [mm], deep [°C] below the column."""
+    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain [mm], deep [°C] below the column, damp:
+    wetness added to what is reckoned."""
 
     sun: Array
     air: Array
@@ -35,6 +36,7 @@ class Forcing(NamedTuple):
     vapour: Array
     rain: Array
     deep: Array
+    damp: Array
 
 
 class Top(NamedTuple):
@@ -116,7 +118,7 @@ def run_hours(
             )
             water = (state.water.pool[c], state.water.store[c], state.water.snow[c])
             bare = Skin(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
-            skin = skin_of(bare, top.wetness[c], top.evaporation[c], water)
+            skin = skin_of(bare, top.wetness[c], top.evaporation[c], forcing.damp[hour, c], water)
             balance = _balance(c, top, covers[hour % 24], skin, now, state)
             melt = 0.0
             if water[2] > 0.0:

@@ -36,7 +36,7 @@ WIDE_M = 3.0
 @dataclass(frozen=True)
 class Lane:
     """A place to run. start_c: (cells,) or (members, cells) profile at the first hour; deep_c: (hours,) below the column,
-    without deep_k."""
+    without deep_k. damp: (hours, members) wetness added."""
 
     bed: Bed
     weather: HourlyWeather
@@ -44,6 +44,7 @@ class Lane:
     start_c: Array
     deep_c: Array
     covers: tuple[CoverPeriod, ...] = field(default=())
+    damp: Array | None = None
 
     @property
     def members(self) -> int:
@@ -108,7 +109,9 @@ class Batch:
             for name, unit in (("air", "_c"), ("sky", "_w_m2"), ("wind", "_m_s"), ("vapour", "_kpa"))
         }
         parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
-        return Forcing(sun=sun, rain=self._wide([_water(lane) for lane in self.lanes]), deep=self._deep(), **parts)
+        damp = self._wide([np.zeros((1, 1)) if lane.damp is None else lane.damp for lane in self.lanes])
+        rain = self._wide([_water(lane) for lane in self.lanes])
+        return Forcing(sun=sun, rain=rain, deep=self._deep(), damp=damp, **parts)
 
     def _wide(self, parts: list[Array]) -> Array:
         wide = [np.broadcast_to(p, (self.hours, lane.members)) for p, lane in zip(parts, self.lanes, strict=True)]

@@ -20,8 +20,8 @@ Array = NDArray[np.float64]
 
 def lane_of(place: Place, learned: Learned, weather: HourlyWeather, members: int, rng: np.random.Generator) -> Lane:
     """The place in all its members, ready to simulate."""
-    character, start_k = learned.draws(members, rng)
-    return place.lane(weather, character, start_k)
+    character, start_k, damp = learned.draws(members, rng, len(weather))
+    return place.lane(weather, character, start_k, damp)
 
 
 def with_drift(course: Course, learned: Learned, rng: np.random.Generator) -> Course:

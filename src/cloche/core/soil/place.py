@@ -29,13 +29,15 @@ class Place:
     wave: AnnualWave
     covers: tuple[CoverPeriod, ...] = field(default=())
 
-    def lane(self, weather: HourlyWeather, character: Character, start_k: Array | None = None) -> Lane:
-        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed."""
+    def lane(
+        self, weather: HourlyWeather, character: Character, start_k: Array | None = None, damp: Array | None = None
+    ) -> Lane:
+        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed; damp: as in `Lane`."""
         shift = np.zeros(len(character.sun)) if start_k is None else start_k
         deep = self.deep_c(weather)
         start = self._start_c(weather, character)
         reach = np.exp(-self._depth_m / TOP_REACH_M)
-        return Lane(self.bed, weather, character, start + shift[:, None] * reach, deep, self.covers)
+        return Lane(self.bed, weather, character, start + shift[:, None] * reach, deep, self.covers, damp)
 
     def shifted(self, hours: float) -> Place:
         """The same for weather that starts `hours` later."""

@@ -24,6 +24,8 @@ SNOW_BELOW_C = 0.8
 SNOW_M_PER_MM, SNOW_W_MK, SNOW_ABSORBS = 0.005, 0.2, 0.2
 """Snow of 200 kg/m³: conductivity within 0.1-0.3 W/mK, albedo 0.8."""
 FULL_SNOW_MM = 4.0
+UNCOVERED = 0.25
+"""Ground that is usually as wet as this lies open."""
 
 
 class Water(NamedTuple):
@@ -40,10 +42,12 @@ class Water(NamedTuple):
 
 
 @compiled
-def skin_of(bare: Skin, wetness: float, evaporation: float, water: tuple[float, float, float]) -> Skin:
-    """The surface as wet and as snowy as it is. bare: dry and free of snow; water: pool, store and snow [mm]."""
+def skin_of(bare: Skin, wetness: float, evaporation: float, damp: float, water: tuple[float, float, float]) -> Skin:
+    """The surface as wet and as snowy as it is. bare: dry and free of snow; damp: wetness nobody logged, less of it where
+    mulch or stones cover the ground; water: pool, store and snow [mm]."""
     pool, store, snow = water
-    wet = min(evaporation * (wetness * (store / STORE_MM) + (1 - wetness) * (pool / POOL_MM)), 1.0)
+    reckoned = evaporation * (wetness * (store / STORE_MM) + (1 - wetness) * (pool / POOL_MM))
+    wet = min(max(reckoned + damp * min(wetness / UNCOVERED, 1.0), 0.0), 1.0)
     if snow <= 0.0:
         return Skin(bare.absorbs, bare.conductance, bare.convection, wet)
     white = min(snow / FULL_SNOW_MM, 1.0)

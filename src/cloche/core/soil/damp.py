@@ -1,0 +1,37 @@
+"""How much moister or drier a surface is than reckoned: watering nobody logged, a canopy, a crust, as a process of its own.
+
+Wetness added at knots two days apart, straight between them, each knot remembering the one before for two months
+(Ornstein-Uhlenbeck; lengths: assumption). The readings tell the knots, and it wanders on from the last of them.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+
+KNOT_D, MEMORY_D = 2.0, 60.0
+REMEMBERS = float(np.exp(-KNOT_D / MEMORY_D))
+FRESH = float(np.sqrt(1 - REMEMBERS**2))
+
+
+def knots_over(hours: float) -> int:
+    """Knots that span some hours, at least two."""
+    return max(int(np.ceil(hours / (24 * KNOT_D))), 1) + 1
+
+
+def path(z: Array, sd: float) -> Array:
+    """Wetness added at each knot, from independent standard normals of the same shape, (knots, members)."""
+    found = z.copy()
+    for k in range(1, len(z)):
+        found[k] = REMEMBERS * found[k - 1] + FRESH * z[k]
+    return sd * found
+
+
+def hourly(knots: Array, first_h: float, hours: int) -> Array:
+    """Knots (knots, members) that begin at first_h, at hours from 0 on: (hours, members); held before and after."""
+    position = np.clip((np.arange(hours) + 0.5 - first_h) / (24 * KNOT_D), 0, len(knots) - 1)
+    below = np.minimum(position.astype(np.intp), len(knots) - 2)
+    part = (position - below)[:, None]
+    return np.asarray(knots[below] * (1 - part) + knots[below + 1] * part)
