@@ -6,7 +6,7 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, emergence, speed
+from bench import accuracy, diurnal, emergence, speed
 
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
@@ -14,7 +14,9 @@ STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
     print("## Soil, fourteen days ahead\n")
-    accuracy.print_tables(Path(argv[1]) if len(argv) > 1 else STATION)
+    path = Path(argv[1]) if len(argv) > 1 else STATION
+    accuracy.print_tables(path)
+    diurnal.print_table(path)
     print("\n## The engine's speed\n")
     speed.print_tables()
     print("\n## Emergence against the tables\n")
