@@ -36,7 +36,7 @@ def spell(
     columns = [np.full((count, 1), usual) for usual in (2.0, 9.0, 0.6, 0.5)]
     for column, value in zip(columns, (low, high, sun, rain_mm), strict=True):
         column[before:] = value
-    return hours_of(DailyRecord(first, *columns, np.full((count, 1), wind)), SITE)
+    return hours_of(DailyRecord(first, *columns, np.full((count, 1), wind), np.full((count, 1), np.nan)), SITE)
 
 
 def under(key: str, **how: object) -> CoverPeriod:

@@ -9,8 +9,8 @@ from zoneinfo import ZoneInfo
 
 @dataclass(frozen=True)
 class Day:
-    """A day's weather: air [°C], rain [mm], sky as clear, broken or overcast; None: not noted. lead_d: days ahead it was
-    foretold, 0 where it was measured."""
+    """A day's weather: air [°C], rain [mm], sky as clear, broken or overcast, wind at two metres [m/s], snow lying in the
+    morning [m]; None: not noted. lead_d: days ahead it was foretold, 0 where it was measured."""
 
     day: date
     low_c: float
@@ -18,6 +18,8 @@ class Day:
     rain_mm: float | None = None
     sky: str | None = None
     lead_d: int = 0
+    wind_m_s: float | None = None
+    snow_m: float | None = None
 
 
 @dataclass(frozen=True)

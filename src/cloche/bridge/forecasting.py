@@ -102,11 +102,8 @@ def _felt(lie: Lie, outside: HourlyWeather) -> HourlyWeather:
 
 def _one(members: DailyRecord) -> DailyRecord:
     """The members' mean: where all are the same, what was measured."""
-    parts = {}
-    for name in ("low_c", "high_c", "sun_share", "rain_mm", "wind_m_s"):
-        values = getattr(members, name)
-        parts[name] = values.mean(axis=1, keepdims=True)
-    return DailyRecord(members.first, **parts)
+    means = {name: values.mean(axis=1, keepdims=True) for name, values in members.values.items()}
+    return DailyRecord(members.first, **means)
 
 
 def _midnight(evidence: Evidence, back_d: int) -> datetime:

@@ -89,10 +89,34 @@ def parse_air(text: str, units: Units) -> float:
 
 def parse_depth(text: str, units: Units) -> float:
     """A depth as typed, to metres. Raises NotANumber or OutOfRange."""
-    value = parse_number(re.sub(r"\s*(cm|in|\")$", "", text.strip()))
-    low, high = (units.length_from_m(limit) for limit in quantities.DEPTH_M)
-    quantities.refuse_outside(value, (low, round(high)), "A depth", units.length)
-    return units.metres(value)
+    return _parse_length(text, units, quantities.DEPTH_M, "A depth")
+
+
+def parse_rain(text: str) -> float:
+    """A day's rain [mm]. Raises NotANumber or OutOfRange."""
+    return _parse_plain(re.sub(r"\s*mm$", "", text.strip()), quantities.RAIN_MM, "A day’s rain", "mm")
+
+
+def parse_wind(text: str) -> float:
+    """Wind [m/s]. Raises NotANumber or OutOfRange."""
+    return _parse_plain(re.sub(r"\s*m/s$", "", text.strip()), quantities.WIND_M_S, "A day’s wind", "m/s")
+
+
+def parse_snow(text: str, units: Units) -> float:
+    """Depth of snow as typed, to metres. Raises NotANumber or OutOfRange."""
+    return _parse_length(text, units, quantities.SNOW_M, "Snow")
+
+
+def _parse_length(text: str, units: Units, limits_m: tuple[float, float], what: str) -> float:
+    low, high = (units.length_from_m(limit) for limit in limits_m)
+    plain = re.sub(r"\s*(cm|in|\")$", "", text.strip())
+    return units.metres(_parse_plain(plain, (low, round(high)), what, units.length))
+
+
+def _parse_plain(text: str, limits: tuple[float, float], what: str, unit: str) -> float:
+    value = parse_number(text)
+    quantities.refuse_outside(value, limits, what, unit)
+    return value
 
 
 def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], what: str) -> float:

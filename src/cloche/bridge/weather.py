@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, timedelta
 
 import numpy as np
@@ -41,14 +42,14 @@ def known_days(evidence: Evidence, first: date, count: int, past: Past | None) -
 
 
 def _lines(rows: list[Day], first: date, count: int) -> DailyRecord:
-    columns = np.full((4, count), np.nan)
+    columns = np.full((6, count), np.nan)
     for row in rows:
         index = (row.day - first).days
         if 0 <= index < count:
             sun = None if row.sky is None else SUN_SHARE[Sky(row.sky)]
-            columns[:, index] = [np.nan if v is None else v for v in (row.low_c, row.high_c, sun, row.rain_mm)]
-    low, high, sun_share, rain = columns
-    return DailyRecord(first, low, high, sun_share, rain, np.full(count, np.nan))
+            values = (row.low_c, row.high_c, sun, row.rain_mm, row.wind_m_s, row.snow_m)
+            columns[:, index] = [np.nan if v is None else v for v in values]
+    return DailyRecord(first, *columns)
 
 
 def _past(rows: list[Day]) -> Past | None:
@@ -62,4 +63,4 @@ def _past(rows: list[Day]) -> Past | None:
         return None
     at, index = np.flatnonzero(known), np.arange(count)
     low, high = (np.interp(index, at, values[at]) for values in (record.low_c, record.high_c))
-    return Past(DailyRecord(first, low, high, record.sun_share, record.rain_mm, record.wind_m_s))
+    return Past(replace(record, low_c=low, high_c=high))

@@ -17,6 +17,8 @@ SOIL_C = (-30.0, 60.0)
 AIR_C = (-60.0, 60.0)
 """Air temperatures near the ground anywhere that vegetables grow [°C]."""
 DEPTH_M = (0.0, 2.0)
+SNOW_M, RAIN_MM, WIND_M_S = (0.0, 5.0), (0.0, 2000.0), (0.0, 60.0)
+"""Snow that lies, a day's rain and its mean wind anywhere that vegetables grow."""
 
 
 def celsius_from_fahrenheit(temperature_f: Number) -> Number:

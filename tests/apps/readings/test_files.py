@@ -2,7 +2,7 @@
 
 import csv
 import io
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Any
 
 import pytest
@@ -13,6 +13,7 @@ from django.urls import reverse
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.tables import UnreadableFile, decode, read_table
+from cloche.apps.readings.flows.weather import record_day
 from cloche.apps.readings.models import IncomingFile, Reading
 from tests.factories import make_place, make_reading
 
@@ -213,7 +214,36 @@ def test_weather_goes_out_with_units(signed_in: Client, garden: Garden, bed: Pla
     upload(signed_in, garden, b"date,min,max,rain\n2026-04-20,1.5,11,4.2\n", "weather")
     answer(signed_in, garden)
     out = b"".join(signed_in.get(reverse("take_out", args=[garden.pk, "weather"])).streaming_content)  # type: ignore[attr-defined]
-    assert out.decode().splitlines() == ["date,air low [°C],air high [°C],rain [mm]", "2026-04-20,1.50,11.00,4.2"]
+    assert out.decode().splitlines() == [
+        "date,air low [°C],air high [°C],rain [mm],sky,wind [m/s],snow [cm]",
+        "2026-04-20,1.50,11.00,4.2,,,",
+    ]
+
+
+def test_all_of_a_day_s_weather_goes_out_and_comes_in_again(signed_in: Client, garden: Garden) -> None:
+    told = {"rain_mm": 4.2, "sky": "broken", "wind_m_s": 3.5, "snow_m": 0.12}
+    record_day(garden, date(2026, 1, 20), -3.0, 1.5, **told)  # type: ignore[arg-type]
+    out = b"".join(signed_in.get(reverse("take_out", args=[garden.pk, "weather"])).streaming_content)  # type: ignore[attr-defined]
+    garden.weather.all().delete()
+    upload(signed_in, garden, out, "weather")
+    answer(signed_in, garden)
+    line = garden.weather.get()
+    assert {name: getattr(line, name) for name in told} == told
+
+
+@pytest.mark.parametrize(
+    ("cells", "said"),
+    [
+        ("9999,,,", "A day’s rain of 9999 mm"),
+        (",dull,,", "is not a sky"),
+        (",,80,", "wind of 80 m/s"),
+        (",,,700", "Snow of 700 cm"),
+    ],
+)
+def test_weather_that_cannot_be_is_named(signed_in: Client, garden: Garden, cells: str, said: str) -> None:
+    head = "date,air low,air high,rain,sky,wind,snow [cm]"
+    upload(signed_in, garden, f"{head}\n2026-01-20,-3,1,{cells}\n".encode(), "weather")
+    assert said in answer(signed_in, garden, take=False).content.decode()
 
 
 def test_a_file_can_be_forgotten_and_is_its_owner_s(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -98,7 +98,7 @@ def test_rain_beyond_belief_is_refused() -> None:
     mapping = maps.Mapping(["date", "low", "high", "rain"])
     parsed = parse(["2026-04-20", "1", "9", "5000"], ["2026-04-21", "1", "9", ""], mapping=mapping, kind="weather")
     assert "5000 mm" in parsed.bad[0].reason
-    assert parsed.good == [(date(2026, 4, 21), 1.0, 9.0, None)]
+    assert parsed.good == [(date(2026, 4, 21), 1.0, 9.0, None, "", None, None)]
 
 
 def test_two_columns_of_one_meaning_are_asked_about() -> None:

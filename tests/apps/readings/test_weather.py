@@ -9,8 +9,15 @@ from cloche.apps.readings.models import DailyWeather
 from tests.factories import make_place
 
 
-def write(client: Client, garden: Garden, day: str = "2026-04-21", low: str = "2", high: str = "11,5") -> object:
-    return client.post(reverse("weather", args=[garden.pk]), {"day": day, "low": low, "high": high}, follow=True)
+def write(client: Client, garden: Garden, day: str = "2026-04-21", low: str = "2", high: str = "11,5", **also: str) -> object:
+    return client.post(reverse("weather", args=[garden.pk]), {"day": day, "low": low, "high": high} | also, follow=True)
+
+
+def test_sky_wind_rain_and_snow_are_noted_and_shown(signed_in: Client, garden: Garden) -> None:
+    response = write(signed_in, garden, sky="overcast", wind="4", rain="3,5", snow="12")
+    line = garden.weather.get()
+    assert (line.sky, line.wind_m_s, line.rain_mm, line.snow_m) == ("overcast", 4.0, 3.5, pytest.approx(0.12))
+    assert "overcast, 3.5 mm, wind 4 m/s, 12 cm of snow" in response.content.decode()  # type: ignore[attr-defined]
 
 
 def test_a_day_is_written_down_and_every_place_is_worked_out_again(signed_in: Client, garden: Garden) -> None:
@@ -42,6 +49,8 @@ def test_days_ahead_are_a_forecast(signed_in: Client, garden: Garden) -> None:
         ({"high": "105"}, "Was it °F"),
         ({"high": "750"}, "Please read it again"),
         ({"day": "2026-06-01"}, "further ahead than anyone can forecast"),
+        ({"rain": "-1"}, "rain of -1 mm"),
+        ({"snow": "deep"}, "is not a number"),
     ],
 )
 def test_air_that_cannot_be_is_refused(signed_in: Client, garden: Garden, values: dict[str, str], said: str) -> None:

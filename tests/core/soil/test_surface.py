@@ -94,7 +94,8 @@ def test_odd_days_give_numbers() -> None:
     for latitude, first in ((78.0, date(2026, 12, 28)), (78.0, date(2026, 6, 18)), (-66.0, date(2028, 2, 27))):
         days = 6
         cold = np.full((days, 1), -25.0)
-        record = DailyRecord(first, cold, cold + 3, np.full((days, 1), np.nan), np.full((days, 1), 50.0), np.zeros((days, 1)))
+        record = DailyRecord.of(first, cold, cold + 3, rain_mm=np.full((days, 1), 50.0))
+        record.wind_m_s[:], record.snow_m[:] = 0.0, 0.6
         weather = hours_of(record, Site(latitude, 15.0, 10.0, 1.0))
         found = courses(weather, [None])[0]
         assert np.isfinite(found.soil_c).all()

@@ -14,10 +14,12 @@ from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
 from cloche.apps.readings.localtime import NoSuchTime, came_twice, instant
 from cloche.apps.readings.models import DailyWeather, Reading
-from cloche.bridge.units import Units, parse_air, parse_depth, parse_soil
+from cloche.bridge.units import Units, parse_air, parse_depth, parse_rain, parse_snow, parse_soil
 
 GRACE = timedelta(minutes=5)
 DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+WINDS = [("", "not noted"), ("0.5", "still"), ("2", "leaves stir"), ("4", "twigs move"), ("7", "branches sway")]
+"""Wind at two metres [m/s] by what it moves: the Beaufort scale's 1 to 5 at three quarters of its ten metres' speed."""
 TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")
 
 
@@ -87,6 +89,9 @@ class WeatherForm(forms.Form):
     low = TypedNumber(label="Low")
     high = TypedNumber(label="High")
     sky = forms.ChoiceField(label="Sky", required=False, choices=[("", "not noted"), *DailyWeather.Sky.choices])
+    wind = forms.TypedChoiceField(label="Wind", required=False, choices=WINDS, coerce=float, empty_value=None)
+    rain = TypedNumber(label="Rain, mm", required=False)
+    snow = TypedNumber(label="Snow", required=False)
 
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -94,6 +99,9 @@ class WeatherForm(forms.Form):
         for name in ("low", "high"):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
+        parse_with(self.fields["rain"], parse_rain)
+        parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
+        self.fields["snow"].label = f"Snow lying in the morning, {units.length}"
         self.fields["day"].initial = clock.today(garden.timezone) - timedelta(days=1)
 
     def clean(self) -> dict[str, Any]:

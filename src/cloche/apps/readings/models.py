@@ -49,7 +49,9 @@ class Reading(models.Model):
 
 
 class DailyWeather(models.Model):
-    """A local day's air at the site: measured, or typed in ahead as a forecast."""
+    """A local day's air at the site: measured, or typed in ahead as a forecast; snow_m lies in the morning."""
+
+    LINE = ("day", "low_c", "high_c", "rain_mm", "sky", "wind_m_s", "snow_m")
 
     class Sky(models.TextChoices):
         CLEAR = "clear", "clear"
@@ -62,6 +64,8 @@ class DailyWeather(models.Model):
     high_c = models.FloatField()
     rain_mm = models.FloatField(null=True, blank=True)
     sky = models.CharField(max_length=10, blank=True, choices=Sky)
+    wind_m_s = models.FloatField(null=True, blank=True)
+    snow_m = models.FloatField(null=True, blank=True)
     history = HistoricalRecords()
 
     class Meta:

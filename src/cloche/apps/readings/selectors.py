@@ -44,10 +44,16 @@ def readings_since(place: Place, start: datetime) -> list[tuple[int, datetime, f
 def weather_days(garden: Garden) -> list[Day]:
     """All that is known of the site's days, oldest first: the provider's, and over them what was written down."""
     days = {day.day: day for day in _heard_days(garden)}
-    for row in garden.weather.order_by("day").values_list("day", "low_c", "high_c", "rain_mm", "sky"):
-        day, low_c, high_c, rain_mm, sky = row
-        days[day] = Day(day, low_c, high_c, rain_mm, sky or None)
+    for row in garden.weather.order_by("day").values_list(*DailyWeather.LINE):
+        days[row[0]] = day_of(*row)
     return [days[day] for day in sorted(days)]
+
+
+def day_of(
+    day: date, low_c: float, high_c: float, rain_mm: float | None, sky: str, wind_m_s: float | None, snow_m: float | None
+) -> Day:
+    """A written line in plain values, in the order of `DailyWeather.LINE`."""
+    return Day(day, low_c, high_c, rain_mm, sky or None, wind_m_s=wind_m_s, snow_m=snow_m)
 
 
 def _heard_days(garden: Garden) -> Iterator[Day]:

@@ -141,7 +141,8 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     form = WeatherForm(request.POST or None, units=units, garden=request.garden)
     if form.is_valid():
         data = form.cleaned_data
-        weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"])
+        also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
+        weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
         messages.success(request, f"{words.day(data['day']).capitalize()} is written down.")
         return redirect("weather", request.garden.pk)
     today = clock.today(request.garden.timezone)
@@ -163,11 +164,13 @@ def weather_page(request: GardenRequest) -> HttpResponse:
 
 
 def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
-    return _day_line(Day(row.day, row.low_c, row.high_c, row.rain_mm, row.sky), units)
+    return _day_line(selectors.day_of(*(getattr(row, name) for name in DailyWeather.LINE)), units)
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:
-    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm"]
+    snow = f"{units.length_text(day.snow_m)} of snow" if day.snow_m else ""
+    wind = "" if day.wind_m_s is None else f"wind {day.wind_m_s:g} m/s"
+    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm", wind, snow]
     low, high = units.temperature_text(day.low_c), units.temperature_text(day.high_c)
     when = f"{day.day:%a} {day.day.day} {day.day:%b}"
     return {"day": day.day, "when": when, "low": low, "high": high, "rain": ", ".join(part for part in also if part)}

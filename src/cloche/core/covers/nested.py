@@ -17,7 +17,7 @@ INSIDE_HUMIDITY = 0.8
 
 
 def inside(house: CoverPeriod, course: Course, outside: HourlyWeather) -> HourlyWeather:
-    """Weather within a house: its own air, the light it lets through, its roof's infrared, little wind, no rain.
+    """Weather within a house: its own air, the light it lets through, its roof's infrared, little wind, no rain or snow.
 
     course: the house's ground run under its cover, hours and members as outside.
     """
@@ -38,4 +38,5 @@ def inside(house: CoverPeriod, course: Course, outside: HourlyWeather) -> Hourly
         wind_m_s=np.where(on, INSIDE_WIND * outside.wind_m_s, outside.wind_m_s),
         vapour_kpa=np.where(on, vapour, outside.vapour_kpa),
         rain_mm=np.where(on, 0.0, outside.rain_mm),
+        snow_m=np.where(on, np.nan, outside.snow_m),
     )

@@ -15,7 +15,7 @@ from cloche.core.heat.control import Heat, is_on
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
-from cloche.core.soil.wetness import Water, after_hour, held_at_freezing, skin_of
+from cloche.core.soil.wetness import Water, after_hour, held_at_freezing, skin_of, snow_on
 
 Array = NDArray[np.float64]
 Small = NDArray[np.float32]
@@ -27,7 +27,7 @@ BY_AIR = -1
 
 class Forcing(NamedTuple):
     """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain [mm], deep [°C] below the column, damp:
-    wetness added to what is reckoned."""
+    wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
 
     sun: Array
     air: Array
@@ -37,6 +37,7 @@ class Forcing(NamedTuple):
     rain: Array
     deep: Array
     damp: Array
+    snow: Array
 
 
 class Top(NamedTuple):
@@ -116,7 +117,11 @@ def run_hours(
                 forcing.wind[hour, c],
                 forcing.vapour[hour, c],
             )
-            water = (state.water.pool[c], state.water.store[c], state.water.snow[c])
+            water = (
+                state.water.pool[c],
+                state.water.store[c],
+                snow_on(state.water.snow[c], forcing.snow[hour, c], top.is_covered[c]),
+            )
             bare = Skin(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
             skin = skin_of(bare, top.wetness[c], top.evaporation[c], forcing.damp[hour, c], water)
             balance = _balance(c, top, covers[hour % 24], skin, now, state)

@@ -111,7 +111,8 @@ class Batch:
         parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
         damp = self._wide([np.zeros((1, 1)) if lane.damp is None else lane.damp for lane in self.lanes])
         rain = self._wide([_water(lane) for lane in self.lanes])
-        return Forcing(sun=sun, rain=rain, deep=self._deep(), damp=damp, **parts)
+        snow = self._wide([lane.weather.snow_m for lane in self.lanes])
+        return Forcing(sun=sun, rain=rain, deep=self._deep(), damp=damp, snow=snow, **parts)
 
     def _wide(self, parts: list[Array]) -> Array:
         wide = [np.broadcast_to(p, (self.hours, lane.members)) for p, lane in zip(parts, self.lanes, strict=True)]

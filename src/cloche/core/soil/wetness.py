@@ -56,6 +56,12 @@ def skin_of(bare: Skin, wetness: float, evaporation: float, damp: float, water: 
 
 
 @compiled
+def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
+    """Snow's water [mm]: by the depth that was noted, if one was (nan: none), on open ground."""
+    return reckoned_mm if covered or np.isnan(noted_m) else noted_m / SNOW_M_PER_MM
+
+
+@compiled
 def held_at_freezing(balance: Balance, skin: Skin, first_c: float) -> tuple[Balance, float]:
     """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour]."""
     surface = balance.s0 + balance.s1 * first_c

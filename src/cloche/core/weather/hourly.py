@@ -25,6 +25,7 @@ DRYNESS_FROM_K, DRYNESS_SLOPE, MOST_DRY_K = 9.0, 0.55, 9.0
 LEAST_SUN, MOST_SUN = 0.12, 1.05
 DULL, RAIN_MM_D = 0.5, 12.0
 """Cloud from which a day is taken to bring rain, and how much at full cloud (assumption)."""
+SNOW_NOTED_H = 8
 CALM_NIGHT = 0.45
 """Wind's share of its mean in the dark; the day has the rest (assumption)."""
 
@@ -63,7 +64,7 @@ def assemble(
         sky_in = np.where(np.isnan(sky_measured), sky_in, sky_measured)
     rain = rain_of(record, sun_w_m2, sun) if rain_mm is None else rain_mm
     diffuse = sun_w_m2 * diffuse_share(sun_w_m2, sun.extraterrestrial_w_m2[:, None])
-    return HourlyWeather(record.first, sun, air, sun_w_m2, diffuse, sky_in, wind, vapour, rain)
+    return HourlyWeather(record.first, sun, air, sun_w_m2, diffuse, sky_in, wind, vapour, rain, snow_of(record))
 
 
 def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Array:
@@ -104,6 +105,14 @@ def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunCourse) -> Array:
     told = _hold(_column(record.rain_mm)) / 24
     guess = np.maximum(cloud_of(sun_w_m2, sun) - DULL, 0.0) * (RAIN_MM_D / 24)
     return np.where(np.isnan(told), guess, told)
+
+
+def snow_of(record: DailyRecord) -> Array:
+    """Snow noted in the morning [m], at that hour; nan at all others."""
+    noted = _column(record.snow_m)
+    hours = np.full((len(noted) * 24, noted.shape[1]), np.nan)
+    hours[SNOW_NOTED_H::24] = noted
+    return hours
 
 
 def vapour_of(record: DailyRecord) -> Array:

@@ -27,4 +27,5 @@ def room(outside: HourlyWeather) -> HourlyWeather:
         wind_m_s=still + ROOM_WIND_M_S,
         vapour_kpa=ROOM_HUMIDITY * saturation_kpa(air),
         rain_mm=still,
+        snow_m=still + np.nan,
     )

@@ -48,7 +48,8 @@ class Site:
 class DailyRecord:
     """Days from `first`: (days,) or (days, members) each. nan: not known.
 
-    low_c, high_c [°C]; sun_share of a cloudless day's sun, 0-1; rain_mm (melted snow counts); wind_m_s; vapour_kpa.
+    low_c, high_c [°C]; sun_share of a cloudless day's sun, 0-1; rain_mm (melted snow counts); wind_m_s at two metres; snow_m
+    lying on the ground in the morning.
     """
 
     first: date
@@ -57,6 +58,7 @@ class DailyRecord:
     sun_share: Array
     rain_mm: Array
     wind_m_s: Array
+    snow_m: Array
 
     @classmethod
     def of(
@@ -66,10 +68,16 @@ class DailyRecord:
         shape = np.shape(low_c)
         sun = np.full(shape, np.nan) if sun_share is None else sun_share
         rain = np.full(shape, np.nan) if rain_mm is None else rain_mm
-        return cls(first, np.asarray(low_c, float), np.asarray(high_c, float), sun, rain, np.full(shape, np.nan))
+        unknown = np.full(shape, np.nan)
+        return cls(first, np.asarray(low_c, float), np.asarray(high_c, float), sun, rain, unknown, unknown.copy())
 
     def __len__(self) -> int:
         return len(self.low_c)
+
+    @property
+    def values(self) -> dict[str, Array]:
+        """All it knows of its days, by name."""
+        return {name: getattr(self, name) for name in self.__dataclass_fields__ if name != "first"}
 
     @property
     def day_of_year(self) -> Array:
@@ -89,8 +97,8 @@ class DailyRecord:
     def cut(self, start: int, stop: int | None = None, members: slice | NDArray[np.intp] = slice(None)) -> DailyRecord:
         """Days start to stop, of some members."""
         parts = {}
-        for name in ("low_c", "high_c", "sun_share", "rain_mm", "wind_m_s"):
-            values = getattr(self, name)[start:stop]
+        for name, whole in self.values.items():
+            values = whole[start:stop]
             parts[name] = values[:, members] if values.ndim == 2 else values
         return replace(self, first=self.first + timedelta(days=start), **parts)
 
@@ -100,7 +108,7 @@ class HourlyWeather:
     """Over level open ground by hour of standard time from midnight of `first`: (hours, members) or (hours, 1) each.
 
     air_c [°C], sun_w_m2 and the part of it that is diffuse_w_m2, sky_w_m2 infrared from above, wind_m_s at two metres,
-    vapour_kpa, rain_mm in the hour. sun: the geometry, (hours,).
+    vapour_kpa, rain_mm in the hour, snow_m lying where it was noted, else nan. sun: the geometry, (hours,).
     """
 
     first: date
@@ -112,6 +120,7 @@ class HourlyWeather:
     wind_m_s: Array
     vapour_kpa: Array
     rain_mm: Array
+    snow_m: Array
 
     def __len__(self) -> int:
         return len(self.air_c)

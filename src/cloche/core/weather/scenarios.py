@@ -84,9 +84,7 @@ def _replayed(record: DailyRecord, past: Past, members: int, rng: np.random.Gene
     chosen = np.resize(rng.permutation(years), members)
     rows = np.stack([past.rows_from(int(year), record.first, len(record)) for year in chosen], axis=1)
     own = past.record
-    return DailyRecord(
-        record.first, own.low_c[rows], own.high_c[rows], own.sun_share[rows], own.rain_mm[rows], own.wind_m_s[rows]
-    )
+    return DailyRecord(record.first, **{name: values[rows] for name, values in own.values.items()})
 
 
 def _generated(record: DailyRecord, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
@@ -111,7 +109,8 @@ def _generated(record: DailyRecord, normals: Normals, members: int, rng: np.rand
     low = np.minimum(mean - half + season + sd * departures[:, 1], high - 1.0)
     sun = np.clip(np.where(wet_days, _SUN_WET, _SUN_DRY) + _SUN_SD * departures[:, 2], 0.12, 1.0)
     rain = np.where(wet_days, rng.exponential(_RAIN_MM, shape), 0.0)
-    return DailyRecord(record.first, low, high, sun, rain, np.full(shape, np.nan))
+    unknown = np.full(shape, np.nan)
+    return DailyRecord(record.first, low, high, sun, rain, unknown, unknown)
 
 
 def _season(days: int, members: int, rng: np.random.Generator) -> Array:
@@ -145,7 +144,7 @@ def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, r
     half = np.maximum(half, 0.5)
     rest = {
         name: np.where(np.isnan(getattr(told, name))[:, None], _rest(known, filler, name), getattr(told, name)[:, None])
-        for name in ("sun_share", "rain_mm", "wind_m_s")
+        for name in ("sun_share", "rain_mm", "wind_m_s", "snow_m")
     }
     return DailyRecord(told.first, mean - half, mean + half, **rest)
 

@@ -49,7 +49,24 @@ def weather_csv(garden: Garden, units: Units) -> Iterator[str]:
 
 
 def _weather_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
-    yield ["date", f"air low [{units.degree}]", f"air high [{units.degree}]", "rain [mm]"]
+    yield ["date", f"air low [{units.degree}]", f"air high [{units.degree}]", "rain [mm]", "sky", "wind [m/s]", _snow(units)]
     for line in DailyWeather.objects.filter(garden=garden).order_by("day").iterator(chunk_size=2000):
         low, high = units.temperature_from_c(line.low_c), units.temperature_from_c(line.high_c)
-        yield [line.day.isoformat(), f"{low:.2f}", f"{high:.2f}", "" if line.rain_mm is None else f"{line.rain_mm:g}"]
+        snow = None if line.snow_m is None else units.length_from_m(line.snow_m)
+        yield [
+            line.day.isoformat(),
+            f"{low:.2f}",
+            f"{high:.2f}",
+            _or_empty(line.rain_mm),
+            line.sky,
+            _or_empty(line.wind_m_s),
+            _or_empty(snow),
+        ]
+
+
+def _snow(units: Units) -> str:
+    return f"snow [{units.length}]"
+
+
+def _or_empty(value: float | None) -> str:
+    return "" if value is None else f"{value:.4g}"

@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 
 from cloche.apps.readings.files.tables import Table
 from cloche.apps.readings.localtime import NoSuchTime, at_offset, instant
+from cloche.apps.readings.models import DailyWeather
 from cloche.bridge.units import (
     LengthUnit,
     NotANumber,
@@ -19,8 +20,10 @@ from cloche.bridge.units import (
     Units,
     parse_air,
     parse_depth,
-    parse_number,
+    parse_rain,
+    parse_snow,
     parse_soil,
+    parse_wind,
 )
 
 Clock = Literal["local", "standard", "utc"]
@@ -35,6 +38,7 @@ READING_ROLES = {
 }
 READING_ROLES |= {"depth": "depth", "place": "place", "note": "note"}
 WEATHER_ROLES = {"": "leave out", "date": "date", "low": "air low", "high": "air high", "rain": "rain, mm"}
+WEATHER_ROLES |= {"sky": "sky: clear, broken, overcast", "wind": "wind, m/s", "snow": "snow lying"}
 
 _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
     "readings": (
@@ -51,6 +55,9 @@ _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
         (r"min|low|tief", "low"),
         (r"max|high|hoch|höchst", "high"),
         (r"rain|precip|regen|niederschlag", "rain"),
+        (r"sky|himmel", "sky"),
+        (r"wind", "wind"),
+        (r"snow|schnee", "snow"),
     ),
 }
 _DATE = re.compile(r"^(\d{1,4})[-./](\d{1,2})[-./](\d{1,4})$")
@@ -90,7 +97,8 @@ class BadRow:
 
 @dataclass
 class Parsed:
-    """Rows that can be taken (place_id, taken_at, depth_m, temperature_c, note) or (day, low, high, rain), and the others."""
+    """Rows that can be taken (place_id, taken_at, depth_m, temperature_c, note) or (day, low, high, rain, sky,
+    wind, snow), and the others."""
 
     good: list[tuple[Any, ...]] = field(default_factory=list)
     good_line: list[int] = field(default_factory=list)
@@ -237,16 +245,17 @@ def _zoned(text: str) -> datetime | None:
         return None
 
 
-def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[date, float, float, float | None]:
+def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[Any, ...]:
     day = parse_day(_cell(row, mapping.column("date")).replace("T", " ").split(" ")[0], mapping.date_order)
     low_c, high_c = (_air(row, mapping, role) for role in ("low", "high"))
     if low_c > high_c:
         raise BadCell("The low is above the high.")
-    rain = _cell(row, mapping.column("rain"))
-    rain_mm = parse_number(rain) if rain else None
-    if rain_mm is not None and not 0 <= rain_mm <= 2000:
-        raise BadCell(f"{rain} mm of rain in a day is not possible.")
-    return day, low_c, high_c, rain_mm
+    rain, sky, wind, snow = (_cell(row, mapping.column(role)) for role in ("rain", "sky", "wind", "snow"))
+    if sky and sky.lower() not in DailyWeather.Sky.values:
+        raise BadCell(f"“{sky}” is not a sky that Cloche knows: clear, broken or overcast.")
+    rain_mm, wind_m_s = (parse(text) if text else None for parse, text in ((parse_rain, rain), (parse_wind, wind)))
+    snow_m = parse_snow(snow, mapping.units) if snow else None
+    return day, low_c, high_c, rain_mm, sky.lower(), wind_m_s, snow_m
 
 
 def _air(row: list[str], mapping: Mapping, role: str) -> float:

@@ -149,7 +149,7 @@ def take_rows(incoming: IncomingFile) -> int:
 
 
 def _add_days(garden: Garden, rows: list[tuple[Any, ...]]) -> None:
-    lines = [DailyWeather(garden=garden, day=d, low_c=low, high_c=high, rain_mm=rain) for d, low, high, rain in rows]
+    lines = [DailyWeather(garden=garden, **dict(zip(DailyWeather.LINE, row, strict=True))) for row in rows]
     DailyWeather.objects.bulk_create(lines, batch_size=BATCH, ignore_conflicts=True)
     if lines:
         note_change_in(garden)

@@ -13,11 +13,20 @@ from cloche.apps.readings.models import DailyWeather
 
 @transaction.atomic
 def record_day(
-    garden: Garden, day: date, low_c: float, high_c: float, rain_mm: float | None = None, sky: str = ""
+    garden: Garden,
+    day: date,
+    low_c: float,
+    high_c: float,
+    *,
+    sky: str = "",
+    rain_mm: float | None = None,
+    wind_m_s: float | None = None,
+    snow_m: float | None = None,
 ) -> DailyWeather:
-    """Store or correct a day's line; rain or sky not given stays as it was. What it was before stays in its history."""
+    """Store or correct a day's line; what is not given stays as it was. What it was before stays in its history."""
     told: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
-    told |= ({} if rain_mm is None else {"rain_mm": rain_mm}) | ({"sky": sky} if sky else {})
+    also = {"sky": sky or None, "rain_mm": rain_mm, "wind_m_s": wind_m_s, "snow_m": snow_m}
+    told |= {name: value for name, value in also.items() if value is not None}
     line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
     note_change_in(garden)
     return line
