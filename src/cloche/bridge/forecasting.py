@@ -146,12 +146,17 @@ def _place_forecast(
         readings_used=len(readings),
         strange={str(numbers[learned.used[i]]): round(k, 2) for i, k in verify.strange(learned).items()},
         checks=[[c.lead_d, c.count, round(c.error_k, 2), round(c.inside, 2)] for c in verify.record(learned)],
-        character={name: [round(v, 3) for v in learned.factor(name)] for name in learned.names},
+        character=_character(learned),
         weather_days=int(np.isfinite(known.record.low_c[PAST_D - 14 : PAST_D + 1]).sum()),
         normals_source=normals.source,
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
     )
+
+
+def _character(learned: Learned) -> dict[str, list[float]]:
+    found = {name: learned.factor(name) for name in learned.names} | {"wetter": learned.lately_wetter()}
+    return {name: [round(v, 3) for v in ends] for name, ends in found.items()}
 
 
 def _air(found: _Outlook, first: int, last: int) -> dict[str, list[float]]:

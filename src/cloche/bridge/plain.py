@@ -16,7 +16,8 @@ class PlaceForecast:
     around today, inside where something stands over the place.
 
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. character: what was learned,
-    as low, middle, high of a factor or of kelvin.
+    as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
+    what the records tell, more than before.
     """
 
     day: str

@@ -1,5 +1,6 @@
 """Learning a place from readings: made-up truth, found again."""
 
+from dataclasses import replace
 from datetime import date
 from functools import cache
 
@@ -7,7 +8,7 @@ import numpy as np
 import pytest
 
 from cloche.core.soil import verify
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Character, SmallVolume
 from cloche.core.soil.calibrate import Learned, character_of, learn, names_for
 from cloche.core.soil.drift import Drift, Wandering, apply, covariance, hourly, log_evidence
 from cloche.core.soil.physical import run
@@ -15,6 +16,7 @@ from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
+from cloche.core.weather.indoors import room
 from cloche.core.weather.record import DailyRecord, HourlyWeather
 from tests.core.weathers import SITE, WAVE
 
@@ -34,8 +36,8 @@ def weather() -> HourlyWeather:
 
 def truth() -> np.ndarray:
     """A bed that takes more sun and lies in wind, at 5 cm."""
-    one = np.ones(1)
-    own = Character(1.25 * one, 1.5 * one, 0.6 * one, one, 1.3 * one, one, 1.5 * one, one, one, one)
+    values = {"sun": 1.25, "convection": 1.5, "evaporation": 0.6, "conduction": 1.3, "deep_k": 1.5}
+    own = replace(Character.plain(1), **{name: np.array([value]) for name, value in values.items()})
     return simulate([PLACE.lane(weather(), own)], [0.05])[0].at(0.05)[:, 0]
 
 
@@ -118,6 +120,20 @@ def test_thousands_of_readings_are_thinned_to_the_latest_weeks() -> None:
     many = learn(PLACE, weather(), Readings(hour, np.full(len(hour), 0.05), value))
     assert len(many.used) <= 160
     assert np.isfinite(many.mean).all()
+
+
+def test_a_tray_tells_how_warm_its_room_is() -> None:
+    """Half the way or more from the usual room to one four kelvin warmer, and what is ahead to a degree."""
+    tray = Place(Bed(texture="potting", volume=SmallVolume(0.06, 12.0), indoors=True, wetness=0.4), WAVE)
+    indoors = room(weather())
+    warm = replace(Character.plain(1), room_k=np.array([4.0]))
+    course = simulate([tray.lane(indoors, warm)], [0.02])[0].at(0.02)[:, 0].astype(float)
+    hour = np.sort(np.concatenate([np.arange(10) * 24 + 7.5, np.arange(10) * 24 + 16.5]))
+    taken = np.round(np.interp(hour, np.arange(len(course)) + 0.5, course), 1)
+    found = learn(tray, indoors, Readings(hour, np.full(len(hour), 0.02), taken))
+    assert 2.0 < found.factor("room_k")[1] < 5.5
+    ahead = run(tray, found, indoors, [0.02], 20, seed=1).at(0.02)[12 * 24 : 18 * 24].mean()
+    assert ahead == pytest.approx(course[12 * 24 : 18 * 24].mean(), abs=1.0)
 
 
 def test_numbers_stand_for_what_they_say() -> None:

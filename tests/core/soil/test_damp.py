@@ -12,7 +12,7 @@ from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
 from cloche.core.soil.skin import Skin
 from cloche.core.soil.wetness import skin_of
-from tests.core.soil.test_calibrate import DAYS, KNOWN_D, PLACE, weather
+from tests.core.soil.test_calibrate import DAYS, KNOWN_D, NONE, PLACE, weather
 from tests.core.weathers import WAVE
 
 FROM_D = 8
@@ -25,8 +25,8 @@ def watered(place: Place = PLACE, added: float = 0.6) -> np.ndarray:
     return simulate([place.lane(weather(), Character.plain(1), damp=wet)], [0.05])[0].at(0.05)[:, 0].astype(float)
 
 
-def readings() -> Readings:
-    hour = np.sort(np.concatenate([np.arange(KNOWN_D) * 24 + 7.5, np.arange(KNOWN_D) * 24 + 16.5]))
+def readings(days: int = KNOWN_D) -> Readings:
+    hour = np.sort(np.concatenate([np.arange(days) * 24 + 7.5, np.arange(days) * 24 + 16.5]))
     value = np.interp(hour, np.arange(DAYS * 24) + 0.5, watered()) + np.random.default_rng(5).normal(0, 0.25, len(hour))
     return Readings(hour, np.full(len(hour), 0.05), np.round(value, 1))
 
@@ -39,6 +39,9 @@ def test_watering_nobody_logged_is_noticed_and_carried_on() -> None:
     assert before < 0.15
     assert after > before + 0.2
     assert ahead > before + 0.2
+    low, middle, high = learn(PLACE, weather(), readings(days=15)).lately_wetter()
+    assert 0.0 < low < middle < high
+    assert learn(PLACE, weather(), NONE).lately_wetter() == (0.0, 0.0, 0.0)
     course = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :].mean(axis=1)
     dry = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[: FROM_D * 24].mean(axis=1)
     assert np.sqrt(np.mean((course - watered()[KNOWN_D * 24 :]) ** 2)) < 1.0

@@ -97,6 +97,7 @@ FACTORS = (
     "conduction",
     "capacity",
     "deep_k",
+    "room_k",
     "skin",
     "exchange",
     "heat",
@@ -107,7 +108,7 @@ FACTORS = (
 class Character:
     """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or
     given to the surface, conduction, heat capacity, skin resistance, a cover's air exchange and heating, all 1 by
-    description; deep_k warmer below [K]."""
+    description; deep_k warmer below, room_k a room warmer than usual [K]."""
 
     sun: Array
     convection: Array
@@ -116,6 +117,7 @@ class Character:
     conduction: Array
     capacity: Array
     deep_k: Array
+    room_k: Array
     skin: Array
     exchange: Array
     heat: Array
@@ -124,7 +126,8 @@ class Character:
     def plain(cls, members: int) -> Character:
         """As described, for every member."""
         ones = np.ones(members)
-        return cls(ones, ones, ones, ones, ones, ones, np.zeros(members), ones, ones, ones)
+        zeros = np.zeros(members)
+        return cls(ones, ones, ones, ones, ones, ones, zeros, zeros, ones, ones, ones)
 
 
 @dataclass(frozen=True)

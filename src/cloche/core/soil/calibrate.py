@@ -32,18 +32,20 @@ PRIOR_SD = {
     "conduction": 0.50,
     "capacity": 0.20,
     "deep_k": 2.5,
+    "room_k": 3.0,
     "skin": 0.70,
     "exchange": 0.60,
     "heat": 0.30,
     "start_k": 2.5,
 }
-"""How far a place may differ from its description: SD of the logarithm, of deep_k and start_k in kelvin (assumptions)."""
+"""How far a place may differ from its description: SD of the logarithm, of those in _k in kelvin (assumptions)."""
 BOUND = 3.0
 STEP = 0.15
 SCAN = 5
 STUDENT_DF = 4.0
 MOST_CALLS = (3, 2, 4)
 LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 30, 120, 12
+LATELY_KNOTS = 3
 
 
 @dataclass(frozen=True)
@@ -73,16 +75,31 @@ class Learned:
         return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour), first_h=self.first_h - hour)
 
     def factor(self, name: str) -> tuple[float, float, float]:
-        """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for deep_k, else a factor."""
+        """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for those in _k, else a factor."""
         index = self.names.index(name)
         sd = float(np.sqrt((self.spread[index] ** 2).sum()))
         low, mid, high = (PRIOR_SD[name] * (float(self.mean[index]) + k * sd) for k in (-1.2816, 0.0, 1.2816))
         return (low, mid, high) if name.endswith("_k") else (float(np.exp(low)), float(np.exp(mid)), float(np.exp(high)))
 
+    def lately_wetter(self) -> tuple[float, float, float]:
+        """How much wetness was added in the days before the newest reading, against those before them: middle, and the ends
+        of the middle 80 %. Zeros where the readings span too little to tell."""
+        own, hours = len(self.names), self.drift.hour - self.first_h
+        if len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * damp.KNOT_D:
+            return 0.0, 0.0, 0.0
+        first, last = (int(end / (24 * damp.KNOT_D)) for end in (hours.min(), hours.max()))
+        knots = damp.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.damp)
+        split = last + 1 - LATELY_KNOTS
+        middle, *roots = knots[split : last + 1].mean(axis=0) - knots[first:split].mean(axis=0)
+        half = 1.2816 * float(np.sqrt(np.square(roots).sum()))
+        return float(middle) - half, float(middle), float(middle) + half
+
 
 def names_for(place: Place) -> tuple[str, ...]:
     """What can be learned of a place."""
     names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "skin", "start_k"]
+    if place.bed.indoors:
+        names.append("room_k")
     if place.covers:
         names.append("exchange")
     if place.bed.heating:
@@ -93,7 +110,9 @@ def names_for(place: Place) -> tuple[str, ...]:
 def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
     """Characters and start_k from (names, members) in units of the prior."""
     members = z.shape[1]
-    values = {name: np.ones(members) for name in FACTORS} | {"deep_k": np.zeros(members), "start_k": np.zeros(members)}
+    values = {name: np.ones(members) for name in FACTORS} | {
+        name: np.zeros(members) for name in PRIOR_SD if name.endswith("_k")
+    }
     for name, row in zip(names, z, strict=True):
         scaled = PRIOR_SD[name] * row
         values[name] = scaled if name.endswith("_k") else np.exp(scaled)

@@ -31,6 +31,8 @@ SMALL_SIDE_W_M2K = 7.0
 SMALL_BOTTOM_W_M2K = 5.0
 """Exchange of boards, pots and trays with the air beside and below them (assumption)."""
 WIDE_M = 3.0
+WALLS_W_M2K = 5.6
+"""What a room's walls radiate more for each kelvin, about 17 °C."""
 
 
 @dataclass(frozen=True)
@@ -108,6 +110,8 @@ class Batch:
             name: self._wide([getattr(lane.weather, f"{name}{unit}") for lane in self.lanes])
             for name, unit in (("air", "_c"), ("sky", "_w_m2"), ("wind", "_m_s"), ("vapour", "_kpa"))
         }
+        warmer = np.where(self.spread([lane.bed.indoors for lane in self.lanes]) > 0, self.factor("room_k"), 0.0)
+        parts["air"], parts["sky"] = parts["air"] + warmer, parts["sky"] + WALLS_W_M2K * warmer
         parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
         damp = self._wide([np.zeros((1, 1)) if lane.damp is None else lane.damp for lane in self.lanes])
         rain = self._wide([_water(lane) for lane in self.lanes])
@@ -122,7 +126,8 @@ class Batch:
         parts = []
         for lane in self.lanes:
             free = lane.bed.volume is not None
-            parts.append(lane.weather.air_c if free else lane.deep_c[:, None] + lane.character.deep_k)
+            warmer = lane.character.room_k if lane.bed.indoors else 0.0
+            parts.append(lane.weather.air_c + warmer if free else lane.deep_c[:, None] + lane.character.deep_k)
         return self._wide(parts)
 
     def start_c(self) -> Array:

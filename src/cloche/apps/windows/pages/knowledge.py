@@ -29,6 +29,7 @@ class Knowledge:
     rests_on: str
     record: str
     learned: str
+    wetter: str
     weather: str
     strange: str
 
@@ -48,7 +49,13 @@ def knowledge_of(ground: Ground, units: Units) -> Knowledge:
     rests += f"It rests on {words.count(readings, 'reading')} of the last two months"
     rests += f" and on the air of {words.count(data['weather_days'], 'day')} of the last fifteen."
     return Knowledge(
-        headline, rests, _record_words(data, units), _learned_words(data, units), _normals_words(data), _strange_words(data)
+        headline,
+        rests,
+        _record_words(data, units),
+        _learned_words(data, units),
+        _wetter_words(data),
+        _normals_words(data),
+        _strange_words(data),
     )
 
 
@@ -77,12 +84,19 @@ def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
             found.append(f"{more} ({middle:.1f} times the usual)")
         elif high < 1.0:
             found.append(f"{less} ({middle:.1f} times the usual)")
-    low, middle, high = data["character"].get("deep_k", (0.0, 0.0, 0.0))
-    if low > 0 or high < 0:
-        found.append(
-            f"deep down it is {units.difference_text(abs(middle))} {'warmer' if middle > 0 else 'colder'} than guessed"
-        )
+    for name, where in (("deep_k", "deep down it"), ("room_k", "its room")):
+        low, middle, high = data["character"].get(name, (0.0, 0.0, 0.0))
+        if low > 0 or high < 0:
+            found.append(f"{where} is {units.difference_text(abs(middle))} {'warmer' if middle > 0 else 'colder'} than guessed")
     return f"What sets it apart: {words.listed(found)}." if found else ""
+
+
+def _wetter_words(data: dict) -> str:  # type: ignore[type-arg]
+    """What the readings tell of water that nobody wrote down."""
+    low, _, high = data["character"].get("wetter", (0.0, 0.0, 0.0))
+    if low > 0:
+        return "In the last days it has warmed as if wetter or more shaded than before: was it watered, or is it grown over?"
+    return "In the last days it has warmed as if drier or barer than before: was it cleared?" if high < 0 else ""
 
 
 def _normals_words(data: dict) -> str:  # type: ignore[type-arg]
