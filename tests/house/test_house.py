@@ -1,7 +1,9 @@
 """The rules of the house, as tests."""
 
+import os
 import re
 import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -88,3 +90,14 @@ def test_a_taken_port_is_named_in_a_sentence() -> None:
         done = subprocess.run(["bash", str(ROOT / "run"), "demo", "--port", port], capture_output=True, text=True)  # noqa: S603, S607
     assert done.returncode == 1
     assert f"port {port} is taken" in done.stderr
+
+
+def test_the_pages_load_no_engine() -> None:
+    """What serves pages starts quickly and stays small; only a worker computes."""
+    asked = (
+        "import sys, django; django.setup(); import cloche.config.urls; print({'numba', 'scipy', 'pandas'} & set(sys.modules))"
+    )
+    path = {"PYTHONPATH": f"{ROOT / 'src'}:{ROOT}"}
+    command = [sys.executable, "-W", "ignore", "-c", asked]
+    done = subprocess.run(command, capture_output=True, text=True, check=True, env=os.environ | path)  # noqa: S603
+    assert done.stdout.strip() == "set()"

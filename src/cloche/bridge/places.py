@@ -6,18 +6,14 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
 from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
+from cloche.bridge.offered import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Event, Heating, SmallVolume, Work
 from cloche.core.soil.place import Place
 from cloche.core.weather.normals import Normals
 
 ALWAYS_H = 1e6
-USUAL_COVER = {"fleece": "fleece", "tunnel": "film_tunnel", "arch": "bent_sheet", "frame": "glass_frame", "bell": "bell"}
-USUAL_COVER |= {"cable": "glass_frame", "hotbed": "glass_frame"}
-"""What stands over a place of a kind when no dated cover is noted."""
-OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
-"""An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
 NIGHT = (18.0, 8.0)
 MAT = SmallVolume(0.06, 10.0)
 MAT_HEAT = Heating(90.0, 0.06)
@@ -57,16 +53,6 @@ def covers_of(evidence: Evidence) -> list[CoverSpan]:
         return []
     opens = "closed" if usual == "fleece" else "above"
     return [CoverSpan(usual, opens=opens, above_c=OPENED_ABOVE_C, opening=OPENED_BY)]
-
-
-def cover_names() -> list[tuple[str, str]]:
-    """Keys and names of the covers that go over a bed, for choosing."""
-    return [(one.key, one.name) for one in kinds().values() if not one.is_house]
-
-
-def work_names() -> list[tuple[str, str]]:
-    """What growers do to a place, for choosing."""
-    return [(str(work), str(work)) for work in Work]
 
 
 def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:

@@ -7,7 +7,7 @@ from datetime import date
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import CoverPeriod, Place
-from cloche.bridge import places
+from cloche.bridge import offered
 from cloche.bridge.units import Units
 
 SHOWN_DEEDS = 6
@@ -69,14 +69,14 @@ def airing(period: CoverPeriod, units: Units) -> str:
 
 def cover_name(key: str) -> str:
     """A cover's name by its key."""
-    return dict(places.cover_names()).get(key, key)
+    return dict(offered.cover_names()).get(key, key)
 
 
 def _usual(place: Place, units: Units) -> str:
-    key = places.USUAL_COVER.get(place.kind)
+    key = offered.USUAL_COVER.get(place.kind)
     if key is None:
         return "Nothing is noted over it."
     aired = (
-        "" if key == "fleece" else f", opened on sunny days to stay below {units.temperature_text(places.OPENED_ABOVE_C, 0)}"
+        "" if key == "fleece" else f", opened on sunny days to stay below {units.temperature_text(offered.OPENED_ABOVE_C, 0)}"
     )
     return f"No cover is noted by date, so Cloche takes it that a {cover_name(key)} always stands over it{aired}."

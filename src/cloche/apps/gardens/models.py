@@ -159,7 +159,7 @@ class CoverPeriod(models.Model):
 
 
 class Deed(models.Model):
-    """Something done to a place that changes how it warms; `work` in the words of bridge.places.work_names."""
+    """Something done to a place that changes how it warms; `work` in the words of bridge.offered.work_names."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="deeds")
     work = models.CharField(max_length=20)

@@ -10,7 +10,7 @@ from django import forms
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
-from cloche.bridge import places
+from cloche.bridge import offered
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_number
 
 DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
@@ -130,7 +130,7 @@ class CoverForm(forms.ModelForm):
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.place = place
-        self.fields["cover"] = forms.ChoiceField(label="Cover", choices=places.cover_names())
+        self.fields["cover"] = forms.ChoiceField(label="Cover", choices=offered.cover_names())
         self.fields["opening"].initial = min(OPENINGS, key=lambda o: abs(float(o[0]) - self.instance.opening))[0]
         self.initial["opening"] = self.fields["opening"].initial
         above = self.fields["above"]
@@ -177,7 +177,7 @@ class CoverForm(forms.ModelForm):
 class DeedForm(forms.Form):
     """What was done to a place."""
 
-    work = forms.ChoiceField(label="What was done", choices=places.work_names())
+    work = forms.ChoiceField(label="What was done", choices=offered.work_names())
     day = forms.DateField(label="Day", widget=DATE)
     amount = TypedNumber(label="How much", required=False)
 

@@ -1,4 +1,7 @@
-"""Work done outside requests: forecasts, and looking for those that are due."""
+"""Work done outside requests: forecasts, and looking for those that are due.
+
+The engine is loaded by the worker that first runs one, not by every process that can ask for one.
+"""
 
 from __future__ import annotations
 
@@ -7,8 +10,8 @@ import logging
 from asgiref.sync import async_to_sync
 from procrastinate.contrib.django import app
 
+from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import ask_for
-from cloche.apps.windows.flows import refresh
 
 log = logging.getLogger("cloche.forecast")
 STALLED_S = 40
@@ -17,6 +20,8 @@ STALLED_S = 40
 @app.task(name="windows.work_out", retry=3)
 def work_out(place_id: int) -> None:
     """Make one place's forecast new, if it still needs it."""
+    from cloche.apps.windows.flows import refresh
+
     refresh.refresh_if_stale(place_id)
 
 
@@ -27,9 +32,11 @@ def look_round(timestamp: int = 0) -> int:
 
     Work that a killed worker left behind is taken up again.
     """
+    from cloche.apps.windows.flows import refresh
+
     for job in async_to_sync(_stalled)():
         log.warning("taking up again what a lost worker left: %s %s", job.task_name, job.task_kwargs)
-        app.job_manager.retry_job_by_id(job_id=job.id, retry_at=refresh.clock.real_now())
+        app.job_manager.retry_job_by_id(job_id=job.id, retry_at=clock.real_now())
     return sum(ask_for(pk) for pk in refresh.stale_places())
 
 

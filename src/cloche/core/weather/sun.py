@@ -36,9 +36,3 @@ def extraterrestrial_w_m2(day_of_year: ArrayLike, latitude_deg: float) -> NDArra
     phi, delta, omega = np.radians(latitude_deg), declination_rad(day), sunset_angle_rad(day, latitude_deg)
     height = omega * np.sin(phi) * np.sin(delta) + np.cos(phi) * np.cos(delta) * np.sin(omega)
     return SOLAR_CONSTANT_W_M2 / np.pi * distance * height
-
-
-def shortwave_from_range_w_m2(range_k: ArrayLike, day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
-    """Daily mean sun at the ground [W/m²] from the air's daily range: clear days swing more [HargreavesSamani1982]."""
-    share = HARGREAVES * np.sqrt(np.clip(np.asarray(range_k, dtype=np.float64), 0.0, 20.0))
-    return share * extraterrestrial_w_m2(day_of_year, latitude_deg)

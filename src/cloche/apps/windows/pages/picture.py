@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 from cloche.apps.gardens import care, words
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.selectors import Ground
-from cloche.bridge import places
+from cloche.bridge import offered
 from cloche.bridge.layout import FIELD_STEP_H
 from cloche.bridge.units import Units
 from cloche.drawing import air, course, strips
@@ -76,7 +76,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
             off = datetime(after.year, after.month, after.day, tzinfo=zone)
         name = care.cover_name(period.cover)
         found.append((on if on > ground.start else None, off, name, f"{name}, since {words.day(period.first)}"))
-    usual = places.USUAL_COVER.get(place.kind)
+    usual = offered.USUAL_COVER.get(place.kind)
     if not found and usual:
         found.append((None, None, care.cover_name(usual), f"{care.cover_name(usual)}, always there"))
     return found

@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
-from django.db import transaction
+from django.db import connection, transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place, User
@@ -57,10 +57,10 @@ def _stamp(seed: int) -> str:
 @transaction.atomic
 def load(seed: int) -> None:
     """Replace whatever the demo held."""
-    for model in (Reading, DailyWeather):
-        # At once and without a history of each: what is made up anew has no past.
-        model.history.model.objects.all().delete()
-        model.objects.all()._raw_delete("default")
+    # At once and without a history of each: what is made up anew has no past.
+    tables = [part._meta.db_table for kept in (Reading, DailyWeather) for part in (kept, kept.history.model)]
+    with connection.cursor() as cursor:
+        cursor.execute(f"TRUNCATE {', '.join(map(connection.ops.quote_name, tables))}")
     Garden.objects.all().delete()
     User.objects.all().delete()
     demo = User.objects.create_user("demo", password=PASSWORD, first_name=_stamp(seed))

@@ -1,0 +1,22 @@
+"""What a grower can choose for a place, and what is taken for granted there. Light: pages need it, and no engine."""
+
+from __future__ import annotations
+
+from cloche.core.covers.kinds import kinds
+from cloche.core.soil.bed import Work
+
+USUAL_COVER = {"fleece": "fleece", "tunnel": "film_tunnel", "arch": "bent_sheet", "frame": "glass_frame", "bell": "bell"}
+USUAL_COVER |= {"cable": "glass_frame", "hotbed": "glass_frame"}
+"""What stands over a place of a kind when no dated cover is noted."""
+OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
+"""An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
+
+
+def cover_names() -> list[tuple[str, str]]:
+    """Keys and names of the covers that go over a bed, for choosing."""
+    return [(one.key, one.name) for one in kinds().values() if not one.is_house]
+
+
+def work_names() -> list[tuple[str, str]]:
+    """What growers do to a place, for choosing."""
+    return [(str(work), str(work)) for work in Work]
