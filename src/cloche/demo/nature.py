@@ -57,46 +57,59 @@ def hours_of_sun(climate: Climate, day_of_year: Array, low_c: Array, high_c: Arr
 
 @dataclass(frozen=True)
 class Character:
-    """How a place differs: warmth of full sun at the surface [K], lift day and night [K], share of the air it feels."""
+    """How a place differs: warmth of full sun at the surface [K], lift day and night [K], share of the air it feels, share of
+    the day's swing that reaches the soil's face, how fast warmth spreads in it [m²/s], heat from below [K]."""
 
-    sun_k: float = 13.0
-    lift_k: float = -0.6
+    sun_k: float = 12.0
+    lift_k: float = -0.2
     air: float = 1.0
-    swing: float = 1.0
+    swing: float = 0.85
+    spread: float = 5.0e-7
     heat_k: float = 0.0
 
 
 CHARACTERS = {
     "open": Character(),
-    "raised": Character(sun_k=15.0, lift_k=-0.3, swing=1.15),
-    "mulched": Character(sun_k=6.0, lift_k=-0.5, swing=0.35),
-    "fleece": Character(sun_k=15.5, lift_k=0.2, swing=0.95),
-    "tunnel": Character(sun_k=22.0, lift_k=0.3),
-    "arch": Character(sun_k=23.0, lift_k=0.8),
-    "frame": Character(sun_k=24.0, lift_k=1.2),
-    "bell": Character(sun_k=20.0, lift_k=0.4, swing=1.1),
-    "mat": Character(sun_k=1.5, lift_k=18.0, air=0.08, swing=0.3, heat_k=4.5),
-    "cable": Character(sun_k=8.0, lift_k=6.0, air=0.55, swing=0.5, heat_k=2.0),
-    "hotbed": Character(sun_k=16.0, lift_k=1.0),
+    "raised": Character(sun_k=13.5, lift_k=0.2, swing=0.95, spread=4.2e-7),
+    "mulched": Character(sun_k=6.0, lift_k=-0.2, swing=0.25),
+    "fleece": Character(sun_k=14.5, lift_k=0.4, swing=0.75),
+    "tunnel": Character(sun_k=20.0, lift_k=0.6, swing=0.75),
+    "arch": Character(sun_k=21.0, lift_k=1.0, swing=0.75),
+    "frame": Character(sun_k=22.0, lift_k=1.4, swing=0.7),
+    "bell": Character(sun_k=18.0, lift_k=0.6, swing=0.85),
+    "mat": Character(sun_k=0.0, lift_k=18.0, air=0.04, swing=0.5, spread=4.0e-7, heat_k=6.0),
+    "cable": Character(sun_k=16.0, lift_k=1.0, swing=0.6, heat_k=6.0),
+    "hotbed": Character(sun_k=18.0, lift_k=1.2, swing=0.6),
 }
+HOUR_S, MARGIN_H = 3600.0, 24 * 120
 
 
 def soil(kind: str, air_c: Array, sun: Array, depth_m: float, hot_since_h: Array | None = None) -> Array:
-    """Hourly soil [°C] of a place: surface warmed by sun, then two lags in a row that grow with depth."""
+    """Hourly soil [°C] of a place: the surface follows air and sun, and its course sinks in as into a half-space, every wave
+    damped and delayed by its length [CarslawJaeger1959, section 2.6]."""
     character = CHARACTERS[kind]
-    lag_h = 2.2 + depth_m * 70.0
-    surface = character.air * air_c + character.lift_k + character.heat_k + character.sun_k * character.swing * sun
-    slow = _lag(character.air * air_c + character.lift_k + character.heat_k + character.sun_k * sun, 60.0 + depth_m * 500)
-    fast = _lag(_lag(surface, lag_h), lag_h)
-    ground = 0.55 * fast + 0.45 * slow
+    surface = character.air * air_c + character.lift_k + character.heat_k + character.sun_k * sun
+    slow = _rolling(surface, 24)
+    surface = slow + character.swing * (surface - slow)
+    ground = _sunk(surface, depth_m, character.spread)
     if hot_since_h is not None:
         rising = 1 - np.exp(-np.clip(hot_since_h, 0, None) / (24 * 4))
         fading = np.exp(-np.clip(hot_since_h, 0, None) / (24 * 33))
-        ground = ground + 24.0 * rising * fading * (hot_since_h > 0)
+        ground = ground + 20.0 * rising * fading * (hot_since_h > 0)
     return np.asarray(ground)
 
 
-def _lag(course: Array, constant_h: float) -> Array:
-    keep = float(np.exp(-1 / constant_h))
-    out, _ = filtered([1 - keep], [1.0, -keep], course, zi=[keep * course[:240].mean()])
-    return np.asarray(out)
+def _sunk(surface_c: Array, depth_m: float, spread_m2_s: float) -> Array:
+    """A surface's course at a depth. Before its start it is taken to have stood as in its first weeks, so that it does not
+    wrap round."""
+    usual = surface_c[: 24 * 14].mean()
+    padded = np.concatenate([np.full(MARGIN_H, usual), surface_c, np.full(MARGIN_H, usual)]) - usual
+    omega = 2 * np.pi * np.fft.rfftfreq(len(padded), HOUR_S)
+    damped = np.fft.rfft(padded) * np.exp(-depth_m * np.sqrt(1j * omega / spread_m2_s))
+    return np.asarray(usual + np.fft.irfft(damped, len(padded))[MARGIN_H : MARGIN_H + len(surface_c)])
+
+
+def _rolling(course: Array, hours: int) -> Array:
+    """Mean of the hours about each; at the ends of those there are."""
+    total = np.convolve(course, np.ones(hours), "same")
+    return np.asarray(total / np.convolve(np.ones(len(course)), np.ones(hours), "same"))

@@ -100,6 +100,12 @@ def test_its_own_record_is_honest() -> None:
     assert 0.6 < checks[1].inside <= 1.0
 
 
+def test_a_wild_reading_does_not_spoil_its_record() -> None:
+    wild, tame = (verify.record(learn(PLACE, weather(), readings(slip=s)))[0] for s in (21, None))
+    assert wild.count == tame.count - 1
+    assert wild.error_k < tame.error_k + 0.5
+
+
 def test_few_readings_have_no_record_and_none_are_strange() -> None:
     few = learn(PLACE, weather(), readings(days=2))
     assert verify.record(few) == []

@@ -101,7 +101,8 @@ class WeatherForm(forms.Form):
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
         parse_with(self.fields["rain"], parse_rain)
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
-        self.fields["snow"].label = f"Snow lying in the morning, {units.length}"
+        self.fields["snow"].label = f"Snow, {units.length}"
+        self.fields["snow"].help_text = "lying in the morning"
         self.fields["day"].initial = clock.today(garden.timezone) - timedelta(days=1)
 
     def clean(self) -> dict[str, Any]:

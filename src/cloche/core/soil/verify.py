@@ -34,14 +34,16 @@ class Check:
 
 
 def record(learned: Learned) -> list[Check]:
-    """Each reading predicted from those at least lead_d days older; leads with too few readings are left out."""
+    """Each reading predicted from those at least lead_d days older; leads with too few readings are left out, and so are
+    readings that are hard to believe."""
     total, away = _joint(learned)
+    odd = strange(learned)
     hour, found = learned.drift.hour, []
     for lead_d in LEADS_D:
         errors = []
         for i, at in enumerate(hour):
             before = np.flatnonzero(hour <= at - 24 * lead_d)
-            if len(before) >= FEWEST_BEFORE:
+            if i not in odd and len(before) >= FEWEST_BEFORE:
                 weight = np.linalg.solve(total[np.ix_(before, before)], total[before, i])
                 sd = np.sqrt(max(total[i, i] - weight @ total[before, i], 1e-6))
                 errors.append((away[i] - weight @ away[before], sd))

@@ -69,8 +69,9 @@ def _record_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
         ahead = "a day" if lead_d == 1 else "a week" if lead_d == 7 else f"{lead_d:.0f} days"
         parts.append(f"{units.difference_text(error_k)} {ahead} ahead")
     count, inside = checks[0][1], checks[0][3]
+    left = ", not counting the ringed" if data["strange"] else ""
     said = f"Each reading is foretold before it is used, with the weather as it came: off by {words.listed(parts)}."
-    return f"{said} Of {words.count(int(count), 'reading')} foretold a day ahead, {inside:.0%} lay within the band."
+    return f"{said} Of {words.count(int(count), 'reading')} foretold a day ahead, {inside:.0%} lay within the band{left}."
 
 
 def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
