@@ -29,3 +29,8 @@ numba.config.CACHE_DIR = str(HERE / "__pycache__" / f"compiled-{_digest()}")  # 
 def compiled(function: F) -> F:
     """The same function compiled: numbers, arrays and named tuples of arrays in and out; divides by zero as NumPy does."""
     return cast(F, numba.njit(cache=True, error_model="numpy")(function))
+
+
+def woven(function: F) -> F:
+    """Compiled into each function that calls it: for pieces of an inner loop that would hand whole batches to each other."""
+    return cast(F, numba.njit(cache=True, error_model="numpy", inline="always")(function))

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import compiled, woven
 from cloche.core.soil.freezing import step_with_ice
 from cloche.core.soil.layers import MIDDLE, STAGE, START, WEIGHT, Columns
 
@@ -46,7 +46,7 @@ def prepare(columns: Columns, step_s: float) -> Ready:
     return Ready(step_s, held, lift, 1.0 / diagonal)
 
 
-@compiled
+@woven
 def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, float], soil: Array, work: Array) -> bool:
     """One step of column c; whether it then holds ice.
 

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import compiled, woven
 from cloche.core.covers.air import Cover, Inside, covered_balance
 from cloche.core.heat.control import Heat, is_on
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
@@ -140,7 +140,7 @@ def run_hours(
             kept.flux_w_m2[hour, c], kept.heat_w_m2[hour, c] = flux, watts
 
 
-@compiled
+@woven
 def _balance(c: int, top: Top, covers: Array, skin: Skin, now: Hour, state: State) -> Balance:
     """The surface's balance; moves what stands above it on."""
     first_c, surface_c = state.soil[c, 0], state.surface[c]
@@ -156,7 +156,7 @@ def _balance(c: int, top: Top, covers: Array, skin: Skin, now: Hour, state: Stat
     return balance
 
 
-@compiled
+@woven
 def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State, work: Array) -> None:
     """What stands at its side, in row 2 of work. A neighbour comes later in the batch: it has not yet moved on."""
     if columns.side_per_s[c] == 0.0:
@@ -165,7 +165,7 @@ def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State
         work[2, i] = air_c if top.beside[c] == BY_AIR else state.soil[top.beside[c], i]
 
 
-@compiled
+@woven
 def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) -> float:
     """Heat from below [W/m²], in its cell of row 1 of work."""
     if len(heat.cell) == 0:
@@ -182,7 +182,7 @@ def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) ->
     return watts
 
 
-@compiled
+@woven
 def _keep(hour: int, c: int, lane: int, points: Points, mean_c: Array, face_c: float, state: State, kept: Kept) -> None:
     """The hour's means. The soil's face lies below crust, mulch and snow."""
     for d in range(points.above.shape[1]):
