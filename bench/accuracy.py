@@ -155,10 +155,10 @@ def score(path: Path) -> dict[str, dict[str, tuple[float, float]]]:
     return table
 
 
-def coverage(path: Path) -> dict[str, float]:
-    """Share of hourly measurements inside the 80 % band at 5 cm, March to September, variant B, by lead time."""
+def coverage(path: Path, variant: str = "B") -> dict[str, float]:
+    """Share of hourly measurements inside the 80 % band at 5 cm, March to September, by lead time."""
     inside = []
-    for one in run_all(path, SEASON, ("B",), ["5 cm"]):
+    for one in run_all(path, SEASON, (variant,), ["5 cm"]):
         low, high = np.quantile(one.members, [0.1, 0.9], axis=1)
         truth = one.fold.truth.to_numpy()
         held = np.where(np.isnan(truth), np.nan, (truth >= low) & (truth <= high))
@@ -176,5 +176,6 @@ def print_tables(path: Path) -> None:
     print("|---" * (len(columns) + 1) + "|")
     for method, cells in table.items():
         print(f"| {method} | " + " | ".join(f"{h:.2f} / {d:.2f}" for h, d in cells.values()) + " |")
-    print("\nHourly measurements inside the 80 % band (5 cm, March to September, variant B): ", end="")
-    print(", ".join(f"{name} {share:.0%}" for name, share in coverage(path).items()))
+    print("\nHourly measurements inside the 80 % band, 5 cm, March to September:")
+    for variant in VARIANTS:
+        print(f"variant {variant}: " + ", ".join(f"{name} {share:.0%}" for name, share in coverage(path, variant).items()))
