@@ -5,7 +5,7 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.crops import crops
+from cloche.bridge.crops import chosen
 from cloche.bridge.evidence import Day, Evidence
 from cloche.bridge.forecasting import forecast
 from cloche.bridge.plain import CropDays, PlaceForecast
@@ -43,7 +43,7 @@ def usual() -> tuple[PlaceForecast, list[CropDays]]:
 
 def test_a_week_of_readings_gives_windows_for_every_crop() -> None:
     ground, outlooks = usual()
-    assert {o.crop_key for o in outlooks} == {crop.key for crop in crops()}
+    assert {o.crop_key for o in outlooks} == {crop.key for crop in chosen()}
     assert ground.readings_used == 16
     assert sum(bool(o.windows) for o in outlooks) > 15
 
@@ -79,7 +79,7 @@ def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() 
     assert ground.readings_used == 0
     assert ground.normals_source == "guess"
     assert ground.band_k["7"] > usual()[0].band_k["7"]
-    assert len(outlooks) == len(crops())
+    assert len(outlooks) == len(chosen())
 
 
 def test_in_the_south_april_is_autumn() -> None:

@@ -16,7 +16,7 @@ from bench.__main__ import STATION
 from cloche.apps.gardens.models import Garden, Membership, Place
 from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.apps.windows.models import CropOutlook, Forecast
-from cloche.bridge.crops import crops
+from cloche.bridge.crops import chosen
 from tests.factories import make_person
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.whole_season]
@@ -67,9 +67,9 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     assert place.readings.order_by("taken_at").first().taken_at.hour == 14  # type: ignore[union-attr]  # 07:30 at UTC-7
     refresh_stale()
     assert Forecast.objects.get(place=place).ground["readings_used"] == 28
-    assert CropOutlook.objects.filter(place=place).count() == len(crops())
+    assert CropOutlook.objects.filter(place=place).count() == len(chosen())
     page.goto(f"{live_server.url}/g/{garden.pk}/places/{place.pk}/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed stands at")
-    expect(page.locator("a.ribbon-row")).to_have_count(sum(crop.sown_direct for crop in crops()))
+    expect(page.locator("a.ribbon-row")).to_have_count(sum(crop.sown_direct for crop in chosen()))
     page.get_by_role("link", name="Pea", exact=False).first.click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("Peas in Measured bed")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,7 +14,7 @@ from cloche.core.germination.emergence import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.outlook import longest_lie_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
-MODEL_VERSION = "column-1"
+MODEL_VERSION = "column-2"
 
 
 def crops() -> list[Crop]:
@@ -21,24 +22,30 @@ def crops() -> list[Crop]:
     return list(catalogue.catalogue().values())
 
 
+def chosen(keys: Iterable[str] = ()) -> list[Crop]:
+    """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
+    wanted = set(keys)
+    return [one for one in crops() if (one.key in wanted if wanted else one.usual)]
+
+
 def crop(key: str) -> Crop:
     """One crop; raises UnknownCrop."""
     return catalogue.crop(key)
 
 
-def verdicts(soil_c: float) -> list[Verdict]:
+def verdicts(soil_c: float, among: list[Crop]) -> list[Verdict]:
     """Every crop in soil that stays at soil_c."""
-    return [verdict(one, soil_c) for one in crops()]
+    return [verdict(one, soil_c) for one in among]
 
 
-def comfortable(soil_c: float) -> list[Verdict]:
+def comfortable(soil_c: float, among: list[Crop]) -> list[Verdict]:
     """What is comfortable to sow in place, soonest up first."""
-    return sowable(crops(), soil_c)
+    return sowable(among, soil_c)
 
 
-def at_minimum(soil_c: float) -> list[Verdict]:
+def at_minimum(soil_c: float, among: list[Crop]) -> list[Verdict]:
     """What the school that sows at the bare minimum would add, with its cost."""
-    both = sowable(crops(), soil_c, comfortable_only=False)
+    both = sowable(among, soil_c, comfortable_only=False)
     return [v for v in both if v.readiness is Readiness.AT_MINIMUM]
 
 
@@ -51,11 +58,11 @@ class Speed:
     pace: list[float]
 
 
-def speeds(low_c: float, high_c: float, step_c: float = 0.5) -> list[Speed]:
+def speeds(low_c: float, high_c: float, among: list[Crop], step_c: float = 0.5) -> list[Speed]:
     """The pace curve of every crop, coldest sleeper first: in the order in which warming soil wakes them."""
     soil = np.arange(low_c, high_c + step_c / 2, step_c)
     rows = []
-    for one in sorted(crops(), key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
+    for one in sorted(among, key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
         rate = one.rate.at(soil)
         rows.append(Speed(one, soil.tolist(), (rate / rate.max()).tolist()))
     return rows
@@ -69,4 +76,4 @@ def _wakes_c(one: Crop) -> float:
 
 
 __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Readiness", "Speed", "UnknownCrop", "Verdict"]
-__all__ += ["at_minimum", "comfortable", "crop", "crops", "days_to_emergence", "longest_lie_d", "speeds", "verdicts"]
+__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "longest_lie_d", "speeds", "verdicts"]

@@ -69,6 +69,7 @@ class Evidence:
     """All of it. Temperatures [°C], depths [m], instants aware, days local.
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
+    crops: keys of those the garden grows, none for the usual.
     """
 
     kind: str
@@ -85,3 +86,4 @@ class Evidence:
     description: Description = Description()
     covers: list[CoverSpan] = field(default_factory=list)
     deeds: list[Deed] = field(default_factory=list)
+    crops: tuple[str, ...] = ()

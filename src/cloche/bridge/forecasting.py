@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from cloche.bridge import outlooks
 from cloche.bridge.clocks import standard_offset_h
+from cloche.bridge.crops import chosen
 from cloche.bridge.evidence import Evidence
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
 from cloche.bridge.places import Lie, lie_of
@@ -74,8 +75,9 @@ def forecast(evidence: Evidence) -> tuple[PlaceForecast, list[CropDays]]:
     ground = _place_forecast(evidence, found, normals, known, readings, numbers)
     plants = outlooks.plant_air(found.course, found.weather, covered=bool(lie.place.covers or lie.house or lie.indoors))
     first = RUN_UP_D * 24
-    beds = {depth: found.soil_c(depth)[first:] for depth in outlooks.SOWING_DEPTHS_M}
-    return ground, outlooks.crop_days(beds, plants.cut(RUN_UP_D), evidence.today)
+    crops = chosen(evidence.crops)
+    beds = {depth: found.soil_c(depth)[first:] for depth in {outlooks.depth_for(crop) for crop in crops}}
+    return ground, outlooks.crop_days(crops, beds, plants.cut(RUN_UP_D), evidence.today)
 
 
 def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site) -> _Outlook:

@@ -9,14 +9,14 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge import crops as crop_rows
+from cloche.bridge.crops import Crop
 from cloche.bridge.plain import CropDays, short
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.outlook import HALF, Bed, Outlook, Window, main_limit, outlook
 
-SOWING_DEPTHS_M = (0.013, 0.025, 0.045)
-"""Crops are judged at the nearest of these, so that a place is read three times, not thirty."""
+SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
+"""Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
 CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 273, 3)])
 PLANT_COLDER_K = 1.5
 """Air among seedlings in the open is colder than at screen height on clear nights [K] (assumption, low side of 2-4)."""
@@ -37,14 +37,15 @@ def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecor
     return DailyRecord.of(weather.first, low, weather.high_c)
 
 
-def crop_days(soil_c: dict[float, NDArray[np.float64]], air: DailyRecord, today: date) -> list[CropDays]:
-    """soil_c: hourly by sowing depth, (hours, members), from midnight of today; air: of the same days and more."""
+def depth_for(crop: Crop) -> float:
+    """Where its seed or set is judged to lie [m]."""
+    return min(SOWING_DEPTHS_M, key=lambda depth: abs(depth - crop.sowing_depth_m))
+
+
+def crop_days(crops: list[Crop], soil_c: dict[float, NDArray[np.float64]], air: DailyRecord, today: date) -> list[CropDays]:
+    """soil_c: hourly by `depth_for` each crop, (hours, members), from midnight of today; air: of the same days and more."""
     beds = {depth: Bed.of(hourly, air) for depth, hourly in soil_c.items()}
-    result = []
-    for crop in crop_rows.crops():
-        depth_m = min(beds, key=lambda d: abs(d - crop.sowing_depth_m))
-        result.append(_plain(outlook(crop, beds[depth_m], CANDIDATES), today))
-    return result
+    return [_plain(outlook(crop, beds[depth_for(crop)], CANDIDATES), today) for crop in crops]
 
 
 def _plain(found: Outlook, today: date) -> CropDays:

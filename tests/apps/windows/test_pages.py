@@ -12,7 +12,7 @@ from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.windows.flows.refresh import refresh, refresh_stale, stale_places
 from cloche.apps.windows.models import CropOutlook, Forecast
-from cloche.bridge.crops import crops
+from cloche.bridge.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 
@@ -34,7 +34,7 @@ def page(client: Client, name: str, *args: object, **query: str) -> str:
 
 
 def test_a_week_of_readings_gives_a_forecast_and_windows_for_every_crop(bed: Place) -> None:
-    assert CropOutlook.objects.filter(place=bed).count() == len(crops())
+    assert CropOutlook.objects.filter(place=bed).count() == len(chosen())
     assert Forecast.objects.get(place=bed).ground["readings_used"] == 16
 
 

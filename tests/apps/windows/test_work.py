@@ -22,7 +22,7 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.windows import tasks
 from cloche.apps.windows.flows.refresh import stale_places
 from cloche.apps.windows.models import CropOutlook, Forecast
-from cloche.bridge.crops import crops
+from cloche.bridge.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 
@@ -68,7 +68,7 @@ def being_done() -> bool:
 
 def whole(place: Place) -> bool:
     """A forecast is there with every crop, or nothing is."""
-    return CropOutlook.objects.filter(place=place).count() in (0, len(crops()))
+    return CropOutlook.objects.filter(place=place).count() in (0, len(chosen()))
 
 
 def test_a_worker_killed_half_way_loses_nothing(

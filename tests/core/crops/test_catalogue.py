@@ -2,15 +2,17 @@
 
 import json
 
+import numpy as np
 import pytest
 
 from cloche.core.crops import build, knots
 from cloche.core.crops.catalogue import catalogue, crop
 from cloche.core.errors import UnknownCrop
+from cloche.core.germination.emergence import days_to_emergence
 
 
-def test_at_least_two_dozen_crops_each_with_its_sources() -> None:
-    assert len(catalogue()) >= 24
+def test_at_least_sixty_crops_each_with_its_sources() -> None:
+    assert len(catalogue()) >= 60
     for one in catalogue().values():
         assert one.rate_source
         assert one.share_source
@@ -50,9 +52,9 @@ def test_growing_values_are_within_what_is_possible() -> None:
         assert one.minimum_c <= one.optimum_from_c <= one.optimum_to_c <= one.maximum_c
         # Pumpkin's best, 95 °F, is printed above its best range, 70 to 90 °F.
         assert one.optimum_from_c <= one.optimum_c <= one.optimum_to_c or one.key == "pumpkin"
-        assert 0.002 <= one.sowing_depth_m <= 0.1
+        assert 0.002 <= one.sowing_depth_m <= (0.15 if one.method == "planted" else 0.06)
         assert 20 <= one.maturity_d <= 200
-        assert -15 < one.frost_limit_c < 3
+        assert -15 <= one.frost_limit_c < 3
 
 
 def test_a_crop_that_moves_at_freezing_stops_a_degree_below() -> None:
@@ -70,3 +72,52 @@ def test_a_hot_end_stops_at_the_higher_of_table_and_advice() -> None:
 
 def test_poor_lots_are_measured_against_their_own_best() -> None:
     assert dict(knots.relative_share({20.0: 0.21, 30.0: 0.60}))[30.0] == 1.0
+
+
+def test_kin_lends_its_pace() -> None:
+    """Pak choi shows in four fifths of a cabbage's days (assumption)."""
+    assert days_to_emergence(20.0, crop("pak_choi")) == pytest.approx(0.8 * float(days_to_emergence(20.0, crop("cabbage"))))
+    assert crop("pak_choi").rate_source.startswith("assumption: as cabbage in 0.8 times the days")
+
+
+def test_what_is_planted_shoots_by_soil_temperature_alone() -> None:
+    potato = crop("potato_maincrop")
+    assert (potato.start, potato.method) == ("tuber", "planted")
+    cool, warm, cold, hot = (float(days_to_emergence(c, potato)) for c in (9.0, 20.0, 2.0, 34.0))
+    assert cool == pytest.approx(24.0, rel=0.02)
+    assert warm == pytest.approx(24.0, rel=0.02)
+    assert np.isinf([cold, hot]).all()
+
+
+@pytest.mark.parametrize(
+    ("key", "weeks"), [("potato_first_early", (10, 12)), ("potato_second_early", (12, 16)), ("potato_maincrop", (16, 20))]
+)
+def test_potatoes_are_ready_in_their_weeks(key: str, weeks: tuple[int, int]) -> None:
+    """Common practice, no source."""
+    one = crop(key)
+    found = (float(days_to_emergence(15.0, one)) + one.maturity_d) / 7
+    assert weeks[0] <= found <= weeks[1]
+
+
+def test_standing_room_and_raising_are_within_what_is_possible() -> None:
+    for one in catalogue().values():
+        assert 0.01 < one.plant_m <= one.row_m < 3.0, one.key
+        assert 1 <= one.per_station <= 10
+        assert 0 <= one.raise_weeks <= 12
+        assert (one.raise_weeks > 0) or one.method != "raised", one.key
+        assert 0.05 < one.height_m < 3.0
+
+
+def test_sixteen_radishes_or_carrots_stand_in_a_square_foot() -> None:
+    """Common practice, no source: at stations three inches apart; Cloche's rows are no denser than that allows."""
+    for key in ("radish", "carrot"):
+        one = crop(key)
+        assert one.plant_m <= 0.0762
+        assert 0.3048**2 / (one.plant_m * one.row_m) < 20
+
+
+def test_most_crops_are_offered_only_once_they_are_chosen() -> None:
+    usual = [one.key for one in catalogue().values() if one.usual]
+    assert 25 < len(usual) < 40
+    assert {"carrot", "pea", "tomato"} <= set(usual)
+    assert "scorzonera" not in usual

@@ -26,7 +26,7 @@ class User(AbstractUser):
 
 
 class Garden(models.Model):
-    """One site. Monthly normals are optional: January first, °C."""
+    """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow."""
 
     name = models.CharField(max_length=80)
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
@@ -35,6 +35,7 @@ class Garden(models.Model):
     timezone_name = models.CharField(max_length=60, default="UTC")
     normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
+    crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     people = models.ManyToManyField(User, through="Membership", related_name="gardens")
 

@@ -1,10 +1,11 @@
 from django.urls import path
 
-from cloche.apps.gardens import care_views, views
+from cloche.apps.gardens import care_views, crop_views, views
 
 urlpatterns = [
     path("", views.garden, name="garden"),
     path("normals/", views.normals, name="normals"),
+    path("crops/", crop_views.my_crops, name="my_crops"),
     path("places/new/", views.new_place, name="new_place"),
     path("places/<int:place_id>/edit/", views.edit_place, name="edit_place"),
     path("places/<int:place_id>/move/", views.move_place, name="move_place"),

@@ -138,7 +138,9 @@ def _place_now(
         return PlaceNow(line, "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _direct(days)]
-    comfortable = (crop for crop in crops.crops() if crop.sown_direct and crop.comfortable_at(standing.now_c))
+    comfortable = (
+        crop for crop in crops.chosen(line.place.garden.crops) if crop.sown_direct and crop.comfortable_at(standing.now_c)
+    )
     held = [crop.name_plural for crop in comfortable if crop.key not in days]
     own = [(on, key) for on, place, key in openings if place == line.place.pk and crops.crop(key).sown_direct]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from cloche.core.crops import knots
+from cloche.core.germination.emergence import FIELD_FACTOR
 from cloche.core.quantities import celsius_from_fahrenheit
 
 HARRINGTON = "Harrington and Minges 1954, from memory"
@@ -17,39 +18,54 @@ ASSUMPTION = "assumption"
 PRACTICE = "common practice, no source"
 
 TABLE_NAME = {"corn_salad": "corn salad", "broad_bean": "broad bean", "snap_bean": "snap bean"}
-KIN = {"squash": "cucumber", "pumpkin": "cucumber", "chard": "beet"}
-"""Crops without any row of their own, and the relative whose rates they borrow (assumption)."""
 WIDE_SPREAD = {"onion", "muskmelon", "watermelon"}
 """Sources disagree by 1.7 to 4 times: the time to emerge is spread wider."""
 ADVISED = {
-    # minimum, optimum from, to, optimum, maximum in °F where the conditions table has no row (assumption: as its kin)
+    # minimum, optimum from, to, optimum, maximum in °F where the conditions table has no row and kin will not do (assumption)
     "broad_bean": (40, 45, 75, 70, 85),
     "kale": (40, 45, 95, 85, 100),
     "leek": (35, 50, 95, 75, 95),
     "endive": (35, 40, 80, 75, 85),
     "corn_salad": (35, 40, 68, 60, 80),
+    "basil": (60, 65, 90, 80, 100),
+    "purslane": (60, 70, 95, 85, 105),
+    "new_zealand_spinach": (50, 60, 85, 75, 95),
+    "chicory": (40, 45, 80, 75, 90),
+    "radicchio": (40, 45, 80, 75, 88),
+    "potato_first_early": (45, 50, 70, 65, 85),
+    "potato_second_early": (45, 50, 70, 65, 85),
+    "potato_maincrop": (45, 50, 70, 65, 85),
+    "jerusalem_artichoke": (40, 50, 75, 65, 90),
+    "onion_sets": (35, 45, 80, 70, 95),
+    "shallot_sets": (35, 45, 80, 70, 95),
+    "garlic": (33, 40, 70, 60, 90),
 }
+SPROUT_EDGE_K = 3.0
+"""What is planted rather than sown shoots within this much of its printed limits, at their pace inside them (assumption)."""
 
 
 def build() -> dict[str, Any]:
     """The whole catalogue, crop by crop in the order of growing.csv."""
     conditions = {row["crop"]: row for row in knots.rows("conditions_f.csv")}
-    return {row["key"]: _crop(row, conditions) for row in knots.rows("growing.csv")}
+    standing = {row["key"]: row for row in knots.rows("standing.csv")}
+    return {row["key"]: _crop(row, standing[row["key"]], conditions) for row in knots.rows("growing.csv")}
 
 
-def _crop(row: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
+def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
     table = TABLE_NAME.get(row["key"], row["key"].replace("_", " "))
-    advice = _advice(row["key"], conditions.get(table))
+    advice = _advice(row, table, conditions)
     heat_sum = knots.heat_sums().get(table)
     return {
         "name": row["name"],
         "name_plural": row["name_plural"],
         "botanical_name": row["botanical_name"],
         "family": row["family"],
+        "usual": row["usual"] == "yes",
+        "start": row["start"],
         **advice,
-        **_rates(row, advice, heat_sum),
+        **_rates(row, table, advice),
         **_share(row, table, advice),
-        "spread_log_sd": 0.35 if row["key"] in WIDE_SPREAD else 0.15,
+        "spread_log_sd": 0.35 if {row["key"], row["kin"]} & WIDE_SPREAD else 0.15,
         "heat_sum": heat_sum and {"base_c": heat_sum.base_c, "heat_sum_cd": heat_sum.heat_sum_cd, "source": BIERHUIZEN},
         "method": row["method"],
         "sowing_depth_m": float(row["sowing_depth_m"]),
@@ -57,38 +73,72 @@ def _crop(row: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[st
         "frost_limit_c": float(row["frost_limit_c"]),
         "maturity_d": float(row["maturity_d"]),
         "heat_limit_c": float(row["heat_limit_c"]) if row["heat_limit_c"] else None,
+        "row_m": float(standing["row_m"]),
+        "plant_m": float(standing["plant_m"]),
+        "per_station": int(standing["per_station"]),
+        "raise_weeks": float(standing["raise_weeks"]),
+        "season": standing["season"],
+        "light": standing["light"],
+        "height_m": float(standing["height_m"]),
         "growing_source": PRACTICE,
     }
 
 
-def _advice(key: str, published: dict[str, str] | None) -> dict[str, Any]:
+def _advice(row: dict[str, str], table: str, conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
+    """Its own published row, else what was decided for it, else its kin's row."""
     columns = ("minimum", "optimum_from", "optimum_to", "optimum", "maximum")
-    values = [float(published[f"{c}_f"]) for c in columns] if published else list(ADVISED[key])
-    celsius = {f"{c}_c": celsius_from_fahrenheit(float(v)) for c, v in zip(columns, values, strict=True)}
-    return celsius | {"advice_source": CONDITIONS if published else f"{ASSUMPTION}: as its nearest relatives"}
+    own, kin = conditions.get(table), conditions.get(row["kin"])
+    if own:
+        values, source = [float(own[f"{c}_f"]) for c in columns], CONDITIONS
+    elif row["key"] in ADVISED:
+        values = [float(v) for v in ADVISED[row["key"]]]
+        source = PRACTICE if row["sprout_d"] else f"{ASSUMPTION}: as its nearest relatives"
+    elif kin:
+        values, source = [float(kin[f"{c}_f"]) for c in columns], f"{ASSUMPTION}: as {row['kin']} ({CONDITIONS})"
+    else:
+        raise LookupError(f"{row['key']}: no conditions, no decision, no kin")
+    return {f"{c}_c": celsius_from_fahrenheit(v) for c, v in zip(columns, values, strict=True)} | {"advice_source": source}
 
 
-def _rates(row: dict[str, str], advice: dict[str, Any], heat_sum: knots.HeatSum | None) -> dict[str, Any]:
-    table = row["rates_from"] or KIN.get(row["key"], "")
-    if table:
-        sums = knots.heat_sums().get(table)
-        points = knots.rate_knots(knots.decided_days(table), advice["maximum_c"], sums)
-        decided = any(cell["crop"] == table for cell in knots.rows("decided_cells.csv"))
-        source = HARRINGTON if table == row["rates_from"] else f"{ASSUMPTION}: as {table} ({HARRINGTON})"
-        source += "; contradictory cells decided, see decided_cells.csv" if decided else ""
+def _rates(row: dict[str, str], table: str, advice: dict[str, Any]) -> dict[str, Any]:
+    if row["sprout_d"]:
+        # Told of garden soil, unlike the tables' laboratory.
+        points = knots.sprout_knots(
+            float(row["sprout_d"]) / FIELD_FACTOR, advice["minimum_c"], advice["maximum_c"], SPROUT_EDGE_K
+        )
+        return {
+            "rate_knots_c_per_d": points,
+            "rate_source": f"{PRACTICE}: {row['sprout_d']} days to shoots in soil that suits it",
+        }
+    named = row["rates_from"] or (row["kin"] if table not in knots.heat_sums() else "") or table
+    own = named in (row["rates_from"], table)
+    pace = float(row["pace"])
+    heat_sum, days = knots.heat_sums().get(named), knots.decided_days(named)
+    if days:
+        points = [(c, rate / pace) for c, rate in knots.rate_knots(days, advice["maximum_c"], heat_sum)]
+        decided = any(cell["crop"] == named for cell in knots.rows("decided_cells.csv"))
+        source = HARRINGTON + ("; contradictory cells decided, see decided_cells.csv" if decided else "")
     elif heat_sum:
-        points = knots.heat_sum_knots(heat_sum, advice["optimum_c"], advice["maximum_c"])
+        slowed = knots.HeatSum(heat_sum.base_c, heat_sum.heat_sum_cd * pace)
+        points = knots.heat_sum_knots(slowed, advice["optimum_c"], advice["maximum_c"])
         source = f"{BIERHUIZEN}; above the optimum an assumption"
     else:
         raise LookupError(f"{row['key']}: no emergence row, no heat sum, no kin")
+    if not own:
+        times = "" if pace == 1 else f" in {pace:g} times the days"
+        source = f"{ASSUMPTION}: as {named}{times} ({source})"
     return {"rate_knots_c_per_d": points, "rate_source": source}
 
 
 def _share(row: dict[str, str], table: str, advice: dict[str, Any]) -> dict[str, Any]:
-    published = knots.published_share(table) or knots.published_share(KIN.get(row["key"], ""))
-    if published:
-        source = HARRINGTON if knots.published_share(table) else f"{ASSUMPTION}: as {KIN[row['key']]}"
-        return {"share_knots_c": knots.relative_share(published), "share_source": source}
+    if row["sprout_d"]:
+        edges = (advice["minimum_c"], advice["maximum_c"])
+        points = [(edges[0] - SPROUT_EDGE_K, 0.0), (edges[0], 1.0), (edges[1], 1.0), (edges[1] + SPROUT_EDGE_K, 0.0)]
+        return {"share_knots_c": points, "share_source": f"{ASSUMPTION}: all of them where they shoot"}
+    for named in (table, row["kin"]):
+        if published := knots.published_share(named):
+            source = HARRINGTON if named == table else f"{ASSUMPTION}: as {named} ({HARRINGTON})"
+            return {"share_knots_c": knots.relative_share(published), "share_source": source}
     optimum = (advice["optimum_from_c"], advice["optimum_to_c"])
     points = knots.advised_share(advice["minimum_c"], optimum, advice["maximum_c"])
     return {"share_knots_c": points, "share_source": f"{ASSUMPTION}: full inside the optimum range, half at its limits"}

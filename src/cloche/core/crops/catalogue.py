@@ -12,7 +12,10 @@ from cloche.core.crops.knots import HeatSum
 from cloche.core.errors import UnknownCrop
 from cloche.core.germination.curves import RateCurve, ShareCurve
 
-Method = Literal["direct", "raised", "either"]
+Method = Literal["direct", "raised", "either", "planted"]
+Start = Literal["seed", "set", "clove", "tuber"]
+Light = Literal["light", "dark", "either"]
+Season = Literal["cool", "warm"]
 Hardiness = Literal["hardy", "half-hardy", "tender"]
 
 HALF_A_DEGREE_F = 0.5 / 1.8
@@ -21,13 +24,20 @@ HALF_A_DEGREE_F = 0.5 / 1.8
 
 @dataclass(frozen=True)
 class Crop:
-    """One crop. Temperatures of the soil at sowing depth [°C] unless named otherwise; every source is a sentence."""
+    """One crop. Temperatures of the soil at sowing depth [°C] unless named otherwise; every source is a sentence.
+
+    usual: grown by nearly everyone, shown until a garden has chosen its own. rate, share: of seed; what is planted shoots by
+    soil temperature alone. maturity_d: from emergence. row_m, plant_m: between rows and plants; per_station: seeds put
+    together; raise_weeks: from sowing on the bench to planting out, 0 where that is not done. light: what germination wants.
+    """
 
     key: str
     name: str
     name_plural: str
     botanical_name: str
     family: str
+    usual: bool
+    start: Start
     minimum_c: float
     optimum_from_c: float
     optimum_to_c: float
@@ -47,11 +57,18 @@ class Crop:
     frost_limit_c: float
     maturity_d: float
     heat_limit_c: float | None
+    row_m: float
+    plant_m: float
+    per_station: int
+    raise_weeks: float
+    season: Season
+    light: Light
+    height_m: float
     growing_source: str
 
     @property
     def sown_direct(self) -> bool:
-        """Whether growers sow it in place, at least some of them."""
+        """Whether growers put it into the ground in place, at least some of them."""
         return self.method != "raised"
 
     def awake_at(self, temperature_c: float) -> bool:

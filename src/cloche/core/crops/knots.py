@@ -92,6 +92,11 @@ def heat_sum_knots(heat_sum: HeatSum, optimum_c: float, maximum_c: float) -> lis
     return [*cold_side, (min(optimum_c + 5.0, maximum_c - 2.5), fastest), (maximum_c, 0.0)]
 
 
+def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float) -> list[tuple[float, float]]:
+    """Knots for sets, cloves and tubers: so many days wherever the soil lies within their limits, none beyond them."""
+    return [(minimum_c - edge_k, 0.0), (minimum_c, 1.0 / days), (maximum_c, 1.0 / days), (maximum_c + edge_k, 0.0)]
+
+
 def relative_share(share: Mapping[float, float]) -> list[tuple[float, float]]:
     """Share of seed that comes up by temperature, relative to the table's own best cell.
 

@@ -102,6 +102,7 @@ def _evidence(place: Place) -> Evidence:
         description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
         covers=[_span(period) for period in place.cover_periods.all()],
         deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
+        crops=tuple(garden.crops),
     )
 
 

@@ -65,7 +65,7 @@ def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> 
     marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
     return CropPage(
         headline=_headline(crop, place, outlook, today),
-        sub=f"{crop.botanical_name} · sown {units.length_text(crop.sowing_depth_m)} deep · {_method(crop)}",
+        sub=f"{crop.botanical_name} · {_put(crop)[1]} {units.length_text(crop.sowing_depth_m)} deep · {_method(crop)}",
         ribbon=drawn,
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
@@ -84,7 +84,7 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
         when = f"now, until {words.day(date.fromisoformat(first['last']), today)}"
     elif not first["open_ended"]:
         when = f"from {when}"
-    return f"{name} in {place.name}: sow {when}{', ' + note if note else ''}."
+    return f"{name} in {place.name}: {_put(crop)[0]} {when}{', ' + note if note else ''}."
 
 
 def _ends(window: dict[str, Any]) -> tuple[str, ...]:
@@ -93,14 +93,19 @@ def _ends(window: dict[str, Any]) -> tuple[str, ...]:
 
 def _method(crop: Crop) -> str:
     methods = {"direct": "sown in place", "raised": "usually raised and planted out", "either": "sown in place or raised"}
-    return methods[crop.method]
+    return methods.get(crop.method, f"planted as {crop.start}s, not sown")
+
+
+def _put(crop: Crop) -> tuple[str, str, str]:
+    """What one does with it, has done, and calls it."""
+    return ("sow", "sown", "sowing") if crop.start == "seed" else ("plant", "planted", "planting")
 
 
 def _limit(limit: str) -> str:
     sentences = {
-        "soil too cold": "the soil is too cold: seed would lie too long or too little of it come up",
-        "soil too hot": "the soil is too hot for the seed",
-        "frost after emergence": "frost would catch the seedlings",
+        "soil too cold": "the soil is too cold: it would lie too long or too little of it come up",
+        "soil too hot": "the soil is too hot for it",
+        "frost after emergence": "frost would catch what is up",
         "too little season left": "too little of the season is left to ripen",
         "hot days before harvest": "it would have to ripen in too hot days",
     }
@@ -116,11 +121,11 @@ def _why(crop: Crop, outlook: CropOutlook, today: date) -> list[str]:
         if window["closes_before"]:
             lines.append(f"After {words.day(last, today)} {_limit(window['closes_before'])}.")
         sure = words.likely(window["probability"])
-        lines.append(f"Between the two a sowing succeeds {sure}, over {MEMBERS} courses that the weather may take.")
+        lines.append(f"Between the two a {_put(crop)[2]} succeeds {sure}, over {MEMBERS} courses that the weather may take.")
     lies = round(float(crops.longest_lie_d(crop)))
     lines.append(
-        f"A sowing counts as a success when half of what comes up is up within {lies} days, at least half of the live seed "
-        f"comes up, no night in the three weeks after kills it, and about {crop.maturity_d:.0f} days to harvest still fit."
+        f"A {_put(crop)[2]} counts as a success when half of what comes up is up within {lies} days, at least half of what "
+        f"lives comes up, no night in the three weeks after kills it, and {crop.maturity_d:.0f} days to harvest still fit."
     )
     return lines
 
@@ -133,18 +138,39 @@ def _facts(crop: Crop, units: Units) -> list[Fact]:
         Fact("Wakes at", degrees(crop.minimum_c), crop.advice_source),
         Fact("Likes", f"{degrees(crop.optimum_from_c)} to {degrees(crop.optimum_to_c)}", crop.advice_source),
         Fact("Stops above", degrees(crop.maximum_c), crop.advice_source),
-        Fact("Days to come up", _table_words(crop, units), crop.rate_source),
-        Fact("Share that comes up", "by temperature, against its best", crop.share_source),
+        *_emergence_facts(crop, units),
+        Fact(
+            "Stands",
+            f"rows {units.length_text(crop.row_m)} apart, {units.length_text(crop.plant_m)} in the row",
+            crop.growing_source,
+        ),
         Fact("Stands frost to", degrees(crop.frost_limit_c), crop.growing_source),
         Fact("Ready", f"about {crop.maturity_d:.0f} days after it is up", crop.growing_source),
-        Fact("Garden soil against laboratory", f"{crops.FIELD_FACTOR:g} times as long", "assumption"),
     ]
+    if crop.raise_weeks:
+        facts.append(
+            Fact("Raised", f"{crop.raise_weeks:.0f} weeks from sowing to planting out, where one does", crop.growing_source)
+        )
     if crop.heat_sum:
         by_sum = ", ".join(
             f"{crop.heat_sum.days_at(t):.0f} at {degrees(t)}" for t in (10.0, 15.0, 20.0) if t > crop.heat_sum.base_c + 1
         )
         facts.insert(4, Fact("By a second source", f"{by_sum} days", crop.heat_sum_source))
     return facts
+
+
+def _emergence_facts(crop: Crop, units: Units) -> list[Fact]:
+    if crop.start != "seed":
+        return [
+            Fact(
+                "Days to shoots", f"{crops.days_to_emergence(crop.optimum_c, crop):.0f} in soil that suits it", crop.rate_source
+            )
+        ]
+    return [
+        Fact("Days to come up", _table_words(crop, units), crop.rate_source),
+        Fact("Garden soil against laboratory", f"{crops.FIELD_FACTOR:g} times as long", "assumption"),
+        Fact("Share that comes up", "by temperature, against its best", crop.share_source),
+    ]
 
 
 def _table_words(crop: Crop, units: Units) -> str:
@@ -168,21 +194,21 @@ def sowing(outlook: CropOutlook, units: Units, today: date, offset: int) -> Sowi
     share = [band[index] for band in data["share"]]
     soil = f"Soil about {units.temperature_text(data['soil_c'][index])} in the week after."
     picture = emergence.emergence(on, FRACTIONS, days_to, share)
-    said = _said(on, days_to, share, today)
-    return Sowing(on, offset, said, soil, _risk(data, index), picture, _rows(on, days_to, share))
+    crop = crops.crop(outlook.crop_key)
+    said = _said(crop, on, days_to, share, today)
+    return Sowing(on, offset, said, soil, _risk(data, index), picture, _rows(crop, on, days_to, share))
 
 
-def _said(on: date, days_to: list[list[Any]], share: list[float], today: date) -> str:
-    sown = f"Sown {'today' if on == today else 'on ' + words.day(on, today)}"
+def _said(crop: Crop, on: date, days_to: list[list[Any]], share: list[float], today: date) -> str:
+    sown = f"{words.sentence(_put(crop)[1])} {'today' if on == today else 'on ' + words.day(on, today)}"
     early, half, late = days_to[HALF]
     if half is None:
         return f"{sown}, it would most likely not come up."
     middle = on + timedelta(days=round(half))
     sure = f"{words.day(on + timedelta(days=round(early)))}"
     until = f"to {words.day(on + timedelta(days=round(late)))}" if late is not None else "or much later"
-    return (
-        f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}), {100 * share[1]:.0f} of 100 live seeds in the end."
-    )
+    end = f", {100 * share[1]:.0f} of 100 live seeds in the end" if crop.start == "seed" else ""
+    return f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}){end}."
 
 
 def _risk(data: dict[str, Any], index: int) -> str:
@@ -192,14 +218,15 @@ def _risk(data: dict[str, Any], index: int) -> str:
     return f"It fails {words.likely(chance[index])} because {_limit(limit)}."
 
 
-def _rows(on: date, days_to: list[list[Any]], share: list[float]) -> list[tuple[str, str]]:
+def _rows(crop: Crop, on: date, days_to: list[list[Any]], share: list[float]) -> list[tuple[str, str]]:
     rows = []
-    for index, label in ((0, "first seedlings"), (HALF, "half of them"), (len(FRACTIONS) - 1, "nearly all")):
+    for index, label in ((0, "the first"), (HALF, "half of them"), (len(FRACTIONS) - 1, "nearly all")):
         quick, middle, slow = days_to[index]
         if middle is not None:
             until = f"{slow:.0f}" if slow is not None else "∞"
             rows.append((label, f"{words.day(on + timedelta(days=round(middle)))} · {middle:.0f} days ({quick:.0f}–{until})"))
-    rows.append(("of 100 live seeds", f"{100 * share[1]:.0f} ({100 * share[0]:.0f}–{100 * share[2]:.0f})"))
+    if crop.start == "seed":
+        rows.append(("of 100 live seeds", f"{100 * share[1]:.0f} ({100 * share[0]:.0f}–{100 * share[2]:.0f})"))
     return rows
 
 

@@ -12,7 +12,7 @@ from cloche.apps.windows import selectors
 from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
-from cloche.bridge.crops import Readiness, Verdict
+from cloche.bridge.crops import Crop, Readiness, Verdict
 from cloche.bridge.units import Units
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
@@ -73,15 +73,16 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
     if chosen is None:
         headline = "What wakes will show every crop against the warmth of your beds."
         return WakesPage(headline, "", [], None, None, [], [])
-    comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c)]
-    minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c)]
+    grown = crops.chosen(garden.crops)
+    comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c, grown)]
+    minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c, grown)]
     how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"
     return WakesPage(
         headline=_headline(chosen, comfortable),
         sub=f"{_stands(chosen, units)} at seed depth, {how}. Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
-        picture=_picture(found, chosen, units),
+        picture=_picture(found, chosen, grown, units),
         comfortable=comfortable,
         at_minimum=minimum,
     )
@@ -109,8 +110,8 @@ def _choice(verdict: Verdict) -> Choice:
     return Choice(verdict.crop.key, verdict.crop.name, said, cost)
 
 
-def _picture(found: list[Standing], chosen: Standing, units: Units) -> wakes.Wakes:
-    verdicts = {v.crop.key: v for v in crops.verdicts(chosen.now_c)}
+def _picture(found: list[Standing], chosen: Standing, grown: list[Crop], units: Units) -> wakes.Wakes:
+    verdicts = {v.crop.key: v for v in crops.verdicts(chosen.now_c, grown)}
     shapes = [
         wakes.CropShape(
             speed.crop.key,
@@ -121,7 +122,7 @@ def _picture(found: list[Standing], chosen: Standing, units: Units) -> wakes.Wak
             _row_words(verdicts[speed.crop.key]),
             verdicts[speed.crop.key].readiness.name.lower(),
         )
-        for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C)
+        for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C, grown)
     ]
     beds = [
         wakes.BedLine(s.now_c, s.later_c, f"{s.place.name} {units.temperature_text(s.now_c, 0)}", s is chosen) for s in found

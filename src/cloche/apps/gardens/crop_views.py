@@ -1,0 +1,64 @@
+"""Choosing the crops that a garden grows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.flows import settle
+from cloche.bridge import crops
+
+INVALID = 422
+FEW = 3
+"""Families with fewer crops stand together."""
+
+
+class CropsForm(forms.Form):
+    """Keys of the crops that are ticked."""
+
+    crops = forms.MultipleChoiceField(
+        choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
+        error_messages={"required": "Tick at least one crop: without any there is nothing to foretell."},
+    )
+
+
+@dataclass(frozen=True)
+class Family:
+    """A heading, and its crops: key, name, whether it is ticked."""
+
+    name: str
+    crops: list[tuple[str, str, bool]]
+
+
+def families(ticked: set[str]) -> list[Family]:
+    """All crops under their families, the largest first, those of small families together at the end."""
+    found: dict[str, list[tuple[str, str, bool]]] = {}
+    for crop in crops.crops():
+        found.setdefault(crop.family, []).append((crop.key, crop.name, crop.key in ticked))
+    large = {name: rows for name, rows in found.items() if len(rows) >= FEW}
+    small = [row for name, rows in found.items() if name not in large for row in rows]
+    named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]
+    return [*named, Family("Others", small)]
+
+
+@in_garden
+def my_crops(request: GardenRequest) -> HttpResponse:
+    """Tick what is grown here; every page then keeps to it."""
+    form = CropsForm(request.POST if request.method == "POST" else None)
+    if form.is_valid():
+        request.garden.crops = form.cleaned_data["crops"]
+        settle.change_site(request.garden)
+        grown = words.count(len(request.garden.crops), "crop")
+        messages.success(request, f"Cloche now looks out for {grown}; forecasts are being worked out again.")
+        return redirect("garden", request.garden.pk)
+    ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
+    if request.method == "POST":
+        ticked = set(request.POST.getlist("crops"))
+    context = {"form": form, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
+    return render(request, "gardens/my_crops.html", context, status=INVALID if form.errors else 200)
