@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 from cloche.apps.gardens import views as gardens
+from cloche.apps.windows import season_views
 
 urlpatterns = [
     path("", gardens.home, name="home"),
@@ -13,6 +14,7 @@ urlpatterns = [
     path("me/password/", gardens.PasswordChange.as_view(), name="password"),
     path("gardens/new/", gardens.new_garden, name="new_garden"),
     path("healthz/", gardens.health, name="health"),
+    path("calendar/<str:token>.ics", season_views.feed, name="feed"),
     path(
         "g/<int:garden_id>/",
         include(

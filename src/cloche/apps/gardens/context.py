@@ -26,6 +26,7 @@ ROOMS = (
     ("Today", "today", "t"),
     ("Ground", "ground", "g"),
     ("What wakes", "what_wakes", "w"),
+    ("Windows", "windows", "n"),
     ("Weather", "weather", "a"),
     ("Files", "files", "f"),
     ("Garden", "garden", "s"),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import Place
+from cloche.apps.gardens.models import Garden, Place, User
 
 
 class Forecast(models.Model):
@@ -33,3 +33,15 @@ class CropOutlook(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["place", "crop_key"], name="one_outlook_a_crop")]
+
+
+class CalendarLink(models.Model):
+    """A person's secret address under which a calendar may read a garden's windows."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="calendar_links")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    token = models.CharField(max_length=64, unique=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_address_a_person_and_garden")]

@@ -83,6 +83,16 @@ def outlooks_at(place: Place) -> list[CropOutlook]:
     return list(place.outlooks.defer("days").order_by("id"))
 
 
+def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
+    """Every crop's outlooks in the walking order of the places they are of, without the day-by-day part: one query."""
+    standing = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=standing).select_related("place").defer("days")
+    found: dict[str, list[CropOutlook]] = {}
+    for row in rows.order_by("place__walking_order", "place_id", "id"):
+        found.setdefault(row.crop_key, []).append(row)
+    return found
+
+
 def outlook_of(place: Place, crop_key: str) -> CropOutlook | None:
     """One crop in a place, with every day."""
     return place.outlooks.filter(crop_key=crop_key).first()

@@ -17,7 +17,8 @@ class _Line:
         return text
 
 
-def _stream(rows: Iterable[list[str]]) -> Iterator[str]:
+def stream(rows: Iterable[list[str]]) -> Iterator[str]:
+    """Rows as lines of CSV, one by one."""
     writer = csv.writer(_Line())
     for row in rows:
         yield writer.writerow(row)
@@ -25,7 +26,7 @@ def _stream(rows: Iterable[list[str]]) -> Iterator[str]:
 
 def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
     """Every standing reading, oldest first; local time with its offset."""
-    return _stream(_reading_rows(garden, units))
+    return stream(_reading_rows(garden, units))
 
 
 def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
@@ -45,7 +46,7 @@ def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
 
 def weather_csv(garden: Garden, units: Units) -> Iterator[str]:
     """Every day's air, oldest first."""
-    return _stream(_weather_rows(garden, units))
+    return stream(_weather_rows(garden, units))
 
 
 def _weather_rows(garden: Garden, units: Units) -> Iterator[list[str]]:

@@ -1,0 +1,60 @@
+"""The calendar feed: windows opening and closing, for any calendar that follows an address."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import date, datetime, timedelta
+
+from icalendar import Calendar, Event
+
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.windows import selectors
+from cloche.apps.windows.models import CalendarLink
+from cloche.bridge import crops
+
+
+def link_of(garden: Garden, person: User) -> CalendarLink:
+    """The person's secret address for a garden, made at its first use."""
+    link, _ = CalendarLink.objects.get_or_create(garden=garden, user=person, defaults={"token": secrets.token_urlsafe(24)})
+    return link
+
+
+def revoke(garden: Garden, person: User) -> None:
+    """End the address; the next one is another."""
+    CalendarLink.objects.filter(garden=garden, user=person).delete()
+
+
+def calendar(garden: Garden, made_at: datetime) -> bytes:
+    """All windows still to open or to close, a whole day each [RFC5545]."""
+    feed = Calendar()
+    feed.add("prodid", "-//Cloche//windows//EN")
+    feed.add("version", "2.0")
+    feed.add("x-wr-calname", f"{garden.name}: sowing windows")
+    today = made_at.astimezone(garden.timezone).date()
+    for key, rows in selectors.outlooks_by_crop(garden).items():
+        crop = crops.crop(key)
+        if not crop.sown_direct:
+            continue
+        for row in rows:
+            for number, window in enumerate(row.windows):
+                where, name = f"{row.place_id}-{key}-{number}", f"{crop.name} in {row.place.name}"
+                first, last = (date.fromisoformat(window[end]) for end in ("earliest", "last"))
+                if first > today:
+                    why = f"Until then: {window['opens_after']}." if window["opens_after"] else ""
+                    feed.add_component(_event(f"opens-{where}", first, f"{name}: the window opens", why, made_at))
+                if last >= today and not window["open_ended"]:
+                    why = f"After it: {window['closes_before']}." if window["closes_before"] else ""
+                    feed.add_component(_event(f"closes-{where}", last, f"{name}: last sensible day", why, made_at))
+    return bytes(feed.to_ical())
+
+
+def _event(uid: str, day: date, summary: str, why: str, made_at: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{uid}@cloche")
+    event.add("dtstamp", made_at)
+    event.add("dtstart", day)
+    event.add("dtend", day + timedelta(days=1))
+    event.add("summary", summary)
+    event.add("description", f"{why} Advice from your own readings; the packet and your eye come first.".strip())
+    event.add("transp", "TRANSPARENT")
+    return event

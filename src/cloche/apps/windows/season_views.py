@@ -1,0 +1,60 @@
+"""The season's windows: the page, the table and the calendar feed."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.readings.files.export import stream
+from cloche.apps.windows import feed as feeds
+from cloche.apps.windows.models import CalendarLink
+from cloche.apps.windows.pages import season as pages
+
+
+@in_garden
+def season(request: GardenRequest) -> HttpResponse:
+    """Every crop, where it can go in first."""
+    page = pages.season_page(request.garden, clock.today(request.garden.timezone))
+    link = CalendarLink.objects.filter(garden=request.garden, user=request.user).first()
+    url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
+    return render(request, "windows/season.html", {"page": page, "link": link, "feed_url": url})
+
+
+@in_garden
+def windows_csv(request: GardenRequest) -> HttpResponseBase:
+    """All windows as a file."""
+    response = StreamingHttpResponse(stream(pages.table(request.garden)), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="windows.csv"'
+    return response
+
+
+@require_POST
+@in_garden
+def make_feed(request: GardenRequest) -> HttpResponse:
+    """A secret address for this person's calendar."""
+    feeds.link_of(request.garden, request.user)
+    messages.success(request, "The address stands below; whoever has it can read this garden’s windows.")
+    return redirect("windows", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def revoke_feed(request: GardenRequest) -> HttpResponse:
+    """End it."""
+    feeds.revoke(request.garden, request.user)
+    messages.success(request, "The address is ended; calendars that followed it find nothing there.")
+    return redirect("windows", request.garden.pk)
+
+
+@require_GET
+def feed(request: HttpRequest, token: str) -> HttpResponse:
+    """What a calendar reads, without signing in; only while its person belongs to the garden."""
+    link = CalendarLink.objects.filter(token=token).select_related("garden").first()
+    if link is None or not link.garden.memberships.filter(user_id=link.user_id).exists():
+        raise Http404
+    return HttpResponse(feeds.calendar(link.garden, clock.now()), content_type="text/calendar; charset=utf-8")

@@ -1,0 +1,143 @@
+"""The season's windows: page, table and calendar."""
+
+import csv
+import io
+from datetime import date
+from typing import Any
+
+import pytest
+from django.db import connection
+from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from django.urls import reverse
+from icalendar import Calendar
+
+from cloche.apps.gardens.flows import settle
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.windows.models import CalendarLink, CropOutlook
+from tests.conftest import NOW
+from tests.factories import make_person, make_place
+
+RIBBON = {"day": [0, 10, 20], "success": [0.0, 0.9, 0.9], "soil_c": [8.0, 10.0, 12.0]}
+
+
+def put(place: Place, key: str, first: str = "", last: str = "", **values: Any) -> None:
+    """An outlook as a forecast would leave it."""
+    window = {"earliest": first, "last": last, "best_from": first, "best_to": last, "open_ended": False, "probability": 0.9}
+    window |= {"opens_after": "soil too cold", "closes_before": "hot days before harvest"} | values
+    CropOutlook.objects.create(
+        place=place,
+        crop_key=key,
+        windows=[window] if first else [],
+        sow_now=first == "2026-04-22",
+        main_limit="" if first else "soil too cold",
+        half_d=9.0,
+        ribbon=RIBBON,
+        days={},
+    )
+
+
+@pytest.fixture
+def two(garden: Garden) -> tuple[Place, Place]:
+    """A bed and a frame: peas now in both, beans later and first in the frame, okra nowhere, tomatoes are raised."""
+    bed, frame = make_place(garden, "North bed"), make_place(garden, "Wall frame")
+    for place, beans in ((bed, "2026-05-14"), (frame, "2026-05-02")):
+        put(place, "pea", "2026-04-22", "2026-06-01")
+        put(place, "snap_bean", beans, "2026-07-20")
+        put(place, "okra")
+        put(place, "tomato", "2026-04-30", "2026-06-01")
+    return bed, frame
+
+
+def shown(client: Client, garden: Garden) -> str:
+    response = client.get(reverse("windows", args=[garden.pk]))
+    assert response.status_code == 200
+    return response.content.decode()
+
+
+def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, garden: Garden, two: object) -> None:
+    page = shown(signed_in, garden)
+    assert "1 crop can go in somewhere today; next, bush bean from 2 May in Wall frame." in page
+    assert "anywhere now" in page
+    assert "North bed from 14 May" in page
+    assert "in any place: okra." in page
+    assert "Tomato" not in page
+
+
+def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden) -> None:
+    assert "No window is in sight yet" in shown(signed_in, garden)
+
+
+def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:
+    settle.remove_place(two[1])
+    assert "next, bush bean from 14 May in North bed" in shown(signed_in, garden)
+
+
+def test_queries_do_not_grow_with_places(signed_in: Client, garden: Garden, two: object) -> None:
+    shown(signed_in, garden)
+    with CaptureQueriesContext(
+        connection,
+    ) as few:
+        shown(signed_in, garden)
+    for number in range(6):
+        put(make_place(garden, f"Bed {number}"), "pea", "2026-04-22", "2026-06-01")
+    with CaptureQueriesContext(connection) as many:
+        shown(signed_in, garden)
+    assert len(many) == len(few)
+
+
+def test_the_table_holds_every_window_and_every_lack(signed_in: Client, garden: Garden, two: object) -> None:
+    out = b"".join(signed_in.get(reverse("windows_csv", args=[garden.pk])).streaming_content).decode()  # type: ignore[attr-defined]
+    rows = list(csv.DictReader(io.StringIO(out)))
+    beans = {row["place"]: row for row in rows if row["crop"] == "Bush bean"}
+    assert (beans["Wall frame"]["earliest"], beans["Wall frame"]["last"]) == ("2026-05-02", "2026-07-20")
+    assert beans["Wall frame"]["opens_after"] == "soil too cold"
+    assert {row["no_window_for"] for row in rows if row["crop"] == "Okra"} == {"soil too cold"}
+
+
+def events(client: Client, garden: Garden, person: User) -> tuple[str, dict[str, date]]:
+    """Address and its days by summary."""
+    url = reverse("feed", args=[CalendarLink.objects.get(garden=garden, user=person).token])
+    found = Calendar.from_ical(Client().get(url).content)
+    return url, {str(event["summary"]): event["dtstart"].dt for event in found.walk("VEVENT")}
+
+
+def test_a_calendar_follows_the_secret_address(signed_in: Client, garden: Garden, person: User, two: object) -> None:
+    signed_in.post(reverse("make_feed", args=[garden.pk]))
+    url, days = events(signed_in, garden, person)
+    assert url in shown(signed_in, garden)
+    assert days["Bush bean in Wall frame: the window opens"] == date(2026, 5, 2)
+    assert days["Pea in North bed: last sensible day"] == date(2026, 6, 1)
+    assert "Pea in North bed: the window opens" not in days
+    assert not any("Tomato" in summary for summary in days)
+
+
+def test_an_ended_address_shows_nothing_and_the_next_is_another(
+    signed_in: Client, garden: Garden, person: User, two: object
+) -> None:
+    signed_in.post(reverse("make_feed", args=[garden.pk]))
+    old, _ = events(signed_in, garden, person)
+    signed_in.post(reverse("revoke_feed", args=[garden.pk]))
+    assert Client().get(old).status_code == 404
+    signed_in.post(reverse("make_feed", args=[garden.pk]))
+    assert events(signed_in, garden, person)[0] != old
+
+
+def test_who_is_taken_out_of_a_garden_reads_it_no_more(signed_in: Client, garden: Garden, two: object) -> None:
+    other = make_person("alder")
+    garden.memberships.create(user=other)
+    theirs = Client()
+    theirs.force_login(other, backend="django.contrib.auth.backends.ModelBackend")
+    theirs.post(reverse("make_feed", args=[garden.pk]))
+    url, _ = events(theirs, garden, other)
+    garden.memberships.filter(user=other).delete()
+    assert Client().get(url).status_code == 404
+    assert Client().get(reverse("feed", args=["guessed"])).status_code == 404
+
+
+def test_summer_and_winter_days_are_whole_days(signed_in: Client, garden: Garden, person: User, two: object) -> None:
+    signed_in.post(reverse("make_feed", args=[garden.pk]))
+    token = CalendarLink.objects.get().token
+    text = Client().get(reverse("feed", args=[token])).content.decode()
+    assert "DTSTART;VALUE=DATE:20260502" in text
+    assert NOW.strftime("DTSTAMP:%Y%m%dT%H%M%SZ") in text
