@@ -29,6 +29,7 @@ def main() -> int:
         f"A place ({place.readings.count()} readings)": f"{root}/places/{place.pk}/",
         "A crop in a place": f"{root}/places/{place.pk}/crops/carrot/",
         "What wakes": f"{root}/what-wakes/",
+        "Windows": f"{root}/windows/",
         "Weather": f"{root}/weather/",
         "Files": f"{root}/files/",
         "Garden": f"{root}/garden/",

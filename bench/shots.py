@@ -61,11 +61,13 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("cover", f"{root}/garden/places/{arch.pk}/covers/new/", DESK, "light"),
         ("crop-in-place", f"{place}crops/carrot/", DESK, "light"),
         ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
+        ("windows", f"{root}/windows/", DESK, "light"),
         ("ground", f"{root}/ground/", DESK, "light"),
         ("weather", f"{root}/weather/", DESK, "light"),
         ("files", f"{root}/files/", DESK, "light"),
         ("incoming", f"{root}/files/in/{_waiting_file(hill).pk}/", DESK, "light"),
         ("garden", f"{root}/garden/", DESK, "light"),
+        ("what-you-grow", f"{root}/garden/crops/", DESK, "light"),
         ("south-fahrenheit", f"/g/{south.pk}/", DESK, "light"),
         ("sign-in", "/sign-in/", DESK, "light"),
     ]

@@ -57,7 +57,7 @@ def shown(client: Client, garden: Garden) -> str:
 
 def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, garden: Garden, two: object) -> None:
     page = shown(signed_in, garden)
-    assert "1 crop can go in somewhere today; next, bush bean from 2 May in Wall frame." in page
+    assert "1 crop can go in today, anywhere; next, bush bean from 2 May in Wall frame." in page
     assert "anywhere now" in page
     assert "North bed from 14 May" in page
     assert "in any place: okra." in page

@@ -16,6 +16,7 @@ from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
 
 NAMED = 3
+ANYWHERE = "anywhere now"
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,10 @@ def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
     first = f"{opening[0].name.lower()} {opening[0].when}" if opening else ""
     if not now:
         return f"Nothing can go in today; the first is {first}."
-    said = f"{words.count(len(now), 'crop')} can go in somewhere today"
+    everywhere = sum(line.when == ANYWHERE for line in now)
+    said = f"{words.count(len(now), 'crop')} can go in today"
+    if everywhere:
+        said += ", anywhere" if everywhere == len(now) else f", {everywhere} of them anywhere"
     return words.sentence(f"{said}; next, {first}." if first else f"{said}.")
 
 
@@ -74,7 +78,7 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
     drawn = crop_line(rows[0], today)
     now = [row.place.name for row in rows if row.sow_now]
     if now:
-        where = "anywhere now" if len(now) == places > 1 else f"now in {words.listed(now, NAMED)}"
+        where = _now(now, places)
         note = f"in {rows[0].place.name} {_until(rows[0], today)}"
     else:
         where = f"from {words.day(date.fromisoformat(rows[0].windows[0]['earliest']), today)} in {rows[0].place.name}"
@@ -82,6 +86,12 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
     notes = [f"{row.place.name} from {words.day(date.fromisoformat(row.windows[0]['earliest']), today)}" for row in then]
     return SeasonLine(drawn.key, drawn.name, rows[0].place_id, where, " · ".join([note, *notes]), drawn.ribbon)
+
+
+def _now(names: list[str], places: int) -> str:
+    if len(names) == places > 1:
+        return ANYWHERE
+    return f"now in {words.listed(names)}" if len(names) <= NAMED else f"now in {len(names)} of {places} places"
 
 
 def _until(row: CropOutlook, today: date) -> str:
