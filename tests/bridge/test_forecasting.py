@@ -102,3 +102,14 @@ def test_a_leap_day_and_new_year_are_just_days() -> None:
     ground, outlooks = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
     assert ground.day == "2028-02-29"
     assert all(w["earliest"] >= "2028-02-29" for o in outlooks for w in o.windows)
+
+
+def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> None:
+    swings = {}
+    for kind in ("open", "tub", "cells", "tray"):
+        ground, _ = forecast(evidence(days_read=0, kind=kind, crops=("pea",)))
+        day = ground.near_mid_c[20 * 24 : 21 * 24]
+        swings[kind] = max(day) - min(day)
+    assert swings["cells"] > swings["open"] + 1
+    assert swings["tub"] > 0.8 * swings["open"]
+    assert swings["tray"] < 0.5 * swings["open"]

@@ -7,7 +7,22 @@ from cloche.drawing import course, emergence, ribbon, wakes
 from cloche.drawing.geometry import Linear, Tick, band, nice_step, path, value_ticks
 from cloche.drawing.slice import GROUND_Y, HEIGHT, depth_y, slice_of
 
-KINDS = ["open", "raised", "mulched", "fleece", "tunnel", "arch", "frame", "bell", "mat", "cable", "hotbed"]
+KINDS = [
+    "open",
+    "raised",
+    "mulched",
+    "fleece",
+    "tunnel",
+    "arch",
+    "frame",
+    "bell",
+    "tub",
+    "cells",
+    "tray",
+    "mat",
+    "cable",
+    "hotbed",
+]
 DEPTHS = [0.0, 0.05, 0.1, 0.2, 0.45]
 
 

@@ -15,7 +15,8 @@ from cloche.core.weather.normals import Normals
 
 ALWAYS_H = 1e6
 NIGHT = (18.0, 8.0)
-MAT = SmallVolume(0.06, 10.0)
+TRAY, TUB = SmallVolume(0.06, 10.0), SmallVolume(0.35, 10.0)
+"""A tray of 6 cm, 40 cm across; a tub as wide and 35 cm deep (assumption)."""
 MAT_HEAT = Heating(90.0, 0.06)
 """A mat of 90 W/m² under a tray, always on: some 6 to 10 K over the room (assumption)."""
 CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
@@ -84,13 +85,20 @@ def _bed(evidence: Evidence, midnight: datetime) -> Bed:
     return bed.with_events(*events)
 
 
+def _small(bed: Bed, kind: str) -> Bed:
+    small = replace(bed, texture="potting", volume=TUB if kind == "tub" else TRAY, wetness=0.4)
+    if kind in ("tub", "cells"):
+        return small
+    return replace(small, indoors=True, heating=MAT_HEAT if kind == "mat" else None)
+
+
 def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
     if evidence.kind == "raised":
         return replace(bed, raised_m=0.3)
     if evidence.kind == "mulched":
         return replace(bed, mulch_m=0.06)
-    if evidence.kind == "mat":
-        return replace(bed, texture="potting", volume=MAT, heating=MAT_HEAT, indoors=True, wetness=0.4)
+    if evidence.kind in ("tub", "cells", "tray", "mat"):
+        return _small(bed, evidence.kind)
     if evidence.kind == "cable":
         return replace(bed, heating=CABLE_HEAT)
     if evidence.kind == "hotbed":

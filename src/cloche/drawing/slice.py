@@ -93,6 +93,8 @@ _BARS = f"M42 {GROUND_Y - 53}V{GROUND_Y}M77 {GROUND_Y - 43}V{GROUND_Y}"
 _STRAW = [f"M{4 + 9 * i} {GROUND_Y - 1 - (i * 7) % 5}l{9 - (i * 5) % 7} {-4 + (i * 3) % 6}" for i in range(13)]
 _BOARDS = f"M3 {GROUND_Y + 30}V{GROUND_Y - 3}M117 {GROUND_Y + 30}V{GROUND_Y - 3}"
 _TRAY = f"M12 {GROUND_Y - 2}V{GROUND_Y - 17}M108 {GROUND_Y - 2}V{GROUND_Y - 17}M12 {GROUND_Y - 14}H108"
+_ROOM = f"M22 {GROUND_Y - 34}V{GROUND_Y - 42}L60 {GROUND_Y - 60}L98 {GROUND_Y - 42}V{GROUND_Y - 34}"
+_TUB = f"M3 {GROUND_Y - 7}H14L22 {HEIGHT - 6}H98L106 {GROUND_Y - 7}H117"
 _SPROUTS = "".join(f"M{22 + 15 * i} {GROUND_Y - 14}v-8m0 4q-4 0 -4 -4m4 4q4 0 4 -4" for i in range(6))
 
 _SHAPES: dict[str, dict[str, list[str]]] = {
@@ -103,6 +105,9 @@ _SHAPES: dict[str, dict[str, list[str]]] = {
     "arch": {"film": [_arch(50) + "Z"], "lines": [_arch(50), _arch(50, 6)]},
     "frame": {"film": [_frame() + "Z"], "lines": [_frame(), _BARS]},
     "bell": {"film": [b + "Z" for b in _BELLS], "lines": [*_BELLS, *(f"M{x} {GROUND_Y - 40}v-6" for x in (24, 60, 96))]},
+    "tub": {"lines": [_TUB]},
+    "cells": {"lines": [_TRAY, _SPROUTS]},
+    "tray": {"lines": [_TRAY, _SPROUTS, _ROOM]},
     "mat": {"lines": [_TRAY, _SPROUTS], "heat": [_zigzag(HEIGHT - 16, 5)]},
     "cable": {"heat": [_zigzag(depth_y(0.22), 4)]},
     "hotbed": {

@@ -17,7 +17,7 @@ from cloche.bridge import crops
 from cloche.bridge.units import Units
 
 MOST_SHOWN = 7
-INDOORS = ("mat",)
+INDOORS = ("mat", "tray")
 
 
 @dataclass(frozen=True)
