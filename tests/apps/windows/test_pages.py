@@ -170,3 +170,24 @@ def test_thousands_of_points_are_thinned(signed_in: Client, bed: Place) -> None:
     )
     shown = page(signed_in, "place", bed.garden_id, bed.pk)
     assert shown.count("<title>") <= 402
+
+
+def test_seed_for_a_row_follows_the_form(signed_in: Client, bed: Place, person: User) -> None:
+    shown = page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea")
+    assert "101 seeds: 101 stations 5 cm apart in rows 60 cm apart." in shown
+    assert "101 stations 5 cm apart" not in page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea", much="2")
+    assert "in each and thinned to one" in page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea", rate="40")
+    by_plants = page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea", much="60", of="plants")
+    assert "About 60 plants would be left" in by_plants
+    User.objects.filter(pk=person.pk).update(length_unit="in")
+    assert "feet of row" in page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea")
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [({"much": "lots"}, "is not a number"), ({"much": "0"}, "between 0 and"), ({"rate": "140"}, "between 0 and 100 of 100")],
+)
+def test_seed_for_nonsense_is_refused_and_kept(signed_in: Client, bed: Place, typed: dict[str, str], said: str) -> None:
+    shown = page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea", **typed)
+    assert said in shown
+    assert all(f'value="{value}"' in shown for value in typed.values())

@@ -12,6 +12,7 @@ from cloche.apps.windows import selectors
 from cloche.apps.windows.pages import crop as crop_pages
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages import place as place_pages
+from cloche.apps.windows.pages import seed as seed_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.bridge import crops
 
@@ -77,7 +78,8 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     context = {"place": found, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D}
     if outlook is not None:
         offset = crop_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
-        context["sowing"] = crop_pages.sowing(outlook, units, today, offset)
+        context["sowing"] = sowing = crop_pages.sowing(outlook, units, today, offset)
+        context["seed"] = seed_pages.seed_part(crop, sowing.share, request.GET, units)
         if request.htmx:  # type: ignore[attr-defined]
             return render(request, "windows/_sowing.html", context)
         context["page"] = crop_pages.crop_page(found, outlook, units, today)

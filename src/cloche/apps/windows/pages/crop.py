@@ -53,6 +53,7 @@ class Sowing:
     risk: str
     picture: emergence.Emergence | None
     rows: list[tuple[str, str]]
+    share: float
 
 
 def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> CropPage:
@@ -196,7 +197,7 @@ def sowing(outlook: CropOutlook, units: Units, today: date, offset: int) -> Sowi
     picture = emergence.emergence(on, FRACTIONS, days_to, share)
     crop = crops.crop(outlook.crop_key)
     said = _said(crop, on, days_to, share, today)
-    return Sowing(on, offset, said, soil, _risk(data, index), picture, _rows(crop, on, days_to, share))
+    return Sowing(on, offset, said, soil, _risk(data, index), picture, _rows(crop, on, days_to, share), share[1])
 
 
 def _said(crop: Crop, on: date, days_to: list[list[Any]], share: list[float], today: date) -> str:

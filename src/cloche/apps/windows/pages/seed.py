@@ -1,0 +1,72 @@
+"""How much seed the sowing looked at would take, in a sentence."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.http import QueryDict
+
+from cloche.apps.gardens import words
+from cloche.bridge import seeds
+from cloche.bridge.crops import Crop
+from cloche.bridge.units import NotANumber, Units, parse_number
+
+USUAL_MUCH, USUAL_RATE = "5", "90"
+ROW, AREA, PLANTS = "row", "area", "plants"
+MOST = 10_000
+
+
+@dataclass(frozen=True)
+class SeedPart:
+    """The form's fields as typed, their choices, and what they come to."""
+
+    much: str
+    of: str
+    rate: str
+    choices: list[tuple[str, str]]
+    said: str
+    refused: str
+
+
+def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units) -> SeedPart:
+    """asked: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at."""
+    much, of = asked.get("much", USUAL_MUCH), asked.get("of", ROW)
+    rate = asked.get("rate", USUAL_RATE)
+    choices = [(ROW, f"{_far(units)} of row"), (AREA, f"{_wide(units)} of bed"), (PLANTS, "plants")]
+    try:
+        amount, percent = parse_number(much), parse_number(rate)
+    except NotANumber as no_number:
+        return SeedPart(much, of, rate, choices, "", str(no_number))
+    if not 0 < amount <= MOST:
+        return SeedPart(much, of, rate, choices, "", f"How much must lie between 0 and {MOST:,}.")
+    if not 0 < percent <= 100:
+        return SeedPart(much, of, rate, choices, "", "A germination rate lies between 0 and 100 of 100.")
+    up = share * percent / 100
+    return SeedPart(much, of, rate, choices, _said(crop, _need(crop, amount, of, up, units), up, units), "")
+
+
+def _need(crop: Crop, amount: float, of: str, up: float, units: Units) -> seeds.Need:
+    far_m = 1.0 if units.length == "cm" else 0.3048
+    if of == PLANTS:
+        return seeds.need(crop, seeds.stations_for(crop, round(amount), up), up)
+    if of == AREA:
+        return seeds.need(crop, seeds.stations_on(crop, amount * far_m**2), up)
+    return seeds.need(crop, seeds.stations_along(crop, amount * far_m), up)
+
+
+def _said(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
+    if up < 0.01 or not need.stations:
+        return "On that day hardly any of it would come up: no amount of seed makes up for it."
+    thing = crop.start if crop.start != "seed" else "seed"
+    apart, rows = units.length_text(crop.plant_m), units.length_text(crop.row_m)
+    where = f"{words.count(need.stations, 'station')} {apart} apart in rows {rows} apart"
+    each = f", {words.count(need.per_station, thing)} in each and thinned to one" if need.per_station > 1 else ""
+    return f"{words.count(need.seeds, thing)}: {where}{each}. About {words.count(need.plants, 'plant')} would be left."
+
+
+def _far(units: Units) -> str:
+    return "metres" if units.length == "cm" else "feet"
+
+
+def _wide(units: Units) -> str:
+    return "square metres" if units.length == "cm" else "square feet"

@@ -1,0 +1,60 @@
+"""How much seed a row, a bed or a number of plants wants, at the share of it that will come up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil, log
+
+from cloche.core.crops.catalogue import Crop
+
+FILLED = 0.85
+"""Stations that should come up before one stops putting more seed into each (assumption)."""
+LOSSES = 0.10
+"""Of the plants that are up, those that slugs, mice and weather take (assumption)."""
+MOST_PER_STATION = 6
+
+
+@dataclass(frozen=True)
+class Need:
+    """stations to sow; seeds in each and in all; plants expected to stand in the end, one a station."""
+
+    stations: int
+    per_station: int
+    seeds: int
+    plants: int
+
+
+def stations_along(crop: Crop, row_m: float) -> int:
+    """Stations in a row of some length, one at its start."""
+    return max(int(row_m / crop.plant_m + 1e-9), 0) + 1
+
+
+def stations_on(crop: Crop, area_m2: float) -> int:
+    """Stations on a bed of some area, at least one."""
+    return max(round(area_m2 / (crop.row_m * crop.plant_m)), 1)
+
+
+def stations_for(crop: Crop, plants: int, share: float) -> int:
+    """Stations from which so many plants are left; share of seeds that come up, 0-1."""
+    filled = _filled(_per_station(crop, share), share) * (1 - LOSSES)
+    return ceil(plants / filled - 1e-9) if filled > 0 else 0
+
+
+def need(crop: Crop, stations: int, share: float) -> Need:
+    """Seed for some stations; share of seeds that come up, 0-1. Of what comes up in a station all but one is thinned out."""
+    each = _per_station(crop, share)
+    return Need(stations, each, stations * each, int(stations * _filled(each, share) * (1 - LOSSES)))
+
+
+def _per_station(crop: Crop, share: float) -> int:
+    """More where less comes up, as far as that helps; what is planted goes in one by one."""
+    if crop.start != "seed":
+        return 1
+    if share >= 1:
+        return crop.per_station
+    wanted = ceil(log(1 - FILLED) / log(1 - share)) if share > 0 else MOST_PER_STATION
+    return max(crop.per_station, min(wanted, MOST_PER_STATION))
+
+
+def _filled(each: int, share: float) -> float:
+    return float(1 - (1 - min(max(share, 0.0), 1.0)) ** each)
