@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -15,6 +15,7 @@ from cloche.core.windows.outlook import longest_lie_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
 MODEL_VERSION = "column-2"
+PACKET_SOURCE = "your packet, where it says so; else the table"
 
 
 def crops() -> list[Crop]:
@@ -22,10 +23,30 @@ def crops() -> list[Crop]:
     return list(catalogue.catalogue().values())
 
 
-def chosen(keys: Iterable[str] = ()) -> list[Crop]:
+@dataclass(frozen=True)
+class Packet:
+    """What a seed packet says [°C]; None: nothing."""
+
+    minimum_c: float | None = None
+    ideal_from_c: float | None = None
+    ideal_to_c: float | None = None
+
+
+def chosen(keys: Iterable[str] = (), packets: Mapping[str, Packet] | None = None) -> list[Crop]:
     """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
     wanted = set(keys)
-    return [one for one in crops() if (one.key in wanted if wanted else one.usual)]
+    found = (one for one in crops() if (one.key in wanted if wanted else one.usual))
+    return [by_packet(one, (packets or {}).get(one.key)) for one in found]
+
+
+def by_packet(one: Crop, packet: Packet | None) -> Crop:
+    """The crop with its packet's minimum and ideal range in place of the table's. How fast it comes up stays the table's."""
+    if packet is None:
+        return one
+    start = one.optimum_from_c if packet.ideal_from_c is None else packet.ideal_from_c
+    end = max(one.optimum_to_c if packet.ideal_to_c is None else packet.ideal_to_c, start)
+    minimum = min(one.minimum_c, start) if packet.minimum_c is None else packet.minimum_c
+    return replace(one, minimum_c=minimum, optimum_from_c=start, optimum_to_c=end, advice_source=PACKET_SOURCE)
 
 
 def crop(key: str) -> Crop:
@@ -75,5 +96,5 @@ def _wakes_c(one: Crop) -> float:
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
 
 
-__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Readiness", "Speed", "UnknownCrop", "Verdict"]
+__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Packet", "Readiness", "Speed", "UnknownCrop", "Verdict", "by_packet"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "longest_lie_d", "speeds", "verdicts"]

@@ -66,6 +66,19 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
 
 
+class PacketWord(models.Model):
+    """What a garden's seed packet says of a crop, instead of the table [°C]; what it does not say stays the table's."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packet_words")
+    crop_key = models.CharField(max_length=40)
+    minimum_c = models.FloatField(null=True, blank=True)
+    ideal_from_c = models.FloatField(null=True, blank=True)
+    ideal_to_c = models.FloatField(null=True, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "crop_key"], name="one_packet_a_crop")]
+
+
 ASPECTS = [(0.0, "north"), (90.0, "east"), (135.0, "south-east"), (180.0, "south"), (225.0, "south-west"), (270.0, "west")]
 
 

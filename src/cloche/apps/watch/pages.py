@@ -8,6 +8,7 @@ from datetime import date, datetime
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.packets import packets_of
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
@@ -66,7 +67,8 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
     by_place = {standing.place.pk: standing for standing in found}
-    places = [_place_now(line, by_place.get(line.place.pk), open_now, openings, units, today) for line in lines]
+    grown = crops.chosen(garden.crops, packets_of(garden))
+    places = [_place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, grown) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     return TodayPage(
         headline=_headline(lines, found, open_now, openings, today),
@@ -133,14 +135,13 @@ def _place_now(
     openings: list[tuple[date, int, str]],
     units: Units,
     today: date,
+    grown: list[crops.Crop],
 ) -> PlaceNow:
     if standing is None:
         return PlaceNow(line, "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _direct(days)]
-    comfortable = (
-        crop for crop in crops.chosen(line.place.garden.crops) if crop.sown_direct and crop.comfortable_at(standing.now_c)
-    )
+    comfortable = (crop for crop in grown if crop.sown_direct and crop.comfortable_at(standing.now_c))
     held = [crop.name_plural for crop in comfortable if crop.key not in days]
     own = [(on, key) for on, place, key in openings if place == line.place.pk and crops.crop(key).sown_direct]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""

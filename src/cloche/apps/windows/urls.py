@@ -7,6 +7,7 @@ urlpatterns = [
     path("places/<int:place_id>/", views.place, name="place"),
     path("places/<int:place_id>/ground/", views.place_ground, name="place_ground"),
     path("places/<int:place_id>/crops/<slug:crop_key>/", views.crop_in_place, name="crop_in_place"),
+    path("places/<int:place_id>/crops/<slug:crop_key>/packet/", views.packet, name="packet"),
     path("what-wakes/", views.what_wakes, name="what_wakes"),
     path("windows/", season_views.season, name="windows"),
     path("windows/table.csv", season_views.windows_csv, name="windows_csv"),

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from django.contrib import messages
 from django.http import Http404, HttpResponse
-from django.shortcuts import render
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
+from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.models import Place
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.windows import selectors
 from cloche.apps.windows.pages import crop as crop_pages
@@ -67,20 +70,47 @@ def what_wakes(request: GardenRequest) -> HttpResponse:
 @in_garden
 def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     """When to sow a crop here, and what would come of a chosen day."""
-    request.room = "ground"  # type: ignore[attr-defined]
-    found = place_or_404(request, place_id)
+    found, crop = place_or_404(request, place_id), _crop_or_404(crop_key)
+    units = units_of(request.user)
+    packet = packets.packets_of(request.garden).get(crop_key)
+    form = packets.PacketForm(crop=crop, units=units, initial=packets.packet_initial(packet, units))
+    return _crop_response(request, found, crop, form)
+
+
+@require_POST
+@in_garden
+def packet(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
+    """What the packet says, kept for the garden."""
+    found, crop = place_or_404(request, place_id), _crop_or_404(crop_key)
+    form = packets.PacketForm(request.POST, crop=crop, units=units_of(request.user))
+    if not form.is_valid():
+        return _crop_response(request, found, crop, form, status=422)
+    packets.keep(request.garden, crop_key, form.packet)
+    said = "goes by its packet" if form.packet != crops.Packet() else "goes by the table again"
+    messages.success(request, f"{crop.name} {said} in {request.garden.name}.")
+    return redirect("crop_in_place", request.garden.pk, found.pk, crop_key)
+
+
+def _crop_or_404(crop_key: str) -> crops.Crop:
     try:
-        crop = crops.crop(crop_key)
+        return crops.crop(crop_key)
     except crops.UnknownCrop as unknown:
         raise Http404 from unknown
+
+
+def _crop_response(
+    request: GardenRequest, place: Place, crop: crops.Crop, form: packets.PacketForm, status: int = 200
+) -> HttpResponse:
+    request.room = "ground"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
-    outlook = selectors.outlook_of(found, crop_key)
-    context = {"place": found, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D}
+    outlook = selectors.outlook_of(place, crop.key)
+    context = {"place": place, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D, "packet": form}
     if outlook is not None:
         offset = crop_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
         context["sowing"] = sowing = crop_pages.sowing(outlook, units, today, offset)
         context["seed"] = seed_pages.seed_part(crop, sowing.share, request.GET, units)
         if request.htmx:  # type: ignore[attr-defined]
             return render(request, "windows/_sowing.html", context)
-        context["page"] = crop_pages.crop_page(found, outlook, units, today)
-    return render(request, "windows/crop.html", context)
+        said = packets.packets_of(request.garden).get(crop.key)
+        context["page"] = crop_pages.crop_page(place, outlook, units, today, said)
+    return render(request, "windows/crop.html", context, status=status)

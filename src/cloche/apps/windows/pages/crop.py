@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Place
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.bridge import crops
-from cloche.bridge.crops import Crop
+from cloche.bridge.crops import Crop, Packet
 from cloche.bridge.layout import FRACTIONS, HALF, MEMBERS
 from cloche.bridge.units import Units
 from cloche.drawing import emergence, ribbon
@@ -56,7 +56,7 @@ class Sowing:
     share: float
 
 
-def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> CropPage:
+def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date, packet: Packet | None = None) -> CropPage:
     """Everything but the chosen day."""
     crop = crops.crop(outlook.crop_key)
     data = outlook.ribbon
@@ -71,7 +71,7 @@ def crop_page(place: Place, outlook: CropOutlook, units: Units, today: date) -> 
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
         why=_why(crop, outlook, today),
-        facts=_facts(crop, units),
+        facts=_facts(crops.by_packet(crop, packet), units),
     )
 
 
