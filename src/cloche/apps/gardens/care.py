@@ -35,7 +35,7 @@ class Care:
 
 def care_of(place: Place, units: Units, today: date) -> Care:
     """Covers, the latest first, and the latest deeds."""
-    covers = [cover_line(period, units, today) for period in place.cover_periods.order_by("-first", "-id")]
+    covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.all())]
     zone = place.garden.timezone
     deeds = [
         Line(deed.pk, words.sentence(deed.work), words.day(deed.at.astimezone(zone).date(), today), "")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from django import forms
@@ -27,8 +28,7 @@ def keep(garden: Garden, crop_key: str, packet: Packet) -> None:
     if packet == Packet():
         mine.delete()
         return
-    said = {"minimum_c": packet.minimum_c, "ideal_from_c": packet.ideal_from_c, "ideal_to_c": packet.ideal_to_c}
-    PacketWord.objects.update_or_create(garden=garden, crop_key=crop_key, defaults=said)
+    PacketWord.objects.update_or_create(garden=garden, crop_key=crop_key, defaults=asdict(packet))
 
 
 class PacketForm(forms.Form):
@@ -73,5 +73,5 @@ def packet_initial(packet: Packet | None, units: Units) -> dict[str, str]:
     """A packet as the form shows it."""
     if packet is None:
         return {}
-    said = {"minimum": packet.minimum_c, "ideal_from": packet.ideal_from_c, "ideal_to": packet.ideal_to_c}
-    return {name: f"{units.temperature_from_c(v):.1f}" for name, v in said.items() if v is not None}
+    said = asdict(packet).items()
+    return {name.removesuffix("_c"): f"{units.temperature_from_c(v):.1f}" for name, v in said if v is not None}

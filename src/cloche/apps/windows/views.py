@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.contrib import messages
+from django.db.models import prefetch_related_objects
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
@@ -33,6 +34,7 @@ def place(request: GardenRequest, place_id: int) -> HttpResponse:
     """One place."""
     request.room = "ground"  # type: ignore[attr-defined]
     found = place_or_404(request, place_id)
+    prefetch_related_objects([found], "cover_periods")
     units, now = units_of(request.user), clock.now()
     today = clock.today(request.garden.timezone)
     context = {
@@ -70,11 +72,7 @@ def what_wakes(request: GardenRequest) -> HttpResponse:
 @in_garden
 def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     """When to sow a crop here, and what would come of a chosen day."""
-    found, crop = place_or_404(request, place_id), _crop_or_404(crop_key)
-    units = units_of(request.user)
-    packet = packets.packets_of(request.garden).get(crop_key)
-    form = packets.PacketForm(crop=crop, units=units, initial=packets.packet_initial(packet, units))
-    return _crop_response(request, found, crop, form)
+    return _crop_response(request, place_or_404(request, place_id), _crop_or_404(crop_key))
 
 
 @require_POST
@@ -84,7 +82,7 @@ def packet(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse
     found, crop = place_or_404(request, place_id), _crop_or_404(crop_key)
     form = packets.PacketForm(request.POST, crop=crop, units=units_of(request.user))
     if not form.is_valid():
-        return _crop_response(request, found, crop, form, status=422)
+        return _crop_response(request, found, crop, refused=form)
     packets.keep(request.garden, crop_key, form.packet)
     said = "goes by its packet" if form.packet != crops.Packet() else "goes by the table again"
     messages.success(request, f"{crop.name} {said} in {request.garden.name}.")
@@ -99,12 +97,12 @@ def _crop_or_404(crop_key: str) -> crops.Crop:
 
 
 def _crop_response(
-    request: GardenRequest, place: Place, crop: crops.Crop, form: packets.PacketForm, status: int = 200
+    request: GardenRequest, place: Place, crop: crops.Crop, refused: packets.PacketForm | None = None
 ) -> HttpResponse:
     request.room = "ground"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     outlook = selectors.outlook_of(place, crop.key)
-    context = {"place": place, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D, "packet": form}
+    context = {"place": place, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D}
     if outlook is not None:
         offset = crop_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
         context["sowing"] = sowing = crop_pages.sowing(outlook, units, today, offset)
@@ -113,4 +111,5 @@ def _crop_response(
             return render(request, "windows/_sowing.html", context)
         said = packets.packets_of(request.garden).get(crop.key)
         context["page"] = crop_pages.crop_page(place, outlook, units, today, said)
-    return render(request, "windows/crop.html", context, status=status)
+        context["packet"] = refused or packets.PacketForm(crop=crop, units=units, initial=packets.packet_initial(said, units))
+    return render(request, "windows/crop.html", context, status=422 if refused else 200)

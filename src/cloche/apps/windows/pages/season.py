@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.pages.place import SPAN_D, crop_line
+from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.bridge import crops
 from cloche.drawing import ribbon
-from cloche.drawing.ribbon import Calendar, Ribbon
+from cloche.drawing.ribbon import Calendar
 
 NAMED = 3
 ANYWHERE = "anywhere now"
@@ -21,14 +21,10 @@ ANYWHERE = "anywhere now"
 
 @dataclass(frozen=True)
 class SeasonLine:
-    """A crop: the place where it can go in first with its ribbon, and all others in words."""
+    """A crop in the place where it can go in first, whose row names the others."""
 
-    key: str
-    name: str
-    place_id: int
-    when: str
-    note: str
-    ribbon: Ribbon
+    place: Place
+    line: CropLine
 
 
 @dataclass(frozen=True)
@@ -52,7 +48,7 @@ def season_page(garden: Garden, today: date) -> SeasonPage:
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
     open_now = [_line(rows, count, today) for rows in found if rows[0].sow_now]
     opening = [_line(rows, count, today) for rows in found if not rows[0].sow_now]
-    open_now.sort(key=lambda line: line.name)
+    open_now.sort(key=lambda row: row.line.name)
     return SeasonPage(_headline(open_now, opening), open_now, opening, waiting, ribbon.calendar(today, SPAN_D))
 
 
@@ -63,10 +59,10 @@ def _opens(row: CropOutlook) -> str:
 def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
     if not now and not opening:
         return "No window is in sight yet: places need readings, or a first forecast."
-    first = f"{opening[0].name.lower()} {opening[0].when}" if opening else ""
+    first = f"{opening[0].line.name.lower()} {opening[0].line.when}" if opening else ""
     if not now:
         return f"Nothing can go in today; the first is {first}."
-    everywhere = sum(line.when == ANYWHERE for line in now)
+    everywhere = sum(row.line.when == ANYWHERE for row in now)
     said = f"{words.count(len(now), 'crop')} can go in today"
     if everywhere:
         said += ", anywhere" if everywhere == len(now) else f", {everywhere} of them anywhere"
@@ -85,7 +81,7 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
         note = _until(rows[0], today)
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
     notes = [f"{row.place.name} from {words.day(date.fromisoformat(row.windows[0]['earliest']), today)}" for row in then]
-    return SeasonLine(drawn.key, drawn.name, rows[0].place_id, where, " · ".join([note, *notes]), drawn.ribbon)
+    return SeasonLine(rows[0].place, replace(drawn, when=where, note=" · ".join([note, *notes])))
 
 
 def _now(names: list[str], places: int) -> str:
