@@ -68,6 +68,6 @@ def _remembered(evidence: Evidence) -> Any:
     key = repr(nameless)
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
-    ground, outlooks_found = _MEMORY[key]
-    strange = {str(evidence.readings[int(i)][0]): k for i, k in ground.strange.items()}
-    return replace(ground, strange=strange), outlooks_found
+    found = _MEMORY[key]
+    strange = {str(evidence.readings[int(i)][0]): k for i, k in found.ground.strange.items()}
+    return replace(found, ground=replace(found.ground, strange=strange))

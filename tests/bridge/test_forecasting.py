@@ -7,8 +7,7 @@ import pytest
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import chosen
 from cloche.bridge.evidence import Day, Evidence
-from cloche.bridge.forecasting import forecast
-from cloche.bridge.plain import CropDays, PlaceForecast
+from cloche.bridge.forecasting import Foretold, forecast
 
 TODAY = date(2026, 4, 22)
 
@@ -37,12 +36,12 @@ def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evid
 
 
 @cache
-def usual() -> tuple[PlaceForecast, list[CropDays]]:
+def usual() -> Foretold:
     return forecast(evidence())
 
 
 def test_a_week_of_readings_gives_windows_for_every_crop() -> None:
-    ground, outlooks = usual()
+    ground, outlooks = usual().ground, usual().crops
     assert {o.crop_key for o in outlooks} == {crop.key for crop in chosen()}
     assert ground.readings_used == 16
     assert sum(bool(o.windows) for o in outlooks) > 15
@@ -53,7 +52,7 @@ def test_the_same_evidence_gives_the_same_answer_to_the_digit() -> None:
 
 
 def test_the_course_covers_three_weeks_back_and_a_fortnight_on_by_the_hour() -> None:
-    ground, _ = usual()
+    ground = usual().ground
     assert len(ground.near_mid_c) == (21 + 14) * 24
     assert datetime.fromisoformat(ground.start) == datetime(2026, 3, 31, 23, tzinfo=UTC)
     assert all(
@@ -62,29 +61,30 @@ def test_the_course_covers_three_weeks_back_and_a_fortnight_on_by_the_hour() -> 
 
 
 def test_the_band_widens() -> None:
-    band = usual()[0].band_k
+    band = usual().ground.band_k
     assert band["1"] < band["7"] < band["14"] * 1.2
 
 
 def test_a_wild_reading_is_reported_not_dropped() -> None:
     one = evidence()
     wild = (999, one.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)
-    ground, _ = forecast(evidence(readings=[*one.readings, wild]))
+    ground = forecast(evidence(readings=[*one.readings, wild])).ground
     assert list(ground.strange) == ["999"]
     assert ground.readings_used == 17
 
 
 def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() -> None:
-    ground, outlooks = forecast(evidence(days_read=0, weather=[]))
+    found = forecast(evidence(days_read=0, weather=[]))
+    ground, outlooks = found.ground, found.crops
     assert ground.readings_used == 0
     assert ground.normals_source == "guess"
-    assert ground.band_k["7"] > usual()[0].band_k["7"]
-    assert len(outlooks) == len(chosen())
+    assert ground.band_k["7"] > usual().ground.band_k["7"]
+    assert {o.crop_key for o in outlooks} == {crop.key for crop in chosen()}
 
 
 def test_in_the_south_april_is_autumn() -> None:
     south = forecast(evidence(latitude_deg=-41.0, longitude_deg=173.0, timezone=ZoneInfo("Pacific/Auckland"), weather=[]))
-    mean = south[0].far_mid_c
+    mean = south.ground.far_mid_c
     assert mean[90] < mean[0] - 3
     assert mean[270] > mean[90] + 5
 
@@ -99,15 +99,15 @@ def test_standard_time_knows_no_summer(zone: str, hours: float, day: date) -> No
 
 
 def test_a_leap_day_and_new_year_are_just_days() -> None:
-    ground, outlooks = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
-    assert ground.day == "2028-02-29"
-    assert all(w["earliest"] >= "2028-02-29" for o in outlooks for w in o.windows)
+    found = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
+    assert found.ground.day == "2028-02-29"
+    assert all(w["earliest"] >= "2028-02-29" for o in found.crops for w in o.windows)
 
 
 def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> None:
     swings = {}
     for kind in ("open", "tub", "cells", "tray"):
-        ground, _ = forecast(evidence(days_read=0, kind=kind, crops=("pea",)))
+        ground = forecast(evidence(days_read=0, kind=kind, crops=("pea",))).ground
         day = ground.near_mid_c[20 * 24 : 21 * 24]
         swings[kind] = max(day) - min(day)
     assert swings["cells"] > swings["open"] + 1

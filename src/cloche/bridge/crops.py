@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop
-from cloche.core.germination.emergence import FIELD_FACTOR, days_to_emergence
-from cloche.core.windows.outlook import longest_lie_d
+from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
+from cloche.core.windows.limits import longest_lie_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
-MODEL_VERSION = "column-2"
+MODEL_VERSION = "column-3"
 PACKET_SOURCE = "your packet, where it says so; else the table"
+WHOLE = {"per_station"}
 
 
 def crops() -> list[Crop]:
@@ -23,30 +25,54 @@ def crops() -> list[Crop]:
     return list(catalogue.catalogue().values())
 
 
+Values = Mapping[str, float]
+"""What a packet or a grower says of a crop instead of the catalogue, by name of the value."""
+
+
 @dataclass(frozen=True)
-class Packet:
-    """What a seed packet says [°C]; None: nothing."""
+class Grown:
+    """A crop as a garden grows it. way: sown, planted_out, or empty to have it derived; usual_depth_m: the catalogue's."""
 
-    minimum_c: float | None = None
-    ideal_from_c: float | None = None
-    ideal_to_c: float | None = None
+    crop: Crop
+    way: str
+    usual_depth_m: float
 
 
-def chosen(keys: Iterable[str] = (), packets: Mapping[str, Packet] | None = None) -> list[Crop]:
+def grown(keys: Iterable[str], values: Mapping[str, Values], ways: Mapping[str, str]) -> list[Grown]:
+    """A garden's own crops with what it says of them."""
+    found = chosen(keys, values)
+    return [Grown(one, ways.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m) for one in found]
+
+
+def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:
     """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
     wanted = set(keys)
     found = (one for one in crops() if (one.key in wanted if wanted else one.usual))
-    return [by_packet(one, (packets or {}).get(one.key)) for one in found]
+    return [with_values(one, (values or {}).get(one.key)) for one in found]
 
 
-def by_packet(one: Crop, packet: Packet | None) -> Crop:
-    """The crop with its packet's minimum and ideal range in place of the table's. How fast it comes up stays the table's."""
-    if packet is None:
+def with_values(one: Crop, values: Values | None) -> Crop:
+    """The crop with what is said of it in place of the catalogue's. `pace`: times the table's days to come up.
+
+    An ideal range that begins above its end, or below the minimum, moves the one that was not said.
+    """
+    if not values:
         return one
-    start = one.optimum_from_c if packet.ideal_from_c is None else packet.ideal_from_c
-    end = max(one.optimum_to_c if packet.ideal_to_c is None else packet.ideal_to_c, start)
-    minimum = min(one.minimum_c, start) if packet.minimum_c is None else packet.minimum_c
-    return replace(one, minimum_c=minimum, optimum_from_c=start, optimum_to_c=end, advice_source=PACKET_SOURCE)
+    said = dict(values)
+    pace = said.pop("pace", 1.0)
+    for name in WHOLE & said.keys():
+        said[name] = int(said[name])
+    start = said.setdefault("optimum_from_c", max(one.optimum_from_c, said.get("minimum_c", -50.0)))
+    said["optimum_to_c"] = max(said.get("optimum_to_c", one.optimum_to_c), start)
+    said.setdefault("minimum_c", min(one.minimum_c, start))
+    said["maximum_c"] = max(one.maximum_c, said["optimum_to_c"])
+    if "maturity_d" in said:
+        said.setdefault("maturity_planted_d", one.maturity_planted_d * said["maturity_d"] / one.maturity_d)
+    changed = dataclasses.replace(one, advice_source=PACKET_SOURCE, **said)  # type: ignore[arg-type]
+    if pace == 1.0:
+        return changed
+    source = f"{one.rate_source}; in {pace:g} times the days, as you say"
+    return dataclasses.replace(changed, rate=one.rate.slowed(pace), rate_source=source)
 
 
 def crop(key: str) -> Crop:
@@ -96,5 +122,6 @@ def _wakes_c(one: Crop) -> float:
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
 
 
-__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Packet", "Readiness", "Speed", "UnknownCrop", "Verdict", "by_packet"]
-__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "longest_lie_d", "speeds", "verdicts"]
+__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "UnknownCrop", "Values", "Verdict"]
+__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_lie_d", "speeds"]
+__all__ += ["verdicts", "with_values"]

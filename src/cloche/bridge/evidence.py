@@ -6,6 +6,8 @@ from dataclasses import dataclass, field
 from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
+
 
 @dataclass(frozen=True)
 class Day:
@@ -52,6 +54,21 @@ class Deed:
 
 
 @dataclass(frozen=True)
+class SownBatch:
+    """A sowing that was made. values: what its packet says of the crop; rate: share of the lot taken to be alive; counts: how
+    many were up on a day."""
+
+    number: int
+    crop_key: str
+    sown_on: date
+    depth_m: float
+    seeds: int | None
+    rate: float
+    values: dict[str, float] = field(default_factory=dict)
+    counts: tuple[tuple[date, int], ...] = ()
+
+
+@dataclass(frozen=True)
 class Description:
     """How a place lies. aspect_deg: the way it slopes, from north through east; shaded: hours of standard time kept from the
     sun's beam; width_m: of the cover or the raised bed."""
@@ -69,7 +86,9 @@ class Evidence:
     """All of it. Temperatures [°C], depths [m], instants aware, days local.
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
-    crops: keys of those the garden grows, none for the usual.
+    crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways: sown
+    or planted_out, where it overrules what is derived. field_factor: middle and log SD of how much slower its soil is than the
+    laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed.
     """
 
     kind: str
@@ -87,3 +106,8 @@ class Evidence:
     covers: list[CoverSpan] = field(default_factory=list)
     deeds: list[Deed] = field(default_factory=list)
     crops: tuple[str, ...] = ()
+    values: dict[str, dict[str, float]] = field(default_factory=dict)
+    ways: dict[str, str] = field(default_factory=dict)
+    field_factor: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
+    watered: bool = True
+    sown: tuple[SownBatch, ...] = ()

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge import outlooks
+from cloche.bridge.batches import batch_outlook
 from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.crops import chosen
+from cloche.bridge.crops import Grown, grown
 from cloche.bridge.evidence import Evidence
+from cloche.bridge.frosts import frosts_of, last_frost_day, plain
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
 from cloche.bridge.places import Lie, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
@@ -29,6 +32,8 @@ from cloche.core.weather.indoors import room
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.weather.scenarios import Known, scenarios
+from cloche.core.windows.season import Bed as WindowBed
+from cloche.core.windows.season import Season, field_factors
 
 PAST_D = 60
 RUN_UP_D = 30
@@ -39,24 +44,36 @@ NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
 COLDEST_C, HOTTEST_C = -29.0, 59.0
+BENCHES = ("tray", "mat", "cells")
+"""Kinds of place that raise what is planted out elsewhere."""
 
 
 @dataclass(frozen=True)
 class _Outlook:
-    """A known place in all its members from RUN_UP_D before today on. weather: daily, the same members and days."""
+    """A known place in all its members from run_up_d before today on. weather: daily, the same members and days."""
 
     lie: Lie
     learned: Learned
     course: Course
     weather: DailyRecord
     outside: HourlyWeather
+    run_up_d: int
 
     def soil_c(self, depth_m: float) -> NDArray[np.float64]:
         """Hourly soil, (hours, members)."""
         return np.clip(self.course.at(depth_m).astype(np.float64), COLDEST_C, HOTTEST_C)
 
 
-def forecast(evidence: Evidence) -> tuple[PlaceForecast, list[CropDays]]:
+@dataclass(frozen=True)
+class Foretold:
+    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain)."""
+
+    ground: PlaceForecast
+    crops: list[CropDays]
+    sown: dict[int, dict[str, Any]]
+
+
+def forecast(evidence: Evidence) -> Foretold:
     """Learn the place and run it over the coming year."""
     normals, past = climate(evidence)
     day_0 = evidence.today - timedelta(days=PAST_D)
@@ -72,23 +89,62 @@ def forecast(evidence: Evidence) -> tuple[PlaceForecast, list[CropDays]]:
     behind = _felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
     learned = learn(lie.place, behind, readings)
     found = _run(evidence, lie, learned, members, site)
+    frosts, own = frosts_of(past, normals, evidence.latitude_deg, evidence.today)
     ground = _place_forecast(evidence, found, normals, known, readings, numbers)
-    plants = outlooks.plant_air(found.course, found.weather, covered=bool(lie.place.covers or lie.house or lie.indoors))
-    first = RUN_UP_D * 24
-    crops = chosen(evidence.crops)
-    beds = {depth: found.soil_c(depth)[first:] for depth in {outlooks.depth_for(crop) for crop in crops}}
-    return ground, outlooks.crop_days(crops, beds, plants.cut(RUN_UP_D), evidence.today)
+    ground = replace(ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today))
+    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
+    crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
+    return Foretold(ground, crops, _sown(evidence, found))
+
+
+def _run_up_d(evidence: Evidence) -> int:
+    """Far enough back for the oldest sowing that is still followed."""
+    ages = [(evidence.today - sown.sown_on).days + 1 for sown in evidence.sown]
+    return max([RUN_UP_D, *(age for age in ages if age <= PAST_D)])
+
+
+def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
+    """Outlooks of the sowings that lie within the run; what is older keeps what was last said of it."""
+    first = evidence.today - timedelta(days=found.run_up_d)
+    moist = None if evidence.watered else found.course.moist.astype(np.float64)
+    return {
+        sown.number: batch_outlook(
+            sown, found.soil_c(outlooks.nearest_depth(sown.depth_m)), first, evidence.field_factor, moist
+        )
+        for sown in evidence.sown
+        if first <= sown.sown_on <= evidence.today
+    }
+
+
+def _crops(evidence: Evidence) -> list[Grown]:
+    return grown(evidence.crops, evidence.values, evidence.ways)
+
+
+def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -> outlooks.Ground:
+    """The place from today on, as its crops are judged in it."""
+    place, first = found.lie.place, found.run_up_d * 24
+    covered = bool(place.covers or found.lie.house or found.lie.indoors)
+    air = outlooks.plant_air(found.course, found.weather, covered).cut(found.run_up_d)
+    moist = found.course.moist[first:].astype(np.float64)
+    season = Season.of(air, evidence.latitude_deg, None if covered or place.bed.volume else moist)
+    factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
+    beds = {
+        depth: WindowBed.of(found.soil_c(depth)[first:], season, factor, None if evidence.watered else moist)
+        for depth in outlooks.depths_for(_crops(evidence))
+    }
+    return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES)
 
 
 def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site) -> _Outlook:
-    start = PAST_D - RUN_UP_D
+    run_up_d = _run_up_d(evidence)
+    start = PAST_D - run_up_d
     weather = members.cut(start)
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), site)
     later = Lie(lie.place.shifted(start * 24), lie.house, lie.indoors)
     felt = _felt(later, outside)
     depths = sorted({*FIELD_DEPTHS_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
     course = run(later.place, learned.since(start * 24), felt, depths, MEMBERS, evidence.seed)
-    return _Outlook(later, learned, course, weather, outside)
+    return _Outlook(later, learned, course, weather, outside, run_up_d)
 
 
 def _felt(lie: Lie, outside: HourlyWeather) -> HourlyWeather:
@@ -124,11 +180,11 @@ def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[in
 def _place_forecast(
     evidence: Evidence, found: _Outlook, normals: Normals, known: Known, readings: Readings, numbers: list[int]
 ) -> PlaceForecast:
-    first, last = (RUN_UP_D - NEAR_PAST_D) * 24, (RUN_UP_D + NEAR_D) * 24
+    first, last = (found.run_up_d - NEAR_PAST_D) * 24, (found.run_up_d + NEAR_D) * 24
     soil = found.soil_c(evidence.seed_depth_m)
     near = np.quantile(soil[first:last], BAND, axis=1)
     daily = soil.reshape(-1, 24, soil.shape[1]).mean(axis=1)
-    far = np.quantile(daily[RUN_UP_D:], BAND, axis=1)
+    far = np.quantile(daily[found.run_up_d :], BAND, axis=1)
     width = (far[2] - far[0]) / 2
     learned = found.learned
     return PlaceForecast(
@@ -153,6 +209,7 @@ def _place_forecast(
         normals_source=normals.source,
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
+        frosts={},
     )
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cloche.core.weather.scenarios import FEWEST_YEARS
-from cloche.core.windows.outlook import FRACTIONS, HALF
+from cloche.core.windows.limits import FRACTIONS, HALF
 
 MEMBERS = 40
 """Courses of weather and ground that every probability counts."""

@@ -2,24 +2,43 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from cloche.bridge.crops import Crop
-from cloche.bridge.plain import CropDays, short
+from cloche.bridge.crops import Grown
+from cloche.bridge.plain import DAYS, SHARES, TENTHS, CropDays, short
+from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.record import DailyRecord
-from cloche.core.windows.outlook import HALF, Bed, Outlook, Window, main_limit, outlook
+from cloche.core.windows.limits import HALF
+from cloche.core.windows.outlook import Outlook, planting_outlook, sowing_outlook
+from cloche.core.windows.schools import Choice, compare
+from cloche.core.windows.season import Bed
+from cloche.core.windows.spans import Window
+from cloche.core.windows.ways import Way, better_way, is_short
 
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
 """Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
+ROOT_DEPTH_M = 0.10
 CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 273, 3)])
 PLANT_COLDER_K = 1.5
 """Air among seedlings in the open is colder than at screen height on clear nights [K] (assumption, low side of 2-4)."""
+RARE = 0.02
+HOPELESS = 0.05
+"""A crop that never succeeds more often than this within the days looked at is not grown that way there."""
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A place to judge crops in. beds: by depth; last_frost_day: the usual last spring frost in days from today, None: never
+    any; bench: whether it only raises what is planted out elsewhere."""
+
+    beds: dict[float, Bed]
+    last_frost_day: float | None
+    bench: bool
 
 
 def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecord:
@@ -39,45 +58,93 @@ def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecor
 
 def depth_for(crop: Crop) -> float:
     """Where its seed or set is judged to lie [m]."""
-    return min(SOWING_DEPTHS_M, key=lambda depth: abs(depth - crop.sowing_depth_m))
+    return nearest_depth(crop.sowing_depth_m)
 
 
-def crop_days(crops: list[Crop], soil_c: dict[float, NDArray[np.float64]], air: DailyRecord, today: date) -> list[CropDays]:
-    """soil_c: hourly by `depth_for` each crop, (hours, members), from midnight of today; air: of the same days and more."""
-    beds = {depth: Bed.of(hourly, air) for depth, hourly in soil_c.items()}
-    return [_plain(outlook(crop, beds[depth_for(crop)], CANDIDATES), today) for crop in crops]
+def nearest_depth(depth_m: float) -> float:
+    """The depth nearest to it at which the soil is known [m]."""
+    return min(SOWING_DEPTHS_M, key=lambda depth: abs(depth - depth_m))
 
 
-def _plain(found: Outlook, today: date) -> CropDays:
+def depths_for(grown: list[Grown]) -> set[float]:
+    """All depths at which the soil is wanted for these crops."""
+    return {depth_for(each.crop) for each in grown} | {ROOT_DEPTH_M}
+
+
+def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]:
+    """Every crop, sown in place and planted out as far as either is done with it."""
+    found = []
+    for each in grown:
+        ways = _ways(each, ground)
+        better = each.way or str(better_way(ways.get(Way.SOWN), ways.get(Way.PLANTED_OUT)))
+        found += [_plain(outlook, way, better == way, ground, today) for way, outlook in ways.items()]
+    return found
+
+
+def _ways(each: Grown, ground: Ground) -> dict[Way, Outlook]:
+    crop, ways = each.crop, dict[Way, Outlook]()
+    if crop.sown_direct or each.way == Way.SOWN or ground.bench:
+        ways[Way.SOWN] = sowing_outlook(crop, ground.beds[depth_for(crop)], CANDIDATES, each.usual_depth_m)
+    if not crop.planted_out or ground.bench:
+        return ways
+    # What is sown in place is not worked out twice, unless that leaves hardly a day or the grower wants it otherwise.
+    if crop.method != "direct" or each.way == Way.PLANTED_OUT or is_short(ways[Way.SOWN]):
+        ways[Way.PLANTED_OUT] = planting_outlook(crop, ground.beds[ROOT_DEPTH_M], CANDIDATES)
+    return ways
+
+
+def _plain(found: Outlook, way: Way, better: bool, ground: Ground, today: date) -> CropDays:
     windows = [_plain_window(window, today) for window in found.windows]
-    thin = np.arange(0, len(found.sow_day), 2)
+    thin = np.arange(0, len(found.day), 2)
+    soil = found.soil_mid_c
+    sown = way is Way.SOWN
+    limits = [limit for limit, values in found.failing.items() if values.max() > RARE]
+    days: dict[str, Any] = {
+        "day": found.day.tolist(),
+        "success": short(found.success, 3),
+        "soil_c": short(soil),
+        "growth": SHARES.pack(found.growth),
+        "harvest_d": TENTHS.pack(found.harvest_d),
+        "limits": [str(limit) for limit in limits],
+        "failing": SHARES.pack(np.array([found.failing[limit] for limit in limits])),
+    }
+    if sown:
+        days |= {"days_to": TENTHS.pack(found.days_to), "share": SHARES.pack(found.share)}
     return CropDays(
         crop_key=found.crop.key,
+        way=str(way),
+        better=better,
         windows=windows,
         sow_now=any(window.earliest == 0 for window in found.windows),
-        main_limit="" if windows else str(main_limit(found)),
-        half_d=short(found.days_to[HALF, 1, :1])[0],
-        share=float(found.share[1, 0]),
-        ribbon={
-            "day": found.sow_day[thin].tolist(),
-            "success": short(found.success[thin], 2),
-            "soil_c": short(found.soil_c[thin]),
-        },
-        days={
-            "day": found.sow_day.tolist(),
-            "success": short(found.success, 3),
-            "days_to": [[short(band) for band in fraction] for fraction in found.days_to],
-            "share": [short(band, 3) for band in found.share],
-            "soil_c": short(found.soil_c),
-            "failing": {str(limit): short(values, 3) for limit, values in found.failing.items()},
-        },
+        main_limit="" if windows else str(found.main_limit),
+        half_d=short(found.days_to[HALF, 1, :1])[0] if sown else None,
+        share=float(found.share[1, 0]) if sown else 0.0,
+        fails_now=round(1 - float(found.success[0]), 3),
+        hopeless=bool(found.success.max() < HOPELESS),
+        ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},
+        days=days,
+        members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
+        schools=[_plain_choice(choice, today) for choice in compare(found, ground.last_frost_day)],
     )
+
+
+def _plain_choice(choice: Choice, today: date) -> dict[str, Any]:
+    plain = {"school": str(choice.school), "day": None if choice.day is None else _iso(today, choice.day)}
+    if choice.day is None:
+        return plain
+    soil, half, lost = short(np.array([choice.soil_c, choice.half_d, choice.lost_d]))
+    numbers = {"fails": round(choice.fails, 3), "soil_c": soil, "half_d": half, "lost_d": lost, "share": round(choice.share, 3)}
+    return plain | numbers | {"limit": str(choice.limit or "")}
 
 
 def _plain_window(window: Window, today: date) -> dict[str, Any]:
     plain = asdict(window)
     for key in ("earliest", "best_from", "best_to", "last"):
-        plain[key] = (today + timedelta(days=plain[key])).isoformat()
+        plain[key] = _iso(today, plain[key])
     for key in ("opens_after", "closes_before"):
         plain[key] = plain[key] and str(plain[key])
     return plain
+
+
+def _iso(today: date, days: int) -> str:
+    return (today + timedelta(days=days)).isoformat()

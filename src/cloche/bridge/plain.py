@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import base64
 import math
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,7 +18,7 @@ class PlaceForecast:
 
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. character: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
-    what the records tell, more than before.
+    what the records tell, more than before. frosts: see `bridge.frosts.plain`.
     """
 
     day: str
@@ -44,22 +45,63 @@ class PlaceForecast:
     normals_source: str
     normals_years: int
     replayed_years: int
+    frosts: dict[str, Any]
 
 
 @dataclass(frozen=True)
 class CropDays:
-    """One crop's outlook: dates as ISO text, shares 0-1, None for never. half_d, share: if sown today."""
+    """One crop's outlook, sown in place or planted out (way); better: whether that is the way that suits the place. Dates as
+    ISO text, shares 0-1, None for never. half_d, share, fails_now: if sown today. hopeless: nobody grows it that way there.
+    members: days until half are up in each course in which it succeeds, (days, members) packed as DAYS; days holds tables
+    packed as TENTHS and SHARES."""
 
     crop_key: str
+    way: str
+    better: bool
     windows: list[dict[str, Any]]
     sow_now: bool
     main_limit: str
     half_d: float | None
     share: float
+    fails_now: float
+    hopeless: bool
     ribbon: dict[str, list[Any]]
     days: dict[str, Any]
+    members: str
+    schools: list[dict[str, Any]]
 
 
 def short(values: NDArray[np.floating], digits: int = 2) -> list[Any]:
     """For storage only: hundredths are finer than any probe. inf becomes None."""
-    return [round(float(v), digits) if math.isfinite(v) else None for v in values]
+    rounded = np.round(np.asarray(values, dtype=np.float64), digits)
+    whole: list[Any] = rounded.tolist()
+    if not np.isfinite(rounded).all():
+        whole = [value if math.isfinite(value) else None for value in whole]
+    return whole
+
+
+@dataclass(frozen=True)
+class Grain:
+    """How finely a table of numbers is stored: `step` between two of them, the largest count of steps standing for never."""
+
+    step: float
+    bytes_each: Literal[1, 2]
+
+    @property
+    def _kind(self) -> type[np.unsignedinteger]:
+        return np.uint8 if self.bytes_each == 1 else np.uint16
+
+    def pack(self, values: NDArray[np.floating]) -> str:
+        """Numbers from 0 up as base64 of whole steps; inf becomes never, and so does what is too large."""
+        never = np.iinfo(self._kind).max
+        steps = np.minimum(np.round(np.asarray(values) / self.step), never)
+        return base64.b64encode(steps.astype(self._kind).tobytes()).decode("ascii")
+
+    def unpack(self, text: str, *shape: int) -> NDArray[np.float64]:
+        """What was packed, in its shape (one length may be -1); never becomes inf."""
+        steps = np.frombuffer(base64.b64decode(text), dtype=self._kind).reshape(shape)
+        return np.where(steps == np.iinfo(self._kind).max, np.inf, steps * self.step)
+
+
+DAYS, TENTHS, SHARES = Grain(1.0, 1), Grain(0.1, 2), Grain(0.005, 1)
+"""Whole days up to 254; tenths of days up to 6553; shares 0-1 to half of a hundredth."""

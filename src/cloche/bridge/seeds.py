@@ -2,6 +2,6 @@
 
 from __future__ import annotations
 
-from cloche.core.crops.seeds import Need, need, stations_along, stations_for, stations_on
+from cloche.core.crops.seeds import Need, need, per_station, stations_along, stations_for, stations_on
 
-__all__ = ["Need", "need", "stations_along", "stations_for", "stations_on"]
+__all__ = ["Need", "need", "per_station", "stations_along", "stations_for", "stations_on"]

@@ -107,6 +107,11 @@ def parse_snow(text: str, units: Units) -> float:
     return _parse_length(text, units, quantities.SNOW_M, "Snow")
 
 
+def parse_plain_length(text: str, units: Units, what: str) -> float:
+    """A distance in a bed as typed, to metres. Raises NotANumber or OutOfRange."""
+    return _parse_length(text, units, quantities.SPACING_M, what)
+
+
 def _parse_length(text: str, units: Units, limits_m: tuple[float, float], what: str) -> float:
     low, high = (units.length_from_m(limit) for limit in limits_m)
     plain = re.sub(r"\s*(cm|in|\")$", "", text.strip())
@@ -142,4 +147,4 @@ def _no_minus_zero(value: float, digits: int) -> str:
 
 
 __all__ = ["LengthUnit", "NotANumber", "OutOfRange", "TemperatureUnit", "Units", "parse_air", "parse_depth", "parse_number"]
-__all__ += ["parse_soil"]
+__all__ += ["parse_plain_length", "parse_soil"]

@@ -22,6 +22,7 @@ urlpatterns = [
                 path("", include("cloche.apps.watch.urls")),
                 path("garden/", include("cloche.apps.gardens.urls")),
                 path("", include("cloche.apps.readings.urls")),
+                path("", include("cloche.apps.sowings.urls")),
                 path("", include("cloche.apps.windows.urls")),
             ]
         ),

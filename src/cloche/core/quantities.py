@@ -17,6 +17,7 @@ SOIL_C = (-30.0, 60.0)
 AIR_C = (-60.0, 60.0)
 """Air temperatures near the ground anywhere that vegetables grow [°C]."""
 DEPTH_M = (0.0, 2.0)
+SPACING_M = (0.001, 6.0)
 SNOW_M, RAIN_MM, WIND_M_S = (0.0, 5.0), (0.0, 2000.0), (0.0, 60.0)
 """Snow that lies, a day's rain and its mean wind anywhere that vegetables grow."""
 

@@ -44,7 +44,7 @@ def emergence(
         curve=path(rising),
         band=path([*early, *reversed(late)], closed=True),
         half_x=round(x(middle[half]), 1) if half < len(middle) else None,
-        days=_days(sown, last, x),
+        days=day_ticks(sown, last, x),
         values=[Tick(round(y(v), 1), str(v)) for v in (0, 25, 50, 75, 100)],
     )
 
@@ -65,7 +65,8 @@ def _steps(
     return [(x(0), y(0)), (x(first), y(0)), *inner, (x(min(end, last)), y(100 * share)), (x(last), y(100 * share))]
 
 
-def _days(sown: date, last: float, x: Linear) -> list[Tick]:
+def day_ticks(sown: date, last: float, x: Linear) -> list[Tick]:
+    """Days on an axis, the first of each month named."""
     step = 2 if last < 16 else 5 if last < 40 else 10
     ticks = []
     for day in range(0, int(last), step):

@@ -8,7 +8,7 @@ import pytest
 from cloche.core.crops import build, knots
 from cloche.core.crops.catalogue import catalogue, crop
 from cloche.core.errors import UnknownCrop
-from cloche.core.germination.emergence import days_to_emergence
+from cloche.core.germination.steady import days_to_emergence
 
 
 def test_at_least_sixty_crops_each_with_its_sources() -> None:

@@ -12,15 +12,8 @@ from hypothesis import strategies as st
 from bench.emergence import Cell, cells, left_out, meets, second_source
 from cloche.core.crops.catalogue import crop
 from cloche.core.errors import OutOfRange
-from cloche.core.germination.emergence import (
-    FIELD_FACTOR,
-    LABORATORY,
-    SeedBed,
-    days_to_emergence,
-    develop,
-    hours_to_emergence,
-    share_by,
-)
+from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
+from cloche.core.germination.steady import FIELD_FACTOR, LABORATORY, days_to_emergence
 
 HEAT_SUM_PREFERRED = {"turnip", "celery"}
 """Contradictory rows, decided for the second source (decided_cells.csv)."""

@@ -5,7 +5,9 @@ import pytest
 
 from cloche.core.crops.catalogue import crop
 from cloche.core.weather.record import DailyRecord
-from cloche.core.windows.outlook import HALF, SENSIBLE, Bed, Limit, Outlook, longest_lie_d, main_limit, outlook
+from cloche.core.windows.limits import HALF, SENSIBLE, Limit, longest_lie_d
+from cloche.core.windows.outlook import Outlook, sowing_outlook
+from cloche.core.windows.season import Bed, Season
 
 DAYS, MEMBERS = 366, 12
 CANDIDATES = np.arange(0, 240)
@@ -21,17 +23,17 @@ def year(mean_c: float = 9.0, half_swing_k: float = 10.0, start_doy: int = 60, s
     soil = np.repeat(mean + 1.0, 24, axis=0) + np.tile(3 * np.cos(2 * np.pi * (hour - 16) / 24), DAYS)[:, None]
     first = date(2026, 1, 1) + timedelta(days=start_doy - 1)
     low = mean - 6.5 + shelter_k
-    return Bed.of(np.clip(soil, -5, 45), DailyRecord.of(first, low, mean + 5))
+    return Bed.of(np.clip(soil, -5, 45), Season.of(DailyRecord.of(first, low, mean + 5), 48.0))
 
 
 def warm_soil(shelter_k: float = 0.0) -> Bed:
     """The same year over soil that is warm all along."""
     always = np.full((DAYS * 24, MEMBERS), 22.0)
-    return Bed.of(always, year(shelter_k=shelter_k).air)
+    return Bed.of(always, year(shelter_k=shelter_k).season)
 
 
 def look(key: str, **values: float) -> Outlook:
-    return outlook(crop(key), year(**values), CANDIDATES)
+    return sowing_outlook(crop(key), year(**values), CANDIDATES)
 
 
 def test_hardy_and_cheap_goes_first_tender_last() -> None:
@@ -55,13 +57,13 @@ def test_a_cold_start_is_named_as_the_reason() -> None:
 
 
 def test_frost_holds_tender_crops_back_though_the_soil_is_warm() -> None:
-    found = outlook(crop("cucumber"), warm_soil(), CANDIDATES)
+    found = sowing_outlook(crop("cucumber"), warm_soil(), CANDIDATES)
     assert found.windows[0].opens_after is Limit.FROST
     assert found.windows[0].earliest > 20
 
 
 def test_a_cover_opens_the_window_earlier() -> None:
-    covered, bare = (outlook(crop("cucumber"), warm_soil(k), CANDIDATES).windows[0].earliest for k in (3.0, 0.0))
+    covered, bare = (sowing_outlook(crop("cucumber"), warm_soil(k), CANDIDATES).windows[0].earliest for k in (3.0, 0.0))
     assert covered < bare - 5
 
 
@@ -83,7 +85,7 @@ def test_where_spring_turns_hot_cool_crops_end_by_heat() -> None:
 def test_a_crop_without_a_window_says_what_stands_in_the_way() -> None:
     found = look("okra", mean_c=2.0)
     assert found.windows == []
-    assert main_limit(found) is Limit.COLD
+    assert found.main_limit is Limit.COLD
 
 
 def test_colder_soil_takes_longer() -> None:

@@ -27,6 +27,7 @@ ROOMS = (
     ("Ground", "ground", "g"),
     ("What wakes", "what_wakes", "w"),
     ("Windows", "windows", "n"),
+    ("Sowings", "sowings", "o"),
     ("Weather", "weather", "a"),
     ("Files", "files", "f"),
     ("Garden", "garden", "s"),

@@ -12,6 +12,7 @@ from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
+from cloche.bridge.zones import zone_words
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
@@ -90,6 +91,33 @@ class GardenForm(forms.ModelForm):
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["timezone_name"].widget = forms.Select(choices=_zones())
+
+
+class SiteForm(GardenForm):
+    """The site, and how its people go about sowing."""
+
+    class Meta(GardenForm.Meta):
+        fields = [*GardenForm.Meta.fields, "school", "watered", "zone"]
+        labels = GardenForm.Meta.labels | {
+            "school": "You sow",
+            "watered": "Seed beds are kept moist",
+            "zone": "Winter-hardiness zone, if you like",
+        }
+        help_texts = GardenForm.Meta.help_texts | {
+            "school": "Decides which day is called yours; what each way costs stands with every crop.",
+            "watered": "Where they are not, seed waits for rain in dry soil.",
+            "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",
+        }
+
+    def clean_zone(self) -> str:
+        """A zone, or none."""
+        zone: str = self.cleaned_data["zone"].strip().lower()
+        if zone:
+            try:
+                zone_words(zone, Units())
+            except OutOfRange as refusal:
+                raise forms.ValidationError(str(refusal), code="zone") from refusal
+        return zone
 
 
 @cache

@@ -26,7 +26,15 @@ class User(AbstractUser):
 
 
 class Garden(models.Model):
-    """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow."""
+    """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
+
+    school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told.
+    """
+
+    class School(models.TextChoices):
+        COMFORTABLE = "comfortable", "when the soil is comfortably warm"
+        MINIMUM = "minimum", "as soon as the soil reaches the minimum"
+        CALENDAR = "calendar", "by the date of the last frost"
 
     name = models.CharField(max_length=80)
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
@@ -36,6 +44,9 @@ class Garden(models.Model):
     normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
+    school = models.CharField(max_length=12, choices=School, default=School.COMFORTABLE)
+    watered = models.BooleanField(default=True)
+    zone = models.CharField(max_length=4, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     people = models.ManyToManyField(User, through="Membership", related_name="gardens")
 
@@ -66,17 +77,44 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
 
 
-class PacketWord(models.Model):
-    """What a garden's seed packet says of a crop, instead of the table [°C]; what it does not say stays the table's."""
+class Packet(models.Model):
+    """A packet of seed: its variety, how old and how good it is, and what it says of its crop instead of the catalogue.
 
-    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packet_words")
+    values: by name of the value (see bridge.crops.with_values). The packet in use is the one that windows go by.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packets")
     crop_key = models.CharField(max_length=40)
-    minimum_c = models.FloatField(null=True, blank=True)
-    ideal_from_c = models.FloatField(null=True, blank=True)
-    ideal_to_c = models.FloatField(null=True, blank=True)
+    variety = models.CharField(max_length=60, blank=True)
+    packed_year = models.PositiveSmallIntegerField(null=True, blank=True)
+    tested_of = models.PositiveIntegerField(null=True, blank=True, help_text="Seeds laid out in a germination test.")
+    tested_up = models.PositiveIntegerField(null=True, blank=True, help_text="How many of them germinated.")
+    price = models.FloatField(null=True, blank=True, help_text="What it cost, in the grower's own money.")
+    values = models.JSONField(default=dict, blank=True)
+    in_use = models.BooleanField(default=True)
+    removed_at = models.DateTimeField(null=True, editable=False)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["garden", "crop_key"], name="one_packet_a_crop")]
+        ordering = ["-in_use", "id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["garden", "crop_key"],
+                condition=models.Q(in_use=True, removed_at__isnull=True),
+                name="one_packet_in_use",
+            )
+        ]
+
+
+class CropChoice(models.Model):
+    """How a garden goes about one crop, where that differs from what is derived or from its other crops."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="crop_choices")
+    crop_key = models.CharField(max_length=40)
+    school = models.CharField(max_length=12, blank=True)
+    way = models.CharField(max_length=12, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "crop_key"], name="one_choice_a_crop")]
 
 
 ASPECTS = [(0.0, "north"), (90.0, "east"), (135.0, "south-east"), (180.0, "south"), (225.0, "south-west"), (270.0, "west")]

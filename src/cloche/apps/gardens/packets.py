@@ -1,77 +1,235 @@
-"""What a garden's seed packets say: the form, keeping it, and reading it for the pages."""
+"""A garden's packets of seed and what it chooses for a crop: reading them, keeping them, the form."""
 
 from __future__ import annotations
 
-from dataclasses import asdict
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Literal
 
 from django import forms
+from django.db import transaction
 
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.forms import TypedNumber, parse_with
-from cloche.apps.gardens.models import Garden, PacketWord
-from cloche.bridge.crops import Crop, Packet
-from cloche.bridge.units import Units, parse_soil
+from cloche.apps.gardens.models import CropChoice, Garden, Packet
+from cloche.bridge.crops import Crop
+from cloche.bridge.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
 
-FAR_K = 12.0
-"""A packet that lies further than this from the table is asked about."""
+Kind = Literal["soil", "air", "length", "number"]
 
 
-def packets_of(garden: Garden) -> dict[str, Packet]:
+@dataclass(frozen=True)
+class Said:
+    """A value that a packet or a grower may say. name: of the catalogue's value; far: from the catalogue's, in kelvin or as a
+    factor, beyond which it is asked about; least, most: of plain numbers."""
+
+    field: str
+    name: str
+    label: str
+    kind: Kind
+    far: float
+    least: float = 0.0
+    most: float = 0.0
+
+
+FIRST = (
+    Said("minimum", "minimum_c", "Minimum", "soil", 12.0),
+    Said("ideal_from", "optimum_from_c", "Ideal from", "soil", 12.0),
+    Said("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
+)
+MORE = (
+    Said("days", "maturity_d", "Days from emergence to harvest", "number", 2.5, 1, 400),
+    Said("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
+    Said("row", "row_m", "Between rows", "length", 4.0),
+    Said("apart", "plant_m", "Between plants in the row", "length", 4.0),
+    Said("together", "per_station", "Seeds put together", "number", 6.0, 1, 20),
+    Said("frost", "frost_limit_c", "Coldest night that seedlings stand", "air", 8.0),
+    Said("heat", "heat_limit_c", "Hottest days it crops in", "air", 8.0),
+    Said("weeks", "raise_weeks", "Weeks from the bench to planting out", "number", 3.0, 1, 30),
+    Said("plant_soil", "plant_soil_c", "Soil wanted for planting out", "soil", 8.0),
+    Said("plant_night", "plant_night_c", "Nights wanted for planting out", "air", 8.0),
+    Said("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
+)
+ALL = FIRST + MORE
+
+
+def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:
+    """What is said of each crop by the packet in use: one query."""
+    return {packet.crop_key: packet.values for packet in _standing(garden).filter(in_use=True).only("crop_key", "values")}
+
+
+def packets_of(garden: Garden, crop_key: str) -> list[Packet]:
+    """A crop's packets, the one in use first."""
+    return list(_standing(garden).filter(crop_key=crop_key))
+
+
+def choices_of(garden: Garden) -> dict[str, CropChoice]:
     """By crop: one query."""
-    rows = PacketWord.objects.filter(garden=garden).values_list("crop_key", "minimum_c", "ideal_from_c", "ideal_to_c")
-    return {key: Packet(*values) for key, *values in rows}
+    return {choice.crop_key: choice for choice in CropChoice.objects.filter(garden=garden)}
 
 
-def keep(garden: Garden, crop_key: str, packet: Packet) -> None:
-    """Store it; an empty one gives the table its word back."""
-    mine = PacketWord.objects.filter(garden=garden, crop_key=crop_key)
-    if packet == Packet():
-        mine.delete()
-        return
-    PacketWord.objects.update_or_create(garden=garden, crop_key=crop_key, defaults=asdict(packet))
+def school_for(garden: Garden, choice: CropChoice | None) -> str:
+    """By which rule this garden sows this crop."""
+    return (choice.school if choice else "") or garden.school
 
 
-class PacketForm(forms.Form):
-    """Minimum and ideal as the packet prints them; what lies far from the table is asked about once."""
+def _standing(garden: Garden) -> Any:
+    return Packet.objects.filter(garden=garden, removed_at__isnull=True)
 
-    minimum = TypedNumber(label="Minimum", required=False)
-    ideal_from = TypedNumber(label="Ideal from", required=False)
-    ideal_to = TypedNumber(label="Ideal to", required=False)
-    meant = forms.BooleanField(label="Yes, that is what the packet says", required=False, widget=forms.HiddenInput)
 
-    def __init__(self, *args: Any, crop: Crop, units: Units, **kwargs: Any) -> None:
+@transaction.atomic
+def keep(packet: Packet) -> Packet:
+    """Save it; the one in use puts the others out of use."""
+    others = _standing(packet.garden).filter(crop_key=packet.crop_key).exclude(pk=packet.pk)
+    if packet.in_use:
+        others.update(in_use=False)
+    packet.save()
+    note_change_in(packet.garden)
+    return packet
+
+
+@transaction.atomic
+def remove(packet: Packet) -> None:
+    """Put it away; the next one, if there is one, comes into use."""
+    Packet.objects.filter(pk=packet.pk).update(removed_at=clock.now(), in_use=False)
+    if packet.in_use and (following := _standing(packet.garden).filter(crop_key=packet.crop_key).first()):
+        Packet.objects.filter(pk=following.pk).update(in_use=True)
+    note_change_in(packet.garden)
+
+
+@transaction.atomic
+def put_back(packet: Packet) -> None:
+    """Undo a removal; it does not come into use by itself unless it is the only one."""
+    alone = not _standing(packet.garden).filter(crop_key=packet.crop_key, in_use=True).exists()
+    Packet.objects.filter(pk=packet.pk).update(removed_at=None, in_use=alone)
+    note_change_in(packet.garden)
+
+
+@transaction.atomic
+def choose(garden: Garden, crop_key: str, school: str, way: str) -> None:
+    """Keep how the garden goes about a crop; nothing chosen gives the garden's own way back."""
+    CropChoice.objects.filter(garden=garden, crop_key=crop_key).delete()
+    if school or way:
+        CropChoice.objects.create(garden=garden, crop_key=crop_key, school=school, way=way)
+    note_change_in(garden)
+
+
+class PacketForm(forms.ModelForm):
+    """What stands on a packet; values that lie far from the table are asked about once."""
+
+    meant = forms.BooleanField(label="Yes, that is meant", required=False, widget=forms.HiddenInput)
+
+    class Meta:
+        model = Packet
+        fields = ["variety", "packed_year", "tested_of", "tested_up", "price", "in_use"]
+        labels = {
+            "variety": "Variety",
+            "packed_year": "Year of packing",
+            "tested_of": "Tested: seeds laid out",
+            "tested_up": "Of these germinated",
+            "price": "Price",
+            "in_use": "Windows go by this packet",
+        }
+
+    def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.crop, self.units, self.odd = crop, units, False
-        for name in ("minimum", "ideal_from", "ideal_to"):
-            parse_with(self.fields[name], lambda text: parse_soil(text, units))
-            self.fields[name].label = f"{self.fields[name].label}, {units.degree}"
+        self.crop, self.units, self.year, self.odd = crop, units, year, False
+        for said in ALL:
+            field = TypedNumber(label=_label(said, units), required=False)
+            parse_with(field, lambda text, said=said: _parse(text, said, units))  # type: ignore[misc]
+            table = getattr(crop, said.name, 1.0)
+            field.help_text = "The table says nothing." if table is None else f"The table says {_shown(table, said, units)}."
+            value = self.instance.values.get(said.name)
+            if value is not None:
+                self.initial[said.field] = _typed(value, said, units)
+            self.fields[said.field] = field
+
+    def rows(self, of: tuple[Said, ...]) -> list[forms.BoundField]:
+        """Some of its values, bound."""
+        return [self[said.field] for said in of]
+
+    @property
+    def first(self) -> list[forms.BoundField]:
+        """What every packet prints."""
+        return self.rows(FIRST)
+
+    @property
+    def more(self) -> list[forms.BoundField]:
+        """All that can be overruled besides."""
+        return self.rows(MORE)
+
+    def clean_packed_year(self) -> int | None:
+        """Not of the future, and no heirloom of a century."""
+        year: int | None = self.cleaned_data["packed_year"]
+        if year is not None and not self.year - 60 <= year <= self.year + 1:
+            raise forms.ValidationError(f"A year of packing lies between {self.year - 60} and {self.year + 1}.")
+        return year
 
     def clean(self) -> dict[str, Any]:
-        """In order, and not far from the table unless that is meant."""
+        """In order, a test of both numbers, and not far from the table unless that is meant."""
         data = super().clean() or {}
         low, start, end = (data.get(name) for name in ("minimum", "ideal_from", "ideal_to"))
         if low is not None and start is not None and low > start:
             self.add_error("ideal_from", "The ideal begins below the minimum.")
         if start is not None and end is not None and start > end:
             self.add_error("ideal_to", "The ideal ends before it begins.")
-        table = {"minimum": self.crop.minimum_c, "ideal_from": self.crop.optimum_from_c, "ideal_to": self.crop.optimum_to_c}
-        for name, known in table.items():
-            value = data.get(name)
-            if value is not None and abs(value - known) > FAR_K and not data.get("meant"):
-                self.odd = True
-                said = f"The table says {self.units.temperature_text(known, 0)}."
-                self.add_error(name, f"{said} Was it in {'°F' if self.units.temperature == 'C' else '°C'}?")
+        of, up = data.get("tested_of"), data.get("tested_up")
+        if (of is None) != (up is None):
+            self.add_error("tested_up", "A test needs both numbers: seeds laid out, and how many germinated.")
+        elif of is not None and up is not None and (up > of or of == 0):
+            self.add_error("tested_up", "No more can germinate than were laid out.")
+        if not data.get("meant"):
+            self._ask_about_what_lies_far(data)
         return data
 
-    @property
-    def packet(self) -> Packet:
-        """The valid content."""
-        return Packet(*(self.cleaned_data.get(name) for name in ("minimum", "ideal_from", "ideal_to")))
+    def _ask_about_what_lies_far(self, data: dict[str, Any]) -> None:
+        for said in ALL:
+            value, table = data.get(said.field), getattr(self.crop, said.name, 1.0)
+            if value is None or table is None or not _is_far(value, table, said):
+                continue
+            self.odd = True
+            other = "°F" if self.units.temperature == "C" else "°C"
+            ask = f"Was it in {other}?" if said.kind in ("soil", "air") else "Is that meant?"
+            self.add_error(said.field, f"The table says {_shown(table, said, self.units)}. {ask}")
+
+    def save(self, commit: bool = True) -> Packet:
+        """The packet with its values, not yet kept."""
+        packet: Packet = super().save(commit=False)
+        packet.values = {s.name: self.cleaned_data[s.field] for s in ALL if self.cleaned_data.get(s.field) is not None}
+        return packet
 
 
-def packet_initial(packet: Packet | None, units: Units) -> dict[str, str]:
-    """A packet as the form shows it."""
-    if packet is None:
-        return {}
-    said = asdict(packet).items()
-    return {name.removesuffix("_c"): f"{units.temperature_from_c(v):.1f}" for name, v in said if v is not None}
+def _label(said: Said, units: Units) -> str:
+    unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(said.kind, "")
+    return f"{said.label}{unit}"
+
+
+def _parse(text: str, said: Said, units: Units) -> float:
+    if said.kind == "soil":
+        return parse_soil(text, units)
+    if said.kind == "air":
+        return parse_air(text, units)
+    if said.kind == "length":
+        return parse_plain_length(text, units, said.label)
+    value = parse_number(text)
+    if not said.least <= value <= said.most:
+        raise forms.ValidationError(f"{said.label}: between {said.least:g} and {said.most:g}.")
+    return value
+
+
+def _is_far(value: float, table: float, said: Said) -> bool:
+    if said.kind in ("soil", "air"):
+        return abs(value - table) > said.far
+    return table > 0 and not table / said.far <= value <= table * said.far
+
+
+def _shown(value: float, said: Said, units: Units) -> str:
+    if said.kind in ("soil", "air"):
+        return units.temperature_text(value, 0)
+    return units.length_text(value) if said.kind == "length" else f"{value:g}"
+
+
+def _typed(value: float, said: Said, units: Units) -> str:
+    if said.kind in ("soil", "air"):
+        return f"{units.temperature_from_c(value):.1f}"
+    return f"{units.length_from_m(value):.1f}" if said.kind == "length" else f"{value:g}"

@@ -23,10 +23,12 @@ from cloche.apps.gardens.forms import (
     NormalsForm,
     PersonForm,
     SignInForm,
+    SiteForm,
     UnitsForm,
 )
 from cloche.apps.gardens.models import Place
 from cloche.apps.gardens.place_forms import PlaceForm
+from cloche.bridge.zones import zone_words
 
 INVALID = 422
 
@@ -103,7 +105,7 @@ def me(request: HttpRequest) -> HttpResponse:
 def garden(request: GardenRequest) -> HttpResponse:
     """Site, normals, places, people."""
     units = selectors.units_of(request.user)
-    site = GardenForm(request.POST or None, instance=request.garden)
+    site = SiteForm(request.POST or None, instance=request.garden)
     if request.method == "POST" and site.is_valid():
         settle.change_site(site.save(commit=False))
         messages.success(request, "The site is changed; forecasts are being worked out again.")
@@ -115,6 +117,7 @@ def garden(request: GardenRequest) -> HttpResponse:
         "removed": selectors.removed_places(request.garden),
         "memberships": request.garden.memberships.select_related("user"),
         "person": PersonForm(),
+        "zone": zone_words(request.garden.zone, units) if request.garden.zone and not site.errors else "",
         "units": units,
     }
     return render(request, "gardens/garden.html", context, status=INVALID if site.errors else 200)

@@ -8,7 +8,7 @@ from datetime import date, datetime
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.packets import packets_of
+from cloche.apps.gardens.packets import values_in_use
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
@@ -67,7 +67,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
     by_place = {standing.place.pk: standing for standing in found}
-    grown = crops.chosen(garden.crops, packets_of(garden))
+    grown = crops.chosen(garden.crops, values_in_use(garden))
     places = [_place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, grown) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     return TodayPage(
@@ -83,8 +83,8 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     )
 
 
-def _direct(keys: Iterable[str]) -> list[crops.Crop]:
-    return [crop for crop in map(crops.crop, keys) if crop.sown_direct]
+def _crops(keys: Iterable[str]) -> list[crops.Crop]:
+    return [crops.crop(key) for key in keys]
 
 
 def _headline(
@@ -100,7 +100,7 @@ def _headline(
         return "The ground is being worked out for the first time."
     # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
     outdoors = [s for s in found if s.place.kind not in INDOORS] or found
-    sowable = {s.place.pk: _direct(open_now.get(s.place.pk, {})) for s in outdoors}
+    sowable = {s.place.pk: _crops(open_now.get(s.place.pk, {})) for s in outdoors}
     best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
     here = sowable[best.place.pk]
     if not here:
@@ -121,7 +121,7 @@ def _plurals(some: list[crops.Crop]) -> str:
 
 def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> str:
     names = {s.place.pk: s.place.name for s in found}
-    direct = [(on, place, key) for on, place, key in openings if place in names and crops.crop(key).sown_direct]
+    direct = [(on, place, key) for on, place, key in openings if place in names]
     if not direct:
         return "No window is in sight."
     on, place, key = direct[0]
@@ -140,10 +140,10 @@ def _place_now(
     if standing is None:
         return PlaceNow(line, "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
-    sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _direct(days)]
+    sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     comfortable = (crop for crop in grown if crop.sown_direct and crop.comfortable_at(standing.now_c))
     held = [crop.name_plural for crop in comfortable if crop.key not in days]
-    own = [(on, key) for on, place, key in openings if place == line.place.pk and crops.crop(key).sown_direct]
+    own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
     figure = f"mean {units.temperature_text(standing.now_c)}, {'measured' if standing.measured else 'estimated'}"
     return PlaceNow(line, figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
@@ -164,6 +164,6 @@ def _next_up(found: list[Standing], openings: list[tuple[date, int, str]], today
     names = {s.place.pk: s.place.name for s in found}
     by_day: dict[tuple[date, int], list[str]] = {}
     for on, place, key in openings:
-        if place in names and crops.crop(key).sown_direct and (on - today).days <= 21:
+        if place in names and (on - today).days <= 21:
             by_day.setdefault((on, place), []).append(crops.crop(key).name_plural)
     return [f"{words.day(on, today)}, {names[place]}: {words.listed(c, 3)}" for (on, place), c in list(by_day.items())[:6]]

@@ -19,20 +19,35 @@ class Forecast(models.Model):
 
 
 class CropOutlook(models.Model):
-    """One crop in one place: the windows found, and every candidate day in `days` (see bridge.forecasting.CropDays)."""
+    """One crop in one place, sown there or planted out: its windows, and every candidate day (see bridge.plain.CropDays)."""
+
+    class Way(models.TextChoices):
+        SOWN = "sown", "sown in place"
+        PLANTED_OUT = "planted_out", "raised and planted out"
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
     crop_key = models.CharField(max_length=40)
+    way = models.CharField(max_length=12, choices=Way, default=Way.SOWN)
+    better = models.BooleanField(default=True, help_text="Whether this is the way that suits the place, or was chosen.")
     windows = models.JSONField()
     sow_now = models.BooleanField()
     main_limit = models.CharField(max_length=40, blank=True)
     half_d = models.FloatField(null=True, help_text="Days until half are up, sown on the forecast's day.")
     share = models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")
+    fails_now = models.FloatField(default=1.0, help_text="Chance that it fails, if done on the forecast's day.")
+    hopeless = models.BooleanField(default=False, help_text="Nobody grows it that way there.")
     ribbon = models.JSONField()
     days = models.JSONField()
+    members = models.TextField(default="", help_text="Days to half emergence in each course in which it succeeds, packed.")
+    schools = models.JSONField(default=list)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["place", "crop_key"], name="one_outlook_a_crop")]
+        constraints = [models.UniqueConstraint(fields=["place", "crop_key", "way"], name="one_outlook_a_crop_and_way")]
+
+    @property
+    def sown(self) -> bool:
+        """Whether it goes in as seed, set or tuber; else as a plant."""
+        return self.way == self.Way.SOWN
 
 
 class CalendarLink(models.Model):

@@ -11,6 +11,9 @@ from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops
 from cloche.bridge.layout import FIELD_STEP_H
 
+HEAVY = ("days", "members", "schools")
+"""What only a crop's own page reads."""
+
 
 @dataclass(frozen=True)
 class Ground:
@@ -79,28 +82,35 @@ def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
 
 
 def outlooks_at(place: Place) -> list[CropOutlook]:
-    """Windows and ribbons of every crop in a place, without the day-by-day part."""
-    return list(place.outlooks.defer("days").order_by("id"))
+    """Windows and ribbons of every crop in a place, in the way that suits it, without the day-by-day part."""
+    return list(place.outlooks.filter(better=True).defer(*HEAVY).order_by("id"))
 
 
 def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
-    """Every crop's outlooks in the walking order of the places they are of, without the day-by-day part: one query."""
+    """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: one query."""
     standing = garden.places.values_list("pk", flat=True)
-    rows = CropOutlook.objects.filter(place_id__in=standing).select_related("place").defer("days")
+    rows = CropOutlook.objects.filter(place_id__in=standing, better=True).select_related("place").defer(*HEAVY)
     found: dict[str, list[CropOutlook]] = {}
     for row in rows.order_by("place__walking_order", "place_id", "id"):
         found.setdefault(row.crop_key, []).append(row)
     return found
 
 
-def outlook_of(place: Place, crop_key: str) -> CropOutlook | None:
-    """One crop in a place, with every day."""
-    return place.outlooks.filter(crop_key=crop_key).first()
+def ways_of(place: Place, crop_key: str) -> list[CropOutlook]:
+    """One crop in a place, with every day, in each way that was worked out; the one that suits it first."""
+    return list(place.outlooks.filter(crop_key=crop_key).order_by("-better", "id"))
+
+
+def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
+    """A crop sown in place wherever it is not hopeless, with every day, in walking order: one query."""
+    standing = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=standing, crop_key=crop_key, way=CropOutlook.Way.SOWN, hopeless=False)
+    return list(rows.select_related("place").order_by("place__walking_order", "place_id"))
 
 
 def open_now(garden: Garden) -> dict[int, dict[str, float]]:
-    """By place: crops whose window is open today, with the days until half would be up, soonest first."""
-    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=True, half_d__isnull=False).order_by("half_d")
+    """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, sow_now=True, half_d__isnull=False).order_by("half_d")
     found: dict[int, dict[str, float]] = {}
     for place_id, key, half_d in rows.values_list("place_id", "crop_key", "half_d"):
         found.setdefault(place_id, {})[key] = float(half_d or 0.0)
@@ -108,6 +118,7 @@ def open_now(garden: Garden) -> dict[int, dict[str, float]]:
 
 
 def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
-    """(first day, place, crop) of every window still to open, soonest first."""
-    rows = CropOutlook.objects.filter(place__garden=garden, sow_now=False).values_list("place_id", "crop_key", "windows")
+    """(first day, place, crop) of every window for sowing still to open, soonest first."""
+    waiting = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
+    rows = waiting.values_list("place_id", "crop_key", "windows")
     return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)

@@ -2,21 +2,28 @@
 
 from __future__ import annotations
 
-from django.contrib import messages
+from typing import Any
+
 from django.db.models import prefetch_related_objects
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_POST
+from django.urls import reverse
 
 from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.models import Place
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.sowings.selectors import usual_rate
 from cloche.apps.windows import selectors
+from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages import crop as crop_pages
 from cloche.apps.windows.pages import ground as ground_pages
+from cloche.apps.windows.pages import hedges as hedge_pages
 from cloche.apps.windows.pages import place as place_pages
+from cloche.apps.windows.pages import planting as planting_pages
+from cloche.apps.windows.pages import schools as schools_pages
 from cloche.apps.windows.pages import seed as seed_pages
+from cloche.apps.windows.pages import sowing as sowing_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.bridge import crops
 
@@ -71,22 +78,68 @@ def what_wakes(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
-    """When to sow a crop here, and what would come of a chosen day."""
-    return _crop_response(request, place_or_404(request, place_id), _crop_or_404(crop_key))
+    """When a crop goes in here, and what would come of a chosen day."""
+    request.room = "windows"  # type: ignore[attr-defined]
+    place, plain = place_or_404(request, place_id), _crop_or_404(crop_key)
+    crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
+    ways = selectors.ways_of(place, crop_key)
+    context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
+    if not ways:
+        return render(request, "windows/crop.html", context)
+    outlook = next((one for one in ways if one.way == request.GET.get("way")), ways[0])
+    context |= {"outlook": outlook, "ways": [(one, one is outlook) for one in ways]}
+    context |= _day_part(request, place, crop, outlook)
+    if request.htmx:  # type: ignore[attr-defined]
+        return render(request, "windows/_sowing.html" if outlook.sown else "windows/_planting.html", context)
+    return render(request, "windows/crop.html", context | _standing_part(request, place, crop, outlook))
 
 
-@require_POST
+def _day_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    offset = sowing_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
+    if not outlook.sown:
+        benches = planting_pages.benches(request.garden, units)
+        bench = planting_pages.chosen_bench(benches, request.GET)
+        page = planting_pages.planting_page(crop, place, outlook, bench, units, today, offset)
+        return {"planting": page, "benches": [(each, each is bench) for each in benches], "offset": page.offset}
+    sown = sowing_pages.sowing(crop, outlook, units, today, offset)
+    rate = usual_rate(request.garden, crop.key, today)
+    seed = seed_pages.seed_part(crop, sown.share, request.GET, units, rate)
+    return {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}
+
+
+def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
+    garden, units, today = request.garden, units_of(request.user), clock.today(request.garden.timezone)
+    school = packets.school_for(garden, packets.choices_of(garden).get(crop.key))
+    seeds = packets.packets_of(garden, crop.key)
+    in_use = seeds[0] if seeds else None
+    context = {
+        "page": crop_pages.crop_page(place, outlook, crop, units, today, school),
+        "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
+        "packet": in_use,
+    }
+    if outlook.sown and not crop.winter:
+        context["hedge"] = _hedge(request, crop)
+    return context
+
+
 @in_garden
-def packet(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
-    """What the packet says, kept for the garden."""
-    found, crop = place_or_404(request, place_id), _crop_or_404(crop_key)
-    form = packets.PacketForm(request.POST, crop=crop, units=units_of(request.user))
-    if not form.is_valid():
-        return _crop_response(request, found, crop, refused=form)
-    packets.keep(request.garden, crop_key, form.packet)
-    said = "goes by its packet" if form.packet != crops.Packet() else "goes by the table again"
-    messages.success(request, f"{crop.name} {said} in {request.garden.name}.")
-    return redirect("crop_in_place", request.garden.pk, found.pk, crop_key)
+def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
+    """A packet split over days and places, anew."""
+    place, plain = place_or_404(request, place_id), _crop_or_404(crop_key)
+    crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
+    if not request.htmx:  # type: ignore[attr-defined]
+        here = reverse("crop_in_place", args=[request.garden.pk, place.pk, crop_key])
+        return redirect(f"{here}?{request.GET.urlencode()}")
+    context = {"place": place, "crop": crop, "hedge": _hedge(request, crop)}
+    return render(request, "windows/_hedge.html", context)
+
+
+def _hedge(request: GardenRequest, crop: crops.Crop) -> hedge_pages.HedgePart:
+    today = clock.today(request.garden.timezone)
+    rows = selectors.sown_everywhere(request.garden, crop.key)
+    viable = usual_rate(request.garden, crop.key, today)
+    return hedge_pages.hedge_part(crop, rows, request.GET, viable, today, None)
 
 
 def _crop_or_404(crop_key: str) -> crops.Crop:
@@ -94,22 +147,3 @@ def _crop_or_404(crop_key: str) -> crops.Crop:
         return crops.crop(crop_key)
     except crops.UnknownCrop as unknown:
         raise Http404 from unknown
-
-
-def _crop_response(
-    request: GardenRequest, place: Place, crop: crops.Crop, refused: packets.PacketForm | None = None
-) -> HttpResponse:
-    request.room = "ground"  # type: ignore[attr-defined]
-    units, today = units_of(request.user), clock.today(request.garden.timezone)
-    outlook = selectors.outlook_of(place, crop.key)
-    context = {"place": place, "crop": crop, "units": units, "slider_days": crop_pages.SLIDER_D}
-    if outlook is not None:
-        offset = crop_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
-        context["sowing"] = sowing = crop_pages.sowing(outlook, units, today, offset)
-        context["seed"] = seed_pages.seed_part(crop, sowing.share, request.GET, units)
-        if request.htmx:  # type: ignore[attr-defined]
-            return render(request, "windows/_sowing.html", context)
-        said = packets.packets_of(request.garden).get(crop.key)
-        context["page"] = crop_pages.crop_page(place, outlook, units, today, said)
-        context["packet"] = refused or packets.PacketForm(crop=crop, units=units, initial=packets.packet_initial(said, units))
-    return render(request, "windows/crop.html", context, status=422 if refused else 200)

@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "cloche.apps.gardens",
     "cloche.apps.readings",
+    "cloche.apps.sowings",
     "cloche.apps.windows",
     "cloche.apps.watch",
 ]

@@ -7,8 +7,8 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from cloche.core.crops import knots
-from cloche.core.germination.emergence import FIELD_FACTOR
+from cloche.core.crops import knots, raising
+from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.quantities import celsius_from_fahrenheit
 
 HARRINGTON = "Harrington and Minges 1954, from memory"
@@ -48,7 +48,24 @@ def build() -> dict[str, Any]:
     """The whole catalogue, crop by crop in the order of growing.csv."""
     conditions = {row["crop"]: row for row in knots.rows("conditions_f.csv")}
     standing = {row["key"]: row for row in knots.rows("standing.csv")}
-    return {row["key"]: _crop(row, standing[row["key"]], conditions) for row in knots.rows("growing.csv")}
+    planting = {row["key"]: row for row in knots.rows("planting.csv")}
+    found = {}
+    for row in knots.rows("growing.csv"):
+        key = row["key"]
+        found[key] = _crop(row, standing[key], conditions) | raising.raised(row, standing[key], planting.get(key, {}))
+    return found | {row["key"]: _wintering(row, found[row["of"]]) for row in knots.rows("wintering.csv")}
+
+
+def _wintering(row: dict[str, str], of: dict[str, Any]) -> dict[str, Any]:
+    """The same seed put in to stand the winter; from the light's return it has its own time to harvest."""
+    winter = {
+        "plant_below_c": float(row["plant_below_c"]) if row["plant_below_c"] else None,
+        **{name: float(row[name]) for name in ("grown_from_d", "grown_to_d", "winter_limit_c", "ripe_weeks")},
+        "rooted": row["rooted"] == "yes",
+    }
+    method = "planted" if of["method"] == "planted" else "direct"
+    names = {"name": row["name"], "name_plural": row["name_plural"]}
+    return of | names | {"winter": winter, "usual": False, "method": method}
 
 
 def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
@@ -80,6 +97,7 @@ def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, d
         "season": standing["season"],
         "light": standing["light"],
         "height_m": float(standing["height_m"]),
+        "winter": None,
         "growing_source": PRACTICE,
     }
 

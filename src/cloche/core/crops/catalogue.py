@@ -23,12 +23,32 @@ HALF_A_DEGREE_F = 0.5 / 1.8
 
 
 @dataclass(frozen=True)
+class Wintering:
+    """How a kind that stands the winter wants to go into it.
+
+    plant_below_c: soil above which it is not yet put in; grown_from_d, grown_to_d: days of full growth wanted before the days
+    fall under ten hours; winter_limit_c: coldest night it stands, once rooted; ripe_weeks: from the light's return to harvest;
+    rooted: whether roots alone are enough, shoots may come in winter.
+    """
+
+    plant_below_c: float | None
+    grown_from_d: float
+    grown_to_d: float
+    winter_limit_c: float
+    ripe_weeks: float
+    rooted: bool
+
+
+@dataclass(frozen=True)
 class Crop:
     """One crop. Temperatures of the soil at sowing depth [°C] unless named otherwise; every source is a sentence.
 
     usual: grown by nearly everyone, shown until a garden has chosen its own. rate, share: of seed; what is planted shoots by
     soil temperature alone. maturity_d: from emergence. row_m, plant_m: between rows and plants; per_station: seeds put
-    together; raise_weeks: from sowing on the bench to planting out, 0 where that is not done. light: what germination wants.
+    together; raise_weeks: from sowing on the bench to planting out, 0 where that is not done; germinate_c, grow_on_c: soil and
+    air on the bench; plant_soil_c, plant_night_c: soil and mean night wanted for planting out; setback_d: what the move costs;
+    maturity_planted_d: from planting out. frost_limit_c: of seedlings, frost_planted_c of hardened plants, frost_grown_c of
+    grown ones. light: what germination wants. keeps_y: years seed keeps well. winter: of kinds that stand the winter.
     """
 
     key: str
@@ -64,12 +84,27 @@ class Crop:
     season: Season
     light: Light
     height_m: float
+    germinate_c: float
+    grow_on_c: float
+    plant_soil_c: float
+    plant_night_c: float
+    setback_d: float
+    maturity_planted_d: float
+    frost_planted_c: float
+    frost_grown_c: float
+    keeps_y: int
+    winter: Wintering | None
     growing_source: str
 
     @property
     def sown_direct(self) -> bool:
         """Whether growers put it into the ground in place, at least some of them."""
         return self.method != "raised"
+
+    @property
+    def planted_out(self) -> bool:
+        """Whether it may be raised elsewhere and planted out."""
+        return self.start == "seed" and self.raise_weeks > 0 and not self.winter
 
     def awake_at(self, temperature_c: float) -> bool:
         """Whether this soil meets the printed minimum and does not pass the printed maximum."""
@@ -97,12 +132,13 @@ def crop(key: str) -> Crop:
 
 def _crop(key: str, entry: dict[str, Any]) -> Crop:
     values = dict(entry)
-    heat_sum = values.pop("heat_sum")
+    heat_sum, winter = values.pop("heat_sum"), values.pop("winter")
     return Crop(
         key=key,
         rate=RateCurve.through(values.pop("rate_knots_c_per_d")),
         share=ShareCurve.through(values.pop("share_knots_c")),
         heat_sum=HeatSum(heat_sum["base_c"], heat_sum["heat_sum_cd"]) if heat_sum else None,
         heat_sum_source=heat_sum["source"] if heat_sum else "",
+        winter=Wintering(**winter) if winter else None,
         **values,
     )

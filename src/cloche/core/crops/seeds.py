@@ -36,17 +36,17 @@ def stations_on(crop: Crop, area_m2: float) -> int:
 
 def stations_for(crop: Crop, plants: int, share: float) -> int:
     """Stations from which so many plants are left; share of seeds that come up, 0-1."""
-    filled = _filled(_per_station(crop, share), share) * (1 - LOSSES)
+    filled = _filled(per_station(crop, share), share) * (1 - LOSSES)
     return ceil(plants / filled - 1e-9) if filled > 0 else 0
 
 
 def need(crop: Crop, stations: int, share: float) -> Need:
     """Seed for some stations; share of seeds that come up, 0-1. Of what comes up in a station all but one is thinned out."""
-    each = _per_station(crop, share)
+    each = per_station(crop, share)
     return Need(stations, each, stations * each, int(stations * _filled(each, share) * (1 - LOSSES)))
 
 
-def _per_station(crop: Crop, share: float) -> int:
+def per_station(crop: Crop, share: float) -> int:
     """More where less comes up, as far as that helps; what is planted goes in one by one."""
     if crop.start != "seed":
         return 1

@@ -62,6 +62,10 @@ class RateCurve(Curve):
         values[values < SLOWEST_RATE_PER_D] = 0.0
         return cls(tuple((t, v) for t, v in knots), _keep_knots(values, knots))
 
+    def slowed(self, times: float) -> RateCurve:
+        """The same curve where everything takes so many times the days."""
+        return RateCurve(tuple((t, rate / times) for t, rate in self.knots), self.grid / times)
+
     @property
     def fastest_c(self) -> float:
         """Soil temperature at which it comes up soonest [°C]."""

@@ -1,8 +1,8 @@
 """Emergence: development integrated over hourly soil temperature at sowing depth, never over a daily mean.
 
 One idea carries all of it. Development advances by `rate(T)` a day; the middle seed shows when one unit is done, a slower
-or faster seed when exp(spread * z) units are done (log-normal between seeds). The share that comes up is the published
-share at each temperature weighted by the progress made there.
+or faster seed when exp(spread * z) units are done (log-normal between seeds), more where it lies deep. The share that comes
+up is the published share at each temperature weighted by the progress made there, less what rots while it lies stalled.
 """
 
 from __future__ import annotations
@@ -15,126 +15,100 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.errors import OutOfRange
 from cloche.core.germination.curves import GridPosition
-from cloche.core.quantities import SOIL_C
+from cloche.core.germination.passage import STILL, accumulate, crossings
+from cloche.core.germination.steady import FIELD_FACTOR, ICE_C, TABLE_DEPTH_M, depth_need, refuse_wrong_unit
 
-FIELD_FACTOR = 1.2
-"""Garden soil is slower than the laboratory's by about this much (assumption)."""
-LABORATORY = 1.0
 NORMAL = NormalDist()
-ICE_C = 0.0
-"""Nothing advances while the soil at depth holds ice. The 0 °C cells of the table were unfrozen, hence strictly below."""
-HOURS_PER_DAY = 24.0
+STALLED_PACE = 0.1
+"""Seed that advances by less than this share of its best pace lies there and slowly rots (assumption)."""
+STALLED_HALF_D = {"hardy": 60.0, "half-hardy": 40.0, "tender": 14.0}
+"""Days of lying stalled that cost half of the seed (assumption)."""
+DRY = 0.08
+"""Water in the top few centimetres, as a share of what they hold, below which seed takes up none (assumption)."""
 
 
 @dataclass(frozen=True)
 class Development:
-    """Cumulative development of seed lying in the soil from hour 0 on.
+    """Cumulative development of seed lying in the soil from hour 0 on, (members, hours + 1) each.
 
-    progress: (hours + 1, members), development since hour 0 in units of the middle seed's need
-    yield_weight: (hours + 1, members), integral of share times rate; divided by progress it is the share
+    progress: in units of the middle seed's need; yield_weight: integral of share times rate, divided by progress it is the
+    share; lost: what of it rotted is 1 - exp(-lost).
     """
 
     progress: NDArray[np.float64]
     yield_weight: NDArray[np.float64]
+    lost: NDArray[np.float64]
 
 
 @dataclass(frozen=True)
 class SeedBed:
-    """Hourly soil at one depth, checked and placed on the curves' grid, ready for any crop.
+    """Hourly soil at one depth, checked and placed on the curves' grid, ready for any crop. Both (members, hours): below, STILL
+    where ice, drought or a gap stops seed; part, of the way to the next point."""
 
-    position: of (hours, members); asleep: hours that hold ice or are missing.
-    """
-
-    position: GridPosition
-    asleep: NDArray[np.bool_]
+    below: NDArray[np.int32]
+    part: NDArray[np.float64]
 
     @classmethod
-    def of(cls, temperature_c: ArrayLike) -> SeedBed:
+    def of(cls, temperature_c: ArrayLike, moist: ArrayLike | None = None) -> SeedBed:
         """temperature_c: (hours,) or (hours, members), soil at sowing depth [°C]; hourly means; nan: missing.
 
-        Raises OutOfRange outside -30..60 °C: usually °F sent by mistake.
+        moist: the same shape, share of what the top can hold; None: kept moist. Raises OutOfRange outside -30..60 °C.
         """
-        temperature = np.atleast_2d(np.asarray(temperature_c, dtype=np.float64).T).T
-        _refuse_wrong_unit(temperature)
-        position = GridPosition.of(temperature)
-        return cls(position, position.missing | (temperature < ICE_C))
+        temperature = np.atleast_2d(np.asarray(temperature_c, dtype=np.float64).T)
+        refuse_wrong_unit(temperature)
+        position = GridPosition.of(np.ascontiguousarray(temperature))
+        still = position.missing | (temperature < ICE_C)
+        if moist is not None:
+            still |= np.atleast_2d(np.asarray(moist).T) < DRY
+        return cls(np.where(still, STILL, position.below).astype(np.int32), position.part)
 
 
-def develop(bed: SeedBed, crop: Crop, field_factor: float = FIELD_FACTOR) -> Development:
-    """Integrate a crop's rate over hourly soil temperature; a missing or frozen hour makes no progress.
+def develop(bed: SeedBed, crop: Crop, field_factor: float | NDArray[np.float64] = FIELD_FACTOR) -> Development:
+    """Integrate a crop's rate over hourly soil temperature; a missing, dry or frozen hour makes no progress.
 
-    Dry soil and depth beyond the table's 13 mm are not covered.
+    field_factor: one, or one for each member (members,).
     """
-    rate = crop.rate.on(bed.position) / (HOURS_PER_DAY * field_factor)
-    rate[bed.asleep] = 0.0
-    return Development(_cumulative(rate), _cumulative(rate * crop.share.on(bed.position)))
+    pace = np.ascontiguousarray(np.broadcast_to(1.0 / np.asarray(field_factor, dtype=np.float64), (len(bed.below),)))
+    rate = crop.rate.grid
+    loss_per_h = rotting_per_h(crop)
+    return Development(*accumulate(bed.below, bed.part, rate, crop.share.grid, pace, STALLED_PACE * rate.max(), loss_per_h))
+
+
+def rotting_per_h(crop: Crop) -> float:
+    """How fast seed that lies stalled is lost [1/h]; sets, cloves and tubers are not."""
+    return float(np.log(2.0) / (24.0 * STALLED_HALF_D[crop.hardiness])) if crop.start == "seed" else 0.0
 
 
 def hours_to_emergence(
-    development: Development, sown_at_hour: ArrayLike, crop: Crop, fractions: Sequence[float] = (0.5,)
+    development: Development,
+    sown_at_hour: ArrayLike,
+    crop: Crop,
+    fractions: Sequence[float] = (0.5,),
+    depth_m: float = TABLE_DEPTH_M,
 ) -> NDArray[np.float64]:
     """Hours from sowing until each of `fractions` of those that come up have shown.
 
-    sown_at_hour: (sowings,) whole hours into the series. Returns (fractions, sowings, members) [h]; inf: not within it.
+    sown_at_hour: (sowings,) whole hours into the series, in rising order; depth_m: by default that of the published table.
+    Returns (fractions, sowings, members) [h]; inf: not within it.
     """
-    need = np.exp([crop.spread_log_sd * NORMAL.inv_cdf(fraction) for fraction in fractions])[:, None]
-    sown = np.asarray(sown_at_hour, dtype=np.intp)
-    result = np.empty((len(fractions), len(sown), development.progress.shape[1]))
-    for member, progress in enumerate(development.progress.T):
-        result[:, :, member] = _crossings(np.ascontiguousarray(progress), progress[sown] + need) - sown
-    return result
+    need = np.exp([crop.spread_log_sd * NORMAL.inv_cdf(fraction) for fraction in fractions]) + depth_need(crop, depth_m)
+    return crossings(development.progress, np.asarray(sown_at_hour, dtype=np.int64), need)
 
 
 def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]) -> NDArray[np.float64]:
     """Share of live seed that comes up when emergence ends at until_hour: (sowings, members), 0-1; 0 where it never does."""
     sown = np.asarray(sown_at_hour, dtype=np.intp)
-    hours, members = development.progress.shape
-    end = np.where(np.isfinite(until_hour), np.minimum(np.ceil(np.nan_to_num(until_hour, posinf=0)), hours - 1), 0)
-    end = end.astype(np.intp)
-    column = np.arange(members)[None, :]
-    made = development.progress[end, column] - development.progress[sown]
-    weight = development.yield_weight[end, column] - development.yield_weight[sown]
+    members, hours = development.progress.shape
+    reached = np.isfinite(until_hour)
+    end = np.where(reached, np.minimum(np.ceil(np.nan_to_num(until_hour, posinf=0)), hours - 1), 0).astype(np.intp)
+    row = np.arange(members)[None, :]
+
+    def over(total: NDArray[np.float64]) -> NDArray[np.float64]:
+        return np.asarray(total[row, end] - total[:, sown].T)
+
+    made = over(development.progress)
     with np.errstate(invalid="ignore", divide="ignore"):
-        share = weight / made
+        share = over(development.yield_weight) / made
     # Rounding in the running sums may leave a share a hair above one.
-    return np.where(np.isfinite(until_hour) & (made > 0), np.minimum(share, 1.0), 0.0)
-
-
-def days_to_emergence(temperature_c: ArrayLike, crop: Crop, field_factor: float = FIELD_FACTOR) -> NDArray[np.float64]:
-    """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
-
-    Swinging soil needs `develop` over hourly temperatures: the curve is not straight, so a mean is not enough.
-    """
-    temperature = np.asarray(temperature_c, dtype=np.float64)
-    _refuse_wrong_unit(temperature)
-    rate = np.where(temperature < ICE_C, 0.0, crop.rate.at(temperature))
-    with np.errstate(divide="ignore"):
-        return np.where(rate == 0.0, np.inf, field_factor / rate)
-
-
-def _refuse_wrong_unit(temperature: NDArray[np.float64]) -> None:
-    present = temperature[~np.isnan(temperature)]
-    if present.size and (present.min() < SOIL_C[0] or present.max() > SOIL_C[1]):
-        raise OutOfRange(
-            f"Soil temperatures from {present.min():g} to {present.max():g} °C are outside "
-            f"{SOIL_C[0]:g} to {SOIL_C[1]:g} °C. Are they in °F?"
-        )
-
-
-def _cumulative(per_hour: NDArray[np.float64]) -> NDArray[np.float64]:
-    total = np.zeros((len(per_hour) + 1, per_hour.shape[1]))
-    np.cumsum(per_hour, axis=0, out=total[1:])
-    return total
-
-
-def _crossings(progress: NDArray[np.float64], target: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Fractional hour at which a rising series first reaches each target; inf where it never does."""
-    # A target that differs from the last value by rounding alone counts as reached.
-    index = np.searchsorted(progress, target - 1e-12)
-    reached = index < len(progress)
-    after = np.clip(index, 1, len(progress) - 1)
-    step = progress[after] - progress[after - 1]
-    part = np.where(step > 0, (target - progress[after - 1]) / np.where(step > 0, step, 1.0), 1.0)
-    return np.where(reached, after - 1 + np.clip(part, 0.0, 1.0), np.inf)
+    return np.where(reached & (made > 0), np.minimum(share, 1.0) * np.exp(-over(development.lost)), 0.0)

@@ -15,7 +15,7 @@ from cloche.core.heat.control import Heat, is_on
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
-from cloche.core.soil.wetness import Water, after_hour, held_at_freezing, skin_of, snow_on
+from cloche.core.soil.wetness import POOL_MM, STORE_MM, Water, after_hour, held_at_freezing, skin_of, snow_on
 
 Array = NDArray[np.float64]
 Small = NDArray[np.float32]
@@ -83,6 +83,7 @@ class Kept(NamedTuple):
     opening: Small
     flux_w_m2: Small
     heat_w_m2: Small
+    moist: Small
 
 
 class Points(NamedTuple):
@@ -138,6 +139,7 @@ def run_hours(
             state.water.pool[c], state.water.store[c], state.water.snow[c] = after
             _keep(hour, c, top.lane[c], points, work[0], work[0, 0] + flux / columns.top[c], state, kept)
             kept.flux_w_m2[hour, c], kept.heat_w_m2[hour, c] = flux, watts
+            kept.moist[hour, c] = (after[0] + after[1]) / (POOL_MM + STORE_MM)
 
 
 @woven

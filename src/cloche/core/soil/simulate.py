@@ -26,7 +26,8 @@ STEP_S = 3600.0
 class Course:
     """A place through time, hours along axis 0. soil_c: (hours, depths, members); (hours, members) each: air_c among the
     plants, inside a cover or open; surface_c; cover_c, its inner face (air where there is none); opening 0-1; flux_w_m2
-    into the soil; heat_w_m2 from below. end_c: soil at the end, (members, cells)."""
+    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it holds. end_c: soil at the end,
+    (members, cells)."""
 
     depths_m: tuple[float, ...]
     soil_c: Small
@@ -36,6 +37,7 @@ class Course:
     opening: Small
     flux_w_m2: Small
     heat_w_m2: Small
+    moist: Small
     end_c: Array
 
     def at(self, depth_m: float) -> Small:

@@ -9,9 +9,10 @@ from datetime import timedelta
 from django.db import connection, transaction
 from django.db.models import F, Q, QuerySet
 
-from cloche.apps.gardens import clock
+from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.apps.readings import selectors as measured
+from cloche.apps.sowings.flows.follow import followed, keep_outlooks, pace_of
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
@@ -24,7 +25,7 @@ def refresh(place: Place) -> Forecast:
     """Run the place's forecast for the garden's today and replace the stored one."""
     evidence_number = place.evidence
     evidence = _evidence(place)
-    ground, outlooks = forecasting.forecast(evidence)
+    foretold = forecasting.forecast(evidence)
     with transaction.atomic():
         forecast, _ = Forecast.objects.update_or_create(
             place=place,
@@ -33,11 +34,12 @@ def refresh(place: Place) -> Forecast:
                 "day": evidence.today,
                 "evidence": evidence_number,
                 "model_version": crops.MODEL_VERSION,
-                "ground": asdict(ground),
+                "ground": asdict(foretold.ground),
             },
         )
         CropOutlook.objects.filter(place=place).delete()
-        CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in outlooks)
+        CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in foretold.crops)
+        keep_outlooks(foretold.sown)
     return forecast
 
 
@@ -103,6 +105,11 @@ def _evidence(place: Place) -> Evidence:
         covers=[_span(period) for period in place.cover_periods.all()],
         deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
         crops=tuple(garden.crops),
+        values=packets.values_in_use(garden),
+        ways={key: choice.way for key, choice in packets.choices_of(garden).items() if choice.way},
+        field_factor=pace_of(garden),
+        watered=garden.watered,
+        sown=tuple(followed(place, clock.today(garden.timezone))),
     )
 
 

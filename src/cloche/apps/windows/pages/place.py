@@ -13,8 +13,10 @@ from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
+from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
+from cloche.bridge.crops import Crop
 from cloche.bridge.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
@@ -91,12 +93,8 @@ def headline_of(ground: Ground, units: Units, now: datetime) -> str:
 
 
 def crop_part(place: Place, today: date) -> CropPart:
-    """Every crop that can be sown in place, open windows first, then by first day."""
-    lines = [
-        (_order(outlook), crop_line(outlook, today))
-        for outlook in selectors.outlooks_at(place)
-        if crops.crop(outlook.crop_key).sown_direct
-    ]
+    """Every crop in the way that suits the place, open windows first, then by first day."""
+    lines = [(_order(outlook), crop_line(outlook, today)) for outlook in selectors.outlooks_at(place)]
     lines.sort(key=lambda pair: pair[0])
     shown = [line for order, line in lines if order[0] < 2]
     return CropPart(shown, [line for order, line in lines if order[0] == 2], ribbon.calendar(today, SPAN_D))
@@ -112,10 +110,21 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     """One crop in words: today to 3 July."""
     crop = crops.crop(outlook.crop_key)
     when, note = window_words(outlook, today)
+    if not outlook.sown and outlook.windows:
+        note = _bench_words(crop, outlook, today) or note
     data = outlook.ribbon
     days = [day for day in data["day"] if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
-    return CropLine(crop.key, crop.name, when, note, outlook.sow_now, drawn)
+    name = crop.name if outlook.sown else f"{crop.name}, plants"
+    return CropLine(crop.key, name, when, note, outlook.sow_now, drawn)
+
+
+def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
+    """When to sow on the bench for the best days."""
+    by = indoors_by(crop, date.fromisoformat(outlook.windows[0]["best_from"]))
+    if by is None:
+        return ""
+    return f"sow indoors from {words.day(by, today)}" if by >= today else f"sown indoors since {words.day(by, today)}"
 
 
 def open_span(window: dict[str, Any], today: date) -> str:

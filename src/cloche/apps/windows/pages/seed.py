@@ -11,7 +11,7 @@ from cloche.bridge import seeds
 from cloche.bridge.crops import Crop
 from cloche.bridge.units import NotANumber, Units, parse_number
 
-USUAL_MUCH, USUAL_RATE = "5", "90"
+USUAL_MUCH = "5"
 ROW, AREA, PLANTS = "row", "area", "plants"
 MOST = 10_000
 
@@ -28,10 +28,11 @@ class SeedPart:
     refused: str
 
 
-def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units) -> SeedPart:
-    """asked: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at."""
+def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units, viable: float) -> SeedPart:
+    """asked: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at; viable: share of
+    the lot that is alive, as far as is known."""
     much, of = asked.get("much", USUAL_MUCH), asked.get("of", ROW)
-    rate = asked.get("rate", USUAL_RATE)
+    rate = asked.get("rate", f"{100 * viable:.0f}")
     choices = [(ROW, f"{_far(units)} of row"), (AREA, f"{_wide(units)} of bed"), (PLANTS, "plants")]
     try:
         amount, percent = parse_number(much), parse_number(rate)

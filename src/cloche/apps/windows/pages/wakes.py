@@ -7,7 +7,7 @@ from datetime import datetime
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.gardens.packets import packets_of
+from cloche.apps.gardens.packets import values_in_use
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors
 from cloche.apps.windows.pages.ground import Grounds
@@ -74,7 +74,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None
     if chosen is None:
         headline = "What wakes will show every crop against the warmth of your beds."
         return WakesPage(headline, "", [], None, None, [], [])
-    grown = crops.chosen(garden.crops, packets_of(garden))
+    grown = crops.chosen(garden.crops, values_in_use(garden))
     comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c, grown)]
     minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c, grown)]
     how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"

@@ -1,0 +1,44 @@
+"""Sowings as the forecast takes them, and what it says of them kept. Runs in a worker."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import date, timedelta
+from typing import Any
+
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.sowings import selectors
+from cloche.apps.sowings.models import Sowing
+from cloche.bridge.batches import pooled_pace
+from cloche.bridge.evidence import SownBatch
+
+
+def followed(place: Place, today: date) -> Iterator[SownBatch]:
+    """Sowings of which something is still expected."""
+    everything = list(selectors.sowings_in(place.garden))
+    for sowing in everything:
+        recent = today - timedelta(days=selectors.FOLLOWED_D) <= sowing.sown_on
+        if sowing.place_id == place.pk and not sowing.finished and recent:
+            packet = sowing.packet
+            yield SownBatch(
+                number=sowing.pk,
+                crop_key=sowing.crop_key,
+                sown_on=sowing.sown_on,
+                depth_m=sowing.depth_m,
+                seeds=sowing.seeds,
+                rate=selectors.viability(packet, today, everything).rate if packet else selectors.FRESH_RATE,
+                values=dict(packet.values) if packet else {},
+                counts=tuple((count.on, count.up) for count in sowing.counts.all()),
+            )
+
+
+def keep_outlooks(outlooks: dict[int, dict[str, Any]]) -> None:
+    """Store what was worked out."""
+    for pk, outlook in outlooks.items():
+        Sowing.objects.filter(pk=pk).update(outlook=outlook)
+
+
+def pace_of(garden: Garden) -> tuple[float, float]:
+    """How much slower than the laboratory this garden's soil is, by all sowings that were counted: middle and log SD."""
+    taught = [s.outlook["pace"] for s in selectors.sowings_in(garden) if s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_pace([tuple(map(float, pace)) for pace in taught])  # type: ignore[misc]

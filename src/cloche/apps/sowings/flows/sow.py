@@ -1,0 +1,62 @@
+"""Writing down a sowing, its counts and its end."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import User
+from cloche.apps.sowings.models import Count, Sowing
+
+
+@transaction.atomic
+def sow(sowing: Sowing, person: User) -> Sowing:
+    """Write it down; the place's forecast then follows it."""
+    sowing.entered_by = person
+    sowing.save()
+    note_change_at(sowing.place)
+    return sowing
+
+
+@transaction.atomic
+def count(sowing: Sowing, on: date, up: int) -> Count:
+    """Write down how many are up; a second count of a day replaces the first."""
+    kept, _ = Count.objects.update_or_create(sowing=sowing, on=on, defaults={"up": up})
+    note_change_at(sowing.place)
+    return kept
+
+
+@transaction.atomic
+def remove_count(sowing: Sowing, on: date) -> bool:
+    """Take a count back; returns whether there was one."""
+    gone, _ = Count.objects.filter(sowing=sowing, on=on).delete()
+    if gone:
+        note_change_at(sowing.place)
+    return bool(gone)
+
+
+@transaction.atomic
+def finish(sowing: Sowing, finished: bool) -> None:
+    """Nothing more is expected of it; or, again, something is."""
+    sowing.finished = finished
+    sowing.save(update_fields=["finished"])
+    note_change_at(sowing.place)
+
+
+@transaction.atomic
+def remove(sowing: Sowing) -> None:
+    """Take it off; it can be put back."""
+    sowing.removed_at = clock.now()
+    sowing.save(update_fields=["removed_at"])
+    note_change_at(sowing.place)
+
+
+@transaction.atomic
+def put_back(sowing: Sowing) -> None:
+    """Undo a removal."""
+    sowing.removed_at = None
+    sowing.save(update_fields=["removed_at"])
+    note_change_at(sowing.place)

@@ -1,0 +1,117 @@
+"""Forms of sowings, counts and choices."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+from django import forms
+
+from cloche.apps.gardens import packets
+from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.models import Garden, Packet
+from cloche.apps.sowings.models import MOST_SEEDS, Sowing
+from cloche.bridge import crops
+from cloche.bridge.units import Units, parse_depth
+
+LONG_AGO_D = 400
+WAYS = [("", "whichever suits the place"), ("sown", "sown in place"), ("planted_out", "raised and planted out")]
+
+
+class DateInput(forms.DateInput):
+    """The browser's own calendar."""
+
+    input_type = "date"
+
+    def __init__(self, **kwargs: Any) -> None:
+        super().__init__(format="%Y-%m-%d", **kwargs)
+
+
+class SowingForm(forms.ModelForm):
+    """Where, what, when, how many, how deep."""
+
+    depth = TypedNumber(label="Depth", required=False)
+
+    class Meta:
+        model = Sowing
+        fields = ["place", "crop_key", "sown_on", "seeds"]
+        labels = {"place": "Where", "sown_on": "When", "seeds": "Seeds, if counted"}
+        help_texts = {"seeds": "Then Cloche can say how many to expect, and your counts teach it."}
+        widgets = {"sown_on": DateInput()}
+
+    def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden, self.today = garden, today
+        self.fields["place"].queryset = garden.places.all()  # type: ignore[attr-defined]
+        self.fields["place"].empty_label = None  # type: ignore[attr-defined]
+        grown = crops.chosen(garden.crops)
+        known = {crop.key for crop in grown}
+        others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
+        choices: list[Any] = [(crop.key, crop.name) for crop in grown]
+        if others:
+            choices.append(("Not grown here so far", others))
+        self.fields["crop_key"] = forms.ChoiceField(label="What", choices=choices)
+        self.fields["depth"].label = f"Depth, {units.length}"
+        self.fields["depth"].help_text = "Left empty: the usual depth of the crop."
+        parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
+
+    def clean_sown_on(self) -> date:
+        """Done already, and not long ago."""
+        on: date = self.cleaned_data["sown_on"]
+        if on > self.today:
+            raise forms.ValidationError("That day is still to come: write it down once it is done.")
+        if on < self.today - timedelta(days=LONG_AGO_D):
+            raise forms.ValidationError("That is more than a year ago.")
+        return on
+
+    def save(self, commit: bool = True) -> Sowing:
+        """Not yet kept; of the packet in use."""
+        sowing: Sowing = super().save(commit=False)
+        sowing.packet = Packet.objects.filter(
+            garden=self.garden, crop_key=sowing.crop_key, in_use=True, removed_at__isnull=True
+        ).first()
+        usual = crops.with_values(crops.crop(sowing.crop_key), packets.values_in_use(self.garden).get(sowing.crop_key))
+        depth = self.cleaned_data.get("depth")
+        sowing.depth_m = usual.sowing_depth_m if depth is None else depth
+        return sowing
+
+
+class CountForm(forms.Form):
+    """How many are up on a day."""
+
+    up = forms.IntegerField(
+        label="Up", min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
+    )
+    on = forms.DateField(label="On", widget=DateInput())
+
+    def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.sowing, self.today = sowing, today
+
+    def clean_on(self) -> date:
+        """Between the sowing and today."""
+        on: date = self.cleaned_data["on"]
+        if on > self.today:
+            raise forms.ValidationError("That day is still to come.")
+        if on <= self.sowing.sown_on:
+            raise forms.ValidationError("That is before it was sown.")
+        return on
+
+    def clean_up(self) -> int:
+        """No more than were sown."""
+        up: int = self.cleaned_data["up"]
+        if self.sowing.seeds is not None and up > self.sowing.seeds:
+            raise forms.ValidationError(f"Only {self.sowing.seeds} were sown.")
+        return up
+
+
+class ChoiceForm(forms.Form):
+    """By which rule and in which way this garden grows a crop."""
+
+    school = forms.ChoiceField(label="The day is chosen", required=False)
+    way = forms.ChoiceField(label="It is", required=False, choices=WAYS)
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        usual = garden.get_school_display()
+        self.fields["school"].choices = [("", f"as in the whole garden: {usual}"), *Garden.School.choices]  # type: ignore[attr-defined]

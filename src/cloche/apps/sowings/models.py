@@ -1,0 +1,43 @@
+"""Sowings and their counts."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens.models import Packet, Place
+
+MOST_SEEDS = 1_000_000
+
+
+class Sowing(models.Model):
+    """Seed that was put into a place on a day. Removal only marks it; outlook is worked out with the place's forecast."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="sowings")
+    packet = models.ForeignKey(Packet, on_delete=models.SET_NULL, null=True, blank=True, related_name="sowings")
+    crop_key = models.CharField(max_length=40)
+    sown_on = models.DateField()
+    seeds = models.PositiveIntegerField(null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(MOST_SEEDS)])
+    depth_m = models.FloatField(validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
+    entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    finished = models.BooleanField(default=False, help_text="Nothing more is expected of it.")
+    outlook = models.JSONField(null=True, blank=True, editable=False)
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords(excluded_fields=["outlook"])
+
+    class Meta:
+        ordering = ["-sown_on", "-id"]
+
+
+class Count(models.Model):
+    """How many were up on a day."""
+
+    sowing = models.ForeignKey(Sowing, on_delete=models.CASCADE, related_name="counts")
+    on = models.DateField()
+    up = models.PositiveIntegerField(validators=[MaxValueValidator(MOST_SEEDS)])
+
+    class Meta:
+        ordering = ["on"]
+        constraints = [models.UniqueConstraint(fields=["sowing", "on"], name="one_count_a_day")]

@@ -1,0 +1,64 @@
+"""How a garden grows a crop: its packets of seed, how alive each is, and by which rule and way it goes in."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.gardens import packets
+from cloche.apps.gardens.models import Garden, Packet
+from cloche.apps.gardens.packets import ALL
+from cloche.apps.sowings import selectors
+from cloche.bridge import crops
+from cloche.bridge.crops import Crop
+
+
+@dataclass(frozen=True)
+class PacketLine:
+    """A packet in words."""
+
+    packet: Packet
+    name: str
+    alive: str
+    said: list[str]
+
+
+@dataclass(frozen=True)
+class SeedPage:
+    """Context of sowings/seed.html."""
+
+    headline: str
+    lines: list[PacketLine]
+    removed: list[Packet]
+
+
+def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
+    """Every packet, the one in use first."""
+    sowings = list(selectors.sowings_in(garden).filter(crop_key=crop.key))
+    lines = [_line(packet, crop, today, sowings) for packet in packets.packets_of(garden, crop.key)]
+    removed = Packet.objects.filter(garden=garden, crop_key=crop.key, removed_at__isnull=False).order_by("-removed_at")
+    in_use = next((row for row in lines if row.packet.in_use), None)
+    if in_use is None:
+        headline = f"{crop.name}: no packet is told of, so Cloche goes by the tables."
+    else:
+        headline = f"{crop.name}: windows go by {in_use.name}; {in_use.alive}."
+    return SeedPage(headline, lines, list(removed[:5]))
+
+
+def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:  # type: ignore[type-arg]
+    found = selectors.viability(packet, today, sowings)
+    name = packet.variety or "your packet"
+    if packet.packed_year:
+        name += f", packed in {packet.packed_year}"
+    alive = f"about {100 * found.rate:.0f} of 100 alive ({100 * found.low:.0f}–{100 * found.high:.0f})"
+    said = [one.label.lower() for one in ALL if one.name in packet.values]
+    if packet.tested_of:
+        said.insert(0, f"tested, {packet.tested_up} of {packet.tested_of}")
+    if crop.start != "seed":
+        alive = "planted as it is"
+    return PacketLine(packet, name, alive, said)
+
+
+def too_old(packet: Packet, today: date) -> bool:
+    """Whether it is beyond the years that such seed keeps well."""
+    return packet.packed_year is not None and today.year - packet.packed_year > crops.crop(packet.crop_key).keeps_y

@@ -1,0 +1,134 @@
+"""Sowings: what is on its way up, what is overdue, and what has come of the rest."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden
+from cloche.apps.sowings import selectors
+from cloche.apps.sowings.models import Sowing
+from cloche.bridge import crops
+from cloche.drawing import batch
+
+
+@dataclass(frozen=True)
+class SowingLine:
+    """One sowing in words, with its picture where it has been worked out. counts: day (ISO) and words."""
+
+    sowing: Sowing
+    name: str
+    what: str
+    said: str
+    overdue: bool
+    picture: batch.Batch | None
+    counts: list[tuple[str, str]]
+
+
+@dataclass(frozen=True)
+class SowingsPage:
+    """Context of sowings/sowings.html."""
+
+    headline: str
+    awaited: list[SowingLine]
+    over: list[SowingLine]
+
+
+def sowings_page(garden: Garden, today: date) -> SowingsPage:
+    """All of them, those that are awaited first."""
+    rows = [line(sowing, today) for sowing in selectors.sowings_in(garden)]
+    awaited = [row for row in rows if not row.sowing.finished]
+    return SowingsPage(_headline(awaited, today), awaited, [row for row in rows if row.sowing.finished])
+
+
+def _headline(awaited: list[SowingLine], today: date) -> str:
+    late = [row for row in awaited if row.overdue]
+    if late:
+        names = [f"{row.name} in {row.sowing.place.name}" for row in late]
+        return f"{words.sentence(words.listed(names, 2))} should be up by now."
+    if not awaited:
+        return "Nothing is on its way up."
+    ahead = [row for row in awaited if _date(row, "half") and _date(row, "half") >= today]  # type: ignore[operator]
+    if not ahead:
+        return f"{words.sentence(words.count(len(awaited), 'sowing'))} may be counted."
+    soon = min(ahead, key=lambda row: _date(row, "half") or today)
+    on = _date(soon, "half")
+    return f"Next to be up are {soon.name} in {soon.sowing.place.name}, half of them by {words.day(on or today, today)}."
+
+
+def _date(row: SowingLine, key: str) -> date | None:
+    found = (row.sowing.outlook or {}).get(key)
+    return date.fromisoformat(found[1]) if found and found[1] else None
+
+
+def line(sowing: Sowing, today: date) -> SowingLine:
+    """One sowing."""
+    crop = crops.crop(sowing.crop_key)
+    counted = list(sowing.counts.all())
+    seeds = sowing.seeds
+    points = [(c.on, 100 * c.up / seeds, f"{c.up} up on {words.day(c.on)}") for c in counted] if seeds else []
+    picture = batch.batch(sowing.sown_on, sowing.outlook["up"], points, today) if sowing.outlook else None
+    variety = f", {sowing.packet.variety}" if sowing.packet and sowing.packet.variety else ""
+    much = f", {words.count(seeds, 'seed')}" if seeds else ""
+    most = counted[-1].up if counted else None
+    overdue = _is_overdue(sowing, most, today)
+    return SowingLine(
+        sowing=sowing,
+        name=crop.name_plural,
+        what=f"{crop.name}{variety}{much}: in on {words.day(sowing.sown_on, today)}",
+        said=_said(sowing, most, overdue, today),
+        overdue=overdue,
+        picture=picture,
+        counts=[(c.on.isoformat(), f"{words.day(c.on, today)}: {c.up} up") for c in counted],
+    )
+
+
+def _is_overdue(sowing: Sowing, most: int | None, today: date) -> bool:
+    last: str | None = (sowing.outlook or {}).get("overdue")
+    return last is not None and not most and not sowing.finished and date.fromisoformat(last) < today
+
+
+def _said(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
+    found, seeds = sowing.outlook, sowing.seeds
+    if sowing.finished:
+        return _result(sowing, most)
+    if found is None:
+        return "It is being worked out."
+    if overdue:
+        since = words.day(date.fromisoformat(found["overdue"]), today)
+        return (
+            f"Nothing counted yet, and silence after {since} means that most of it failed: too cold, old seed, a dry or "
+            "crusted top, too deep, or eaten. Scratch a finger’s length free and look; then wait, warm it or sow again."
+        )
+    parts = [_when(found, most, today)]
+    if most is not None and seeds:
+        parts.append(f"{most} of {seeds} so far; {_expected(found, seeds)} in the end.")
+    elif seeds:
+        parts.append(f"About {_expected(found, seeds)} of {seeds} in the end.")
+    if most is None and found["overdue"]:
+        parts.append(f"Still nothing after {words.day(date.fromisoformat(found['overdue']), today)} would mean failure.")
+    return " ".join(parts)
+
+
+def _when(found: dict, most: int | None, today: date) -> str:  # type: ignore[type-arg]
+    early, half, late = (date.fromisoformat(d) if d else None for d in found["half"])
+    if half is None or early is None:
+        return "It would not come up in the soil as it is."
+    until = f"to {words.day(late, today)}" if late else "or much later"
+    if half < today and most is None:
+        return f"Half of it should have been up by {words.day(half, today)} ({words.day(early, today)} {until})."
+    return f"Half of it up by {words.day(half, today)} ({words.day(early, today)} {until})."
+
+
+def _expected(found: dict, seeds: int) -> str:  # type: ignore[type-arg]
+    low, middle, high = (round(side[-1] * seeds / 100) for side in found["up"])
+    return f"{middle}" if low == high else f"{middle} ({low}–{high})"
+
+
+def _result(sowing: Sowing, most: int | None) -> str:
+    if most is None:
+        return "Over, without a count."
+    if not sowing.seeds:
+        return f"{words.sentence(words.count(most, 'seedling'))} came up."
+    return f"{most} of {sowing.seeds} came up: {100 * most / sowing.seeds:.0f} of 100."

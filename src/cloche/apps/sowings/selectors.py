@@ -1,0 +1,45 @@
+"""Questions about sowings and lots of seed. Light: pages ask them."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db.models import Prefetch, QuerySet
+
+from cloche.apps.gardens.models import Garden, Packet, Place
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.bridge import crops
+from cloche.bridge.lots import Viability, viability_of
+
+FOLLOWED_D = 150
+FRESH_RATE = 0.9
+
+
+def sowings_in(garden: Garden) -> QuerySet[Sowing]:
+    """Standing sowings of a garden's standing places, the latest first."""
+    standing = Place.objects.filter(garden=garden)
+    rows = Sowing.objects.filter(place__in=standing, removed_at__isnull=True).select_related("place", "packet")
+    return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")))
+
+
+def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:
+    """Of a packet, from its age, its test and those of its sowings that were counted to the end."""
+    crop = crops.crop(packet.crop_key)
+    age_y = None if packet.packed_year is None else max(0, today.year - packet.packed_year)
+    trials: list[tuple[int, int, float]] = []
+    if packet.tested_of and packet.tested_up is not None:
+        trials.append((packet.tested_of, packet.tested_up, 1.0))
+    for sowing in sowings:
+        if sowing.packet_id == packet.pk and sowing.finished and sowing.seeds and sowing.outlook:
+            counts = [count.up for count in sowing.counts.all()]
+            if counts:
+                trials.append((sowing.seeds, min(max(counts), sowing.seeds), min(float(sowing.outlook["share"]), 0.999)))
+    return viability_of(crop, age_y, trials)
+
+
+def usual_rate(garden: Garden, crop_key: str, today: date) -> float:
+    """Share of the seed in use that is alive, as far as is known; of fresh seed where nothing is."""
+    packet = Packet.objects.filter(garden=garden, crop_key=crop_key, in_use=True, removed_at__isnull=True).first()
+    if packet is None:
+        return FRESH_RATE
+    return viability(packet, today, list(sowings_in(garden).filter(packet=packet, finished=True))).rate

@@ -1,0 +1,118 @@
+"""Sowings and their counts."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.sowings import selectors
+from cloche.apps.sowings.flows import sow as flow
+from cloche.apps.sowings.forms import CountForm, SowingForm
+from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.pages import sowings as pages
+from cloche.bridge import crops
+
+INVALID = 422
+
+
+@in_garden
+def sowings(request: GardenRequest) -> HttpResponse:
+    """What is on its way up."""
+    return _list(request, None)
+
+
+def _list(request: GardenRequest, refused: CountForm | None) -> HttpResponse:
+    today = clock.today(request.garden.timezone)
+    removed = Sowing.objects.filter(place__garden=request.garden, removed_at__isnull=False).order_by("-removed_at")[:5]
+    page = pages.sowings_page(request.garden, today)
+    context = {"page": page, "today_iso": today.isoformat(), "refused": refused, "removed": _names(removed)}
+    return render(request, "sowings/sowings.html", context, status=INVALID if refused else 200)
+
+
+def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]
+    return [(one.pk, f"{crops.crop(one.crop_key).name} in {one.place.name}") for one in removed.select_related("place")]
+
+
+@in_garden
+def new_sowing(request: GardenRequest) -> HttpResponse:
+    """Write a sowing down."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    today = clock.today(request.garden.timezone)
+    initial = {"place": request.GET.get("place"), "crop_key": request.GET.get("crop"), "sown_on": today}
+    bound = request.POST if request.method == "POST" else None
+    form = SowingForm(bound, garden=request.garden, units=units_of(request.user), today=today, initial=initial)
+    if form.is_valid():
+        sowing = flow.sow(form.save(), request.user)
+        name = crops.crop(sowing.crop_key).name
+        messages.success(request, f"{name} in {sowing.place.name}: written down, and being worked out.")
+        return redirect("sowings", request.garden.pk)
+    return render(request, "sowings/new_sowing.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Write down how many are up."""
+    sowing = _sowing(request, sowing_id)
+    form = CountForm(request.POST, sowing=sowing, today=clock.today(request.garden.timezone))
+    if not form.is_valid():
+        return _list(request, form)
+    flow.count(sowing, form.cleaned_data["on"], form.cleaned_data["up"])
+    messages.success(request, f"{form.cleaned_data['up']} up, written down; the forecast learns from it.")
+    return redirect("sowings", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Take a count back."""
+    form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=_sowing(request, sowing_id), today=_today(request))
+    if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
+        raise Http404
+    messages.success(request, "The count is struck out.")
+    return redirect("sowings", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Nothing more is expected; or something is, again."""
+    sowing = _sowing(request, sowing_id)
+    flow.finish(sowing, "again" not in request.POST)
+    return redirect("sowings", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Take it off."""
+    flow.remove(_sowing(request, sowing_id))
+    messages.success(request, "The sowing is removed; it can be put back below.")
+    return redirect("sowings", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Undo a removal."""
+    sowing = Sowing.objects.filter(place__in=request.garden.places.all(), pk=sowing_id, removed_at__isnull=False).first()
+    if sowing is None:
+        raise Http404
+    flow.put_back(sowing)
+    return redirect("sowings", request.garden.pk)
+
+
+def _today(request: GardenRequest):  # type: ignore[no-untyped-def]
+    return clock.today(request.garden.timezone)
+
+
+def _sowing(request: GardenRequest, sowing_id: int) -> Sowing:
+    sowing = selectors.sowings_in(request.garden).filter(pk=sowing_id).first()
+    if sowing is None:
+        raise Http404
+    return sowing

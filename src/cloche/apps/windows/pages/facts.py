@@ -1,0 +1,102 @@
+"""A crop's numbers, each with where it comes from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cloche.apps.gardens import words
+from cloche.bridge import crops
+from cloche.bridge.crops import Crop
+from cloche.bridge.units import Units
+
+
+@dataclass(frozen=True)
+class Fact:
+    """A value that can be opened: what, how much, from where."""
+
+    what: str
+    value: str
+    source: str
+
+
+def method(crop: Crop) -> str:
+    """How it gets into the ground."""
+    if crop.winter:
+        return "to stand the winter"
+    methods = {"direct": "sown in place", "raised": "usually raised and planted out", "either": "sown in place or raised"}
+    return methods.get(crop.method, f"planted as {crop.start}s, not sown")
+
+
+def put(crop: Crop) -> tuple[str, str, str]:
+    """What one does with it, has done, and calls it."""
+    return ("sow", "sown", "sowing") if crop.start == "seed" else ("plant", "planted", "planting")
+
+
+def facts(crop: Crop, units: Units) -> list[Fact]:
+    """All of them."""
+
+    def degrees(value_c: float) -> str:
+        return f"{units.temperature_text(value_c, 0)}{units.temperature}"
+
+    found = [
+        Fact("Wakes at", degrees(crop.minimum_c), crop.advice_source),
+        Fact("Likes", f"{degrees(crop.optimum_from_c)} to {degrees(crop.optimum_to_c)}", crop.advice_source),
+        Fact("Stops above", degrees(crop.maximum_c), crop.advice_source),
+        *_emergence(crop, units),
+        Fact(
+            "Stands",
+            f"rows {units.length_text(crop.row_m)} apart, {units.length_text(crop.plant_m)} in the row",
+            crop.growing_source,
+        ),
+        Fact(
+            "Stands frost to",
+            f"{degrees(crop.frost_limit_c)} as a seedling, {degrees(crop.frost_planted_c)} hardened, "
+            f"{degrees(crop.frost_grown_c)} grown",
+            "the first common practice, the others assumptions",
+        ),
+    ]
+    if crop.winter:
+        weeks = words.count(round(crop.winter.ripe_weeks), "week")
+        found.append(Fact("Ready", f"about {weeks} after the days have ten hours again", crop.growing_source))
+    else:
+        found.append(Fact("Ready", f"about {crop.maturity_d:.0f} days after it is up", crop.growing_source))
+    if crop.planted_out:
+        found += _raising(crop, degrees)
+    if crop.heat_sum:
+        by_sum = ", ".join(
+            f"{crop.heat_sum.days_at(t):.0f} at {degrees(t)}" for t in (10.0, 15.0, 20.0) if t > crop.heat_sum.base_c + 1
+        )
+        found.insert(4, Fact("By a second source", f"{by_sum} days", crop.heat_sum_source))
+    return found
+
+
+def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
+    said = f"{crop.raise_weeks:.0f} weeks, in {degrees(crop.germinate_c)} until up, then about {degrees(crop.grow_on_c)}"
+    out = f"soil of {degrees(crop.plant_soil_c)}, nights of {degrees(crop.plant_night_c)}"
+    return [
+        Fact("Raised", said, crop.growing_source),
+        Fact("Planted out into", out, crop.growing_source),
+        Fact("Ready from planting", f"about {crop.maturity_planted_d:.0f} days", "assumption: from the days in place"),
+    ]
+
+
+def _emergence(crop: Crop, units: Units) -> list[Fact]:
+    if crop.start != "seed":
+        days = crops.days_to_emergence(crop.optimum_c, crop)
+        return [Fact("Days to shoots", f"{days:.0f} in soil that suits it", crop.rate_source)]
+    return [
+        Fact("Days to come up", _table_words(crop, units), crop.rate_source),
+        Fact("Garden soil against laboratory", f"{crops.FIELD_FACTOR:g} times as long", "assumption, until counts tell"),
+        Fact("Share that comes up", "by temperature, against its best", crop.share_source),
+        Fact("Keeps", words.count(crop.keeps_y, "year"), "handbooks, from memory"),
+    ]
+
+
+def _table_words(crop: Crop, units: Units) -> str:
+    days = crops.days_to_emergence([5.0, 10.0, 15.0, 20.0, 25.0], crop, 1.0)
+    shown = [
+        f"{d:.0f} at {units.temperature_text(t, 0)}"
+        for t, d in zip((5.0, 10.0, 15.0, 20.0, 25.0), days, strict=True)
+        if d < 400
+    ]
+    return f"{', '.join(shown)} in the laboratory"

@@ -1,0 +1,85 @@
+"""Hedged sowing: a packet split over days and places for a wanted chance of a crop by a date."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+from django.http import QueryDict
+
+from cloche.apps.gardens import words
+from cloche.apps.windows.models import CropOutlook
+from cloche.bridge import planting, seeds, stored
+from cloche.bridge.crops import Crop
+from cloche.bridge.layout import MEMBERS
+
+CHANCES = (70, 80, 90, 95)
+USUAL_CHANCE = 90
+EVERY = 2
+
+
+@dataclass(frozen=True)
+class HedgePart:
+    """The form's answers, and the plan: one line a sowing, and what it comes to."""
+
+    chance: int
+    chances: tuple[int, ...]
+    by: str
+    said: str
+    parts: list[str]
+    refused: str
+
+
+def hedge_part(
+    crop: Crop, rows: Sequence[CropOutlook], asked: QueryDict, viable: float, today: date, usual_by: date | None
+) -> HedgePart:
+    """rows: outlooks of the crop, sown in place, wherever it could go, of today's forecasts."""
+    wanted = asked.get("chance", str(USUAL_CHANCE))
+    chance = int(wanted) if wanted.isdigit() and int(wanted) in CHANCES else USUAL_CHANCE
+    by_text = asked.get("by", usual_by.isoformat() if usual_by else "")
+    try:
+        by = date.fromisoformat(by_text) if by_text else None
+    except ValueError:
+        return HedgePart(chance, CHANCES, by_text, "", [], "Write the date as year-month-day, like 2026-07-15.")
+    candidates = [one for index, row in enumerate(rows) for one in _candidates(index, row, by, today)]
+    plan = planting.hedge(candidates, chance / 100)
+    if not plan.parts:
+        until = f" by {words.day(by, today)}" if by else ""
+        return HedgePart(chance, CHANCES, by_text, f"No sowing in any place gives a crop{until}.", [], "")
+    lines = [_line(crop, rows[one.place], one, len(plan.parts), viable, today) for one in plan.parts]
+    return HedgePart(chance, CHANCES, by_text, _said(plan, chance, by, today), lines, "")
+
+
+def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[planting.Candidate]:
+    days, ok = row.days["day"], np.isfinite(stored.members_of(row.members, MEMBERS)).astype(np.float64)
+    harvest = stored.harvests(row.days)
+    found = []
+    for i in range(0, len(days), EVERY):
+        in_time = by is None or (np.isfinite(harvest[i]) and today + timedelta(days=days[i] + harvest[i]) <= by)
+        if in_time and ok[i].any():
+            found.append(planting.Candidate(index, days[i], ok[i]))
+    return found
+
+
+def _said(plan: planting.Hedge, chance: int, by: date | None, today: date) -> str:
+    count = len(plan.parts)
+    until = f" by {words.day(by, today)}" if by else ""
+    reached = f"{100 * plan.reached:.0f} times in 100"
+    how = "One sowing gives" if count == 1 else f"The packet in {count} equal parts gives"
+    short = "" if plan.reached >= chance / 100 else f", less than the {chance} asked for: more parts would not help much"
+    worst = round(plan.lost_worst * count)
+    lost = "all of the seed" if worst == count else f"{worst} of the {count} parts" if worst else "none of it"
+    mishap = f"one sowing in {1 / planting.MISHAP:.0f} is taken to fail by mishap"
+    return f"{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}."
+
+
+def _line(crop: Crop, row: CropOutlook, one: planting.Candidate, count: int, viable: float, today: date) -> str:
+    day = stored.day_of(row.days, one.day)
+    up = day.share[1] * viable if day.share else viable
+    together = seeds.per_station(crop, up)
+    part = "all of it" if count == 1 else f"1 of {count} parts"
+    when = words.day(today + timedelta(days=one.day), today)
+    each = f", {words.count(together, 'seed')} a station" if crop.start == "seed" else ""
+    return f"{words.sentence(when)} in {row.place.name}: {part}{each}"

@@ -1,0 +1,111 @@
+"""Planting out on a chosen day, counted back to the day of sowing on the bench."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from django.http import QueryDict
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.windows import selectors
+from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.pages.sowing import risk_words
+from cloche.bridge import planting
+from cloche.bridge.crops import Crop
+from cloche.bridge.stored import day_of
+from cloche.bridge.units import Units
+
+ROOM = "room"
+
+
+@dataclass(frozen=True)
+class Bench:
+    """Where plants are raised: soil [°C] by day from today, or one for all days."""
+
+    key: str
+    name: str
+    soil_c: float | Sequence[float]
+
+
+@dataclass(frozen=True)
+class Planting:
+    """What would come of planting out on one day; rows: what to do when, in order."""
+
+    on: date
+    offset: int
+    said: str
+    soil: str
+    risk: str
+    after: str
+    rows: list[tuple[str, str]]
+
+
+def benches(garden: Garden, units: Units) -> list[Bench]:
+    """The garden's own places for raising plants, and a heated room."""
+    own = [
+        Bench(str(place.pk), place.name, [float(v) for v in ground.data["far_mid_c"]])
+        for place, ground in selectors.grounds_in(garden)
+        if ground is not None and place.kind in planting.BENCH_KINDS
+    ]
+    room = Bench(ROOM, f"a tray at {units.temperature_text(planting.ROOM_BENCH_C, 0)}", planting.ROOM_BENCH_C)
+    return [room, *own]
+
+
+def chosen_bench(found: Sequence[Bench], asked: QueryDict) -> Bench:
+    """The bench asked for, else the room."""
+    return next((bench for bench in found if bench.key == asked.get("bench")), found[0])
+
+
+def planting_page(
+    crop: Crop, place: Place, outlook: CropOutlook, bench: Bench, units: Units, today: date, offset: int
+) -> Planting:
+    """The candidate day nearest to `offset` days from today."""
+    day = day_of(outlook.days, offset)
+    on = today + timedelta(days=day.offset)
+    raised = planting.raising(crop, bench.soil_c, day.offset)
+    rows = [] if raised is None else _rows(raised, on, today)
+    harvest = on + timedelta(days=round(crop.maturity_planted_d))
+    after = f"They would {planting.growth_words(day.growth)} there at first. Harvest about {words.day(harvest, today)}."
+    return Planting(
+        on=on,
+        offset=day.offset,
+        said=_said(raised, bench, on, today, units, crop),
+        soil=f"Soil at the roots about {units.temperature_text(day.soil_c)} in the week after.",
+        risk=risk_words(day, sown=False),
+        after=after,
+        rows=[*rows, ("plant out", words.day(on, today)), ("harvest", f"about {words.day(harvest, today)}")],
+    )
+
+
+def indoors_by(crop: Crop, on: date) -> date | None:
+    """When it would have to be sown on a room's bench to be planted out on a day."""
+    raised = planting.raising(crop, planting.ROOM_BENCH_C)
+    return None if raised is None else on - timedelta(days=raised.sow_d)
+
+
+def _said(raised: planting.Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
+    out = f"Planted out {'today' if on == today else 'on ' + words.day(on, today)}"
+    if raised is None:
+        want = units.temperature_text(crop.germinate_c, 0)
+        return f"{out}, it cannot be raised on {bench.name}: it would not come up there. It wants about {want}."
+    sow_on = on - timedelta(days=raised.sow_d)
+    weeks = words.count(round(raised.sow_d / 7), "week")
+    if sow_on < today:
+        return f"{out}, it would have had to be sown on {bench.name} on {words.day(sow_on, today)}, {weeks} before."
+    return (
+        f"{out}, it is sown on {bench.name} {'today' if sow_on == today else 'on ' + words.day(sow_on, today)}, {weeks} before."
+    )
+
+
+def _rows(raised: planting.Raising, on: date, today: date) -> list[tuple[str, str]]:
+    def back(days: int) -> str:
+        return words.day(on - timedelta(days=days), today)
+
+    return [
+        ("sow on the bench", back(raised.sow_d)),
+        ("half are up", f"{back(raised.up_d)}, after {raised.emergence_d:.0f} days"),
+        ("begin to harden off", back(raised.harden_d)),
+    ]

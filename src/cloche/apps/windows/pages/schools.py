@@ -1,0 +1,77 @@
+"""The three schools of when to sow, side by side with what each costs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden
+from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.pages.limits import sentence
+from cloche.bridge.units import Units
+
+NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
+NEVER = {
+    "minimum": "The soil does not reach it within the days looked at.",
+    "comfortable": "The soil does not surely get there within the days looked at.",
+    "calendar": "Its date is not within the days looked at.",
+}
+
+
+@dataclass(frozen=True)
+class SchoolRow:
+    """One school: when, what then, what it costs; mine: the one this garden follows for the crop."""
+
+    name: str
+    mine: bool
+    when: str
+    offset: int | None
+    then: str
+    cost: str
+
+
+def school_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SchoolRow]:
+    """All three, or none for what they say nothing about."""
+    return [_row(choice, choice["school"] == mine, units, today, price) for choice in outlook.schools]
+
+
+def school_day(outlook: CropOutlook, school: str) -> date | None:
+    """The day on which a school would sow."""
+    found = next((choice["day"] for choice in outlook.schools if choice["school"] == school), None)
+    return date.fromisoformat(found) if found else None
+
+
+def expected_loss(outlook: CropOutlook, price: float | None) -> float:
+    """Of sowing today, on average, in packets or in money: so that the hardy and the cheap go first."""
+    return outlook.fails_now * (1.0 if price is None else price)
+
+
+def garden_words(garden: Garden) -> str:
+    """The garden's own school, as the end of a sentence."""
+    return str(garden.get_school_display())
+
+
+def _row(choice: dict, mine: bool, units: Units, today: date, price: float | None) -> SchoolRow:  # type: ignore[type-arg]
+    name = NAMES[choice["school"]]
+    if choice["day"] is None:
+        return SchoolRow(name, mine, "no day", None, NEVER[choice["school"]], "")
+    on = date.fromisoformat(choice["day"])
+    soil = f"soil about {units.temperature_text(choice['soil_c'])}"
+    if choice["half_d"] is None:
+        then = f"{soil}; half would never be up"
+    else:
+        then = f"{soil}; half up after {choice['half_d']:.0f} days, {100 * choice['share']:.0f} of 100 in the end"
+    return SchoolRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
+
+
+def _cost(choice: dict, price: float | None) -> str:  # type: ignore[type-arg]
+    parts = []
+    if choice["fails"] >= 0.05:
+        lost = f"{choice['fails']:.1f} packets" if price is None else f"{choice['fails'] * price:.2f} of seed"
+        parts.append(f"fails {words.likely(choice['fails'])}, because {sentence(choice['limit'])}: {lost} lost on average")
+    else:
+        parts.append("hardly ever fails")
+    if choice["lost_d"] >= 1:
+        parts.append(f"up {words.count(round(choice['lost_d']), 'day')} later on average than the soonest way")
+    return "; ".join(parts)

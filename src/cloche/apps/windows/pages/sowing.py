@@ -1,0 +1,111 @@
+"""What would come of sowing a crop in a place on a chosen day."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.apps.gardens import words
+from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.pages.facts import put
+from cloche.apps.windows.pages.limits import sentence
+from cloche.bridge import planting
+from cloche.bridge.crops import Crop
+from cloche.bridge.layout import FRACTIONS, HALF
+from cloche.bridge.stored import DayOutlook, day_of
+from cloche.bridge.units import Units
+from cloche.drawing import emergence
+
+
+@dataclass(frozen=True)
+class Sowing:
+    """What would come of sowing on one day."""
+
+    on: date
+    offset: int
+    said: str
+    soil: str
+    risk: str
+    after: str
+    picture: emergence.Emergence | None
+    rows: list[tuple[str, str]]
+    share: float
+
+
+def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: int) -> Sowing:
+    """The candidate day nearest to `offset` days from today."""
+    # The outlook may be of yesterday: its days count from the day it was made for.
+    day = day_of(outlook.days, offset)
+    on = today + timedelta(days=day.offset)
+    return Sowing(
+        on=on,
+        offset=day.offset,
+        said=_said(crop, on, day, today),
+        soil=f"Soil about {units.temperature_text(day.soil_c)} in the week after.",
+        risk=risk_words(day, sown=True),
+        after=_after(crop, on, day, today),
+        picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
+        rows=_rows(crop, on, day),
+        share=day.share[1],
+    )
+
+
+def risk_words(day: DayOutlook, sown: bool) -> str:
+    """What it would most likely fail by."""
+    if not day.failing or day.failing[0][1] < 0.05:
+        return "Nothing much stands against it."
+    limit, chance = day.failing[0]
+    return f"It fails {words.likely(chance)} because {sentence(limit, sown)}."
+
+
+def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
+    """Days from today to show: the slider's, a date in the address, else the best day of the first window."""
+    if in_days.isdigit():
+        return int(in_days)
+    try:
+        return (date.fromisoformat(sow) - today).days
+    except ValueError:
+        pass  # no or no proper date in the address: the default below is the answer
+    if outlook.windows:
+        start = outlook.windows[0]["earliest" if outlook.sow_now else "best_from"]
+        return max(0, (date.fromisoformat(start) - today).days)
+    return 0
+
+
+def _said(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
+    sown = f"{words.sentence(put(crop)[1])} {'today' if on == today else 'on ' + words.day(on, today)}"
+    early, half, late = day.days_to[HALF]
+    if half is None or early is None:
+        return f"{sown}, it would most likely not come up."
+    middle = on + timedelta(days=round(half))
+    sure = f"{words.day(on + timedelta(days=round(early)))}"
+    until = f"to {words.day(on + timedelta(days=round(late)))}" if late is not None else "or much later"
+    end = f", {100 * day.share[1]:.0f} of 100 live seeds in the end" if crop.start == "seed" else ""
+    return f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}){end}."
+
+
+def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
+    """How seedlings would do, and when there is a harvest; nothing where none comes up."""
+    half = day.days_to[HALF][1]
+    if half is None:
+        return ""
+    thing = "Seedlings" if crop.start == "seed" else "Shoots"
+    said = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
+    if day.harvest_d is not None:
+        said += f" Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
+    return said
+
+
+def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
+    rows = []
+    for index, label in ((0, "the first"), (HALF, "half of them"), (FRACTIONS.index(0.9), "nine of ten")):
+        quick, middle, slow = day.days_to[index]
+        if middle is not None:
+            until = f"{slow:.0f}" if slow is not None else "∞"
+            rows.append((label, f"{words.day(on + timedelta(days=round(middle)))} · {middle:.0f} days ({quick:.0f}–{until})"))
+    slowest = day.days_to[-1][2]
+    if slowest is not None:
+        rows.append(("overdue after", words.day(on + timedelta(days=round(slowest)))))
+    if crop.start == "seed":
+        rows.append(("of 100 live seeds", f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
+    return rows

@@ -1,0 +1,45 @@
+"""The site's frost dates: from its own years where it has enough, else from its typical weather."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+import numpy as np
+
+from cloche.core.weather.frosts import REACH_D, Frosts, midsummer, midsummer_after, of_lows, of_years
+from cloche.core.weather.normals import Normals
+from cloche.core.weather.record import DailyRecord
+from cloche.core.weather.scenarios import Known, Past, scenarios
+
+FEWEST_YEARS, TYPICAL_YEARS = 5, 60
+SEED = 20
+
+
+def frosts_of(past: Past | None, normals: Normals, latitude_deg: float, today: date) -> tuple[Frosts, bool]:
+    """The dates, and whether they are the site's own years."""
+    own = of_years(past.record, latitude_deg) if past else None
+    if own is not None and own.years >= FEWEST_YEARS:
+        return own, True
+    first = midsummer(today.year, latitude_deg) - timedelta(days=REACH_D)
+    unknown = np.full(2 * REACH_D, np.nan)
+    known = Known(DailyRecord.of(first, unknown, unknown), np.zeros(2 * REACH_D))
+    typical = scenarios(known, normals, TYPICAL_YEARS, np.random.default_rng(SEED))
+    return of_lows(typical.low_c), False
+
+
+def last_frost_day(frosts: Frosts, latitude_deg: float, today: date) -> float | None:
+    """The usual last frost of this spring in days from today, negative when it has passed; None where there is none."""
+    coming = frosts.last_spring(midsummer_after(today, latitude_deg))
+    return None if coming is None else float((coming - today).days)
+
+
+def plain(frosts: Frosts, own: bool, latitude_deg: float, today: date) -> dict[str, Any]:
+    """For storage: spring and autumn as three ISO dates of the season about the next midsummer, or None."""
+    middle = midsummer_after(today, latitude_deg)
+
+    def dates(days: tuple[float, float, float] | None) -> list[str] | None:
+        return None if days is None else [(middle + timedelta(days=round(day))).isoformat() for day in days]
+
+    spring, autumn = dates(frosts.spring), dates(frosts.autumn)
+    return {"spring": spring, "autumn": autumn, "lowest_c": round(frosts.lowest_c, 1), "years": frosts.years if own else 0}

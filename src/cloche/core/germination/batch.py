@@ -1,0 +1,167 @@
+"""A sowing that was made: how it will come up, when silence means failure, and what its counts teach.
+
+Particles are the scenarios, each at several paces of the soil; counts weigh them, and weigh how much of the lot is alive.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr
+
+from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.emergence import SeedBed, develop, share_by
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share
+
+Array = NDArray[np.float64]
+
+PACES = (-1.6, -1.0, -0.5, 0.0, 0.5, 1.0, 1.6)
+"""Standard deviations of the soil's pace that are tried."""
+RATES = (np.arange(40) + 0.5) / 40
+TRUST = 0.5
+"""Counts in a bed vary more than chance alone: slugs, crust, clumps. Each seedling counts as half of one (assumption)."""
+SILENCE = 0.05
+"""Still nothing when fewer than one good sowing in twenty would be so late means failure."""
+UNCOUNTED = 20
+BAND = (0.1, 0.5, 0.9)
+
+
+@dataclass(frozen=True)
+class Batch:
+    """A sowing. sown_hour, and counts as (hour, up so far), in hours of the soil's series; seeds: None where not counted.
+
+    rate, strength: what is expected of the lot, and as how many tested seeds that counts; pace: middle and log SD of how much
+    slower the soil is than the laboratory.
+    """
+
+    sown_hour: int
+    depth_m: float
+    usual_depth_m: float
+    seeds: int | None = None
+    rate: float = 0.9
+    strength: float = 12.0
+    pace: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
+    counts: Sequence[tuple[int, int]] = field(default=())
+
+
+@dataclass(frozen=True)
+class BatchOutlook:
+    """day: (days,) since the sowing; up: (band, days), of 100 sown. first_d, half_d, most_d: band of days until the first, half
+    and nine tenths of those that come up, inf: never; overdue_d: see `SILENCE`, inf: within the series never. share: expected
+    of live seed, 0-1; rate, pace: after the counts, as mean and SD (pace of its logarithm)."""
+
+    day: NDArray[np.intp]
+    up: Array
+    first_d: Array
+    half_d: Array
+    most_d: Array
+    overdue_d: float
+    share: float
+    rate: tuple[float, float]
+    pace: tuple[float, float]
+
+
+def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None) -> BatchOutlook:
+    """soil_c, moist: hourly at its depth, (hours, members), from at or before the sowing on."""
+    members, paces = soil_c.shape[1], np.array(PACES)
+    middle, sd = batch.pace
+    factor = np.repeat(middle * np.exp(sd * paces), members)
+    bed = SeedBed.of(np.tile(soil_c, len(paces)), None if moist is None else np.tile(moist, len(paces)))
+    development = develop(bed, crop, factor)
+    made = development.progress - development.progress[:, [batch.sown_hour]]
+    done = _shown(made, crop, batch.depth_m)
+    end = np.full((1, len(factor)), float(made.shape[1] - 1))
+    share = share_by(development, [batch.sown_hour], end)[0] * depth_share(batch.usual_depth_m, batch.depth_m)
+    prior = np.repeat(np.exp(-(paces**2) / 2), members)
+    weight = _weighed(batch, prior, done, share)
+    rate_weight, particle = weight.sum(axis=0), weight.sum(axis=1)
+    rate = float((rate_weight * RATES).sum())
+    rate_by_particle = (weight * RATES).sum(axis=1) / np.maximum(particle, 1e-300)
+    days = np.arange(0, (made.shape[1] - 1 - batch.sown_hour) // 24 + 1)
+    shown = done[:, batch.sown_hour + 24 * days]
+    up = _weighted_band((100 * share * rate_by_particle)[:, None] * shown, particle)
+    log_pace = np.log(factor)
+    mean_pace = float((particle * log_pace).sum())
+    return BatchOutlook(
+        day=days,
+        up=up,
+        first_d=_days_until(shown, 0.02, particle),
+        half_d=_days_until(shown, 0.5, particle),
+        most_d=_days_until(shown, 0.9, particle),
+        overdue_d=_overdue(batch, shown, share, weight),
+        share=float((particle * share).sum()),
+        rate=(rate, float(np.sqrt((rate_weight * (RATES - rate) ** 2).sum()))),
+        pace=(mean_pace, float(np.sqrt((particle * (log_pace - mean_pace) ** 2).sum()))),
+    )
+
+
+def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
+    """A garden's pace from what its batches taught, slowly: middle and log SD. batches: mean and SD of its logarithm after the
+    counts of each, and those that it began with."""
+    precision, mean = 1 / FIELD_LOG_SD**2, np.log(FIELD_FACTOR) / FIELD_LOG_SD**2
+    for log_mean, sd, before, before_sd in batches:
+        sure = 1 / max(sd, 0.02) ** 2
+        told = sure - 1 / before_sd**2
+        if told > 1.0:
+            own = (log_mean * sure - before / before_sd**2) / told
+            # The weather and bed of one batch are not the garden's: each may stray as far as gardens do.
+            slow = 1 / (1 / told + FIELD_LOG_SD**2)
+            precision, mean = precision + slow, mean + slow * own
+    return float(np.exp(mean / precision)), float(1 / np.sqrt(precision))
+
+
+def _shown(made: Array, crop: Crop, depth_m: float) -> Array:
+    """Share of those that come up that have shown, by development made."""
+    beyond = np.maximum(made - depth_need(crop, depth_m), 1e-12)
+    return np.asarray(ndtr(np.log(beyond) / crop.spread_log_sd))
+
+
+def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
+    """(particles, rates), summing to one: prior times the likelihood of the counts, taken as what came up between them."""
+    a, b = batch.rate * batch.strength, (1 - batch.rate) * batch.strength
+    log = np.log(prior)[:, None] + (a * np.log(RATES) + b * np.log(1 - RATES))[None, :]
+    seeds, before, up_before = batch.seeds, np.zeros(len(prior)), 0
+    if seeds and batch.counts:
+        for hour, up in batch.counts:
+            now = done[:, min(hour, done.shape[1] - 1)]
+            fresh = np.clip((share * (now - before))[:, None] * RATES, 1e-6, 1.0)
+            log = log + TRUST * max(up - up_before, 0) * np.log(fresh)
+            before, up_before = now, max(up, up_before)
+        never = np.clip(1 - (share * before)[:, None] * RATES, 1e-6, 1.0)
+        log = log + TRUST * max(seeds - up_before, 0) * np.log(never)
+    weight = np.exp(log - log.max())
+    return np.asarray(weight / weight.sum())
+
+
+def _overdue(batch: Batch, shown: Array, share: Array, weight: Array) -> float:
+    seeds = batch.seeds or UNCOUNTED
+    for day in range(shown.shape[1]):
+        none = (1 - (share * shown[:, day])[:, None] * RATES) ** (seeds * TRUST)
+        if float((weight * none).sum()) < SILENCE:
+            return float(day)
+    return float("inf")
+
+
+def _days_until(shown: Array, part: float, weight: Array) -> Array:
+    reached = shown >= part
+    days = np.where(reached.any(axis=1), np.argmax(reached, axis=1), np.inf)
+    order = np.argsort(days)
+    return np.asarray([days[order][_rank(weight[order], q)] for q in BAND])
+
+
+def _weighted_band(values: Array, weight: Array) -> Array:
+    """(particles, days) to (band, days)."""
+    band = np.empty((len(BAND), values.shape[1]))
+    for day, column in enumerate(values.T):
+        order = np.argsort(column)
+        total = np.cumsum(weight[order])
+        band[:, day] = np.interp(BAND, total / total[-1], column[order])
+    return band
+
+
+def _rank(weight: Array, part: float) -> int:
+    total = np.cumsum(weight)
+    return int(min(np.searchsorted(total, part * total[-1]), len(weight) - 1))

@@ -1,0 +1,70 @@
+"""The inner loops of emergence: development over the hours, and when it reaches what each seed needs."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.compiled import compiled
+
+Array = NDArray[np.float64]
+
+HOURS_PER_DAY = 24
+STILL = -1
+
+
+@compiled
+def accumulate(
+    below: NDArray[np.int32], part: Array, rate: Array, share: Array, pace: Array, stalled: float, loss_per_h: float
+) -> tuple[Array, Array, Array]:
+    """Running sums since hour 0, each (members, hours + 1): progress, progress times share, and what lying stalled costs.
+
+    below, part: (members, hours), where the soil lies on the curves' grid, below STILL in hours that do not count. rate [1/d],
+    share: on that grid. pace: (members,) of the rate. Hours slower than `stalled` [1/d] cost loss_per_h.
+    """
+    members, hours = below.shape
+    shape = (members, hours + 1)
+    progress, weight, lost = np.empty(shape), np.empty(shape), np.empty(shape)
+    for m in range(members):
+        made, yielded, gone = 0.0, 0.0, 0.0
+        progress[m, 0], weight[m, 0], lost[m, 0] = 0.0, 0.0, 0.0
+        hourly = pace[m] / HOURS_PER_DAY
+        for h in range(hours):
+            i = below[m, h]
+            if i != STILL:
+                fast = rate[i] + part[m, h] * (rate[i + 1] - rate[i])
+                if fast > 0.0:
+                    step = fast * hourly
+                    made += step
+                    yielded += step * (share[i] + part[m, h] * (share[i + 1] - share[i]))
+                if fast < stalled:
+                    gone += loss_per_h
+            progress[m, h + 1], weight[m, h + 1], lost[m, h + 1] = made, yielded, gone
+    return progress, weight, lost
+
+
+@compiled
+def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
+    """Hours from each sowing until development has advanced by each need: (needs, sowings, members); inf: not within it.
+
+    progress: (members, hours + 1), never falling; sown: (sowings,) hours in rising order.
+    """
+    members, last = progress.shape[0], progress.shape[1] - 1
+    found = np.full((len(need), len(sown), members), np.inf)
+    for n in range(len(need)):
+        for m in range(members):
+            hour = 0
+            for s in range(len(sown)):
+                # A target that differs from the last value by rounding alone counts as reached.
+                target = progress[m, sown[s]] + need[n] - 1e-12
+                hour = max(hour, sown[s])
+                while hour + HOURS_PER_DAY <= last and progress[m, hour + HOURS_PER_DAY] < target:
+                    hour += HOURS_PER_DAY
+                while hour < last and progress[m, hour + 1] < target:
+                    hour += 1
+                if hour >= last:
+                    break
+                step = progress[m, hour + 1] - progress[m, hour]
+                part = (target - progress[m, hour]) / step if step > 0 else 1.0
+                found[n, s, m] = hour + min(max(part, 0.0), 1.0) - sown[s]
+    return found

@@ -1,0 +1,59 @@
+"""Hedged sowing: a packet split over days and places, so that some of it comes through most courses of the weather."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+MISHAP = 0.1
+"""Chance that a sowing fails by itself, whatever the weather: eaten, crusted over, forgotten (assumption)."""
+MOST_PARTS = 5
+CLOSE_D = 6
+"""Two sowings of one place nearer in time than this are as good as one."""
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A sowing that could be made. succeeds: (members,), 0-1, whether there is a crop in time; the same members everywhere."""
+
+    place: int
+    day: int
+    succeeds: NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Hedge:
+    """parts: the sowings chosen, earliest first; chance: that at least one gives a crop, after each further part in the order
+    in which they were taken; lost_mean, lost_worst: share of the seed lost on average, and in the worst course in ten."""
+
+    parts: list[Candidate]
+    chance: list[float]
+    lost_mean: float
+    lost_worst: float
+
+    @property
+    def reached(self) -> float:
+        """The chance with all parts sown."""
+        return self.chance[-1] if self.chance else 0.0
+
+
+def hedge(candidates: Sequence[Candidate], wanted: float, most: int = MOST_PARTS) -> Hedge:
+    """As few sowings as reach the wanted chance, each the one that helps most beside those taken before; at most `most`."""
+    left, taken, chance = list(candidates), list[Candidate](), list[float]()
+    none_yet = np.ones_like(candidates[0].succeeds) if candidates else np.ones(1)
+    while left and len(taken) < most and (not chance or chance[-1] < wanted):
+        best = max(left, key=lambda one: float((none_yet * one.succeeds).sum()))
+        if (none_yet * best.succeeds).sum() <= 0:
+            break
+        taken.append(best)
+        none_yet = none_yet * (1 - (1 - MISHAP) * best.succeeds)
+        chance.append(float(1 - none_yet.mean()))
+        left = [one for one in left if one.place != best.place or abs(one.day - best.day) >= CLOSE_D]
+    if not taken:
+        return Hedge([], [], 0.0, 0.0)
+    lost = 1 - np.mean([one.succeeds for one in taken], axis=0)
+    worst = float(np.quantile(lost, 0.9, method="higher"))
+    return Hedge(sorted(taken, key=lambda one: (one.day, one.place)), chance, float(lost.mean()), worst)

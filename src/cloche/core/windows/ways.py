@@ -1,0 +1,44 @@
+"""Sown in place, or raised and planted out: derived for the site from the season's length and what the move costs."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from cloche.core.windows.outlook import Outlook
+
+SHORT_WINDOW_D = 21
+"""A sowing in place that leaves less choice than this is one bad spell away from none (assumption)."""
+WORTH_D = 14
+"""Raising is worth its work when it brings the harvest forward by this and twice the setback (assumption)."""
+
+
+class Way(StrEnum):
+    """How a crop gets into the ground."""
+
+    SOWN = "sown"
+    PLANTED_OUT = "planted_out"
+
+
+def better_way(sown: Outlook | None, planted: Outlook | None) -> Way:
+    """Which of the two suits the place: what has a window, else the one that leaves time, else the sooner harvest."""
+    if planted is None or not planted.windows:
+        return Way.SOWN if sown is not None else Way.PLANTED_OUT
+    if sown is None or not sown.windows:
+        return Way.PLANTED_OUT
+    if is_short(sown):
+        return Way.PLANTED_OUT
+    if sown.crop.method == "direct":
+        return Way.SOWN
+    gained_d = _harvest(sown) - _harvest(planted)
+    return Way.PLANTED_OUT if gained_d >= WORTH_D + 2 * planted.crop.setback_d else Way.SOWN
+
+
+def is_short(sown: Outlook) -> bool:
+    """Whether sowing in place leaves hardly any choice of days."""
+    return all(not one.open_ended and one.last - one.earliest < SHORT_WINDOW_D for one in sown.windows)
+
+
+def _harvest(outlook: Outlook) -> float:
+    earliest = outlook.windows[0].earliest
+    index = int((outlook.day == earliest).argmax())
+    return earliest + float(outlook.harvest_d[index])
