@@ -6,7 +6,7 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, diurnal, emergence, speed
+from bench import accuracy, diurnal, emergence, reliability, speed
 
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
@@ -21,6 +21,8 @@ def main(argv: list[str]) -> int:
     speed.print_tables()
     print("\n## Emergence against the tables\n")
     emergence.print_tables()
+    print("\n## Whether windows hold\n")
+    reliability.print_tables(path)
     print("\n## Pages\n")
     os.environ["DJANGO_SETTINGS_MODULE"] = "cloche.config.settings.bench"
     import django

@@ -67,7 +67,7 @@ def test_degrees_of_the_other_scale_are_asked_about_not_refused(signed_in: Clien
         ({"ideal_from": "20", "ideal_to": "15"}, "The ideal ends before it begins"),
         ({"minimum": "warm"}, "is not a number"),
         ({"days": "0"}, "between 1 and 400"),
-        ({"depth": "0"}, "lies between"),
+        ({"depth": "0"}, "is outside"),
         ({"days": "380"}, "Is that meant?"),
         ({"tested_of": "20"}, "A test needs both numbers"),
         ({"tested_of": "20", "tested_up": "21"}, "No more can germinate"),
@@ -115,7 +115,7 @@ def test_old_seed_is_less_alive_and_a_test_says_more_than_age(signed_in: Client,
 
     fresh, old = alive(packed_year="2026"), alive(packed_year="2020")
     tested = alive(packed_year="2020", tested_of="50", tested_up="45")
-    assert fresh >= 85
+    assert fresh >= 82
     assert old < 40
     assert tested > 70
 

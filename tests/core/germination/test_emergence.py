@@ -13,7 +13,7 @@ from bench.emergence import Cell, cells, left_out, meets, second_source
 from cloche.core.crops.catalogue import crop
 from cloche.core.errors import OutOfRange
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
-from cloche.core.germination.steady import FIELD_FACTOR, LABORATORY, days_to_emergence
+from cloche.core.germination.steady import FIELD_FACTOR, LABORATORY, days_to_emergence, depth_share
 
 HEAT_SUM_PREFERRED = {"turnip", "celery"}
 """Contradictory rows, decided for the second source (decided_cells.csv)."""
@@ -148,3 +148,49 @@ def test_members_are_independent_columns() -> None:
     assert hours.shape == (2, 2)
     assert hours[0, 0] > hours[0, 1]
     assert hours[0] == pytest.approx(hours[1])
+
+
+def test_a_sine_about_the_base_works_out_as_by_hand() -> None:
+    """Leek advances by (T - b) / S a day above its base b, by heat sum, and stands still below it.
+
+    By hand, for a sine of amplitude A about a mean m, with x = (m - b) / A: the mean of max(T - b, 0) over a day is
+    A / pi * (sqrt(1 - x²) + x * (pi / 2 + asin x)). For m = b + 2 K and A = 6 K, x = 1/3, that is
+    1.9099 * (0.9428 + 0.3333 * (1.5708 + 0.3398)) = 3.017 K instead of the 2 K of steady soil: 0.663 of the days.
+    """
+    leek = crop("leek")
+    assert leek.heat_sum is not None
+    base = leek.heat_sum.base_c
+    hour = np.arange(300 * 24)
+    sine = base + 2 + 6 * np.sin(2 * np.pi * (hour + 0.5) / 24)
+
+    def half(soil: np.ndarray) -> float:
+        return float(hours_to_emergence(develop(SeedBed.of(soil), leek, LABORATORY), [0], leek)[0, 0, 0]) / 24
+
+    steady, swinging = half(np.full(len(hour), base + 2.0)), half(sine)
+    assert steady == pytest.approx(leek.heat_sum.heat_sum_cd / 2, rel=0.05)
+    assert swinging / steady == pytest.approx(0.663, rel=0.04)
+
+
+def test_seed_that_lies_deeper_takes_longer_and_much_too_deep_fails() -> None:
+    pea = crop("pea")
+    bed = develop(SeedBed.of(np.full(60 * 24, 12.0)), pea)
+    shallow, deep = (float(hours_to_emergence(bed, [0], pea, depth_m=d)[0, 0, 0]) for d in (0.013, 0.053))
+    # 40 mm further at 20 mm a day of its best soil, in soil of half its best pace or less.
+    assert 24 * 2 < deep - shallow < 24 * 8
+    assert depth_share(0.03, 0.03) == 1.0
+    assert depth_share(0.03, 0.105) == pytest.approx(0.5)
+    assert depth_share(0.03, 0.2) == 0.0
+
+
+def test_dry_soil_stops_seed_and_lying_stalled_loses_it() -> None:
+    bean, warm = crop("snap_bean"), np.full(60 * 24, 18.0)
+    dry = np.where(np.arange(60 * 24) < 10 * 24, 0.02, 0.5)
+    moist, parched = (float(hours_to_emergence(develop(SeedBed.of(warm, m), bean), [0], bean)[0, 0, 0]) for m in (None, dry))
+    assert parched - moist == pytest.approx(240, abs=1)
+    cold_first = np.where(np.arange(60 * 24) < 28 * 24, 5.0, 18.0)
+    shares = []
+    for soil in (warm, cold_first):
+        development = develop(SeedBed.of(soil), bean)
+        shares.append(float(share_by(development, [0], hours_to_emergence(development, [0], bean)[0])[0, 0]))
+    # Tender seed loses half of itself in a fortnight that it lies stalled: a quarter is left after four weeks.
+    assert shares[1] / shares[0] == pytest.approx(0.25, abs=0.03)
