@@ -1,7 +1,7 @@
 """Windows hold as often as they say.
 
-Data: thirty years of daily air at Brussels, from the data of the PyPI package aquacrop 3.1.0 (Apache-2.0). The benchmark has the
-same over 300 made-up springs; here are fewer, to be quick.
+Data: thirty years of daily air at Brussels, from the data of the PyPI package aquacrop 3.1.0 (Apache-2.0). The
+benchmark has the same over 300 made-up springs; here are fewer, to be quick.
 """
 
 from collections.abc import Sequence

@@ -18,6 +18,7 @@ from cloche.bridge.frosts import frosts_of, last_frost_day, plain
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
 from cloche.bridge.places import Lie, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
+from cloche.bridge.planting import BENCHES
 from cloche.bridge.weather import climate, known_days
 from cloche.core.covers.nested import inside
 from cloche.core.soil import verify
@@ -44,8 +45,6 @@ NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
 COLDEST_C, HOTTEST_C = -29.0, 59.0
-BENCHES = ("tray", "mat", "cells")
-"""Kinds of place that raise what is planted out elsewhere."""
 
 
 @dataclass(frozen=True)

@@ -84,7 +84,7 @@ def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]
 def _ways(each: Grown, ground: Ground) -> dict[Way, Outlook]:
     crop, ways = each.crop, dict[Way, Outlook]()
     if crop.sown_direct or each.way == Way.SOWN or ground.bench:
-        ways[Way.SOWN] = sowing_outlook(crop, ground.beds[depth_for(crop)], CANDIDATES, each.usual_depth_m)
+        ways[Way.SOWN] = sowing_outlook(crop, ground.beds[depth_for(crop)], CANDIDATES, each.usual_depth_m, ground.bench)
     if not crop.planted_out or ground.bench:
         return ways
     # What is sown in place is not worked out twice, unless that leaves hardly a day or the grower wants it otherwise.

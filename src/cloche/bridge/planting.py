@@ -9,8 +9,21 @@ from cloche.core.windows.hedge import MISHAP, Candidate, Hedge, hedge
 
 ROOM_BENCH_C = 18.0
 """Soil of a tray in a heated room where none is measured (assumption)."""
-BENCH_KINDS = ("tray", "mat", "cells", "cable", "hotbed")
+BENCHES = ("tray", "mat", "cells")
+"""Kinds of place that only raise what is planted out elsewhere."""
+BENCH_KINDS = (*BENCHES, "cable", "hotbed")
 """Kinds of place on which plants are raised."""
 
-__all__ = ["BENCH_KINDS", "HARDEN_D", "MISHAP", "ROOM_BENCH_C", "Candidate", "Hedge", "Raising", "growth_words", "hedge"]
+__all__ = [
+    "BENCHES",
+    "BENCH_KINDS",
+    "HARDEN_D",
+    "MISHAP",
+    "ROOM_BENCH_C",
+    "Candidate",
+    "Hedge",
+    "Raising",
+    "growth_words",
+    "hedge",
+]
 __all__ += ["raising"]

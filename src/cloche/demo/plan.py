@@ -27,6 +27,30 @@ class PlacePlan:
 
 
 @dataclass(frozen=True)
+class SowingPlan:
+    """A sowing of the demo. counts: days ago and how many were up."""
+
+    place: str
+    crop_key: str
+    ago_d: int
+    seeds: int
+    counts: tuple[tuple[int, int], ...] = ()
+    finished: bool = False
+
+
+@dataclass(frozen=True)
+class PacketPlan:
+    """A packet of the demo; age_y: years since it was packed; tested: seeds laid out, and how many germinated."""
+
+    crop_key: str
+    variety: str
+    age_y: int
+    price: float
+    tested: tuple[int, int] | None = None
+    values: tuple[tuple[str, float], ...] = ()
+
+
+@dataclass(frozen=True)
 class GardenPlan:
     """A garden of the demo; season: first and last day (month, day) on which its places are read."""
 
@@ -38,6 +62,8 @@ class GardenPlan:
     climate: Climate
     season: tuple[tuple[int, int], tuple[int, int]]
     places: tuple[PlacePlan, ...]
+    packets: tuple[PacketPlan, ...] = ()
+    sowings: tuple[SowingPlan, ...] = ()
 
 
 HILL = GardenPlan(
@@ -59,6 +85,22 @@ HILL = GardenPlan(
         PlacePlan("Terrace", "raised", slope_deg=4.0, texture="sand", cover=("film_tunnel", -3), opens="above"),
         PlacePlan("Pepper tray", "mat", 0.02),
         PlacePlan("Hotbed", "hotbed", 0.08),
+    ),
+    packets=(
+        PacketPlan("carrot", "Hill Amber", 1, 2.4, None, (("maturity_d", 68.0),)),
+        PacketPlan("carrot", "Old Scarlet", 4, 1.9),
+        PacketPlan("pea", "Early Lantern", 0, 3.2, (40, 36)),
+        PacketPlan("lettuce", "Slate", 2, 2.1),
+        PacketPlan("parsnip", "Longfield", 2, 2.6, (30, 17)),
+        PacketPlan("cucumber", "Terrace Green", 0, 4.8, None, (("minimum_c", 16.0), ("optimum_from_c", 20.0))),
+    ),
+    sowings=(
+        SowingPlan("Low tunnel", "carrot", 26, 240, ((4, 31), (1, 96))),
+        SowingPlan("North bed", "pea", 12, 120),
+        SowingPlan("Wall frame", "lettuce", 13, 80, ((6, 22), (2, 58))),
+        SowingPlan("South bed", "parsnip", 44, 90),
+        SowingPlan("Arch", "radish", 33, 150, ((21, 60), (14, 128), (9, 131)), finished=True),
+        SowingPlan("Pepper tray", "pepper", 5, 48),
     ),
 )
 

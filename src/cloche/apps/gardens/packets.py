@@ -58,6 +58,12 @@ def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:
     return {packet.crop_key: packet.values for packet in _standing(garden).filter(in_use=True).only("crop_key", "values")}
 
 
+def prices_in_use(garden: Garden) -> dict[str, float]:
+    """What the packets in use cost, where that is told: one query."""
+    rows = _standing(garden).filter(in_use=True, price__isnull=False)
+    return dict(rows.values_list("crop_key", "price"))
+
+
 def packets_of(garden: Garden, crop_key: str) -> list[Packet]:
     """A crop's packets, the one in use first."""
     return list(_standing(garden).filter(crop_key=crop_key))

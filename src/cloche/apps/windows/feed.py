@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import secrets
+from collections.abc import Iterator
 from datetime import date, datetime, timedelta
 
 from icalendar import Calendar, Event
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CalendarLink
+from cloche.apps.windows.models import CalendarLink, CropOutlook
+from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge import crops
+from cloche.bridge.planting import BENCHES
 
 
 def link_of(garden: Garden, person: User) -> CalendarLink:
@@ -32,20 +35,27 @@ def calendar(garden: Garden, made_at: datetime) -> bytes:
     feed.add("x-wr-calname", f"{garden.name}: sowing windows")
     today = made_at.astimezone(garden.timezone).date()
     for key, rows in selectors.outlooks_by_crop(garden).items():
-        crop = crops.crop(key)
-        if not crop.sown_direct:
-            continue
         for row in rows:
-            for number, window in enumerate(row.windows):
-                where, name = f"{row.place_id}-{key}-{number}", f"{crop.name} in {row.place.name}"
-                first, last = (date.fromisoformat(window[end]) for end in ("earliest", "last"))
-                if first > today:
-                    why = f"Until then: {window['opens_after']}." if window["opens_after"] else ""
-                    feed.add_component(_event(f"opens-{where}", first, f"{name}: the window opens", why, made_at))
-                if last >= today and not window["open_ended"]:
-                    why = f"After it: {window['closes_before']}." if window["closes_before"] else ""
-                    feed.add_component(_event(f"closes-{where}", last, f"{name}: last sensible day", why, made_at))
+            if row.place.kind not in BENCHES:
+                for uid, day, summary, why in _days(row, crops.crop(key), today):
+                    feed.add_component(_event(f"{uid}-{row.place_id}-{key}", day, summary, why, made_at))
     return bytes(feed.to_ical())
+
+
+def _days(row: CropOutlook, crop: crops.Crop, today: date) -> Iterator[tuple[str, date, str, str]]:
+    """(what and which, day, summary, reason) of every day of a crop in a place that is still to come."""
+    name = f"{crop.name}{'' if row.sown else ', plants'} in {row.place.name}"
+    for number, window in enumerate(row.windows):
+        first, last = (date.fromisoformat(window[end]) for end in ("earliest", "last"))
+        if first > today:
+            why = f"Until then: {window['opens_after']}." if window["opens_after"] else ""
+            yield f"opens-{number}", first, f"{name}: the window opens", why
+        if last >= today and not window["open_ended"]:
+            why = f"After it: {window['closes_before']}." if window["closes_before"] else ""
+            yield f"closes-{number}", last, f"{name}: last sensible day", why
+        indoors = None if row.sown else indoors_by(crop, date.fromisoformat(window["best_from"]))
+        if indoors is not None and indoors >= today:
+            yield f"indoors-{number}", indoors, f"{name}: sow indoors", "So that they are ready to go out."
 
 
 def _event(uid: str, day: date, summary: str, why: str, made_at: datetime) -> Event:

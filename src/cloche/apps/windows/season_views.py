@@ -10,6 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.files.export import stream
 from cloche.apps.windows import feed as feeds
 from cloche.apps.windows.models import CalendarLink
@@ -19,7 +20,7 @@ from cloche.apps.windows.pages import season as pages
 @in_garden
 def season(request: GardenRequest) -> HttpResponse:
     """Every crop, where it can go in first."""
-    page = pages.season_page(request.garden, clock.today(request.garden.timezone))
+    page = pages.season_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
     link = CalendarLink.objects.filter(garden=request.garden, user=request.user).first()
     url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
     return render(request, "windows/season.html", {"page": page, "link": link, "feed_url": url})

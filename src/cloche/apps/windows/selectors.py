@@ -81,6 +81,13 @@ def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
     return [(place, Ground(place, place.forecast) if hasattr(place, "forecast") else None) for place in places]
 
 
+def frosts_of(garden: Garden) -> dict[str, Any] | None:
+    """The site's frost dates, as its latest forecast has them (see bridge.frosts.plain)."""
+    rows = Forecast.objects.filter(place__in=garden.places.all()).order_by("-made_at")
+    found: dict[str, Any] | None = rows.values_list("ground__frosts", flat=True).first()
+    return found
+
+
 def outlooks_at(place: Place) -> list[CropOutlook]:
     """Windows and ribbons of every crop in a place, in the way that suits it, without the day-by-day part."""
     return list(place.outlooks.filter(better=True).defer(*HEAVY).order_by("id"))

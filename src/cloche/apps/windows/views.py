@@ -70,10 +70,9 @@ def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
 @in_garden
 def what_wakes(request: GardenRequest) -> HttpResponse:
     """Crops against beds."""
-    wanted = request.GET.get("place", "")
-    place_id = int(wanted) if wanted.isdigit() else None
-    page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), place_id)
-    return render(request, "windows/what_wakes.html", {"page": page, "units": units_of(request.user)})
+    page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), wakes_pages.Asked.of(request.GET))
+    template = "windows/_wakes.html" if request.htmx else "windows/what_wakes.html"  # type: ignore[attr-defined]
+    return render(request, template, {"page": page})
 
 
 @in_garden
@@ -116,6 +115,7 @@ def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlo
     context = {
         "page": crop_pages.crop_page(place, outlook, crop, units, today, school),
         "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
+        "together": schools_pages.together(outlook, today),
         "packet": in_use,
     }
     if outlook.sown and not crop.winter:

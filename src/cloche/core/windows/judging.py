@@ -17,6 +17,8 @@ Days = NDArray[np.intp]
 Bites = dict[Limit, NDArray[np.bool_]]
 HARDENED_D = 14
 """Days after planting out in which frost is still judged by the hardened plant's limit, not the grown one's."""
+TOLD_K = 1.5
+"""Growers tell nights as the weather report does; among the plants it is colder by this much [K] (assumption)."""
 REST_D = 120
 """How long winter's cold is looked at after the light has gone."""
 
@@ -36,6 +38,13 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Bi
     return bites
 
 
+def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Bites:
+    """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair."""
+    bites = _soil(crop, bed, sow_day, (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE))
+    del bites[Limit.WET]
+    return bites
+
+
 def planted_out(crop: Crop, bed: Bed, day: Days) -> Bites:
     """Raised plants, hardened and set out; the bed is at the roots' depth."""
     season = bed.season
@@ -45,7 +54,7 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Bites:
     bites: Bites = {
         Limit.COLD: bed.week_c[day] < crop.plant_soil_c,
         Limit.WET: bed.unworkable[day],
-        Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c,
+        Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c - TOLD_K,
         Limit.FROST: coldest < crop.frost_planted_c,
         Limit.HOT: season.hot_spell_c[day] > (crop.heat_limit_c or np.inf) + 3,
     }

@@ -52,15 +52,18 @@ class Outlook:
         return main_limit(self.failing)
 
 
-def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None = None) -> Outlook:
-    """Judge every candidate day for sowing in place at midday. usual_depth_m: where the crop's own depth was overruled."""
+def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None = None, on_bench: bool = False) -> Outlook:
+    """Judge every candidate day for sowing in place at midday. usual_depth_m: where the crop's own depth was overruled;
+    on_bench: to be planted out elsewhere."""
     development = bed.develop(crop)
     sown = day * 24 + 12
     hours = hours_to_emergence(development, sown, crop, FRACTIONS, crop.sowing_depth_m)
     half_d = hours[HALF] / 24
     share = share_by(development, sown, sown[:, None] + hours[HALF])
     share = share * depth_share(usual_depth_m or crop.sowing_depth_m, crop.sowing_depth_m)
-    if crop.winter:
+    if on_bench:
+        bites = judging.on_bench(crop, bed, day, half_d, share)
+    elif crop.winter:
         rooted_d = half_d * ROOTED if crop.winter.rooted else half_d
         bites = judging.wintering(crop, crop.winter, bed, day, rooted_d, share)
     else:

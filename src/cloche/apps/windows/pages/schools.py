@@ -36,6 +36,17 @@ def school_rows(outlook: CropOutlook, mine: str, units: Units, today: date, pric
     return [_row(choice, choice["school"] == mine, units, today, price) for choice in outlook.schools]
 
 
+def together(outlook: CropOutlook, today: date) -> str:
+    """Where all three fall on one day, that in a sentence; else nothing."""
+    days = {choice["day"] for choice in outlook.schools}
+    if len(days) != 1 or None in days:
+        return ""
+    on = date.fromisoformat(days.pop())
+    fails = outlook.schools[0]["fails"]
+    end = "hardly ever fails" if fails < 0.05 else f"fails {words.likely(fails)}"
+    return f"All three of them say {words.day(on, today)}: the sowing {end}."
+
+
 def school_day(outlook: CropOutlook, school: str) -> date | None:
     """The day on which a school would sow."""
     found = next((choice["day"] for choice in outlook.schools if choice["school"] == school), None)

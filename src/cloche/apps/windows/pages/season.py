@@ -6,12 +6,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 
-from cloche.apps.gardens import words
+from cloche.apps.gardens import packets, words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
+from cloche.apps.windows.pages.planting import indoors_by
+from cloche.apps.windows.pages.schools import expected_loss
 from cloche.bridge import crops
+from cloche.bridge.planting import BENCHES
+from cloche.bridge.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
 
@@ -36,20 +40,54 @@ class SeasonPage:
     opening: list[SeasonLine]
     waiting: list[str]
     calendar: Calendar
+    frosts: str
 
 
-def season_page(garden: Garden, today: date) -> SeasonPage:
-    """All crops of the garden that are sown or planted in place."""
-    by_crop = selectors.outlooks_by_crop(garden)
+def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
+    """All crops of the garden, each in the way that suits its places; trays only raise what goes out elsewhere."""
+    by_crop = {key: _beds(rows) for key, rows in selectors.outlooks_by_crop(garden).items()}
     count = len({outlook.place_id for rows in by_crop.values() for outlook in rows})
-    direct = {key: rows for key, rows in by_crop.items() if crops.crop(key).sown_direct}
-    windows = {key: sorted((row for row in rows if row.windows), key=_opens) for key, rows in direct.items()}
+    windows = {key: sorted((row for row in rows if row.windows), key=_opens) for key, rows in by_crop.items()}
     waiting = [crops.crop(key).name_plural for key, rows in windows.items() if not rows]
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
-    open_now = [_line(rows, count, today) for rows in found if rows[0].sow_now]
+    prices = packets.prices_in_use(garden)
+    open_now = [
+        (expected_loss(rows[0], prices.get(rows[0].crop_key)), _line(rows, count, today)) for rows in found if rows[0].sow_now
+    ]
     opening = [_line(rows, count, today) for rows in found if not rows[0].sow_now]
-    open_now.sort(key=lambda row: row.line.name)
-    return SeasonPage(_headline(open_now, opening), open_now, opening, waiting, ribbon.calendar(today, SPAN_D))
+    # What is hardy and cheap goes first, what is dear and may fail last.
+    open_now.sort(key=lambda pair: (round(pair[0], 1), pair[1].line.name))
+    now = [line for _, line in open_now]
+    frosts = frosts_words(garden, units, today)
+    return SeasonPage(_headline(now, opening), now, opening, waiting, ribbon.calendar(today, SPAN_D), frosts)
+
+
+def _beds(rows: list[CropOutlook]) -> list[CropOutlook]:
+    return [row for row in rows if row.place.kind not in BENCHES]
+
+
+def frosts_words(garden: Garden, units: Units, today: date) -> str:
+    """When frost ends and begins at this site, with what it rests on; empty before the first forecast."""
+    frosts = selectors.frosts_of(garden)
+    if not frosts:
+        return ""
+    rests = f"{words.count(frosts['years'], 'year')} of this site’s own days" if frosts["years"] else "its typical weather"
+    parts = [
+        _frost_part("The last spring frost", frosts["spring"], today),
+        _frost_part("the first of autumn", frosts["autumn"], today),
+    ]
+    said = "; ".join(part for part in parts if part) or "Frost is rarer here than every other year"
+    low = f"{units.temperature_text(frosts['lowest_c'], 0)}"
+    return f"{words.sentence(said)}. The coldest night of a usual year is about {low}. From {rests}."
+
+
+def _frost_part(what: str, dates: list[str] | None, today: date) -> str:
+    if dates is None:
+        return ""
+    early, middle, late = (date.fromisoformat(one) for one in dates)
+    return (
+        f"{what} comes about {words.day(middle, today)}, in eight years of ten between {words.day(early)} and {words.day(late)}"
+    )
 
 
 def _opens(row: CropOutlook) -> str:
@@ -79,6 +117,9 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
     else:
         where = f"from {words.day(date.fromisoformat(rows[0].windows[0]['earliest']), today)} in {rows[0].place.name}"
         note = _until(rows[0], today)
+    if not rows[0].sown:
+        by = indoors_by(crops.crop(rows[0].crop_key), date.fromisoformat(rows[0].windows[0]["best_from"]))
+        note += f", sow indoors {'from' if by >= today else 'since'} {words.day(by, today)}" if by else ""
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
     notes = [f"{row.place.name} from {words.day(date.fromisoformat(row.windows[0]['earliest']), today)}" for row in then]
     return SeasonLine(rows[0].place, replace(drawn, when=where, note=" · ".join([note, *notes])))
@@ -100,6 +141,7 @@ def table(garden: Garden) -> Iterator[list[str]]:
     yield [
         "crop",
         "place",
+        "way",
         "earliest",
         "best_from",
         "best_to",
@@ -115,6 +157,15 @@ def table(garden: Garden) -> Iterator[list[str]]:
             for window in row.windows:
                 days = [window[part] for part in ("earliest", "best_from", "best_to")]
                 ends = ["" if window["open_ended"] else window["last"], f"{window['probability']:.2f}"]
-                yield [name, row.place.name, *days, *ends, window["opens_after"] or "", window["closes_before"] or "", ""]
+                yield [
+                    name,
+                    row.place.name,
+                    row.way,
+                    *days,
+                    *ends,
+                    window["opens_after"] or "",
+                    window["closes_before"] or "",
+                    "",
+                ]
             if not row.windows:
-                yield [name, row.place.name, *[""] * 7, row.main_limit]
+                yield [name, row.place.name, row.way, *[""] * 7, row.main_limit]

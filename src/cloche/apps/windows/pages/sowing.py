@@ -59,7 +59,8 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
 
 
 def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
-    """Days from today to show: the slider's, a date in the address, else the best day of the first window."""
+    """Days from today to show: the slider's, a date in the address, else the best day of the first window, or where
+    there is none the day with the best chance."""
     if in_days.isdigit():
         return int(in_days)
     try:
@@ -69,7 +70,8 @@ def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> 
     if outlook.windows:
         start = outlook.windows[0]["earliest" if outlook.sow_now else "best_from"]
         return max(0, (date.fromisoformat(start) - today).days)
-    return 0
+    success = outlook.days["success"]
+    return int(outlook.days["day"][success.index(max(success))])
 
 
 def _said(crop: Crop, on: date, day: DayOutlook, today: date) -> str:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from django.http import QueryDict
+
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.gardens.packets import values_in_use
@@ -18,6 +20,15 @@ from cloche.bridge.units import Units
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
 
+LATER_D, MOST_AHEAD_D = 13, 30
+FILTERS = (
+    ("", "all crops"),
+    ("cool", "cool-season"),
+    ("warm", "warm-season"),
+    ("sown", "sown in place"),
+    ("raised", "raised and planted out"),
+)
+
 
 @dataclass(frozen=True)
 class Choice:
@@ -27,6 +38,25 @@ class Choice:
     name: str
     words: str
     cost: str
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the page is read for: place, days ahead, and which crops."""
+
+    place_id: int | None = None
+    ahead_d: int = 0
+    only: str = ""
+
+    @classmethod
+    def of(cls, query: QueryDict) -> Asked:
+        """From an address; nonsense counts as not asked."""
+        place, ahead, only = (query.get(name, "") for name in ("place", "in", "only"))
+        return cls(
+            int(place) if place.isdigit() else None,
+            min(int(ahead), MOST_AHEAD_D) if ahead.isdigit() else 0,
+            only if only in dict(FILTERS) else "",
+        )
 
 
 @dataclass(frozen=True)
@@ -40,6 +70,9 @@ class WakesPage:
     picture: wakes.Wakes | None
     comfortable: list[Choice]
     at_minimum: list[Choice]
+    asked: Asked
+    when: str = "now"
+    filters: tuple[tuple[str, str], ...] = FILTERS
 
 
 @dataclass(frozen=True)
@@ -52,8 +85,11 @@ class Standing:
     measured: bool
 
 
-def standings(garden: Garden, grounds: Grounds, now: datetime) -> list[Standing]:
-    """Every place that has a forecast, in walking order; grounds from selectors.grounds_in."""
+def standings(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Standing]:
+    """Every place that has a forecast, in walking order, some days ahead; grounds from selectors.grounds_in."""
+    if ahead_d:
+        known = [(place, ground) for place, ground in grounds if ground is not None]
+        return [Standing(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D), measured=False) for p, g in known]
     figures = measured.day_figures(garden, now)
     found = []
     for place, ground in grounds:
@@ -64,40 +100,59 @@ def standings(garden: Garden, grounds: Grounds, now: datetime) -> list[Standing]
 
 def _standing(place: Place, ground: Ground, figure: float | None, now: datetime) -> Standing:
     now_c = figure if figure is not None else ground.day_mean(now)
-    return Standing(place, now_c, ground.mean_in(13), figure is not None)
+    return Standing(place, now_c, ground.mean_in(LATER_D), figure is not None)
 
 
-def wakes_page(garden: Garden, units: Units, now: datetime, place_id: int | None) -> WakesPage:
-    """The page read for one place, by default the first of the walk."""
-    found = standings(garden, selectors.grounds_in(garden), now)
-    chosen = next((s for s in found if s.place.pk == place_id), found[0] if found else None)
+def _kept(crop: Crop, only: str) -> bool:
+    if only in ("cool", "warm"):
+        return crop.season == only
+    if only == "sown":
+        return crop.sown_direct
+    return crop.planted_out if only == "raised" else True
+
+
+def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> WakesPage:
+    """The page read for one place, by default the first of the walk, now or some days ahead."""
+    found = standings(garden, selectors.grounds_in(garden), now, asked.ahead_d)
+    chosen = next((s for s in found if s.place.pk == asked.place_id), found[0] if found else None)
     if chosen is None:
         headline = "What wakes will show every crop against the warmth of your beds."
-        return WakesPage(headline, "", [], None, None, [], [])
-    grown = crops.chosen(garden.crops, values_in_use(garden))
+        return WakesPage(headline, "", [], None, None, [], [], asked)
+    everything = crops.chosen(garden.crops, values_in_use(garden))
+    grown = [crop for crop in everything if _kept(crop, asked.only)]
     comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c, grown)]
     minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c, grown)]
     how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"
+    when = _when(asked.ahead_d)
     return WakesPage(
-        headline=_headline(chosen, comfortable),
-        sub=f"{_stands(chosen, units)} at seed depth, {how}. Frost above the ground is not counted here.",
+        headline=_headline(chosen, comfortable, when),
+        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {how}. Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
-        picture=_picture(found, chosen, grown, units),
+        picture=_picture(found, chosen, grown, units) if grown else None,
         comfortable=comfortable,
         at_minimum=minimum,
+        asked=asked,
+        when=when,
     )
 
 
-def _headline(chosen: Standing, comfortable: list[Choice]) -> str:
+def _headline(chosen: Standing, comfortable: list[Choice], when: str) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
-        return f"Nothing is comfortable in {chosen.place.name} yet."
-    return f"{words.sentence(words.listed(names, 5))} would be comfortable in {chosen.place.name} now."
+        return f"Nothing is comfortable in {chosen.place.name} {'yet' if when == 'now' else when}."
+    return f"{words.sentence(words.listed(names, 5))} would be comfortable in {chosen.place.name} {when}."
 
 
-def _stands(chosen: Standing, units: Units) -> str:
-    return f"{chosen.place.name} stands at {units.temperature_text(chosen.now_c)}"
+def _when(ahead_d: int) -> str:
+    if not ahead_d:
+        return "now"
+    return {7: "in a week", 14: "in a fortnight", 30: "in a month"}.get(ahead_d, f"in {words.count(ahead_d, 'day')}")
+
+
+def _stands(chosen: Standing, units: Units, ahead_d: int) -> str:
+    will = "will stand" if ahead_d else "stands"
+    return f"{chosen.place.name} {will} at {units.temperature_text(chosen.now_c)}"
 
 
 def _choice(verdict: Verdict) -> Choice:

@@ -15,6 +15,8 @@ from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place, U
 from cloche.apps.readings.flows import hear
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.apps.readings.weather.provider import heard_of
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.bridge import crops
 from cloche.demo.plan import HILL, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"
@@ -71,6 +73,7 @@ def load(seed: int) -> None:
         for person, role in zip(people, ("owner", "grower"), strict=False):
             Membership.objects.create(garden=garden, user=person, role=role)
         _fill(garden, plan, people[0], seed)
+        _sow(garden, plan, people[0])
         _hear(garden, seed)
 
 
@@ -93,6 +96,36 @@ def _hear(garden: Garden, seed: int) -> None:
 
     site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
     hear.keep(garden, heard_of(report(*site, garden.timezone, clock.now(), seed)))
+
+
+def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
+    today = clock.today(garden.timezone)
+    for told in plan.packets:
+        of, up = told.tested or (None, None)
+        in_use = not garden.packets.filter(crop_key=told.crop_key).exists()
+        garden.packets.create(
+            crop_key=told.crop_key,
+            variety=told.variety,
+            packed_year=today.year - told.age_y,
+            price=told.price,
+            tested_of=of,
+            tested_up=up,
+            values=dict(told.values),
+            in_use=in_use,
+        )
+    for made in plan.sowings:
+        sowing = Sowing.objects.create(
+            place=garden.places.get(name=made.place),
+            packet=garden.packets.filter(crop_key=made.crop_key, in_use=True).first(),
+            crop_key=made.crop_key,
+            sown_on=today - timedelta(days=made.ago_d),
+            seeds=made.seeds,
+            depth_m=crops.crop(made.crop_key).sowing_depth_m,
+            entered_by=person,
+            finished=made.finished,
+        )
+        for ago, count in made.counts:
+            Count.objects.create(sowing=sowing, on=today - timedelta(days=ago), up=count)
 
 
 def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
