@@ -99,6 +99,7 @@ HILL = GardenPlan(
         SowingPlan("North bed", "pea", 12, 120),
         SowingPlan("Wall frame", "lettuce", 13, 80, ((6, 22), (2, 58))),
         SowingPlan("South bed", "parsnip", 44, 90),
+        SowingPlan("Bells", "spinach", 38, 100),
         SowingPlan("Arch", "radish", 33, 150, ((21, 60), (14, 128), (9, 131)), finished=True),
         SowingPlan("Pepper tray", "pepper", 5, 48),
     ),

@@ -136,6 +136,7 @@ class PacketForm(forms.ModelForm):
             "price": "Price",
             "in_use": "Windows go by this packet",
         }
+        help_texts = {"tested_of": "", "tested_up": "", "price": "In your own money; it weighs what a failed sowing costs."}
 
     def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

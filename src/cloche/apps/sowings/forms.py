@@ -113,5 +113,5 @@ class ChoiceForm(forms.Form):
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        usual = garden.get_school_display()
-        self.fields["school"].choices = [("", f"as in the whole garden: {usual}"), *Garden.School.choices]  # type: ignore[attr-defined]
+        self.fields["school"].help_text = f"The whole garden: {garden.get_school_display()}."
+        self.fields["school"].choices = [("", "as in the whole garden"), *Garden.School.choices]  # type: ignore[attr-defined]

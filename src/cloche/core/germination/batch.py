@@ -82,7 +82,8 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
     rate_by_particle = (weight * RATES).sum(axis=1) / np.maximum(particle, 1e-300)
     days = np.arange(0, (made.shape[1] - 1 - batch.sown_hour) // 24 + 1)
     shown = done[:, batch.sown_hour + 24 * days]
-    up = _weighted_band((100 * share * rate_by_particle)[:, None] * shown, particle)
+    coming = share * rate_by_particle
+    up = _weighted_band(100 * _after_counts(batch, coming[:, None] * shown, days), particle)
     log_pace = np.log(factor)
     mean_pace = float((particle * log_pace).sum())
     return BatchOutlook(
@@ -134,6 +135,18 @@ def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
         log = log + TRUST * max(seeds - up_before, 0) * np.log(never)
     weight = np.exp(log - log.max())
     return np.asarray(weight / weight.sum())
+
+
+def _after_counts(batch: Batch, up: Array, days: NDArray[np.intp]) -> Array:
+    """From the last count on, what was counted and of the rest what may still come; up: (particles, days), share of all."""
+    if not batch.seeds or not batch.counts:
+        return up
+    hour, counted = batch.counts[-1]
+    last = min(max((hour - batch.sown_hour) // 24, 0), len(days) - 1)
+    before = up[:, [last]]
+    known = counted / batch.seeds
+    later = known + (1 - known) * (up - before) / np.maximum(1 - before, 1e-6)
+    return np.where(days[None, :] >= last, later, up)
 
 
 def _overdue(batch: Batch, shown: Array, share: Array, weight: Array) -> float:

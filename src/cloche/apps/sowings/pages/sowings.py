@@ -116,9 +116,9 @@ def _when(found: dict, most: int | None, today: date) -> str:  # type: ignore[ty
     if half is None or early is None:
         return "It would not come up in the soil as it is."
     until = f"to {words.day(late, today)}" if late else "or much later"
-    if half < today and most is None:
-        return f"Half of it should have been up by {words.day(half, today)} ({words.day(early, today)} {until})."
-    return f"Half of it up by {words.day(half, today)} ({words.day(early, today)} {until})."
+    band = "" if early == late else f" ({words.day(early, today)} {until})"
+    verb = "up by" if half >= today else "should have been up by" if most is None else "was up by"
+    return f"Half of it {verb} {words.day(half, today)}{band}."
 
 
 def _expected(found: dict, seeds: int) -> str:  # type: ignore[type-arg]
