@@ -21,13 +21,14 @@ from tests.factories import make_person, make_place
 RIBBON = {"day": [0, 10, 20], "success": [0.0, 0.9, 0.9], "soil_c": [8.0, 10.0, 12.0]}
 
 
-def put(place: Place, key: str, first: str = "", last: str = "", **values: Any) -> None:
+def put(place: Place, key: str, first: str = "", last: str = "", way: str = "sown", **values: Any) -> None:
     """An outlook as a forecast would leave it."""
     window = {"earliest": first, "last": last, "best_from": first, "best_to": last, "open_ended": False, "probability": 0.9}
     window |= {"opens_after": "soil too cold", "closes_before": "hot days before harvest"} | values
     CropOutlook.objects.create(
         place=place,
         crop_key=key,
+        way=way,
         windows=[window] if first else [],
         sow_now=first == "2026-04-22",
         main_limit="" if first else "soil too cold",
@@ -45,7 +46,7 @@ def two(garden: Garden) -> tuple[Place, Place]:
         put(place, "pea", "2026-04-22", "2026-06-01")
         put(place, "snap_bean", beans, "2026-07-20")
         put(place, "okra")
-        put(place, "tomato", "2026-04-30", "2026-06-01")
+        put(place, "tomato", "2026-06-10", "2026-07-01", way="planted_out")
     return bed, frame
 
 
@@ -61,7 +62,8 @@ def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, ga
     assert "anywhere now" in page
     assert "North bed from 14 May" in page
     assert "in any place: okra." in page
-    assert "Tomato" not in page
+    assert "Tomato, plants" in page
+    assert "sow indoors from" in page or "sow indoors since" in page
 
 
 def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden) -> None:
@@ -109,7 +111,9 @@ def test_a_calendar_follows_the_secret_address(signed_in: Client, garden: Garden
     assert days["Bush bean in Wall frame: the window opens"] == date(2026, 5, 2)
     assert days["Pea in North bed: last sensible day"] == date(2026, 6, 1)
     assert "Pea in North bed: the window opens" not in days
-    assert not any("Tomato" in summary for summary in days)
+    assert days["Tomato, plants in North bed: the window opens"] == date(2026, 6, 10)
+    indoors = days["Tomato, plants in North bed: sow indoors"]
+    assert date(2026, 4, 12) <= indoors <= date(2026, 4, 30)
 
 
 def test_an_ended_address_shows_nothing_and_the_next_is_another(

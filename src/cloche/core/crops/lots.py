@@ -35,7 +35,7 @@ def by_age(crop: Crop, age_y: float) -> float:
 def viability(expected: float, trials: Iterable[tuple[int, int, float]]) -> Viability:
     """Bayes over what was seen. trials: (seeds, of which up, share that would come up were all alive); a germination test has
     share 1. Clumps and birds make a bed's counts vary more than chance alone: there each seed counts as half of one."""
-    weight = expected * PRIOR_SEEDS * np.log(_GRID) + (1 - expected) * PRIOR_SEEDS * np.log(1 - _GRID)
+    weight = (expected * PRIOR_SEEDS - 1) * np.log(_GRID) + ((1 - expected) * PRIOR_SEEDS - 1) * np.log(1 - _GRID)
     for seeds, up, share in trials:
         chance = np.clip(_GRID * share, 1e-6, 1 - 1e-6)
         trust = 1.0 if share >= 1 else 0.5

@@ -26,6 +26,7 @@ TRUST = 0.5
 SILENCE = 0.05
 """Still nothing when fewer than one good sowing in twenty would be so late means failure."""
 UNCOUNTED = 20
+DRAWS = 400
 BAND = (0.1, 0.5, 0.9)
 
 
@@ -79,11 +80,11 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
     weight = _weighed(batch, prior, done, share)
     rate_weight, particle = weight.sum(axis=0), weight.sum(axis=1)
     rate = float((rate_weight * RATES).sum())
-    rate_by_particle = (weight * RATES).sum(axis=1) / np.maximum(particle, 1e-300)
     days = np.arange(0, (made.shape[1] - 1 - batch.sown_hour) // 24 + 1)
     shown = done[:, batch.sown_hour + 24 * days]
-    coming = share * rate_by_particle
-    up = _weighted_band(100 * _after_counts(batch, coming[:, None] * shown, days), particle)
+    row, column, luck = _drawn(weight)
+    coming = (share[row] * RATES[column])[:, None] * shown[row]
+    up = np.quantile(100 * _as_counted(batch, coming, luck[:, None], days), BAND, axis=0)
     log_pace = np.log(factor)
     mean_pace = float((particle * log_pace).sum())
     return BatchOutlook(
@@ -122,7 +123,7 @@ def _shown(made: Array, crop: Crop, depth_m: float) -> Array:
 
 def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
     """(particles, rates), summing to one: prior times the likelihood of the counts, taken as what came up between them."""
-    a, b = batch.rate * batch.strength, (1 - batch.rate) * batch.strength
+    a, b = batch.rate * batch.strength - 1, (1 - batch.rate) * batch.strength - 1
     log = np.log(prior)[:, None] + (a * np.log(RATES) + b * np.log(1 - RATES))[None, :]
     seeds, before, up_before = batch.seeds, np.zeros(len(prior)), 0
     if seeds and batch.counts:
@@ -137,16 +138,30 @@ def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
     return np.asarray(weight / weight.sum())
 
 
-def _after_counts(batch: Batch, up: Array, days: NDArray[np.intp]) -> Array:
-    """From the last count on, what was counted and of the rest what may still come; up: (particles, days), share of all."""
+def _drawn(weight: Array) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
+    """Evenly weighted draws of particle and rate, and the luck of each in standard deviations; same for same weights."""
+    total = np.cumsum(weight.ravel())
+    at = np.searchsorted(total, (np.arange(DRAWS) + 0.5) / DRAWS * total[-1])
+    row, column = np.divmod(np.minimum(at, weight.size - 1), weight.shape[1])
+    return row, column, np.random.default_rng(DRAWS).standard_normal(DRAWS)
+
+
+def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) -> Array:
+    """Of all sown, what would be counted: with the luck of so many seeds, and from the last count on that count and of the rest
+    what still comes. up: (draws, days), the chance of a seed to be up."""
+    seeds = batch.seeds or UNCOUNTED
+
+    def of(chance: Array, left: float) -> Array:
+        return np.asarray(np.clip(chance + luck * np.sqrt(chance * (1 - chance) / (TRUST * max(left, 1.0))), 0.0, 1.0))
+
     if not batch.seeds or not batch.counts:
-        return up
+        return of(up, seeds)
     hour, counted = batch.counts[-1]
     last = min(max((hour - batch.sown_hour) // 24, 0), len(days) - 1)
     before = up[:, [last]]
-    known = counted / batch.seeds
-    later = known + (1 - known) * (up - before) / np.maximum(1 - before, 1e-6)
-    return np.where(days[None, :] >= last, later, up)
+    later = np.clip((up - before) / np.maximum(1 - before, 1e-6), 0.0, 1.0)
+    known = counted / seeds
+    return np.where(days[None, :] >= last, known + (1 - known) * of(later, seeds - counted), of(up, seeds))
 
 
 def _overdue(batch: Batch, shown: Array, share: Array, weight: Array) -> float:
@@ -163,16 +178,6 @@ def _days_until(shown: Array, part: float, weight: Array) -> Array:
     days = np.where(reached.any(axis=1), np.argmax(reached, axis=1), np.inf)
     order = np.argsort(days)
     return np.asarray([days[order][_rank(weight[order], q)] for q in BAND])
-
-
-def _weighted_band(values: Array, weight: Array) -> Array:
-    """(particles, days) to (band, days)."""
-    band = np.empty((len(BAND), values.shape[1]))
-    for day, column in enumerate(values.T):
-        order = np.argsort(column)
-        total = np.cumsum(weight[order])
-        band[:, day] = np.interp(BAND, total / total[-1], column[order])
-    return band
 
 
 def _rank(weight: Array, part: float) -> int:

@@ -8,7 +8,6 @@ from datetime import date
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.pages.limits import sentence
 from cloche.bridge.units import Units
 
 NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
@@ -80,7 +79,7 @@ def _cost(choice: dict, price: float | None) -> str:  # type: ignore[type-arg]
     parts = []
     if choice["fails"] >= 0.05:
         lost = f"{choice['fails']:.1f} packets" if price is None else f"{choice['fails'] * price:.2f} of seed"
-        parts.append(f"fails {words.likely(choice['fails'])}, because {sentence(choice['limit'])}: {lost} lost on average")
+        parts.append(f"fails {words.likely(choice['fails'])} ({choice['limit']}), {lost} lost on average")
     else:
         parts.append("hardly ever fails")
     if choice["lost_d"] >= 1:

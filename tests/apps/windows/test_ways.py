@@ -1,0 +1,180 @@
+"""Planting out, benches, schools, hedges, what wakes ahead of time: the pages."""
+
+from datetime import date, timedelta
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.models import CropChoice, Garden, Packet, Place
+from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.windows.models import CropOutlook
+from tests.conftest import NOW
+from tests.factories import make_place, read_twice_daily, write_air
+
+pytestmark = pytest.mark.whole_season
+TODAY = date(2026, 4, 22)
+CROPS = ["tomato", "carrot", "cabbage", "okra", "garlic_autumn"]
+
+
+@pytest.fixture
+def bed(garden: Garden) -> Place:
+    """A bed of a mild garden, worked out over the whole season for a few crops."""
+    garden.crops = CROPS
+    garden.latitude_deg = 45.0
+    garden.save()
+    place = make_place(garden)
+    write_air(garden, TODAY - timedelta(days=40), 41, 6.0, 18.0)
+    read_twice_daily(place, 5, NOW, 9.0, 15.0)
+    refresh(place)
+    return place
+
+
+def page(client: Client, place: Place, key: str, **query: str) -> str:
+    return client.get(reverse("crop_in_place", args=[place.garden_id, place.pk, key]), query).content.decode()
+
+
+def test_tomatoes_are_planted_out_and_counted_back_to_the_bench(signed_in: Client, bed: Place) -> None:
+    text = page(signed_in, bed, "tomato")
+    assert "plant out from" in text
+    assert "sow on the bench" in text
+    assert "begin to harden off" in text
+    assert "I have sown it" not in text
+    outlook = CropOutlook.objects.get(place=bed, crop_key="tomato")
+    assert (outlook.way, outlook.better) == ("planted_out", True)
+
+
+def test_a_colder_bench_is_sown_earlier_and_a_cold_one_cannot_raise_them(signed_in: Client, garden: Garden, bed: Place) -> None:
+    mat = make_place(garden, "Mat", kind="mat", seed_depth_m=0.02)
+    refresh(mat)
+    room, warm = page(signed_in, bed, "tomato", bench="room"), page(signed_in, bed, "tomato", bench=str(mat.pk))
+    assert "a tray at 18°" in room
+    assert "is sown on Mat" in warm or "had to be sown on Mat" in warm
+
+
+def test_both_ways_of_a_cabbage_can_be_looked_at_and_one_chosen(signed_in: Client, garden: Garden, bed: Place) -> None:
+    assert CropOutlook.objects.filter(place=bed, crop_key="cabbage").count() == 2
+    sown, planted = page(signed_in, bed, "cabbage", way="sown"), page(signed_in, bed, "cabbage", way="planted_out")
+    assert "metres of row" in sown
+    assert "begin to harden off" in planted
+    other = CropOutlook.objects.get(place=bed, crop_key="cabbage", better=False).way
+    CropChoice.objects.create(garden=garden, crop_key="cabbage", way=other)
+    refresh(Place.objects.get(pk=bed.pk))
+    assert CropOutlook.objects.get(place=bed, crop_key="cabbage", better=True).way == other
+
+
+def test_the_three_schools_stand_side_by_side_and_the_garden_s_own_is_named(
+    signed_in: Client, garden: Garden, bed: Place
+) -> None:
+    Garden.objects.filter(pk=garden.pk).update(school="calendar")
+    text = page(signed_in, bed, "carrot")
+    assert "Three ways of choosing the day" in text
+    assert "By the last frost" in text or "All three of them say" in text
+    outlook = CropOutlook.objects.get(place=bed, crop_key="carrot")
+    assert {choice["school"] for choice in outlook.schools} == {"minimum", "comfortable", "calendar"}
+
+
+def test_a_price_turns_lost_packets_into_money(signed_in: Client, garden: Garden, bed: Place) -> None:
+    outlook = CropOutlook.objects.get(place=bed, crop_key="okra", way="sown")
+    outlook.schools = [
+        {
+            "school": name,
+            "day": day,
+            "fails": 0.5,
+            "soil_c": 16.0,
+            "half_d": 20.0,
+            "share": 0.8,
+            "lost_d": 3.0,
+            "limit": "soil too cold",
+        }
+        for name, day in (("minimum", "2026-05-20"), ("comfortable", "2026-06-02"), ("calendar", None))
+    ]
+    outlook.schools[2] = {"school": "calendar", "day": None}
+    outlook.save()
+    assert "0.5 packets lost on average" in page(signed_in, bed, "okra", way="sown")
+    Packet.objects.create(garden=garden, crop_key="okra", price=4.0)
+    text = page(signed_in, bed, "okra", way="sown")
+    assert "2.00 of seed lost on average" in text
+    assert "Its date is not within the days looked at" in text
+
+
+def test_a_packet_is_split_for_a_wanted_chance_by_a_date(signed_in: Client, bed: Place) -> None:
+    url = reverse("hedge", args=[bed.garden_id, bed.pk, "carrot"])
+    text = signed_in.get(url, {"chance": "95", "by": "2026-09-01"}, HTTP_HX_REQUEST="true").content.decode()
+    assert "gives a crop by 1 September" in text or "give" in text
+    assert "in North bed" in text
+    none = signed_in.get(url, {"chance": "95", "by": "2026-04-30"}, HTTP_HX_REQUEST="true").content.decode()
+    assert "No sowing in any place gives a crop by 30 April" in none
+    wrong = signed_in.get(url, {"by": "soon"}, HTTP_HX_REQUEST="true").content.decode()
+    assert "Write the date as year-month-day" in wrong
+    assert signed_in.get(url, {"chance": "95"}).status_code == 302
+
+
+def test_garlic_of_autumn_says_why_it_waits(signed_in: Client, bed: Place) -> None:
+    text = page(signed_in, bed, "garlic_autumn")
+    assert "stands the winter’s cold" in text
+    assert "Snow, which shelters, is not counted" in text
+
+
+def test_a_crop_that_nobody_sows_so_far_north_says_so(signed_in: Client, garden: Garden) -> None:
+    Garden.objects.filter(pk=garden.pk).update(latitude_deg=64.0, crops=["okra"], elevation_m=300.0)
+    place = make_place(Garden.objects.get(pk=garden.pk))
+    refresh(place)
+    text = page(signed_in, place, "okra")
+    assert "nobody would" in text
+    assert "64° north" in text
+
+
+def test_windows_name_the_frost_dates_and_the_sowing_indoors(signed_in: Client, garden: Garden, bed: Place) -> None:
+    text = signed_in.get(reverse("windows", args=[garden.pk])).content.decode()
+    assert "The last spring frost comes about" in text or "Frost is rarer" in text
+    assert "its typical weather" in text
+    assert "Tomato, plants" in text
+    assert "indoors" in text
+    rows = b"".join(signed_in.get(reverse("windows_csv", args=[garden.pk])).streaming_content).decode()  # type: ignore[attr-defined]
+    assert "Tomato,North bed,planted_out" in rows
+    assert "Carrot,North bed,sown" in rows
+
+
+def test_trays_do_not_stand_among_the_windows(signed_in: Client, garden: Garden, bed: Place) -> None:
+    refresh(make_place(garden, "Sill", kind="tray", seed_depth_m=0.02))
+    assert (
+        "Sill"
+        not in signed_in.get(reverse("windows", args=[garden.pk])).content.decode().split("calendar")[0].split("<main")[1]
+    )
+    assert set(CropOutlook.objects.filter(place__name="Sill").values_list("way", flat=True)) == {"sown"}
+
+
+@pytest.mark.parametrize(("ahead", "said"), [("0", "now."), ("7", "in a week."), ("12", "in 12 days."), ("99", "in a month.")])
+def test_what_wakes_can_be_asked_ahead(signed_in: Client, garden: Garden, bed: Place, ahead: str, said: str) -> None:
+    response = signed_in.get(reverse("what_wakes", args=[garden.pk]), {"in": ahead}, HTTP_HX_REQUEST="true")
+    text = response.content.decode()
+    assert f"in North bed {said}" in text.split("</h1>")[0]
+    assert "<html" not in text
+
+
+def test_what_wakes_can_be_kept_to_some_crops(signed_in: Client, garden: Garden, bed: Place) -> None:
+    url = reverse("what_wakes", args=[garden.pk])
+    warm = signed_in.get(url, {"only": "warm"}).content.decode()
+    assert ">Okra</text>" in warm
+    assert ">Carrot</text>" not in warm
+    assert ">Carrot</text>" in signed_in.get(url, {"only": "nonsense"}).content.decode()
+
+
+def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: Garden) -> None:
+    url = reverse("garden", args=[garden.pk])
+    site = {
+        "name": "Test plot",
+        "latitude_deg": "48",
+        "longitude_deg": "15",
+        "elevation_m": "300",
+        "timezone_name": "Europe/Vienna",
+    }
+    site |= {"school": "comfortable", "watered": "on"}
+    signed_in.post(url, site | {"zone": "7A"})
+    text = signed_in.get(url).content.decode()
+    assert "between −18° and −15°" in text
+    assert "no window goes by it" in text
+    wrong = signed_in.post(url, site | {"zone": "99"})
+    assert wrong.status_code == 422
+    assert "is no hardiness zone" in wrong.content.decode()

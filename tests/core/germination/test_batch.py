@@ -1,0 +1,95 @@
+"""A sowing that was made: foretold, counted, overdue, and what it teaches."""
+
+import numpy as np
+import pytest
+
+from cloche.core.crops.catalogue import crop
+from cloche.core.germination.batch import Batch, BatchOutlook, foretell, pooled_pace
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, days_to_emergence
+
+RADISH = crop("radish")
+SOIL = np.full((60 * 24, 8), 12.0)
+EXPECTED_D = float(days_to_emergence(12.0, RADISH))
+
+
+def outlook(seeds: int | None = 100, soil_c: np.ndarray = SOIL, **values: object) -> BatchOutlook:
+    batch = Batch(12, 0.013, 0.013, seeds, **values)  # type: ignore[arg-type]
+    return foretell(batch, soil_c, RADISH)
+
+
+def counts(*pairs: tuple[float, int]) -> list[tuple[int, int]]:
+    return [(12 + round(24 * days), up) for days, up in pairs]
+
+
+def test_without_counts_it_is_the_steady_answer_within_the_soil_s_doubt() -> None:
+    found = outlook()
+    assert found.half_d[1] == pytest.approx(EXPECTED_D, abs=1)
+    assert found.half_d[0] < found.half_d[1] < found.half_d[2]
+    assert found.first_d[1] < found.half_d[1] < found.most_d[1]
+    assert found.up[1, -1] == pytest.approx(90 * found.share, abs=2)
+    assert (np.diff(found.up[1]) >= -1e-9).all()
+
+
+def test_silence_means_failure_sooner_where_more_was_sown() -> None:
+    few, many = outlook(5), outlook(500)
+    assert many.overdue_d <= few.overdue_d
+    assert EXPECTED_D * 0.6 < many.overdue_d < EXPECTED_D * 1.6
+
+
+def test_a_poor_count_at_the_end_lowers_the_rate_and_a_late_one_the_pace() -> None:
+    poor = outlook(counts=counts((EXPECTED_D * 2, 30)))
+    assert poor.rate[0] < 0.75
+    assert poor.up[1, -1] == pytest.approx(30, abs=4)
+    late = outlook(counts=counts((EXPECTED_D, 5), (EXPECTED_D * 1.3, 45), (EXPECTED_D * 1.8, 85)))
+    assert np.exp(late.pace[0]) > FIELD_FACTOR * 1.08
+    assert late.pace[1] < FIELD_LOG_SD
+
+
+def test_what_was_counted_is_not_taken_back() -> None:
+    found = outlook(counts=counts((EXPECTED_D, 70)))
+    assert found.up[0, -1] >= 70 - 1e-9
+    assert found.up[2, -1] > 75
+    day = round(EXPECTED_D)
+    assert found.up[1, day] == pytest.approx(70, abs=0.5)
+
+
+def test_counts_of_nothing_while_it_is_early_change_little() -> None:
+    early = outlook(counts=counts((EXPECTED_D * 0.4, 0)))
+    assert early.half_d[1] == pytest.approx(outlook().half_d[1], abs=1)
+
+
+def test_seed_that_never_moves_is_never_up_nor_overdue() -> None:
+    found = outlook(soil_c=np.full((60 * 24, 8), -2.0))
+    assert np.isinf(found.half_d).all()
+    assert np.isinf(found.overdue_d)
+    assert found.up.max() == 0
+
+
+def test_a_garden_learns_its_pace_slowly() -> None:
+    prior = (float(np.log(FIELD_FACTOR)), FIELD_LOG_SD)
+    assert pooled_pace([]) == pytest.approx((FIELD_FACTOR, FIELD_LOG_SD))
+    slow = float(np.log(1.5))
+    one, many = pooled_pace([(slow, 0.05, *prior)]), pooled_pace([(slow, 0.05, *prior)] * 12)
+    assert FIELD_FACTOR < one[0] < 1.42
+    assert one[0] < many[0] < 1.56
+    assert many[1] < one[1] < FIELD_LOG_SD
+
+
+def test_what_one_began_with_is_taken_out_of_what_it_teaches() -> None:
+    """A batch that saw nothing new tells nothing, whatever it began with."""
+    assert pooled_pace([(float(np.log(1.4)), 0.1, float(np.log(1.4)), 0.1)]) == pytest.approx((FIELD_FACTOR, FIELD_LOG_SD))
+
+
+def test_the_posterior_covers_the_truth_about_as_often_as_it_says() -> None:
+    """Sowings drawn from the model's own doubt: the band of the final count holds about eight times in ten."""
+    rng = np.random.default_rng(5)
+    inside, share = [], outlook().share
+    for _ in range(60):
+        rate, pace = rng.beta(0.9 * 12, 0.1 * 12), FIELD_FACTOR * np.exp(FIELD_LOG_SD * rng.standard_normal())
+        days = pace / float(RADISH.rate.at(12.0)) * np.exp(RADISH.spread_log_sd * rng.standard_normal(100))
+        alive = rng.random(100) < rate * share
+        first = int((alive & (days <= EXPECTED_D)).sum())
+        found = outlook(counts=counts((EXPECTED_D, first)))
+        final = int(alive.sum())
+        inside.append(found.up[0, -1] - 1.5 <= final <= found.up[2, -1] + 1.5)
+    assert 0.7 <= np.mean(inside) <= 0.97
