@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import time
+from concurrent.futures import ProcessPoolExecutor
 from datetime import date
+from functools import cache
+from multiprocessing import get_context
 
 import numpy as np
 from scipy.integrate import solve_ivp
 
+from cloche.bridge import crops, outlooks
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Character
@@ -15,12 +19,14 @@ from cloche.core.soil.conduction import WORK_ROWS, prepare, step
 from cloche.core.soil.grid import open_ground
 from cloche.core.soil.lanes import Batch
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import simulate
+from cloche.core.soil.simulate import Course, simulate
 from cloche.core.soil.stretch import Stretch
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
+from cloche.core.windows.season import Bed as WindowBed
+from cloche.core.windows.season import Season, field_factors
 
-PLACES, MEMBERS, DAYS = 12, 40, 150
+PLACES, MEMBERS, DAYS, CROPS = 12, 40, 150, 60
 SITE, WAVE = Site(48.0, 15.0, 300.0, 1.0), AnnualWave(10.0, 9.5, 203.0)
 COVERS = ("fleece", "film_tunnel", "glass_frame", "bell", "twin_wall_arch", "bent_sheet", "film_raised")
 SPRING = date(2026, 3, 15)
@@ -44,6 +50,43 @@ def seconds(places: int, covered: int, days: int) -> float:
     start = time.perf_counter()
     simulate(lanes, [0.025, 0.05])
     return time.perf_counter() - start
+
+
+@cache
+def _course() -> tuple[DailyRecord, Course]:
+    """A place's coming year in all members, from which windows are worked out."""
+    rng, days = np.random.default_rng(0), 430
+    season = 9 + 9.5 * np.cos(2 * np.pi * (74 + np.arange(days) - 203) / 365.25)[:, None]
+    strays = np.zeros((days, MEMBERS))
+    for day in range(1, days):
+        strays[day] = 0.75 * strays[day - 1] + rng.normal(0, 2.2, MEMBERS)
+    half = rng.uniform(2, 7, (days, MEMBERS))
+    record = DailyRecord.of(SPRING, season + strays - half, season + strays + half)
+    lane = Place(Bed(), WAVE).lane(hours_of(record.cut(0, 310), SITE), Character.plain(MEMBERS))
+    return record, simulate([lane], list(outlooks.SOWING_DEPTHS_M))[0]
+
+
+def windows_of(crops_count: int) -> float:
+    """Wall seconds for the windows of one place, its soil known: sown in place and planted out."""
+    record, course = _course()
+    keys = [one.key for one in crops.crops()][:crops_count]
+    start = time.perf_counter()
+    season = Season.of(record, SITE.latitude_deg, course.moist.astype(float))
+    pace = field_factors(1.2, 0.15, MEMBERS, 1)
+    beds = {depth: WindowBed.of(course.at(depth).astype(float), season, pace) for depth in outlooks.SOWING_DEPTHS_M}
+    found = outlooks.crop_days(crops.grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
+    assert len({one.crop_key for one in found}) == crops_count
+    return time.perf_counter() - start
+
+
+def windows_of_garden() -> tuple[float, float]:
+    """Wall seconds for the windows of 60 crops in 12 places: in one process, and in two side by side as the workers are."""
+    alone = sum(windows_of(CROPS) for _ in range(PLACES))
+    with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
+        list(pool.map(windows_of, [CROPS] * 2))
+        start = time.perf_counter()
+        list(pool.map(windows_of, [CROPS] * PLACES))
+        return alone, time.perf_counter() - start
 
 
 def against_solve_ivp(days: int = 20) -> tuple[float, float, float, float]:
@@ -98,6 +141,10 @@ def print_tables() -> None:
     print(f"| the same, 7 of them covered | {seconds(PLACES, 7, DAYS):.2f} |")
     print(f"| one open place, {DAYS} days | {seconds(1, 0, DAYS):.2f} |")
     print(f"| one covered place, a fortnight (a what-if) | {seconds(1, 1, 14):.2f} |")
+    windows_of(CROPS)
+    alone, two = windows_of_garden()
+    print(f"| windows of {CROPS} crops in {PLACES} places, one process | {alone:.1f} |")
+    print(f"| the same, two workers | {two:.1f} |")
     ours, scipy_s, top, below = against_solve_ivp()
     said = f"ours {ours:.2f} s, SciPy's solve_ivp (BDF) {scipy_s:.1f} s: {scipy_s / ours:.0f} times"
     print(f"\nOne column, 20 days: {said}; apart by at most {top:.2f} K at 1 cm and {below:.2f} K from 5 cm down.")

@@ -65,6 +65,12 @@ def test_the_band_widens() -> None:
     assert band["1"] < band["7"] < band["14"] * 1.2
 
 
+def test_more_readings_never_widen_the_band_on_average() -> None:
+    widths = [forecast(evidence(days_read=days, crops=("pea",))).ground.band_k for days in (1, 4, 12)]
+    means = [sum(band.values()) / len(band) for band in widths]
+    assert means[0] * 1.05 >= means[1] >= means[2] * 0.95
+
+
 def test_a_wild_reading_is_reported_not_dropped() -> None:
     one = evidence()
     wild = (999, one.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)

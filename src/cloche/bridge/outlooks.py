@@ -23,7 +23,7 @@ from cloche.core.windows.ways import Way, better_way, is_short
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
 """Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
 ROOT_DEPTH_M = 0.10
-CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 273, 3)])
+CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 274, 4)])
 PLANT_COLDER_K = 1.5
 """Air among seedlings in the open is colder than at screen height on clear nights [K] (assumption, low side of 2-4)."""
 RARE = 0.02

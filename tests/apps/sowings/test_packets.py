@@ -33,7 +33,7 @@ def test_a_packet_decides_what_is_comfortable(signed_in: Client, garden: Garden,
     assert "You say: minimum, ideal from, ideal to." in page
     assert ">Carrot</a>" not in signed_in.get(wakes).content.decode().split("At their bare minimum")[0]
     crop_page = signed_in.get(reverse("crop_in_place", args=[garden.pk, bed.pk, "carrot"])).content.decode()
-    assert "your packet, where it says so" in crop_page
+    assert "as you say" in crop_page
 
 
 def test_a_variety_s_days_to_harvest_move_its_window(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -111,9 +111,9 @@ def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlo
     garden, units, today = request.garden, units_of(request.user), clock.today(request.garden.timezone)
     school = packets.school_for(garden, packets.choices_of(garden).get(crop.key))
     seeds = packets.packets_of(garden, crop.key)
-    in_use = seeds[0] if seeds else None
+    in_use = next((one for one in seeds if one.in_use), None)
     context = {
-        "page": crop_pages.crop_page(place, outlook, crop, units, today, school),
+        "page": crop_pages.crop_page(place, outlook, crop, units, today, school, in_use.values if in_use else ()),
         "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
         "together": schools_pages.together(outlook, today),
         "packet": in_use,

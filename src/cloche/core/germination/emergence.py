@@ -15,8 +15,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.curves import GridPosition
-from cloche.core.germination.passage import STILL, accumulate, crossings
+from cloche.core.germination.passage import STILL, accumulate, crossings, placed
 from cloche.core.germination.steady import FIELD_FACTOR, ICE_C, TABLE_DEPTH_M, depth_need, refuse_wrong_unit
 
 NORMAL = NormalDist()
@@ -55,13 +54,15 @@ class SeedBed:
 
         moist: the same shape, share of what the top can hold; None: kept moist. Raises OutOfRange outside -30..60 °C.
         """
-        temperature = np.atleast_2d(np.asarray(temperature_c, dtype=np.float64).T)
+        temperature = np.asarray(temperature_c, dtype=np.float64)
+        if temperature.ndim == 1:
+            temperature = temperature[:, None]
         refuse_wrong_unit(temperature)
-        position = GridPosition.of(np.ascontiguousarray(temperature))
-        still = position.missing | (temperature < ICE_C)
+        below, part = placed(np.ascontiguousarray(temperature), ICE_C)
         if moist is not None:
-            still |= np.atleast_2d(np.asarray(moist).T) < DRY
-        return cls(np.where(still, STILL, position.below).astype(np.int32), position.part)
+            dry = np.asarray(moist) < DRY
+            below[(dry if dry.ndim == 2 else dry[:, None]).T] = STILL
+        return cls(below, part)
 
 
 def develop(bed: SeedBed, crop: Crop, field_factor: float | NDArray[np.float64] = FIELD_FACTOR) -> Development:

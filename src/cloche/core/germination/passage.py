@@ -6,11 +6,30 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled
+from cloche.core.germination.curves import GRID_CELLS, GRID_FROM_C, GRID_STEP_C
 
 Array = NDArray[np.float64]
 
 HOURS_PER_DAY = 24
 STILL = -1
+
+
+@compiled
+def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
+    """Where hourly soil (hours, members) lies on the curves' grid: below and part, (members, hours); STILL where it is
+    missing or holds ice."""
+    hours, members = soil_c.shape
+    below, part = np.empty((members, hours), np.int32), np.empty((members, hours))
+    for h in range(hours):
+        for m in range(members):
+            soil = soil_c[h, m]
+            if np.isnan(soil) or soil < ice_c:
+                below[m, h], part[m, h] = STILL, 0.0
+            else:
+                position = min(max((soil - GRID_FROM_C) / GRID_STEP_C, 0.0), GRID_CELLS - 1e-6)
+                below[m, h] = int(position)
+                part[m, h] = position - int(position)
+    return below, part
 
 
 @compiled
@@ -60,10 +79,16 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
                 hour = max(hour, sown[s])
                 while hour + HOURS_PER_DAY <= last and progress[m, hour + HOURS_PER_DAY] < target:
                     hour += HOURS_PER_DAY
-                while hour < last and progress[m, hour + 1] < target:
-                    hour += 1
-                if hour >= last:
+                if progress[m, last] < target:
                     break
+                # Within the day found, by halves: the last hour whose end is still short of the target is the one before.
+                beyond = min(hour + HOURS_PER_DAY, last)
+                while beyond - hour > 1:
+                    middle = (hour + beyond) // 2
+                    if progress[m, middle] < target:
+                        hour = middle
+                    else:
+                        beyond = middle
                 step = progress[m, hour + 1] - progress[m, hour]
                 part = (target - progress[m, hour]) / step if step > 0 else 1.0
                 found[n, s, m] = hour + min(max(part, 0.0), 1.0) - sown[s]

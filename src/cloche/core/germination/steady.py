@@ -55,9 +55,7 @@ def depth_share(usual_m: float, depth_m: float) -> float:
 
 def refuse_wrong_unit(temperature: NDArray[np.float64]) -> None:
     """Raises OutOfRange outside -30..60 °C: usually °F sent by mistake."""
-    present = temperature[~np.isnan(temperature)]
-    if present.size and (present.min() < SOIL_C[0] or present.max() > SOIL_C[1]):
-        raise OutOfRange(
-            f"Soil temperatures from {present.min():g} to {present.max():g} °C are outside "
-            f"{SOIL_C[0]:g} to {SOIL_C[1]:g} °C. Are they in °F?"
-        )
+    if ((temperature < SOIL_C[0]) | (temperature > SOIL_C[1])).any():
+        low, high = np.nanmin(temperature), np.nanmax(temperature)
+        limits = f"{SOIL_C[0]:g} to {SOIL_C[1]:g} °C"
+        raise OutOfRange(f"Soil temperatures from {low:g} to {high:g} °C are outside {limits}. Are they in °F?")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
@@ -37,8 +38,10 @@ class CropPage:
     facts: list[Fact]
 
 
-def crop_page(place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, school: str) -> CropPage:
-    """Everything but the chosen day. crop: as the garden grows it."""
+def crop_page(
+    place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, school: str, said: Iterable[str] = ()
+) -> CropPage:
+    """Everything but the chosen day. crop: as the garden grows it; said: names of the values that it says itself."""
     data = outlook.ribbon
     days = [day for day in data["day"] if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
@@ -53,7 +56,7 @@ def crop_page(place: Place, outlook: CropOutlook, crop: Crop, units: Units, toda
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
         why=_why(crop, place, outlook, today),
-        facts=facts(crop, units),
+        facts=facts(crop, units, said),
     )
 
 

@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 
 from cloche.apps.gardens import words
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 from cloche.bridge.units import Units
 
+YOURS = "as you say"
+
 
 @dataclass(frozen=True)
 class Fact:
-    """A value that can be opened: what, how much, from where."""
+    """A value that can be opened: what, how much, from where; of: the names of the catalogue's values that it shows."""
 
     what: str
     value: str
     source: str
+    of: tuple[str, ...] = ()
 
 
 def method(crop: Crop) -> str:
@@ -32,34 +36,46 @@ def put(crop: Crop) -> tuple[str, str, str]:
     return ("sow", "sown", "sowing") if crop.start == "seed" else ("plant", "planted", "planting")
 
 
-def facts(crop: Crop, units: Units) -> list[Fact]:
-    """All of them."""
+def facts(crop: Crop, units: Units, said: Iterable[str] = ()) -> list[Fact]:
+    """All of them; said: names of the values that the grower's packet says, which are marked as theirs."""
+    yours = set(said)
+    return [replace(fact, source=YOURS) if yours.intersection(fact.of) else fact for fact in _all(crop, units)]
+
+
+def _all(crop: Crop, units: Units) -> list[Fact]:
 
     def degrees(value_c: float) -> str:
         return f"{units.temperature_text(value_c, 0)}{units.temperature}"
 
     found = [
-        Fact("Wakes at", degrees(crop.minimum_c), crop.advice_source),
-        Fact("Likes", f"{degrees(crop.optimum_from_c)} to {degrees(crop.optimum_to_c)}", crop.advice_source),
+        Fact("Wakes at", degrees(crop.minimum_c), crop.advice_source, ("minimum_c",)),
+        Fact(
+            "Likes",
+            f"{degrees(crop.optimum_from_c)} to {degrees(crop.optimum_to_c)}",
+            crop.advice_source,
+            ("optimum_from_c", "optimum_to_c"),
+        ),
         Fact("Stops above", degrees(crop.maximum_c), crop.advice_source),
         *_emergence(crop, units),
         Fact(
             "Stands",
             f"rows {units.length_text(crop.row_m)} apart, {units.length_text(crop.plant_m)} in the row",
             crop.growing_source,
+            ("row_m", "plant_m"),
         ),
         Fact(
             "Stands frost to",
             f"{degrees(crop.frost_limit_c)} as a seedling, {degrees(crop.frost_planted_c)} hardened, "
             f"{degrees(crop.frost_grown_c)} grown",
             "the first common practice, the others assumptions",
+            ("frost_limit_c",),
         ),
     ]
     if crop.winter:
         weeks = words.count(round(crop.winter.ripe_weeks), "week")
         found.append(Fact("Ready", f"about {weeks} after the days have ten hours again", crop.growing_source))
     else:
-        found.append(Fact("Ready", f"about {crop.maturity_d:.0f} days after it is up", crop.growing_source))
+        found.append(Fact("Ready", f"about {crop.maturity_d:.0f} days after it is up", crop.growing_source, ("maturity_d",)))
     if crop.planted_out:
         found += _raising(crop, degrees)
     if crop.heat_sum:
@@ -74,8 +90,8 @@ def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
     said = f"{crop.raise_weeks:.0f} weeks, in {degrees(crop.germinate_c)} until up, then about {degrees(crop.grow_on_c)}"
     out = f"soil of {degrees(crop.plant_soil_c)}, nights of {degrees(crop.plant_night_c)}"
     return [
-        Fact("Raised", said, crop.growing_source),
-        Fact("Planted out into", out, crop.growing_source),
+        Fact("Raised", said, crop.growing_source, ("raise_weeks",)),
+        Fact("Planted out into", out, crop.growing_source, ("plant_soil_c", "plant_night_c")),
         Fact("Ready from planting", f"about {crop.maturity_planted_d:.0f} days", "assumption: from the days in place"),
     ]
 
@@ -85,7 +101,7 @@ def _emergence(crop: Crop, units: Units) -> list[Fact]:
         days = crops.days_to_emergence(crop.optimum_c, crop)
         return [Fact("Days to shoots", f"{days:.0f} in soil that suits it", crop.rate_source)]
     return [
-        Fact("Days to come up", _table_words(crop, units), crop.rate_source),
+        Fact("Days to come up", _table_words(crop, units), crop.rate_source, ("pace",)),
         Fact("Garden soil against laboratory", f"{crops.FIELD_FACTOR:g} times as long", "assumption, until counts tell"),
         Fact("Share that comes up", "by temperature, against its best", crop.share_source),
         Fact("Keeps", words.count(crop.keeps_y, "year"), "handbooks, from memory"),

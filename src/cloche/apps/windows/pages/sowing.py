@@ -51,11 +51,13 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
 
 
 def risk_words(day: DayOutlook, sown: bool) -> str:
-    """What it would most likely fail by."""
+    """What it would most likely fail by, and what else may."""
     if not day.failing or day.failing[0][1] < 0.05:
         return "Nothing much stands against it."
     limit, chance = day.failing[0]
-    return f"It fails {words.likely(chance)} because {sentence(limit, sown)}."
+    rest = [f"{other}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.05]
+    besides = f" Besides: {'; '.join(rest)}." if rest else ""
+    return f"It fails {words.likely(chance)} because {sentence(limit, sown)}.{besides}"
 
 
 def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
