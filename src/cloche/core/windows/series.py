@@ -25,7 +25,7 @@ def mean_behind(daily: Array, days: int) -> Array:
 
 def lowest_ahead(daily: Array, days: int) -> Array:
     """Lowest of each day and the next days - 1, fewer at the end."""
-    return np.asarray(minimum_filter1d(daily, days, axis=0, mode="nearest", origin=-((days - 1) // 2)))
+    return np.asarray(minimum_filter1d(daily, days, axis=0, mode="nearest", origin=-(days // 2)))
 
 
 def calm(values: Array) -> Array:
