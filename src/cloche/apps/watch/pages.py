@@ -66,9 +66,13 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     found = standings(garden, grounds, now)
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
+    closed = windows.closed_now(garden)
     by_place = {standing.place.pk: standing for standing in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
-    places = [_place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, grown) for line in lines]
+    places = [
+        _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, _closed(grown, closed, line))
+        for line in lines
+    ]
     to_read = [line for line in lines if not line.read_today]
     return TodayPage(
         headline=_headline(lines, found, open_now, openings, today),
@@ -128,6 +132,10 @@ def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]],
     return f"The first will be {crops.crop(key).name_plural} in {names[place]}, from {words.day(on, today)}."
 
 
+def _closed(grown: list[crops.Crop], closed: dict[int, set[str]], line: PlaceLine) -> list[crops.Crop]:
+    return [crop for crop in grown if crop.key in closed.get(line.place.pk, ())]
+
+
 def _place_now(
     line: PlaceLine,
     standing: Standing | None,
@@ -135,14 +143,13 @@ def _place_now(
     openings: list[tuple[date, int, str]],
     units: Units,
     today: date,
-    grown: list[crops.Crop],
+    closed: list[crops.Crop],
 ) -> PlaceNow:
     if standing is None:
         return PlaceNow(line, "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
-    comfortable = (crop for crop in grown if crop.sown_direct and crop.comfortable_at(standing.now_c))
-    held = [crop.name_plural for crop in comfortable if crop.key not in days]
+    held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.now_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
     figure = f"mean {units.temperature_text(standing.now_c)}, {'measured' if standing.measured else 'estimated'}"

@@ -124,6 +124,15 @@ def open_now(garden: Garden) -> dict[int, dict[str, float]]:
     return found
 
 
+def closed_now(garden: Garden) -> dict[int, set[str]]:
+    """By place: crops that are best sown there in place, but not today."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
+    found: dict[int, set[str]] = {}
+    for place_id, key in rows.values_list("place_id", "crop_key"):
+        found.setdefault(place_id, set()).add(key)
+    return found
+
+
 def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
     """(first day, place, crop) of every window for sowing still to open, soonest first."""
     waiting = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
