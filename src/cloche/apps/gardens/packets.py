@@ -64,6 +64,11 @@ def prices_in_use(garden: Garden) -> dict[str, float]:
     return dict(rows.values_list("crop_key", "price"))
 
 
+def varieties_in_use(garden: Garden) -> dict[str, str]:
+    """Names of the packets in use by crop: one query."""
+    return dict(_standing(garden).filter(in_use=True).values_list("crop_key", "variety"))
+
+
 def packets_of(garden: Garden, crop_key: str) -> list[Packet]:
     """A crop's packets, the one in use first."""
     return list(_standing(garden).filter(crop_key=crop_key))

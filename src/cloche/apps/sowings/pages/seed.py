@@ -9,7 +9,6 @@ from cloche.apps.gardens import packets
 from cloche.apps.gardens.models import Garden, Packet
 from cloche.apps.gardens.packets import ALL
 from cloche.apps.sowings import selectors
-from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 
 
@@ -57,8 +56,3 @@ def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:
     if crop.start != "seed":
         alive = "planted as it is"
     return PacketLine(packet, name, alive, said)
-
-
-def too_old(packet: Packet, today: date) -> bool:
-    """Whether it is beyond the years that such seed keeps well."""
-    return packet.packed_year is not None and today.year - packet.packed_year > crops.crop(packet.crop_key).keeps_y

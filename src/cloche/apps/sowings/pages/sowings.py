@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from cloche.apps.gardens import words
+from cloche.apps.gardens import packets, words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
@@ -28,18 +28,27 @@ class SowingLine:
 
 @dataclass(frozen=True)
 class SowingsPage:
-    """Context of sowings/sowings.html."""
+    """Context of sowings/sowings.html. packets: crops by key, with the variety that windows go by."""
 
     headline: str
     awaited: list[SowingLine]
     over: list[SowingLine]
+    packets: list[tuple[str, str]]
 
 
 def sowings_page(garden: Garden, today: date) -> SowingsPage:
     """All of them, those that are awaited first."""
     rows = [line(sowing, today) for sowing in selectors.sowings_in(garden)]
     awaited = [row for row in rows if not row.sowing.finished]
-    return SowingsPage(_headline(awaited, today), awaited, [row for row in rows if row.sowing.finished])
+    over = [row for row in rows if row.sowing.finished]
+    return SowingsPage(_headline(awaited, today), awaited, over, _packets(garden))
+
+
+def _packets(garden: Garden) -> list[tuple[str, str]]:
+    """Every crop that is grown here: its key, and its name with the variety that windows go by."""
+    varieties = packets.varieties_in_use(garden)
+    named = ((crop.key, crop.name, varieties.get(crop.key, "")) for crop in crops.chosen(garden.crops))
+    return [(key, f"{name}, {variety}" if variety else name) for key, name, variety in named]
 
 
 def _headline(awaited: list[SowingLine], today: date) -> str:

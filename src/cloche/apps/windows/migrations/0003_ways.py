@@ -3,6 +3,11 @@
 from django.db import migrations, models
 
 
+def forget(apps, schema_editor):
+    """Outlooks are laid out anew; they are worked out again by themselves."""
+    apps.get_model("windows", "CropOutlook").objects.all().delete()
+
+
 class Migration(migrations.Migration):
 
     dependencies = [
@@ -11,6 +16,7 @@ class Migration(migrations.Migration):
     ]
 
     operations = [
+        migrations.RunPython(forget, migrations.RunPython.noop),
         migrations.RemoveConstraint(
             model_name='cropoutlook',
             name='one_outlook_a_crop',

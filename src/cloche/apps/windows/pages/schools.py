@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden
 from cloche.apps.windows.models import CropOutlook
 from cloche.bridge.units import Units
 
@@ -55,11 +54,6 @@ def school_day(outlook: CropOutlook, school: str) -> date | None:
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:
     """Of sowing today, on average, in packets or in money: so that the hardy and the cheap go first."""
     return outlook.fails_now * (1.0 if price is None else price)
-
-
-def garden_words(garden: Garden) -> str:
-    """The garden's own school, as the end of a sentence."""
-    return str(garden.get_school_display())
 
 
 def _row(choice: dict, mine: bool, units: Units, today: date, price: float | None) -> SchoolRow:  # type: ignore[type-arg]
