@@ -114,6 +114,8 @@ def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> Non
     swings = {}
     for kind in ("open", "tub", "cells", "tray"):
         ground = forecast(evidence(days_read=0, kind=kind, crops=("pea",))).ground
+        assert len(ground.field_c) == len(ground.field_depths_m)
+        assert (max(ground.field_depths_m) <= 0.06) == (kind in ("cells", "tray"))
         day = ground.near_mid_c[20 * 24 : 21 * 24]
         swings[kind] = max(day) - min(day)
     assert swings["cells"] > swings["open"] + 1

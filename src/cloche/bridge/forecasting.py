@@ -193,7 +193,7 @@ def _place_forecast(
         near_low_c=short(near[0]),
         near_mid_c=short(near[1]),
         near_high_c=short(near[2]),
-        field_depths_m=list(FIELD_DEPTHS_M),
+        field_depths_m=_field_depths(found),
         field_c=_field(found, first, last),
         **_air(found, first, last),
         far_low_c=short(far[0]),
@@ -228,10 +228,16 @@ def _air(found: _Outlook, first: int, last: int) -> dict[str, list[float]]:
     return parts | {side: short(values) for side, values in zip(sides, band, strict=True)}
 
 
+def _field_depths(found: _Outlook) -> list[float]:
+    """As deep as there is soil: a tray ends where it ends."""
+    volume = found.lie.place.bed.volume
+    return [depth for depth in FIELD_DEPTHS_M if volume is None or depth <= volume.depth_m]
+
+
 def _field(found: _Outlook, first: int, last: int) -> list[list[float]]:
     """Mean soil by depth and every two hours around today: rows are depths."""
     rows = []
-    for depth_m in FIELD_DEPTHS_M:
+    for depth_m in _field_depths(found):
         course = found.soil_c(depth_m)[first:last].mean(axis=1)
         rows.append(short(course.reshape(-1, FIELD_STEP_H).mean(axis=1)))
     return rows

@@ -178,3 +178,14 @@ def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: 
     wrong = signed_in.post(url, site | {"zone": "99"})
     assert wrong.status_code == 422
     assert "is no hardiness zone" in wrong.content.decode()
+
+
+def test_a_crop_s_page_draws_it_in_the_other_places_too(signed_in: Client, garden: Garden, bed: Place) -> None:
+    second, sill = make_place(garden, "Second bed"), make_place(garden, "Sill", kind="tray", seed_depth_m=0.02)
+    for each in (second, sill):
+        refresh(each)
+    text = page(signed_in, bed, "carrot")
+    part = text.split("In the other places")[1].split("Splitting the packet")[0]
+    assert "Second bed" in part
+    assert "Sill" not in part
+    assert f"ribbon-{second.pk}-carrot" in part

@@ -115,6 +115,7 @@ def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlo
     context = {
         "page": crop_pages.crop_page(place, outlook, crop, units, today, school, in_use.values if in_use else ()),
         "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
+        "elsewhere": place_pages.lines_elsewhere(place, crop.key, today),
         "together": schools_pages.together(outlook, today),
         "packet": in_use,
     }

@@ -43,7 +43,7 @@ def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> Grou
     """Three weeks back, a fortnight on; also: another depth, in cm."""
     data = ground.data
     span = course.Span(ground.start, ground.end, local)
-    field = course.field(data["field_c"], data["field_depths_m"], _depth_ticks(units), span)
+    field = course.field(data["field_c"], data["field_depths_m"], _depth_ticks(units, data["field_depths_m"][-1]), span)
     scaled = [[units.temperature_from_c(v) for v in data[f"near_{side}_c"]] for side in ("low", "mid", "high")]
     readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
     drawn = course.course(course.Hours(*scaled), readings, span)
@@ -101,7 +101,9 @@ def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str,
     return local, units.temperature_from_c(reading.temperature_c), said, at_seed_depth, strange
 
 
-def _depth_ticks(units: Units) -> list[Tick]:
+def _depth_ticks(units: Units, deepest_m: float) -> list[Tick]:
     if units.length == "cm":
-        return [Tick(m, f"{m * 100:.0f} cm") for m in DEPTH_LABELS_M]
-    return [Tick(units.metres(inches), f"{inches} in") for inches in DEPTH_LABELS_IN]
+        ticks = [Tick(m, f"{m * 100:.0f} cm") for m in DEPTH_LABELS_M]
+    else:
+        ticks = [Tick(units.metres(inches), f"{inches} in") for inches in DEPTH_LABELS_IN]
+    return [tick for tick in ticks if tick.at <= deepest_m]

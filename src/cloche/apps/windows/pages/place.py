@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Any
 
@@ -17,6 +17,7 @@ from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
+from cloche.bridge.planting import BENCHES
 from cloche.bridge.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
@@ -117,6 +118,12 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
     name = crop.name if outlook.sown else f"{crop.name}, plants"
     return CropLine(crop.key, name, when, note, outlook.sow_now, drawn)
+
+
+def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Place, CropLine]]:
+    """The crop in the other places that do not only raise plants, a line each with the place's name."""
+    rows = (row for row in selectors.elsewhere(place, crop_key) if row.place.kind not in BENCHES)
+    return [(row.place, replace(crop_line(row, today), name=row.place.name)) for row in rows]
 
 
 def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
