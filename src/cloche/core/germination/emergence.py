@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.passage import STILL, accumulate, crossings, placed
+from cloche.core.germination.passage import HALF_DAY, STILL, accumulate, crossings, placed
 from cloche.core.germination.steady import FIELD_FACTOR, ICE_C, TABLE_DEPTH_M, depth_need, refuse_wrong_unit
 
 NORMAL = NormalDist()
@@ -29,15 +29,15 @@ DRY = 0.08
 
 @dataclass(frozen=True)
 class Development:
-    """Cumulative development of seed lying in the soil from hour 0 on, (members, hours + 1) each.
+    """Cumulative development of seed lying in the soil from hour 0 on.
 
-    progress: in units of the middle seed's need; yield_weight: integral of share times rate, divided by progress it is the
-    share; lost: what of it rotted is 1 - exp(-lost).
+    progress: (members, hours + 1), in units of the middle seed's need. halves: (3, members, half days + 1), by the half day:
+    progress; yield, the integral of share times rate, which divided by progress is the share; and loss: what of the seed
+    rotted is 1 - exp(-loss).
     """
 
     progress: NDArray[np.float64]
-    yield_weight: NDArray[np.float64]
-    lost: NDArray[np.float64]
+    halves: NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -98,18 +98,17 @@ def hours_to_emergence(
 
 
 def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Share of live seed that comes up when emergence ends at until_hour: (sowings, members), 0-1; 0 where it never does."""
-    sown = np.asarray(sown_at_hour, dtype=np.intp)
-    members, hours = development.progress.shape
+    """Share of live seed that comes up when emergence ends at until_hour: (sowings, members), 0-1; 0 where it never does.
+
+    sown_at_hour: rounded down to half days, until_hour up: what is taken in besides is far less than a share can be known to.
+    """
+    sown = np.asarray(sown_at_hour, dtype=np.intp) // HALF_DAY
+    last = development.halves.shape[2] - 1
     reached = np.isfinite(until_hour)
-    end = np.where(reached, np.minimum(np.ceil(np.nan_to_num(until_hour, posinf=0)), hours - 1), 0).astype(np.intp)
-    row = np.arange(members)[None, :]
-
-    def over(total: NDArray[np.float64]) -> NDArray[np.float64]:
-        return np.asarray(total[row, end] - total[:, sown].T)
-
-    made = over(development.progress)
+    end = np.minimum(np.ceil(np.where(reached, until_hour, 0) / HALF_DAY), last).astype(np.intp)
+    row = np.arange(development.halves.shape[1])[None, :]
+    made, yielded, lost = development.halves[:, row, end] - development.halves[:, :, sown].transpose(0, 2, 1)
     with np.errstate(invalid="ignore", divide="ignore"):
-        share = over(development.yield_weight) / made
+        share = yielded / made
     # Rounding in the running sums may leave a share a hair above one.
-    return np.where(reached & (made > 0), np.minimum(share, 1.0) * np.exp(-over(development.lost)), 0.0)
+    return np.where(reached & (made > 0), np.minimum(share, 1.0) * np.exp(-lost), 0.0)

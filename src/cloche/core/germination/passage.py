@@ -10,7 +10,7 @@ from cloche.core.germination.curves import GRID_CELLS, GRID_FROM_C, GRID_STEP_C
 
 Array = NDArray[np.float64]
 
-HOURS_PER_DAY = 24
+HOURS_PER_DAY, HALF_DAY = 24, 12
 STILL = -1
 
 
@@ -35,18 +35,19 @@ def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
 @compiled
 def accumulate(
     below: NDArray[np.int32], part: Array, rate: Array, share: Array, pace: Array, stalled: float, loss_per_h: float
-) -> tuple[Array, Array, Array]:
-    """Running sums since hour 0, each (members, hours + 1): progress, progress times share, and what lying stalled costs.
+) -> tuple[Array, Array]:
+    """Running sums since hour 0: progress by the hour, (members, hours + 1); progress, progress times share, and what lying
+    stalled costs by the half day, (members, hours // HALF_DAY + 1) each.
 
     below, part: (members, hours), where the soil lies on the curves' grid, below STILL in hours that do not count. rate [1/d],
     share: on that grid. pace: (members,) of the rate. Hours slower than `stalled` [1/d] cost loss_per_h.
     """
     members, hours = below.shape
-    shape = (members, hours + 1)
-    progress, weight, lost = np.empty(shape), np.empty(shape), np.empty(shape)
+    progress = np.empty((members, hours + 1))
+    halves = np.zeros((3, members, hours // HALF_DAY + 1))
     for m in range(members):
         made, yielded, gone = 0.0, 0.0, 0.0
-        progress[m, 0], weight[m, 0], lost[m, 0] = 0.0, 0.0, 0.0
+        progress[m, 0] = 0.0
         hourly = pace[m] / HOURS_PER_DAY
         for h in range(hours):
             i = below[m, h]
@@ -58,8 +59,11 @@ def accumulate(
                     yielded += step * (share[i] + part[m, h] * (share[i + 1] - share[i]))
                 if fast < stalled:
                     gone += loss_per_h
-            progress[m, h + 1], weight[m, h + 1], lost[m, h + 1] = made, yielded, gone
-    return progress, weight, lost
+            progress[m, h + 1] = made
+            if (h + 1) % HALF_DAY == 0:
+                half = (h + 1) // HALF_DAY
+                halves[0, m, half], halves[1, m, half], halves[2, m, half] = made, yielded, gone
+    return progress, halves
 
 
 @compiled

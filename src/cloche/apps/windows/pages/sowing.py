@@ -55,7 +55,7 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
     if not day.failing or day.failing[0][1] < 0.05:
         return "Nothing much stands against it."
     limit, chance = day.failing[0]
-    rest = [f"{other}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.05]
+    rest = [f"{other}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
     besides = f" Besides: {'; '.join(rest)}." if rest else ""
     return f"It fails {words.likely(chance)} because {sentence(limit, sown)}.{besides}"
 
