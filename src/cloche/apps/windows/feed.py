@@ -53,7 +53,7 @@ def _days(row: CropOutlook, crop: crops.Crop, today: date) -> Iterator[tuple[str
         if last >= today and not window["open_ended"]:
             why = f"After it: {window['closes_before']}." if window["closes_before"] else ""
             yield f"closes-{number}", last, f"{name}: last sensible day", why
-        indoors = None if row.sown else indoors_by(crop, date.fromisoformat(window["best_from"]))
+        indoors = None if row.sown else indoors_by(crop.key, date.fromisoformat(window["best_from"]))
         if indoors is not None and indoors >= today:
             yield f"indoors-{number}", indoors, f"{name}: sow indoors", "So that they are ready to go out."
 

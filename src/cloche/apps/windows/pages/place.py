@@ -128,7 +128,7 @@ def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Plac
 
 def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
     """When to sow on the bench for the best days."""
-    by = indoors_by(crop, date.fromisoformat(outlook.windows[0]["best_from"]))
+    by = indoors_by(crop.key, date.fromisoformat(outlook.windows[0]["best_from"]))
     if by is None:
         return ""
     return f"sow indoors from {words.day(by, today)}" if by >= today else f"sown indoors since {words.day(by, today)}"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import cache
 
 from django.http import QueryDict
 
@@ -13,7 +14,7 @@ from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.sowing import risk_words
-from cloche.bridge import planting
+from cloche.bridge import crops, planting
 from cloche.bridge.crops import Crop
 from cloche.bridge.stored import day_of
 from cloche.bridge.units import Units
@@ -80,10 +81,16 @@ def planting_page(
     )
 
 
-def indoors_by(crop: Crop, on: date) -> date | None:
-    """When it would have to be sown on a room's bench to be planted out on a day."""
-    raised = planting.raising(crop, planting.ROOM_BENCH_C)
-    return None if raised is None else on - timedelta(days=raised.sow_d)
+def indoors_by(crop_key: str, on: date) -> date | None:
+    """When it would have to be sown on a room's bench to be planted out on a day, by the catalogue."""
+    days = _room_days(crop_key)
+    return None if days is None else on - timedelta(days=days)
+
+
+@cache
+def _room_days(crop_key: str) -> int | None:
+    raised = planting.raising(crops.crop(crop_key), planting.ROOM_BENCH_C)
+    return None if raised is None else raised.sow_d
 
 
 def _said(raised: planting.Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:

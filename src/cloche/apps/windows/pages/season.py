@@ -118,7 +118,7 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
         where = f"from {words.day(date.fromisoformat(rows[0].windows[0]['earliest']), today)} in {rows[0].place.name}"
         note = _until(rows[0], today)
     if not rows[0].sown:
-        by = indoors_by(crops.crop(rows[0].crop_key), date.fromisoformat(rows[0].windows[0]["best_from"]))
+        by = indoors_by(rows[0].crop_key, date.fromisoformat(rows[0].windows[0]["best_from"]))
         note += f", sow indoors {'from' if by >= today else 'since'} {words.day(by, today)}" if by else ""
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
     notes = [f"{row.place.name} from {words.day(date.fromisoformat(row.windows[0]['earliest']), today)}" for row in then]
