@@ -1,6 +1,7 @@
 """Windows move the right way, each under its condition."""
 
-from datetime import date
+from dataclasses import replace
+from datetime import date, timedelta
 
 import numpy as np
 import pytest
@@ -9,9 +10,10 @@ from hypothesis import strategies as st
 
 from cloche.core.crops.catalogue import catalogue, crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
+from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.season import field_factors
+from cloche.core.windows.season import Season, field_factors
 from tests.core.windows.years import CANDIDATES, DAYS, bed
 
 SOWN = ("carrot", "pea", "lettuce", "radish", "spinach", "snap_bean", "cucumber", "onion")
@@ -81,13 +83,22 @@ def test_mirrored_forcing_gives_the_mirrored_southern_answer(key: str) -> None:
         assert abs(one.last - other.last) <= 5
 
 
-def test_equal_forcing_and_light_give_exactly_the_same_answer_whatever_the_date() -> None:
-    """Nothing but light and air enters: the same of both under another date is the same answer."""
-    one = bed()
-    moved = type(one)(one.seed_bed, one.soil_c, type(one.season)(one.season.air, one.season.light_h.copy(), one.season.moist))
-    a, b = (sowing_outlook(crop("carrot"), each, CANDIDATES) for each in (one, moved))
-    assert a.windows == b.windows
-    assert (a.success == b.success).all()
+@pytest.mark.parametrize("key", ["carrot", "lettuce", "snap_bean", "spinach", "pea", "onion_autumn"])
+def test_mirrored_forcing_and_light_give_exactly_the_same_answer(key: str) -> None:
+    """The northern air, soil and light half a year later and south of the line: to the day the same windows; with the real
+    southern sun in place of the mirrored one, within five days."""
+    north = bed()
+    air = north.season.air
+    later = DailyRecord.of(air.first + timedelta(days=183), air.low_c, air.high_c)
+    mirrored = replace(north, season=Season(later, north.season.light_h, north.season.moist))
+    real_sun = replace(north, season=Season.of(later, -48.0))
+    one, exact, real = (sowing_outlook(crop(key), each, CANDIDATES) for each in (north, mirrored, real_sun))
+    assert exact.windows == one.windows
+    assert (exact.success == one.success).all()
+    assert len(real.windows) == len(one.windows)
+    for a, b in zip(one.windows, real.windows, strict=True):
+        assert abs(a.earliest - b.earliest) <= 5
+        assert abs(a.last - b.last) <= 5
 
 
 @pytest.mark.parametrize("key", ["tomato", "cabbage", "cucumber", "lettuce"])
