@@ -9,6 +9,7 @@ from playwright.sync_api import Page
 
 from cloche.apps.gardens.models import Place
 from cloche.apps.readings.models import IncomingFile
+from cloche.apps.sowings.models import Sowing
 from cloche.apps.windows.flows.refresh import refresh
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
@@ -17,6 +18,14 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 SCREENS = ["", "ground/", "what-wakes/", "weather/", "files/", "garden/", "garden/normals/", "garden/places/new/"]
 SCREENS += ["places/{place}/", "places/{place}/crops/carrot/", "places/{new}/", "files/in/{file}/"]
+SCREENS += [
+    "windows/",
+    "places/{place}/crops/tomato/",
+    "sowings/",
+    "sowings/new/",
+    "crops/carrot/",
+    "crops/carrot/packets/new/",
+]
 SIZES = {"desk": (1280, 800), "phone": (390, 844)}
 
 
@@ -29,6 +38,9 @@ def place(on: Any) -> Place:
     write_air(garden, date(2026, 3, 20), 40)
     read_twice_daily(bed, 9, NOW, 8.0, 14.0)
     make_reading(bed, NOW - timedelta(days=3), 38.0, note="odd")
+    packet = garden.packets.create(crop_key="radish", variety="Amber", packed_year=2025)
+    sown = {"crop_key": "radish", "sown_on": date(2026, 4, 10), "depth_m": 0.013}
+    Sowing.objects.create(place=bed, seeds=60, packet=packet, **sown).counts.create(on=date(2026, 4, 20), up=12)
     refresh(bed)
     make_place(garden, "New bed")
     IncomingFile.objects.create(

@@ -13,4 +13,4 @@ def viability_of(crop: Crop, age_y: int | None, trials: Iterable[tuple[int, int,
     return viability(FRESH_RATE if age_y is None else by_age(crop, age_y), trials)
 
 
-__all__ = ["Viability", "viability_of"]
+__all__ = ["FRESH_RATE", "Viability", "viability_of"]

@@ -76,7 +76,9 @@ def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]
     found = []
     for each in grown:
         ways = _ways(each, ground)
-        better = each.way or str(better_way(ways.get(Way.SOWN), ways.get(Way.PLANTED_OUT)))
+        # A way that this crop or this place does not know cannot be chosen for it.
+        wanted = next((way for way in ways if way == each.way), None)
+        better = wanted or better_way(ways.get(Way.SOWN), ways.get(Way.PLANTED_OUT))
         found += [_plain(outlook, way, better == way, ground, today) for way, outlook in ways.items()]
     return found
 

@@ -76,7 +76,7 @@ def test_counts_change_what_is_expected_and_teach_the_garden_s_pace(signed_in: C
     after = worked_out(bed).outlook
     assert after["half"][1] > before["half"][1]
     assert after["up"][1][-1] < before["up"][1][-1]
-    assert pace_of(bed.garden)[0] > FIELD_FACTOR
+    assert pace_of(list(selectors.sowings_in(bed.garden)))[0] > FIELD_FACTOR
 
 
 def test_a_lot_s_rate_follows_its_finished_counts(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -63,6 +63,12 @@ def test_both_ways_of_a_cabbage_can_be_looked_at_and_one_chosen(signed_in: Clien
     assert CropOutlook.objects.get(place=bed, crop_key="cabbage", better=True).way == other
 
 
+def test_a_way_that_a_crop_does_not_know_does_not_hide_it(garden: Garden, bed: Place) -> None:
+    CropChoice.objects.create(garden=garden, crop_key="carrot", way="planted_out")
+    refresh(Place.objects.get(pk=bed.pk))
+    assert CropOutlook.objects.get(place=bed, crop_key="carrot").better
+
+
 def test_the_three_schools_stand_side_by_side_and_the_garden_s_own_is_named(
     signed_in: Client, garden: Garden, bed: Place
 ) -> None:

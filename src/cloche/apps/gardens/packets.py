@@ -119,10 +119,14 @@ def put_back(packet: Packet) -> None:
 @transaction.atomic
 def choose(garden: Garden, crop_key: str, school: str, way: str) -> None:
     """Keep how the garden goes about a crop; nothing chosen gives the garden's own way back."""
-    CropChoice.objects.filter(garden=garden, crop_key=crop_key).delete()
+    mine = CropChoice.objects.filter(garden=garden, crop_key=crop_key)
+    before = mine.values_list("way", flat=True).first() or ""
+    mine.delete()
     if school or way:
         CropChoice.objects.create(garden=garden, crop_key=crop_key, school=school, way=way)
-    note_change_in(garden)
+    if way != before:
+        # The school only names a day that is worked out anyway.
+        note_change_in(garden)
 
 
 class PacketForm(forms.ModelForm):

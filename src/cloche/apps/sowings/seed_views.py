@@ -93,7 +93,7 @@ def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
     if not form.is_valid():
         raise Http404
     packets.choose(request.garden, crop.key, form.cleaned_data["school"], form.cleaned_data["way"])
-    messages.success(request, f"{crop.name}: kept; windows are being worked out again.")
+    messages.success(request, f"{crop.name}: kept.")
     return redirect("seed", request.garden.pk, crop.key)
 
 

@@ -9,10 +9,9 @@ from django.db.models import Prefetch, QuerySet
 from cloche.apps.gardens.models import Garden, Packet, Place
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.bridge import crops
-from cloche.bridge.lots import Viability, viability_of
+from cloche.bridge.lots import FRESH_RATE, Viability, viability_of
 
 FOLLOWED_D = 150
-FRESH_RATE = 0.9
 
 
 def sowings_in(garden: Garden) -> QuerySet[Sowing]:

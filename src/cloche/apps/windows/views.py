@@ -90,7 +90,10 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     context |= _day_part(request, place, crop, outlook)
     if request.htmx:  # type: ignore[attr-defined]
         return render(request, "windows/_sowing.html" if outlook.sown else "windows/_planting.html", context)
-    return render(request, "windows/crop.html", context | _standing_part(request, place, crop, outlook))
+    context |= _standing_part(request, place, crop, outlook)
+    if outlook.sown and not crop.winter:
+        context["hedge"] = _hedge(request, crop, context["rate"])
+    return render(request, "windows/crop.html", context)
 
 
 def _day_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
@@ -112,16 +115,13 @@ def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlo
     school = packets.school_for(garden, packets.choices_of(garden).get(crop.key))
     seeds = packets.packets_of(garden, crop.key)
     in_use = next((one for one in seeds if one.in_use), None)
-    context = {
+    return {
         "page": crop_pages.crop_page(place, outlook, crop, units, today, school, in_use.values if in_use else ()),
         "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
         "elsewhere": place_pages.lines_elsewhere(place, crop.key, today),
         "together": schools_pages.together(outlook, today),
         "packet": in_use,
     }
-    if outlook.sown and not crop.winter:
-        context["hedge"] = _hedge(request, crop)
-    return context
 
 
 @in_garden
@@ -132,14 +132,14 @@ def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     if not request.htmx:  # type: ignore[attr-defined]
         here = reverse("crop_in_place", args=[request.garden.pk, place.pk, crop_key])
         return redirect(f"{here}?{request.GET.urlencode()}")
-    context = {"place": place, "crop": crop, "hedge": _hedge(request, crop)}
+    rate = usual_rate(request.garden, crop.key, clock.today(request.garden.timezone))
+    context = {"place": place, "crop": crop, "hedge": _hedge(request, crop, rate)}
     return render(request, "windows/_hedge.html", context)
 
 
-def _hedge(request: GardenRequest, crop: crops.Crop) -> hedge_pages.HedgePart:
+def _hedge(request: GardenRequest, crop: crops.Crop, viable: float) -> hedge_pages.HedgePart:
     today = clock.today(request.garden.timezone)
     rows = selectors.sown_everywhere(request.garden, crop.key)
-    viable = usual_rate(request.garden, crop.key, today)
     return hedge_pages.hedge_part(crop, rows, request.GET, viable, today, None)
 
 

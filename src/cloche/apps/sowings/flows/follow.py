@@ -6,16 +6,16 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 from typing import Any
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.batches import pooled_pace
 from cloche.bridge.evidence import SownBatch
+from cloche.bridge.lots import FRESH_RATE
 
 
-def followed(place: Place, today: date) -> Iterator[SownBatch]:
-    """Sowings of which something is still expected."""
-    everything = list(selectors.sowings_in(place.garden))
+def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[SownBatch]:
+    """Sowings of a place of which something is still expected; everything: the garden's sowings, which tell of its seed."""
     for sowing in everything:
         recent = today - timedelta(days=selectors.FOLLOWED_D) <= sowing.sown_on
         if sowing.place_id == place.pk and not sowing.finished and recent:
@@ -26,7 +26,7 @@ def followed(place: Place, today: date) -> Iterator[SownBatch]:
                 sown_on=sowing.sown_on,
                 depth_m=sowing.depth_m,
                 seeds=sowing.seeds,
-                rate=selectors.viability(packet, today, everything).rate if packet else selectors.FRESH_RATE,
+                rate=selectors.viability(packet, today, everything).rate if packet else FRESH_RATE,
                 values=dict(packet.values) if packet else {},
                 counts=tuple((count.on, count.up) for count in sowing.counts.all()),
             )
@@ -38,7 +38,7 @@ def keep_outlooks(outlooks: dict[int, dict[str, Any]]) -> None:
         Sowing.objects.filter(pk=pk).update(outlook=outlook)
 
 
-def pace_of(garden: Garden) -> tuple[float, float]:
-    """How much slower than the laboratory this garden's soil is, by all sowings that were counted: middle and log SD."""
-    taught = [s.outlook["pace"] for s in selectors.sowings_in(garden) if s.outlook and s.seeds and len(s.counts.all())]
+def pace_of(everything: list[Sowing]) -> tuple[float, float]:
+    """How much slower than the laboratory a garden's soil is, by all its sowings that were counted: middle and log SD."""
+    taught = [s.outlook["pace"] for s in everything if s.outlook and s.seeds and len(s.counts.all())]
     return pooled_pace([tuple(map(float, pace)) for pace in taught])  # type: ignore[misc]

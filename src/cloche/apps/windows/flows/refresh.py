@@ -13,6 +13,7 @@ from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks, pace_of
+from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
@@ -88,6 +89,7 @@ def _stale(garden: Garden) -> QuerySet[Place]:
 
 def _evidence(place: Place) -> Evidence:
     garden = place.garden
+    sowings = list(sowings_in(garden))
     shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
     return Evidence(
         kind=place.kind,
@@ -107,9 +109,9 @@ def _evidence(place: Place) -> Evidence:
         crops=tuple(garden.crops),
         values=packets.values_in_use(garden),
         ways={key: choice.way for key, choice in packets.choices_of(garden).items() if choice.way},
-        field_factor=pace_of(garden),
+        field_factor=pace_of(sowings),
         watered=garden.watered,
-        sown=tuple(followed(place, clock.today(garden.timezone))),
+        sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )
 
 
