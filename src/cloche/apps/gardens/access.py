@@ -10,6 +10,7 @@ from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponseBase
 
 from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.bridge.crops import Crop, UnknownCrop, crop
 
 
 class GardenRequest(HttpRequest):
@@ -37,6 +38,14 @@ def in_garden(view: View) -> View:
         return view(request, *args, **kwargs)
 
     return wrapped
+
+
+def crop_or_404(crop_key: str) -> Crop:
+    """A crop of the catalogue."""
+    try:
+        return crop(crop_key)
+    except UnknownCrop as unknown:
+        raise Http404 from unknown
 
 
 def place_or_404(request: GardenRequest, place_id: int) -> Place:

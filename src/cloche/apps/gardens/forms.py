@@ -14,6 +14,9 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
 from cloche.bridge.zones import zone_words
 
+DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+"""The browser’s own calendar."""
+
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
 

@@ -8,12 +8,11 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.bridge import offered
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_number
 
-DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 OPENINGS = [("0.15", "a crack"), ("0.4", "a hand’s width"), ("0.7", "half"), ("1.0", "wide")]
 
 

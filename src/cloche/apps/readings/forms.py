@@ -8,7 +8,7 @@ from typing import Any, cast
 from django import forms
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
@@ -17,7 +17,6 @@ from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_rain, parse_snow, parse_soil
 
 GRACE = timedelta(minutes=5)
-DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 WINDS = [("", "not noted"), ("0.5", "still"), ("2", "leaves stir"), ("4", "twigs move"), ("7", "branches sway")]
 """Wind at two metres [m/s] by what it moves: the Beaufort scale's 1 to 5 at three quarters of its ten metres' speed."""
 TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")

@@ -8,7 +8,7 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Packet
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge import crops
@@ -16,15 +16,6 @@ from cloche.bridge.units import Units, parse_depth
 
 LONG_AGO_D = 400
 WAYS = [("", "whichever suits the place"), ("sown", "sown in place"), ("planted_out", "raised and planted out")]
-
-
-class DateInput(forms.DateInput):
-    """The browser's own calendar."""
-
-    input_type = "date"
-
-    def __init__(self, **kwargs: Any) -> None:
-        super().__init__(format="%Y-%m-%d", **kwargs)
 
 
 class SowingForm(forms.ModelForm):
@@ -37,7 +28,7 @@ class SowingForm(forms.ModelForm):
         fields = ["place", "crop_key", "sown_on", "seeds"]
         labels = {"place": "Where", "sown_on": "When", "seeds": "Seeds, if counted"}
         help_texts = {"seeds": "Then Cloche can say how many to expect, and your counts teach it."}
-        widgets = {"sown_on": DateInput()}
+        widgets = {"sown_on": DATE}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -82,7 +73,7 @@ class CountForm(forms.Form):
     up = forms.IntegerField(
         label="Up", min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
     )
-    on = forms.DateField(label="On", widget=DateInput())
+    on = forms.DateField(label="On", widget=DATE)
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -8,7 +8,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import clock, packets
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import GardenRequest, crop_or_404, in_garden
 from cloche.apps.gardens.models import Packet
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.sowings.forms import ChoiceForm
@@ -22,7 +22,7 @@ INVALID = 422
 def seed(request: GardenRequest, crop_key: str) -> HttpResponse:
     """The packets of a crop."""
     request.room = "sowings"  # type: ignore[attr-defined]
-    crop, today = _crop(crop_key), clock.today(request.garden.timezone)
+    crop, today = crop_or_404(crop_key), clock.today(request.garden.timezone)
     choice = packets.choices_of(request.garden).get(crop_key)
     initial = {"school": choice.school, "way": choice.way} if choice else {}
     page = pages.seed_page(request.garden, crop, today)
@@ -33,7 +33,7 @@ def seed(request: GardenRequest, crop_key: str) -> HttpResponse:
 @in_garden
 def new_packet(request: GardenRequest, crop_key: str) -> HttpResponse:
     """Tell of a packet."""
-    return _form(request, Packet(garden=request.garden, crop_key=_crop(crop_key).key))
+    return _form(request, Packet(garden=request.garden, crop_key=crop_or_404(crop_key).key))
 
 
 @in_garden
@@ -89,7 +89,7 @@ def put_back_packet(request: GardenRequest, crop_key: str, packet_id: int) -> Ht
 @in_garden
 def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
     """By which rule and in which way it goes in."""
-    crop, form = _crop(crop_key), ChoiceForm(request.POST, garden=request.garden)
+    crop, form = crop_or_404(crop_key), ChoiceForm(request.POST, garden=request.garden)
     if not form.is_valid():
         raise Http404
     packets.choose(request.garden, crop.key, form.cleaned_data["school"], form.cleaned_data["way"])
@@ -102,10 +102,3 @@ def _packet(request: GardenRequest, crop_key: str, packet_id: int) -> Packet:
     if packet is None:
         raise Http404
     return packet
-
-
-def _crop(crop_key: str) -> crops.Crop:
-    try:
-        return crops.crop(crop_key)
-    except crops.UnknownCrop as unknown:
-        raise Http404 from unknown

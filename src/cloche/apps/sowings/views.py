@@ -71,7 +71,8 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @in_garden
 def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take a count back."""
-    form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=_sowing(request, sowing_id), today=_today(request))
+    sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
+    form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=sowing, today=today)
     if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
         raise Http404
     messages.success(request, "The count is struck out.")
@@ -105,10 +106,6 @@ def put_back(request: GardenRequest, sowing_id: int) -> HttpResponse:
         raise Http404
     flow.put_back(sowing)
     return redirect("sowings", request.garden.pk)
-
-
-def _today(request: GardenRequest):  # type: ignore[no-untyped-def]
-    return clock.today(request.garden.timezone)
 
 
 def _sowing(request: GardenRequest, sowing_id: int) -> Sowing:

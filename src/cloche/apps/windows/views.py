@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from django.db.models import prefetch_related_objects
-from django.http import Http404, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
 from cloche.apps.gardens import clock, packets
-from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.access import GardenRequest, crop_or_404, in_garden, place_or_404
 from cloche.apps.gardens.models import Place
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.sowings.selectors import usual_rate
@@ -79,7 +79,7 @@ def what_wakes(request: GardenRequest) -> HttpResponse:
 def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     """When a crop goes in here, and what would come of a chosen day."""
     request.room = "windows"  # type: ignore[attr-defined]
-    place, plain = place_or_404(request, place_id), _crop_or_404(crop_key)
+    place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
     crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
     ways = selectors.ways_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
@@ -127,7 +127,7 @@ def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlo
 @in_garden
 def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     """A packet split over days and places, anew."""
-    place, plain = place_or_404(request, place_id), _crop_or_404(crop_key)
+    place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
     crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
     if not request.htmx:  # type: ignore[attr-defined]
         here = reverse("crop_in_place", args=[request.garden.pk, place.pk, crop_key])
@@ -141,10 +141,3 @@ def _hedge(request: GardenRequest, crop: crops.Crop, viable: float) -> hedge_pag
     today = clock.today(request.garden.timezone)
     rows = selectors.sown_everywhere(request.garden, crop.key)
     return hedge_pages.hedge_part(crop, rows, request.GET, viable, today, None)
-
-
-def _crop_or_404(crop_key: str) -> crops.Crop:
-    try:
-        return crops.crop(crop_key)
-    except crops.UnknownCrop as unknown:
-        raise Http404 from unknown
