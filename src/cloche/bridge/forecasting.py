@@ -44,6 +44,7 @@ SOIL_D, HORIZON_D = 310, 430
 NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
+SPREAD_D, PROBED_M = 2, 0.10
 COLDEST_C, HOTTEST_C = -29.0, 59.0
 
 
@@ -209,7 +210,17 @@ def _place_forecast(
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
         frosts={},
+        spread_start=_midnight(evidence, 0).isoformat(),
+        spread_depths_m=(deep := _spread_depths(evidence, found)),
+        spread_k=[short(found.soil_c(d)[found.run_up_d * 24 :][: SPREAD_D * 24].std(axis=1)) for d in deep],
     )
+
+
+def _spread_depths(evidence: Evidence, found: _Outlook) -> list[float]:
+    """Where a probe goes: to seed depth, and a bit deeper for transplants, as far as there is soil."""
+    volume = found.lie.place.bed.volume
+    also = [PROBED_M] if volume is None and evidence.seed_depth_m < PROBED_M else []
+    return [evidence.seed_depth_m, *also]
 
 
 def _character(learned: Learned) -> dict[str, list[float]]:

@@ -20,3 +20,9 @@ def cover_names() -> list[tuple[str, str]]:
 def work_names() -> list[tuple[str, str]]:
     """What growers do to a place, for choosing."""
     return [(str(work), str(work)) for work in Work]
+
+
+def round_works() -> list[tuple[str, str]]:
+    """What is done to a place on a round, in the order of how often."""
+    often = (Work.WATERED, Work.MULCHED, Work.COMPOST, Work.DUG, Work.STONES, Work.THINNED, Work.HARVESTED)
+    return [(str(work), str(work)) for work in often]

@@ -18,7 +18,8 @@ class PlaceForecast:
 
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. character: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
-    what the records tell, more than before. frosts: see `bridge.frosts.plain`.
+    what the records tell, more than before. frosts: see `bridge.frosts.plain`. spread: how far apart
+    the courses lie by the hour, two days from an instant on (rows are depths), as standard deviation [K].
     """
 
     day: str
@@ -46,6 +47,9 @@ class PlaceForecast:
     normals_years: int
     replayed_years: int
     frosts: dict[str, Any]
+    spread_start: str
+    spread_depths_m: list[float]
+    spread_k: list[list[float]]
 
 
 @dataclass(frozen=True)

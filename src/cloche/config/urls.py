@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 from cloche.apps.gardens import views as gardens
+from cloche.apps.rounds import views as rounds
 from cloche.apps.windows import season_views
 
 urlpatterns = [
@@ -13,6 +14,9 @@ urlpatterns = [
     path("me/", gardens.me, name="me"),
     path("me/password/", gardens.PasswordChange.as_view(), name="password"),
     path("gardens/new/", gardens.new_garden, name="new_garden"),
+    path("worker.js", rounds.service_worker, name="service_worker"),
+    path("manifest.webmanifest", rounds.manifest, name="manifest"),
+    path("no-signal/", rounds.no_signal, name="no_signal"),
     path("healthz/", gardens.health, name="health"),
     path("calendar/<str:token>.ics", season_views.feed, name="feed"),
     path(
@@ -21,6 +25,7 @@ urlpatterns = [
             [
                 path("", include("cloche.apps.watch.urls")),
                 path("garden/", include("cloche.apps.gardens.urls")),
+                path("", include("cloche.apps.rounds.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.sowings.urls")),
                 path("", include("cloche.apps.windows.urls")),

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import wraps
+from functools import partial, wraps
 from typing import Any
 
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponseBase
+from django.shortcuts import render
 
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 from cloche.bridge.crops import Crop, UnknownCrop, crop
@@ -22,10 +23,18 @@ class GardenRequest(HttpRequest):
 
 
 View = Callable[..., HttpResponseBase]
+READING = ("GET", "HEAD", "OPTIONS")
+OWNS, GROWS, LOGS, READS = Membership.Role
+"""What one must be at least to change people, to change the garden, to log, to send anything at all."""
 
 
-def in_garden(view: View) -> View:
-    """Sign-in and membership; sets request.garden. Strangers get 404, so that they learn nothing."""
+def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
+    """Sign-in and membership; sets request.garden. Strangers get 404, so that they learn nothing.
+
+    writing: the least role that may send anything there; others get 403 with a sentence, and nothing is changed.
+    """
+    if view is None:
+        return partial(in_garden, writing=writing)
 
     @login_required
     @wraps(view)
@@ -35,8 +44,11 @@ def in_garden(view: View) -> View:
             raise Http404
         request.garden, request.membership = membership.garden, membership
         request.session["garden_id"] = garden_id
+        if request.method not in READING and not membership.may(writing):
+            return render(request, "not_yours.html", {"role": membership.get_role_display()}, status=403)
         return view(request, *args, **kwargs)
 
+    wrapped.writing = writing  # type: ignore[attr-defined]
     return wrapped
 
 

@@ -11,7 +11,7 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import care as care_words
 from cloche.apps.gardens import clock, selectors
-from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.flows import care
 from cloche.apps.gardens.models import CoverPeriod, Place
 from cloche.apps.gardens.place_forms import CoverForm, DeedForm
@@ -19,14 +19,14 @@ from cloche.apps.gardens.place_forms import CoverForm, DeedForm
 INVALID = 422
 
 
-@in_garden
+@in_garden(writing=LOGS)
 def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
     """Put a cover on."""
     place = place_or_404(request, place_id)
     return _cover_form(request, place, CoverPeriod(place=place))
 
 
-@in_garden
+@in_garden(writing=LOGS)
 def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
     """Change a cover period."""
     place = place_or_404(request, place_id)
@@ -45,7 +45,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
     """Yesterday was its last day on; one that went on today goes altogether."""
     place = place_or_404(request, place_id)
@@ -60,7 +60,7 @@ def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> Http
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
     """Strike a cover period out, as if it had never been."""
     place = place_or_404(request, place_id)
@@ -73,7 +73,7 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def add_deed(request: GardenRequest, place_id: int) -> HttpResponse:
     """Write down what was done."""
     place = place_or_404(request, place_id)
@@ -86,7 +86,7 @@ def add_deed(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def remove_deed(request: GardenRequest, place_id: int, deed_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)

@@ -10,6 +10,7 @@ from django.http import HttpRequest
 from django.urls import reverse
 
 from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GROWS, LOGS, OWNS
 
 
 @dataclass(frozen=True)
@@ -24,6 +25,7 @@ class Room:
 
 ROOMS = (
     ("Today", "today", "t"),
+    ("Round", "round", "r"),
     ("Ground", "ground", "g"),
     ("What wakes", "what_wakes", "w"),
     ("Windows", "windows", "n"),
@@ -43,4 +45,7 @@ def rooms(request: HttpRequest) -> dict[str, Any]:
     here = request.resolver_match.url_name if request.resolver_match else ""
     links = [Room(n, reverse(u, args=[garden.pk]), k, u == here or u == getattr(request, "room", "")) for n, u, k in ROOMS]
     gardens = request.user.gardens.all()
-    return common | {"rooms": links, "garden": garden, "gardens": gardens, "today": clock.today(garden.timezone)}
+    part = request.membership  # type: ignore[attr-defined]
+    may = {"log": part.may(LOGS), "grow": part.may(GROWS), "own": part.may(OWNS)}
+    everywhere: dict[str, Any] = {"may": may, "days_ahead": settings.CLOCHE_DAY_OFFSET, "today": clock.today(garden.timezone)}
+    return common | everywhere | {"rooms": links, "garden": garden, "gardens": gardens}

@@ -8,6 +8,7 @@ from django.contrib.auth.models import AbstractUser
 from django.contrib.postgres.fields import ArrayField
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from simple_history.models import HistoricalRecords
 
 
 class User(AbstractUser):
@@ -68,6 +69,8 @@ class Membership(models.Model):
     class Role(models.TextChoices):
         OWNER = "owner", "owner"
         GROWER = "grower", "grower"
+        HELPER = "helper", "helper, who only logs"
+        VIEWER = "viewer", "viewer"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="memberships")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
@@ -75,6 +78,27 @@ class Membership(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
+
+    def may(self, role: str) -> bool:
+        """Whether this person may do what that role may."""
+        rank = list(self.Role)
+        return rank.index(self.Role(self.role)) <= rank.index(self.Role(role))
+
+
+class Invitation(models.Model):
+    """A link by which one person may join. Only a fingerprint of its secret is kept; the link itself is shown once."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=10, choices=Membership.Role, default=Membership.Role.GROWER)
+    fingerprint = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    made_at = models.DateTimeField()
+    ends_at = models.DateTimeField()
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    used_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
 
 
 class Packet(models.Model):
@@ -173,6 +197,7 @@ class Place(models.Model):
     )
 
     removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords(excluded_fields=["evidence"])
 
     objects = StandingPlaces()
     everything = models.Manager()
@@ -208,6 +233,7 @@ class CoverPeriod(models.Model):
     to_h = models.PositiveSmallIntegerField(default=16, validators=[MaxValueValidator(24)])
     opening = models.FloatField(default=0.4, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
     blanket = models.BooleanField(default=False)
+    history = HistoricalRecords()
 
     class Meta:
         ordering = ["first", "id"]
@@ -220,6 +246,7 @@ class Deed(models.Model):
     work = models.CharField(max_length=20)
     at = models.DateTimeField()
     amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")
+    history = HistoricalRecords()
 
     class Meta:
         ordering = ["-at", "-id"]

@@ -15,7 +15,7 @@ from django.urls import reverse_lazy
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
-from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.forms import (
     FirstPersonForm,
@@ -200,7 +200,7 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=OWNS)
 def let_in(request: GardenRequest) -> HttpResponse:
     """Add a person (owners only)."""
     form = PersonForm(request.POST)
@@ -214,7 +214,7 @@ def let_in(request: GardenRequest) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=OWNS)
 def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
     """Take a person out (owners only)."""
     if request.membership.role == "owner" and settle.show_out(request.garden, user_id):

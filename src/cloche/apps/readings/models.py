@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from simple_history.models import HistoricalRecords
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Deed, Garden, Place
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
@@ -17,6 +17,38 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         return self.filter(removed_at__isnull=True)
 
 
+class Visit(models.Model):
+    """One stop of a round: who stood at a place when, and what was seen there besides the soil's temperature.
+
+    key: given by the device that it was written on, so that sending twice keeps it once. Removal only marks it.
+    """
+
+    class Moisture(models.TextChoices):
+        DRY = "dry", "dry"
+        MOIST = "moist", "moist"
+        WET = "wet", "wet"
+
+    key = models.UUIDField(unique=True)
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="visits")
+    at = models.DateTimeField()
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    air_c = models.FloatField(null=True, blank=True, help_text="Air in the cover at that moment.")
+    air_low_c = models.FloatField(null=True, blank=True, help_text="Lowest since the thermometer was set back.")
+    air_high_c = models.FloatField(null=True, blank=True, help_text="Highest since the thermometer was set back.")
+    moisture = models.CharField(max_length=5, blank=True, choices=Moisture)
+    snow_m = models.FloatField(null=True, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    losses = models.CharField(max_length=200, blank=True, help_text="What stood or died after a cold night or a hot day.")
+    photo = models.BinaryField(null=True, blank=True, help_text="A small JPEG without its camera's notes.")
+    deeds = models.ManyToManyField(Deed, blank=True, related_name="visits")
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords(excluded_fields=["photo"])
+
+    class Meta:
+        ordering = ["-at", "-id"]
+        indexes = [models.Index(fields=["place", "-at"], name="visit_newest_first")]
+
+
 class Reading(models.Model):
     """One settled soil temperature. Removal only marks it, so that it can be undone."""
 
@@ -24,12 +56,18 @@ class Reading(models.Model):
         HAND = "hand", "by hand"
         FILE = "file", "from a file"
 
+    class Verdict(models.TextChoices):
+        RIGHT = "right", "looked at, and right"
+        LEFT_OUT = "left_out", "left out of the forecast"
+
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
     taken_at = models.DateTimeField()
     depth_m = models.FloatField()
     temperature_c = models.FloatField()
     note = models.CharField(max_length=200, blank=True)
     source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
+    verdict = models.CharField(max_length=10, blank=True, choices=Verdict, help_text="A grower's word on a doubtful one.")
+    visit = models.ForeignKey(Visit, null=True, blank=True, on_delete=models.SET_NULL, related_name="readings")
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords()
@@ -66,6 +104,7 @@ class DailyWeather(models.Model):
     sky = models.CharField(max_length=10, blank=True, choices=Sky)
     wind_m_s = models.FloatField(null=True, blank=True)
     snow_m = models.FloatField(null=True, blank=True)
+    source = models.CharField(max_length=10, choices=Reading.Source, default=Reading.Source.HAND)
     history = HistoricalRecords()
 
     class Meta:

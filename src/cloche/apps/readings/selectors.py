@@ -126,3 +126,9 @@ def day_figures(garden: Garden, now: datetime) -> dict[int, float]:
             local_hour = taken_at.astimezone(garden.timezone).hour
             (early if local_hour < MORNING_BEFORE_H else late)[place_id] = value
     return {place_id: (early[place_id] + late[place_id]) / 2 for place_id in early.keys() & late.keys()}
+
+
+def read_since(garden: Garden, start: datetime) -> set[int]:
+    """Places with a standing reading from an instant on."""
+    rows = Reading.objects.standing().filter(place__garden=garden, place__removed_at__isnull=True, taken_at__gte=start)
+    return set(rows.values_list("place_id", flat=True).distinct())

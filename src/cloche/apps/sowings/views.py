@@ -8,7 +8,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.flows import sow as flow
@@ -38,7 +38,7 @@ def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]
     return [(one.pk, f"{crops.crop(one.crop_key).name} in {one.place.name}") for one in removed.select_related("place")]
 
 
-@in_garden
+@in_garden(writing=LOGS)
 def new_sowing(request: GardenRequest) -> HttpResponse:
     """Write a sowing down."""
     request.room = "sowings"  # type: ignore[attr-defined]
@@ -55,7 +55,7 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Write down how many are up."""
     sowing = _sowing(request, sowing_id)
@@ -68,7 +68,7 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take a count back."""
     sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
@@ -80,7 +80,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Nothing more is expected; or something is, again."""
     sowing = _sowing(request, sowing_id)
@@ -89,7 +89,7 @@ def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take it off."""
     flow.remove(_sowing(request, sowing_id))
@@ -98,7 +98,7 @@ def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=LOGS)
 def put_back(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Undo a removal."""
     sowing = Sowing.objects.filter(place__in=request.garden.places.all(), pk=sowing_id, removed_at__isnull=False).first()

@@ -50,6 +50,21 @@ class CropOutlook(models.Model):
         return self.way == self.Way.SOWN
 
 
+class WindowChange(models.Model):
+    """A window that a new forecast moved, opened or shut. before, after: its first and last day, or none."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="window_changes")
+    crop_key = models.CharField(max_length=40)
+    way = models.CharField(max_length=12, choices=CropOutlook.Way)
+    at = models.DateTimeField()
+    before = models.DateField(null=True)
+    after = models.DateField(null=True)
+
+    class Meta:
+        ordering = ["at", "id"]
+        indexes = [models.Index(fields=["place", "at"], name="window_change_newest")]
+
+
 class CalendarLink(models.Model):
     """A person's secret address under which a calendar may read a garden's windows."""
 

@@ -9,7 +9,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import READS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.files.export import stream
 from cloche.apps.windows import feed as feeds
@@ -35,7 +35,7 @@ def windows_csv(request: GardenRequest) -> HttpResponseBase:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=READS)
 def make_feed(request: GardenRequest) -> HttpResponse:
     """A secret address for this person's calendar."""
     feeds.link_of(request.garden, request.user)
@@ -44,7 +44,7 @@ def make_feed(request: GardenRequest) -> HttpResponse:
 
 
 @require_POST
-@in_garden
+@in_garden(writing=READS)
 def revoke_feed(request: GardenRequest) -> HttpResponse:
     """End it."""
     feeds.revoke(request.garden, request.user)

@@ -7,7 +7,7 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.apps.windows.models import CropOutlook, Forecast, WindowChange
 from cloche.bridge import crops
 from cloche.bridge.layout import FIELD_STEP_H
 
@@ -145,3 +145,26 @@ def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
     waiting = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
     rows = waiting.values_list("place_id", "crop_key", "windows")
     return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)
+
+
+def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
+    """Windows that moved since an instant, each once: as it was then, and as it is now; in walking order."""
+    standing = garden.places.values_list("pk", flat=True)
+    rows = WindowChange.objects.filter(place_id__in=standing, at__gte=since).select_related("place")
+    found: dict[tuple[int, str, str], WindowChange] = {}
+    for row in rows.order_by("place__walking_order", "place_id", "at", "id"):
+        first = found.setdefault((row.place_id, row.crop_key, row.way), row)
+        first.after = row.after
+    return [row for row in found.values() if row.before != row.after]
+
+
+def leaning(garden: Garden, until: date) -> dict[int, int]:
+    """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, hopeless=False).values_list(
+        "place_id", "windows", "sow_now"
+    )
+    found: dict[int, int] = {}
+    for place_id, windows, open_now in rows:
+        edges = [windows[0]["last" if open_now else "earliest"]] if windows else []
+        found[place_id] = found.get(place_id, 0) + sum(date.fromisoformat(edge) <= until for edge in edges)
+    return found

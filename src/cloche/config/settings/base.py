@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "cloche.apps.readings",
     "cloche.apps.sowings",
     "cloche.apps.windows",
+    "cloche.apps.rounds",
     "cloche.apps.watch",
 ]
 
@@ -117,8 +118,10 @@ CONTENT_SECURITY_POLICY = {
         "default-src": [NONE],
         "script-src": [SELF],
         "style-src": [SELF],
-        "img-src": [SELF, "data:"],
+        "img-src": [SELF, "data:", "blob:"],
         "font-src": [SELF],
+        "manifest-src": [SELF],
+        "worker-src": [SELF],
         "connect-src": [SELF],
         "form-action": [SELF],
         "base-uri": [NONE],

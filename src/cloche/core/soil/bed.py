@@ -21,6 +21,7 @@ class Work(StrEnum):
     STONES = "stones laid"
     DUG = "bed dug"
     CANOPY = "canopy closed"
+    THINNED = "thinned"
     HARVESTED = "harvested"
     FILLED = "hotbed filled"
 
@@ -172,6 +173,8 @@ def _after(now: Surface, plain: Surface, event: Event) -> Surface:
         return replace(plain, conduction=0.75, capacity=0.85, resistance_m2k_w=1.5 * plain.resistance_m2k_w)
     if event.work is Work.CANOPY:
         return replace(now, sun=0.40, convection=0.7, wetness=max(now.wetness, 0.5))
+    if event.work is Work.THINNED:
+        return replace(now, sun=(now.sun + 1.0) / 2, convection=(now.convection + 1.0) / 2)
     if event.work in (Work.HARVESTED, Work.MULCH_OFF):
         return plain
     return now

@@ -14,6 +14,7 @@ from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks, pace_of
 from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.windows.flows.changes import keep_changes
 from cloche.apps.windows.models import CropOutlook, Forecast
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
@@ -38,6 +39,7 @@ def refresh(place: Place) -> Forecast:
                 "ground": asdict(foretold.ground),
             },
         )
+        keep_changes(place, foretold.crops, evidence.today)
         CropOutlook.objects.filter(place=place).delete()
         CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in foretold.crops)
         keep_outlooks(foretold.sown)

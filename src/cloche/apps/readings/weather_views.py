@@ -1,0 +1,77 @@
+"""The weather page."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import clock, words
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings import selectors
+from cloche.apps.readings.flows import weather
+from cloche.apps.readings.forms import WeatherForm
+from cloche.apps.readings.models import DailyWeather
+from cloche.bridge.evidence import Day
+
+INVALID = 422
+
+
+@in_garden(writing=LOGS)
+def weather_page(request: GardenRequest) -> HttpResponse:
+    """The days' air: what was, and what is forecast."""
+    units = units_of(request.user)
+    form = WeatherForm(request.POST or None, units=units, garden=request.garden)
+    if form.is_valid():
+        data = form.cleaned_data
+        also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
+        weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
+        messages.success(request, f"{words.day(data['day']).capitalize()} is written down.")
+        return redirect("weather", request.garden.pk)
+    today = clock.today(request.garden.timezone)
+    rows = selectors.weather_around(request.garden, today, back=21, ahead=16)
+    lines = [_weather_line(row, units) for row in rows]
+    newest = request.garden.weather.filter(day__lte=today).order_by("-day").values_list("day", flat=True).first()
+    context = {
+        "form": form,
+        "units": units,
+        "coming": [line for line in reversed(lines) if line["day"] > today],
+        "past": [line for line in lines if line["day"] <= today],
+        "total": request.garden.weather.count(),
+        "newest": words.day(newest, today) if newest else "",
+        "foretold": [_day_line(day, units) for day in selectors.foretold(request.garden, today)],
+        "heard": selectors.heard_words(request.garden, clock.now()),
+        "missing": newest is None or newest < today - timedelta(days=2),
+    }
+    return render(request, "readings/weather.html", context, status=INVALID if form.errors else 200)
+
+
+def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
+    return _day_line(selectors.day_of(*(getattr(row, name) for name in DailyWeather.LINE)), units)
+
+
+def _day_line(day: Day, units: Any) -> dict[str, Any]:
+    snow = f"{units.length_text(day.snow_m)} of snow" if day.snow_m else ""
+    wind = "" if day.wind_m_s is None else f"wind {day.wind_m_s:g} m/s"
+    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm", wind, snow]
+    low, high = units.temperature_text(day.low_c), units.temperature_text(day.high_c)
+    when = f"{day.day:%a} {day.day.day} {day.day:%b}"
+    return {"day": day.day, "when": when, "low": low, "high": high, "rain": ", ".join(part for part in also if part)}
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
+    """Take a day's line off."""
+    line = request.garden.weather.filter(day=day).first()
+    if line is not None:
+        units = units_of(request.user)
+        weather.remove_day(request.garden, day)
+        was = f"{units.temperature_text(line.low_c)} to {units.temperature_text(line.high_c)}"
+        messages.success(request, f"{words.day(day).capitalize()} is removed. It was {was}, should you want it back.")
+    return redirect("weather", request.garden.pk)

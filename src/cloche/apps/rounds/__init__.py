@@ -1,0 +1,1 @@
+"""The round: reading the probes in walking order, with or without signal."""

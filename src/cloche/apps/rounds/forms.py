@@ -1,0 +1,144 @@
+"""One stop of a round, as it comes from a page or from a device that has waited for signal."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+import io
+from datetime import UTC, datetime, timedelta
+from typing import Any, cast
+from uuid import uuid4
+
+from django import forms
+from django.utils.dateparse import parse_datetime
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings.flows.visit import Seen
+from cloche.apps.readings.localtime import NoSuchTime, instant
+from cloche.apps.readings.models import Visit
+from cloche.bridge import offered
+from cloche.bridge.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.units import Units, parse_air, parse_snow, parse_soil
+
+GRACE = timedelta(minutes=5)
+OLDEST = timedelta(days=400)
+PHOTO_PX, PHOTO_BYTES = 1280, 6_000_000
+NUMBERS = ("temperature", "deeper", "air", "air_low", "air_high", "snow")
+
+
+class StopForm(forms.Form):
+    """What was read and seen at a place. at: instant with its offset, left out for now; key: the device's own."""
+
+    key = forms.UUIDField(required=False)
+    place = forms.ModelChoiceField(queryset=Place.objects.none(), widget=forms.HiddenInput)
+    at = forms.CharField(required=False, widget=forms.HiddenInput)
+    temperature = TypedNumber(required=False)
+    deeper = TypedNumber(required=False)
+    air = TypedNumber(required=False, label="Air in the cover")
+    air_low = TypedNumber(required=False, label="Lowest since reset")
+    air_high = TypedNumber(required=False, label="Highest since reset")
+    moisture = forms.ChoiceField(required=False, label="Soil by feel", choices=[("", "not felt"), *Visit.Moisture.choices])
+    snow = TypedNumber(required=False, label="Snow")
+    works = forms.MultipleChoiceField(
+        required=False, label="Done here", choices=offered.round_works(), widget=forms.CheckboxSelectMultiple
+    )
+    losses = forms.CharField(required=False, max_length=200, label="What stood, what died")
+    note = forms.CharField(required=False, max_length=200, label="Note")
+    photo = forms.CharField(required=False, widget=forms.HiddenInput)
+
+    def __init__(self, *args: Any, garden: Garden, units: Units, ahead: timedelta = timedelta(0), **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.ahead, self.garden = ahead, garden
+        place = cast(forms.ModelChoiceField, self.fields["place"])
+        place.queryset = garden.places.all()
+        place.error_messages["invalid_choice"] = "This place is no longer in the garden. Have it put back, or drop the reading."
+        for name in ("temperature", "deeper"):
+            parse_with(self.fields[name], lambda text: parse_soil(text, units))
+        for name in ("air", "air_low", "air_high"):
+            parse_with(self.fields[name], lambda text: parse_air(text, units))
+            self.fields[name].label = f"{self.fields[name].label}, {units.degree}"
+        parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
+        self.fields["snow"].label = f"Snow lying, {units.length}"
+
+    def clean_at(self) -> datetime:
+        """The instant by a right clock: the device's, moved by what it is ahead; minutes are as fine as people note."""
+        text = self.cleaned_data["at"]
+        if not text:
+            return clock.now().replace(second=0, microsecond=0)
+        at = self._instant(text)
+        if at > clock.now() + GRACE:
+            raise forms.ValidationError("That lies in the future: the device's clock runs ahead.", code="at")
+        if at < clock.now() - OLDEST:
+            raise forms.ValidationError("That is more than a year ago; bring such readings in as a file.", code="at")
+        return at.replace(second=0, microsecond=0)
+
+    def _instant(self, text: str) -> datetime:
+        """With an offset: the device's clock, set right; without: the garden's clock on the wall, as typed."""
+        try:
+            at = parse_datetime(text)
+        except ValueError:
+            at = None
+        if at is None:
+            raise forms.ValidationError("That is no time. Write it like 2026-04-14T07:30.", code="at")
+        if at.tzinfo is not None:
+            return at.astimezone(UTC) - self.ahead
+        try:
+            return instant(at.date(), at.time(), self.garden.timezone)
+        except NoSuchTime as refusal:
+            raise forms.ValidationError(str(refusal), code="at") from refusal
+
+    def clean_photo(self) -> bytes | None:
+        """A small JPEG made anew, so that where it was taken is not kept."""
+        text = self.cleaned_data["photo"]
+        return small_jpeg(text) if text else None
+
+    def clean(self) -> dict[str, Any]:
+        """Something must have been seen, and a low is no higher than its high."""
+        data = super().clean() or {}
+        low, high = data.get("air_low"), data.get("air_high")
+        if low is not None and high is not None and low > high:
+            self.add_error("air_high", "The highest is below the lowest.")
+        seen = any(data.get(n) is not None for n in NUMBERS) or any(
+            data.get(n) for n in ("moisture", "works", "losses", "note", "photo")
+        )
+        if not seen and not self.errors:
+            raise forms.ValidationError("Nothing is written down for this place.", code="empty")
+        return data
+
+    def seen(self) -> Seen:
+        """The valid content."""
+        data = self.cleaned_data
+        place = data["place"]
+        pairs = ((place.seed_depth_m, data["temperature"]), (TRANSPLANT_DEPTH_M, data["deeper"]))
+        return Seen(
+            key=data["key"] or uuid4(),
+            at=data["at"],
+            soil=tuple((depth, value) for depth, value in pairs if value is not None),
+            air_c=data["air"],
+            air_low_c=data["air_low"],
+            air_high_c=data["air_high"],
+            moisture=data["moisture"],
+            snow_m=data["snow"],
+            note=data["note"].strip(),
+            losses=data["losses"].strip(),
+            works=tuple(data["works"]),
+            photo=data["photo"],
+        )
+
+
+def small_jpeg(text: str) -> bytes:
+    """A picture from a data address, turned upright, at most 1280 px, without its notes. Raises ValidationError."""
+    try:
+        data = base64.b64decode(text.partition(",")[2], validate=True)
+        if len(data) > PHOTO_BYTES:
+            raise forms.ValidationError("The picture is too large: up to 6 MB are taken.", code="photo")
+        image = ImageOps.exif_transpose(Image.open(io.BytesIO(data))).convert("RGB")
+    except (binascii.Error, UnidentifiedImageError, OSError, Image.DecompressionBombError) as broken:
+        raise forms.ValidationError("The picture cannot be read.", code="photo") from broken
+    image.thumbnail((PHOTO_PX, PHOTO_PX))
+    out = io.BytesIO()
+    image.save(out, "JPEG", quality=80, optimize=True)
+    return out.getvalue()

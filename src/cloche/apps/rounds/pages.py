@@ -1,0 +1,182 @@
+"""The round's page: the places in walking order, what each probe should show, and where a reading tells most."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.conf import settings
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.readings import selectors as measured
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.models import WindowChange
+from cloche.apps.windows.pages.ground import lines
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge import crops, expected, offered
+from cloche.bridge.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.units import Units
+from cloche.drawing.slice import Slice
+
+HOURS_KEPT = 96
+LEAN_D = 28
+AFTERNOON_H = 12
+
+
+@dataclass(frozen=True)
+class Stop:
+    """A place on the way: its drawing, its depths in words, when it was read last, whether a thermometer hangs in it."""
+
+    place: Place
+    cut: Slice | None
+    number: str
+    kind: str
+    depth: str
+    deeper: str
+    last: str
+    read_now: bool
+    covered: bool
+
+
+@dataclass(frozen=True)
+class Advice:
+    """Where to read next, in a sentence, and the places that need none today."""
+
+    said: str
+    none_needed: str
+    next_pk: int | None
+
+
+@dataclass(frozen=True)
+class RoundPage:
+    """Context of the page; kept: what the device keeps for hours without signal."""
+
+    name: str
+    sub: str
+    stops: list[Stop]
+    advice: Advice
+    kept: dict[str, Any]
+
+
+def half_day(local: datetime) -> str:
+    """Morning or evening, by the clock."""
+    return "morning" if local.hour < AFTERNOON_H else "evening"
+
+
+def round_page(garden: Garden, person: User, units: Units, now: datetime) -> RoundPage:
+    """Everything the round needs, on paper and on the device."""
+    local = now.astimezone(garden.timezone)
+    grounds = windows.grounds_in(garden)
+    read = measured.read_since(garden, half_began(local))
+    drawn = lines(garden, grounds, units, now)
+    stops = [_stop(line, units, line.place.pk in read) for line in drawn]
+    kept = {
+        "garden": garden.pk,
+        "gardenName": garden.name,
+        "person": person.username,
+        "zone": garden.timezone_name,
+        "daysAhead": settings.CLOCHE_DAY_OFFSET,
+        "degree": units.temperature,
+        "length": units.length,
+        "places": [_expected(place, ground, units, now) for place, ground in grounds],
+    }
+    return RoundPage(
+        name=f"{words.sentence(half_day(local))} round",
+        sub=f"{words.weekday(local.date())} · {garden.name} · {units.degree}",
+        stops=stops,
+        advice=advice(garden, grounds, units, local, read),
+        kept=kept,
+    )
+
+
+def half_began(local: datetime) -> datetime:
+    """When this morning or this evening began."""
+    hour = 0 if local.hour < AFTERNOON_H else AFTERNOON_H
+    return local.replace(hour=hour, minute=0, second=0, microsecond=0)
+
+
+def _stop(line: Any, units: Units, read_now: bool) -> Stop:
+    place = line.place
+    deeper = units.length_text(TRANSPLANT_DEPTH_M) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
+    covered = place.kind in offered.USUAL_COVER or bool(place.within) or bool(place.cover_periods.all())
+    depth = units.length_text(place.seed_depth_m)
+    return Stop(place, line.cut, line.number, line.kind, depth, deeper, line.last_read, read_now, covered)
+
+
+def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) -> dict[str, Any]:
+    found = {"id": place.pk, "name": place.name}
+    for name, depth_m in (("temperature", None), ("deeper", TRANSPLANT_DEPTH_M)):
+        hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
+        if hours:
+            plain = asdict(hours)
+            told = {key: [round(units.temperature_from_c(v), 1) for v in plain[key]] for key in plain if key != "start"}
+            found[name] = told | {"start": hours.start.isoformat()}
+    return found
+
+
+def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
+    """The one reading that would narrow most windows; places whose reading would tell next to nothing."""
+    lean = windows.leaning(garden, local.date() + timedelta(days=LEAN_D))
+    asked: list[tuple[float, Place, expected.Worth]] = []
+    quiet = []
+    for place, ground in grounds:
+        worth = ground and expected.most_telling(ground.data, local)
+        if not worth:
+            continue
+        if place.pk in read or not worth.worth_it:
+            quiet.append(place.name)
+        else:
+            asked.append((worth.days * lean.get(place.pk, 0), place, worth))
+    if not asked:
+        unknown = "What to read first shows once the ground is worked out."
+        return Advice("Nothing in this garden needs another reading now." if quiet else unknown, "", None)
+    _, place, worth = max(asked, key=lambda one: one[0])
+    return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
+
+
+def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
+    where = f"{place.name} at {units.length_text(worth.depth_m)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
+    said = f"Most would be learned from {where}: it would narrow what is known by {units.difference_text(worth.narrowed_k)}"
+    if leaning:
+        edge = "half a day" if worth.days < 0.75 else words.count(round(worth.days), "day")
+        said += f", about {edge} of {words.count(leaning, 'window')} with an edge within four weeks"
+    return said + "."
+
+
+def _when(at: datetime, local: datetime) -> str:
+    if at - local < timedelta(hours=1):
+        return "now"
+    return f"{'' if at.date() == local.date() else 'tomorrow '}about {words.clock(at)}"
+
+
+@dataclass(frozen=True)
+class Summary:
+    """What a round brought: how many places were read, what moved, and whether that is still being worked out."""
+
+    said: str
+    working: bool
+    moved: list[str]
+
+
+def summary(garden: Garden, since: datetime, now: datetime) -> Summary:
+    """Since an instant: places read, windows moved."""
+    today = now.astimezone(garden.timezone).date()
+    read = measured.read_since(garden, since)
+    grounds = windows.grounds_in(garden)
+    working = any(ground is None or ground.stale(today) for place, ground in grounds if place.pk in read)
+    moved = [_moved(change, today) for change in windows.moved_since(garden, since)]
+    return Summary(f"{len(read)} of {words.count(len(grounds), 'place')} read.", working, moved)
+
+
+def _moved(change: WindowChange, today: Any) -> str:
+    crop = crops.crop(change.crop_key).name_plural
+    what = f"{crop} in {change.place.name}" if change.way == "sown" else f"{crop}, planted out in {change.place.name}"
+    if change.before is None and change.after is not None:
+        return f"{words.sentence(what)}: a window opens, from {words.day(change.after, today)}."
+    if change.after is None or change.before is None:
+        return f"{words.sentence(what)}: no sure window any more."
+    days = (change.after - change.before).days
+    by = f"{words.count(abs(days), 'day')} {'later' if days > 0 else 'earlier'}"
+    return f"{words.sentence(what)}: from {words.day(change.after, today)}, {by}."

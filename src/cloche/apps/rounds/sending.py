@@ -1,0 +1,56 @@
+"""Stops that a device sends: each one kept, known already, in conflict, or refused with its reason; none of them lost."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings.flows.record import AlreadyThere
+from cloche.apps.readings.flows.visit import KeyTaken, record_visit
+from cloche.apps.rounds.forms import StopForm
+from cloche.bridge.units import Units
+
+MOST_STOPS = 200
+
+
+def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:
+    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and what is to be said of it."""
+    if not isinstance(stop, dict):
+        return {"key": "", "state": "refused", "said": "That is not a stop of a round."}
+    key = str(stop.get("key", ""))
+    form = StopForm(_typed(stop), garden=garden, units=_units(stop, person), ahead=ahead)
+    if not form.is_valid():
+        said = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        return {"key": key, "state": "refused", "said": said, "errors": dict(form.errors)}
+    place = form.cleaned_data["place"]
+    try:
+        visit, new = record_visit(place, form.seen(), person, replace=stop.get("replace") is True)
+    except AlreadyThere as twin:
+        theirs = units_of(person).temperature_text(twin.existing.temperature_c)
+        by = twin.existing.entered_by.username if twin.existing.entered_by else "somebody"
+        said = f"{by} wrote down {theirs} for the same minute and depth. One of the two must give way."
+        return {"key": key, "state": "conflict", "said": said}
+    except KeyTaken:
+        return {"key": key, "state": "refused", "said": "Its number is taken by a reading of another garden."}
+    return {"key": key, "state": "kept" if new else "known", "visit": visit.pk}
+
+
+def _typed(stop: dict[str, Any]) -> dict[str, Any]:
+    """As a form has it: text, and lists of text. NUL cannot be stored, and means nothing."""
+    told = {name: value for name, value in stop.items() if value is not None}
+    return {name: [_plain(v) for v in value] if isinstance(value, list) else _plain(value) for name, value in told.items()}
+
+
+def _plain(value: Any) -> str:
+    return str(value).replace("\x00", "")
+
+
+def _units(stop: dict[str, Any], person: User) -> Units:
+    """Those in which it was typed; they may have been changed since."""
+    own = units_of(person)
+    degree, length = stop.get("degree"), stop.get("length")
+    return Units(
+        temperature=degree if degree in ("C", "F") else own.temperature, length=length if length in ("cm", "in") else own.length
+    )

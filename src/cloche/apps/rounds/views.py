@@ -1,0 +1,162 @@
+"""The round, what devices send of it, and what lets it work without signal."""
+
+from __future__ import annotations
+
+import json
+import zlib
+from datetime import timedelta
+from typing import Any
+
+from django.contrib import messages
+from django.contrib.staticfiles.storage import staticfiles_storage
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.template.loader import render_to_string
+from django.utils.dateparse import parse_datetime
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings.flows.visit import record_visit, take_visit_back
+from cloche.apps.readings.models import Visit
+from cloche.apps.rounds import pages, sending
+from cloche.apps.rounds.forms import StopForm
+
+INVALID = 422
+SHELL = (
+    "css/cloche.css",
+    "js/keys.js",
+    "js/drawings.js",
+    "js/waiting.js",
+    "js/round.js",
+    "img/cloche.svg",
+    "vendor/bootstrap-5.3.8/bootstrap.min.css",
+    "vendor/htmx-2.0.11/htmx.min.js",
+    "vendor/idb-8.0.3/umd.js",
+    "fonts/literata-latin-wght-normal.woff2",
+    "fonts/atkinson-hyperlegible-next-latin-wght-normal.woff2",
+)
+DRIFT = timedelta(minutes=2)
+
+
+@in_garden(writing=LOGS)
+def round_(request: GardenRequest) -> HttpResponse:
+    """The places in walking order; a page without scripts sends the whole table."""
+    units = units_of(request.user)
+    bound = request.POST if request.method == "POST" else None
+    places = list(request.garden.places.all())
+    forms = {p.pk: StopForm(bound, garden=request.garden, units=units, prefix=str(p.pk), initial={"place": p}) for p in places}
+    filled = [form for form in forms.values() if bound and form.has_changed() and not _empty(form)]
+    if filled and all(form.is_valid() for form in filled):
+        for form in filled:
+            record_visit(form.cleaned_data["place"], form.seen(), request.user)
+        messages.success(request, f"{len(filled)} of {len(places)} places written down.")
+        return redirect("round", request.garden.pk)
+    if bound is not None and not filled:
+        messages.error(request, "Nothing is written down yet: every place was left empty.")
+    page = pages.round_page(request.garden, request.user, units, clock.now())
+    for form in forms.values():
+        if form not in filled:
+            form.is_bound = False
+    rows = [{"stop": stop, "form": forms[stop.place.pk]} for stop in page.stops]
+    return render(request, "rounds/round.html", {"page": page, "rows": rows, "units": units}, status=INVALID if filled else 200)
+
+
+def _empty(form: StopForm) -> bool:
+    form.is_valid()
+    return form.has_error("__all__", "empty")
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def send(request: GardenRequest) -> JsonResponse:
+    """Stops from a device, each with its own answer."""
+    try:
+        body = json.loads(request.body)
+        stops = body["stops"]
+    except (ValueError, KeyError, TypeError):
+        return JsonResponse({"said": "Send {“sent_at”: …, “stops”: […]} as JSON."}, status=400)
+    if not isinstance(stops, list) or len(stops) > sending.MOST_STOPS:
+        return JsonResponse({"said": f"Send a list of at most {sending.MOST_STOPS} stops."}, status=400)
+    if body.get("person", request.user.username) != request.user.username:
+        # The page was kept from somebody else's visit: what they read is theirs, and waits for them.
+        return JsonResponse({"said": f"You are signed in as {request.user.username}."}, status=403)
+    ahead = _ahead(body.get("sent_at"))
+    return JsonResponse({"results": [sending.take(request.garden, request.user, stop, ahead) for stop in stops]})
+
+
+def _ahead(sent_at: Any) -> timedelta:
+    """How far the device's clock runs ahead of ours; a little is nothing."""
+    told = parse_datetime(sent_at) if isinstance(sent_at, str) else None
+    if told is None or told.tzinfo is None:
+        return timedelta(0)
+    ahead = told - clock.now()
+    return ahead if abs(ahead) > DRIFT else timedelta(0)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
+    """Undo a stop that was sent."""
+    visit = Visit.objects.filter(key=visit_key, place__garden=request.garden).first()
+    if visit is None:
+        raise Http404
+    take_visit_back(visit)
+    return JsonResponse({"key": str(visit.key), "state": "taken back"})
+
+
+@require_GET
+@in_garden
+def summary(request: GardenRequest) -> HttpResponse:
+    """What the round brought, and what moved; asks again while places are being worked out."""
+    since = parse_datetime(request.GET.get("since", ""))
+    if since is None or since.tzinfo is None:
+        since = pages.half_began(clock.now().astimezone(request.garden.timezone))
+    found = pages.summary(request.garden, since, clock.now())
+    return render(request, "rounds/_summary.html", {"summary": found, "garden": request.garden, "since": since.isoformat()})
+
+
+@require_GET
+@in_garden
+def photo(request: GardenRequest, visit_key: Any) -> HttpResponse:
+    """A stop's picture."""
+    visit = Visit.objects.filter(key=visit_key, place__garden=request.garden, photo__isnull=False).first()
+    if visit is None or visit.photo is None:
+        raise Http404
+    return HttpResponse(bytes(visit.photo), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=86400"})
+
+
+@require_GET
+@never_cache
+def service_worker(request: HttpRequest) -> HttpResponse:
+    """What answers while there is no signal. Served from the root, so that it may answer for every page."""
+    shell = [staticfiles_storage.url(name) for name in SHELL]
+    text = render_to_string("rounds/worker.js", {"shell": json.dumps(shell), "version": _version(shell)})
+    return HttpResponse(text, content_type="text/javascript; charset=utf-8")
+
+
+def _version(shell: list[str]) -> str:
+    return f"{zlib.crc32(repr(shell).encode()):08x}"
+
+
+@require_GET
+def manifest(request: HttpRequest) -> JsonResponse:
+    """What a phone must know to keep Cloche among its programs."""
+    icons = [_icon(192, "", "any"), _icon(512, "", "any"), _icon(512, "-maskable", "maskable")]
+    about = {"name": "Cloche", "short_name": "Cloche", "description": "When to sow what, by the warmth of your own soil."}
+    about |= {"start_url": "/", "scope": "/", "display": "standalone", "lang": "en-GB"}
+    about |= {"background_color": "#f5f1e8", "theme_color": "#2f5d50"}
+    return JsonResponse(about | {"icons": icons}, content_type="application/manifest+json")
+
+
+def _icon(px: int, kind: str, purpose: str) -> dict[str, str]:
+    src = staticfiles_storage.url(f"img/cloche-{px}{kind}.png")
+    return {"src": src, "sizes": f"{px}x{px}", "type": "image/png", "purpose": purpose}
+
+
+@require_GET
+def no_signal(request: HttpRequest) -> HttpResponse:
+    """Kept on the device and shown for pages that need signal."""
+    return render(request, "rounds/no_signal.html")

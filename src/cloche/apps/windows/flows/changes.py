@@ -1,0 +1,35 @@
+"""What a new forecast moved."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Place
+from cloche.apps.windows.models import WindowChange
+from cloche.bridge.plain import CropDays
+
+LEAST_D = 2
+KEPT = timedelta(days=40)
+
+
+def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
+    """Note every window that opened, shut or moved by two days or more, before the old ones are replaced."""
+    before = {
+        (row.crop_key, row.way): row.windows for row in place.outlooks.filter(better=True).only("crop_key", "way", "windows")
+    }
+    rows = []
+    for one in crops:
+        if not one.better or (one.crop_key, one.way) not in before:
+            continue
+        was, now = (_first(windows, today) for windows in (before[one.crop_key, one.way], one.windows))
+        if was != now and (was is None or now is None or abs((was - now).days) >= LEAST_D):
+            rows.append(WindowChange(place=place, crop_key=one.crop_key, way=one.way, at=clock.now(), before=was, after=now))
+    WindowChange.objects.filter(place=place, at__lt=clock.now() - KEPT).delete()
+    WindowChange.objects.bulk_create(rows)
+
+
+def _first(windows: list[dict[str, Any]], today: date) -> date | None:
+    # A window that is open counts from today: that another day has passed is no change.
+    return max(date.fromisoformat(windows[0]["earliest"]), today) if windows else None

@@ -1,0 +1,85 @@
+"""The hours ahead of a place as a round needs them: what a probe should show, and from where on one asks again."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+import numpy as np
+
+from cloche.bridge.layout import FIELD_STEP_H
+from cloche.core.records.expected import asked_again
+from cloche.core.records.worth import days_narrowed, narrowing_k
+
+TRANSPLANT_DEPTH_M = 0.10
+DAYLIGHT_H = range(6, 21)
+LEAST_NARROWING_K = 0.15
+"""A reading that tells less is not worth the walk."""
+
+
+@dataclass(frozen=True)
+class Hours:
+    """Hourly values from an instant on [°C]: the band, where one asks again, the surface and the air to compare a slip with."""
+
+    start: datetime
+    low_c: list[float]
+    high_c: list[float]
+    ask_low_c: list[float]
+    ask_high_c: list[float]
+    surface_c: list[float]
+    air_c: list[float]
+
+
+def hours_from(ground: dict[str, Any], now: datetime, hours: int, deeper_m: float | None = None) -> Hours | None:
+    """So many hours from this one on, of a stored forecast; None beyond its end. deeper_m: at another depth than the seed's."""
+    start = datetime.fromisoformat(ground["start"])
+    first = int((now - start) / timedelta(hours=1))
+    rows = slice(max(first, 0), first + hours)
+    low, high = np.array(ground["near_low_c"][rows]), np.array(ground["near_high_c"][rows])
+    if not len(low):
+        return None
+    field = np.repeat(np.array(ground["field_c"]), FIELD_STEP_H, axis=1)[:, rows][:, : len(low)]
+    if deeper_m is not None:
+        shift = _at_depth(ground, field, deeper_m) - _at_depth(ground, field, ground["depth_m"])
+        low, high = low + shift, high + shift
+    ask_low, ask_high = asked_again(low, high)
+    air = ground["inside_mid_c"][rows] or ground["outside_c"][rows]
+    begun = start + timedelta(hours=max(first, 0))
+    return Hours(begun, *(list(map(float, v)) for v in (low, high, ask_low, ask_high, field[0], air)))
+
+
+def _at_depth(ground: dict[str, Any], field: Any, depth_m: float) -> Any:
+    depths = ground["field_depths_m"]
+    return np.array([np.interp(depth_m, depths, column) for column in field.T])
+
+
+@dataclass(frozen=True)
+class Worth:
+    """The most telling reading of a place in the coming day: at, depth, how far it would narrow what is known, and what that is
+    in days of a window's edge. worth_it: whether it tells enough for the walk."""
+
+    at: datetime
+    depth_m: float
+    narrowed_k: float
+    days: float
+    worth_it: bool
+
+
+def most_telling(ground: dict[str, Any], now: datetime) -> Worth | None:
+    """Over the coming day's daylight hours and the depths that are kept; None where the forecast is too old. now: local."""
+    begun = datetime.fromisoformat(ground["spread_start"])
+    first = max(0, int((now - begun) / timedelta(hours=1)))
+    spread = np.array(ground["spread_k"])[:, first : first + 24]
+    if spread.shape[1] == 0:
+        return None
+    light = [
+        h for h in range(spread.shape[1]) if (begun + timedelta(hours=first + h)).astimezone(now.tzinfo).hour in DAYLIGHT_H
+    ]
+    told = narrowing_k(spread[:, light] if light else spread)
+    row, column = np.unravel_index(int(told.argmax()), told.shape)
+    hour = light[int(column)] if light else int(column)
+    pace = (ground["far_mid_c"][14] - ground["far_mid_c"][0]) / 14
+    best = float(told[row, column])
+    at = begun + timedelta(hours=first + hour)
+    return Worth(at, ground["spread_depths_m"][int(row)], best, days_narrowed(best, pace), best >= LEAST_NARROWING_K)

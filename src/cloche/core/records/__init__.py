@@ -1,0 +1,1 @@
+"""What a record of readings is worth, and what in it is doubtful."""

@@ -1,0 +1,119 @@
+// What was written down waits on the device until the garden has it: each stop with its own key, sent until it is answered.
+(() => {
+  const PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
+  const here = () => document.body.dataset;
+  const opened = () => idb.openDB("cloche", 1, { upgrade: (db) => db.createObjectStore("stops", { keyPath: "key" }) });
+  const tell = (name, detail) => document.dispatchEvent(new CustomEvent(`cloche:${name}`, { detail }));
+  const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]+)/) || [])[1] || "";
+
+  const all = async () => (await (await opened()).getAll("stops")).sort((a, b) => a.at.localeCompare(b.at));
+  const put = async (stop) => { await (await opened()).put("stops", stop); await show(); };
+  const drop = async (key) => { await (await opened()).delete("stops", key); await show(); };
+
+  async function answered(result) {
+    const db = await opened();
+    const stop = await db.get("stops", result.key);
+    if (!stop) return;
+    if (result.state === "kept" || result.state === "known") await db.delete("stops", result.key);
+    else await db.put("stops", { ...stop, state: result.state, said: result.said });
+    tell("answered", { ...result, place: stop.place });
+  }
+
+  async function post(garden, stops) {
+    const sentAt = new Date(Date.now() + Number(here().daysAhead || 0) * 864e5).toISOString();
+    const body = JSON.stringify({ sent_at: sentAt, person: here().person, stops: stops.map((stop) => stop.entry) });
+    return fetch(`/g/${garden}/round/send/`, { method: "POST", redirect: "manual", body,
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token() } });
+  }
+
+  async function sendGarden(garden, stops) {
+    const answer = await post(garden, stops);
+    if (answer.ok) { for (const result of (await answer.json()).results) await answered(result); return; }
+    const why = answer.type === "opaqueredirect" || answer.status === 403 ? "Sign in again to send what waits here."
+      : `The garden did not take it (${answer.status}). It stays on this device and is tried again.`;
+    tell("unsent", { said: why });
+  }
+
+  // One page at a time sends; the others would only ask again for the same.
+  const send = () => navigator.locks.request("cloche-send", { ifAvailable: true }, async (lock) => {
+    if (!lock || !here().person) return;
+    const mine = (await all()).filter((stop) => stop.person === here().person && stop.state === "waiting");
+    const gardens = [...new Set(mine.map((stop) => stop.garden))];
+    for (const garden of gardens) {
+      const stops = mine.filter((stop) => stop.garden === garden).slice(0, 50);
+      try { await sendGarden(garden, stops); } catch (lost) { tell("unsent", { said: "No signal: what you read stays on this device and is sent later." }); }
+    }
+    await show();
+  });
+
+  async function show() {
+    const stops = await all();
+    const mine = stops.filter((stop) => stop.person === here().person);
+    document.querySelectorAll("[data-unsent]").forEach((node) => {
+      node.hidden = mine.length === 0;
+      node.textContent = mine.length === 1 ? "1 place is not sent yet" : `${mine.length} places are not sent yet`;
+    });
+    tell("waiting", { stops });
+  }
+
+  // Leaving with something unsent is said first.
+  document.addEventListener("submit", async (event) => {
+    if (!event.target.matches("[data-sign-out]") || event.target.dataset.sure) return;
+    event.preventDefault();
+    const mine = (await all()).filter((stop) => stop.person === here().person);
+    const said = `${mine.length} place${mine.length === 1 ? " is" : "s are"} not sent yet. It stays on this device and is sent when ${here().person} signs in here again. Sign out all the same?`;
+    if (mine.length && !window.confirm(said)) return;
+    if (window.caches) await caches.delete("cloche-pages");
+    event.target.dataset.sure = "yes";
+    event.target.submit();
+  });
+  document.addEventListener("click", async (event) => {
+    const link = event.target.closest("[data-other-garden]");
+    if (!link || link.dataset.sure) return;
+    event.preventDefault();
+    const mine = (await all()).filter((stop) => stop.person === here().person && String(stop.garden) === here().garden);
+    const said = `${mine.length} place${mine.length === 1 ? " of this garden is" : "s of this garden are"} not sent yet. They stay on this device and are sent from any page. Go on?`;
+    if (mine.length && !window.confirm(said)) return;
+    location.href = link.href;
+  });
+
+  // The round is kept ahead, so that it opens where there is no signal even if it was never opened before.
+  async function keepRound() {
+    const garden = here().garden;
+    if (!garden || !here().person || !navigator.serviceWorker?.controller) return;
+    const mark = `cloche-kept-${garden}`;
+    if (Date.now() - Number(localStorage.getItem(mark) || 0) < KEEP_ROUND_MS) return;
+    localStorage.setItem(mark, String(Date.now()));
+    await fetch(`/g/${garden}/round/`).catch(() => localStorage.removeItem(mark));
+  }
+  async function listKept() {
+    const list = document.getElementById("kept-rounds");
+    if (!list || !window.caches) return;
+    for (const request of await (await caches.open("cloche-pages")).keys()) {
+      const answer = await (await caches.open("cloche-pages")).match(request);
+      const name = ((await answer.text()).match(/data-garden-name="([^"]*)"/) || [])[1];
+      const item = document.createElement("li"), link = document.createElement("a");
+      link.href = new URL(request.url).pathname;
+      link.className = "btn btn-act";
+      link.textContent = `The round in ${new DOMParser().parseFromString(name || "", "text/html").body.textContent}`;
+      item.append(link);
+      list.append(item);
+      document.getElementById("no-rounds").hidden = true;
+    }
+  }
+
+  window.clocheWaiting = { all, put, drop, send };
+  document.addEventListener("DOMContentLoaded", async () => {
+    if ("serviceWorker" in navigator) {
+      await navigator.serviceWorker.register("/worker.js").catch((refused) => console.info("no offline round:", refused.message));
+      navigator.serviceWorker.addEventListener("controllerchange", keepRound);
+      keepRound();
+    }
+    listKept();
+    await show();
+    send();
+    setInterval(async () => { if ((await all()).some((stop) => stop.state === "waiting")) send(); }, PAUSE_MS);
+  });
+  window.addEventListener("online", send);
+  document.addEventListener("visibilitychange", () => { if (!document.hidden) send(); });
+})();
