@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -14,6 +15,7 @@ from cloche.core.records.worth import days_narrowed, narrowing_k
 
 TRANSPLANT_DEPTH_M = 0.10
 DAYLIGHT_H = range(6, 21)
+PACE_D = 45
 LEAST_NARROWING_K = 0.15
 """A reading that tells less is not worth the walk."""
 
@@ -66,20 +68,27 @@ class Worth:
     worth_it: bool
 
 
-def most_telling(ground: dict[str, Any], now: datetime) -> Worth | None:
-    """Over the coming day's daylight hours and the depths that are kept; None where the forecast is too old. now: local."""
+def most_telling(ground: dict[str, Any], now: datetime) -> Worth:
+    """Over the coming day's daylight hours and the depths that are kept. now: local.
+
+    What is not known of an hour is taken from yesterday's, whose weather is known: so it is the place that is in doubt.
+    """
     begun = datetime.fromisoformat(ground["spread_start"])
-    first = max(0, int((now - begun) / timedelta(hours=1)))
-    spread = np.array(ground["spread_k"])[:, first : first + 24]
-    if spread.shape[1] == 0:
-        return None
-    light = [
-        h for h in range(spread.shape[1]) if (begun + timedelta(hours=first + h)).astimezone(now.tzinfo).hour in DAYLIGHT_H
-    ]
-    told = narrowing_k(spread[:, light] if light else spread)
+    hours = [_next(begun + timedelta(hours=h), now) for h in range(24)]
+    light = [h for h, at in enumerate(hours) if at.astimezone(now.tzinfo).hour in DAYLIGHT_H]
+    told = narrowing_k(np.array(ground["spread_k"])[:, light])
     row, column = np.unravel_index(int(told.argmax()), told.shape)
-    hour = light[int(column)] if light else int(column)
-    pace = (ground["far_mid_c"][14] - ground["far_mid_c"][0]) / 14
     best = float(told[row, column])
-    at = begun + timedelta(hours=first + hour)
-    return Worth(at, ground["spread_depths_m"][int(row)], best, days_narrowed(best, pace), best >= LEAST_NARROWING_K)
+    days = days_narrowed(best, _pace(ground["far_mid_c"]))
+    return Worth(hours[light[int(column)]], ground["spread_depths_m"][int(row)], best, days, best >= LEAST_NARROWING_K)
+
+
+def _next(at: datetime, now: datetime) -> datetime:
+    """The same hour, the next time that it comes; the running hour counts as now."""
+    return at + timedelta(days=max(0, math.ceil((now - timedelta(hours=1) - at) / timedelta(days=1))))
+
+
+def _pace(mean_c: list[float]) -> float:
+    """How fast the season warms or cools the ground over the coming weeks [K/d]."""
+    days = min(PACE_D, len(mean_c) - 1)
+    return (mean_c[days] - mean_c[0]) / days

@@ -44,7 +44,7 @@ SOIL_D, HORIZON_D = 310, 430
 NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
-SPREAD_D, PROBED_M = 2, 0.10
+PROBED_M = 0.10
 COLDEST_C, HOTTEST_C = -29.0, 59.0
 
 
@@ -187,6 +187,8 @@ def _place_forecast(
     far = np.quantile(daily[found.run_up_d :], BAND, axis=1)
     width = (far[2] - far[0]) / 2
     learned = found.learned
+    # Yesterday's weather is known: where the courses differ there, it is the place that is not.
+    yesterday = slice((found.run_up_d - 1) * 24, found.run_up_d * 24)
     return PlaceForecast(
         day=evidence.today.isoformat(),
         start=_midnight(evidence, NEAR_PAST_D).isoformat(),
@@ -210,9 +212,9 @@ def _place_forecast(
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
         frosts={},
-        spread_start=_midnight(evidence, 0).isoformat(),
+        spread_start=_midnight(evidence, 1).isoformat(),
         spread_depths_m=(deep := _spread_depths(evidence, found)),
-        spread_k=[short(found.soil_c(d)[found.run_up_d * 24 :][: SPREAD_D * 24].std(axis=1)) for d in deep],
+        spread_k=[short(found.soil_c(d)[yesterday].std(axis=1)) for d in deep],
     )
 
 

@@ -19,7 +19,7 @@ class PlaceForecast:
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. character: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
     what the records tell, more than before. frosts: see `bridge.frosts.plain`. spread: how far apart
-    the courses lie by the hour, two days from an instant on (rows are depths), as standard deviation [K].
+    the courses lie by the hour, of the day before (rows are depths), as standard deviation [K].
     """
 
     day: str

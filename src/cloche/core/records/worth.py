@@ -8,7 +8,8 @@ from numpy.typing import ArrayLike, NDArray
 READING_SD_K = 0.6
 """How far one settled reading with a kitchen probe strays from its bed's mean: half a degree of the probe, a third of the
 spot (common practice, no source)."""
-SLOWEST_K_D = 0.05
+SLOWEST_K_D = 0.1
+"""Midsummer and midwinter stand still; no window is told to move by more than ten days a degree."""
 
 
 def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDArray[np.float64]:
@@ -23,5 +24,5 @@ def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDAr
 
 
 def days_narrowed(narrowed_k: float, warming_k_d: float) -> float:
-    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.05 K/d at least."""
+    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.1 K/d at least."""
     return narrowed_k / max(abs(warming_k_d), SLOWEST_K_D)

@@ -40,8 +40,8 @@
     const told = hour(stop, depth, instant);
     if (!told || (value >= told.ask_low_c && value <= told.ask_high_c)) return "";
     const nearer = (other) => Math.abs(value - other) < Math.min(Math.abs(value - told.low_c), Math.abs(value - told.high_c)) / 2;
-    const why = nearer(told.air_c) ? `That is the air’s ${degrees(told.air_c)}: was the probe in the ground?`
-      : nearer(told.surface_c) ? `That is the surface’s ${degrees(told.surface_c)}: was it deep enough?` : "Had it settled? Was it deep enough, and in the ground?";
+    const why = nearer(told.air_c) ? `It is nearer the air’s ${degrees(told.air_c)}: was the probe in the ground?`
+      : nearer(told.surface_c) ? `It is nearer the surface’s ${degrees(told.surface_c)}: was it deep enough?` : "Had it settled? Was it deep enough, and in the ground?";
     return `${degrees(value)} is far from the ${degrees(told.low_c)} to ${degrees(told.high_c)} expected. ${why}`;
   }
   const typedAt = () => document.getElementById("read-at").value;

@@ -34,9 +34,9 @@
     tell("unsent", { said: why });
   }
 
-  // One page at a time sends; the others would only ask again for the same.
-  const send = () => navigator.locks.request("cloche-send", { ifAvailable: true }, async (lock) => {
-    if (!lock || !here().person) return;
+  // One page at a time sends, and who asks meanwhile is served after.
+  const send = () => navigator.locks.request("cloche-send", async () => {
+    if (!here().person) return;
     const mine = (await all()).filter((stop) => stop.person === here().person && stop.state === "waiting");
     const gardens = [...new Set(mine.map((stop) => stop.garden))];
     for (const garden of gardens) {

@@ -1,0 +1,249 @@
+"""The round: what a stop keeps, that it is kept once, what is refused, and what it brought."""
+
+import base64
+import io
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+from PIL import Image
+
+from cloche.apps.gardens.models import Deed, Garden, Membership, Place, User
+from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.rounds.pages import summary
+from cloche.apps.windows.flows.refresh import refresh_stale
+from cloche.apps.windows.models import CropOutlook, WindowChange
+from tests.conftest import NOW
+from tests.factories import make_garden, make_person, make_place, make_reading
+
+
+@pytest.fixture
+def bed(garden: Garden) -> Place:
+    return make_place(garden)
+
+
+def stop(place: Place, **values: Any) -> dict[str, Any]:
+    return {"key": str(uuid4()), "place": place.pk, "at": NOW.isoformat(), "temperature": "9,5"} | values
+
+
+def send(client: Client, garden: Garden, *stops: Any, **body: Any):  # type: ignore[no-untyped-def]
+    body = {"sent_at": NOW.isoformat(), "stops": list(stops)} | body
+    return client.post(reverse("send_round", args=[garden.pk]), body, content_type="application/json")
+
+
+def answer(client: Client, garden: Garden, one: dict[str, Any]) -> dict[str, Any]:
+    return dict(send(client, garden, one).json()["results"][0])
+
+
+def test_a_stop_keeps_everything_that_was_seen(signed_in: Client, garden: Garden, bed: Place, person: User) -> None:
+    seen = stop(bed, deeper="8", air="17", air_low="2.5", air_high="31", moisture="moist", snow="3")
+    seen |= {"note": "mole", "losses": "two lettuces"}
+    assert answer(signed_in, garden, seen | {"works": ["watered", "thinned"]})["state"] == "kept"
+    visit = Visit.objects.get()
+    assert (visit.air_c, visit.air_low_c, visit.air_high_c, visit.moisture, visit.snow_m) == (17.0, 2.5, 31.0, "moist", 0.03)
+    assert (visit.note, visit.losses, visit.made_by, visit.at) == ("mole", "two lettuces", person, NOW)
+    read = visit.readings.order_by("depth_m").values_list("depth_m", "temperature_c", "entered_by")
+    assert list(read) == [(0.05, 9.5, person.pk), (0.10, 8.0, person.pk)]
+    assert set(visit.deeds.values_list("work", flat=True)) == {"watered", "thinned"}
+
+
+def test_the_same_stop_twice_is_kept_once(signed_in: Client, garden: Garden, bed: Place) -> None:
+    one = stop(bed, works=["watered"])
+    states = [answer(signed_in, garden, one)["state"] for _ in range(3)]
+    assert states == ["kept", "known", "known"]
+    assert (Visit.objects.count(), Reading.objects.count(), Deed.objects.count()) == (1, 1, 1)
+
+
+def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: Client, garden: Garden, bed: Place) -> None:
+    other = make_place(garden, "South bed")
+    bad = stop(bed, temperature="182")
+    results = send(signed_in, garden, bad, stop(other), "nonsense").json()["results"]
+    assert [one["state"] for one in results] == ["refused", "kept", "refused"]
+    assert "°F?" in results[0]["said"] or "again" in results[0]["said"] or "18.2" in results[0]["said"]
+    assert Reading.objects.get().place == other
+
+
+@pytest.mark.parametrize(
+    ("values", "said"),
+    [
+        ({"temperature": "warm"}, "not a number"),
+        ({"temperature": ""}, "Nothing is written down"),
+        ({"at": (NOW + timedelta(hours=2)).isoformat()}, "runs ahead"),
+        ({"at": "2024-01-01T07:30:00+00:00"}, "more than a year"),
+        ({"at": "soon"}, "no time"),
+        ({"at": "2026-13-45T99:00:00Z"}, "no time"),
+        ({"at": "2026-03-29T02:30"}, "did not happen"),
+        ({"place": 999_999}, "no longer in the garden"),
+        ({"air_low": "5", "air_high": "2"}, "below the lowest"),
+        ({"moisture": "soggy"}, "valid choice"),
+        ({"works": ["danced"]}, "valid choice"),
+        ({"photo": "data:image/jpeg;base64,AAAA"}, "cannot be read"),
+        ({"key": "seven"}, "valid UUID"),
+    ],
+)
+def test_what_cannot_be_is_refused_in_words_and_nothing_is_kept(
+    signed_in: Client, garden: Garden, bed: Place, values: dict[str, Any], said: str
+) -> None:
+    found = answer(signed_in, garden, stop(bed) | values)
+    assert found["state"] == "refused"
+    assert said in found["said"]
+    assert not Visit.objects.exists()
+    assert not Reading.objects.exists()
+
+
+def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Client, garden: Garden, bed: Place) -> None:
+    make_reading(bed, NOW, 7.0, entered_by=make_person("hazel"))
+    one = stop(bed)
+    found = answer(signed_in, garden, one)
+    assert (found["state"], "hazel wrote down 7.0°" in found["said"]) == ("conflict", True)
+    assert not Visit.objects.exists()
+    assert answer(signed_in, garden, one | {"replace": True})["state"] == "kept"
+    reading = Reading.objects.standing().get()
+    assert reading.temperature_c == 9.5
+    assert [row.temperature_c for row in reading.history.all()] == [9.5, 7.0]
+
+
+def test_two_who_read_the_same_agree(signed_in: Client, garden: Garden, bed: Place) -> None:
+    make_reading(bed, NOW, 9.5)
+    assert answer(signed_in, garden, stop(bed))["state"] == "kept"
+    assert Reading.objects.count() == 1
+
+
+def test_a_clock_that_runs_ahead_is_set_right(signed_in: Client, garden: Garden, bed: Place) -> None:
+    ahead = timedelta(hours=3)
+    send(signed_in, garden, stop(bed, at=(NOW - timedelta(minutes=20) + ahead).isoformat()), sent_at=(NOW + ahead).isoformat())
+    assert Visit.objects.get().at == NOW - timedelta(minutes=20)
+
+
+def test_a_time_typed_without_offset_is_the_gardens(signed_in: Client, garden: Garden, bed: Place) -> None:
+    answer(signed_in, garden, stop(bed, at="2026-04-22T07:45"))
+    assert Visit.objects.get().at == datetime.fromisoformat("2026-04-22T05:45:00+00:00")
+
+
+def test_units_are_those_in_which_it_was_typed(signed_in: Client, garden: Garden, bed: Place) -> None:
+    answer(signed_in, garden, stop(bed, temperature="50", degree="F"))
+    assert Reading.objects.get().temperature_c == pytest.approx(10.0)
+
+
+def test_a_picture_is_made_small_and_loses_where_it_was_taken(signed_in: Client, garden: Garden, bed: Place) -> None:
+    notes = Image.Exif()
+    notes[0x8825] = {1: "N", 2: (48.0, 12.0, 0.0)}
+    out = io.BytesIO()
+    Image.new("RGB", (2000, 900), "green").save(out, "JPEG", exif=notes)
+    text = "data:image/jpeg;base64," + base64.b64encode(out.getvalue()).decode()
+    one = stop(bed, photo=text)
+    assert answer(signed_in, garden, one)["state"] == "kept"
+    shown = signed_in.get(reverse("visit_photo", args=[garden.pk, one["key"]]))
+    picture = Image.open(io.BytesIO(shown.content))
+    assert (picture.size, dict(picture.getexif())) == ((1280, 576), {})
+
+
+def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -> None:
+    one = stop(bed, works=["bed dug"])
+    answer(signed_in, garden, one)
+    url = reverse("take_visit_back", args=[garden.pk, one["key"]])
+    assert signed_in.post(url).json()["state"] == "taken back"
+    assert signed_in.post(url).status_code == 200
+    assert not Reading.objects.standing().exists()
+    assert not Deed.objects.exists()
+    assert Visit.objects.get().removed_at is not None
+
+
+def test_a_key_of_another_garden_is_refused_and_tells_nothing(signed_in: Client, garden: Garden, bed: Place) -> None:
+    other = make_garden(make_person("hazel"))
+    theirs = Visit.objects.create(key=uuid4(), place=make_place(other), at=NOW)
+    assert answer(signed_in, garden, stop(bed, key=str(theirs.key)))["state"] == "refused"
+    assert not Reading.objects.exists()
+
+
+def test_what_another_person_read_is_not_sent_under_ones_own_name(signed_in: Client, garden: Garden, bed: Place) -> None:
+    assert send(signed_in, garden, stop(bed), person="hazel").status_code == 403
+    assert not Visit.objects.exists()
+
+
+@pytest.mark.parametrize("body", [b"{", b"[]", b'{"stops": 4}', b"null", b'{"stops": [' + b"1," * 300 + b"1]}"])
+def test_what_is_no_list_of_stops_is_refused(signed_in: Client, garden: Garden, body: bytes) -> None:
+    url = reverse("send_round", args=[garden.pk])
+    assert signed_in.post(url, body, content_type="application/json").status_code == 400
+
+
+def test_without_scripts_the_table_is_one_form(signed_in: Client, garden: Garden, bed: Place) -> None:
+    other = make_place(garden, "South bed")
+    typed = {
+        f"{bed.pk}-place": bed.pk,
+        f"{bed.pk}-temperature": "8.5",
+        f"{other.pk}-place": other.pk,
+        f"{other.pk}-temperature": "",
+    }
+    url = reverse("round", args=[garden.pk])
+    page = signed_in.post(url, typed, follow=True).content.decode()
+    assert "1 of 2 places written down." in page
+    assert Reading.objects.get().temperature_c == 8.5
+    refused = signed_in.post(url, typed | {f"{other.pk}-temperature": "900"})
+    assert refused.status_code == 422
+    assert 'value="900"' in refused.content.decode()
+    assert Reading.objects.count() == 1
+    assert "every place was left empty" in signed_in.post(url, {}, follow=True).content.decode()
+
+
+def test_the_page_lists_places_in_walking_order_with_what_is_expected(signed_in: Client, garden: Garden, bed: Place) -> None:
+    make_place(garden, "Terrace", kind="raised")
+    refresh_stale()
+    page = signed_in.get(reverse("round", args=[garden.pk]))
+    text = page.content.decode()
+    walk = text[text.index("stops") :]
+    assert walk.index("North bed") < walk.index("Terrace")
+    kept = page.context["page"].kept
+    assert [place["name"] for place in kept["places"]] == ["North bed", "Terrace"]
+    assert len(kept["places"][0]["temperature"]["low_c"]) == 96
+    assert "Most would be learned from" in text
+    assert "Morning round" in text
+
+
+def test_an_empty_garden_is_led_to_its_first_place(signed_in: Client, garden: Garden) -> None:
+    assert "Add the first place" in signed_in.get(reverse("round", args=[garden.pk])).content.decode()
+
+
+def test_the_summary_says_what_is_being_worked_out_and_then_what_moved(signed_in: Client, garden: Garden, bed: Place) -> None:
+    refresh_stale()
+    url = reverse("round_summary", args=[garden.pk])
+    answer(signed_in, garden, stop(bed))
+    assert "is being worked out" in signed_in.get(url).content.decode()
+    CropOutlook.objects.filter(place=bed).update(windows=[])
+    refresh_stale()
+    text = signed_in.get(url).content.decode()
+    assert "1 of 1 place read." in text
+    assert "a window opens" in text
+    assert WindowChange.objects.filter(place=bed, before=None).exists()
+
+
+def test_what_moved_there_and_back_has_not_moved(garden: Garden, bed: Place) -> None:
+    day = NOW.date()
+    for before, after in ((day, day + timedelta(days=4)), (day + timedelta(days=4), day)):
+        WindowChange.objects.create(place=bed, crop_key="carrot", way="sown", at=NOW, before=before, after=after)
+    WindowChange.objects.create(place=bed, crop_key="pea", way="sown", at=NOW, before=day, after=day + timedelta(days=3))
+    WindowChange.objects.create(place=bed, crop_key="beet", way="sown", at=NOW, before=day, after=None)
+    moved = summary(garden, NOW - timedelta(minutes=1), NOW).moved
+    assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beets in North bed: no sure window any more."]
+
+
+@pytest.mark.parametrize(("role", "status"), [("helper", 200), ("viewer", 403)])
+def test_helpers_log_and_viewers_look_on(client: Client, garden: Garden, bed: Place, role: str, status: int) -> None:
+    person = make_person("hazel")
+    Membership.objects.create(garden=garden, user=person, role=role)
+    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    assert send(client, garden, stop(bed)).status_code == status
+    assert client.get(reverse("round", args=[garden.pk])).status_code == 200
+
+
+def test_the_worker_and_the_manifest_stand_at_the_root(client: Client, db: None) -> None:
+    worker = client.get("/worker.js")
+    assert worker["Content-Type"].startswith("text/javascript")
+    assert "no-cache" in worker["Cache-Control"]
+    assert "css/cloche" in worker.content.decode()
+    manifest = client.get("/manifest.webmanifest").json()
+    assert [icon["sizes"] for icon in manifest["icons"]] == ["192x192", "512x512", "512x512"]
+    assert client.get("/no-signal/").status_code == 200
