@@ -17,6 +17,7 @@ install_packages() {
   [ -x "$(postgres_bin)/initdb" ] || missing+=(postgresql)
   if [ "$1" = test ]; then
     [ -x /usr/bin/chromium ] || missing+=(chromium fonts-noto-color-emoji)
+    [ -x /usr/sbin/mosquitto ] || missing+=(mosquitto)
   fi
   [ ${#missing[@]} -eq 0 ] && return
   local as_root=()

@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 from cloche.apps.gardens import views as gardens
+from cloche.apps.loggers.api import api as loggers
 from cloche.apps.rounds import views as rounds
 from cloche.apps.windows import season_views
 
@@ -18,6 +19,7 @@ urlpatterns = [
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),
     path("healthz/", gardens.health, name="health"),
+    path("api/v1/", loggers.urls),
     path("calendar/<str:token>.ics", season_views.feed, name="feed"),
     path(
         "g/<int:garden_id>/",
@@ -27,6 +29,7 @@ urlpatterns = [
                 path("garden/", include("cloche.apps.gardens.urls")),
                 path("", include("cloche.apps.rounds.urls")),
                 path("", include("cloche.apps.readings.urls")),
+                path("", include("cloche.apps.loggers.urls")),
                 path("", include("cloche.apps.sowings.urls")),
                 path("", include("cloche.apps.windows.urls")),
             ]

@@ -8,7 +8,9 @@ import pytest
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
-from cloche.apps.gardens.models import CoverPeriod, Garden, Membership
+from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place
+from cloche.apps.loggers.api import api
+from cloche.apps.loggers.models import LoggedReading, Probe
 from cloche.apps.readings.models import Visit
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -20,6 +22,8 @@ OUTSIDE |= {"service_worker", "manifest", "no_signal"}
 
 def patterns(root: Any = None) -> Iterator[URLPattern]:
     for one in (root or get_resolver()).url_patterns:
+        if isinstance(one, URLResolver) and one.namespace == "loggers-api":
+            continue  # opened by a device's token, not by a person: see below
         if isinstance(one, URLResolver):
             yield from patterns(one)
         else:
@@ -53,11 +57,18 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "packet_id": garden.packets.create(crop_key="pea").pk,
         "visit_key": Visit.objects.create(key=uuid4(), place=place, at=NOW).key,
         "user_id": owner.pk,
+        "device_id": (probe := stuck_probe(place)).device_id,
+        "probe_id": probe.pk,
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         "crop_key": "pea",
         "kind": "readings",
     }
+
+
+def stuck_probe(place: Place) -> Probe:
+    device = place.garden.devices.create(name="Logger", fingerprint=str(place.pk), made_at=NOW)
+    return device.probes.create(channel="1", place=place, depth_m=0.05)
 
 
 def address(name: str, values: dict[str, Any]) -> str:
@@ -81,7 +92,7 @@ def test_anothers_things_cannot_be_reached_through_ones_own_garden(signed_in: Cl
     before = [list(rows.values()) for rows in everything_of(other)]
     for name in INSIDE:
         url = address(name, strange | {"garden_id": garden.pk})
-        if not {"place_id", "sowing_id", "packet_id", "visit_key", "file_id", "user_id"} & set(converters(name)):
+        if not {"place_id", "sowing_id", "packet_id", "visit_key", "file_id", "user_id", "device_id"} & set(converters(name)):
             continue  # the address names nothing but the garden and what all gardens share
         found = {method: getattr(signed_in, method)(url).status_code for method in ("get", "post")}
         assert set(found.values()) <= {302, 404, 405}, f"{url}: {found}"
@@ -130,3 +141,15 @@ def test_without_signing_in_one_is_asked_to(client: Client, other: Garden) -> No
         response = client.get(address(name, values))
         assert response.status_code in (302, 405), name
         assert response.status_code == 405 or response["Location"].startswith(reverse("sign_in"))
+
+
+def test_what_a_device_calls_is_closed_without_a_token_of_its_own(client: Client, other: Garden) -> None:
+    stuck_probe(other.places.get())
+    paths = {path: list(methods) for path, methods in api.get_openapi_schema(path_prefix="/api/v1/")["paths"].items()}
+    assert len(paths) == 4
+    for path, methods in paths.items():
+        for method in methods:
+            for headers in ({}, {"Authorization": "Bearer guessed"}):
+                found = getattr(client, method)(path, {}, content_type="application/json", headers=headers)
+                assert found.status_code == 401, path
+    assert not LoggedReading.objects.exists()

@@ -51,10 +51,10 @@ def test_old_removed_and_other_depths_readings_do_not_count(garden: Garden, bed:
 def test_the_newest_of_each_place(garden: Garden, bed: Place) -> None:
     other = make_place(garden, "Frame")
     make_reading(bed, YESTERDAY_EARLY, 1.0)
-    newest = make_reading(bed, YESTERDAY_LATE, 2.0)
+    make_reading(bed, YESTERDAY_LATE, 2.0)
     make_reading(bed, NOW, 3.0, removed_at=NOW)
     found = selectors.latest_by_place(garden)
-    assert found == {bed.pk: newest}
+    assert found == {bed.pk: selectors.Latest(YESTERDAY_LATE, 2.0)}
     assert other.pk not in found
 
 

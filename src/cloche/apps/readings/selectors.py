@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
+from typing import Any
 
 from django.db.models import OuterRef, QuerySet, Subquery
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.loggers import selectors as logged
+from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.readings.models import DailyWeather, Reading, WeatherHeard
 from cloche.bridge.evidence import Day
 
@@ -23,22 +27,31 @@ def recent_readings(place: Place, limit: int = SHOWN_IN_LIST) -> QuerySet[Readin
     return place.readings.all().filter(removed_at__isnull=True).select_related("entered_by")[:limit]
 
 
-def points_between(place: Place, start: datetime, end: datetime) -> list[Reading]:
-    """Readings for a chart, thinned evenly when a logger wrote thousands."""
+def points_between(place: Place, start: datetime, end: datetime) -> list[Reading | HourPoint]:
+    """Readings and loggers' hours for a chart, each thinned evenly where there are thousands."""
     rows = list(
         Reading.objects.standing()
         .filter(place=place, taken_at__gte=start, taken_at__lte=end)
         .order_by("taken_at")
         .only("id", "taken_at", "depth_m", "temperature_c", "place_id")
     )
+    return [*_thinned(rows), *_thinned(logged.hours_between([place.pk], start, end))]
+
+
+def _thinned(rows: list[Any]) -> list[Any]:
     step = max(1, -(-len(rows) // MOST_POINTS))
     return rows[::step]
 
 
-def readings_since(place: Place, start: datetime) -> list[tuple[int, datetime, float, float]]:
-    """(id, taken_at, depth_m, temperature_c) for the forecast."""
-    rows = Reading.objects.standing().filter(place=place, taken_at__gte=start).order_by("taken_at")
-    return list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
+def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[int, datetime, float, float]]:
+    """(number, taken_at, depth_m, temperature_c) for the forecast, oldest first: readings, and loggers' hours.
+
+    What a grower left out is left out.
+    """
+    rows = Reading.objects.standing().filter(place=place, taken_at__gte=start).exclude(verdict=Reading.Verdict.LEFT_OUT)
+    found = list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
+    found += [(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in logged.hours_between([place.pk], start, end)]
+    return sorted(found, key=lambda row: row[1])
 
 
 def weather_days(garden: Garden) -> list[Day]:
@@ -103,11 +116,24 @@ def weather_around(garden: Garden, today: date, back: int, ahead: int) -> list[D
     return list(garden.weather.filter(day__gte=today - timedelta(days=back), day__lte=today + timedelta(days=ahead)))
 
 
-def latest_by_place(garden: Garden) -> dict[int, Reading]:
-    """The newest standing reading of each place that has one."""
+@dataclass(frozen=True)
+class Latest:
+    """The newest that was measured in a place."""
+
+    taken_at: datetime
+    temperature_c: float
+
+
+def latest_by_place(garden: Garden) -> dict[int, Latest]:
+    """The newest standing reading or logger's value of each place that has one."""
     newest = Reading.objects.standing().filter(place=OuterRef("pk")).order_by("-taken_at").values("pk")[:1]
     ids = [pk for pk in garden.places.annotate(newest=Subquery(newest)).values_list("newest", flat=True) if pk]
-    return {reading.place_id: reading for reading in Reading.objects.filter(pk__in=ids)}
+    rows = Reading.objects.filter(pk__in=ids).values_list("place_id", "taken_at", "temperature_c")
+    found = {place: Latest(at, value) for place, at, value in rows}
+    for place, probe in logged.newest(garden).items():
+        if probe.last_at and probe.last_c is not None and (place not in found or probe.last_at > found[place].taken_at):
+            found[place] = Latest(probe.last_at, probe.last_c)
+    return found
 
 
 def day_figures(garden: Garden, now: datetime) -> dict[int, float]:

@@ -28,6 +28,7 @@ INSTALLED_APPS = [
     "simple_history",
     "procrastinate.contrib.django",
     "cloche.apps.gardens",
+    "cloche.apps.loggers",
     "cloche.apps.readings",
     "cloche.apps.sowings",
     "cloche.apps.windows",
@@ -139,6 +140,9 @@ CLOCHE_DAY_OFFSET = int(os.environ.get("CLOCHE_DAY_OFFSET", "0"))
 CLOCHE_DEMO = False
 # Where a weather provider answers; empty: weather is typed in or brought in from files.
 CLOCHE_WEATHER_URL = os.environ.get("CLOCHE_WEATHER_URL", "")
+
+# The broker that loggers speak to; empty: they speak over HTTP only.
+CLOCHE_MQTT_URL = os.environ.get("CLOCHE_MQTT_URL", "")
 
 LOGGING = {
     "version": 1,

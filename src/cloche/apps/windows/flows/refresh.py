@@ -101,7 +101,7 @@ def _evidence(place: Place) -> Evidence:
         elevation_m=garden.elevation_m,
         timezone=garden.timezone,
         today=clock.today(garden.timezone),
-        readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D)),
+        readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D), clock.now()),
         weather=measured.weather_days(garden),
         typed_normals=_typed_normals(garden),
         seed=garden.pk,

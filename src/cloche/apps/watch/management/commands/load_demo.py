@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import zlib
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.conf import settings
@@ -13,6 +13,8 @@ from django.db import connection, transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place, User
+from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.flows import hear
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.apps.readings.weather.provider import heard_of
@@ -157,6 +159,7 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
             day = midnight.date() - timedelta(days=ago)
             CoverPeriod.objects.create(place=place, cover=key, first=day, opens=place_plan.opens)
         rows = made.readings[place_plan.name]
+        by_hand = [row for row in rows if row.depth_m == place.seed_depth_m]
         Reading.objects.bulk_create(
             [
                 Reading(
@@ -166,9 +169,18 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
                     temperature_c=row.temperature_c,
                     note=row.note,
                     entered_by=person,
-                    source=Reading.Source.FILE if row.depth_m != place.seed_depth_m else Reading.Source.HAND,
                 )
-                for row in rows
+                for row in by_hand
             ],
             batch_size=2000,
         )
+        if place_plan.logger:
+            told = [(row.taken_at, row.temperature_c) for row in rows if row.depth_m != place.seed_depth_m]
+            _log(garden, place, told, person)
+
+
+def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], person: User) -> None:
+    """Everything that the place's logger sent, as if it had come today; it has been silent since."""
+    device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
+    stick(device, "1", place, 2 * place.seed_depth_m)
+    take_in(device, [Sent("1", value, at) for at, value in told])

@@ -1,0 +1,1 @@
+"""Loggers: devices that read by themselves, and what they sent."""

@@ -1,0 +1,184 @@
+"""What devices speak over HTTP: single and many values, as JSON or CSV. The description stands at /api/v1/openapi.json."""
+
+from __future__ import annotations
+
+import csv
+import io
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest
+from ninja import NinjaAPI, Schema
+from ninja.errors import HttpError
+from ninja.security import HttpBearer
+from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
+
+from cloche.apps.loggers.flows.devices import fingerprint
+from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
+from cloche.apps.loggers.models import Device
+
+
+class Token(HttpBearer):
+    """A device's token; it reaches its own garden's probes and nothing else."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> Device | None:
+        return Device.objects.filter(fingerprint=fingerprint(token), revoked_at__isnull=True).first()
+
+
+api = NinjaAPI(title="Cloche for loggers", version="1", docs_url=None, auth=Token(), urls_namespace="loggers-api")
+Temperature = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Channel = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_.:-]+$")]
+
+
+def _sane(at: datetime) -> datetime:
+    if not 1990 <= at.year <= 2060:
+        raise ValueError("a year from 1990 to 2060")
+    return at
+
+
+Instant = Annotated[AwareDatetime, AfterValidator(_sane)]
+
+
+class Strict(Schema):
+    """What is not known is refused, so that a slip in a name is found on the first day."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class ReadingIn(Strict):
+    """A value. at: when, with its offset; left out: now."""
+
+    channel: Channel = "1"
+    temperature: Temperature
+    at: Instant | None = None
+
+
+class ManyIn(Strict):
+    """Values of a device. unit: of their temperatures, else the device's own; sent_at: what time the device thinks it is."""
+
+    readings: Annotated[list[ReadingIn], Field(max_length=MOST_ROWS)]
+    unit: Literal["C", "F", "K"] | None = None
+    sent_at: Instant | None = None
+
+
+class OneIn(ReadingIn):
+    """One value on its own."""
+
+    unit: Literal["C", "F", "K"] | None = None
+    sent_at: Instant | None = None
+
+
+class RefusedOut(Schema):
+    """A value that was not taken. index: its number in what was sent, from 0."""
+
+    index: int
+    code: Literal["channel", "value", "clock", "future", "past", "row"]
+    said: str
+
+
+class TakenOut(Schema):
+    """How it went. known: here already; faulty: kept, though it is the code of a fault and no temperature."""
+
+    kept: int
+    known: int
+    faulty: int
+    refused: list[RefusedOut]
+
+
+class Said(Schema):
+    """What is amiss."""
+
+    detail: str
+
+
+class Misread(Schema):
+    """What in a message is not as described: where, and why."""
+
+    detail: list[dict[str, Any]]
+
+
+class DeviceOut(Schema):
+    """A device as Cloche knows it. drift_s: how far its clock ran ahead when it last said its time."""
+
+    name: str
+    unit: Literal["C", "F", "K"]
+    channels: list[str]
+    heard_at: datetime | None
+    drift_s: int
+
+
+ANSWERS: dict[Any, Any] = {200: TakenOut, 400: Said, 401: Said, 422: Misread}
+
+
+@api.post("/readings", response=ANSWERS, summary="Send many values", operation_id="send_readings")
+def send_readings(request: HttpRequest, sent: ManyIn) -> TakenOut:
+    """Values are kept once by channel and time: send again whatever was not answered. Those that cannot be taken come back."""
+    rows = [Sent(one.channel, one.temperature, one.at) for one in sent.readings]
+    return _out(take_in(_device(request), rows, sent.unit or "", sent.sent_at))
+
+
+@api.post("/reading", response=ANSWERS, summary="Send one value", operation_id="send_reading")
+def send_reading(request: HttpRequest, sent: OneIn) -> TakenOut:
+    """For devices that send as they measure. A value without a time gets a new one each time it is sent."""
+    row = Sent(sent.channel, sent.temperature, sent.at)
+    return _out(take_in(_device(request), [row], sent.unit or "", sent.sent_at))
+
+
+@api.post(
+    "/readings.csv",
+    response={200: TakenOut, 400: Said, 401: Said},
+    summary="Send many values as CSV",
+    operation_id="send_csv",
+    openapi_extra={"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string"}}}}},
+)
+def send_csv(request: HttpRequest) -> TakenOut:
+    """A heading “at,channel,temperature” and a line a value; times with their offset. Lines that cannot be read come back."""
+    rows, numbers, refused = _csv_rows(request.body)
+    taken = take_in(_device(request), rows)
+    moved = [RefusedOut(index=numbers[one.index], code=one.code, said=one.said) for one in taken.refused]  # type: ignore[arg-type]
+    return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=sorted([*refused, *moved], key=_index))
+
+
+@api.get("/device", response={200: DeviceOut, 401: Said}, summary="Ask how the device stands", operation_id="device")
+def device(request: HttpRequest) -> dict[str, Any]:
+    """Whether its token is good, which channels stick somewhere, when it was heard."""
+    own = _device(request)
+    channels = sorted(set(own.probes.filter(until__isnull=True).values_list("channel", flat=True)))
+    return {"name": own.name, "unit": own.unit, "channels": channels, "heard_at": own.heard_at, "drift_s": own.drift_s}
+
+
+def _device(request: HttpRequest) -> Device:
+    return request.auth  # type: ignore[attr-defined, no-any-return]
+
+
+def _index(one: RefusedOut) -> int:
+    return one.index
+
+
+def _out(taken: Taken) -> TakenOut:
+    refused = [RefusedOut(index=one.index, code=one.code, said=one.said) for one in taken.refused]  # type: ignore[arg-type]
+    return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=refused)
+
+
+def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
+    """Values, their line numbers, and lines that are none; raises HttpError 400 for what is no such CSV."""
+    try:
+        reader = csv.DictReader(io.StringIO(body.decode("utf-8-sig")), strict=True)
+        if not {"at", "temperature"} <= set(reader.fieldnames or ()):
+            raise HttpError(400, "The first line must be: at,channel,temperature")
+        lines = [line for line, _ in zip(reader, range(MOST_ROWS + 1), strict=False)]
+    except (UnicodeDecodeError, csv.Error) as broken:
+        raise HttpError(400, f"This is no CSV in UTF-8: {broken}") from broken
+    if len(lines) > MOST_ROWS:
+        raise HttpError(400, f"At most {MOST_ROWS} lines are taken at a time.")
+    rows, numbers, refused = [], [], []
+    for index, line in enumerate(lines):
+        try:
+            told = {"at": line["at"], "temperature": line["temperature"], "channel": line.get("channel") or "1"}
+            one = ReadingIn.model_validate(told)
+        except ValueError:
+            refused.append(RefusedOut(index=index, code="row", said=f"Line {index + 2} cannot be read: {dict(line)}"[:200]))
+            continue
+        rows.append(Sent(one.channel, one.temperature, one.at))
+        numbers.append(index)
+    return rows, numbers, refused

@@ -1,0 +1,69 @@
+"""Letting a device in, saying where its probes stick, shutting it out."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.loggers.models import Device, Probe
+
+
+def fingerprint(token: str) -> str:
+    """What is kept of a token. It is random and long: a plain hash cannot be turned round."""
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> tuple[Device, str]:
+    """A new device and its token, which can be shown only now."""
+    token = secrets.token_urlsafe(24)
+    device = Device.objects.create(
+        garden=garden, name=name, unit=unit, fingerprint=fingerprint(token), made_by=person, made_at=clock.now()
+    )
+    return device, token
+
+
+def new_token(device: Device) -> str:
+    """Another token; the old one ends at once. A device that was shut out is let in again."""
+    token = secrets.token_urlsafe(24)
+    device.fingerprint, device.revoked_at = fingerprint(token), None
+    device.save(update_fields=["fingerprint", "revoked_at"])
+    return token
+
+
+def shut_out(device: Device) -> None:
+    """Its token ends at once; what it sent stays."""
+    device.revoked_at = clock.now()
+    device.save(update_fields=["revoked_at"])
+
+
+@transaction.atomic
+def stick(device: Device, channel: str, place: Place, depth_m: float) -> Probe:
+    """Say where a channel sticks. Moved, what it sent before stays with the place where it stuck then."""
+    now = clock.now()
+    old = device.probes.filter(channel=channel, until__isnull=True).first()
+    if old is not None and (old.place_id, old.depth_m) == (place.pk, depth_m):
+        return old
+    if old is not None and old.last_at is None:
+        old.place, old.depth_m = place, depth_m  # nothing was sent from there: it was a slip
+        old.save(update_fields=["place", "depth_m"])
+        return old
+    if old is not None:
+        old.until = now
+        old.save(update_fields=["until"])
+    return Probe.objects.create(device=device, channel=channel, place=place, depth_m=depth_m, since=now if old else None)
+
+
+@transaction.atomic
+def pull_out(probe: Probe) -> None:
+    """The channel measures nothing any more; what it sent stays."""
+    if probe.last_at is None:
+        probe.delete()
+        return
+    probe.until = clock.now()
+    probe.save(update_fields=["until"])
+    note_change_at(probe.place)

@@ -1,0 +1,183 @@
+"""Taking in what a device sends: each value once, faults kept apart, hours summed as they come.
+
+HTTP and MQTT end here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from itertools import pairwise
+from typing import Any
+
+from django.db import connection, transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.loggers.models import Device, Probe
+from cloche.bridge.logged import celsius, faults_of
+
+MOST_ROWS = 20_000
+GRACE = timedelta(minutes=10)
+FIRST = datetime(2015, 1, 1, tzinfo=UTC)
+DRIFT_S, CLOCK_OFF = 60, timedelta(days=1)
+"""A minute's drift is none; a clock that is a day off is not running, and its times would meet themselves again."""
+
+
+@dataclass(frozen=True)
+class Sent:
+    """One value as sent. at: by the device's clock; None: this moment."""
+
+    channel: str
+    temperature: float
+    at: datetime | None = None
+
+
+@dataclass(frozen=True)
+class Refused:
+    """A value that was not taken: its number in what was sent, a code for machines, a sentence for people."""
+
+    index: int
+    code: str
+    said: str
+
+
+@dataclass(frozen=True)
+class Taken:
+    """How it went. known: here already; faulty: kept, but no measurement."""
+
+    kept: int
+    known: int
+    faulty: int
+    refused: list[Refused] = field(default_factory=list)
+
+
+@dataclass
+class _Rows:
+    """Columns on their way into the table."""
+
+    probe: list[int] = field(default_factory=list)
+    at: list[datetime] = field(default_factory=list)
+    value: list[float] = field(default_factory=list)
+
+
+def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datetime | None = None) -> Taken:
+    """Keep what a device sends. unit: C, F or K, else the device's own; sent_at: what time the device thinks it is.
+
+    Sending the same again changes nothing. Values that cannot be taken come back with their reason; the others are kept.
+    """
+    now = clock.now()
+    drift_s = round((sent_at - now).total_seconds()) if sent_at else 0
+    shift_s = -drift_s if abs(drift_s) >= DRIFT_S else 0
+    rows, refused = _judged(device, sent, now, timedelta(seconds=shift_s))
+    values_c = celsius(rows.value, unit or device.unit)
+    faults = faults_of(values_c)
+    with transaction.atomic():
+        kept = _insert(rows, values_c, faults, shift_s)
+        heard = {"heard_at": now} | ({"drift_s": drift_s} if sent_at else {})
+        Device.objects.filter(pk=device.pk).update(**heard)
+        if kept:
+            _note(rows, kept)
+    faulty = sum(1 for fault in faults if fault)
+    return Taken(len(kept), len(rows.at) - len(kept), faulty, refused)
+
+
+def _judged(device: Device, sent: Sequence[Sent], now: datetime, shift: timedelta) -> tuple[_Rows, list[Refused]]:
+    probes: dict[str, list[Probe]] = {}
+    for probe in device.probes.all():
+        probes.setdefault(probe.channel, []).append(probe)
+    rows, refused = _Rows(), []
+    for index, one in enumerate(sent):
+        at = (one.at or now - shift).astimezone(UTC).replace(microsecond=0)
+        why = _why_not(one, at + shift, now, probes, shift)
+        if why:
+            refused.append(Refused(index, *why))
+            continue
+        probe = _stuck_then(probes[one.channel], at + shift)
+        rows.probe.append(probe.pk)
+        rows.at.append(at)
+        rows.value.append(one.temperature)
+    return rows, refused
+
+
+def _why_not(
+    one: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
+) -> tuple[str, str] | None:
+    if one.channel not in probes:
+        return "channel", f"Nobody has said where channel “{one.channel}” sticks; say so under Loggers."
+    if one.temperature != one.temperature or abs(one.temperature) > 1e6:
+        return "value", f"{one.temperature} is no temperature."
+    if abs(shift) > CLOCK_OFF:
+        return "clock", "The device’s clock is more than a day off: set it and send again."
+    if at > now + GRACE:
+        return "future", f"{at:%Y-%m-%d %H:%M} lies in the future: the device’s clock runs ahead, or its zone is missing."
+    if at < FIRST:
+        return "past", f"{at:%Y-%m-%d} is before {FIRST:%Y}: the device’s clock was not set."
+    return None
+
+
+def _stuck_then(probes: list[Probe], at: datetime) -> Probe:
+    """The probe that the channel was when a value was taken; what is older than all of them belongs to the first."""
+    for probe in probes:
+        if (probe.since is None or probe.since <= at) and (probe.until is None or at < probe.until):
+            return probe
+    return min(probes, key=lambda p: p.since or FIRST) if at < min(p.since or FIRST for p in probes) else probes[0]
+
+
+INSERT = """
+WITH fresh AS (
+  INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)
+  SELECT p, a, t, %(shift)s, f
+  FROM unnest(%(probe)s::int[], %(at)s::timestamptz[], %(value)s::real[], %(fault)s::smallint[]) AS u(p, a, t, f)
+  ORDER BY p, a
+  ON CONFLICT DO NOTHING
+  RETURNING probe_id, at, temperature_c, fault
+), hours AS (
+  INSERT INTO loggers_hour AS h (probe_id, hour, number, sum_c, low_c, high_c)
+  SELECT probe_id, date_trunc('hour', at + %(shift)s * interval '1 second', 'UTC'),
+    count(*), sum(temperature_c::float8), min(temperature_c), max(temperature_c)
+  FROM fresh WHERE fault = 0 GROUP BY 1, 2 ORDER BY 1, 2
+  ON CONFLICT (probe_id, hour) DO UPDATE SET
+    number = h.number + EXCLUDED.number, sum_c = h.sum_c + EXCLUDED.sum_c,
+    low_c = least(h.low_c, EXCLUDED.low_c), high_c = greatest(h.high_c, EXCLUDED.high_c)
+)
+SELECT probe_id, at, temperature_c, fault FROM fresh
+"""
+
+
+def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[tuple[int, datetime, float, int]]:
+    """New values into the table and their hours into the sums, in one statement; returns the new ones."""
+    if not rows.at:
+        return []
+    with connection.cursor() as cursor:
+        told: dict[str, Any] = {"probe": rows.probe, "at": rows.at, "value": values_c, "fault": faults, "shift": shift_s}
+        cursor.execute(INSERT, told)
+        return list(cursor.fetchall())
+
+
+def _note(rows: _Rows, kept: list[tuple[int, datetime, float, int]]) -> None:
+    """Remember each probe's newest value, its pace, and that its place has something new.
+
+    A place is worked out again once an hour at most for what comes in as it is measured: its forecast rests on hours.
+    """
+    # In one order everywhere: two devices that share two places must not wait for each other.
+    for probe in Probe.objects.filter(pk__in={row[0] for row in kept}).select_related("place").order_by("place_id", "pk"):
+        own = sorted(row[1] for row in kept if row[0] == probe.pk)
+        sound = [(row[1], row[2]) for row in kept if row[0] == probe.pk and not row[3]]
+        gaps = sorted(b - a for a, b in pairwise(own))
+        before = probe.last_at
+        if gaps:
+            probe.every_s = round(gaps[len(gaps) // 2].total_seconds())
+        elif before is not None and own[0] > before and probe.every_s is None:
+            probe.every_s = round((own[0] - before).total_seconds())
+        newest = max(sound, default=None)
+        if newest and (before is None or newest[0] > before):
+            probe.last_at, probe.last_c = newest
+        probe.save(update_fields=["last_at", "last_c", "every_s"])
+        if sound and (before is None or any(at < before or _hour(at) != _hour(before) for at, _ in sound)):
+            note_change_at(probe.place)
+
+
+def _hour(at: datetime) -> datetime:
+    return at.replace(minute=0, second=0, microsecond=0)

@@ -1,0 +1,55 @@
+"""A device's name and unit, and where its channels stick."""
+
+from __future__ import annotations
+
+import re
+from typing import Any, cast
+
+from django import forms
+
+from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.loggers.models import Device
+from cloche.bridge.units import Units, parse_depth
+
+CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
+
+
+class DeviceForm(forms.ModelForm):
+    """A new logger."""
+
+    class Meta:
+        model = Device
+        fields = ["name", "unit"]
+        labels = {"name": "What you call it", "unit": "It measures in"}
+        help_texts = {"unit": "Unless it says otherwise with what it sends."}
+
+
+class ProbeForm(forms.Form):
+    """Where a channel sticks."""
+
+    channel = forms.CharField(
+        label="Channel", max_length=40, initial="1", help_text="As the device names it; 1 if it has only one."
+    )
+    place = forms.ModelChoiceField(label="Place", queryset=Place.objects.none())
+    depth = TypedNumber(label="Depth", required=False)
+
+    def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        cast(forms.ModelChoiceField, self.fields["place"]).queryset = garden.places.all()
+        parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
+        self.fields["depth"].label = f"Depth, {units.length}"
+        self.fields["depth"].help_text = "Left empty: the place’s seed depth."
+
+    def clean_channel(self) -> str:
+        """Only what an address can carry."""
+        channel: str = self.cleaned_data["channel"].strip()
+        if not CHANNEL.fullmatch(channel):
+            raise forms.ValidationError("Letters, digits and . _ : - only, without blanks.", code="channel")
+        return channel
+
+    @property
+    def depth_m(self) -> float:
+        """As typed, or the place's own."""
+        typed = self.cleaned_data["depth"]
+        return self.cleaned_data["place"].seed_depth_m if typed is None else round(typed, 4)

@@ -1,0 +1,90 @@
+"""Devices, where their probes stick, and what they sent: every value once, and its hour."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from cloche.apps.gardens.models import Garden, Place
+
+
+class Device(models.Model):
+    """A logger with one or more probes. Only its token's fingerprint is kept; the token itself is shown once."""
+
+    class Unit(models.TextChoices):
+        CELSIUS = "C", "°C"
+        FAHRENHEIT = "F", "°F"
+        KELVIN = "K", "K"
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="devices")
+    name = models.CharField(max_length=60)
+    unit = models.CharField(max_length=1, choices=Unit, default=Unit.CELSIUS, help_text="Unless it says otherwise itself.")
+    fingerprint = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField()
+    revoked_at = models.DateTimeField(null=True)
+    heard_at = models.DateTimeField(null=True, help_text="When it last sent anything, by our clock.")
+    drift_s = models.IntegerField(default=0, help_text="How far its clock ran ahead when it last told its time.")
+
+    class Meta:
+        ordering = ["name", "id"]
+
+
+class Probe(models.Model):
+    """Where a channel of a device sticks, from one instant to another; the open one is where it sticks now."""
+
+    device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="probes")
+    channel = models.CharField(max_length=40)
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="probes")
+    depth_m = models.FloatField()
+    since = models.DateTimeField(null=True, help_text="None: as far back as it sends.")
+    until = models.DateTimeField(null=True)
+    last_at = models.DateTimeField(null=True)
+    last_c = models.FloatField(null=True)
+    every_s = models.PositiveIntegerField(null=True, help_text="Usual time between two values.")
+
+    class Meta:
+        ordering = ["channel", "-since", "id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["device", "channel"], condition=models.Q(until__isnull=True), name="a_channel_sticks_in_one_place"
+            )
+        ]
+
+
+class LoggedReading(models.Model):
+    """One value, under the device's own time, by which it is kept once. shift_s: what to add for a right clock.
+
+    The table is partitioned by year (see the migration); nothing refers to its rows. fault: see core.records.faults.
+    """
+
+    pk = models.CompositePrimaryKey("probe_id", "at")
+    at = models.DateTimeField()
+    probe = models.ForeignKey(Probe, on_delete=models.CASCADE, related_name="+", db_index=False)
+    temperature_c = models.FloatField()
+    shift_s = models.IntegerField(default=0)
+    fault = models.SmallIntegerField(default=0)
+
+    class Meta:
+        db_table = "loggers_reading"
+
+
+class LoggedHour(models.Model):
+    """The sound values of an hour by a right clock. left_out: a grower does not want the forecast to believe it."""
+
+    pk = models.CompositePrimaryKey("probe_id", "hour")
+    hour = models.DateTimeField()
+    probe = models.ForeignKey(Probe, on_delete=models.CASCADE, related_name="hours", db_index=False)
+    number = models.SmallIntegerField()
+    sum_c = models.FloatField()
+    low_c = models.FloatField()
+    high_c = models.FloatField()
+    verdict = models.CharField(max_length=10, blank=True, default="")
+
+    class Meta:
+        db_table = "loggers_hour"
+
+    @property
+    def mean_c(self) -> float:
+        """Mean of the hour."""
+        return self.sum_c / self.number

@@ -1,0 +1,143 @@
+"""The loggers' page: who is heard, who is not, and what they sent."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from django.db.models import Count, Q
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden
+from cloche.apps.loggers import selectors
+from cloche.apps.loggers.models import Device, LoggedReading, Probe
+from cloche.bridge.logged import FAULT_WORDS, Fault
+from cloche.bridge.units import Units
+
+LATELY = timedelta(days=7)
+DRIFT_SHOWN_S = 60
+
+
+@dataclass(frozen=True)
+class ProbeLine:
+    """Where a channel sticks and what it last said."""
+
+    pk: int
+    channel: str
+    place: str
+    place_pk: int
+    depth: str
+    last: str
+    silent: str
+    faults: str
+
+
+@dataclass(frozen=True)
+class DeviceLine:
+    """A device and its probes."""
+
+    pk: int
+    name: str
+    state: str
+    revoked: bool
+    drift: str
+    probes: list[ProbeLine]
+
+
+@dataclass(frozen=True)
+class LoggersPage:
+    """Context of the page."""
+
+    headline: str
+    devices: list[DeviceLine]
+
+
+def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
+    """Every device, the silent ones named first."""
+    devices = list(garden.devices.prefetch_related("probes__place"))
+    silent = {one.probe.pk: one for one in selectors.silences(garden, now)}
+    faulty = _faults(garden, now)
+    lines = [_device(device, silent, faulty, units, now, garden) for device in devices]
+    return LoggersPage(_headline(lines, silences_said(garden, now)), lines)
+
+
+def silences_said(garden: Garden, now: datetime) -> list[str]:
+    """A sentence for each probe that ought to have been heard."""
+    found = []
+    for one in selectors.silences(garden, now):
+        since = one.since.astimezone(garden.timezone)
+        when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
+        found.append(f"{one.device.name} in {one.probe.place.name} has been silent since {when}: battery, or reach?")
+    return found
+
+
+def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
+    live = [line for line in lines if not line.revoked]
+    if not live:
+        return "No logger sends anything yet."
+    if silent:
+        return silent[0] if len(silent) == 1 else f"{len(silent)} probes are silent that ought to be heard."
+    return f"{words.count(len(live), 'logger')}, and none of them silent for longer than it should be."
+
+
+def _faults(garden: Garden, now: datetime) -> dict[int, list[tuple[int, int]]]:
+    rows = LoggedReading.objects.filter(probe__device__garden=garden, at__gte=now - LATELY).exclude(fault=0)
+    found: dict[int, list[tuple[int, int]]] = {}
+    for probe, fault, number in rows.values_list("probe_id", "fault").annotate(number=Count("fault", filter=Q())):
+        found.setdefault(probe, []).append((fault, number))
+    return found
+
+
+def _device(
+    device: Device,
+    silent: dict[int, selectors.Silence],
+    faulty: dict[int, list[tuple[int, int]]],
+    units: Units,
+    now: datetime,
+    garden: Garden,
+) -> DeviceLine:
+    probes = [
+        _probe(probe, silent.get(probe.pk), faulty.get(probe.pk, []), units, now, garden)
+        for probe in device.probes.all()
+        if probe.until is None
+    ]
+    state = (
+        "shut out"
+        if device.revoked_at
+        else f"heard {_ago(device.heard_at, now, garden)}"
+        if device.heard_at
+        else "not heard yet"
+    )
+    drift = ""
+    if abs(device.drift_s) >= DRIFT_SHOWN_S:
+        drift = f"Its clock is {_minutes(device.drift_s)}; what it sends is set right."
+    return DeviceLine(device.pk, device.name, state, device.revoked_at is not None, drift, probes)
+
+
+def _minutes(drift_s: int) -> str:
+    minutes = round(abs(drift_s) / 60)
+    return f"{words.count(minutes, 'minute')} {'ahead' if drift_s > 0 else 'behind'}"
+
+
+def _ago(at: datetime, now: datetime, garden: Garden) -> str:
+    local, today = at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
+    return f"{words.day(local.date(), today)} {words.clock(local)}"
+
+
+def _probe(
+    probe: Probe, silence: selectors.Silence | None, faulty: list[tuple[int, int]], units: Units, now: datetime, garden: Garden
+) -> ProbeLine:
+    last = "nothing yet"
+    if probe.last_at and probe.last_c is not None:
+        last = f"{units.temperature_text(probe.last_c)}, {_ago(probe.last_at, now, garden)}"
+    said = "; ".join(f"{words.count(number, 'time')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
+    return ProbeLine(
+        pk=probe.pk,
+        channel=probe.channel,
+        place=probe.place.name,
+        place_pk=probe.place_id,
+        depth=units.length_text(probe.depth_m),
+        last=last,
+        silent="silent" if silence else "",
+        faults=f"In the last week {said}. None of it counts." if said else "",
+    )

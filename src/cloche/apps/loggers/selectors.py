@@ -1,0 +1,80 @@
+"""Questions about devices and what they sent."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.bridge.logged import silence
+
+HALF = timedelta(minutes=30)
+EPOCH_H = 3_600
+
+
+@dataclass(frozen=True)
+class HourPoint:
+    """An hour of a probe as a reading: number (negative, so that no reading has it), middle of the hour, depth, mean."""
+
+    pk: int
+    place_id: int
+    taken_at: datetime
+    depth_m: float
+    temperature_c: float
+
+
+def number_of(probe_id: int, hour: datetime) -> int:
+    """A whole number for an hour of a probe, below zero."""
+    return -(probe_id * 10_000_000 + int(hour.timestamp()) // EPOCH_H)
+
+
+def hour_of(number: int) -> tuple[int, datetime]:
+    """The probe and the hour behind such a number."""
+    probe_id, hour = divmod(-number, 10_000_000)
+    return probe_id, datetime.fromtimestamp(hour * EPOCH_H, tz=UTC)
+
+
+def hours_between(places: Iterable[int], start: datetime, end: datetime, left_out: bool = False) -> list[HourPoint]:
+    """Hours of all probes that stuck in some places, oldest first."""
+    probes = {probe.pk: probe for probe in Probe.objects.filter(place_id__in=list(places))}
+    if not probes:
+        return []
+    rows = LoggedHour.objects.filter(probe_id__in=probes, hour__gte=start - HALF, hour__lte=end).order_by("hour")
+    if not left_out:
+        rows = rows.exclude(verdict="left_out")
+    return [
+        HourPoint(number_of(p, hour), probes[p].place_id, hour + HALF, probes[p].depth_m, total / number)
+        for p, hour, total, number in rows.values_list("probe_id", "hour", "sum_c", "number")
+    ]
+
+
+def newest(garden: Garden) -> dict[int, Probe]:
+    """By place, the probe that was heard last."""
+    found: dict[int, Probe] = {}
+    for probe in Probe.objects.filter(place__garden=garden, last_at__isnull=False).order_by("last_at"):
+        found[probe.place_id] = probe
+    return found
+
+
+@dataclass(frozen=True)
+class Silence:
+    """A probe that ought to have been heard."""
+
+    device: Device
+    probe: Probe
+    since: datetime
+
+
+def silences(garden: Garden, now: datetime) -> list[Silence]:
+    """Probes that stick somewhere and have been silent for longer than their pace allows, the longest first."""
+    probes = Probe.objects.filter(
+        device__garden=garden, device__revoked_at__isnull=True, until__isnull=True, last_at__isnull=False
+    )
+    found = [
+        Silence(probe.device, probe, probe.last_at)
+        for probe in probes.filter(place__removed_at__isnull=True).select_related("device", "place")
+        if probe.last_at and now - probe.last_at > silence(probe.every_s)
+    ]
+    return sorted(found, key=lambda one: one.since)

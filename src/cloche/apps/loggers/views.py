@@ -1,0 +1,98 @@
+"""Loggers: letting them in, saying where their probes stick, shutting them out."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.loggers import pages
+from cloche.apps.loggers.flows import devices as flow
+from cloche.apps.loggers.forms import DeviceForm, ProbeForm
+from cloche.apps.loggers.models import Device, Probe
+
+INVALID = 422
+
+
+@in_garden
+def loggers(request: GardenRequest) -> HttpResponse:
+    """Who is heard; a new one is let in, and its token shown this once."""
+    form = DeviceForm(request.POST or None)
+    if form.is_valid():
+        data = form.cleaned_data
+        device, token = flow.let_device_in(request.garden, data["name"], data["unit"], request.user)
+        return _once(request, device, token)
+    return _page(request, form=form)
+
+
+def _page(
+    request: GardenRequest, form: DeviceForm | None = None, refused: ProbeForm | None = None, device_id: int = 0
+) -> HttpResponse:
+    request.room = "garden"  # type: ignore[attr-defined]
+    units = units_of(request.user)
+    page = pages.loggers_page(request.garden, units, clock.now())
+    empty = ProbeForm(garden=request.garden, units=units)
+    rows = [(line, refused if refused and line.pk == device_id else empty) for line in page.devices]
+    context = {"page": page, "rows": rows, "form": form or DeviceForm()}
+    failed = bool((form and form.errors) or refused)
+    return render(request, "loggers/loggers.html", context, status=INVALID if failed else 200)
+
+
+def _once(request: GardenRequest, device: Device, token: str) -> HttpResponse:
+    request.room = "garden"  # type: ignore[attr-defined]
+    context = {"device": device, "token": token, "here": request.build_absolute_uri("/api/v1/readings")}
+    return render(request, "loggers/token.html", context)
+
+
+@require_POST
+@in_garden
+def stick_probe(request: GardenRequest, device_id: int) -> HttpResponse:
+    """Say where a channel sticks."""
+    device = _device(request, device_id)
+    form = ProbeForm(request.POST, garden=request.garden, units=units_of(request.user))
+    if not form.is_valid():
+        return _page(request, refused=form, device_id=device.pk)
+    probe = flow.stick(device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m)
+    messages.success(request, f"Channel {probe.channel} of {device.name} sticks in {probe.place.name}.")
+    return redirect("loggers", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def pull_probe(request: GardenRequest, device_id: int, probe_id: int) -> HttpResponse:
+    """The channel measures nothing any more."""
+    probe = Probe.objects.filter(pk=probe_id, device=_device(request, device_id), until__isnull=True).first()
+    if probe is None:
+        raise Http404
+    flow.pull_out(probe)
+    messages.success(request, f"Channel {probe.channel} is out of {probe.place.name}. What it measured there stays.")
+    return redirect("loggers", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def renew_token(request: GardenRequest, device_id: int) -> HttpResponse:
+    """Another token; the old one ends at once."""
+    device = _device(request, device_id)
+    return _once(request, device, flow.new_token(device))
+
+
+@require_POST
+@in_garden
+def shut_out(request: GardenRequest, device_id: int) -> HttpResponse:
+    """Its token ends at once."""
+    device = _device(request, device_id)
+    flow.shut_out(device)
+    messages.success(request, f"{device.name} is shut out; what it sent stays. A new token lets it in again.")
+    return redirect("loggers", request.garden.pk)
+
+
+def _device(request: GardenRequest, device_id: int) -> Device:
+    device = Device.objects.filter(pk=device_id, garden=request.garden).first()
+    if device is None:
+        raise Http404
+    return device

@@ -1,0 +1,135 @@
+"""A simulated logger: it measures a soil that does not exist, keeps what was not answered, and speaks HTTP or MQTT.
+
+`python -m cloche.demo.probe --url http://127.0.0.1:8000 --token T --days 2 --faults`
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import math
+import random
+import time
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from urllib.parse import urlsplit
+
+import requests
+
+Send = Callable[[dict[str, Any]], bool]
+BATCH = 2000
+FAULTS = (-127.0, 85.0)
+
+
+@dataclass
+class SimulatedProbe:
+    """One probe. every: between two values; ahead: how far its clock runs ahead; faults: share of values that are none."""
+
+    channel: str = "1"
+    every: timedelta = timedelta(minutes=10)
+    ahead: timedelta = timedelta(0)
+    faults: float = 0.0
+    seed: int = 1
+    waiting: list[dict[str, Any]] = field(default_factory=list)
+
+    def measure(self, start: datetime, end: datetime) -> int:
+        """Measure from an instant to another by a right clock; values wait until they are answered. Returns how many."""
+        before = len(self.waiting)
+        self.waiting += list(self._values(start, end))
+        return len(self.waiting) - before
+
+    def _values(self, start: datetime, end: datetime) -> Iterator[dict[str, Any]]:
+        chance = random.Random(self.seed)  # noqa: S311 - made-up soil
+        at = start
+        while at < end:
+            odd = chance.random()
+            value = chance.choice(FAULTS) if odd < self.faults else self._soil(at) + chance.gauss(0, 0.06)
+            yield {"channel": self.channel, "at": (at + self.ahead).isoformat(), "temperature": round(value, 2)}
+            at += self.every
+
+    @staticmethod
+    def _soil(at: datetime) -> float:
+        """A year and a day of soil at a hand's depth: two waves."""
+        day = at.timetuple().tm_yday + at.hour / 24
+        return 10.0 + 8.0 * math.sin(2 * math.pi * (day - 115) / 365) + 2.0 * math.sin(2 * math.pi * (at.hour - 11) / 24)
+
+    def send(self, way: Send, now: datetime, batch: int = BATCH) -> bool:
+        """Send what waits, the oldest first; what is not answered stays. Returns whether nothing waits any more."""
+        while self.waiting:
+            part = self.waiting[:batch]
+            if not way({"readings": part, "sent_at": (now + self.ahead).isoformat()}):
+                return False
+            del self.waiting[: len(part)]
+        return True
+
+
+def by_http(url: str, token: str, timeout_s: float = 20.0) -> Send:
+    """Over HTTP; an answer other than 200 is none."""
+
+    def way(words: dict[str, Any]) -> bool:
+        heading = {"Authorization": f"Bearer {token}"}
+        try:
+            answer = requests.post(f"{url}/api/v1/readings", json=words, headers=heading, timeout=timeout_s)
+        except requests.RequestException:
+            return False
+        return answer.status_code == 200
+
+    return way
+
+
+def by_mqtt(url: str, token: str, timeout_s: float = 20.0) -> Send:
+    """Through a broker; the broker's word that it has the message is the answer."""
+    from paho.mqtt import client as mqtt
+
+    parts = urlsplit(url)
+    client = mqtt.Client(mqtt.CallbackAPIVersion.VERSION2)
+    if parts.username:
+        client.username_pw_set(parts.username, parts.password)
+    client.connect(parts.hostname or "127.0.0.1", parts.port or 1883)
+    client.loop_start()
+
+    def way(words: dict[str, Any]) -> bool:
+        told = client.publish("cloche/readings", json.dumps(words | {"token": token}), qos=1)
+        try:
+            told.wait_for_publish(timeout_s)
+        except (ValueError, RuntimeError):
+            return False
+        return told.is_published()
+
+    return way
+
+
+def main() -> None:
+    """Measure and send, once or for good."""
+    asked = argparse.ArgumentParser(description=__doc__)
+    asked.add_argument("--url", default="http://127.0.0.1:8000", help="http://… or mqtt://…")
+    asked.add_argument("--token", required=True)
+    asked.add_argument("--channel", default="1")
+    asked.add_argument("--every", type=float, default=600.0, help="seconds")
+    asked.add_argument("--days", type=float, default=0.0, help="what it already holds")
+    asked.add_argument("--ahead", type=float, default=0.0, help="seconds that its clock runs ahead")
+    asked.add_argument("--faults", action="store_true", help="one value in fifty is a fault's code")
+    asked.add_argument("--once", action="store_true")
+    told = asked.parse_args()
+    every, ahead = timedelta(seconds=told.every), timedelta(seconds=told.ahead)
+    probe = SimulatedProbe(told.channel, every, ahead, 0.02 if told.faults else 0.0)
+    way = (by_mqtt if told.url.startswith("mqtt") else by_http)(told.url, told.token)
+    at = _now() - timedelta(days=told.days)
+    while True:
+        probe.measure(at, _now())
+        at = max(at, _now())
+        if not probe.send(way, _now()):
+            print(f"{len(probe.waiting)} values wait")  # noqa: T201 - a program of its own
+        if told.once:
+            return
+        time.sleep(told.every)
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,94 @@
+"""The same words through a real broker: Debian's mosquitto, a subscriber that is away for a while, a simulated probe."""
+
+import json
+import shutil
+import socket
+import subprocess
+import time
+from collections.abc import Iterator
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.loggers.flows import devices
+from cloche.apps.loggers.listening import NotTaken, heard, listener
+from cloche.apps.loggers.models import Device, LoggedReading
+from cloche.demo.probe import SimulatedProbe, by_mqtt
+from tests.conftest import NOW
+from tests.factories import make_place
+
+MOSQUITTO = shutil.which("mosquitto", path="/usr/sbin:/usr/bin") or "/usr/sbin/mosquitto"
+
+
+@pytest.fixture
+def token(garden: Garden) -> str:
+    device, token = devices.let_device_in(garden, "Bed logger", "C", None)
+    devices.stick(device, "1", make_place(garden), 0.05)
+    return token
+
+
+@pytest.fixture
+def broker(tmp_path: Path) -> Iterator[str]:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    told = tmp_path / "mosquitto.conf"
+    told.write_text(f"listener {port} 127.0.0.1\nallow_anonymous true\npersistence false\n")
+    running = subprocess.Popen([MOSQUITTO, "-c", str(told)], stderr=subprocess.DEVNULL)  # noqa: S603
+    for _ in range(100):
+        with socket.socket() as asked:
+            if asked.connect_ex(("127.0.0.1", port)) == 0:
+                break
+        time.sleep(0.05)
+    yield f"mqtt://127.0.0.1:{port}"
+    running.terminate()
+    running.wait(10)
+
+
+def until(true: Any) -> None:
+    for _ in range(200):
+        if true():
+            return
+        time.sleep(0.05)
+    raise AssertionError("it never came")
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_probe_is_heard_through_the_broker_once_though_the_listener_was_away(broker: str, token: str) -> None:
+    probe = SimulatedProbe(every=timedelta(minutes=10), faults=0.1, seed=4)
+    count = probe.measure(NOW - timedelta(hours=10), NOW)
+    way = by_mqtt(broker, token)
+    client = listener(broker)
+    client.loop_start()
+    until(client.is_connected)
+    time.sleep(0.3)
+    assert way({"readings": probe.waiting[:20], "sent_at": NOW.isoformat()})
+    until(lambda: LoggedReading.objects.count() == 20)
+    client.disconnect()
+    client.loop_stop()
+    # The listener is away; the broker keeps what comes, and what was sent already comes again.
+    assert probe.send(way, NOW, batch=20)
+    assert LoggedReading.objects.count() == 20
+    client = listener(broker)
+    client.loop_start()
+    until(lambda: LoggedReading.objects.count() == count)
+    client.disconnect()
+    client.loop_stop()
+    assert LoggedReading.objects.filter(fault__gt=0).exists()
+    assert Device.objects.get().heard_at == NOW
+
+
+def test_words_are_the_same_as_over_http(token: str) -> None:
+    device, taken = heard(json.dumps({"token": token, "readings": [{"temperature": 9.5}]}).encode())
+    assert (device.name, taken.kept) == ("Bed logger", 1)
+
+
+@pytest.mark.parametrize(
+    "payload", [b"", b"[]", b"{}", b'{"token": 1, "readings": 2}', b"\xff", b'{"token": "x", "readings": []}']
+)
+def test_what_cannot_be_taken_is_no_reason_to_stop(db: None, payload: bytes) -> None:
+    with pytest.raises(NotTaken):
+        heard(payload)
