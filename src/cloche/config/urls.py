@@ -2,6 +2,7 @@
 
 from django.urls import include, path
 
+from cloche.apps.gardens import people_views as people
 from cloche.apps.gardens import views as gardens
 from cloche.apps.loggers.api import api as loggers
 from cloche.apps.rounds import views as rounds
@@ -18,6 +19,7 @@ urlpatterns = [
     path("worker.js", rounds.service_worker, name="service_worker"),
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),
+    path("join/<str:token>/", people.join, name="join"),
     path("healthz/", gardens.health, name="health"),
     path("api/v1/", loggers.urls),
     path("calendar/<str:token>.ics", season_views.feed, name="feed"),
@@ -27,6 +29,7 @@ urlpatterns = [
             [
                 path("", include("cloche.apps.watch.urls")),
                 path("garden/", include("cloche.apps.gardens.urls")),
+                path("", include("cloche.apps.logbook.urls")),
                 path("", include("cloche.apps.rounds.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.loggers.urls")),

@@ -37,7 +37,7 @@ def urls(garden: Garden) -> list[tuple[str, str]]:
         ("post", reverse("add_reading", args=inside)),
         ("post", reverse("edit_reading", args=[*inside, reading.pk])),
         ("post", reverse("remove_reading", args=[*inside, reading.pk])),
-        ("post", reverse("let_in", args=[garden.pk])),
+        ("post", reverse("people", args=[garden.pk])),
     ]
 
 

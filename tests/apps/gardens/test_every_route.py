@@ -1,6 +1,7 @@
 """No address of another's garden exists, none lets anyone do more than their part, and none can be forgotten here."""
 
 from collections.abc import Iterator
+from datetime import timedelta
 from typing import Any
 from uuid import uuid4
 
@@ -8,7 +9,7 @@ import pytest
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
-from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place
+from cloche.apps.gardens.models import CoverPeriod, Garden, Invitation, Membership, Place
 from cloche.apps.loggers.api import api
 from cloche.apps.loggers.models import LoggedReading, Probe
 from cloche.apps.readings.models import Visit
@@ -16,7 +17,7 @@ from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 
 OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "health", "feed"}
-OUTSIDE |= {"service_worker", "manifest", "no_signal"}
+OUTSIDE |= {"service_worker", "manifest", "no_signal", "join"}
 """Addresses of no garden; each has tests of its own."""
 
 
@@ -59,11 +60,19 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "user_id": owner.pk,
         "device_id": (probe := stuck_probe(place)).device_id,
         "probe_id": probe.pk,
+        "invitation_id": invitation_to(garden).pk,
+        "history_id": place.history.earliest("history_id").history_id,
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         "crop_key": "pea",
-        "kind": "readings",
+        "kind": "place",
     }
+
+
+def invitation_to(garden: Garden) -> Invitation:
+    until = NOW + timedelta(days=1)
+    owner = garden.memberships.get(role="owner").user
+    return garden.invitations.create(fingerprint=str(garden.pk), made_by=owner, made_at=NOW, ends_at=until)
 
 
 def stuck_probe(place: Place) -> Probe:
@@ -92,7 +101,9 @@ def test_anothers_things_cannot_be_reached_through_ones_own_garden(signed_in: Cl
     before = [list(rows.values()) for rows in everything_of(other)]
     for name in INSIDE:
         url = address(name, strange | {"garden_id": garden.pk})
-        if not {"place_id", "sowing_id", "packet_id", "visit_key", "file_id", "user_id", "device_id"} & set(converters(name)):
+        if not {"place_id", "sowing_id", "packet_id", "visit_key", "file_id", "user_id", "device_id", "history_id"} & set(
+            converters(name)
+        ):
             continue  # the address names nothing but the garden and what all gardens share
         found = {method: getattr(signed_in, method)(url).status_code for method in ("get", "post")}
         assert set(found.values()) <= {302, 404, 405}, f"{url}: {found}"

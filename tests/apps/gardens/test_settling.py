@@ -6,7 +6,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.checks import a_database_is_named
 from cloche.apps.gardens.flows import settle
-from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.gardens.models import Garden, Place, User
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading
 
@@ -74,27 +74,6 @@ def test_changing_the_site_makes_every_forecast_old(garden: Garden) -> None:
     place = make_place(garden)
     settle.change_site(garden)
     assert Place.objects.get(pk=place.pk).evidence == place.evidence + 1
-
-
-def test_letting_in_somebody_new_shows_their_password_once(signed_in: Client, garden: Garden) -> None:
-    page = text(signed_in.post(reverse("let_in", args=[garden.pk]), {"username": "hazel"}, follow=True))
-    hazel = User.objects.get(username="hazel")
-    password = page.split("The first password is ")[1].split(":")[0]
-    assert hazel.check_password(password)
-    assert password not in text(signed_in.get(reverse("garden", args=[garden.pk])))
-
-
-def test_only_owners_let_people_in_or_out(signed_in: Client, garden: Garden, person: User) -> None:
-    garden.memberships.update(role=Membership.Role.GROWER)
-    answer = signed_in.post(reverse("let_in", args=[garden.pk]), {"username": "hazel"})
-    assert answer.status_code == 403
-    assert "Your part in Test plot is “grower”" in text(answer)
-    assert not User.objects.filter(username="hazel").exists()
-
-
-def test_the_last_owner_stays(signed_in: Client, garden: Garden, person: User) -> None:
-    signed_in.post(reverse("show_out", args=[garden.pk, person.pk]))
-    assert garden.memberships.count() == 1
 
 
 def test_units_are_a_persons_own(signed_in: Client, garden: Garden, person: User) -> None:

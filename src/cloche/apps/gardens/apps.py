@@ -7,3 +7,4 @@ class GardensConfig(AppConfig):
 
     def ready(self) -> None:
         from cloche.apps.gardens import checks  # noqa: F401  registers them
+        from cloche.apps.gardens.flows import past  # noqa: F401  listens

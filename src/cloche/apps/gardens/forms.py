@@ -10,7 +10,7 @@ from zoneinfo import available_timezones
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
-from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
 from cloche.bridge.zones import zone_words
 
@@ -165,7 +165,8 @@ class NormalsForm(forms.Form):
         return None if None in values else values  # type: ignore[return-value]
 
 
-class PersonForm(forms.Form):
-    """Whom to let in."""
+class PartForm(forms.Form):
+    """What somebody may do."""
 
-    username = forms.CharField(max_length=150, label="Name they sign in with")
+    ROLES = Membership.Role.choices
+    role = forms.ChoiceField(label="They come as", choices=ROLES, initial=Membership.Role.GROWER)

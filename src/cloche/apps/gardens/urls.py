@@ -1,6 +1,6 @@
 from django.urls import path
 
-from cloche.apps.gardens import care_views, crop_views, views
+from cloche.apps.gardens import care_views, crop_views, people_views, views
 
 urlpatterns = [
     path("", views.garden, name="garden"),
@@ -17,6 +17,8 @@ urlpatterns = [
     path("places/<int:place_id>/covers/<int:cover_id>/remove/", care_views.remove_cover, name="remove_cover"),
     path("places/<int:place_id>/deeds/", care_views.add_deed, name="add_deed"),
     path("places/<int:place_id>/deeds/<int:deed_id>/remove/", care_views.remove_deed, name="remove_deed"),
-    path("people/", views.let_in, name="let_in"),
-    path("people/<int:user_id>/out/", views.show_out, name="show_out"),
+    path("people/", people_views.people, name="people"),
+    path("people/<int:user_id>/part/", people_views.give_part, name="give_part"),
+    path("people/<int:user_id>/out/", people_views.show_out, name="show_out"),
+    path("people/links/<int:invitation_id>/withdraw/", people_views.withdraw, name="withdraw"),
 ]

@@ -15,13 +15,12 @@ from django.urls import reverse_lazy
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
-from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.forms import (
     FirstPersonForm,
     GardenForm,
     NormalsForm,
-    PersonForm,
     SignInForm,
     SiteForm,
     UnitsForm,
@@ -116,7 +115,6 @@ def garden(request: GardenRequest) -> HttpResponse:
         "places": request.garden.places.all(),
         "removed": selectors.removed_places(request.garden),
         "memberships": request.garden.memberships.select_related("user"),
-        "person": PersonForm(),
         "zone": zone_words(request.garden.zone, units) if request.garden.zone and not site.errors else "",
         "units": units,
     }
@@ -196,31 +194,6 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
         messages.success(request, f"{place.name} is back, with its readings.")
     else:
         messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
-    return redirect("garden", request.garden.pk)
-
-
-@require_POST
-@in_garden(writing=OWNS)
-def let_in(request: GardenRequest) -> HttpResponse:
-    """Add a person (owners only)."""
-    form = PersonForm(request.POST)
-    if request.membership.role != "owner":
-        messages.error(request, "Only an owner of the garden can let people in.")
-    elif form.is_valid():
-        user, password = settle.let_in(request.garden, form.cleaned_data["username"].strip())
-        note = f" The first password is {password}: it is shown this once." if password else ""
-        messages.success(request, f"{user.username} now belongs to {request.garden.name}.{note}")
-    return redirect("garden", request.garden.pk)
-
-
-@require_POST
-@in_garden(writing=OWNS)
-def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
-    """Take a person out (owners only)."""
-    if request.membership.role == "owner" and settle.show_out(request.garden, user_id):
-        messages.success(request, "They no longer see this garden. What they recorded stays.")
-    else:
-        messages.error(request, "Owners cannot be taken out, and only an owner can take people out.")
     return redirect("garden", request.garden.pk)
 
 

@@ -37,6 +37,7 @@ class Count(models.Model):
     sowing = models.ForeignKey(Sowing, on_delete=models.CASCADE, related_name="counts")
     on = models.DateField()
     up = models.PositiveIntegerField(validators=[MaxValueValidator(MOST_SEEDS)])
+    history = HistoricalRecords()
 
     class Meta:
         ordering = ["on"]

@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "cloche.apps.sowings",
     "cloche.apps.windows",
     "cloche.apps.rounds",
+    "cloche.apps.logbook",
     "cloche.apps.watch",
 ]
 

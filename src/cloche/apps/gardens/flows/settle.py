@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import secrets
-
-from django.contrib.auth.hashers import make_password
 from django.db import transaction
 from django.db.models import Max
 
@@ -63,18 +60,6 @@ def put_back_place(place: Place) -> bool:
     place.removed_at = None
     place.save(update_fields=["removed_at"])
     return True
-
-
-@transaction.atomic
-def let_in(garden: Garden, username: str) -> tuple[User, str | None]:
-    """Add a person; one without an account gets one, and a first password that is returned once (else None)."""
-    user = User.objects.filter(username__iexact=username).first()
-    password = None
-    if user is None:
-        password = secrets.token_urlsafe(9)
-        user = User.objects.create(username=username, password=make_password(password))
-    Membership.objects.get_or_create(garden=garden, user=user)
-    return user, password
 
 
 def show_out(garden: Garden, user_id: int) -> bool:

@@ -9,6 +9,7 @@ from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.flows.past import before_it, keep_first_state
 from cloche.apps.gardens.models import Place, User
 from cloche.apps.readings.models import Reading
 
@@ -51,7 +52,7 @@ def record_reading(place: Place, measured: Measured, person: User | None) -> Rea
 def correct_reading(reading: Reading, measured: Measured) -> Reading:
     """Change a reading, keeping what it was; raises AlreadyThere."""
     _refuse_second(reading.place, measured, besides=reading)
-    _keep_first_state(reading)
+    keep_first_state(reading)
     reading.taken_at, reading.depth_m = measured.taken_at, measured.depth_m
     reading.temperature_c, reading.note = measured.temperature_c, measured.note
     reading.save()
@@ -62,7 +63,7 @@ def correct_reading(reading: Reading, measured: Measured) -> Reading:
 @transaction.atomic
 def remove_reading(reading: Reading) -> None:
     """Mark a reading as removed."""
-    _keep_first_state(reading)
+    keep_first_state(reading)
     reading.removed_at = clock.now()
     reading.save()
     note_change_at(reading.place)
@@ -71,8 +72,8 @@ def remove_reading(reading: Reading) -> None:
 @transaction.atomic
 def take_back(reading: Reading) -> Reading:
     """Undo the last change of a reading: its state before that change stands again. Raises AlreadyThere."""
-    last = reading.history.first()
-    before = last.prev_record if last else None
+    last = reading.history.order_by("-history_id").first()
+    before = before_it(last) if last else None
     if before is None:
         return reading
     state = Measured(before.taken_at, before.depth_m, before.temperature_c, before.note)
@@ -91,9 +92,3 @@ def _refuse_second(place: Place, measured: Measured, besides: Reading | None = N
     existing = twin.exclude(pk=besides.pk).first() if besides else twin.first()
     if existing:
         raise AlreadyThere(existing)
-
-
-def _keep_first_state(reading: Reading) -> None:
-    # Readings from files come in bulk without a history row; write the first one before the first change.
-    if not reading.history.exists():
-        Reading.history.bulk_history_create([Reading.objects.get(pk=reading.pk)])

@@ -1,0 +1,62 @@
+"""Inviting by a link, joining by it, and giving people another part."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from datetime import timedelta
+
+from django.db import transaction
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Garden, Invitation, Membership, User
+
+GOOD_FOR = timedelta(days=14)
+
+
+def _fingerprint(token: str) -> str:
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def invite(garden: Garden, role: str, person: User) -> str:
+    """A secret for one person, good for a fortnight; it can be shown only now."""
+    token, now = secrets.token_urlsafe(24), clock.now()
+    Invitation.objects.create(
+        garden=garden, role=role, fingerprint=_fingerprint(token), made_by=person, made_at=now, ends_at=now + GOOD_FOR
+    )
+    return token
+
+
+def invitation_of(token: str) -> Invitation | None:
+    """The invitation behind a secret, while it is good."""
+    open_ones = Invitation.objects.filter(used_at__isnull=True, ends_at__gt=clock.now()).select_related("garden", "made_by")
+    return open_ones.filter(fingerprint=_fingerprint(token)).first()
+
+
+@transaction.atomic
+def join(invitation: Invitation, person: User) -> Membership | None:
+    """Use an invitation up; None where somebody was quicker. Who belongs already keeps the part they have."""
+    taken = Invitation.objects.filter(pk=invitation.pk, used_at__isnull=True).update(used_at=clock.now(), used_by=person)
+    if not taken:
+        return None
+    membership, _ = Membership.objects.get_or_create(garden=invitation.garden, user=person, defaults={"role": invitation.role})
+    return membership
+
+
+def withdraw(garden: Garden, invitation_id: int) -> bool:
+    """End an invitation that was not used; returns whether there was one."""
+    gone, _ = garden.invitations.filter(pk=invitation_id, used_at__isnull=True).delete()
+    return bool(gone)
+
+
+def give_part(garden: Garden, user_id: int, role: str) -> bool:
+    """Give somebody another part; the last owner stays owner. Returns whether it was done."""
+    membership = garden.memberships.filter(user_id=user_id).first()
+    if membership is None:
+        return False
+    owners = garden.memberships.filter(role=Membership.Role.OWNER)
+    if membership.role == Membership.Role.OWNER and role != Membership.Role.OWNER and owners.count() < 2:
+        return False
+    membership.role = role
+    membership.save(update_fields=["role"])
+    return True

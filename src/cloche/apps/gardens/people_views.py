@@ -1,0 +1,89 @@
+"""People of a garden: invited, joined, given a part, shown out."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.contrib.auth import login
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.gardens.flows import invite as flow
+from cloche.apps.gardens.flows import settle
+from cloche.apps.gardens.forms import FirstPersonForm, PartForm
+
+INVALID = 422
+
+
+@in_garden(writing=OWNS)
+def people(request: GardenRequest) -> HttpResponse:
+    """Who belongs, what each may do, and a link for one more."""
+    request.room = "garden"  # type: ignore[attr-defined]
+    form = PartForm(request.POST or None)
+    link = ""
+    if form.is_valid():
+        token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
+        link = request.build_absolute_uri(reverse("join", args=[token]))
+    now = clock.now()
+    context = {
+        "memberships": request.garden.memberships.select_related("user"),
+        "invitations": request.garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).select_related("made_by"),
+        "form": PartForm(),
+        "roles": PartForm.ROLES,
+        "link": link,
+    }
+    return render(request, "gardens/people.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def give_part(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Another part for somebody."""
+    form = PartForm(request.POST)
+    if form.is_valid() and flow.give_part(request.garden, user_id, form.cleaned_data["role"]):
+        messages.success(request, "Their part is changed.")
+    else:
+        messages.error(request, "That was not done: a garden keeps at least one owner.")
+    return redirect("people", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Take a person out."""
+    if settle.show_out(request.garden, user_id):
+        messages.success(request, "They no longer see this garden. What they recorded stays.")
+    else:
+        messages.error(request, "Owners cannot be taken out; give them another part first.")
+    return redirect("people", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
+    """End an invitation."""
+    if flow.withdraw(request.garden, invitation_id):
+        messages.success(request, "That link no longer opens anything.")
+    return redirect("people", request.garden.pk)
+
+
+def join(request: HttpRequest, token: str) -> HttpResponse:
+    """Come in by a link: as who one is, or as somebody new."""
+    invitation = flow.invitation_of(token)
+    if invitation is None:
+        return render(request, "gardens/join_ended.html", status=404)
+    signed_in = request.user.is_authenticated
+    form = FirstPersonForm(request.POST if request.method == "POST" and not signed_in else None)
+    if request.method == "POST" and (signed_in or form.is_valid()):
+        if not signed_in:
+            login(request, form.save(), backend="django.contrib.auth.backends.ModelBackend")
+        membership = flow.join(invitation, request.user)  # type: ignore[arg-type]
+        if membership is None:
+            return render(request, "gardens/join_ended.html", status=404)
+        messages.success(request, f"You belong to {invitation.garden.name} now, as {membership.get_role_display()}.")
+        return redirect("today", invitation.garden.pk)
+    context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
+    return render(request, "gardens/join.html", context, status=INVALID if form.errors else 200)

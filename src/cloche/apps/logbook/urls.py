@@ -1,0 +1,8 @@
+from django.urls import path
+
+from cloche.apps.logbook import views
+
+urlpatterns = [
+    path("history/", views.history, name="history"),
+    path("history/<slug:kind>/<int:history_id>/restore/", views.restore, name="restore"),
+]

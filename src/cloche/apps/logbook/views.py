@@ -1,0 +1,46 @@
+"""The logbook's pages."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.dateparse import parse_datetime
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.logbook import flows
+from cloche.apps.logbook import history as past
+
+
+@require_GET
+@in_garden
+def history(request: GardenRequest) -> HttpResponse:
+    """What was changed, by whom, and the way back."""
+    request.room = "files"  # type: ignore[attr-defined]
+    removed = "removed" in request.GET
+    try:
+        before = parse_datetime(request.GET.get("before", ""))
+    except ValueError:
+        before = None
+    if before is not None and before.tzinfo is None:
+        before = None
+    found = past.changes(request.garden, units_of(request.user), clock.now(), before, removed)
+    context = {"changes": found, "removed": removed, "older": found[-1].at.isoformat() if len(found) == past.SHOWN else ""}
+    return render(request, "logbook/history.html", context)
+
+
+@require_POST
+@in_garden
+def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
+    """Go back on one change."""
+    try:
+        flows.bring_back(request.garden, kind, history_id)
+        messages.success(request, "It stands again as it did. This too is in the history.")
+    except KeyError as unknown:
+        raise Http404 from unknown
+    except flows.NotBrought as why:
+        messages.error(request, str(why))
+    return redirect("history", request.garden.pk)
