@@ -69,5 +69,8 @@ def _remembered(evidence: Evidence) -> Any:
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
     found = _MEMORY[key]
-    strange = {str(evidence.readings[int(i)][0]): k for i, k in found.ground.strange.items()}
-    return replace(found, ground=replace(found.ground, strange=strange))
+    named = {
+        part: {str(evidence.readings[int(i)][0]): value for i, value in getattr(found.ground, part).items()}
+        for part in ("strange", "weights")
+    }
+    return replace(found, ground=replace(found.ground, **named))

@@ -45,6 +45,8 @@ NEAR_PAST_D, NEAR_D = 21, 14
 FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
 PROBED_M = 0.10
+LIGHT = 1.15
+"""A reading whose variance is taken larger than this, against an ordinary one, is told to weigh less."""
 COLDEST_C, HOTTEST_C = -29.0, 59.0
 
 
@@ -205,6 +207,9 @@ def _place_forecast(
         band_k={"1": float(width[1]), "3": float(width[3]), "7": float(width[7]), "14": float(width[14])},
         readings_used=len(readings),
         strange={str(numbers[learned.used[i]]): round(k, 2) for i, k in verify.strange(learned).items()},
+        weights={
+            str(numbers[learned.used[i]]): round(1 / float(s), 2) for i, s in enumerate(learned.drift.scatter) if s > LIGHT
+        },
         checks=[[c.lead_d, c.count, round(c.error_k, 2), round(c.inside, 2)] for c in verify.record(learned)],
         character=_character(learned),
         weather_days=int(np.isfinite(known.record.low_c[PAST_D - 14 : PAST_D + 1]).sum()),

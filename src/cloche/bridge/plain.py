@@ -16,7 +16,8 @@ class PlaceForecast:
     """near: hourly at seed depth around today; field: by depth every two hours; far: daily means; outside, inside: hourly air
     around today, inside where something stands over the place.
 
-    checks: how earlier readings were met: days ahead, how many, error [K], share within the band. character: what was learned,
+    checks: how earlier readings were met: days ahead, how many, error [K], share within the band. strange, weights: by
+    reading, how far it lies from all others [K], and how much it weighs against an ordinary one. character: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
     what the records tell, more than before. frosts: see `bridge.frosts.plain`. spread: how far apart
     the courses lie by the hour, of the day before (rows are depths), as standard deviation [K].
@@ -40,6 +41,7 @@ class PlaceForecast:
     band_k: dict[str, float]
     readings_used: int
     strange: dict[str, float]
+    weights: dict[str, float]
     checks: list[list[float]]
     character: dict[str, list[float]]
     weather_days: int

@@ -5,6 +5,8 @@ from datetime import timedelta
 import pytest
 
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings import selectors
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading
@@ -18,7 +20,7 @@ def bed(garden: Garden) -> Place:
 
 
 def figure(garden: Garden) -> float | None:
-    return next(iter(selectors.day_figures(garden, NOW).values()), None)
+    return next((read.mean_c for read in selectors.day_reads(garden, NOW).values()), None)
 
 
 def test_the_day_s_figure_is_the_mean_of_an_early_and_a_late_reading(garden: Garden, bed: Place) -> None:
@@ -64,3 +66,12 @@ def test_points_are_thinned_evenly_and_in_order(bed: Place) -> None:
     points = selectors.points_between(bed, NOW - timedelta(days=2), NOW)
     assert 250 < len(points) <= selectors.MOST_POINTS
     assert [p.taken_at for p in points] == sorted(p.taken_at for p in points)
+
+
+def test_a_logger_s_whole_day_is_its_mean_and_half_a_day_is_none(garden: Garden, bed: Place) -> None:
+    device, _ = let_device_in(garden, "Logger", "C", None)
+    stick(device, "1", bed, bed.seed_depth_m)
+    take_in(device, [Sent("1", 10.0 + h % 4, NOW - timedelta(hours=h)) for h in range(1, 15)])
+    assert selectors.day_reads(garden, NOW) == {}
+    take_in(device, [Sent("1", 10.0 + h % 4, NOW - timedelta(hours=h)) for h in range(15, 25)])
+    assert selectors.day_reads(garden, NOW)[bed.pk].logged_c == pytest.approx(11.5, abs=0.1)

@@ -5,7 +5,8 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.readings.models import DailyWeather
+from cloche.apps.readings.models import DailyWeather, WeatherHeard
+from tests.conftest import NOW
 from tests.factories import make_place
 
 
@@ -66,3 +67,18 @@ def test_removing_a_day_says_what_it_was(signed_in: Client, garden: Garden) -> N
     page = signed_in.post(url, follow=True).content.decode()
     assert "It was 2.0° to 11.5°" in page
     assert not garden.weather.exists()
+
+
+def test_a_correction_stands_beside_the_original_with_who_and_when(signed_in: Client, garden: Garden) -> None:
+    DailyWeather.objects.bulk_create([DailyWeather(garden=garden, day=date(2026, 4, 21), low_c=2.0, high_c=11.5)])
+    response = write(signed_in, garden, low="4")
+    assert "first 2.0° to 11.5°; changed by rowan, today" in response.content.decode()  # type: ignore[attr-defined]
+
+
+def test_a_line_that_differs_from_the_services_says_so(signed_in: Client, garden: Garden) -> None:
+    past = {"first": "2026-04-21", "low_c": [3.0], "high_c": [12.0], "rain_mm": [0.0]}
+    WeatherHeard.objects.create(garden=garden, heard_at=NOW, past=past)
+    response = write(signed_in, garden)
+    assert "the service says 3.0° to 12.0°" in response.content.decode()  # type: ignore[attr-defined]
+    same = write(signed_in, garden, low="3", high="12")
+    assert "the service says 3" not in same.content.decode()  # type: ignore[attr-defined]

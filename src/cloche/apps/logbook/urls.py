@@ -5,4 +5,5 @@ from cloche.apps.logbook import views
 urlpatterns = [
     path("history/", views.history, name="history"),
     path("history/<slug:kind>/<int:history_id>/restore/", views.restore, name="restore"),
+    path("doubts/", views.doubts, name="doubts"),
 ]

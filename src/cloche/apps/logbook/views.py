@@ -11,8 +11,10 @@ from django.views.decorators.http import require_GET, require_POST
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.logbook import flows
+from cloche.apps.logbook import doubtful, flows
 from cloche.apps.logbook import history as past
+
+MOST_NUMBERS = 600
 
 
 @require_GET
@@ -44,3 +46,23 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
     except flows.NotBrought as why:
         messages.error(request, str(why))
     return redirect("history", request.garden.pk)
+
+
+@in_garden
+def doubts(request: GardenRequest) -> HttpResponse:
+    """What is doubtful, and the grower's word on it."""
+    request.room = "files"  # type: ignore[attr-defined]
+    if request.method == "POST":
+        return _word(request)
+    page = doubtful.doubt_page(request.garden, units_of(request.user), clock.now())
+    return render(request, "logbook/doubts.html", {"page": page})
+
+
+def _word(request: GardenRequest) -> HttpResponse:
+    verdict = request.POST.get("verdict", "")
+    numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if n.lstrip("-").isdigit()][:MOST_NUMBERS]
+    if verdict not in doubtful.VERDICTS or not doubtful.give_word(request.garden, numbers, verdict):
+        raise Http404
+    said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
+    messages.success(request, said.get(verdict, "It is open again."))
+    return redirect("doubts", request.garden.pk)

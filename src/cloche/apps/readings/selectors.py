@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from typing import Any
 
@@ -20,6 +20,7 @@ SHOWN_IN_LIST = 30
 MOST_POINTS = 400
 MORNING_BEFORE_H = 12
 FRESH = timedelta(hours=36)
+SAME_DEPTH_M, WHOLE_DAY_H = 0.006, 20
 
 
 def recent_readings(place: Place, limit: int = SHOWN_IN_LIST) -> QuerySet[Reading]:
@@ -88,6 +89,36 @@ def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
         yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
 
 
+@dataclass(frozen=True)
+class Original:
+    """What a day's line said first, and who put another in its place and when; service: what the weather service says."""
+
+    first: tuple[float, float] | None
+    by: str
+    at: datetime | None
+    service: tuple[float, float] | None
+
+
+def originals(garden: Garden, days: list[date]) -> dict[date, Original]:
+    """For days whose line was corrected, or differs from the service's: what stands beside it."""
+    told: dict[date, list[Any]] = {}
+    rows = DailyWeather.history.filter(garden=garden, day__in=days).select_related("history_user").order_by("history_id")
+    for row in rows:
+        told.setdefault(row.day, []).append(row)
+    heard = {day.day: (day.low_c, day.high_c) for day in _heard_days(garden) if day.day in set(days) and day.lead_d == 0}
+    found = {}
+    for day in days:
+        states = told.get(day, [])
+        changed = [row for row in states if (row.low_c, row.high_c) != (states[0].low_c, states[0].high_c)]
+        if changed:
+            by = changed[-1].history_user.username if changed[-1].history_user else ""
+            first = (states[0].low_c, states[0].high_c)
+            found[day] = Original(first, by, changed[-1].history_date, heard.get(day))
+        elif day in heard:
+            found[day] = Original(None, "", None, heard[day])
+    return found
+
+
 def foretold(garden: Garden, today: date) -> list[Day]:
     """What the weather service foretells of today and later, without days that are written down."""
     heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).defer("past").first()
@@ -136,22 +167,46 @@ def latest_by_place(garden: Garden) -> dict[int, Latest]:
     return found
 
 
-def day_figures(garden: Garden, now: datetime) -> dict[int, float]:
-    """The day's figure of each place read both early and late within 36 hours: the mean of the two, at seed depth [°C]."""
+@dataclass(frozen=True)
+class DayRead:
+    """What was read at seed depth within 36 hours: the last early and late reading, and a logger's whole day [°C]."""
+
+    early: Latest | None = None
+    late: Latest | None = None
+    logged_c: float | None = None
+
+    @property
+    def mean_c(self) -> float | None:
+        """The day's figure: the mean of the two; None where one of them lacks."""
+        return (self.early.temperature_c + self.late.temperature_c) / 2 if self.early and self.late else None
+
+
+def day_reads(garden: Garden, now: datetime) -> dict[int, DayRead]:
+    """By place, what a day's figure can be made from."""
     places = {place.pk: place for place in garden.places.all()}
     rows = (
         Reading.objects.standing()
         .filter(place__in=places, taken_at__gt=now - FRESH, taken_at__lte=now)
+        .exclude(verdict=Reading.Verdict.LEFT_OUT)
         .order_by("taken_at")
         .values_list("place_id", "taken_at", "depth_m", "temperature_c")
     )
-    early: dict[int, float] = {}
-    late: dict[int, float] = {}
+    found = {pk: DayRead(logged_c=mean) for pk, mean in _logged_days(places, now).items()}
     for place_id, taken_at, depth_m, value in rows:
-        if abs(depth_m - places[place_id].seed_depth_m) < 0.006:
-            local_hour = taken_at.astimezone(garden.timezone).hour
-            (early if local_hour < MORNING_BEFORE_H else late)[place_id] = value
-    return {place_id: (early[place_id] + late[place_id]) / 2 for place_id in early.keys() & late.keys()}
+        if abs(depth_m - places[place_id].seed_depth_m) < SAME_DEPTH_M:
+            early = taken_at.astimezone(garden.timezone).hour < MORNING_BEFORE_H
+            read = {"early" if early else "late": Latest(taken_at, value)}
+            found[place_id] = replace(found.get(place_id, DayRead()), **read)  # type: ignore[arg-type]
+    return found
+
+
+def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:
+    """Means of the last day of loggers at seed depth, where nearly all of its hours are there."""
+    hours: dict[int, list[float]] = {}
+    for hour in logged.hours_between(places, now - timedelta(days=1), now):
+        if abs(hour.depth_m - places[hour.place_id].seed_depth_m) < SAME_DEPTH_M:
+            hours.setdefault(hour.place_id, []).append(hour.temperature_c)
+    return {place: sum(values) / len(values) for place, values in hours.items() if len(values) >= WHOLE_DAY_H}
 
 
 def read_since(garden: Garden, start: datetime) -> set[int]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import date, timedelta
 from typing import Any
 
 from django.contrib import messages
@@ -31,11 +31,12 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         data = form.cleaned_data
         also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
         weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
-        messages.success(request, f"{words.day(data['day']).capitalize()} is written down.")
+        messages.success(request, f"{words.sentence(words.day(data['day']))} is written down.")
         return redirect("weather", request.garden.pk)
     today = clock.today(request.garden.timezone)
     rows = selectors.weather_around(request.garden, today, back=21, ahead=16)
-    lines = [_weather_line(row, units) for row in rows]
+    beside = selectors.originals(request.garden, [row.day for row in rows])
+    lines = [_weather_line(row, units) | {"beside": _beside(row, beside.get(row.day), units, today)} for row in rows]
     newest = request.garden.weather.filter(day__lte=today).order_by("-day").values_list("day", flat=True).first()
     context = {
         "form": form,
@@ -53,6 +54,23 @@ def weather_page(request: GardenRequest) -> HttpResponse:
 
 def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
     return _day_line(selectors.day_of(*(getattr(row, name) for name in DailyWeather.LINE)), units)
+
+
+def _beside(row: DailyWeather, was: selectors.Original | None, units: Any, today: date) -> str:
+    """The original beside the correction: what it said, who changed it, what the service says."""
+    if was is None:
+        return ""
+    said = []
+    if was.first is not None and was.at is not None:
+        by = f"{was.by}, " if was.by else ""
+        said.append(f"first {_span(was.first, units)}; changed by {by}{words.day(was.at.date(), today)}")
+    if was.service is not None and _span(was.service, units) != _span((row.low_c, row.high_c), units):
+        said.append(f"the service says {_span(was.service, units)}")
+    return "; ".join(said)
+
+
+def _span(pair: tuple[float, float], units: Any) -> str:
+    return f"{units.temperature_text(pair[0])} to {units.temperature_text(pair[1])}"
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:
@@ -73,5 +91,5 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
         units = units_of(request.user)
         weather.remove_day(request.garden, day)
         was = f"{units.temperature_text(line.low_c)} to {units.temperature_text(line.high_c)}"
-        messages.success(request, f"{words.day(day).capitalize()} is removed. It was {was}, should you want it back.")
+        messages.success(request, f"{words.sentence(words.day(day))} is removed. It was {was}, should you want it back.")
     return redirect("weather", request.garden.pk)

@@ -9,6 +9,7 @@ from datetime import date, datetime
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.packets import values_in_use
+from cloche.apps.loggers.pages import silences_said
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
@@ -55,6 +56,7 @@ class TodayPage:
     read: int
     air: str
     next_up: list[str]
+    silent: list[str]
 
 
 def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
@@ -84,6 +86,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
         next_up=_next_up(found, openings, today),
+        silent=silences_said(garden, now),
     )
 
 
@@ -152,7 +155,7 @@ def _place_now(
     held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.now_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    figure = f"mean {units.temperature_text(standing.now_c)}, {'measured' if standing.measured else 'estimated'}"
+    figure = f"mean {units.temperature_text(standing.now_c)}, {standing.how.split(',')[0]}"
     return PlaceNow(line, figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 

@@ -16,6 +16,7 @@ from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop, Readiness, Verdict
+from cloche.bridge.doubts import day_mean_from_one
 from cloche.bridge.units import Units
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
@@ -75,32 +76,46 @@ class WakesPage:
     filters: tuple[tuple[str, str], ...] = FILTERS
 
 
+ESTIMATED = "estimated"
+
+
 @dataclass(frozen=True)
 class Standing:
-    """A place's soil now: the day's figure if it was read early and late, else the estimate [°C]."""
+    """A place's soil now [°C]; how: what that figure is, in words, “estimated” where nothing was read."""
 
     place: Place
     now_c: float
     later_c: float
-    measured: bool
+    how: str = ESTIMATED
 
 
 def standings(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Standing]:
     """Every place that has a forecast, in walking order, some days ahead; grounds from selectors.grounds_in."""
     if ahead_d:
         known = [(place, ground) for place, ground in grounds if ground is not None]
-        return [Standing(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D), measured=False) for p, g in known]
-    figures = measured.day_figures(garden, now)
+        return [Standing(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
+    read = measured.day_reads(garden, now)
     found = []
     for place, ground in grounds:
         if ground is not None:
-            found.append(_standing(place, ground, figures.get(place.pk), now))
+            found.append(_standing(place, ground, read.get(place.pk, measured.DayRead()), now))
     return found
 
 
-def _standing(place: Place, ground: Ground, figure: float | None, now: datetime) -> Standing:
-    now_c = figure if figure is not None else ground.day_mean(now)
-    return Standing(place, now_c, ground.mean_in(LATER_D), figure is not None)
+def _standing(place: Place, ground: Ground, read: measured.DayRead, now: datetime) -> Standing:
+    """A logger's day, else the mean of early and late, else one reading moved to its day's mean by the place's own curve."""
+    later_c = ground.mean_in(LATER_D)
+    if read.logged_c is not None:
+        return Standing(place, read.logged_c, later_c, "measured, a logger’s whole day")
+    if read.mean_c is not None:
+        return Standing(place, read.mean_c, later_c, "measured, the mean of the last early and late reading")
+    one = read.early or read.late
+    if one:
+        mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
+        return Standing(
+            place, mean, later_c, f"from the {'morning' if read.early else 'evening'}’s reading alone, set to the day"
+        )
+    return Standing(place, ground.day_mean(now), later_c)
 
 
 def _kept(crop: Crop, only: str) -> bool:
@@ -122,11 +137,10 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
     grown = [crop for crop in everything if _kept(crop, asked.only)]
     comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c, grown)]
     minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c, grown)]
-    how = "measured, the mean of the last early and late reading" if chosen.measured else "estimated"
     when = _when(asked.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
-        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {how}. Frost above the ground is not counted here.",
+        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {chosen.how}. Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
         picture=_picture(found, chosen, grown, units) if grown else None,

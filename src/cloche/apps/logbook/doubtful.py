@@ -1,0 +1,152 @@
+"""What in the last three weeks is doubtful, why, what it does to the forecast, and the grower's word on it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from itertools import groupby
+from typing import Any
+
+from django.db import transaction
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.flows.past import keep_first_state
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.loggers import selectors as logged
+from cloche.apps.loggers.models import LoggedHour
+from cloche.apps.readings.models import Reading
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge.doubts import Doubt, Row, doubts_of
+from cloche.bridge.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.units import Units
+
+LOOKED_BACK = timedelta(days=21)
+REASONS = {
+    Doubt.FAHRENHEIT: "far off, but just right in °F: was the scale mistaken?",
+    Doubt.AIR: "nearer the air than the ground: was the probe in it?",
+    Doubt.SPIKE: "away from both its neighbours: soil does not jump and come back",
+    Doubt.FLAT: "stands still for a day or longer while the ground moved: does the probe hang?",
+    Doubt.STEP: "from here on a leap: was the probe moved?",
+    Doubt.DEPTH: "at another depth than this place is read at",
+    Doubt.FAR: "far from what was expected: had it settled?",
+}
+VERDICTS = {"right", "left_out", ""}
+
+
+@dataclass(frozen=True)
+class Item:
+    """One doubtful reading, or hours in a row of a logger with the same doubt."""
+
+    numbers: str
+    place: Place
+    what: str
+    why: str
+    effect: str
+    verdict: str
+    reading_pk: int | None
+
+
+@dataclass(frozen=True)
+class DoubtPage:
+    """Context of the page; settled: what a grower has given a word on."""
+
+    headline: str
+    items: list[Item]
+    settled: list[Item]
+
+
+def doubt_page(garden: Garden, units: Units, now: datetime) -> DoubtPage:
+    """All places, in walking order."""
+    items: list[Item] = []
+    for place, ground in windows.grounds_in(garden):
+        items += _doubts_at(place, ground, units, now)
+    open_ones = [item for item in items if not item.verdict]
+    return DoubtPage(_headline(len(open_ones)), open_ones, [item for item in items if item.verdict])
+
+
+def _headline(number: int) -> str:
+    if not number:
+        return "Nothing that was read in the last three weeks is in doubt."
+    return f"{words.count(number, 'thing')} in the last three weeks’ record {'is' if number == 1 else 'are'} doubtful."
+
+
+def _doubts_at(place: Place, ground: Ground | None, units: Units, now: datetime) -> list[Item]:
+    data = ground.data if ground else None
+    since = now - LOOKED_BACK
+    readings = list(Reading.objects.standing().filter(place=place, taken_at__gte=since).order_by("taken_at"))
+    rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
+    found = doubts_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
+    items = [_reading_item(place, r, found.get(r.pk), data, units) for r in readings if r.pk in found or r.verdict]
+    return items + _logged_doubts(place, data, units, since, now)
+
+
+def _reading_item(place: Place, reading: Reading, doubt: Doubt | None, data: Any, units: Units) -> Item:
+    value, depth = units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m)
+    what = f"{value} at {depth}, {_when(place, reading.taken_at)}"
+    why = REASONS[doubt] if doubt else "no longer in doubt"
+    return Item(str(reading.pk), place, what, why, _effect(str(reading.pk), reading.verdict, data), reading.verdict, reading.pk)
+
+
+def _when(place: Place, at: datetime) -> str:
+    local = at.astimezone(place.garden.timezone)
+    return f"{words.day(local.date())} {words.clock(local)}"
+
+
+def _effect(number: str, verdict: str, data: Any) -> str:
+    if verdict == Reading.Verdict.LEFT_OUT:
+        return "left out of the forecast"
+    weight = 1.0 if data is None else data["weights"].get(number, 1.0)
+    if weight >= 0.9:
+        return "counts like any other"
+    return f"counts {max(1, round(weight * 100))} % of an ordinary one"
+
+
+def _logged_doubts(place: Place, data: Any, units: Units, since: datetime, now: datetime) -> list[Item]:
+    hours = logged.hours_between([place.pk], since, now, left_out=True)
+    verdicts = {logged.number_of(h.probe_id, h.hour): h.verdict for h in _with_word(place, since)}
+    items: list[Item] = []
+    for depth in sorted({h.depth_m for h in hours}):
+        own = [h for h in hours if h.depth_m == depth]
+        found = doubts_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
+        kinds = [(h, found.get(h.pk), verdicts.get(h.pk, "")) for h in own]
+        for (doubt, verdict), run in groupby(kinds, key=lambda one: one[1:]):
+            if doubt or verdict:
+                items.append(_run_item(place, [one[0] for one in run], doubt, verdict, data, units))
+    return items
+
+
+def _with_word(place: Place, since: datetime) -> list[LoggedHour]:
+    return list(LoggedHour.objects.filter(probe__place=place, hour__gte=since).exclude(verdict=""))
+
+
+def _run_item(place: Place, run: list[logged.HourPoint], doubt: Doubt | None, verdict: str, data: Any, units: Units) -> Item:
+    first, last = run[0], run[-1]
+    low, high = min(h.temperature_c for h in run), max(h.temperature_c for h in run)
+    value = units.temperature_text(low) if len(run) == 1 else f"{units.temperature_text(low)} to {units.temperature_text(high)}"
+    span = _when(place, first.taken_at) if len(run) == 1 else f"{_when(place, first.taken_at)} to {_when(place, last.taken_at)}"
+    what = f"logger, {value} at {units.length_text(first.depth_m)}, {span}"
+    why = REASONS[doubt] if doubt else "no longer in doubt"
+    effect = _effect(str(first.pk), verdict, data)
+    return Item(",".join(str(h.pk) for h in run), place, what, why, effect, verdict, None)
+
+
+@transaction.atomic
+def give_word(garden: Garden, numbers: list[int], verdict: str) -> int:
+    """Say of readings (numbers above zero) or a logger's hours (below) what they are; returns how many there were."""
+    places: set[int] = set()
+    for reading in Reading.objects.standing().filter(pk__in=[n for n in numbers if n > 0], place__garden=garden):
+        keep_first_state(reading)
+        reading.verdict = verdict
+        reading.save()
+        places.add(reading.place_id)
+    done = len(places)
+    for number in (n for n in numbers if n < 0):
+        probe_id, hour = logged.hour_of(number)
+        rows = LoggedHour.objects.filter(probe_id=probe_id, hour=hour, probe__place__garden=garden)
+        places |= set(rows.values_list("probe__place_id", flat=True))
+        done += rows.update(verdict=verdict)
+    for place in Place.objects.filter(pk__in=places).order_by("pk"):
+        note_change_at(place)
+    return done

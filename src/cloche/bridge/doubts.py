@@ -1,0 +1,43 @@
+"""A place's newest readings held against what was expected of them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from typing import Any
+
+import numpy as np
+
+from cloche.bridge.expected import hours_from
+from cloche.core.records.quality import Doubt, Series, day_mean_from_one, doubts
+
+Row = tuple[int, datetime, float, float]
+SHORT = np.nan
+
+
+def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m: tuple[float, ...]) -> dict[int, Doubt]:
+    """Doubts by a reading's number. rows: (number, at, depth, temperature), oldest first; ground: the stored forecast."""
+    if not rows:
+        return {}
+    hour = np.array([(row[1] - rows[0][1]) / timedelta(hours=1) for row in rows])
+    band = np.full((3, len(rows)), SHORT)
+    if ground is not None:
+        for depth_m in {row[2] for row in rows}:
+            _expect(rows, ground, depth_m, band)
+    depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
+    found = doubts(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
+    return {row[0]: doubt for row, doubt in zip(rows, found, strict=True) if doubt is not None}
+
+
+def _expect(rows: Sequence[Row], ground: dict[str, Any], depth_m: float, band: Any) -> None:
+    start = datetime.fromisoformat(ground["start"])
+    known = hours_from(ground, start, len(ground["near_mid_c"]), depth_m)
+    if known is None:
+        return
+    for i, (_, at, depth, _) in enumerate(rows):
+        index = int((at - start) / timedelta(hours=1))
+        if depth == depth_m and 0 <= index < len(known.low_c) and at >= start:
+            band[:, i] = known.low_c[index], known.high_c[index], known.air_c[index]
+
+
+__all__ = ["Doubt", "day_mean_from_one", "doubts_of"]

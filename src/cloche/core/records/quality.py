@@ -1,0 +1,162 @@
+"""What in a record is doubtful, and why. Each check is a function of its own; none of them removes anything.
+
+Thresholds are our own unless a source stands beside them; `docs/engine.md` has how often they speak on good records.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.quantities import celsius_from_fahrenheit
+from cloche.core.records.expected import asked_again
+
+Array = NDArray[np.float64]
+Marks = NDArray[np.bool_]
+
+SPIKE_K, SPIKE_H = 4.0, 3.0
+FLAT_H, FLAT_K, FLAT_EXPECTED_K, FLAT_COUNT = 24.0, 0.011, 2.0, 12
+STEP_K, STEP_EXPECTED_K, STEP_H, STEP_COUNT = 4.0, 2.0, 24.0, 4
+DEPTH_M = 0.021
+AIR_SHARE = 0.34
+
+
+class Doubt(StrEnum):
+    """Why a reading is doubtful."""
+
+    FAHRENHEIT = "fahrenheit"
+    AIR = "air"
+    SPIKE = "spike"
+    FLAT = "flat"
+    STEP = "step"
+    DEPTH = "depth"
+    FAR = "far"
+
+
+@dataclass(frozen=True)
+class Series:
+    """Readings of one probe or one hand at one place, oldest first, all of one length n.
+
+    hour: hours from any instant [h]; temperature_c; depth_m; low_c, high_c: the band expected then and there, nan where
+    nothing is; air_c: the air over it then, nan likewise. usual_depths_m: where this place is read.
+    """
+
+    hour: Array
+    temperature_c: Array
+    depth_m: Array
+    low_c: Array
+    high_c: Array
+    air_c: Array
+    usual_depths_m: tuple[float, ...]
+
+    @property
+    def middle_c(self) -> Array:
+        """Middle of the expected band."""
+        return (self.low_c + self.high_c) / 2
+
+
+def doubts(series: Series) -> list[Doubt | None]:
+    """The gravest doubt about each reading, None for none; length n.
+
+    A likely cause (the wrong scale, the air, a probe that hangs) goes before the plain finding that it lies far off.
+    """
+    found: list[Doubt | None] = [None] * len(series.hour)
+    for doubt, check in CHECKS.items():
+        for i in np.flatnonzero(check(series)):
+            found[i] = found[i] or doubt
+    return found
+
+
+def far(series: Series) -> Marks:
+    """Outside the range in which nothing is asked. Nothing expected: not far."""
+    low, high = asked_again(series.low_c, series.high_c)
+    return (series.temperature_c < low) | (series.temperature_c > high)
+
+
+def fahrenheit(series: Series) -> Marks:
+    """Far off as °C, and within the band if it was typed in °F."""
+    turned = celsius_from_fahrenheit(series.temperature_c)
+    return far(series) & (turned >= series.low_c - 1.0) & (turned <= series.high_c + 1.0)
+
+
+def air(series: Series) -> Marks:
+    """Far off, and within a third of that distance of the air's temperature: the probe was not in the ground."""
+    off = np.minimum(np.abs(series.temperature_c - series.low_c), np.abs(series.temperature_c - series.high_c))
+    return far(series) & (np.abs(series.temperature_c - series.air_c) < AIR_SHARE * off)
+
+
+def spike(series: Series) -> Marks:
+    """Away from both neighbours within three hours by more than 4 K to the same side: soil has no such moments."""
+    marks = np.zeros(len(series.hour), dtype=bool)
+    if len(series.hour) < 3:
+        return marks
+    t, h = series.temperature_c, series.hour
+    before, after = t[1:-1] - t[:-2], t[1:-1] - t[2:]
+    near = (h[1:-1] - h[:-2] <= SPIKE_H) & (h[2:] - h[1:-1] <= SPIKE_H)
+    marks[1:-1] = near & (np.sign(before) == np.sign(after)) & (np.minimum(np.abs(before), np.abs(after)) > SPIKE_K)
+    return marks
+
+
+def flat(series: Series) -> Marks:
+    """Twelve values or more over a day or longer that do not move while the ground was expected to: a probe that hangs."""
+    marks = np.zeros(len(series.hour), dtype=bool)
+    starts = np.flatnonzero(np.r_[True, np.abs(np.diff(series.temperature_c)) > FLAT_K])
+    for start, end in zip(starts, np.r_[starts[1:], len(series.hour)], strict=True):
+        run = slice(start, end)
+        long = end - start >= FLAT_COUNT and series.hour[end - 1] - series.hour[start] >= FLAT_H
+        middle = series.middle_c[run]
+        moved = np.nanmax(middle) - np.nanmin(middle) if np.isfinite(middle).any() else np.inf
+        marks[run] = long and moved > FLAT_EXPECTED_K
+    return marks
+
+
+def step(series: Series) -> Marks:
+    """Where a day's median leaps by more than 4 K against the day before, and the ground was not expected to: a moved probe.
+
+    Only the reading at which it happens is marked.
+    """
+    marks = np.zeros(len(series.hour), dtype=bool)
+    away = series.temperature_c - np.where(np.isfinite(series.middle_c), series.middle_c, np.nan)
+    leap = np.zeros(len(series.hour))
+    for i in range(1, len(series.hour)):
+        first = np.searchsorted(series.hour, series.hour[i] - STEP_H)
+        last = np.searchsorted(series.hour, series.hour[i] + STEP_H)
+        if i - first >= STEP_COUNT and last - i >= STEP_COUNT:
+            raw = np.median(series.temperature_c[i:last]) - np.median(series.temperature_c[first:i])
+            net = np.median(away[i:last]) - np.median(away[first:i])
+            leap[i] = min(abs(raw), abs(net)) if np.isfinite(net) else 0.0
+    jump = np.abs(np.diff(away, prepend=away[:1]))
+    for at in np.flatnonzero(leap > STEP_K):
+        near = np.flatnonzero((np.abs(series.hour - series.hour[at]) <= STEP_H) & (leap > STEP_K))
+        # Medians leap for hours on end; it happened where two neighbours lie furthest apart.
+        marks[near[jump[near].argmax()]] = True
+    return marks
+
+
+def depth(series: Series) -> Marks:
+    """By more than 2 cm at another depth than those at which this place is read: the two cannot be compared by eye."""
+    away = np.abs(series.depth_m[:, None] - np.array(series.usual_depths_m)[None, :])
+    return np.asarray(away.min(axis=1) > DEPTH_M)
+
+
+CHECKS = {
+    Doubt.FAHRENHEIT: fahrenheit,
+    Doubt.AIR: air,
+    Doubt.SPIKE: spike,
+    Doubt.FLAT: flat,
+    Doubt.STEP: step,
+    Doubt.FAR: far,
+    Doubt.DEPTH: depth,
+}
+
+
+def day_mean_from_one(temperature_c: float, expected_now_c: float, expected_mean_c: float) -> float:
+    """A day's mean from one reading of it: the reading, moved by what the place's own day is expected to differ from that hour.
+
+    expected_now_c, expected_mean_c: the place's expected temperature at the reading's hour, and its mean of that day [°C].
+    One morning reading alone lies several kelvin below the mean of a bed in spring (common practice, no source).
+    """
+    return temperature_c + expected_mean_c - expected_now_c
