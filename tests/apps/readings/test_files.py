@@ -105,7 +105,7 @@ def test_another_value_at_a_known_time_is_refused_and_the_old_one_stays(signed_i
         (b"", "The file is empty"),
         (b"  \n \n", "The file is empty"),
         (b"date,time,temp\n", "a heading and no rows"),
-        (b"PK\x03\x04\x00\x00\x00binary", "not a text file"),
+        (b"PK\x03\x04\x00\x00\x00binary", "damaged"),
     ],
 )
 def test_files_that_hold_nothing_are_refused_in_words(

@@ -47,6 +47,8 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
     if waiting is None:
         messages.error(request, "That file is no longer waiting: it was brought in, given up or replaced by another.")
         return redirect("files", request.garden.pk)
+    if waiting.state != IncomingFile.State.WAITING:
+        return _progress(request, waiting)
     table = read_table(waiting.text)
     units = units_of(request.user)
     form = MappingForm(
@@ -80,8 +82,27 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
 
 
 def _take(request: GardenRequest, waiting: IncomingFile) -> HttpResponse:
-    name, kind = waiting.name, waiting.kind
+    name, kind, file_id = waiting.name, waiting.kind, waiting.pk
     added = bring_in.take_rows(waiting)
+    if added is None:
+        return redirect("incoming", request.garden.pk, file_id)
+    return _taken(request, name, kind, added)
+
+
+def _progress(request: GardenRequest, taking: IncomingFile) -> HttpResponse:
+    """How far a long file is; once it is in, its page leads on."""
+    if taking.state == IncomingFile.State.TAKEN:
+        answer = _taken(request, taking.name, taking.kind, taking.done)
+        taking.delete()
+        if request.htmx:  # type: ignore[attr-defined]
+            return HttpResponse(headers={"HX-Redirect": answer["Location"]})
+        return answer
+    template = "readings/_progress.html" if request.htmx else "readings/progress.html"  # type: ignore[attr-defined]
+    share = round(100 * taking.done / max(taking.total, 1))
+    return render(request, template, {"taking": taking, "share": share, "garden": request.garden})
+
+
+def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResponse:
     what = words.count(added, "day") if kind == "weather" else words.count(added, "reading")
     messages.success(request, f"{what} from {name} brought in." if added else f"{name} held nothing new; nothing was added.")
     return redirect("weather" if kind == "weather" else "ground", request.garden.pk)

@@ -124,7 +124,9 @@ class FileForm(forms.Form):
         widget=forms.RadioSelect,
         initial="readings",
     )
-    file = forms.FileField(label="CSV file", error_messages={"empty": "The file is empty: there is nothing to bring in."})
+    file = forms.FileField(
+        label="File: CSV, xlsx or ods", error_messages={"empty": "The file is empty: there is nothing to bring in."}
+    )
 
 
 class MappingForm(forms.Form):

@@ -124,8 +124,28 @@ class WeatherHeard(models.Model):
     past = models.JSONField(default=dict, help_text="Earlier days: first, low_c, high_c, rain_mm, one value a day.")
 
 
+class FileSource(models.Model):
+    """What the columns of files from one source mean, remembered from the last one that was taken. signature: its heading's."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="file_sources")
+    kind = models.CharField(max_length=10)
+    signature = models.CharField(max_length=64)
+    mapping = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "kind", "signature"], name="one_memory_a_heading")]
+
+
 class IncomingFile(models.Model):
-    """A file that somebody is bringing in; its text is kept only until it is in or given up."""
+    """A file that somebody is bringing in; its text is kept only until it is in or given up.
+
+    familiar: its heading is that of an earlier one. A long file is taken outside the request: done of total rows are in.
+    """
+
+    class State(models.TextChoices):
+        WAITING = "waiting", "waiting for a word"
+        TAKING = "taking", "being taken"
+        TAKEN = "taken", "taken"
 
     class Kind(models.TextChoices):
         READINGS = "readings", "soil readings"
@@ -137,4 +157,8 @@ class IncomingFile(models.Model):
     name = models.CharField(max_length=200)
     text = models.TextField()
     mapping = models.JSONField(default=dict)
+    familiar = models.BooleanField(default=False)
+    state = models.CharField(max_length=8, choices=State, default=State.WAITING)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)

@@ -8,6 +8,7 @@ from procrastinate.contrib.django import app
 from cloche.apps.gardens import queue
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.flows import hear
+from cloche.apps.readings.models import IncomingFile
 from cloche.apps.readings.weather.provider import NotHeard, provider
 
 
@@ -29,3 +30,13 @@ def ask_round(timestamp: int = 0) -> None:
         return
     for pk in Garden.objects.values_list("pk", flat=True):
         queue.put("readings.ask_weather", f"weather-{pk}", garden_id=pk)
+
+
+@app.task(name="readings.take_file", retry=3)
+def take_file(file_id: int) -> None:
+    """Take a long file; one that was given up or is in already is left alone."""
+    from cloche.apps.readings.flows import bring_in
+
+    incoming = IncomingFile.objects.filter(pk=file_id, state=IncomingFile.State.TAKING).first()
+    if incoming is not None:
+        bring_in.take_long(incoming)

@@ -33,7 +33,7 @@ class Table:
 def decode(data: bytes) -> str:
     """Bytes to text: UTF-8 with or without its mark, UTF-16, else the likeliest Western encoding."""
     if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise UnreadableFile("This is not a text file. Save the sheet as CSV and bring that in.")
+        raise UnreadableFile("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and bring that in.")
     for encoding in ("utf-16",) if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
         try:
             return data.decode(encoding)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from dataclasses import asdict, dataclass
 from typing import Any
 
@@ -9,17 +10,20 @@ from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
-from cloche.apps.gardens import clock
+from cloche.apps.gardens import clock, queue
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.readings.files import mapping as maps
+from cloche.apps.readings.files.sheets import is_sheet, sheet_text
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
-from cloche.apps.readings.models import DailyWeather, IncomingFile, Reading
+from cloche.apps.readings.models import DailyWeather, FileSource, IncomingFile, Reading
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.epw import NotAnEpw, TypicalYear, typical_year
 
-BATCH = 2000
+BATCH, AT_ONCE = 2000, 5000
+"""Rows a batch, and how many are taken while one waits."""
+TAKE_FILE = "readings.take_file"
 
 
 @dataclass(frozen=True)
@@ -64,14 +68,36 @@ def _refuse_large(upload: UploadedFile) -> None:
 def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
     """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
     _refuse_large(upload)
-    text = decode(upload.read())
+    data = upload.read()
+    text = sheet_text(data) if is_sheet(data) else decode(data)
     table = read_table(text)
-    IncomingFile.objects.filter(garden=garden, user=person).delete()
-    guess = _first_guess(kind, table, garden)
-    name = (upload.name or "file.csv")[:200]
-    # PostgreSQL's text cannot hold NUL; a stray one in a text file carries nothing.
-    clean = text.replace("\x00", "")
-    return IncomingFile.objects.create(garden=garden, user=person, kind=kind, name=name, text=clean, mapping=asdict(guess))
+    IncomingFile.objects.filter(garden=garden, user=person).exclude(state=IncomingFile.State.TAKING).delete()
+    known = _remembered(garden, kind, table)
+    mapping = asdict(_first_guess(kind, table, garden)) | (known or {})
+    return IncomingFile.objects.create(
+        garden=garden,
+        user=person,
+        kind=kind,
+        name=(upload.name or "file.csv")[:200],
+        # PostgreSQL's text cannot hold NUL; a stray one in a text file carries nothing.
+        text=text.replace("\x00", ""),
+        mapping=mapping,
+        familiar=known is not None,
+    )
+
+
+def _signature(table: Table) -> str:
+    return hashlib.sha256("\x1f".join(name.strip().lower() for name in table.header).encode()).hexdigest()
+
+
+def _remembered(garden: Garden, kind: str, table: Table) -> dict[str, Any] | None:
+    """What the columns meant last time; a place that is gone is asked for again."""
+    source = garden.file_sources.filter(kind=kind, signature=_signature(table)).first()
+    if source is None:
+        return None
+    place = source.mapping.get("place_id")
+    there = place is not None and garden.places.filter(pk=place).exists()
+    return dict(source.mapping) | {"place_id": place if there else None}
 
 
 def _first_guess(kind: str, table: Table, garden: Garden) -> maps.Mapping:
@@ -136,23 +162,72 @@ def _known_days(garden: Garden) -> dict[Any, tuple[float, ...]]:
     return {day: (low, high) for day, low, high in garden.weather.values_list("day", "low_c", "high_c")}
 
 
-@transaction.atomic
-def take_rows(incoming: IncomingFile) -> int:
-    """Add the fresh rows and forget the file; returns how many were added. Rows added by someone meanwhile are skipped."""
+def take_rows(incoming: IncomingFile) -> int | None:
+    """Add the fresh rows; returns how many, or None where there are so many that it is done outside the request.
+
+    Rows added by someone meanwhile are skipped. What the columns mean is remembered for the next file of this heading.
+    """
+    _remember_source(incoming)
     found = preview(incoming)
-    if incoming.kind == "weather":
-        _add_days(incoming.garden, found.fresh)
-    else:
-        _add_readings(incoming, found.fresh)
-    incoming.delete()
+    if len(found.fresh) > AT_ONCE:
+        incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(found.fresh), 0
+        incoming.save(update_fields=["state", "total", "done"])
+        queue.put(TAKE_FILE, f"file-{incoming.pk}", file_id=incoming.pk)
+        return None
+    with transaction.atomic():
+        _add(incoming, found.fresh)
+        _note(incoming, found.fresh)
+        incoming.delete()
     return len(found.fresh)
 
 
+def take_long(incoming: IncomingFile) -> None:
+    """Add the fresh rows batch by batch, each whole: a worker that is lost is followed by one that goes on where it ended."""
+    fresh = preview(incoming).fresh
+    incoming.total = max(incoming.total, incoming.done + len(fresh))
+    for start in range(0, len(fresh), BATCH):
+        part = fresh[start : start + BATCH]
+        with transaction.atomic():
+            _add(incoming, part)
+            incoming.done += len(part)
+            incoming.save(update_fields=["done", "total"])
+    with transaction.atomic():
+        _note_all(incoming)
+        incoming.state, incoming.text = IncomingFile.State.TAKEN, ""
+        incoming.save(update_fields=["state", "text"])
+
+
+def _remember_source(incoming: IncomingFile) -> None:
+    told = {"mapping": incoming.mapping}
+    signature = _signature(read_table(incoming.text))
+    FileSource.objects.update_or_create(garden=incoming.garden, kind=incoming.kind, signature=signature, defaults=told)
+
+
+def _add(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
+    if incoming.kind == "weather":
+        _add_days(incoming.garden, rows)
+    else:
+        _add_readings(incoming, rows)
+
+
+def _note(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
+    """Have worked out again what rests on them."""
+    if rows and incoming.kind == "weather":
+        note_change_in(incoming.garden)
+        return
+    for place in Place.objects.filter(pk__in={row[0] for row in rows}):
+        note_change_at(place)
+
+
+def _note_all(incoming: IncomingFile) -> None:
+    # Which rows an earlier worker added is not known any more: every place of the garden may have some.
+    note_change_in(incoming.garden)
+
+
 def _add_days(garden: Garden, rows: list[tuple[Any, ...]]) -> None:
-    lines = [DailyWeather(garden=garden, **dict(zip(DailyWeather.LINE, row, strict=True))) for row in rows]
+    told = [dict(zip(DailyWeather.LINE, row, strict=True)) for row in rows]
+    lines = [DailyWeather(garden=garden, source=Reading.Source.FILE, **line) for line in told]
     DailyWeather.objects.bulk_create(lines, batch_size=BATCH, ignore_conflicts=True)
-    if lines:
-        note_change_in(garden)
 
 
 def _add_readings(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
@@ -169,5 +244,3 @@ def _add_readings(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
         for place_id, taken_at, depth_m, temperature_c, note in rows
     ]
     Reading.objects.bulk_create(readings, batch_size=BATCH, ignore_conflicts=True)
-    for place in Place.objects.filter(pk__in={row[0] for row in rows}):
-        note_change_at(place)
