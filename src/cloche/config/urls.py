@@ -4,6 +4,7 @@ from django.urls import include, path
 
 from cloche.apps.gardens import people_views as people
 from cloche.apps.gardens import views as gardens
+from cloche.apps.logbook import views as logbook
 from cloche.apps.loggers.api import api as loggers
 from cloche.apps.rounds import views as rounds
 from cloche.apps.windows import season_views
@@ -19,6 +20,7 @@ urlpatterns = [
     path("worker.js", rounds.service_worker, name="service_worker"),
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),
+    path("gardens/bring/", logbook.archive_in, name="archive_in"),
     path("join/<str:token>/", people.join, name="join"),
     path("healthz/", gardens.health, name="health"),
     path("api/v1/", loggers.urls),

@@ -17,7 +17,7 @@ from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 
 OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "health", "feed"}
-OUTSIDE |= {"service_worker", "manifest", "no_signal", "join"}
+OUTSIDE |= {"service_worker", "manifest", "no_signal", "join", "archive_in"}
 """Addresses of no garden; each has tests of its own."""
 
 

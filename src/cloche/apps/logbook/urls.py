@@ -6,4 +6,5 @@ urlpatterns = [
     path("history/", views.history, name="history"),
     path("history/<slug:kind>/<int:history_id>/restore/", views.restore, name="restore"),
     path("doubts/", views.doubts, name="doubts"),
+    path("files/garden.zip", views.archive_out, name="archive_out"),
 ]

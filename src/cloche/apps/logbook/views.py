@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.contrib.auth.decorators import login_required
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.dateparse import parse_datetime
 from django.views.decorators.http import require_GET, require_POST
@@ -13,8 +14,12 @@ from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.logbook import doubtful, flows
 from cloche.apps.logbook import history as past
+from cloche.apps.logbook.archive.read import NotTaken, read_archive
+from cloche.apps.logbook.archive.write import write_archive
+from cloche.apps.logbook.forms import ArchiveForm
 
 MOST_NUMBERS = 600
+INVALID = 422
 
 
 @require_GET
@@ -66,3 +71,25 @@ def _word(request: GardenRequest) -> HttpResponse:
     said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
     messages.success(request, said.get(verdict, "It is open again."))
     return redirect("doubts", request.garden.pk)
+
+
+@require_GET
+@in_garden
+def archive_out(request: GardenRequest) -> FileResponse:
+    """The whole garden as one file."""
+    stamp = clock.today(request.garden.timezone).isoformat()
+    return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=f"cloche-garden-{stamp}.zip")
+
+
+@login_required
+def archive_in(request: HttpRequest) -> HttpResponse:
+    """A new garden from such a file."""
+    form = ArchiveForm(request.POST or None, request.FILES or None)
+    if form.is_valid():
+        try:
+            garden = read_archive(form.cleaned_data["file"], request.user)  # type: ignore[arg-type]
+            messages.success(request, f"{garden.name} is here, with everything that the file holds.")
+            return redirect("today", garden.pk)
+        except NotTaken as why:
+            form.add_error("file", str(why))
+    return render(request, "logbook/archive_in.html", {"form": form}, status=INVALID if form.errors else 200)

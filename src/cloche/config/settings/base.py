@@ -136,6 +136,7 @@ SECURE_REFERRER_POLICY = "same-origin"
 # Files beyond this go to a temporary file while they are received; IMPORT_LIMIT is what the grower is told.
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
+CLOCHE_ARCHIVE_LIMIT_BYTES = 500_000_000
 # Days added to the real date: the demo lives on a day of its own.
 CLOCHE_DAY_OFFSET = int(os.environ.get("CLOCHE_DAY_OFFSET", "0"))
 CLOCHE_DEMO = False

@@ -1,0 +1,337 @@
+"""The tables of the archive, in the order in which they rest on each other.
+
+Numbers in them count from 1 within the file and mean nothing outside it. What was removed, people, tokens and history stay
+out.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db.models import Model, QuerySet
+
+from cloche.apps.gardens.models import CoverPeriod, CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.logbook.archive.columns import Column
+from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.bridge import crops, offered
+from cloche.bridge.limits import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
+
+CROPS = tuple(crop.key for crop in crops.crops())
+COVERS = tuple(key for key, _ in offered.cover_names())
+WORKS = tuple(key for key, _ in offered.work_names())
+
+
+@dataclass(frozen=True)
+class Table:
+    """name: of its file. number: the column that counts its rows, for others to refer to. refers: column → table; each is the
+    model's foreign key of that name. order: by what its rows are sorted, whatever numbers the database gives them. only: which
+    of the garden's rows stand."""
+
+    name: str
+    said: str
+    model: type[Model]
+    columns: tuple[Column, ...]
+    order: tuple[str, ...]
+    number: str = ""
+    refers: dict[str, str] = field(default_factory=dict)
+    only: dict[str, Any] = field(default_factory=dict)
+
+    def rows(self, garden: Garden) -> QuerySet[Any]:
+        """The garden's rows that stand, in the archive's order."""
+        return self.standing(garden).order_by(*self.order)
+
+    def standing(self, garden: Garden) -> QuerySet[Any]:
+        """The garden's rows that were not removed."""
+        objects = self.model._default_manager
+        names = {f.name for f in self.model._meta.get_fields()}
+        way = INSIDE[self.model]
+        found = objects.filter(**{way: garden.pk}, **self.only)
+        if "removed_at" in names:
+            found = found.filter(removed_at__isnull=True)
+        return found.filter(place__removed_at__isnull=True) if "place" in names else found
+
+
+INSIDE: dict[type[Model], str] = {
+    Place: "garden",
+    Packet: "garden",
+    CropChoice: "garden",
+    DailyWeather: "garden",
+    Device: "garden",
+    CoverPeriod: "place__garden",
+    Deed: "place__garden",
+    Visit: "place__garden",
+    Reading: "place__garden",
+    Sowing: "place__garden",
+    Probe: "place__garden",
+    Count: "sowing__place__garden",
+    LoggedHour: "probe__place__garden",
+    Visit.deeds.through: "visit__place__garden",
+}
+
+
+def _texts(choices: Any) -> tuple[str, ...]:
+    return tuple(str(value) for value, _ in choices)
+
+
+def _place(optional: bool = False) -> Column:
+    return Column("place", "integer", "Number of the place in places.csv.", optional=optional)
+
+
+TABLES = (
+    Table(
+        "places",
+        "Beds, frames, trays: ground that is measured and sown, in walking order.",
+        Place,
+        (
+            Column("number", "integer", "Number of the place in this file."),
+            Column("name", "string", "What its people call it.", most=60),
+            Column("kind", "string", "What it is.", one_of=_texts(Place.Kind.choices)),
+            Column("seed_depth_m", "number", "Depth at which it is read and sown.", "m", within=(0.005, 0.5)),
+            Column("texture", "string", "Its soil.", one_of=_texts(Place.Texture.choices)),
+            Column("slope_deg", "number", "Slope.", "degree", within=(0, 60)),
+            Column("aspect_deg", "number", "The way it slopes, from north through east.", "degree", within=(0, 360)),
+            Column("shaded_from_h", "integer", "First hour without sun, standard time.", "h", optional=True, within=(0, 23)),
+            Column("shaded_to_h", "integer", "Hour at which the sun is back.", "h", optional=True, within=(0, 24)),
+            Column("width_m", "number", "Width of the cover or the raised bed.", "m", within=(0.1, 20)),
+            Column("within", "string", "The house in which it stands, if any.", one_of=("", *_texts(Place.House.choices))),
+        ),
+        ("walking_order", "name"),
+        number="number",
+    ),
+    Table(
+        "covers",
+        "Covers over places, from one day to another.",
+        CoverPeriod,
+        (
+            _place(),
+            Column("cover", "string", "Its kind.", one_of=COVERS),
+            Column("first", "date", "First day on."),
+            Column("last", "date", "Last day on; empty while it is on.", optional=True),
+            Column("ends_capped", "boolean", "Whether its ends are closed."),
+            Column("opens", "string", "How it is aired.", one_of=_texts(CoverPeriod.Opens.choices)),
+            Column("above_c", "number", "Opened to stay below this air.", "°C", within=AIR_C),
+            Column("from_h", "integer", "Opened from this hour.", "h", within=(0, 23)),
+            Column("to_h", "integer", "Opened until this hour.", "h", within=(0, 24)),
+            Column("opening", "number", "How far it is opened at most, 0 to 1.", within=(0, 1)),
+            Column("blanket", "boolean", "Whether a blanket lies over it at night."),
+        ),
+        ("place__walking_order", "place__name", "first", "cover", "last"),
+        refers={"place": "places"},
+    ),
+    Table(
+        "deeds",
+        "What was done to places.",
+        Deed,
+        (
+            Column("number", "integer", "Number of the deed in this file."),
+            _place(),
+            Column("work", "string", "What was done.", one_of=WORKS),
+            Column("at", "datetime", "When."),
+            Column("amount", "number", "Water in mm, mulch or compost in m; 0: the usual.", within=(0, 1000)),
+        ),
+        ("place__walking_order", "place__name", "at", "work", "amount"),
+        number="number",
+        refers={"place": "places"},
+    ),
+    Table(
+        "visits",
+        "Stops of a round: what was seen besides the soil's temperature. A picture lies in photos/ under the visit's number.",
+        Visit,
+        (
+            Column("number", "integer", "Number of the visit in this file."),
+            _place(),
+            Column("at", "datetime", "When."),
+            Column("air_c", "number", "Air in the cover at that moment.", "°C", optional=True, within=AIR_C),
+            Column("air_low_c", "number", "Lowest air since reset.", "°C", optional=True, within=AIR_C),
+            Column("air_high_c", "number", "Highest air since reset.", "°C", optional=True, within=AIR_C),
+            Column("moisture", "string", "Soil by feel.", one_of=("", *_texts(Visit.Moisture.choices))),
+            Column("snow_m", "number", "Snow lying.", "m", optional=True, within=SNOW_M),
+            Column("note", "string", "Note."),
+            Column("losses", "string", "What stood, what died."),
+        ),
+        ("place__walking_order", "place__name", "at", "note", "id"),
+        number="number",
+        refers={"place": "places"},
+    ),
+    Table(
+        "visit_deeds",
+        "Which deeds were done on which visit.",
+        Visit.deeds.through,
+        (
+            Column("visit", "integer", "Number of the visit in visits.csv."),
+            Column("deed", "integer", "Number of the deed in deeds.csv."),
+        ),
+        ("visit__place__walking_order", "visit__place__name", "visit__at", "visit_id", "deed__work", "deed_id"),
+        refers={"visit": "visits", "deed": "deeds"},
+        only={"visit__removed_at__isnull": True, "visit__place__removed_at__isnull": True},
+    ),
+    Table(
+        "readings",
+        "Settled soil temperatures that were written down or came from files.",
+        Reading,
+        (
+            _place(),
+            Column("taken_at", "datetime", "When it was read."),
+            Column("depth_m", "number", "Depth of the probe.", "m", within=DEPTH_M),
+            Column("temperature_c", "number", "Soil temperature.", "°C", within=SOIL_C),
+            Column("note", "string", "Note."),
+            Column("source", "string", "How it came.", one_of=_texts(Reading.Source.choices)),
+            Column("verdict", "string", "A grower's word on a doubtful one.", one_of=("", *_texts(Reading.Verdict.choices))),
+            Column("visit", "integer", "Number of the visit in visits.csv.", optional=True),
+        ),
+        ("place__walking_order", "place__name", "taken_at", "depth_m"),
+        refers={"place": "places", "visit": "visits"},
+    ),
+    Table(
+        "weather",
+        "The air of local days, as written down or brought in; a day ahead is a forecast.",
+        DailyWeather,
+        (
+            Column("day", "date", "Local day."),
+            Column("low_c", "number", "Lowest air.", "°C", within=AIR_C),
+            Column("high_c", "number", "Highest air.", "°C", within=AIR_C),
+            Column("rain_mm", "number", "Rain.", "mm", optional=True, within=RAIN_MM),
+            Column("sky", "string", "Sky.", one_of=("", *_texts(DailyWeather.Sky.choices))),
+            Column("wind_m_s", "number", "Wind at two metres.", "m/s", optional=True, within=WIND_M_S),
+            Column("snow_m", "number", "Snow lying in the morning.", "m", optional=True, within=SNOW_M),
+            Column("source", "string", "How it came.", one_of=_texts(Reading.Source.choices)),
+        ),
+        ("day",),
+    ),
+    Table(
+        "packets",
+        "Packets of seed: variety, lot, and what they say of their crop.",
+        Packet,
+        (
+            Column("number", "integer", "Number of the packet in this file."),
+            Column("crop_key", "string", "Crop.", one_of=CROPS),
+            Column("variety", "string", "Variety.", most=60),
+            Column("packed_year", "integer", "Year in which it was packed.", optional=True, within=(1950, 2200)),
+            Column("tested_of", "integer", "Seeds laid out in a test.", optional=True, within=(0, 1_000_000)),
+            Column("tested_up", "integer", "How many of them germinated.", optional=True, within=(0, 1_000_000)),
+            Column("price", "number", "What it cost.", optional=True, within=(0, 1e6)),
+            Column("values", "object", "Values by name that overrule the catalogue's."),
+            Column("in_use", "boolean", "Whether windows go by it."),
+        ),
+        ("crop_key", "-in_use", "variety", "packed_year", "price", "id"),
+        number="number",
+    ),
+    Table(
+        "crop_choices",
+        "How single crops are gone about, where that differs.",
+        CropChoice,
+        (
+            Column("crop_key", "string", "Crop.", one_of=CROPS),
+            Column("school", "string", "When to sow.", one_of=("", *_texts(Garden.School.choices))),
+            Column("way", "string", "Sown in place or planted out.", one_of=("", "sown", "planted_out")),
+        ),
+        ("crop_key",),
+    ),
+    Table(
+        "sowings",
+        "Seed that was put into places.",
+        Sowing,
+        (
+            Column("number", "integer", "Number of the sowing in this file."),
+            _place(),
+            Column("packet", "integer", "Number of the packet in packets.csv.", optional=True),
+            Column("crop_key", "string", "Crop.", one_of=CROPS),
+            Column("sown_on", "date", "Day."),
+            Column("seeds", "integer", "How many.", optional=True, within=(1, 1_000_000)),
+            Column("depth_m", "number", "How deep.", "m", within=(0, 0.5)),
+            Column("finished", "boolean", "Whether nothing more is expected of it."),
+        ),
+        ("place__walking_order", "place__name", "sown_on", "crop_key", "id"),
+        number="number",
+        refers={"place": "places", "packet": "packets"},
+    ),
+    Table(
+        "counts",
+        "How many were up on a day.",
+        Count,
+        (
+            Column("sowing", "integer", "Number of the sowing in sowings.csv."),
+            Column("on", "date", "Day."),
+            Column("up", "integer", "How many were up.", within=(0, 1_000_000)),
+        ),
+        ("sowing__place__walking_order", "sowing__place__name", "sowing__sown_on", "sowing__crop_key", "sowing_id", "on"),
+        refers={"sowing": "sowings"},
+        only={"sowing__removed_at__isnull": True, "sowing__place__removed_at__isnull": True},
+    ),
+    Table(
+        "loggers",
+        "Devices that read by themselves. Their tokens are not in this file; each needs a new one.",
+        Device,
+        (
+            Column("number", "integer", "Number of the logger in this file."),
+            Column("name", "string", "What its people call it.", most=60),
+            Column("unit", "string", "What it measures in.", one_of=_texts(Device.Unit.choices)),
+        ),
+        ("name", "id"),
+        number="number",
+    ),
+    Table(
+        "probes",
+        "Where the channels of loggers stick, from one instant to another.",
+        Probe,
+        (
+            Column("number", "integer", "Number of the probe in this file."),
+            Column("device", "integer", "Number of the logger in loggers.csv."),
+            Column("channel", "string", "Its channel.", most=40),
+            _place(),
+            Column("depth_m", "number", "Depth.", "m", within=DEPTH_M),
+            Column("since", "datetime", "Since when; empty: from the first value on.", optional=True),
+            Column("until", "datetime", "Until when; empty: it sticks there now.", optional=True),
+            Column("last_at", "datetime", "Time of its newest sound value.", optional=True),
+            Column("last_c", "number", "Its newest sound value.", "°C", optional=True),
+            Column("every_s", "integer", "Usual time between two values.", "s", optional=True),
+        ),
+        ("device__name", "device_id", "channel", "since", "id"),
+        number="number",
+        refers={"device": "loggers", "place": "places"},
+    ),
+    Table(
+        "words_on_hours",
+        "A grower's word on hours of a logger.",
+        LoggedHour,
+        (
+            Column("probe", "integer", "Number of the probe in probes.csv."),
+            Column("hour", "datetime", "Start of the hour."),
+            Column("verdict", "string", "The word.", one_of=_texts(Reading.Verdict.choices)),
+        ),
+        ("probe__device__name", "probe__device_id", "probe__channel", "probe__since", "probe_id", "hour"),
+        refers={"probe": "probes"},
+        only={"verdict__in": _texts(Reading.Verdict.choices), "probe__place__removed_at__isnull": True},
+    ),
+)
+LOGGED = (
+    Column("probe", "integer", "Number of the probe in probes.csv."),
+    Column("at", "datetime", "Time by the device's own clock."),
+    Column("temperature_c", "number", "Value as sent, turned to °C; a fault's code stays as it is.", "°C"),
+    Column("shift_s", "integer", "Seconds to add for a right clock.", "s"),
+    Column(
+        "fault",
+        "integer",
+        "0: none; 1: no answer; 2: just switched on; 3: no soil's temperature.",
+        within=(0, 3),
+    ),
+)
+GARDEN = (
+    Column("name", "string", "What its people call it.", most=80),
+    Column("latitude_deg", "number", "Latitude, south negative.", "degree", within=(-66, 66)),
+    Column("longitude_deg", "number", "Longitude, west negative.", "degree", within=(-180, 180)),
+    Column("elevation_m", "number", "Height above the sea.", "m", within=(-430, 5000)),
+    Column("timezone_name", "string", "Its clock.", most=60),
+    Column("school", "string", "When its people sow.", one_of=_texts(Garden.School.choices)),
+    Column("watered", "boolean", "Whether seed beds are kept moist."),
+    Column("zone", "string", "Winter-hardiness zone, as told.", most=4),
+    Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
+)
+NORMALS = (
+    Column("month", "integer", "Month of the year.", within=(1, 12)),
+    Column("low_c", "number", "Mean lowest air of a day.", "°C", within=AIR_C),
+    Column("high_c", "number", "Mean highest air of a day.", "°C", within=AIR_C),
+)
