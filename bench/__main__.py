@@ -1,18 +1,22 @@
-"""All tables: `./run bench`, or of another file of the same columns `./run bench STATION.csv`."""
+"""All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench ingest`."""
 
 from __future__ import annotations
 
+import importlib
 import os
 import sys
 from pathlib import Path
 
 from bench import accuracy, diurnal, emergence, reliability, speed
 
+ROOMS = ("pages", "ingest", "scale")
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
 
 def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
+    if len(argv) > 1 and argv[1] in ROOMS:
+        return _room(argv[1])
     print("## Soil, fourteen days ahead\n")
     path = Path(argv[1]) if len(argv) > 1 else STATION
     accuracy.print_tables(path)
@@ -23,14 +27,19 @@ def main(argv: list[str]) -> int:
     emergence.print_tables()
     print("\n## Whether windows hold\n")
     reliability.print_tables(path)
+    print("\n## Loggers\n")
+    wrong = _room("ingest")
     print("\n## Pages\n")
+    return _room("pages") or wrong
+
+
+def _room(name: str) -> int:
+    """What needs the application: its pages, its loggers, years of them."""
     os.environ["DJANGO_SETTINGS_MODULE"] = "cloche.config.settings.bench"
     import django
 
     django.setup()
-    from bench import pages
-
-    return pages.main()
+    return int(importlib.import_module(f"bench.{name}").main())
 
 
 if __name__ == "__main__":

@@ -17,7 +17,8 @@ class Unreadable(ValueError):
 class Column:
     """name as in the heading and, unless source says otherwise, in the model. type: as the Table Schema names it.
 
-    unit: of a number, in words of SI. within: least and greatest. one_of: what may stand there. optional: may be empty.
+    unit: of a number, in words of SI. within: least and greatest. optional: may be empty. one_of: what may
+    stand there, or who knows it.
     """
 
     name: str
@@ -26,7 +27,7 @@ class Column:
     unit: str = ""
     optional: bool = False
     within: tuple[float, float] | None = None
-    one_of: tuple[str, ...] = ()
+    one_of: tuple[str, ...] | Callable[[], tuple[str, ...]] = ()
     most: int = 200
 
     def write(self, value: Any) -> str:
@@ -43,8 +44,9 @@ class Column:
             raise Unreadable(f"“{text[:40]}” is no {self.type}") from wrong
         if self.within and not self.within[0] <= value <= self.within[1]:
             raise Unreadable(f"{value:g} is outside {self.within[0]:g} to {self.within[1]:g}")
-        if self.one_of and value not in self.one_of:
-            raise Unreadable(f"“{text[:40]}” is none of {', '.join(self.one_of[:8])}")
+        choices = self.one_of() if callable(self.one_of) else self.one_of
+        if choices and value not in choices:
+            raise Unreadable(f"“{text[:40]}” is none of {', '.join(choices[:8])}")
         if self.type == "string" and (len(value) > self.most or "\x00" in value):
             raise Unreadable(f"text of at most {self.most} characters")
         return value
