@@ -108,6 +108,12 @@ bring_back() {
   set_up run; with_database own
   before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
   pg pg_dump -Fc -f "$before" cloche && note "What was there before is kept in $before."
-  pg pg_restore --clean --if-exists --no-owner --single-transaction -d cloche "$file" || stop_with "$1 could not be restored; your data are as before."
+  # Into a database beside it, and only when that is whole are the two exchanged.
+  pg dropdb --if-exists cloche_new && pg createdb cloche_new
+  pg pg_restore --no-owner --exit-on-error -d cloche_new "$file" || stop_with "$1 could not be restored; your data are as before."
+  pg dropdb --if-exists cloche_old
+  pg psql -X -q -v ON_ERROR_STOP=1 -d postgres -c 'ALTER DATABASE cloche RENAME TO cloche_old; ALTER DATABASE cloche_new RENAME TO cloche' \
+    || stop_with "the restored data could not be put in place; your data are as before."
+  pg dropdb cloche_old
   note "Restored from $1."
 }

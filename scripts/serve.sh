@@ -56,6 +56,10 @@ serve() {
     OMP_NUM_THREADS=1 OPENBLAS_NUM_THREADS=1 PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage work 9>&- &
     CHILDREN+=($!)
   done
+  if [ -n "${CLOCHE_MQTT_URL:-}" ]; then
+    PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage listen 9>&- &
+    CHILDREN+=($!)
+  fi
   local i
   for i in $(seq 100); do
     /usr/bin/python3 -c "import urllib.request; urllib.request.urlopen('http://127.0.0.1:$port/healthz/', timeout=2)" 2>/dev/null && break

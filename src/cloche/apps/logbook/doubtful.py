@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from itertools import groupby
@@ -17,7 +18,6 @@ from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
 from cloche.apps.readings.models import Reading
 from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge.doubts import Doubt, Row, doubts_of
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units
@@ -59,11 +59,39 @@ class DoubtPage:
 
 def doubt_page(garden: Garden, units: Units, now: datetime) -> DoubtPage:
     """All places, in walking order."""
+    since = now - LOOKED_BACK
+    grounds = windows.grounds_in(garden)
+    readings, hours = _by_place(_readings(garden, since)), _by_place(_hours([place for place, _ in grounds], since, now))
+    verdicts = _words_on_hours(garden, since)
     items: list[Item] = []
-    for place, ground in windows.grounds_in(garden):
-        items += _doubts_at(place, ground, units, now)
+    for place, ground in grounds:
+        place.garden = garden
+        data = ground.data if ground else None
+        items += _read_doubts(place, readings.get(place.pk, []), data, units)
+        items += _logged_doubts(place, hours.get(place.pk, []), verdicts, data, units)
     open_ones = [item for item in items if not item.verdict]
     return DoubtPage(_headline(len(open_ones)), open_ones, [item for item in items if item.verdict])
+
+
+def _readings(garden: Garden, since: datetime) -> list[Reading]:
+    standing = Reading.objects.standing().filter(place__garden=garden, taken_at__gte=since)
+    return list(standing.order_by("taken_at"))
+
+
+def _hours(places: list[Place], since: datetime, now: datetime) -> list[logged.HourPoint]:
+    return logged.hours_between([place.pk for place in places], since, now, left_out=True)
+
+
+def _by_place(rows: Iterable[Any]) -> dict[int, list[Any]]:
+    found: dict[int, list[Any]] = {}
+    for row in rows:
+        found.setdefault(row.place_id, []).append(row)
+    return found
+
+
+def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
+    rows = LoggedHour.objects.filter(probe__place__garden=garden, hour__gte=since).exclude(verdict="")
+    return {logged.number_of(probe, hour): verdict for probe, hour, verdict in rows.values_list("probe_id", "hour", "verdict")}
 
 
 def _headline(number: int) -> str:
@@ -72,14 +100,10 @@ def _headline(number: int) -> str:
     return f"{words.count(number, 'thing')} in the last three weeks’ record {'is' if number == 1 else 'are'} doubtful."
 
 
-def _doubts_at(place: Place, ground: Ground | None, units: Units, now: datetime) -> list[Item]:
-    data = ground.data if ground else None
-    since = now - LOOKED_BACK
-    readings = list(Reading.objects.standing().filter(place=place, taken_at__gte=since).order_by("taken_at"))
+def _read_doubts(place: Place, readings: list[Reading], data: Any, units: Units) -> list[Item]:
     rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
     found = doubts_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
-    items = [_reading_item(place, r, found.get(r.pk), data, units) for r in readings if r.pk in found or r.verdict]
-    return items + _logged_doubts(place, data, units, since, now)
+    return [_reading_item(place, r, found.get(r.pk), data, units) for r in readings if r.pk in found or r.verdict]
 
 
 def _reading_item(place: Place, reading: Reading, doubt: Doubt | None, data: Any, units: Units) -> Item:
@@ -103,9 +127,9 @@ def _effect(number: str, verdict: str, data: Any) -> str:
     return f"counts {max(1, round(weight * 100))} % of an ordinary one"
 
 
-def _logged_doubts(place: Place, data: Any, units: Units, since: datetime, now: datetime) -> list[Item]:
-    hours = logged.hours_between([place.pk], since, now, left_out=True)
-    verdicts = {logged.number_of(h.probe_id, h.hour): h.verdict for h in _with_word(place, since)}
+def _logged_doubts(
+    place: Place, hours: list[logged.HourPoint], verdicts: dict[int, str], data: Any, units: Units
+) -> list[Item]:
     items: list[Item] = []
     for depth in sorted({h.depth_m for h in hours}):
         own = [h for h in hours if h.depth_m == depth]
@@ -115,10 +139,6 @@ def _logged_doubts(place: Place, data: Any, units: Units, since: datetime, now: 
             if doubt or verdict:
                 items.append(_run_item(place, [one[0] for one in run], doubt, verdict, data, units))
     return items
-
-
-def _with_word(place: Place, since: datetime) -> list[LoggedHour]:
-    return list(LoggedHour.objects.filter(probe__place=place, hour__gte=since).exclude(verdict=""))
 
 
 def _run_item(place: Place, run: list[logged.HourPoint], doubt: Doubt | None, verdict: str, data: Any, units: Units) -> Item:

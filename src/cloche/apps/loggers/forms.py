@@ -36,7 +36,10 @@ class ProbeForm(forms.Form):
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        cast(forms.ModelChoiceField, self.fields["place"]).queryset = garden.places.all()
+        place = cast(forms.ModelChoiceField, self.fields["place"])
+        place.queryset = garden.places.all()
+        # Asked once, however many devices show this form.
+        place.choices = list(place.choices)  # type: ignore[arg-type]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = f"Depth, {units.length}"
         self.fields["depth"].help_text = "Left empty: the place’s seed depth."

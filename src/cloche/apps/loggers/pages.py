@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from django.db.models import Count, Q
+from django.db.models import Count
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
@@ -55,16 +55,21 @@ class LoggersPage:
 def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
     """Every device, the silent ones named first."""
     devices = list(garden.devices.prefetch_related("probes__place"))
-    silent = {one.probe.pk: one for one in selectors.silences(garden, now)}
-    faulty = _faults(garden, now)
+    quiet = selectors.silences(garden, now)
+    silent = {one.probe.pk: one for one in quiet}
+    faulty = _faults([probe.pk for device in devices for probe in device.probes.all()], now)
     lines = [_device(device, silent, faulty, units, now, garden) for device in devices]
-    return LoggersPage(_headline(lines, silences_said(garden, now)), lines)
+    return LoggersPage(_headline(lines, _said(quiet, garden, now)), lines)
 
 
 def silences_said(garden: Garden, now: datetime) -> list[str]:
     """A sentence for each probe that ought to have been heard."""
+    return _said(selectors.silences(garden, now), garden, now)
+
+
+def _said(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list[str]:
     found = []
-    for one in selectors.silences(garden, now):
+    for one in quiet:
         since = one.since.astimezone(garden.timezone)
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
         found.append(f"{one.device.name} in {one.probe.place.name} has been silent since {when}: battery, or reach?")
@@ -80,10 +85,10 @@ def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
     return f"{words.count(len(live), 'logger')}, and none of them silent for longer than it should be."
 
 
-def _faults(garden: Garden, now: datetime) -> dict[int, list[tuple[int, int]]]:
-    rows = LoggedReading.objects.filter(probe__device__garden=garden, at__gte=now - LATELY).exclude(fault=0)
+def _faults(probes: list[int], now: datetime) -> dict[int, list[tuple[int, int]]]:
+    rows = LoggedReading.objects.filter(probe_id__in=probes, at__gte=now - LATELY).exclude(fault=0)
     found: dict[int, list[tuple[int, int]]] = {}
-    for probe, fault, number in rows.values_list("probe_id", "fault").annotate(number=Count("fault", filter=Q())):
+    for probe, fault, number in rows.values_list("probe_id", "fault").annotate(number=Count("fault")):
         found.setdefault(probe, []).append((fault, number))
     return found
 

@@ -9,7 +9,7 @@ from typing import Any
 from django.conf import settings
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.models import CoverPeriod, Garden, Place, User
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import WindowChange
@@ -71,7 +71,8 @@ def round_page(garden: Garden, person: User, units: Units, now: datetime) -> Rou
     grounds = windows.grounds_in(garden)
     read = measured.read_since(garden, half_began(local))
     drawn = lines(garden, grounds, units, now)
-    stops = [_stop(line, units, line.place.pk in read) for line in drawn]
+    dated = set(CoverPeriod.objects.filter(place__garden=garden).values_list("place_id", flat=True))
+    stops = [_stop(line, units, line.place.pk in read, line.place.pk in dated) for line in drawn]
     kept = {
         "garden": garden.pk,
         "gardenName": garden.name,
@@ -97,10 +98,10 @@ def half_began(local: datetime) -> datetime:
     return local.replace(hour=hour, minute=0, second=0, microsecond=0)
 
 
-def _stop(line: Any, units: Units, read_now: bool) -> Stop:
+def _stop(line: Any, units: Units, read_now: bool, dated: bool) -> Stop:
     place = line.place
     deeper = units.length_text(TRANSPLANT_DEPTH_M) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
-    covered = place.kind in offered.USUAL_COVER or bool(place.within) or bool(place.cover_periods.all())
+    covered = place.kind in offered.USUAL_COVER or bool(place.within) or dated
     depth = units.length_text(place.seed_depth_m)
     return Stop(place, line.cut, line.number, line.kind, depth, deeper, line.last_read, read_now, covered)
 

@@ -119,20 +119,14 @@ def step(series: Series) -> Marks:
     Only the reading at which it happens is marked.
     """
     marks = np.zeros(len(series.hour), dtype=bool)
-    away = series.temperature_c - np.where(np.isfinite(series.middle_c), series.middle_c, np.nan)
-    leap = np.zeros(len(series.hour))
-    for i in range(1, len(series.hour)):
-        first = np.searchsorted(series.hour, series.hour[i] - STEP_H)
-        last = np.searchsorted(series.hour, series.hour[i] + STEP_H)
-        if i - first >= STEP_COUNT and last - i >= STEP_COUNT:
-            raw = np.median(series.temperature_c[i:last]) - np.median(series.temperature_c[first:i])
-            net = np.median(away[i:last]) - np.median(away[first:i])
-            leap[i] = min(abs(raw), abs(net)) if np.isfinite(net) else 0.0
+    away = series.temperature_c - series.middle_c
     jump = np.abs(np.diff(away, prepend=away[:1]))
-    for at in np.flatnonzero(leap > STEP_K):
-        near = np.flatnonzero((np.abs(series.hour - series.hour[at]) <= STEP_H) & (leap > STEP_K))
-        # Medians leap for hours on end; it happened where two neighbours lie furthest apart.
-        marks[near[jump[near].argmax()]] = True
+    # A moved probe leaps from one value to the next; medians, which are slow, are asked only there.
+    for i in np.flatnonzero(jump > STEP_K / 2):
+        first, last = np.searchsorted(series.hour, [series.hour[i] - STEP_H, series.hour[i] + STEP_H])
+        if i - first >= STEP_COUNT and last - i >= STEP_COUNT:
+            leaps = [np.median(part[i:last]) - np.median(part[first:i]) for part in (series.temperature_c, away)]
+            marks[i] = min(abs(leap) for leap in leaps) > STEP_K
     return marks
 
 
