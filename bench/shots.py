@@ -58,7 +58,6 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("place", place, DESK, "light"),
         ("place-phone", place, PHONE, "light"),
         ("covered-place", f"{root}/places/{arch.pk}/", DESK, "light"),
-        ("cover", f"{root}/garden/places/{arch.pk}/covers/new/", DESK, "light"),
         ("crop-in-place", f"{place}crops/snap_bean/", DESK, "light"),
         ("planting-out", f"{root}/places/{arch.pk}/crops/tomato/", DESK, "light"),
         ("sowings", f"{root}/sowings/", DESK, "light"),
@@ -67,23 +66,12 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("ground", f"{root}/ground/", DESK, "light"),
         ("weather", f"{root}/weather/", DESK, "light"),
         ("files", f"{root}/files/", DESK, "light"),
-        ("incoming", f"{root}/files/in/{_waiting_file(hill).pk}/", DESK, "light"),
         ("garden", f"{root}/garden/", DESK, "light"),
-        ("what-you-grow", f"{root}/garden/crops/", DESK, "light"),
+        ("round-phone", f"{root}/round/", PHONE, "light"),
+        ("loggers", f"{root}/loggers/", DESK, "light"),
+        ("doubts", f"{root}/doubts/", DESK, "light"),
         ("south-fahrenheit", f"/g/{south.pk}/", DESK, "light"),
     ]
-
-
-def _waiting_file(garden):  # type: ignore[no-untyped-def]
-    """A logger's file half way in."""
-    from django.core.files.uploadedfile import SimpleUploadedFile
-
-    from cloche.apps.gardens.models import User
-    from cloche.apps.readings.flows.bring_in import receive
-
-    text = "Timestamp;Probe 1 [°C];Battery\n20.04.2026 07:30;6,4;3,1\n20.04.2026 16:30;9,1;3,1\n21.04.2026 07:30;6,9;3,0\n"
-    person = User.objects.get(username="demo")
-    return receive(garden, person, "readings", SimpleUploadedFile("probe-north.csv", text.encode()))
 
 
 def _take(base: str, views: list[tuple[str, str, tuple[int, int], str]]) -> None:
@@ -107,6 +95,8 @@ def _take(base: str, views: list[tuple[str, str, tuple[int, int], str]]) -> None
             page.goto(base + url)
             page.evaluate("document.fonts.ready")
             page.wait_for_timeout(300)
+            for digit in "9.5" if name == "round-phone" else "":
+                page.click(f'[data-digit="{digit}"]')
             page.screenshot(path=str(SHOTS / f"{name}.png"))
             context.close()
         browser.close()

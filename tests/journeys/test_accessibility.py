@@ -8,6 +8,8 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page
 
 from cloche.apps.gardens.models import Place
+from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.windows.flows.refresh import refresh
@@ -26,6 +28,8 @@ SCREENS += [
     "crops/carrot/",
     "crops/carrot/packets/new/",
 ]
+SCREENS += ["round/", "loggers/", "history/", "history/?removed", "doubts/", "garden/people/"]
+OUTSIDE = ["/me/", "/gardens/new/", "/gardens/bring/", "/no-signal/"]
 SIZES = {"desk": (1280, 800), "phone": (390, 844)}
 
 
@@ -41,6 +45,9 @@ def place(on: Any) -> Place:
     packet = garden.packets.create(crop_key="radish", variety="Amber", packed_year=2025)
     sown = {"crop_key": "radish", "sown_on": date(2026, 4, 10), "depth_m": 0.013}
     Sowing.objects.create(place=bed, seeds=60, packet=packet, **sown).counts.create(on=date(2026, 4, 20), up=12)
+    device, _ = let_device_in(garden, "Bed logger", "C", person)
+    stick(device, "1", bed, 0.1)
+    take_in(device, [*(Sent("1", 9.9, NOW - timedelta(hours=h)) for h in range(9, 60)), Sent("1", -127.0, NOW)])
     refresh(bed)
     make_place(garden, "New bed")
     IncomingFile.objects.create(
@@ -63,7 +70,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     page.get_by_role("button", name="Sign in").click()
     root = f"{live_server.url}/g/{place.garden_id}/"
     known = {"place": place.pk, "new": place.pk + 1, "file": IncomingFile.objects.get().pk}
-    for screen in [*(root + s.format(**known) for s in SCREENS), f"{live_server.url}/me/"]:
+    for screen in [*(root + s.format(**known) for s in SCREENS), *(live_server.url + s for s in OUTSIDE)]:
         page.goto(screen)
         findings += _serious(page)
         assert page.evaluate("document.documentElement.scrollWidth") <= width, screen

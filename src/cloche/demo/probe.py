@@ -79,26 +79,33 @@ def by_http(url: str, token: str, timeout_s: float = 20.0) -> Send:
     return way
 
 
-def by_mqtt(url: str, token: str, timeout_s: float = 20.0) -> Send:
+class ByMqtt:
     """Through a broker; the broker's word that it has the message is the answer."""
-    from paho.mqtt import client as mqtt
 
-    parts = urlsplit(url)
-    client = mqtt.Client(mqtt.CallbackAPIVersion.VERSION2)
-    if parts.username:
-        client.username_pw_set(parts.username, parts.password)
-    client.connect(parts.hostname or "127.0.0.1", parts.port or 1883)
-    client.loop_start()
+    def __init__(self, url: str, token: str, timeout_s: float = 20.0) -> None:
+        from paho.mqtt import client as mqtt
 
-    def way(words: dict[str, Any]) -> bool:
-        told = client.publish("cloche/readings", json.dumps(words | {"token": token}), qos=1)
+        parts = urlsplit(url)
+        self.token, self.timeout_s = token, timeout_s
+        self.client = mqtt.Client(mqtt.CallbackAPIVersion.VERSION2)
+        if parts.username:
+            self.client.username_pw_set(parts.username, parts.password)
+        self.client.connect(parts.hostname or "127.0.0.1", parts.port or 1883)
+        self.client.loop_start()
+
+    def __call__(self, words: dict[str, Any]) -> bool:
+        """Publish, and wait for the broker."""
+        told = self.client.publish("cloche/readings", json.dumps(words | {"token": self.token}), qos=1)
         try:
-            told.wait_for_publish(timeout_s)
+            told.wait_for_publish(self.timeout_s)
         except (ValueError, RuntimeError):
             return False
         return told.is_published()
 
-    return way
+    def close(self) -> None:
+        """Leave the broker."""
+        self.client.disconnect()
+        self.client.loop_stop()
 
 
 def main() -> None:
@@ -115,7 +122,7 @@ def main() -> None:
     told = asked.parse_args()
     every, ahead = timedelta(seconds=told.every), timedelta(seconds=told.ahead)
     probe = SimulatedProbe(told.channel, every, ahead, 0.02 if told.faults else 0.0)
-    way = (by_mqtt if told.url.startswith("mqtt") else by_http)(told.url, told.token)
+    way: Send = (ByMqtt if told.url.startswith("mqtt") else by_http)(told.url, told.token)
     at = _now() - timedelta(days=told.days)
     while True:
         probe.measure(at, _now())

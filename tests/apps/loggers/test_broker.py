@@ -16,7 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.listening import NotTaken, heard, listener
 from cloche.apps.loggers.models import Device, LoggedReading
-from cloche.demo.probe import SimulatedProbe, by_mqtt
+from cloche.demo.probe import ByMqtt, SimulatedProbe
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -60,7 +60,7 @@ def until(true: Any) -> None:
 def test_a_probe_is_heard_through_the_broker_once_though_the_listener_was_away(broker: str, token: str) -> None:
     probe = SimulatedProbe(every=timedelta(minutes=10), faults=0.1, seed=4)
     count = probe.measure(NOW - timedelta(hours=10), NOW)
-    way = by_mqtt(broker, token)
+    way = ByMqtt(broker, token)
     client = listener(broker)
     client.loop_start()
     until(client.is_connected)
@@ -77,6 +77,7 @@ def test_a_probe_is_heard_through_the_broker_once_though_the_listener_was_away(b
     until(lambda: LoggedReading.objects.count() == count)
     client.disconnect()
     client.loop_stop()
+    way.close()
     assert LoggedReading.objects.filter(fault__gt=0).exists()
     assert Device.objects.get().heard_at == NOW
 

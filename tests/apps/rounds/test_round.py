@@ -247,3 +247,13 @@ def test_the_worker_and_the_manifest_stand_at_the_root(client: Client, db: None)
     manifest = client.get("/manifest.webmanifest").json()
     assert [icon["sizes"] for icon in manifest["icons"]] == ["192x192", "512x512", "512x512"]
     assert client.get("/no-signal/").status_code == 200
+
+
+def test_what_was_seen_stands_on_the_place_s_page(signed_in: Client, garden: Garden, bed: Place) -> None:
+    url = reverse("place", args=[garden.pk, bed.pk])
+    answer(signed_in, garden, stop(bed))
+    assert "Seen on rounds" not in signed_in.get(url).content.decode()
+    seen = {"temperature": "", "moisture": "wet", "air_low": "-2", "snow": "4", "note": "mole", "losses": "two lettuces"}
+    answer(signed_in, garden, stop(bed, at=(NOW - timedelta(hours=1)).isoformat()) | seen)
+    text = signed_in.get(url).content.decode()
+    assert "Soil wet; lowest −2.0°; 4 cm of snow; two lettuces; mole" in text

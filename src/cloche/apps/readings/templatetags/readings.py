@@ -8,7 +8,9 @@ from django import template
 from django.template import Context
 
 from cloche.apps.gardens.models import Place
+from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings import desk
+from cloche.apps.readings.seen import seen_at
 
 register = template.Library()
 
@@ -18,3 +20,9 @@ def reading_desk(context: Context, place: Place) -> dict[str, Any]:
     """Form and list for one place."""
     request = context["request"]
     return desk.context_for(place, request.user) | {"csrf_token": context.get("csrf_token")}
+
+
+@register.inclusion_tag("readings/_seen.html", takes_context=True)
+def seen_on_rounds(context: Any, place: Place) -> dict[str, Any]:
+    """What was seen besides the soil's temperature."""
+    return {"lines": seen_at(place, units_of(context["request"].user)), "place": place}
