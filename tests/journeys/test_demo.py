@@ -52,6 +52,7 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     expect(heading).to_be_visible()
     expect(page.locator(".cut > li")).to_have_count(4)
     page.get_by_role("button", name="Sign out").click()
+    page.wait_for_url("**/sign-in/**")
     sign_in(page, live_server.url, "southern")
     expect(page.locator(".sub").first).to_contain_text("°F")
     expect(page.get_by_role("link", name="Go to Halde farm")).to_have_count(0)

@@ -38,7 +38,7 @@ def files(tmp_path: Path) -> tuple[Path, Path]:
 def bring_in(page: Page, kind: str, file: Path, **said: str) -> None:
     page.get_by_role("link", name="Files").click()
     page.get_by_label(kind).check()
-    page.get_by_label("CSV file").set_input_files(file)
+    page.get_by_label("File: CSV").set_input_files(file)
     page.get_by_role("button", name="Look at it").click()
     for label, option in said.items():
         page.get_by_label(label.replace("_", " ")).select_option(label=option)

@@ -262,7 +262,10 @@
     if (detail.state === "kept" || detail.state === "known") return;
     said.replaceChildren(line(`Not taken: ${detail.said}`, "refused"));
   });
-  document.addEventListener("cloche:unsent", ({ detail }) => said.append(line(detail.said, "said")));
+  document.addEventListener("cloche:unsent", ({ detail }) => {
+    said.querySelectorAll(".not-sent").forEach((old) => old.remove());
+    said.append(line(detail.said, "said not-sent"));
+  });
 
   // Stops that still wait from before a reload count as read.
   async function mark() {

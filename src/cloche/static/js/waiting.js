@@ -1,13 +1,18 @@
 // What was written down waits on the device until the garden has it: each stop with its own key, sent until it is answered.
 (() => {
-  const PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
+  const PORTION = 50, PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
   const here = () => document.body.dataset;
   const opened = () => idb.openDB("cloche", 1, { upgrade: (db) => db.createObjectStore("stops", { keyPath: "key" }) });
   const tell = (name, detail) => document.dispatchEvent(new CustomEvent(`cloche:${name}`, { detail }));
   const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]+)/) || [])[1] || "";
 
   const all = async () => (await (await opened()).getAll("stops")).sort((a, b) => a.at.localeCompare(b.at));
-  const put = async (stop) => { await (await opened()).put("stops", stop); await show(); };
+  const put = async (stop) => {
+    // Asked once: what waits here must not be cleared away when the device runs short of room.
+    navigator.storage?.persist?.();
+    await (await opened()).put("stops", stop);
+    await show();
+  };
   const drop = async (key) => { await (await opened()).delete("stops", key); await show(); };
 
   async function answered(result) {
@@ -28,11 +33,13 @@
 
   async function sendGarden(garden, stops) {
     const answer = await post(garden, stops);
-    if (answer.ok) { for (const result of (await answer.json()).results) await answered(result); return; }
+    if (answer.ok) { for (const result of (await answer.json()).results) await answered(result); return true; }
     const why = answer.type === "opaqueredirect" || answer.status === 403 ? "Sign in again to send what waits here."
       : `The garden did not take it (${answer.status}). It stays on this device and is tried again.`;
     tell("unsent", { said: why });
+    return false;
   }
+  const mineIn = async (garden) => (await all()).filter((stop) => stop.person === here().person && stop.garden === garden && stop.state === "waiting");
 
   // One page at a time sends, and who asks meanwhile is served after.
   const send = () => navigator.locks.request("cloche-send", async () => {
@@ -40,8 +47,12 @@
     const mine = (await all()).filter((stop) => stop.person === here().person && stop.state === "waiting");
     const gardens = [...new Set(mine.map((stop) => stop.garden))];
     for (const garden of gardens) {
-      const stops = mine.filter((stop) => stop.garden === garden).slice(0, 50);
-      try { await sendGarden(garden, stops); } catch (lost) { tell("unsent", { said: "No signal: what you read stays on this device and is sent later." }); }
+      try {
+        for (let stops = await mineIn(garden), before = Infinity; stops.length && stops.length < before; stops = await mineIn(garden)) {
+          before = stops.length;
+          if (!(await sendGarden(garden, stops.slice(0, PORTION)))) break;
+        }
+      } catch (lost) { tell("unsent", { said: "No signal: what you read stays on this device and is sent later." }); }
     }
     await show();
   });
