@@ -1,6 +1,7 @@
 """The round in the browser: eight places on a phone, the table at the desk, and no signal at the bottom of the garden."""
 
 from collections.abc import Iterator
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +11,7 @@ from playwright.sync_api import BrowserContext, Page, Playwright, expect
 from cloche.apps.gardens.models import Deed, Garden
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.windows.flows.refresh import refresh_stale
-from tests.factories import make_garden, make_person, make_place
+from tests.factories import make_garden, make_person, make_place, make_reading
 from tests.journeys.conftest import CHROMIUM, FLAGS
 from tests.journeys.wire import Wire
 
@@ -204,6 +205,24 @@ def test_what_is_refused_stays_on_the_phone_with_its_reason(phone: Any, live_ser
     read(page, "18.2")
     settled(page)
     assert Reading.objects.get().temperature_c == 18.2
+
+
+def test_two_phones_that_disagree_are_shown_to_each_other(phone: Any, live_server: Any, garden: Garden) -> None:
+    page = phone()
+    open_round(page, live_server.url, garden)
+    page.context.route("**/round/send/", lambda route: route.abort())
+    read(page, "9.5")
+    at = datetime.fromisoformat(page.evaluate("clocheWaiting.all().then((all) => all[0].at)"))
+    theirs = make_reading(garden.places.all()[0], at.replace(second=0, microsecond=0), 7.0, entered_by=make_person("hazel"))
+    page.context.unroute("**/round/send/")
+    page.evaluate("clocheWaiting.send()")
+    expect(page.locator("#waiting")).to_contain_text("hazel wrote down 7.0°")
+    assert waiting(page) == 1
+    page.get_by_role("button", name="Mine is right").tap()
+    settled(page)
+    theirs.refresh_from_db()
+    assert theirs.temperature_c == 9.5
+    assert Reading.objects.standing().count() == 1
 
 
 def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, live_server: Any, garden: Garden) -> None:

@@ -139,10 +139,10 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
 
 def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
     where = f"{place.name} at {units.length_text(worth.depth_m)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
-    said = f"Most would be learned from {where}: it would narrow what is known by {units.difference_text(worth.narrowed_k)}"
+    said = f"Most would be learned from {where}: its soil would be known {units.difference_text(worth.narrowed_k)} better"
     if leaning:
         edge = "half a day" if worth.days < 0.75 else words.count(round(worth.days), "day")
-        said += f", about {edge} of {words.count(leaning, 'window')} with an edge within four weeks"
+        said += f", and {words.count(leaning, 'window')} of the coming four weeks by about {edge}"
     return said + "."
 
 

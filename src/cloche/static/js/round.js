@@ -119,9 +119,11 @@
     at = Math.max(0, Math.min(stops.length, index));
     stops.forEach((stop, i) => stop.classList.toggle("here", i === at));
     room.classList.toggle("over", at === stops.length);
+    room.classList.toggle("begun", phone.matches && at > 0);
     if (at < stops.length) choose(stops[at].querySelector("[data-probe]"));
-    document.getElementById("round-name").textContent = `${half()} round${phone.matches ? `, ${Math.min(at + 1, stops.length)} of ${stops.length}` : ""}`;
+    document.getElementById("round-name").textContent = `${half()} round${!phone.matches ? "" : at === stops.length ? ", done" : `, ${at + 1} of ${stops.length}`}`;
     name();
+    if (phone.matches && at > 0) document.getElementById("round-name").scrollIntoView({ block: "start" });
   }
   const half = () => Number(clock(now()).slice(0, 2)) < 12 ? "Morning" : "Evening";
   function choose(field) {
@@ -258,10 +260,6 @@
     if (phone.matches) go(stops.indexOf(stop));
     stop.querySelector("[data-probe]").focus();
   }
-  document.addEventListener("cloche:answered", ({ detail }) => {
-    if (detail.state === "kept" || detail.state === "known") return;
-    said.replaceChildren(line(`Not taken: ${detail.said}`, "refused"));
-  });
   document.addEventListener("cloche:unsent", ({ detail }) => {
     said.querySelectorAll(".not-sent").forEach((old) => old.remove());
     said.append(line(detail.said, "said not-sent"));

@@ -21,7 +21,6 @@
     if (!stop) return;
     if (result.state === "kept" || result.state === "known") await db.delete("stops", result.key);
     else await db.put("stops", { ...stop, state: result.state, said: result.said });
-    tell("answered", { ...result, place: stop.place });
   }
 
   async function post(garden, stops) {
