@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.flows.take_in import Sent, take_in
@@ -186,7 +187,7 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     device = Device.objects.get()
     assert token in made.content.decode()
     assert token not in signed_in.get(url).content.decode()
-    assert device.fingerprint == devices.fingerprint(token) != token
+    assert device.fingerprint == fingerprint(token) != token
     stuck = {"channel": "a b", "place": bed.pk, "depth": "8"}
     refused = signed_in.post(reverse("stick_probe", args=[garden.pk, device.pk]), stuck)
     assert (refused.status_code, "without blanks" in refused.content.decode()) == (422, True)
@@ -207,7 +208,7 @@ def api(client: Client, token: str, path: str = "readings", body: Any = None, **
 
 @pytest.fixture
 def token(device: Device) -> str:
-    return devices.new_token(device)
+    return devices.renew_token(device)
 
 
 def test_a_token_opens_its_own_garden_until_it_is_shut_out(client: Client, device: Device, token: str) -> None:

@@ -152,6 +152,16 @@ def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -
     assert Visit.objects.get().removed_at is not None
 
 
+def test_undoing_ones_own_stop_leaves_what_another_wrote(signed_in: Client, garden: Garden, bed: Place) -> None:
+    hazel = make_person("hazel")
+    agreed, gave_way = make_reading(bed, NOW, 9.5, entered_by=hazel), make_reading(bed, NOW, 7.0, depth_m=0.1, entered_by=hazel)
+    one = stop(bed, deeper="8") | {"replace": True}
+    assert answer(signed_in, garden, one)["state"] == "kept"
+    signed_in.post(reverse("take_visit_back", args=[garden.pk, one["key"]]))
+    standing = dict(Reading.objects.standing().values_list("pk", "temperature_c"))
+    assert standing == {agreed.pk: 9.5, gave_way.pk: 7.0}
+
+
 def test_a_key_of_another_garden_is_refused_and_tells_nothing(signed_in: Client, garden: Garden, bed: Place) -> None:
     other = make_garden(make_person("hazel"))
     theirs = Visit.objects.create(key=uuid4(), place=make_place(other), at=NOW)

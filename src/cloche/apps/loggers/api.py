@@ -13,7 +13,7 @@ from ninja.errors import HttpError
 from ninja.security import HttpBearer
 from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
 
-from cloche.apps.loggers.flows.devices import fingerprint
+from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
 

@@ -11,8 +11,8 @@ import paho.mqtt.client as mqtt
 from django.db import OperationalError, close_old_connections
 from pydantic import ValidationError
 
+from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers.api import ManyIn
-from cloche.apps.loggers.flows.devices import fingerprint
 from cloche.apps.loggers.flows.take_in import Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
 

@@ -78,7 +78,7 @@ def pull_probe(request: GardenRequest, device_id: int, probe_id: int) -> HttpRes
 def renew_token(request: GardenRequest, device_id: int) -> HttpResponse:
     """Another token; the old one ends at once."""
     device = _device(request, device_id)
-    return _once(request, device, flow.new_token(device))
+    return _once(request, device, flow.renew_token(device))
 
 
 @require_POST

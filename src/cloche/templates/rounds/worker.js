@@ -15,6 +15,12 @@ self.addEventListener("install", (event) => {
 
 self.addEventListener("activate", (event) => {
   event.waitUntil((async () => {
+    // The rounds that are kept name the old shell; fetched anew they name this one.
+    const pages = await caches.open(PAGES);
+    await Promise.all((await pages.keys()).map(async ({ url }) => {
+      const answer = await fetch(url).catch(() => null);
+      if (answer && answer.ok && !answer.redirected) await pages.put(new URL(url).pathname, answer);
+    }));
     const old = (await caches.keys()).filter((name) => name.startsWith("cloche-static-") && name !== STATIC);
     await Promise.all(old.map((name) => caches.delete(name)));
     await self.clients.claim();

@@ -2,27 +2,22 @@
 
 from __future__ import annotations
 
-import hashlib
-import secrets
 from datetime import timedelta
 
 from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Invitation, Membership, User
+from cloche.apps.gardens.tokens import fingerprint, new_token
 
 GOOD_FOR = timedelta(days=14)
 
 
-def _fingerprint(token: str) -> str:
-    return hashlib.sha256(token.encode()).hexdigest()
-
-
 def invite(garden: Garden, role: str, person: User) -> str:
     """A secret for one person, good for a fortnight; it can be shown only now."""
-    token, now = secrets.token_urlsafe(24), clock.now()
+    token, now = new_token(), clock.now()
     Invitation.objects.create(
-        garden=garden, role=role, fingerprint=_fingerprint(token), made_by=person, made_at=now, ends_at=now + GOOD_FOR
+        garden=garden, role=role, fingerprint=fingerprint(token), made_by=person, made_at=now, ends_at=now + GOOD_FOR
     )
     return token
 
@@ -30,7 +25,7 @@ def invite(garden: Garden, role: str, person: User) -> str:
 def invitation_of(token: str) -> Invitation | None:
     """The invitation behind a secret, while it is good."""
     open_ones = Invitation.objects.filter(used_at__isnull=True, ends_at__gt=clock.now()).select_related("garden", "made_by")
-    return open_ones.filter(fingerprint=_fingerprint(token)).first()
+    return open_ones.filter(fingerprint=fingerprint(token)).first()
 
 
 @transaction.atomic

@@ -16,10 +16,10 @@ from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.flows.settle import found_garden
 from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.logbook.archive.columns import Column, Unreadable
 from cloche.apps.logbook.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.logbook.archive.write import FORMAT, photo_name
-from cloche.apps.loggers.flows.devices import fingerprint
 from cloche.apps.loggers.models import LoggedHour
 
 BATCH = 5000

@@ -2,34 +2,27 @@
 
 from __future__ import annotations
 
-import hashlib
-import secrets
-
 from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.tokens import fingerprint, new_token
 from cloche.apps.loggers.models import Device, Probe
-
-
-def fingerprint(token: str) -> str:
-    """What is kept of a token. It is random and long: a plain hash cannot be turned round."""
-    return hashlib.sha256(token.encode()).hexdigest()
 
 
 def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> tuple[Device, str]:
     """A new device and its token, which can be shown only now."""
-    token = secrets.token_urlsafe(24)
+    token = new_token()
     device = Device.objects.create(
         garden=garden, name=name, unit=unit, fingerprint=fingerprint(token), made_by=person, made_at=clock.now()
     )
     return device, token
 
 
-def new_token(device: Device) -> str:
+def renew_token(device: Device) -> str:
     """Another token; the old one ends at once. A device that was shut out is let in again."""
-    token = secrets.token_urlsafe(24)
+    token = new_token()
     device.fingerprint, device.revoked_at = fingerprint(token), None
     device.save(update_fields=["fingerprint", "revoked_at"])
     return token

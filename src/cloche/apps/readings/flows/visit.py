@@ -96,7 +96,9 @@ def _keep_reading(visit: Visit, measured: record.Measured, person: User | None, 
         same = abs(twin.existing.temperature_c - measured.temperature_c) < 0.006
         if not (same or replace):
             raise
-        reading = twin.existing if same else record.correct_reading(twin.existing, measured)
+        if same:
+            return  # theirs stands for both, and stays theirs
+        reading = record.correct_reading(twin.existing, measured)
     Reading.objects.filter(pk=reading.pk).update(visit=visit)
 
 
@@ -106,7 +108,10 @@ def take_visit_back(visit: Visit) -> None:
     if visit.removed_at is not None:
         return
     for reading in visit.readings.filter(removed_at__isnull=True):
-        record.remove_reading(reading)
+        if reading.entered_by_id == visit.made_by_id:
+            record.remove_reading(reading)
+        else:
+            record.take_back(reading)  # somebody else's, which gave way: it stands again as they wrote it
     for deed in visit.deeds.all():
         deed.delete()
     visit.removed_at = clock.now()
