@@ -29,6 +29,16 @@ def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m
     return {row[0]: doubt for row, doubt in zip(rows, found, strict=True) if doubt is not None}
 
 
+def expected_at(ground: dict[str, Any] | None, depth_m: float) -> list[tuple[datetime, float, float]]:
+    """The band of every hour that the stored forecast has at a depth: when, low, high [°C]."""
+    start = datetime.fromisoformat(ground["start"]) if ground else None
+    known = hours_from(ground, start, len(ground["near_mid_c"]), depth_m) if ground and start else None
+    if known is None or start is None:
+        return []
+    middles = (start + timedelta(hours=i + 0.5) for i in range(len(known.low_c)))
+    return list(zip(middles, known.low_c, known.high_c, strict=False))
+
+
 def _expect(rows: Sequence[Row], ground: dict[str, Any], depth_m: float, band: Any) -> None:
     start = datetime.fromisoformat(ground["start"])
     known = hours_from(ground, start, len(ground["near_mid_c"]), depth_m)
@@ -40,4 +50,4 @@ def _expect(rows: Sequence[Row], ground: dict[str, Any], depth_m: float, band: A
             band[:, i] = known.low_c[index], known.high_c[index], known.air_c[index]
 
 
-__all__ = ["Doubt", "day_mean_from_one", "doubts_of"]
+__all__ = ["Doubt", "day_mean_from_one", "doubts_of", "expected_at"]

@@ -44,6 +44,9 @@ def test_a_far_reading_is_shown_with_reason_weight_and_ways_out(signed_in: Clien
     assert "41.0° at 5 cm, 19 April 06:00" in text
     assert "% of an ordinary one" in text, text[text.index("<tbody>") :]
     assert reverse("edit_reading", args=[garden.pk, bed.pk, odd.pk]) in text
+    picture = text[text.index('class="spark"') :]
+    assert picture.index("course-band") < picture.index("mark-strange")
+    assert picture.count("mark-strange") == 1
 
 
 def test_a_word_settles_it_and_can_be_taken_back(signed_in: Client, garden: Garden, bed: Place) -> None:

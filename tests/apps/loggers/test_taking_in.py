@@ -95,6 +95,7 @@ def test_faults_are_kept_and_count_for_nothing(device: Device, garden: Garden, b
     assert all(h.temperature_c < 20 for h in selectors.hours_between([bed.pk], NOW - timedelta(days=2), NOW))
     (line,) = loggers_page(garden, Units(), NOW).devices
     assert word in line.probes[0].faults
+    assert len(line.probes[0].picture.lines) == 1
 
 
 @pytest.mark.parametrize(

@@ -18,11 +18,13 @@ from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
 from cloche.apps.readings.models import Reading
 from cloche.apps.windows import selectors as windows
-from cloche.bridge.doubts import Doubt, Row, doubts_of
+from cloche.bridge.doubts import Doubt, Row, doubts_of, expected_at
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units
+from cloche.drawing.spark import Spark, spark
 
-LOOKED_BACK = timedelta(days=21)
+LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)
+SAME_DEPTH_M = 0.006
 REASONS = {
     Doubt.FAHRENHEIT: "far off, but just right in °F: was the scale mistaken?",
     Doubt.AIR: "nearer the air than the ground: was the probe in it?",
@@ -46,6 +48,7 @@ class Item:
     effect: str
     verdict: str
     reading_pk: int | None
+    picture: Spark
 
 
 @dataclass(frozen=True)
@@ -103,14 +106,25 @@ def _headline(number: int) -> str:
 def _read_doubts(place: Place, readings: list[Reading], data: Any, units: Units) -> list[Item]:
     rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
     found = doubts_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
-    return [_reading_item(place, r, found.get(r.pk), data, units) for r in readings if r.pk in found or r.verdict]
+    shown = [r for r in readings if r.pk in found or r.verdict]
+    return [_reading_item(place, r, found.get(r.pk), data, units, _picture([r], readings, data)) for r in shown]
 
 
-def _reading_item(place: Place, reading: Reading, doubt: Doubt | None, data: Any, units: Units) -> Item:
+def _picture(odd: list[Any], among: list[Any], data: Any, joined: bool = False) -> Spark:
+    """The odd ones among their neighbours of the same depth, and what was expected of them."""
+    depth_m, marked = odd[0].depth_m, {one.pk for one in odd}
+    start, end = odd[0].taken_at - AROUND, odd[-1].taken_at + AROUND
+    points = [(r.taken_at, r.temperature_c, r.pk in marked) for r in among if abs(r.depth_m - depth_m) < SAME_DEPTH_M]
+    return spark(start, end, points, expected_at(data, depth_m), joined)
+
+
+def _reading_item(place: Place, reading: Reading, doubt: Doubt | None, data: Any, units: Units, picture: Spark) -> Item:
     value, depth = units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m)
     what = f"{value} at {depth}, {_when(place, reading.taken_at)}"
     why = REASONS[doubt] if doubt else "no longer in doubt"
-    return Item(str(reading.pk), place, what, why, _effect(str(reading.pk), reading.verdict, data), reading.verdict, reading.pk)
+    return Item(
+        str(reading.pk), place, what, why, _effect(str(reading.pk), reading.verdict, data), reading.verdict, reading.pk, picture
+    )
 
 
 def _when(place: Place, at: datetime) -> str:
@@ -137,11 +151,19 @@ def _logged_doubts(
         kinds = [(h, found.get(h.pk), verdicts.get(h.pk, "")) for h in own]
         for (doubt, verdict), run in groupby(kinds, key=lambda one: one[1:]):
             if doubt or verdict:
-                items.append(_run_item(place, [one[0] for one in run], doubt, verdict, data, units))
+                items.append(_run_item(place, [one[0] for one in run], own, doubt, verdict, data, units))
     return items
 
 
-def _run_item(place: Place, run: list[logged.HourPoint], doubt: Doubt | None, verdict: str, data: Any, units: Units) -> Item:
+def _run_item(
+    place: Place,
+    run: list[logged.HourPoint],
+    among: list[logged.HourPoint],
+    doubt: Doubt | None,
+    verdict: str,
+    data: Any,
+    units: Units,
+) -> Item:
     first, last = run[0], run[-1]
     low, high = min(h.temperature_c for h in run), max(h.temperature_c for h in run)
     value = units.temperature_text(low) if len(run) == 1 else f"{units.temperature_text(low)} to {units.temperature_text(high)}"
@@ -149,7 +171,9 @@ def _run_item(place: Place, run: list[logged.HourPoint], doubt: Doubt | None, ve
     what = f"logger, {value} at {units.length_text(first.depth_m)}, {span}"
     why = REASONS[doubt] if doubt else "no longer in doubt"
     effect = _effect(str(first.pk), verdict, data)
-    return Item(",".join(str(h.pk) for h in run), place, what, why, effect, verdict, None)
+    return Item(
+        ",".join(str(h.pk) for h in run), place, what, why, effect, verdict, None, _picture(run, among, data, joined=True)
+    )
 
 
 @transaction.atomic

@@ -11,8 +11,10 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.models import Device, LoggedReading, Probe
+from cloche.apps.loggers.selectors import HourPoint
 from cloche.bridge.logged import FAULT_WORDS, Fault
 from cloche.bridge.units import Units
+from cloche.drawing.spark import Spark, spark
 
 LATELY = timedelta(days=7)
 DRIFT_SHOWN_S = 60
@@ -30,6 +32,7 @@ class ProbeLine:
     last: str
     silent: str
     faults: str
+    picture: Spark
 
 
 @dataclass(frozen=True)
@@ -58,7 +61,8 @@ def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
     quiet = selectors.silences(garden, now)
     silent = {one.probe.pk: one for one in quiet}
     faulty = _faults([probe.pk for device in devices for probe in device.probes.all()], now)
-    lines = [_device(device, silent, faulty, units, now, garden) for device in devices]
+    week = selectors.hours_by_probe(garden, now - LATELY, now)
+    lines = [_device(device, silent, faulty, week, units, now, garden) for device in devices]
     return LoggersPage(_headline(lines, _said(quiet, garden, now)), lines)
 
 
@@ -97,12 +101,13 @@ def _device(
     device: Device,
     silent: dict[int, selectors.Silence],
     faulty: dict[int, list[tuple[int, int]]],
+    week: dict[int, list[HourPoint]],
     units: Units,
     now: datetime,
     garden: Garden,
 ) -> DeviceLine:
     probes = [
-        _probe(probe, silent.get(probe.pk), faulty.get(probe.pk, []), units, now, garden)
+        _probe(probe, silent.get(probe.pk), faulty.get(probe.pk, []), week.get(probe.pk, []), units, now, garden)
         for probe in device.probes.all()
         if probe.until is None
     ]
@@ -130,7 +135,13 @@ def _ago(at: datetime, now: datetime, garden: Garden) -> str:
 
 
 def _probe(
-    probe: Probe, silence: selectors.Silence | None, faulty: list[tuple[int, int]], units: Units, now: datetime, garden: Garden
+    probe: Probe,
+    silence: selectors.Silence | None,
+    faulty: list[tuple[int, int]],
+    hours: list[HourPoint],
+    units: Units,
+    now: datetime,
+    garden: Garden,
 ) -> ProbeLine:
     last = "nothing yet"
     if probe.last_at and probe.last_c is not None:
@@ -144,5 +155,6 @@ def _probe(
         depth=units.length_text(probe.depth_m),
         last=last,
         silent="silent" if silence else "",
+        picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),
         faults=f"In the last week {said}. None of it counts." if said else "",
     )

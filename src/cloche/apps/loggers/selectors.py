@@ -50,6 +50,15 @@ def hours_between(places: Iterable[int], start: datetime, end: datetime, left_ou
     ]
 
 
+def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, list[HourPoint]]:
+    """The hours of a garden's probes, each probe's own, oldest first."""
+    places = Probe.objects.filter(device__garden=garden, until__isnull=True).values_list("place_id", flat=True)
+    found: dict[int, list[HourPoint]] = {}
+    for hour in hours_between(places, start, end, left_out=True):
+        found.setdefault(hour_of(hour.pk)[0], []).append(hour)
+    return found
+
+
 def newest(garden: Garden) -> dict[int, Probe]:
     """By place, the probe that was heard last."""
     found: dict[int, Probe] = {}

@@ -182,6 +182,12 @@
     else if (digit !== "." || !probe.value.includes(".")) probe.value += digit;
     probe.dispatchEvent(new Event("input", { bubbles: true }));
   });
+  document.getElementById("go-there")?.addEventListener("click", (event) => {
+    const index = stops.findIndex((stop) => `#${stop.id}` === event.target.hash);
+    event.preventDefault();
+    if (phone.matches) go(index);
+    stops[index].querySelector("[data-probe]").focus();
+  });
   document.getElementById("back").addEventListener("click", () => go(at - 1));
 
   // What is half typed outlives a reload.
