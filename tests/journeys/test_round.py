@@ -117,6 +117,19 @@ def test_eight_places_on_a_phone_take_the_digits_and_one_touch_each(phone: Any, 
     assert page.locator("#next").evaluate("(node) => node.getBoundingClientRect().height") >= 0
 
 
+def test_quick_taps_on_one_key_all_count(phone: Any, live_server: Any, garden: Garden) -> None:
+    page = phone()
+    open_round(page, live_server.url, garden)
+    box = page.locator('[data-digit="1"]').bounding_box()
+    assert box is not None
+    for _ in range(5):
+        page.touchscreen.tap(box["x"] + 20, box["y"] + 20)
+    assert page.locator(".stop.here [data-probe]").first.input_value() == "11111"
+    page.locator('[data-digit="rub"]').focus()
+    page.keyboard.press("Space")
+    assert page.locator(".stop.here [data-probe]").first.input_value() == "1111"
+
+
 def test_every_key_is_large_enough_for_a_wet_thumb(phone: Any, live_server: Any, garden: Garden) -> None:
     page = phone()
     open_round(page, live_server.url, garden)

@@ -173,15 +173,17 @@
   });
   form.addEventListener("input", () => { name(); draft(); });
   form.addEventListener("focusin", (event) => { if (event.target.matches("[data-probe]")) choose(event.target); });
-  form.addEventListener("click", (event) => {
-    const key = event.target.closest("[data-digit]");
+  // A digit counts as the thumb comes down: two quick taps, or one that slips a little, are no click to a browser.
+  form.addEventListener("pointerdown", (event) => { if (event.button === 0) press(event.target.closest("[data-digit]")); });
+  form.addEventListener("click", (event) => { if (event.detail === 0) press(event.target.closest("[data-digit]")); });
+  function press(key) {
     if (!key || !probe || probe.readOnly) return;
     const digit = key.dataset.digit;
     if (digit === "rub") probe.value = probe.value.slice(0, -1);
     else if (digit === "-") probe.value = probe.value.startsWith("-") ? probe.value.slice(1) : `-${probe.value}`;
     else if (digit !== "." || !probe.value.includes(".")) probe.value += digit;
     probe.dispatchEvent(new Event("input", { bubbles: true }));
-  });
+  }
   document.getElementById("go-there")?.addEventListener("click", (event) => {
     const index = stops.findIndex((stop) => `#${stop.id}` === event.target.hash);
     event.preventDefault();
