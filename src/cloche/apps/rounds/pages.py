@@ -100,10 +100,16 @@ def half_began(local: datetime) -> datetime:
 
 def _stop(line: Any, units: Units, read_now: bool, dated: bool) -> Stop:
     place = line.place
-    deeper = units.length_text(TRANSPLANT_DEPTH_M) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
+    deeper = _depth(TRANSPLANT_DEPTH_M, units) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
     covered = place.kind in offered.USUAL_COVER or bool(place.within) or dated
     depth = units.length_text(place.seed_depth_m)
     return Stop(place, line.cut, line.number, line.kind, depth, deeper, line.last_read, read_now, covered)
+
+
+def _depth(depth_m: float, units: Units) -> str:
+    """10 cm, 4 in: the deeper reading is meant to a thumb's breadth, not to a tenth of an inch."""
+    whole = depth_m == TRANSPLANT_DEPTH_M
+    return f"{units.length_from_m(depth_m):.0f} {units.length}" if whole else units.length_text(depth_m)
 
 
 def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) -> dict[str, Any]:
@@ -138,7 +144,7 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
 
 
 def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
-    where = f"{place.name} at {units.length_text(worth.depth_m)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
+    where = f"{place.name} at {_depth(worth.depth_m, units)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
     said = f"Most would be learned from {where}: its soil would be known {units.difference_text(worth.narrowed_k)} better"
     if leaning:
         edge = "half a day" if worth.days < 0.75 else words.count(round(worth.days), "day")

@@ -5,6 +5,7 @@ from __future__ import annotations
 import zlib
 from datetime import datetime, timedelta
 from typing import Any
+from uuid import NAMESPACE_OID, uuid5
 
 from django.conf import settings
 from django.core.management import call_command
@@ -17,6 +18,8 @@ from cloche.apps.logbook.kinds import KINDS
 from cloche.apps.loggers.flows.devices import let_device_in, stick
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.flows import hear
+from cloche.apps.readings.flows.record import Measured, correct_reading
+from cloche.apps.readings.flows.visit import Seen, record_visit
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.apps.readings.weather.provider import heard_of
 from cloche.apps.sowings.models import Count, Sowing
@@ -24,8 +27,15 @@ from cloche.bridge import crops
 from cloche.demo.plan import HILL, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"
-LOADER = 2
+LOADER = 3
 """Counts up when the same plan is made up otherwise."""
+
+
+WALK: dict[str, dict[str, Any]] = {
+    "North bed": {"moisture": "moist", "note": "first peas through"},
+    "Wall frame": {"moisture": "dry", "air_low_c": -1.5, "air_high_c": 31.0, "works": ("watered",)},
+    "Bells": {"losses": "two lettuces under the cracked bell, the rest stood"},
+}
 
 
 class Command(BaseCommand):
@@ -82,6 +92,22 @@ def load(seed: int) -> None:
     helper = User.objects.create_user("helper", password=PASSWORD)
     Membership.objects.create(garden=Garden.objects.get(name=HILL.name), user=helper, role="helper")
     _forget(*(kind.model.history.model for kind in KINDS.values()))  # type: ignore[attr-defined]
+    _walk(Garden.objects.get(name=HILL.name), demo, helper)
+
+
+def _walk(garden: Garden, owner: User, helper: User) -> None:
+    """Yesterday's evening round as the helper saw it, and a reading that the owner put right afterwards."""
+    evening = clock.now().astimezone(garden.timezone).replace(hour=16, minute=40, second=0, microsecond=0) - timedelta(days=1)
+    for minutes, (name, seen) in enumerate(WALK.items()):
+        place = garden.places.get(name=name)
+        key = uuid5(NAMESPACE_OID, f"{garden.name}, {name}, {evening:%Y-%m-%d}")
+        record_visit(place, Seen(key, evening + timedelta(minutes=2 * minutes), **seen), helper)
+    reading = Reading.objects.filter(place__garden=garden, place__name="Terrace").order_by("-taken_at")[1]
+    reading._history_user = owner  # type: ignore[attr-defined]
+    better = Measured(
+        reading.taken_at, reading.depth_m, round(reading.temperature_c + 0.6, 1), "read again, it had not settled"
+    )
+    correct_reading(reading, better)
 
 
 def _forget(*models: Any) -> None:
