@@ -199,6 +199,18 @@ def test_without_scripts_the_table_is_one_form(signed_in: Client, garden: Garden
     assert "every place was left empty" in signed_in.post(url, {}, follow=True).content.decode()
 
 
+def test_without_scripts_too_two_who_disagree_are_told_and_nothing_is_kept_by_half(
+    signed_in: Client, garden: Garden, bed: Place
+) -> None:
+    other = make_place(garden, "South bed")
+    make_reading(other, NOW, 7.0, entered_by=make_person("hazel"))
+    typed = {f"{p.pk}-{name}": value for p in (bed, other) for name, value in (("place", p.pk), ("temperature", "8.5"))}
+    refused = signed_in.post(reverse("round", args=[garden.pk]), typed)
+    assert (refused.status_code, "hazel wrote down 7.0°" in refused.content.decode()) == (422, True)
+    assert refused.content.decode().count('value="8.5"') == 2
+    assert Reading.objects.get().temperature_c == 7.0
+
+
 def test_the_page_lists_places_in_walking_order_with_what_is_expected(signed_in: Client, garden: Garden, bed: Place) -> None:
     make_place(garden, "Terrace", kind="raised")
     refresh_stale()

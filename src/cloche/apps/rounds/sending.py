@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any
 
+from django.db import transaction
+
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.flows.record import AlreadyThere
@@ -28,13 +30,29 @@ def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0
     try:
         visit, new = record_visit(place, form.seen(), person, replace=stop.get("replace") is True)
     except AlreadyThere as twin:
-        theirs = units_of(person).temperature_text(twin.existing.temperature_c)
-        by = twin.existing.entered_by.username if twin.existing.entered_by else "somebody"
-        said = f"{by} wrote down {theirs} for the same minute and depth. One of the two must give way."
-        return {"key": key, "state": "conflict", "said": said}
+        return {"key": key, "state": "conflict", "said": _disagree(twin, person)}
     except KeyTaken:
         return {"key": key, "state": "refused", "said": "Its number is taken by a reading of another garden."}
     return {"key": key, "state": "kept" if new else "known", "visit": visit.pk}
+
+
+def take_table(forms: list[StopForm], person: User) -> bool:
+    """Keep all the stops of a table, or none and say at the one that stands in the way; returns whether they are kept."""
+    here = forms[0]
+    try:
+        with transaction.atomic():
+            for here in forms:
+                record_visit(here.cleaned_data["place"], here.seen(), person)
+    except AlreadyThere as twin:
+        here.add_error(None, _disagree(twin, person))
+        return False
+    return True
+
+
+def _disagree(twin: AlreadyThere, person: User) -> str:
+    theirs = units_of(person).temperature_text(twin.existing.temperature_c)
+    by = twin.existing.entered_by.username if twin.existing.entered_by else "somebody"
+    return f"{by} wrote down {theirs} for the same minute and depth. One of the two must give way."
 
 
 def _typed(stop: dict[str, Any]) -> dict[str, Any]:

@@ -19,7 +19,7 @@ from django.views.decorators.http import require_GET, require_POST
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.readings.flows.visit import record_visit, take_visit_back
+from cloche.apps.readings.flows.visit import take_visit_back
 from cloche.apps.readings.models import Visit
 from cloche.apps.rounds import pages, sending
 from cloche.apps.rounds.forms import StopForm
@@ -49,9 +49,7 @@ def round_(request: GardenRequest) -> HttpResponse:
     places = list(request.garden.places.all())
     forms = {p.pk: StopForm(bound, garden=request.garden, units=units, prefix=str(p.pk), initial={"place": p}) for p in places}
     filled = [form for form in forms.values() if bound and form.has_changed() and not _empty(form)]
-    if filled and all(form.is_valid() for form in filled):
-        for form in filled:
-            record_visit(form.cleaned_data["place"], form.seen(), request.user)
+    if filled and all(form.is_valid() for form in filled) and sending.take_table(filled, request.user):
         messages.success(request, f"{len(filled)} of {len(places)} places written down.")
         return redirect("round", request.garden.pk)
     if bound is not None and not filled:
