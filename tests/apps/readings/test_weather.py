@@ -82,3 +82,21 @@ def test_a_line_that_differs_from_the_services_says_so(signed_in: Client, garden
     assert "the service says 3.0° to 12.0°" in response.content.decode()  # type: ignore[attr-defined]
     same = write(signed_in, garden, low="3", high="12")
     assert "the service says 3" not in same.content.decode()  # type: ignore[attr-defined]
+
+
+def test_a_day_s_line_is_filled_from_the_service_and_can_be_put_right(signed_in: Client, garden: Garden) -> None:
+    past = {"first": "2026-04-20", "low_c": [3.0, 4.5], "high_c": [12.0, 13.5], "rain_mm": [0.0, 2.5]}
+    WeatherHeard.objects.create(garden=garden, heard_at=NOW, past=past)
+    url = reverse("weather", args=[garden.pk])
+    page = signed_in.get(url)
+    text = page.content.decode()
+    assert text.count("from the service") == 2
+    assert page.context["form"].initial["low"] == "4.5"
+    assert 'value="2.5"' in text
+    other = signed_in.get(url, {"day": "2026-04-20"}).context["form"].initial
+    assert (str(other["day"]), other["high"]) == ("2026-04-20", "12.0")
+    write(signed_in, garden, day="2026-04-20", low="2", high="12")
+    text = signed_in.get(url, {"day": "2026-04-20"}).content.decode()
+    assert text.count("from the service") == 1
+    assert 'value="2.0"' in text
+    assert signed_in.get(url, {"day": "soon"}).status_code == 200

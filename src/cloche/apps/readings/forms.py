@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import date, timedelta
 from typing import Any, cast
 
 from django import forms
@@ -14,6 +14,7 @@ from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
 from cloche.apps.readings.localtime import NoSuchTime, came_twice, instant
 from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.bridge.evidence import Day
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_rain, parse_snow, parse_soil
 
 GRACE = timedelta(minutes=5)
@@ -92,7 +93,9 @@ class WeatherForm(forms.Form):
     rain = TypedNumber(label="Rain, mm", required=False)
     snow = TypedNumber(label="Snow", required=False)
 
-    def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, units: Units, garden: Garden, known: Day | date, **kwargs: Any) -> None:
+        """known: the day to begin with, filled with what is known of it."""
+        kwargs["initial"] = _day_filled(known, units)
         super().__init__(*args, **kwargs)
         self.garden = garden
         for name in ("low", "high"):
@@ -102,7 +105,6 @@ class WeatherForm(forms.Form):
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
         self.fields["snow"].label = f"Snow, {units.length}"
         self.fields["snow"].help_text = "lying in the morning"
-        self.fields["day"].initial = clock.today(garden.timezone) - timedelta(days=1)
 
     def clean(self) -> dict[str, Any]:
         """A low not above the high, and no further ahead than anyone forecasts."""
@@ -113,6 +115,22 @@ class WeatherForm(forms.Form):
         if day and day > clock.today(self.garden.timezone) + timedelta(days=16):
             self.add_error("day", "That is further ahead than anyone can forecast; up to 16 days are taken.")
         return data
+
+
+def _day_filled(known: Day | date, units: Units) -> dict[str, Any]:
+    """A known day as the form shows it."""
+    if isinstance(known, date):
+        return {"day": known}
+    wind = None if known.wind_m_s is None else min(WINDS[1:], key=lambda w: abs(float(w[0]) - (known.wind_m_s or 0.0)))[0]
+    return {
+        "day": known.day,
+        "low": f"{units.temperature_from_c(known.low_c):.1f}",
+        "high": f"{units.temperature_from_c(known.high_c):.1f}",
+        "sky": known.sky or "",
+        "wind": wind,
+        "rain": "" if known.rain_mm is None else f"{known.rain_mm:g}",
+        "snow": "" if known.snow_m is None else f"{units.length_from_m(known.snow_m):g}",
+    }
 
 
 class FileForm(forms.Form):

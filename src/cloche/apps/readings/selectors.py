@@ -89,6 +89,19 @@ def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
         yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
 
 
+def service_days(garden: Garden, first: date, last: date) -> list[Day]:
+    """What the service measured of days, oldest first."""
+    return [day for day in _heard_days(garden) if day.lead_d == 0 and first <= day.day <= last]
+
+
+def known_day(garden: Garden, day: date) -> Day | None:
+    """A day as it is written down, else as the service has it, measured or foretold."""
+    line = garden.weather.filter(day=day).values_list(*DailyWeather.LINE).first()
+    if line is not None:
+        return day_of(*line)
+    return next((heard for heard in _heard_days(garden) if heard.day == day), None)
+
+
 @dataclass(frozen=True)
 class Original:
     """What a day's line said first, and who put another in its place and when; service: what the weather service says."""

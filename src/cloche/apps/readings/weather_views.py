@@ -26,14 +26,16 @@ INVALID = 422
 def weather_page(request: GardenRequest) -> HttpResponse:
     """The days' air: what was, and what is forecast."""
     units = units_of(request.user)
-    form = WeatherForm(request.POST or None, units=units, garden=request.garden)
+    today = clock.today(request.garden.timezone)
+    asked = _asked(request, today - timedelta(days=1))
+    known = selectors.known_day(request.garden, asked) or asked
+    form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
     if form.is_valid():
         data = form.cleaned_data
         also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
         weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
         messages.success(request, f"{words.sentence(words.day(data['day']))} is written down.")
         return redirect("weather", request.garden.pk)
-    today = clock.today(request.garden.timezone)
     rows = selectors.weather_around(request.garden, today, back=21, ahead=16)
     beside = selectors.originals(request.garden, [row.day for row in rows])
     lines = [_weather_line(row, units) | {"beside": _beside(row, beside.get(row.day), units, today)} for row in rows]
@@ -42,7 +44,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "form": form,
         "units": units,
         "coming": [line for line in reversed(lines) if line["day"] > today],
-        "past": [line for line in lines if line["day"] <= today],
+        "past": _past([line for line in lines if line["day"] <= today], request, units, today),
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
         "foretold": [_day_line(day, units) for day in selectors.foretold(request.garden, today)],
@@ -50,6 +52,22 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "missing": newest is None or newest < today - timedelta(days=2),
     }
     return render(request, "readings/weather.html", context, status=INVALID if form.errors else 200)
+
+
+def _asked(request: GardenRequest, usual: date) -> date:
+    """The day to be written down: the one in the address, else yesterday."""
+    try:
+        return date.fromisoformat(request.GET.get("day", ""))
+    except ValueError:
+        return usual
+
+
+def _past(written: list[dict[str, Any]], request: GardenRequest, units: Any, today: date) -> list[dict[str, Any]]:
+    """The days behind, the latest first: as written, and from the service where nobody wrote."""
+    there = {line["day"] for line in written}
+    heard = selectors.service_days(request.garden, today - timedelta(days=21), today - timedelta(days=1))
+    filled = [_day_line(day, units) | {"beside": "from the service", "told": True} for day in heard if day.day not in there]
+    return sorted([*written, *filled], key=lambda line: line["day"], reverse=True)
 
 
 def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
