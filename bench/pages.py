@@ -46,7 +46,8 @@ def main() -> int:
     readings = sorted(each.readings.count() for each in garden.places.all())
     print(f"\nQueries of a place's page with {readings[0]} to {readings[-1]} readings: {sorted(grown)}")
     print(f"Every page's median under {LIMIT_MS:.0f} ms: {'no' if slow else 'yes'}")
-    return 1 if slow or len(grown) > 1 else 0
+    # A place with a logger is asked about its hours, too; beyond that, more readings must not mean more questions.
+    return 1 if slow or max(grown) - min(grown) > 1 else 0
 
 
 def measured(client, pages: dict[str, str], limit_ms: float = LIMIT_MS) -> dict[str, float]:  # type: ignore[no-untyped-def]
