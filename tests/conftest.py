@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 from django.test import Client
+from hypothesis import settings
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, User
@@ -16,6 +17,10 @@ from cloche.bridge import forecasting, outlooks
 from cloche.bridge.evidence import Evidence
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
+
+# A slow minute of the machine is no finding.
+settings.register_profile("house", deadline=None)
+settings.load_profile("house")
 
 NOW = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
 

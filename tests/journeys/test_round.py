@@ -1,5 +1,6 @@
 """The round in the browser: eight places on a phone, the table at the desk, and no signal at the bottom of the garden."""
 
+import re
 from collections.abc import Iterator
 from datetime import datetime
 from pathlib import Path
@@ -263,10 +264,12 @@ def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: An
     read(page, "9.5")
     asked: list[str] = []
     page.on("dialog", lambda dialog: (asked.append(dialog.message), dialog.dismiss()))
-    page.get_by_role("button", name="Sign out").tap()
-    page.wait_for_timeout(300)
-    page.get_by_role("link", name="Go to Second plot").tap()
-    page.wait_for_timeout(300)
+    for count, way_out in enumerate((page.get_by_role("button", name="Sign out"), page.get_by_text("Go to Second plot")), 1):
+        way_out.tap()
+        for _ in range(100):
+            page.wait_for_timeout(50)
+            if len(asked) == count:
+                break
     assert len(asked) == 2
     assert "1 place is not sent yet" in asked[0]
     assert "1 place of this garden" in asked[1]
@@ -300,7 +303,7 @@ def test_the_settle_timer_counts_down_and_keeps_its_length(phone: Any, live_serv
         page.get_by_role("button", name="Shorter").tap()
     expect(page.locator("#settle-left")).to_have_text("0:30")
     page.get_by_role("button", name="Settle").tap()
-    expect(page.locator("#settle-left")).to_have_text("0:28", timeout=4000)
+    expect(page.locator("#settle-left")).to_have_text(re.compile(r"0:[12]\d"))
     page.reload()
     expect(page.locator("#settle-left")).to_have_text("0:30")
     for _ in range(25):
