@@ -12,7 +12,6 @@ from cloche.bridge.expected import hours_from
 from cloche.core.records.quality import Doubt, Series, day_mean_from_one, doubts
 
 Row = tuple[int, datetime, float, float]
-SHORT = np.nan
 
 
 def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m: tuple[float, ...]) -> dict[int, Doubt]:
@@ -20,7 +19,7 @@ def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m
     if not rows:
         return {}
     hour = np.array([(row[1] - rows[0][1]) / timedelta(hours=1) for row in rows])
-    band = np.full((3, len(rows)), SHORT)
+    band = np.full((3, len(rows)), np.nan)
     if ground is not None:
         for depth_m in {row[2] for row in rows}:
             _expect(rows, ground, depth_m, band)

@@ -10,7 +10,6 @@ import numpy as np
 from cloche.core import quantities
 from cloche.core.records.faults import Fault, faults, silent_after
 
-UNITS = ("C", "F", "K")
 GRAIN = 4
 """Decimals kept: finer than any probe, and what single precision can hold."""
 FAULT_WORDS = {
@@ -33,7 +32,7 @@ def faults_of(values_c: Sequence[float]) -> list[int]:
     return faults(values_c).tolist()  # type: ignore[no-any-return]
 
 
-__all__ = ["FAULT_WORDS", "UNITS", "Fault", "celsius", "faults_of", "silence"]
+__all__ = ["FAULT_WORDS", "Fault", "celsius", "faults_of", "silence"]
 
 
 def silence(every_s: int | None) -> timedelta:

@@ -59,6 +59,22 @@ def test_a_reading_from_a_file_keeps_what_it_said_before_its_first_change(
     assert "temperature 7.0° → 8.5°" in page(signed_in, garden)
 
 
+def test_what_came_in_bulk_keeps_what_it_was_whatever_changes_it(garden: Garden) -> None:
+    """A garden brought in from its file has no history yet; a cover, a deed and a place must not lose their first state."""
+    Place.objects.bulk_create([Place(garden=garden, name="Old name")])
+    bed = Place.objects.get()
+    bed.name = "New name"
+    bed.save()
+    CoverPeriod.objects.bulk_create([CoverPeriod(place=bed, cover="fleece", first=NOW.date())])
+    Deed.objects.bulk_create([Deed(place=bed, work="watered", at=NOW)])
+    CoverPeriod.objects.all().delete()
+    bed.deeds.all().delete()
+    told = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "written down"}
+    assert told["place"].parts == ["name Old name → New name"]
+    assert [history.history_type for history in bed.history.order_by("history_id")] == ["+", "~"]
+    assert {told["cover"].undo, told["deed"].undo} == {"put back"}
+
+
 def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
     sowing = Sowing.objects.create(place=bed, crop_key="pea", sown_on=NOW.date(), depth_m=0.03)
     return {

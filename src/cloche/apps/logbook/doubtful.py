@@ -12,7 +12,6 @@ from django.db import transaction
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.flows.past import keep_first_state
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
@@ -181,7 +180,6 @@ def give_word(garden: Garden, numbers: list[int], verdict: str) -> int:
     """Say of readings (numbers above zero) or a logger's hours (below) what they are; returns how many there were."""
     places: set[int] = set()
     for reading in Reading.objects.standing().filter(pk__in=[n for n in numbers if n > 0], place__garden=garden):
-        keep_first_state(reading)
         reading.verdict = verdict
         reading.save()
         places.add(reading.place_id)

@@ -57,7 +57,7 @@ def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[i
 
 def weather_days(garden: Garden) -> list[Day]:
     """All that is known of the site's days, oldest first: the provider's, and over them what was written down."""
-    days = {day.day: day for day in _heard_days(garden)}
+    days = {day.day: day for day in heard_days(garden)}
     for row in garden.weather.order_by("day").values_list(*DailyWeather.LINE):
         days[row[0]] = day_of(*row)
     return [days[day] for day in sorted(days)]
@@ -70,7 +70,8 @@ def day_of(
     return Day(day, low_c, high_c, rain_mm, sky or None, wind_m_s=wind_m_s, snow_m=snow_m)
 
 
-def _heard_days(garden: Garden) -> Iterator[Day]:
+def heard_days(garden: Garden) -> Iterator[Day]:
+    """Days as the weather service has them, measured first, then foretold."""
     heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).first()
     if heard is None or heard.heard_at is None:
         return
@@ -89,17 +90,12 @@ def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
         yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
 
 
-def service_days(garden: Garden, first: date, last: date) -> list[Day]:
-    """What the service measured of days, oldest first."""
-    return [day for day in _heard_days(garden) if day.lead_d == 0 and first <= day.day <= last]
-
-
-def known_day(garden: Garden, day: date) -> Day | None:
-    """A day as it is written down, else as the service has it, measured or foretold."""
+def known_day(garden: Garden, day: date, heard: list[Day]) -> Day | None:
+    """A day as it is written down, else as the service has it, measured or foretold; heard from heard_days."""
     line = garden.weather.filter(day=day).values_list(*DailyWeather.LINE).first()
     if line is not None:
         return day_of(*line)
-    return next((heard for heard in _heard_days(garden) if heard.day == day), None)
+    return next((told for told in heard if told.day == day), None)
 
 
 @dataclass(frozen=True)
@@ -112,13 +108,13 @@ class Original:
     service: tuple[float, float] | None
 
 
-def originals(garden: Garden, days: list[date]) -> dict[date, Original]:
-    """For days whose line was corrected, or differs from the service's: what stands beside it."""
+def originals(garden: Garden, days: list[date], heard: list[Day]) -> dict[date, Original]:
+    """For days whose line was corrected, or differs from the service's: what stands beside it; heard from heard_days."""
     told: dict[date, list[Any]] = {}
     rows = DailyWeather.history.filter(garden=garden, day__in=days).select_related("history_user").order_by("history_id")
     for row in rows:
         told.setdefault(row.day, []).append(row)
-    heard = {day.day: (day.low_c, day.high_c) for day in _heard_days(garden) if day.day in set(days) and day.lead_d == 0}
+    service = {day.day: (day.low_c, day.high_c) for day in heard if day.lead_d == 0}
     found = {}
     for day in days:
         states = told.get(day, [])
@@ -126,9 +122,9 @@ def originals(garden: Garden, days: list[date]) -> dict[date, Original]:
         if changed:
             by = changed[-1].history_user.username if changed[-1].history_user else ""
             first = (states[0].low_c, states[0].high_c)
-            found[day] = Original(first, by, changed[-1].history_date, heard.get(day))
-        elif day in heard:
-            found[day] = Original(None, "", None, heard[day])
+            found[day] = Original(first, by, changed[-1].history_date, service.get(day))
+        elif day in service:
+            found[day] = Original(None, "", None, service[day])
     return found
 
 

@@ -20,6 +20,7 @@ from cloche.apps.readings.models import DailyWeather
 from cloche.bridge.evidence import Day
 
 INVALID = 422
+SHOWN = timedelta(days=21)
 
 
 @in_garden(writing=LOGS)
@@ -28,7 +29,8 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     units = units_of(request.user)
     today = clock.today(request.garden.timezone)
     asked = _asked(request, today - timedelta(days=1))
-    known = selectors.known_day(request.garden, asked) or asked
+    heard = list(selectors.heard_days(request.garden))
+    known = selectors.known_day(request.garden, asked, heard) or asked
     form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
     if form.is_valid():
         data = form.cleaned_data
@@ -36,15 +38,15 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
         messages.success(request, f"{words.sentence(words.day(data['day']))} is written down.")
         return redirect("weather", request.garden.pk)
-    rows = selectors.weather_around(request.garden, today, back=21, ahead=16)
-    beside = selectors.originals(request.garden, [row.day for row in rows])
+    rows = selectors.weather_around(request.garden, today, back=SHOWN.days, ahead=16)
+    beside = selectors.originals(request.garden, [row.day for row in rows], heard)
     lines = [_weather_line(row, units) | {"beside": _beside(row, beside.get(row.day), units, today)} for row in rows]
     newest = request.garden.weather.filter(day__lte=today).order_by("-day").values_list("day", flat=True).first()
     context = {
         "form": form,
         "units": units,
         "coming": [line for line in reversed(lines) if line["day"] > today],
-        "past": _past([line for line in lines if line["day"] <= today], request, units, today),
+        "past": _past([line for line in lines if line["day"] <= today], heard, units, today),
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
         "foretold": [_day_line(day, units) for day in selectors.foretold(request.garden, today)],
@@ -62,11 +64,11 @@ def _asked(request: GardenRequest, usual: date) -> date:
         return usual
 
 
-def _past(written: list[dict[str, Any]], request: GardenRequest, units: Any, today: date) -> list[dict[str, Any]]:
+def _past(written: list[dict[str, Any]], heard: list[Day], units: Any, today: date) -> list[dict[str, Any]]:
     """The days behind, the latest first: as written, and from the service where nobody wrote."""
     there = {line["day"] for line in written}
-    heard = selectors.service_days(request.garden, today - timedelta(days=21), today - timedelta(days=1))
-    filled = [_day_line(day, units) | {"beside": "from the service", "told": True} for day in heard if day.day not in there]
+    missing = (d for d in heard if d.lead_d == 0 and d.day not in there and today - SHOWN <= d.day < today)
+    filled = [_day_line(day, units) | {"beside": "from the service", "told": True} for day in missing]
     return sorted([*written, *filled], key=lambda line: line["day"], reverse=True)
 
 

@@ -17,13 +17,13 @@ from cloche.apps.gardens import clock
 from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.flows.visit import Seen
+from cloche.apps.readings.forms import GRACE
 from cloche.apps.readings.localtime import NoSuchTime, instant
 from cloche.apps.readings.models import Visit
 from cloche.bridge import offered
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units, parse_air, parse_snow, parse_soil
 
-GRACE = timedelta(minutes=5)
 OLDEST = timedelta(days=400)
 PHOTO_PX, PHOTO_BYTES = 1280, 6_000_000
 NUMBERS = ("temperature", "deeper", "air", "air_low", "air_high", "snow")

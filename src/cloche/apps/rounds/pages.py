@@ -31,8 +31,6 @@ class Stop:
 
     place: Place
     cut: Slice | None
-    number: str
-    kind: str
     depth: str
     deeper: str
     last: str
@@ -75,7 +73,6 @@ def round_page(garden: Garden, person: User, units: Units, now: datetime) -> Rou
     stops = [_stop(line, units, line.place.pk in read, line.place.pk in dated) for line in drawn]
     kept = {
         "garden": garden.pk,
-        "gardenName": garden.name,
         "person": person.username,
         "zone": garden.timezone_name,
         "daysAhead": settings.CLOCHE_DAY_OFFSET,
@@ -103,7 +100,7 @@ def _stop(line: Any, units: Units, read_now: bool, dated: bool) -> Stop:
     deeper = _depth(TRANSPLANT_DEPTH_M, units) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
     covered = place.kind in offered.USUAL_COVER or bool(place.within) or dated
     depth = units.length_text(place.seed_depth_m)
-    return Stop(place, line.cut, line.number, line.kind, depth, deeper, line.last_read, read_now, covered)
+    return Stop(place, line.cut, depth, deeper, line.last_read, read_now, covered)
 
 
 def _depth(depth_m: float, units: Units) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
+from django.db.models.signals import pre_delete, pre_save
 from django.dispatch import receiver
 from simple_history.signals import pre_create_historical_record
 
@@ -17,12 +18,14 @@ def date_by_our_clock(sender: Any, history_instance: Any, **kwargs: Any) -> None
     history_instance.history_date = clock.now()
 
 
-def keep_first_state(row: Any) -> None:
-    """What came in bulk has no history; its first state is written before its first change."""
-    model = type(row)
-    if not model.history.filter(id=row.pk).exists():
-        stored = model._base_manager.get(pk=row.pk)
-        model.history.bulk_history_create([stored], default_date=_came(stored))
+@receiver([pre_save, pre_delete], dispatch_uid="first-state-before-first-change")
+def keep_first_state(sender: Any, instance: Any, raw: bool = False, **kwargs: Any) -> None:
+    """What came in bulk has no history: its first state is written before its first change, whoever makes it."""
+    if raw or instance._state.adding or not hasattr(sender._meta, "simple_history_manager_attribute"):
+        return
+    if not sender.history.filter(id=instance.pk).exists():
+        stored = sender._base_manager.get(pk=instance.pk)
+        sender.history.bulk_history_create([stored], default_date=_came(stored))
 
 
 def before_it(change: Any) -> Any:

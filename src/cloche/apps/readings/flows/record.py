@@ -9,7 +9,7 @@ from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.flows.past import before_it, keep_first_state
+from cloche.apps.gardens.flows.past import before_it
 from cloche.apps.gardens.models import Place, User
 from cloche.apps.readings.models import Reading
 
@@ -52,7 +52,6 @@ def record_reading(place: Place, measured: Measured, person: User | None) -> Rea
 def correct_reading(reading: Reading, measured: Measured) -> Reading:
     """Change a reading, keeping what it was; raises AlreadyThere."""
     _refuse_second(reading.place, measured, besides=reading)
-    keep_first_state(reading)
     reading.taken_at, reading.depth_m = measured.taken_at, measured.depth_m
     reading.temperature_c, reading.note = measured.temperature_c, measured.note
     reading.save()
@@ -63,7 +62,6 @@ def correct_reading(reading: Reading, measured: Measured) -> Reading:
 @transaction.atomic
 def remove_reading(reading: Reading) -> None:
     """Mark a reading as removed."""
-    keep_first_state(reading)
     reading.removed_at = clock.now()
     reading.save()
     note_change_at(reading.place)

@@ -7,7 +7,6 @@ from datetime import date
 from django.db import transaction
 
 from cloche.apps.gardens.flows.evidence import note_change_in
-from cloche.apps.gardens.flows.past import keep_first_state
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import DailyWeather
 
@@ -28,9 +27,6 @@ def record_day(
     told: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
     also = {"sky": sky or None, "rain_mm": rain_mm, "wind_m_s": wind_m_s, "snow_m": snow_m}
     told |= {name: value for name, value in also.items() if value is not None}
-    there = garden.weather.filter(day=day).first()
-    if there is not None:
-        keep_first_state(there)
     line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
     note_change_in(garden)
     return line
@@ -42,7 +38,6 @@ def remove_day(garden: Garden, day: date) -> bool:
     line = garden.weather.filter(day=day).first()
     if line is None:
         return False
-    keep_first_state(line)
     line.delete()
     note_change_in(garden)
     return True
