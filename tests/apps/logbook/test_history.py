@@ -145,6 +145,12 @@ def test_the_page_asks_few_questions_however_long_the_history(
     assert page(signed_in, garden, "?before=rubbish")
 
 
+def test_something_new_tells_what_was_told_of_it_and_whom_it_is_from(garden: Garden, bed: Place, person: User) -> None:
+    Visit.objects.create(key=uuid4(), place=bed, at=NOW, moisture="wet", note="mole", made_by=person)
+    (change,) = [c for c in changes(garden, Units(), NOW) if c.kind == "visit"]
+    assert (change.who, change.parts) == ("rowan", ["by feel wet", "note mole"])
+
+
 def test_history_lies_on_the_clocks_day(garden: Garden, bed: Place, person: User) -> None:
     make_reading(bed, NOW)
     (change,) = [c for c in changes(garden, Units(), NOW) if c.kind == "reading"]

@@ -12,6 +12,8 @@ from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.windows.flows.refresh import refresh, refresh_stale, stale_places
 from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.apps.windows.pages.wakes import standings
+from cloche.apps.windows.selectors import ground_of, grounds_in
 from cloche.bridge.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
@@ -192,3 +194,17 @@ def test_seed_for_nonsense_is_refused_and_kept(signed_in: Client, bed: Place, ty
     shown = page(signed_in, "crop_in_place", bed.garden_id, bed.pk, "pea", **typed)
     assert said in shown
     assert all(f'value="{value}"' in shown for value in typed.values())
+
+
+def test_a_lone_morning_reading_is_moved_to_its_day_by_the_place_s_own_curve(garden: Garden, now: object) -> None:
+    """Common practice, no source: one early reading alone stands below the day's mean."""
+    lone = make_place(garden, "Lone bed")
+    make_reading(lone, NOW - timedelta(minutes=30), 7.0)
+    refresh_stale()
+    (standing,) = standings(garden, grounds_in(garden), NOW)
+    ground = ground_of(lone)
+    assert ground is not None
+    at = NOW - timedelta(minutes=30)
+    assert standing.how.startswith("one morning reading")
+    assert standing.now_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
+    assert standing.now_c > 7.0

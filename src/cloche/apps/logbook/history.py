@@ -12,6 +12,7 @@ from cloche.apps.logbook.kinds import KINDS, Kind
 from cloche.bridge.units import Units
 
 SHOWN = 60
+FROM = ("entered_by", "made_by")
 DID = {"+": "written down", "~": "changed", "-": "removed"}
 
 
@@ -41,7 +42,7 @@ def changes(garden: Garden, units: Units, now: datetime, before: datetime | None
 def _changes_of(
     kind: Kind, garden: Garden, units: Units, now: datetime, before: datetime | None, removed: bool
 ) -> list[Change]:
-    rows = _inside(kind, garden).select_related("history_user", kind.inside)
+    rows = _inside(kind, garden).select_related("history_user", kind.inside, *_from(kind))
     if before is not None:
         rows = rows.filter(history_date__lt=before)
     if removed:
@@ -49,6 +50,10 @@ def _changes_of(
     shown = list(rows.order_by("-history_id")[:SHOWN])
     earlier = _earlier(kind, shown)
     return [_change(kind, row, earlier.get(row.history_id), units, now, garden) for row in shown]
+
+
+def _from(kind: Kind) -> list[str]:
+    return [name for name in FROM if hasattr(kind.model, name)]
 
 
 def _inside(kind: Kind, garden: Garden) -> Any:
@@ -72,21 +77,35 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
     local, today = row.history_date.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
     went = getattr(row, "removed_at", None) is not None and getattr(was, "removed_at", row.history_date) is None
     taken_off = row.history_type == "-" or went
-    parts = []
-    for name, (label, tell) in kind.told.items():
-        new, old = getattr(row, name), getattr(was, name) if was is not None else None
-        if row.history_type == "~" and was is not None and new != old and name != "removed_at":
-            parts.append(f"{label} {tell(old, units)} → {tell(new, units)}")
-    if row.history_type == "+":
-        parts = [f"{label} {tell(getattr(row, name), units)}" for name, (label, tell) in list(kind.told.items())[:2]]
+    parts = _parts(kind, row, was, units)
     return Change(
         kind=kind.key,
         pk=row.history_id,
         at=row.history_date,
         when=f"{words.day(local.date(), today)} {words.clock(local)}",
-        who=row.history_user.username if row.history_user else "Cloche",
+        who=_who(row),
         what=kind.what(row, units),
         did="removed" if taken_off else DID[row.history_type],
         parts=parts,
         undo="put back" if taken_off else "as it was before" if was is not None and parts else "",
     )
+
+
+def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
+    """What changed, before and after; of something new, the first of what was told."""
+    told = [(label, tell, getattr(row, name), getattr(was, name, None)) for name, (label, tell) in kind.told.items()]
+    if row.history_type == "+":
+        return [f"{label} {tell(new, units)}" for label, tell, new, _ in told if new not in (None, "", False, 0.0)][:2]
+    if row.history_type == "-" or was is None:
+        return []
+    return [
+        f"{label} {tell(old, units)} → {tell(new, units)}"
+        for label, tell, new, old in told
+        if new != old and label != "removed"
+    ]
+
+
+def _who(row: Any) -> str:
+    """Whoever was signed in; of what came by another way, whoever it is from."""
+    person = row.history_user or next((getattr(row, name) for name in FROM if getattr(row, f"{name}_id", None)), None)
+    return person.username if person else "Cloche"

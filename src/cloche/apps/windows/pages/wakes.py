@@ -112,9 +112,8 @@ def _standing(place: Place, ground: Ground, read: measured.DayRead, now: datetim
     one = read.early or read.late
     if one:
         mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
-        return Standing(
-            place, mean, later_c, f"from the {'morning' if read.early else 'evening'}’s reading alone, set to the day"
-        )
+        how = f"one {'morning' if read.early else 'evening'} reading, moved to the day’s mean by the place’s own curve"
+        return Standing(place, mean, later_c, how)
     return Standing(place, ground.day_mean(now), later_c)
 
 
