@@ -332,7 +332,6 @@ def test_at_the_desk_the_round_is_digits_and_enter(page: Page, live_server: Any,
     for value in ["9.5", "8", "11", "10", "12", "7", "6", "5"]:
         page.keyboard.type(value)
         page.keyboard.press("Enter")
-        page.wait_for_timeout(60)
     expect(page.locator(".stop.kept")).to_have_count(8)
     page.keyboard.press("Enter")
     expect(page.locator("#round-summary")).to_contain_text("8 of 8 places read.")

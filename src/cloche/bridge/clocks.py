@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
 
@@ -13,3 +13,8 @@ def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
     """
     offsets = (datetime(day.year, month, 15, 12, tzinfo=timezone).utcoffset() or timedelta() for month in (1, 7))
     return min(offsets) / timedelta(hours=1)
+
+
+def midnight_of(day: date, utc_h: float) -> datetime:
+    """The first instant of a day on a clock that keeps its offset all year."""
+    return datetime(day.year, day.month, day.day, tzinfo=UTC) - timedelta(hours=utc_h)

@@ -29,7 +29,8 @@ class CoverSpan:
     """A cover from one local day to another (None: still on, or always there).
 
     opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time);
-    opening: how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8.
+    opening: how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt
+    take of its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual.
     """
 
     key: str
@@ -42,6 +43,10 @@ class CoverSpan:
     to_h: float = 16.0
     opening: float = 0.5
     blanket: bool = False
+    age_y: float = 0.0
+    dirty: bool = False
+    sheet_m: float | None = None
+    spread_m: float | None = None
 
 
 @dataclass(frozen=True)

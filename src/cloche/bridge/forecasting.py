@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 import numpy as np
@@ -11,25 +11,22 @@ from numpy.typing import NDArray
 
 from cloche.bridge import outlooks
 from cloche.bridge.batches import batch_outlook
-from cloche.bridge.clocks import standard_offset_h
+from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.crops import Grown, grown
 from cloche.bridge.evidence import Evidence
 from cloche.bridge.frosts import frosts_of, last_frost_day, plain
+from cloche.bridge.held import AHEAD_D, Held, pack
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
-from cloche.bridge.places import Lie, lie_of
+from cloche.bridge.places import Lie, felt, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
 from cloche.bridge.weather import climate, known_days
-from cloche.core.covers.nested import inside
 from cloche.core.soil import verify
-from cloche.core.soil.bed import Bed, Character
 from cloche.core.soil.calibrate import Learned, learn
-from cloche.core.soil.physical import run
-from cloche.core.soil.place import Place
+from cloche.core.soil.physical import Standing, draw, stop, with_drift
 from cloche.core.soil.readings import Readings
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Course
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.indoors import room
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.weather.scenarios import Known, scenarios
@@ -60,6 +57,8 @@ class _Outlook:
     weather: DailyRecord
     outside: HourlyWeather
     run_up_d: int
+    standing: Standing
+    held: Held
 
     def soil_c(self, depth_m: float) -> NDArray[np.float64]:
         """Hourly soil, (hours, members)."""
@@ -68,11 +67,13 @@ class _Outlook:
 
 @dataclass(frozen=True)
 class Foretold:
-    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain)."""
+    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); kept: what it takes
+    to run the place again (see bridge.held)."""
 
     ground: PlaceForecast
     crops: list[CropDays]
     sown: dict[int, dict[str, Any]]
+    kept: bytes
 
 
 def forecast(evidence: Evidence) -> Foretold:
@@ -88,15 +89,15 @@ def forecast(evidence: Evidence) -> Foretold:
     )
     lie = lie_of(evidence, normals, midnight)
     readings, numbers = _readings(evidence, midnight)
-    behind = _felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
+    behind = felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
     learned = learn(lie.place, behind, readings)
-    found = _run(evidence, lie, learned, members, site)
+    found = _run(evidence, lie, learned, members, site, normals)
     frosts, own = frosts_of(past, normals, evidence.latitude_deg, evidence.today)
     ground = _place_forecast(evidence, found, normals, known, readings, numbers)
     ground = replace(ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today))
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
     crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
-    return Foretold(ground, crops, _sown(evidence, found))
+    return Foretold(ground, crops, _sown(evidence, found), pack(found.held))
 
 
 def _run_up_d(evidence: Evidence) -> int:
@@ -137,27 +138,20 @@ def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -
     return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES)
 
 
-def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site) -> _Outlook:
+def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site, normals: Normals) -> _Outlook:
     run_up_d = _run_up_d(evidence)
     start = PAST_D - run_up_d
     weather = members.cut(start)
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), site)
     later = Lie(lie.place.shifted(start * 24), lie.house, lie.indoors)
-    felt = _felt(later, outside)
+    weather_there = felt(later, outside)
     depths = sorted({*FIELD_DEPTHS_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
-    course = run(later.place, learned.since(start * 24), felt, depths, MEMBERS, evidence.seed)
-    return _Outlook(later, learned, course, weather, outside, run_up_d)
-
-
-def _felt(lie: Lie, outside: HourlyWeather) -> HourlyWeather:
-    """The weather that the place feels: a room's, a house's, or the open sky's."""
-    if lie.indoors:
-        return room(outside)
-    if lie.house is None:
-        return outside
-    ground = Place(Bed(), lie.place.wave, (lie.house,))
-    course = simulate([ground.lane(outside, Character.plain(outside.members))], [0.05])[0]
-    return inside(lie.house, course, outside)
+    since = learned.since(start * 24)
+    drawn = draw(since, len(outside), MEMBERS, evidence.seed)
+    standing = stop(later.place, drawn, weather_there, depths, run_up_d)
+    course = with_drift(standing.whole(), drawn.level, drawn.gain)
+    held = Held(since, members.cut(start, PAST_D + AHEAD_D), run_up_d, normals, site.utc_h)
+    return _Outlook(later, learned, course, weather, outside, run_up_d, standing, held)
 
 
 def _one(members: DailyRecord) -> DailyRecord:
@@ -167,9 +161,8 @@ def _one(members: DailyRecord) -> DailyRecord:
 
 
 def _midnight(evidence: Evidence, back_d: int) -> datetime:
-    day = evidence.today - timedelta(days=back_d)
     hours = standard_offset_h(evidence.timezone, evidence.today - timedelta(days=PAST_D))
-    return datetime(day.year, day.month, day.day, tzinfo=UTC) - timedelta(hours=hours)
+    return midnight_of(evidence.today - timedelta(days=back_d), hours)
 
 
 def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[int]]:

@@ -7,11 +7,15 @@ from datetime import date, datetime, timedelta
 
 from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.offered import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
+from cloche.core.covers.nested import inside
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Event, Heating, SmallVolume, Work
+from cloche.core.soil.bed import Bed, Character, Event, Heating, SmallVolume, Work
 from cloche.core.soil.place import Place
+from cloche.core.soil.simulate import simulate
+from cloche.core.weather.indoors import room
 from cloche.core.weather.normals import Normals
+from cloche.core.weather.record import HourlyWeather
 
 ALWAYS_H = 1e6
 NIGHT = (18.0, 8.0)
@@ -45,6 +49,17 @@ def lie_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Lie:
     return Lie(Place(bed, wave, covers), house, bed.indoors)
 
 
+def felt(lie: Lie, outside: HourlyWeather) -> HourlyWeather:
+    """The weather that the place feels: a room's, a house's, or the open sky's."""
+    if lie.indoors:
+        return room(outside)
+    if lie.house is None:
+        return outside
+    ground = Place(Bed(), lie.place.wave, (lie.house,))
+    course = simulate([ground.lane(outside, Character.plain(outside.members))], [0.05])[0]
+    return inside(lie.house, course, outside)
+
+
 def covers_of(evidence: Evidence) -> list[CoverSpan]:
     """Dated covers if any are noted, else what a place of its kind usually has, aired on sunny days."""
     if evidence.covers:
@@ -56,22 +71,31 @@ def covers_of(evidence: Evidence) -> list[CoverSpan]:
     return [CoverSpan(usual, opens=opens, above_c=OPENED_ABOVE_C, opening=OPENED_BY)]
 
 
+def kind_of(cover: CoverSpan) -> CoverKind:
+    """The kind with this one's years, dirt and bend worked in."""
+    one = kind(cover.key).aged(cover.age_y, cover.dirty)
+    return one.bent(cover.sheet_m, cover.spread_m) if one.bends and cover.sheet_m and cover.spread_m else one
+
+
+def vent_of(cover: CoverSpan) -> Vent:
+    """How it is opened."""
+    if cover.opens == "above":
+        return Vent(cover.opening, None, None, cover.above_c)
+    return Vent(cover.opening, cover.from_h, cover.to_h) if cover.opens == "hours" else Vent()
+
+
 def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:
-    one = kind(cover.key)
+    one = kind_of(cover)
     start = 0.0 if cover.first is None else _hours_to(cover.first, evidence, midnight)
     end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), evidence, midnight)
-    vent = Vent()
-    if cover.opens == "above":
-        vent = Vent(cover.opening, None, None, cover.above_c)
-    elif cover.opens == "hours":
-        vent = Vent(cover.opening, cover.from_h, cover.to_h)
     width = min(one.width_m, evidence.description.width_m)
-    return CoverPeriod(one, start, end, vent, cover.ends_capped, NIGHT if cover.blanket else None, width)
+    return CoverPeriod(one, start, end, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width)
 
 
 def _hours_to(day: date, evidence: Evidence, midnight: datetime) -> float:
-    local = datetime(day.year, day.month, day.day, tzinfo=evidence.timezone)
-    return round((local - midnight) / timedelta(hours=1))
+    # Nobody puts a cover on at midnight: the day begins with the clock that the engine keeps, summer time or not.
+    noon = datetime(day.year, day.month, day.day, 12, tzinfo=evidence.timezone)
+    return (noon - midnight) // timedelta(days=1) * 24.0
 
 
 def _bed(evidence: Evidence, midnight: datetime) -> Bed:

@@ -7,10 +7,21 @@ from dataclasses import dataclass, replace
 from functools import cache
 from importlib.resources import files
 
+from cloche.core.covers.bend import bend
 from cloche.core.errors import UnknownCover
 
 ENDS_OPEN_CHANGES_H = {"film_tunnel": 40.0, "thermal_tunnel": 40.0, "bent_sheet": 60.0, "twin_wall_arch": 60.0}
 """Air changes where both ends stand open (assumption)."""
+
+
+BENT = ("film_tunnel", "thermal_tunnel", "bent_sheet", "twin_wall_arch")
+USUAL_LIGHT_LOST, MOST_LIGHT_LOST, DIRT = 0.03, 0.20, 0.05
+LIGHT_LOST_A_YEAR = {"glass_pane": 0.0, "glass_frame": 0.0, "greenhouse": 0.0, "bent_sheet": 0.05, "plastic_pane": 0.05}
+LIGHT_LOST_A_YEAR |= {"fleece": 0.05, "thick_fleece": 0.05}
+"""Of the sun, the share of it all that is let through less after each year, at most, and when dirty (assumptions)."""
+LASTS_Y = {"glass_pane": 30.0, "glass_frame": 30.0, "greenhouse": 30.0, "bell": 10.0, "bent_sheet": 2.0, "plastic_pane": 2.0}
+LASTS_Y |= {"fleece": 2.0, "thick_fleece": 3.0, "twin_wall_arch": 10.0, "twin_wall_frame": 10.0, "bin": 4.0}
+"""Film five years, unprotected rigid sheet two (common practice, no source); the others are assumptions."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +53,26 @@ class CoverKind:
     def is_house(self) -> bool:
         """Whether beds and frames stand inside it."""
         return self.gap_m >= 1.5
+
+    @property
+    def bends(self) -> bool:
+        """Whether it is a sheet or film bent over the bed, whose height follows from its spread."""
+        return self.key in BENT
+
+    def bent(self, sheet_m: float, spread_m: float) -> CoverKind:
+        """The same of a sheet so wide, its edges so far apart; raises OutOfRange."""
+        shape = bend(sheet_m, spread_m)
+        return replace(self, gap_m=shape.mean_height_m, area_ratio=shape.area_ratio, width_m=spread_m)
+
+    def aged(self, years: float, dirty: bool = False) -> CoverKind:
+        """The same after years in the sun: it lets less light through."""
+        lost = min(LIGHT_LOST_A_YEAR.get(self.key, USUAL_LIGHT_LOST) * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
+        return replace(self, solar=max(self.solar - lost, 0.3))
+
+    @property
+    def lasts_y(self) -> float:
+        """Years it usually lasts: film about five, unprotected rigid sheet about two (common practice, no source)."""
+        return LASTS_Y.get(self.key, 5.0)
 
     def with_ends_open(self) -> CoverKind:
         """The same with both ends open."""

@@ -64,11 +64,18 @@ class Learned:
 
     def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Character, Array, Array]:
         """One place a member, its start_k (members,) and the wetness added (hours, members)."""
-        z = np.clip(self.mean[:, None] + self.spread @ rng.standard_normal((len(self.mean), members)), -BOUND, BOUND)
+        # A stream to each number: what a cover adds to be known must not change the draws of everything else.
+        *streams, wetness = rng.spawn(len(PRIOR_SD) + 1)
+        free = {name: stream.standard_normal(members) for name, stream in zip(PRIOR_SD, streams, strict=True)}
         own = len(self.names)
+        drawn = [free[name] for name in self.names] + list(wetness.standard_normal((len(self.mean) - own, members)))
+        z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -BOUND, BOUND)
         more = max(damp.knots_over(hours - self.first_h) - (len(z) - own), 2)
-        knots = damp.path(np.vstack([z[own:], rng.standard_normal((more, members))]), self.drift.wandering.damp)
-        return *character_of(self.names, z[:own]), damp.hourly(knots, self.first_h, hours)
+        knots = damp.path(np.vstack([z[own:], wetness.standard_normal((more, members))]), self.drift.wandering.damp)
+        # What its readings cannot have told, such as how tight a cover is that never stood there, is as far as anybody knows.
+        rest = tuple(name for name in PRIOR_SD if name not in self.names)
+        z = np.vstack([z[:own], *(np.clip(free[name], -BOUND, BOUND) for name in rest)])
+        return *character_of(self.names + rest, z), damp.hourly(knots, self.first_h, hours)
 
     def since(self, hour: float) -> Learned:
         """The same on a clock that starts at an hour of this one."""
@@ -100,7 +107,8 @@ def names_for(place: Place) -> tuple[str, ...]:
     names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "skin", "start_k"]
     if place.bed.indoors:
         names.append("room_k")
-    if place.covers:
+    # Also of a bed that lies open: readings tell nothing of it, and what they tell of the rest is the same with a cover ahead.
+    if not place.bed.indoors:
         names.append("exchange")
     if place.bed.heating:
         names.append("heat")
@@ -168,7 +176,9 @@ class _Problem:
     def __init__(self, place: Place, weather: HourlyWeather, readings: Readings, names: tuple[str, ...]) -> None:
         first = max(int(readings.hour.min() // 24) - RUN_UP_D, 0)
         last = min(int(readings.hour.max() // 24) + 2, len(weather) // 24)
-        self.place, self.names, self.first_h = place.shifted(first * 24), names, first * 24
+        # What is put on after the last reading has told it nothing.
+        stood = tuple(cover for cover in place.covers if cover.start_h <= readings.hour.max())
+        self.place, self.names, self.first_h = replace(place, covers=stood).shifted(first * 24), names, first * 24
         self.readings = replace(readings, hour=readings.hour - self.first_h)
         self.weather = weather.cut(first, last)
         self.depths = tuple(sorted({round(float(d), 3) for d in readings.depth_m}))

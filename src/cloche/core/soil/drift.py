@@ -99,13 +99,14 @@ class Drift:
 
     def draw(self, days: int, members: int, rng: np.random.Generator) -> tuple[Array, Array]:
         """Level [K] and gain at the middays of days from day 0, (days, members): one draw a member, given the readings."""
-        w = self.wandering
-        level = _free(days, members, w.level_d, rng) * w.level_k + _free(days, members, w.stays_d, rng) * w.stays_k
-        gain = _free(days, members, w.gain_d, rng) * w.gain
+        # A stream each, so that a longer course begins as a shorter one does.
+        w, (passing, staying, swing, scatter) = self.wandering, rng.spawn(4)
+        level = _free(days, members, w.level_d, passing) * w.level_k + _free(days, members, w.stays_d, staying) * w.stays_k
+        gain = _free(days, members, w.gain_d, swing) * w.gain
         if not len(self.hour):
             return level, gain
         midday = np.arange(days, dtype=np.float64) * 24 + 12.0
-        noise = rng.standard_normal((len(self.hour), members)) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
+        noise = scatter.standard_normal((len(self.hour), members)) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
         seen = _at(self.hour, midday, level) + _at(self.hour, midday, gain) * self.swing_k[:, None] + noise
         total = covariance(w, self.hour, self.swing_k, self.scatter)
         # Matheron's rule: a free draw, corrected by what it misses of the readings.

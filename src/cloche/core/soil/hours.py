@@ -73,6 +73,33 @@ class State(NamedTuple):
     water: Water
 
 
+class Begin(NamedTuple):
+    """How a place stands between two hours, so that it can be taken up again: soil (members, cells) [°C], the rest as in
+    `State`, (members,); water's pool, store and snow [mm]."""
+
+    soil: Array
+    surface: Array
+    air: Array
+    inner: Array
+    outer: Array
+    opening: Array
+    on: Flags
+    pool: Array
+    store: Array
+    snow: Array
+
+    @classmethod
+    def of(cls, state: State, columns: slice) -> Begin:
+        """Of some of a batch's columns, copied."""
+        parts = (*state[:-1], *state.water)
+        return cls(*(part[columns].copy() for part in parts))  # type: ignore[arg-type]
+
+    def put(self, state: State, columns: slice) -> None:
+        """Set a batch's columns to it."""
+        for part, own in zip((*state[:-1], *state.water), self, strict=True):
+            part[columns] = own
+
+
 class Kept(NamedTuple):
     """What is kept of every hour: soil_c (hours, depths, columns); all else (hours, columns); see `simulate.Course`."""
 

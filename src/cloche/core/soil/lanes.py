@@ -15,7 +15,7 @@ from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import materials
 from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
-from cloche.core.soil.hours import Forcing
+from cloche.core.soil.hours import Begin, Forcing
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.plane import sun_on
 from cloche.core.weather.record import HourlyWeather
@@ -38,7 +38,8 @@ WALLS_W_M2K = 5.6
 @dataclass(frozen=True)
 class Lane:
     """A place to run. start_c: (cells,) or (members, cells) profile at the first hour; deep_c: (hours,) below the column,
-    without deep_k. damp: (hours, members) wetness added."""
+    without deep_k. damp: (hours, members) wetness added. begin: where it is taken up again, instead of start_c; begin_beside:
+    so the open ground at its side."""
 
     bed: Bed
     weather: HourlyWeather
@@ -47,6 +48,8 @@ class Lane:
     deep_c: Array
     covers: tuple[CoverPeriod, ...] = field(default=())
     damp: Array | None = None
+    begin: Begin | None = None
+    begin_beside: Begin | None = None
 
     @property
     def members(self) -> int:
@@ -64,7 +67,14 @@ class Lane:
 
     def bare(self) -> Lane:
         """The open ground beside it."""
-        return replace(self, covers=(), bed=replace(self.bed, heating=None))
+        bed = replace(self.bed, heating=None)
+        return replace(self, covers=(), bed=bed, begin=self.begin_beside or self.begin, begin_beside=None)
+
+    @property
+    def ground(self) -> tuple[object, ...]:
+        """What it shares with other lanes of the same ground: their open neighbours are one."""
+        parts = (self.weather, self.character, self.start_c, self.deep_c, self.damp, self.begin)
+        return (self.bed, *map(id, parts))
 
     @property
     def changes_h(self) -> set[int]:
@@ -80,16 +90,19 @@ class Batch:
     def __init__(self, lanes: Sequence[Lane]) -> None:
         self.own = len(lanes)
         self.lanes = list(lanes)
-        beside: dict[int, int] = {}
+        self.beside: dict[int, int] = {}
+        grounds: dict[tuple[object, ...], int] = {}
         for i, lane in enumerate(lanes):
             if lane.covers and not lane.bed.indoors and lane.bed.volume is None:
-                beside[i] = len(self.lanes)
-                self.lanes.append(lane.bare())
+                bare = lane.bare()
+                self.beside[i] = grounds.setdefault(bare.ground, len(self.lanes))
+                if self.beside[i] == len(self.lanes):
+                    self.lanes.append(bare)
         ends = np.cumsum([lane.members for lane in self.lanes])
         self.slices = [slice(int(end) - lane.members, int(end)) for end, lane in zip(ends, self.lanes, strict=True)]
         self.columns = int(ends[-1])
         self.neighbour = np.arange(self.columns)
-        for i, j in beside.items():
+        for i, j in self.beside.items():
             self.neighbour[self.slices[i]] = np.arange(self.columns)[self.slices[j]]
         self.hours = len(self.lanes[0].weather)
 

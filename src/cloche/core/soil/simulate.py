@@ -11,12 +11,11 @@ from numpy.typing import NDArray
 
 from cloche.core.heat.control import heat_of
 from cloche.core.soil.conduction import prepare
-from cloche.core.soil.hours import Kept, Points, State, run_hours
+from cloche.core.soil.hours import Begin, Kept, Points, State, run_hours
 from cloche.core.soil.lanes import Batch, Lane
 from cloche.core.soil.stretch import Stretch
 from cloche.core.soil.wetness import Water
 
-Array = NDArray[np.float64]
 Small = NDArray[np.float32]
 
 STEP_S = 3600.0
@@ -26,8 +25,8 @@ STEP_S = 3600.0
 class Course:
     """A place through time, hours along axis 0. soil_c: (hours, depths, members); (hours, members) each: air_c among the
     plants, inside a cover or open; surface_c; cover_c, its inner face (air where there is none); opening 0-1; flux_w_m2
-    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it holds. end_c: soil at the end,
-    (members, cells)."""
+    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it holds. end: how it stands after the last
+    hour; end_beside: so the open ground at its side, where it was run along."""
 
     depths_m: tuple[float, ...]
     soil_c: Small
@@ -38,7 +37,17 @@ class Course:
     flux_w_m2: Small
     heat_w_m2: Small
     moist: Small
-    end_c: Array
+    end: Begin
+    end_beside: Begin | None
+
+    @property
+    def hourly(self) -> dict[str, Small]:
+        """All that is known of its hours, by name."""
+        return {name: getattr(self, name) for name in Kept._fields}
+
+    def cut(self, hours: int) -> Course:
+        """Its first hours; `end` stays that of the whole."""
+        return Course(self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()})
 
     def at(self, depth_m: float) -> Small:
         """Hourly means at one of the depths asked for, (hours, members)."""
@@ -52,6 +61,9 @@ def simulate(lanes: Sequence[Lane], depths_m: Sequence[float]) -> list[Course]:
     air = forcing.air[0]
     off, on = np.zeros(batch.columns), np.ones(batch.columns, dtype=bool)
     state = State(soil, air.copy(), air.copy(), air.copy(), air.copy(), off, on, Water.usual(batch.columns))
+    for lane, columns in zip(batch.lanes, batch.slices, strict=True):
+        if lane.begin is not None:
+            lane.begin.put(state, columns)
     kept = _room(batch, len(depths_m))
     heat = heat_of([lane.bed.heating for lane in batch.lanes], [lane.grid for lane in batch.lanes], batch.hours)
     points = _points(batch, depths_m)
@@ -59,8 +71,14 @@ def simulate(lanes: Sequence[Lane], depths_m: Sequence[float]) -> list[Course]:
         stretch = Stretch(batch, span[0])
         ready = prepare(stretch.columns, STEP_S)
         run_hours(span, stretch.columns, ready, stretch.top, stretch.covers, heat, forcing, points, state, kept)
-    own = batch.slices[: batch.own]
-    return [Course(tuple(depths_m), end_c=soil[s], **{n: v[..., s] for n, v in kept._asdict().items()}) for s in own]
+    return [_course(batch, i, depths_m, state, kept) for i in range(batch.own)]
+
+
+def _course(batch: Batch, i: int, depths_m: Sequence[float], state: State, kept: Kept) -> Course:
+    own, side = batch.slices[i], batch.beside.get(i)
+    beside = None if side is None else Begin.of(state, batch.slices[side])
+    parts = {name: values[..., own] for name, values in kept._asdict().items()}
+    return Course(tuple(depths_m), end=Begin.of(state, own), end_beside=beside, **parts)
 
 
 def _spans(batch: Batch) -> list[tuple[int, int]]:

@@ -58,9 +58,11 @@
     return (value === null ? "noted" : degrees(value)) + (band ? `, expected ${degrees(band.low_c)} to ${degrees(band.high_c)}` : "");
   }
 
-  async function keep(stop) {
+  // A place counts as read in the instant of Enter, so that what is typed next can only land in the next one; that it is safe on the
+  // device is known a moment later. False: something is asked first. Otherwise a promise that it is kept.
+  function keep(stop) {
     const entry = gather(stop), verdict = stop.querySelector(".verdict");
-    if (!entry || stop.dataset.key) return true;
+    if (!entry || stop.dataset.key) return Promise.resolve(true);
     const asked = questions(stop);
     if (asked.length && stop.dataset.asked !== JSON.stringify(entry)) {
       stop.dataset.asked = JSON.stringify(entry);
@@ -74,11 +76,25 @@
     entry.at = typedAt() || now().toISOString();
     entry.degree = data.degree;
     entry.length = data.length;
-    await clocheWaiting.put({ key, garden: data.garden, person: data.person, place: Number(stop.dataset.place), placeName: stop.dataset.name,
-      at: instant.toISOString(), state: "waiting", said: "", entry });
+    const written = { key, garden: data.garden, person: data.person, place: Number(stop.dataset.place), placeName: stop.dataset.name,
+      at: instant.toISOString(), state: "waiting", said: "", entry };
     done(stop, key, `${told(stop)} · ${clock(instant)}`);
-    clocheWaiting.send();
-    return true;
+    return clocheWaiting.put(written).then(() => { clocheWaiting.send(); return true; }, (error) => notKept(stop, error));
+  }
+  // The device has no room left, or does not let a page keep anything.
+  function notKept(stop, error) {
+    open(stop);
+    draft();
+    stop.querySelector(".verdict").replaceChildren(line(`Not kept: this device could not store it (${error.name}). It is still typed here.`, "refused"));
+    said.replaceChildren(line(`${stop.dataset.name} could not be stored on this device. It is still typed there.`, "refused"));
+    return false;
+  }
+  function open(stop) {
+    delete stop.dataset.key;
+    delete stop.dataset.asked;
+    stop.classList.remove("kept");
+    fields(stop).forEach((field) => { field.readOnly = false; });
+    stop.querySelector(".verdict").replaceChildren();
   }
 
   function done(stop, key, words) {
@@ -103,11 +119,7 @@
       const answer = await fetch(`${location.pathname}${key}/take-back/`, { method: "POST", headers: { "X-CSRFToken": token } }).catch(() => null);
       if (!answer || !answer.ok) { said.replaceChildren(line("It is sent already, and to undo it needs signal.", "refused")); return; }
     }
-    delete stop.dataset.key;
-    delete stop.dataset.asked;
-    stop.classList.remove("kept");
-    fields(stop).forEach((field) => { field.readOnly = false; });
-    stop.querySelector(".verdict").replaceChildren();
+    open(stop);
     said.replaceChildren(line(`${stop.dataset.name} is open again.`, "said"));
     if (phone.matches) go(stops.indexOf(stop));
     stop.querySelector("[data-probe]").focus();
@@ -140,9 +152,10 @@
     else next.textContent = stop.dataset.asked ? "It is right, keep it" : last ? "Keep, finish" : "Keep, next";
   }
   async function onward() {
-    if (!(await keep(stops[at]))) return;
+    const kept = keep(stops[at]);
+    if (!kept) return;
     go(at + 1);
-    if (at === stops.length) finish();
+    if (await kept && at === stops.length) finish();
   }
   async function finish() {
     const count = stops.filter((stop) => stop.dataset.key).length, box = document.getElementById("round-summary");
@@ -156,18 +169,17 @@
   form.addEventListener("submit", async (event) => {
     event.preventDefault();
     if (phone.matches) { await onward(); return; }
-    let first = null;
-    for (const stop of stops) if (!(await keep(stop))) first ||= stop;
+    const kept = await Promise.all(stops.map(keep)), first = stops.find((stop, i) => !kept[i]);
     if (first) first.querySelector("[data-probe]").focus();
     else if (stops.some((stop) => stop.dataset.key)) finish();
     else said.replaceChildren(line("Nothing is written down yet: every place is empty.", "refused"));
   });
-  form.addEventListener("keydown", async (event) => {
+  form.addEventListener("keydown", (event) => {
     if (event.key !== "Enter" || event.target.tagName !== "INPUT" || event.target.type === "file") return;
     event.preventDefault();
-    if (phone.matches) { await onward(); return; }
+    if (phone.matches) { onward(); return; }
     const stop = event.target.closest(".stop");
-    if (!stop || !(await keep(stop))) return;
+    if (!stop || !keep(stop)) return;
     const after = stops.slice(stops.indexOf(stop) + 1).find((one) => !one.dataset.key);
     (after ? after.querySelector("[data-probe]") : next).focus();
   });
@@ -261,10 +273,8 @@
   function reopen(one) {
     const stop = stops.find((place) => place.dataset.place === String(one.place));
     if (!stop) { said.replaceChildren(line("That place is no longer on the walk.", "refused")); return; }
-    delete stop.dataset.key;
-    stop.classList.remove("kept");
-    stop.querySelector(".verdict").replaceChildren();
-    fields(stop).forEach((field) => { field.readOnly = false; if (one.entry[short(field)] && !["checkbox", "radio"].includes(field.type)) field.value = one.entry[short(field)]; });
+    open(stop);
+    fields(stop).forEach((field) => { if (one.entry[short(field)] && !["checkbox", "radio"].includes(field.type)) field.value = one.entry[short(field)]; });
     if (phone.matches) go(stops.indexOf(stop));
     stop.querySelector("[data-probe]").focus();
   }

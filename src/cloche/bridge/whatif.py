@@ -1,0 +1,165 @@
+"""What if this cover stood on that bed from that day: the same engine, from where the place stands today."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.bridge.crops import grown
+from cloche.bridge.evidence import CoverSpan, Evidence
+from cloche.bridge.held import Held, stand, unpack
+from cloche.bridge.layout import MEMBERS
+from cloche.bridge.outlooks import nearest_depth
+from cloche.bridge.places import NIGHT, kind_of, vent_of
+from cloche.bridge.plain import short
+from cloche.core.covers import buys
+from cloche.core.covers.kinds import CoverPeriod, Vent
+from cloche.core.crops.catalogue import Crop
+from cloche.core.soil.physical import Standing
+from cloche.core.soil.simulate import Course
+from cloche.core.windows.limits import BAND, longest_lie_d
+from cloche.core.windows.season import field_factors
+
+LOOKED_D = 45
+"""Days under the cover that are looked at."""
+BARE_D = 75
+"""Days that the bare bed is given to come as far."""
+FORTNIGHT_D = 14
+SEED_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
+PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
+KEPT_PLACES = 6
+FAR_H = 1e6
+
+
+@dataclass(frozen=True)
+class Asked:
+    """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the school that
+    waits for the ideal range."""
+
+    on_d: int
+    warm_d: int
+    covers: tuple[CoverSpan, ...]
+    crops: tuple[str, ...]
+    comfortable: bool = True
+
+
+@dataclass(frozen=True)
+class ForCrop:
+    """A crop under a cover, or bare. ready_d: days from today until its soil is ready, None: not in sight; gained_d: sooner
+    than bare, None: where bare is not in sight or it never is; half_d: band of days from sowing, None: never; share: of live
+    seed. off_d: days from today from which the nights outside are warm enough for it."""
+
+    crop_key: str
+    ready_d: int | None
+    gained_d: int | None
+    half_d: list[float | None]
+    share: float
+    off_d: int | None
+
+
+@dataclass(frozen=True)
+class Bought:
+    """A cover's purchase, the first of a list being the bare bed. soil_c: daily mean at seed depth, (band, days); gain_k:
+    band of the first fortnight's mean over bare; profile_c: soil by depth in its second week; hottest_c, coldest_c: bands of
+    the fortnight's extremes among the plants, closed all along; open_h: hours a day it has to stand open.
+    """
+
+    soil_c: list[list[float]]
+    gain_k: list[float]
+    profile_c: list[float]
+    hottest_c: list[float]
+    coldest_c: list[float]
+    open_h: float
+    crops: list[ForCrop]
+
+
+@lru_cache(maxsize=KEPT_PLACES)
+def _standing(kept: bytes, evidence_key: _Described) -> tuple[Held, Standing]:
+    held = unpack(kept)
+    depths = sorted({*PROFILE_M, *SEED_DEPTHS_M, evidence_key.evidence.seed_depth_m})
+    return held, stand(held, evidence_key.evidence, depths)[2]
+
+
+class _Described:
+    """A place's description as a key: two that are told alike stand alike."""
+
+    def __init__(self, evidence: Evidence) -> None:
+        self.evidence = evidence
+        told = (evidence.kind, evidence.seed_depth_m, evidence.description, evidence.covers, evidence.deeds, evidence.today)
+        self.words = repr((*told, evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, evidence.seed))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Described) and other.words == self.words
+
+    def __hash__(self) -> int:
+        return hash(self.words)
+
+
+def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
+    """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
+    held, today = _standing(kept, _Described(evidence))
+    standing = today.later(asked.on_d)
+    periods = [_period(span, evidence) for span in asked.covers]
+    # Whatever stands there now goes when another comes.
+    bare = standing.on([()], BARE_D)[0]
+    under = standing.on([(period,) for period in periods], LOOKED_D) if periods else []
+    shut = standing.on([(_closed(period),) for period in periods], FORTNIGHT_D) if periods else []
+    nights = held.weather.low_c[held.run_up_d + asked.on_d :]
+    judged = _Judged(evidence, asked, bare, nights)
+    return [judged.bought(bare, bare), *(judged.bought(*pair) for pair in zip(under, shut, strict=True))]
+
+
+def _period(span: CoverSpan, evidence: Evidence) -> CoverPeriod:
+    kind = kind_of(span)
+    width = min(kind.width_m, evidence.description.width_m)
+    return CoverPeriod(kind, 0.0, FAR_H, vent_of(span), span.ends_capped, NIGHT if span.blanket else None, width)
+
+
+def _closed(period: CoverPeriod) -> CoverPeriod:
+    return CoverPeriod(period.kind, 0.0, FAR_H, Vent(), period.ends_capped, period.blanket, period.width_m)
+
+
+class _Judged:
+    """What each course is measured against: the bare bed, the crops, the nights outside."""
+
+    def __init__(self, evidence: Evidence, asked: Asked, bare: Course, night_c: NDArray[np.float64]) -> None:
+        self.asked, self.bare, self.night_c = asked, bare, night_c
+        self.depth_m = evidence.seed_depth_m
+        self.crops = [one.crop for one in grown(asked.crops, evidence.values, evidence.ways)] if asked.crops else []
+        self.factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
+
+    def bought(self, course: Course, shut: Course) -> Bought:
+        """One course: aired as it is going to be, and shut all along."""
+        soil = buys.daily(course.at(self.depth_m))[:LOOKED_D]
+        gain = (soil - buys.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
+        week = slice(7 * 24, 14 * 24)
+        return Bought(
+            soil_c=[short(row) for row in np.quantile(soil, BAND, axis=1)],
+            gain_k=short(np.quantile(gain, BAND)),
+            profile_c=short(np.array([course.at(depth)[week].mean() for depth in PROFILE_M])),
+            hottest_c=short(buys.hottest_c(shut, FORTNIGHT_D)),
+            coldest_c=short(buys.coldest_c(shut, FORTNIGHT_D)),
+            open_h=round(buys.opening_h(course, FORTNIGHT_D), 1),
+            crops=[self._for(crop, course) for crop in self.crops],
+        )
+
+    def _for(self, crop: Crop, course: Course) -> ForCrop:
+        depth = nearest_depth(crop.sowing_depth_m)
+        wanted = buys.wanted_c(crop, self.asked.comfortable)
+        ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (course, self.bare))
+        up = buys.emerging(np.clip(course.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.asked.warm_d)
+        half = [day if day <= longest_lie_d(crop) * 1.5 else float("inf") for day in up.half_d]
+        return ForCrop(
+            crop_key=crop.key,
+            ready_d=self._from_today(ready),
+            gained_d=round(bare - ready) if np.isfinite(ready) and np.isfinite(bare) else None,
+            half_d=short(np.array(half), 1),
+            share=round(up.share, 3),
+            off_d=self._from_today(buys.off_day(self.night_c, crop)),
+        )
+
+    def _from_today(self, day: float) -> int | None:
+        return self.asked.on_d + round(day) if np.isfinite(day) else None

@@ -1,0 +1,86 @@
+"""What a cover buys: how much warmer the ground beneath it, how many days sooner it is ready, how hot and cold it gets inside.
+
+Courses are hourly from the midnight of the day on which the cover goes on.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
+from cloche.core.soil.simulate import Course
+from cloche.core.windows.limits import BAND, FRACTIONS
+from cloche.core.windows.series import mean_ahead
+
+Array = NDArray[np.float64]
+
+EVEN = 0.5
+STAYS_D = 7
+"""Ground is ready on a day from which it keeps its warmth for a week."""
+FULLY_UP = FRACTIONS.index(0.9)
+
+
+@dataclass(frozen=True)
+class Emerging:
+    """Of a sowing: days to half emergence (3,), the band, inf: never; share of live seed that comes up, its middle, 0-1."""
+
+    half_d: Array
+    share: float
+
+
+def daily(hourly: NDArray[np.floating], how: Callable[..., Array] = np.mean) -> Array:
+    """(hours, members) to (days, members)."""
+    return np.asarray(how(hourly.astype(np.float64).reshape(-1, 24, hourly.shape[1]), axis=1))
+
+
+def band(values: Array) -> Array:
+    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged."""
+    return np.asarray(np.quantile(values, BAND, axis=-1, method="higher"))
+
+
+def ready_day(soil_c: Array, wanted_c: float) -> float:
+    """First day on which, as likely as not, soil (days, members) has the mean wanted for that day and the six after; inf."""
+    warm = (mean_ahead(soil_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
+    # Near the end a week is not seen whole.
+    ready = np.flatnonzero(warm[: max(len(warm) - STAYS_D + 1, 0)])
+    return float(ready[0]) if len(ready) else float("inf")
+
+
+def wanted_c(crop: Crop, comfortable: bool) -> float:
+    """Soil to wait for, by the two schools that go by the soil [°C]."""
+    return crop.optimum_from_c if comfortable else crop.minimum_c
+
+
+def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -> Emerging:
+    """Seed of a crop sown at noon of a day into hourly soil (hours, members) at its depth."""
+    found = develop(SeedBed.of(soil_c), crop, field_factor)
+    at = np.array([day * 24 + 12])
+    hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
+    half, most = hours[0, 0] / 24, hours[1]
+    return Emerging(band(half), float(np.median(share_by(found, at, most))))
+
+
+def hottest_c(inside: Course, days: int) -> Array:
+    """Band of the hottest hour among the plants within some days."""
+    return band(inside.air_c[: days * 24].max(axis=0).astype(np.float64))
+
+
+def coldest_c(inside: Course, days: int) -> Array:
+    """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air."""
+    air = inside.air_c[: days * 24].astype(np.float64)
+    return band(np.minimum(air, (air + inside.cover_c[: days * 24]) / 2).min(axis=0))
+
+
+def opening_h(aired: Course, days: int) -> float:
+    """Hours a day that a cover which opens itself stands open, the middle course's mean."""
+    return float(np.median((aired.opening[: days * 24] > 0).sum(axis=0)) / days)
+
+
+def off_day(night_c: Array, crop: Crop) -> float:
+    """First day from which nights outside (days, members) stay, as likely as not, above what the crop wants for a week; inf."""
+    return ready_day(night_c, crop.plant_night_c)

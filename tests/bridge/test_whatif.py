@@ -1,0 +1,72 @@
+"""What a cover would buy: the same as when it is really there."""
+
+import time
+from dataclasses import replace
+from datetime import timedelta
+from functools import cache
+
+import numpy as np
+import pytest
+
+from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.forecasting import forecast
+from cloche.bridge.held import pack, unpack
+from cloche.bridge.whatif import Asked, Bought, what_if
+from tests.bridge.test_forecasting import TODAY, evidence, usual
+
+FRAME = CoverSpan("glass_frame", opens="above", above_c=26.0, opening=0.4)
+EIGHT = tuple(
+    CoverSpan(key, opens="closed" if "fleece" in key else "above")
+    for key in ("glass_frame", "film_tunnel", "bent_sheet", "fleece", "bell", "twin_wall_arch", "film_on_soil", "bin")
+)
+
+
+@cache
+def kept() -> bytes:
+    return usual().kept
+
+
+def asked(*covers: CoverSpan, on_d: int = 0) -> list[Bought]:
+    return what_if(kept(), evidence(), Asked(on_d, 14, covers, ("carrot", "squash")))
+
+
+def test_what_was_kept_comes_back_as_it_was() -> None:
+    again = unpack(kept())
+    assert pack(again) == kept()
+    assert again.today == TODAY
+
+
+@pytest.mark.parametrize("on_d", [0, 9], ids=["today", "in nine days"])
+def test_it_agrees_with_a_whole_forecast_in_which_the_cover_is_there(on_d: int) -> None:
+    """The bed is learned anew with the cover known, and run from its first day: within a tenth of a degree."""
+    bare, under = asked(FRAME, on_d=on_d)
+    full = forecast(evidence(covers=[replace(FRAME, first=TODAY + timedelta(days=on_d))])).ground
+    for row, told in zip(under.soil_c, (full.far_low_c, full.far_mid_c, full.far_high_c), strict=True):
+        assert np.abs(np.array(row) - np.array(told[on_d : on_d + len(row)])).max() < 0.1
+    assert np.abs(np.array(bare.soil_c[1][:9]) - np.array(usual().ground.far_mid_c[on_d : on_d + 9])).max() < 0.02
+
+
+def test_a_closed_frame_warms_the_ground_and_cooks_what_stands_in_it() -> None:
+    bare, under = asked(FRAME)
+    assert bare.gain_k == [0.0, 0.0, 0.0]
+    assert 2.0 < under.gain_k[1] < 8.0
+    assert under.gain_k[0] < under.gain_k[1] < under.gain_k[2]
+    assert under.hottest_c[1] > bare.hottest_c[1] + 5
+    assert under.hottest_c[2] > 30.0
+    assert under.open_h > 0
+
+
+def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
+    (bare, _), (under, squash) = (one.crops for one in asked(FRAME))
+    assert under.half_d[1] is not None
+    assert bare.half_d[1] is not None
+    assert under.half_d[1] < bare.half_d[1]
+    assert under.share >= bare.share
+    assert (squash.gained_d or 0) >= 0
+
+
+def test_eight_covers_are_worked_out_while_one_waits() -> None:
+    asked(*EIGHT)
+    began = time.perf_counter()
+    assert len(asked(*EIGHT)) == 9
+    assert time.perf_counter() - began < 3.0, "a second on a quiet machine, see the benchmark"
