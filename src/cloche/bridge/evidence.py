@@ -7,6 +7,7 @@ from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
+from cloche.core.heat.hotbed import Build
 
 
 @dataclass(frozen=True)
@@ -93,7 +94,8 @@ class Evidence:
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways: sown
     or planted_out, where it overrules what is derived. field_factor: middle and log SD of how much slower its soil is than the
-    laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed.
+    laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed. hotbed: what it is built of,
+    when it was filled and topped up.
     """
 
     kind: str
@@ -116,3 +118,4 @@ class Evidence:
     field_factor: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
     watered: bool = True
     sown: tuple[SownBatch, ...] = ()
+    hotbed: tuple[Build, date, date | None] | None = None

@@ -20,6 +20,7 @@ from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
 from cloche.bridge.places import Lie, felt, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
+from cloche.bridge.watching import growing_in, watch
 from cloche.bridge.weather import climate, known_days
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
@@ -68,11 +69,12 @@ class _Outlook:
 @dataclass(frozen=True)
 class Foretold:
     """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); kept: what it takes
-    to run the place again (see bridge.held)."""
+    to run the place again (see bridge.held); watch: the coming days (see bridge.watching)."""
 
     ground: PlaceForecast
     crops: list[CropDays]
     sown: dict[int, dict[str, Any]]
+    watch: dict[str, Any]
     kept: bytes
 
 
@@ -97,7 +99,10 @@ def forecast(evidence: Evidence) -> Foretold:
     ground = replace(ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today))
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
     crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
-    return Foretold(ground, crops, _sown(evidence, found), pack(found.held))
+    sown = _sown(evidence, found)
+    growing = growing_in(evidence, sown)
+    watched = watch(evidence, found.standing, found.lie, growing)
+    return Foretold(ground, crops, sown, watched, pack(found.held))
 
 
 def _run_up_d(evidence: Evidence) -> int:

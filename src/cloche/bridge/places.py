@@ -9,6 +9,7 @@ from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.offered import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
 from cloche.core.covers.nested import inside
+from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Character, Event, Heating, SmallVolume, Work
 from cloche.core.soil.place import Place
@@ -24,8 +25,7 @@ TRAY, TUB = SmallVolume(0.06, 10.0), SmallVolume(0.35, 10.0)
 MAT_HEAT = Heating(90.0, 0.06)
 """A mat of 90 W/m² under a tray, always on: some 6 to 10 K over the room (assumption)."""
 CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
-HOTBED_HEAT = Heating(85.0, 0.30, fading_d=(4.0, 40.0))
-"""Common practice, no source: 75 W/m² of cable; a hotbed rises over days and fades over weeks (assumption)."""
+"""Common practice, no source: 75 W/m² of cable."""
 HEATED_AGO_D = 14
 
 
@@ -125,9 +125,13 @@ def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
         return _small(bed, evidence.kind)
     if evidence.kind == "cable":
         return replace(bed, heating=CABLE_HEAT)
+    if evidence.kind == "hotbed" and evidence.hotbed:
+        build, filled_on, topped_on = evidence.hotbed
+        topped_h = None if topped_on is None else _hours_to(topped_on, evidence, midnight)
+        return replace(bed, heating=heating_of(build, _hours_to(filled_on, evidence, midnight), topped_h))
     if evidence.kind == "hotbed":
         fills = [d.at for d in evidence.deeds if d.work == Work.FILLED]
         now = datetime(evidence.today.year, evidence.today.month, evidence.today.day, tzinfo=evidence.timezone)
         filled = max(fills) if fills else now - timedelta(days=HEATED_AGO_D)
-        return replace(bed, heating=replace(HOTBED_HEAT, filled_h=(filled - midnight) / timedelta(hours=1)))
+        return replace(bed, heating=heating_of(USUAL, (filled - midnight) / timedelta(hours=1)))
     return bed

@@ -37,7 +37,9 @@ def known_days(evidence: Evidence, first: date, count: int, past: Past | None) -
     for row in evidence.weather:
         index = (row.day - first).days
         if 0 <= index < count:
-            lead[index] = row.lead_d or max((row.day - evidence.today).days, 0)
+            ahead = (row.day - evidence.today).days
+            # A day that is not over is foretold, whoever wrote its line.
+            lead[index] = row.lead_d or (0 if ahead < 0 else max(ahead, 1))
     return Known(_lines(evidence.weather, first, count), lead, past)
 
 

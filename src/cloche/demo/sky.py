@@ -16,11 +16,12 @@ WET_DAYS, RAIN_MM = 0.35, 6.0
 
 @dataclass(frozen=True)
 class History:
-    """Days from BEGINS: lows, highs [°C], rain [mm], (days,)."""
+    """Days from BEGINS: lows, highs [°C], rain [mm], wind at two metres [m/s], (days,)."""
 
     low_c: Array
     high_c: Array
     rain_mm: Array
+    wind_m_s: Array
 
     def rows(self, first: date, last: date) -> slice:
         """Where the days from first to last stand."""
@@ -42,7 +43,7 @@ def history(latitude_deg: float, longitude_deg: float, climate: Climate, last: d
     """Every day from BEGINS to `last`; a later `last` adds days and changes none."""
     days = (last - BEGINS).days + 1
     key = [seed, round(abs(latitude_deg) * 10), round(abs(longitude_deg) * 10), int(latitude_deg < 0), int(longitude_deg < 0)]
-    spell_stream, clear_stream, rain_stream = (np.random.default_rng([*key, part]) for part in range(3))
+    spell_stream, clear_stream, rain_stream, wind_stream = (np.random.default_rng([*key, part]) for part in range(4))
     day_of_year = np.array([(BEGINS + timedelta(days=i)).timetuple().tm_yday for i in range(days)], dtype=np.float64)
     usual = climate.mean_c + climate.half_swing_k * np.cos(2 * np.pi * (day_of_year - climate.warmest_day) / 365.25)
     spells = filtered([1.0], [1.0, -0.74], spell_stream.normal(0, 2.2, days))
@@ -51,4 +52,7 @@ def history(latitude_deg: float, longitude_deg: float, climate: Climate, last: d
     half = climate.range_k / 2 * clear
     chance, amount = rain_stream.random((days, 2)).T
     wet = chance < WET_DAYS * np.clip(2.0 - clear, 0.2, 2.0)
-    return History(usual + spells - half, usual + spells + half, np.where(wet, -RAIN_MM * np.log1p(-amount), 0.0))
+    # The wet days of a mild, changeable spell are the windy ones.
+    blows = np.where(wet, 2.6, 1.7) * np.exp(0.45 * filtered([0.8], [1.0, -0.6], wind_stream.normal(0, 1, days)))
+    rain = np.where(wet, -RAIN_MM * np.log1p(-amount), 0.0)
+    return History(usual + spells - half, usual + spells + half, rain, np.minimum(blows, 16.0))

@@ -61,7 +61,8 @@ def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
         low, high, rain = (float(v[row]) for v in (truth.low_c, truth.high_c, truth.rain_mm))
         sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
         day = (today + timedelta(days=lead)).isoformat()
-        days.append({"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word})
+        told = {"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word}
+        days.append(told | {"rain_mm": round(rain, 1), "wind_m_s": round(float(truth.wind_m_s[row]), 1)})
     return days
 
 

@@ -29,13 +29,20 @@ class User(AbstractUser):
 class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
-    school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told.
+    school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
+    off_school: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there on most days.
     """
 
     class School(models.TextChoices):
         COMFORTABLE = "comfortable", "when the soil is comfortably warm"
         MINIMUM = "minimum", "as soon as the soil reaches the minimum"
         CALENDAR = "calendar", "by the date of the last frost"
+
+    class OffSchool(models.TextChoices):
+        NIGHTS = "nights", "when nights are warm enough for what grows there"
+        HEIGHT = "height", "when the plants touch the top"
+        ESTABLISHED = "established", "when seedlings are established"
+        HEAT = "heat", "when it is too hot inside however far it is opened"
 
     name = models.CharField(max_length=80)
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
@@ -47,6 +54,9 @@ class Garden(models.Model):
     crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
     school = models.CharField(max_length=12, choices=School, default=School.COMFORTABLE)
     watered = models.BooleanField(default=True)
+    off_school = models.CharField(max_length=12, choices=OffSchool, default=OffSchool.NIGHTS)
+    away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
+    away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
     zone = models.CharField(max_length=4, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     people = models.ManyToManyField(User, through="Membership", related_name="gardens")
@@ -214,8 +224,40 @@ class Place(models.Model):
         return self.name
 
 
+class Cover(models.Model):
+    """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of bridge.offered.cover_names.
+
+    length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="covers")
+    kind = models.CharField(max_length=20)
+    name = models.CharField(max_length=60)
+    length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
+    width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
+    spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
+    bought_year = models.PositiveSmallIntegerField(null=True, blank=True)
+    dirty = models.BooleanField(default=False)
+    price = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0)])
+    weight_kg = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(500.0)])
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["garden", "name"], condition=models.Q(removed_at__isnull=True), name="one_cover_of_a_name"
+            )
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class CoverPeriod(models.Model):
-    """A cover on a place from one day to another, both included; without a last day it is still on."""
+    """A cover on a place from one day to another, both included; without a last day it is still on. item: which of those that
+    the garden owns, if it is told."""
 
     class Opens(models.TextChoices):
         CLOSED = "closed", "kept closed"
@@ -223,6 +265,7 @@ class CoverPeriod(models.Model):
         HOURS = "hours", "opened between hours"
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
+    item = models.ForeignKey(Cover, null=True, blank=True, on_delete=models.SET_NULL, related_name="periods")
     cover = models.CharField(max_length=20)
     first = models.DateField()
     last = models.DateField(null=True, blank=True)
@@ -250,3 +293,20 @@ class Deed(models.Model):
 
     class Meta:
         ordering = ["-at", "-id"]
+
+
+class Hotbed(models.Model):
+    """What a place's hotbed was built of. Keys of material, moist and trodden: bridge.hotbeds."""
+
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="hotbed")
+    material = models.CharField(max_length=12, default="horse")
+    depth_m = models.FloatField(default=0.6, validators=[MinValueValidator(0.2), MaxValueValidator(2.0)])
+    length_m = models.FloatField(default=2.0, validators=[MinValueValidator(0.3), MaxValueValidator(50.0)])
+    width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.3), MaxValueValidator(10.0)])
+    moist = models.CharField(max_length=8, default="moist")
+    trodden = models.CharField(max_length=8, default="firm")
+    insulated = models.BooleanField(default=True)
+    soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.05), MaxValueValidator(0.5)])
+    filled_on = models.DateField()
+    topped_up_on = models.DateField(null=True, blank=True)
+    history = HistoricalRecords()

@@ -87,7 +87,8 @@ def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
     issued = heard.heard_at.astimezone(garden.timezone).date()
     for row in heard.ahead:
         day = date.fromisoformat(row["day"])
-        yield Day(day, row["low_c"], row["high_c"], None, row["sky"], max((day - issued).days, 0))
+        lead = max((day - issued).days, 0)
+        yield Day(day, row["low_c"], row["high_c"], row.get("rain_mm"), row["sky"], lead, row.get("wind_m_s"))
 
 
 def known_day(garden: Garden, day: date, heard: list[Day]) -> Day | None:

@@ -42,3 +42,18 @@ class Count(models.Model):
     class Meta:
         ordering = ["on"]
         constraints = [models.UniqueConstraint(fields=["sowing", "on"], name="one_count_a_day")]
+
+
+class Intention(models.Model):
+    """A sowing that is meant to be made on a day. made: the sowing that came of it; dropped_at: given up."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="intentions")
+    crop_key = models.CharField(max_length=40)
+    sow_on = models.DateField()
+    entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made = models.OneToOneField(Sowing, null=True, on_delete=models.SET_NULL, related_name="intention")
+    dropped_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["sow_on", "id"]

@@ -7,7 +7,7 @@ from datetime import date
 from django.db.models import Prefetch, QuerySet
 
 from cloche.apps.gardens.models import Garden, Packet, Place
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.bridge import crops
 from cloche.bridge.lots import FRESH_RATE, Viability, viability_of
 
@@ -42,3 +42,9 @@ def usual_rate(garden: Garden, crop_key: str, today: date) -> float:
     if packet is None:
         return FRESH_RATE
     return viability(packet, today, list(sowings_in(garden).filter(packet=packet, finished=True))).rate
+
+
+def intended_in(garden: Garden) -> QuerySet[Intention]:
+    """Sowings that are meant to be made and neither made nor given up, the soonest first."""
+    standing = Place.objects.filter(garden=garden)
+    return Intention.objects.filter(place__in=standing, made=None, dropped_at=None).select_related("place")

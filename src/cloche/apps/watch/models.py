@@ -1,1 +1,42 @@
-"""Today keeps nothing of its own yet; jobs done will be recorded here."""
+"""What people answered to the day's jobs, and who wants the day by mail."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from cloche.apps.gardens.models import Garden, User
+
+
+class Answer(models.Model):
+    """A job answered: key says which job of which place and day; words as it stood on the screen. until: the day before which a
+    job put off does not come again. undone_at: taken back."""
+
+    class Said(models.TextChoices):
+        DONE = "done", "done"
+        LATER = "later", "later"
+        NOT_HERE = "not_here", "not here"
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="answers")
+    key = models.CharField(max_length=80)
+    said = models.CharField(max_length=8, choices=Said)
+    words = models.CharField(max_length=300)
+    by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField()
+    until = models.DateField(null=True)
+    undone_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-at", "-id"]
+        indexes = [models.Index(fields=["garden", "at"], name="answer_newest")]
+
+
+class DigestWish(models.Model):
+    """Somebody wants the day's page by mail at an hour of the garden. sent_on: the last day it was sent."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="digest_wishes")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="digest_wishes")
+    hour = models.PositiveSmallIntegerField(default=6)
+    sent_on = models.DateField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_digest_a_person_and_garden")]

@@ -16,6 +16,14 @@ class Forecast(models.Model):
     evidence = models.PositiveBigIntegerField(help_text="The place's evidence number that the run rests on.")
     model_version = models.CharField(max_length=40)
     ground = models.JSONField()
+    watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.watching.watch).")
+
+
+class Basis(models.Model):
+    """What it takes to run a place again under other covers (see bridge.held); apart, as no page that lists places reads it."""
+
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="basis")
+    kept = models.BinaryField()
 
 
 class CropOutlook(models.Model):

@@ -15,52 +15,73 @@ Array = NDArray[np.float64]
 Index = NDArray[np.int64]
 
 
-def hotbed_share(hours_since_fill: float, rise_d: float, fade_d: float) -> float:
-    """Share of a hotbed's peak-free power: it rises over days and fades over weeks; 0 before the fill."""
-    days = hours_since_fill / 24.0
-    return float((1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d)) if days > 0 else 0.0
+TOPPED_SHARE = 0.5
+"""What is added to a sunken hotbed, as a share of what it was filled with (assumption)."""
+NO_HOTBED = -1.0
+
+
+@compiled
+def hotbed_share(days: float, rise_d: float, fade_d: float) -> float:
+    """Share of a hotbed's peak-free power some days after its fill: it rises over days and fades over weeks; 0 before."""
+    return (1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d) if days > 0 else 0.0
 
 
 class Heat(NamedTuple):
     """Heating of all lanes. watts_m2: where no thermostat cuts it, (hours, lanes), without any lane if nothing is heated;
-    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (lanes,)."""
+    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (lanes,); of hotbeds
+    rise_d (NO_HOTBED elsewhere), fade_d, filled_h, topped_h (inf: not topped up), (lanes,)."""
 
     watts_m2: Array
     cell: Index
     probe: Index
     start_c: Array
     stop_c: Array
+    rise_d: Array
+    fade_d: Array
+    filled_h: Array
+    topped_h: Array
 
 
 def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> Heat:
     """The heating of lanes over the hours of a run."""
-    if not any(heatings):
-        none = np.zeros(0, dtype=np.int64)
-        return Heat(np.zeros((0, 0)), none, none, np.zeros(0), np.zeros(0))
-    count = len(heatings)
-    heat = Heat(
-        np.zeros((hours, count)),
-        np.zeros(count, dtype=np.int64),
-        np.zeros(count, dtype=np.int64),
-        np.full(count, -np.inf),
-        np.full(count, np.inf),
-    )
+    count = len(heatings) if any(heatings) else 0
+    cell, probe = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=np.int64)
+    start, stop, rise = np.full(count, -np.inf), np.full(count, np.inf), np.full(count, NO_HOTBED)
+    fade, filled, topped = np.ones(count), np.zeros(count), np.full(count, np.inf)
+    heat = Heat(np.zeros((hours if count else 0, count)), cell, probe, start, stop, rise, fade, filled, topped)
     for i, (heating, grid) in enumerate(zip(heatings, grids, strict=True)):
         if heating:
-            heat.watts_m2[:, i] = [heating.power_w_m2 * _share(heating, hour) for hour in range(hours)]
-            heat.cell[i] = np.argmin(np.abs(grid.centre_m - heating.depth_m))
-            heat.probe[i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
-            if heating.start_c is not None and heating.stop_c is not None and not heating.fading_d:
-                heat.start_c[i], heat.stop_c[i] = heating.start_c, heating.stop_c
+            _put(heat, i, heating, grid)
     return heat
 
 
-def _share(heating: Heating, hour: int) -> float:
-    """Of its power by clock and age, 0-1."""
+def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
+    heat.watts_m2[:, i] = [heating.power_w_m2 * _by_clock(heating, hour) for hour in range(len(heat.watts_m2))]
+    heat.cell[i] = np.argmin(np.abs(grid.centre_m - heating.depth_m))
+    heat.probe[i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
+    if heating.fading_d:
+        heat.rise_d[i], heat.fade_d[i] = heating.fading_d
+        heat.filled_h[i] = heating.filled_h
+        heat.topped_h[i] = np.inf if heating.topped_h is None else heating.topped_h
+    elif heating.start_c is not None and heating.stop_c is not None:
+        heat.start_c[i], heat.stop_c[i] = heating.start_c, heating.stop_c
+
+
+def _by_clock(heating: Heating, hour: int) -> float:
+    """Whether its timer lets it, 0 or 1."""
     of_day, start, end = hour % 24 + 0.5, heating.from_h, heating.to_h
-    if not (start <= of_day < end if start <= end else of_day >= start or of_day < end):
-        return 0.0
-    return hotbed_share(hour + 0.5 - heating.filled_h, *heating.fading_d) if heating.fading_d else 1.0
+    return float(start <= of_day < end if start <= end else of_day >= start or of_day < end)
+
+
+@compiled
+def watts_of(heat: Heat, hour: int, lane: int, rise: float, fade: float) -> float:
+    """Power of a lane in an hour [W/m²]. rise, fade: factors of a hotbed's days."""
+    watts = heat.watts_m2[hour, lane]
+    if heat.rise_d[lane] < 0.0 or watts == 0.0:
+        return watts
+    rise_d, fade_d = heat.rise_d[lane] * rise, heat.fade_d[lane] * fade
+    share = hotbed_share((hour + 0.5 - heat.filled_h[lane]) / 24.0, rise_d, fade_d)
+    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[lane]) / 24.0, rise_d, fade_d))
 
 
 @compiled

@@ -46,7 +46,8 @@ class SmallVolume:
 @dataclass(frozen=True)
 class Heating:
     """Watts from below. power_w_m2 at depth_m; start_c, stop_c of a thermostat with its probe at probe_m (None: always on);
-    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill."""
+    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill; topped_h: when half
+    as much was added to it, which rises and fades in its turn."""
 
     power_w_m2: float
     depth_m: float
@@ -57,6 +58,7 @@ class Heating:
     to_h: float = 24.0
     fading_d: tuple[float, float] | None = None
     filled_h: float = 0.0
+    topped_h: float | None = None
 
 
 @dataclass(frozen=True)
@@ -102,14 +104,16 @@ FACTORS = (
     "skin",
     "exchange",
     "heat",
+    "rise",
+    "fade",
 )
 
 
 @dataclass(frozen=True)
 class Character:
     """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or
-    given to the surface, conduction, heat capacity, skin resistance, a cover's air exchange and heating, all 1 by
-    description; deep_k warmer below, room_k a room warmer than usual [K]."""
+    given to the surface, conduction, heat capacity, skin resistance, a cover's air exchange, heating, and of a hotbed the days
+    it takes to rise and to fade, all 1 by description; deep_k warmer below, room_k a room warmer than usual [K]."""
 
     sun: Array
     convection: Array
@@ -122,13 +126,15 @@ class Character:
     skin: Array
     exchange: Array
     heat: Array
+    rise: Array
+    fade: Array
 
     @classmethod
     def plain(cls, members: int) -> Character:
         """As described, for every member."""
         ones = np.ones(members)
         zeros = np.zeros(members)
-        return cls(ones, ones, ones, ones, ones, ones, zeros, zeros, ones, ones, ones)
+        return cls(ones, ones, ones, ones, ones, ones, zeros, zeros, ones, ones, ones, ones, ones)
 
 
 @dataclass(frozen=True)

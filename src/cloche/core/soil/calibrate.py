@@ -36,6 +36,8 @@ PRIOR_SD = {
     "skin": 0.70,
     "exchange": 0.60,
     "heat": 0.30,
+    "rise": 0.40,
+    "fade": 0.35,
     "start_k": 2.5,
 }
 """How far a place may differ from its description: SD of the logarithm, of those in _k in kelvin (assumptions)."""
@@ -111,7 +113,7 @@ def names_for(place: Place) -> tuple[str, ...]:
     if not place.bed.indoors:
         names.append("exchange")
     if place.bed.heating:
-        names.append("heat")
+        names += ["heat", "rise", "fade"] if place.bed.heating.fading_d else ["heat"]
     return tuple(names)
 
 

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled, woven
 from cloche.core.covers.air import Cover, Inside, covered_balance
-from cloche.core.heat.control import Heat, is_on
+from cloche.core.heat.control import Heat, is_on, watts_of
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
@@ -42,7 +42,8 @@ class Forcing(NamedTuple):
 
 class Top(NamedTuple):
     """Surfaces of a stretch, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
-    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, cover's air exchange and heating;
+    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, cover's air exchange, heating, and a
+    hotbed's days to rise and fade;
     lane of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
 
     sun: Array
@@ -54,6 +55,8 @@ class Top(NamedTuple):
     supply: Array
     exchange: Array
     heat: Array
+    rise: Array
+    fade: Array
     lane: Index
     beside: Index
     is_covered: Flags
@@ -201,7 +204,7 @@ def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) ->
         return 0.0
     work[1, :] = 0.0
     lane = top.lane[c]
-    watts = heat.watts_m2[hour, lane] * top.heat[c]
+    watts = watts_of(heat, hour, lane, top.rise[c], top.fade[c]) * top.heat[c]
     if watts == 0.0:
         return 0.0
     state.on[c] = is_on(state.soil[c, heat.probe[lane]], heat.start_c[lane], heat.stop_c[lane], state.on[c])

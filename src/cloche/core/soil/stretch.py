@@ -46,6 +46,8 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, is_covered: Fl
         supply=batch.factor("supply"),
         exchange=batch.factor("exchange"),
         heat=batch.factor("heat"),
+        rise=batch.factor("rise"),
+        fade=batch.factor("fade"),
         lane=batch.spread(list(range(len(batch.lanes)))).astype(np.int64),
         beside=np.where(follows, batch.neighbour, BY_AIR),
         is_covered=is_covered,

@@ -7,7 +7,7 @@ one. Beyond, past years are replayed from the same date where a site has ten or 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 import numpy as np
@@ -25,6 +25,8 @@ FORECAST_SD_K, FORECAST_GROWTH_K_PER_D, FORECAST_LAST_D = 0.9, 0.35, 14
 ERROR_PERSISTENCE = 0.6
 RANGE_SD = 0.20
 """Error of a forecast day's range, as a share of it (assumption)."""
+SKY_SD, LEAST_SUN, MOST_SUN = 0.15, 0.12, 1.05
+"""A forecast's word for the sky stands for a spread of the share of a cloudless day's sun, within limits (assumption)."""
 SEAM_PERSISTENCE = 0.72
 """What of the last known day's departure from normal is left a day later (assumption; stations lie at 0.65-0.8)."""
 
@@ -142,11 +144,17 @@ def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, r
         half[day] = told.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
         left = (mean[day] - normal[day]) * SEAM_PERSISTENCE
     half = np.maximum(half, 0.5)
+    unsure = SKY_SD * rng.standard_normal(shape) * (known.lead_d > 0)[:, None]
+    told = replace(told, sun_share=np.clip(told.sun_share[:, None] + unsure, LEAST_SUN, MOST_SUN))
     rest = {
-        name: np.where(np.isnan(getattr(told, name))[:, None], _rest(known, filler, name), getattr(told, name)[:, None])
+        name: np.where(np.isnan(wide := _wide(getattr(told, name))), _rest(known, filler, name), wide)
         for name in ("sun_share", "rain_mm", "wind_m_s", "snow_m")
     }
     return DailyRecord(told.first, mean - half, mean + half, **rest)
+
+
+def _wide(values: Array) -> Array:
+    return values if values.ndim == 2 else values[:, None]
 
 
 def _rest(known: Known, filler: DailyRecord, name: str) -> Array:

@@ -13,6 +13,8 @@ from cloche.apps.gardens.models import Garden
 
 TIMEOUT_S = (2.0, 8.0)
 LIKELY_C = (-90.0, 60.0)
+MAY_BE_TOLD = {"rain_mm": 500.0, "wind_m_s": 60.0}
+"""What a provider may tell of a coming day besides, and the most that can be."""
 
 
 class NotHeard(Exception):
@@ -91,7 +93,15 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
     if low > high:
         raise ValueError(f"the low of {row['day']} is above its high")
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
-    return {"day": date.fromisoformat(row["day"]).isoformat(), "low_c": low, "high_c": high, "sky": sky}
+    told = {"day": date.fromisoformat(row["day"]).isoformat(), "low_c": low, "high_c": high, "sky": sky}
+    return told | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
+
+
+def _within(value: float, most: float) -> float:
+    number = float(value)
+    if not 0 <= number <= most:
+        raise ValueError(f"{number:g} is not within 0 to {most:g}")
+    return number
 
 
 def _likely(value: float) -> float:

@@ -8,15 +8,35 @@ from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import User
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.gardens.models import Place, User
+from cloche.apps.sowings.models import Count, Intention, Sowing
+
+
+@transaction.atomic
+def intend(place: Place, crop_key: str, sow_on: date, person: User) -> Intention:
+    """Mean to sow on a day; the same meant twice is one, moved."""
+    before = Intention.objects.filter(place=place, crop_key=crop_key, made=None, dropped_at=None).first()
+    intention = before or Intention(place=place, crop_key=crop_key, entered_by=person)
+    intention.sow_on = sow_on
+    intention.save()
+    return intention
+
+
+def drop_intention(intention: Intention) -> None:
+    """Give it up."""
+    intention.dropped_at = clock.now()
+    intention.save(update_fields=["dropped_at"])
 
 
 @transaction.atomic
 def sow(sowing: Sowing, person: User) -> Sowing:
-    """Write it down; the place's forecast then follows it."""
+    """Write it down; the place's forecast then follows it, and what was meant is made."""
     sowing.entered_by = person
     sowing.save()
+    meant = Intention.objects.filter(place=sowing.place, crop_key=sowing.crop_key, made=None, dropped_at=None).first()
+    if meant is not None:
+        meant.made = sowing
+        meant.save(update_fields=["made"])
     note_change_at(sowing.place)
     return sowing
 

@@ -3,21 +3,22 @@
 from __future__ import annotations
 
 import logging
-from dataclasses import asdict, fields
+from dataclasses import asdict, replace
 from datetime import timedelta
 
 from django.db import connection, transaction
 from django.db.models import F, Q, QuerySet
 
-from cloche.apps.gardens import clock, packets
-from cloche.apps.gardens.models import CoverPeriod, Garden, Place
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
-from cloche.apps.sowings.flows.follow import followed, keep_outlooks, pace_of
+from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.windows.flows.changes import keep_changes
-from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.apps.windows.models import Basis, CropOutlook, Forecast
+from cloche.apps.windows.told import described
 from cloche.bridge import crops, forecasting
-from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
+from cloche.bridge.evidence import Evidence
 
 log = logging.getLogger("cloche.forecast")
 LOCK_CLASS = 0x50C1
@@ -37,8 +38,10 @@ def refresh(place: Place) -> Forecast:
                 "evidence": evidence_number,
                 "model_version": crops.MODEL_VERSION,
                 "ground": asdict(foretold.ground),
+                "watch": foretold.watch,
             },
         )
+        Basis.objects.update_or_create(place=place, defaults={"kept": foretold.kept})
         keep_changes(place, foretold.crops, evidence.today)
         CropOutlook.objects.filter(place=place).delete()
         CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in foretold.crops)
@@ -92,36 +95,9 @@ def _stale(garden: Garden) -> QuerySet[Place]:
 def _evidence(place: Place) -> Evidence:
     garden = place.garden
     sowings = list(sowings_in(garden))
-    shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
-    return Evidence(
-        kind=place.kind,
-        seed_depth_m=place.seed_depth_m,
-        latitude_deg=garden.latitude_deg,
-        longitude_deg=garden.longitude_deg,
-        elevation_m=garden.elevation_m,
-        timezone=garden.timezone,
-        today=clock.today(garden.timezone),
+    return replace(
+        described(place, sowings),
         readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D), clock.now()),
         weather=measured.weather_days(garden),
-        typed_normals=_typed_normals(garden),
-        seed=garden.pk,
-        description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
-        covers=[_span(period) for period in place.cover_periods.all()],
-        deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
-        crops=tuple(garden.crops),
-        values=packets.values_in_use(garden),
-        ways={key: choice.way for key, choice in packets.choices_of(garden).items() if choice.way},
-        field_factor=pace_of(sowings),
-        watered=garden.watered,
         sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )
-
-
-def _span(period: CoverPeriod) -> CoverSpan:
-    names = (field.name for field in fields(CoverSpan) if field.name != "key")
-    return CoverSpan(period.cover, **{name: getattr(period, name) for name in names})
-
-
-def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:
-    lows, highs = garden.normal_lows_c, garden.normal_highs_c
-    return (lows, highs) if lows and highs else None

@@ -1,0 +1,1 @@
+"""Covers, hotbeds and trials: what warms the ground, and what that buys."""

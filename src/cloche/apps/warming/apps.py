@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WarmingConfig(AppConfig):
+    name = "cloche.apps.warming"
+    label = "warming"

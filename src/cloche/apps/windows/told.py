@@ -1,0 +1,69 @@
+"""What is told of a place, as the engine takes it: all that its forecast rests on but readings and weather."""
+
+from __future__ import annotations
+
+from dataclasses import fields
+from datetime import date
+
+from cloche.apps.gardens import clock, packets
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Place
+from cloche.apps.sowings.flows.follow import pace_of
+from cloche.apps.sowings.models import Sowing
+from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
+from cloche.bridge.hotbeds import Build
+
+
+def described(place: Place, sowings: list[Sowing]) -> Evidence:
+    """sowings: the garden's, which tell how its soil is paced."""
+    garden = place.garden
+    today = clock.today(garden.timezone)
+    shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
+    return Evidence(
+        kind=place.kind,
+        seed_depth_m=place.seed_depth_m,
+        latitude_deg=garden.latitude_deg,
+        longitude_deg=garden.longitude_deg,
+        elevation_m=garden.elevation_m,
+        timezone=garden.timezone,
+        today=today,
+        readings=[],
+        weather=[],
+        typed_normals=_typed_normals(garden),
+        seed=garden.pk,
+        description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
+        covers=[span_of(period, today) for period in place.cover_periods.select_related("item")],
+        deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
+        crops=tuple(garden.crops),
+        values=packets.values_in_use(garden),
+        ways={key: choice.way for key, choice in packets.choices_of(garden).items() if choice.way},
+        field_factor=pace_of(sowings),
+        watered=garden.watered,
+        hotbed=_hotbed(place),
+    )
+
+
+def span_of(period: CoverPeriod, today: date) -> CoverSpan:
+    """A cover's time on a bed, with the years and the bend of the one it is."""
+    own = {f.name for f in fields(CoverSpan)} - {"key", *item_told(None, today)}
+    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **item_told(period.item, today))  # type: ignore[arg-type]
+
+
+def item_told(item: Cover | None, today: date) -> dict[str, float | bool | None]:
+    """What is told of one of the garden's own covers."""
+    if item is None:
+        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None}
+    age = 0 if item.bought_year is None else max(0, today.year - item.bought_year)
+    return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m}
+
+
+def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
+    bed = Hotbed.objects.filter(place=place).first() if place.kind == Place.Kind.HOTBED else None
+    if bed is None:
+        return None
+    build = Build(bed.material, bed.depth_m, bed.length_m, bed.width_m, bed.moist, bed.trodden, bed.insulated, bed.soil_m)
+    return build, bed.filled_on, bed.topped_up_on
+
+
+def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:
+    lows, highs = garden.normal_lows_c, garden.normal_highs_c
+    return (lows, highs) if lows and highs else None

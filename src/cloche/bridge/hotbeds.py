@@ -1,0 +1,53 @@
+"""Hotbeds as the rooms see them: what they may be built of, and when trays, plants and a top-up have their time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Any
+
+from cloche.core.heat.hotbed import Build
+
+MATERIALS = [
+    ("horse", "strawy horse manure"),
+    ("hay", "hay and dung"),
+    ("leaves", "leaves"),
+    ("compost", "garden compost and green stuff"),
+]
+MOIST = [
+    ("dry", "dry: a squeezed handful stays loose"),
+    ("moist", "moist: it holds, no water comes"),
+    ("wet", "wet: water runs"),
+]
+TRODDEN = [("loose", "loose"), ("firm", "trodden firm in layers"), ("hard", "trodden hard")]
+TRAYS_FROM_C, TOO_HOT_C, USEFUL_C = 18.0, 27.0, 15.0
+"""Soil for trays on top, too hot for roots, and no longer worth a hotbed (common practice, no source)."""
+
+__all__ = ["MATERIALS", "MOIST", "TOO_HOT_C", "TRAYS_FROM_C", "TRODDEN", "USEFUL_C", "Build", "Times", "times_of"]
+
+
+@dataclass(frozen=True)
+class Times:
+    """Days on which its use changes, None: not in sight. trays: warm enough for trays on top; plant: no longer too hot to plant
+    into; fades: cooler than is worth it; peak: the hottest day's mean [°C] and its day."""
+
+    trays: date | None
+    plant: date | None
+    fades: date | None
+    peak_c: float
+    peak_on: date
+
+
+def times_of(ground: dict[str, Any], today: date) -> Times:
+    """From a stored forecast (see bridge.plain.PlaceForecast): the weeks behind by the hour, the weeks ahead by the day."""
+    hours = ground["near_mid_c"]
+    behind = 21
+    past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]
+    course = [*past, *ground["far_mid_c"]]
+    days = [today + timedelta(days=i - behind) for i in range(len(course))]
+    top = max(range(min(len(course), behind + 60)), key=course.__getitem__)
+    trays = next((i for i, value in enumerate(course) if value >= TRAYS_FROM_C), None)
+    plant = next((i for i in range(top, len(course)) if course[i] <= TOO_HOT_C), None)
+    fades = next((i for i in range(top, len(course)) if course[i] < USEFUL_C), None)
+    at = [None if i is None else days[i] for i in (trays, plant, fades)]
+    return Times(at[0], at[1], at[2], course[top], days[top])

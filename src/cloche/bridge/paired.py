@@ -1,0 +1,32 @@
+"""Cover trials as the rooms see them. Loads SciPy: ask for it where a page needs it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.core.trials.paired import Difference, days_for_power, days_for_width, difference, more_days
+
+TO_K = 0.5
+"""To how many degrees either way a cover's worth is usefully known."""
+
+
+@dataclass(frozen=True)
+class Told:
+    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is told from nothing."""
+
+    found: Difference | None
+    to_width: int | None
+    to_sign: int | None
+
+
+def told(pairs: Sequence[tuple[date, float]]) -> Told:
+    """pairs: (day, covered less bare [K])."""
+    if not pairs:
+        return Told(None, None, None)
+    found = difference([k for _, k in pairs], [on.toordinal() for on, _ in pairs])
+    if found.sd_k != found.sd_k:
+        return Told(found, None, None)
+    width, sign = days_for_width(found.sd_k, TO_K), days_for_power(found.mean_k, found.sd_k)
+    return Told(found, more_days(found, width), more_days(found, sign))

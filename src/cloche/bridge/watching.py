@@ -1,0 +1,192 @@
+"""The coming three days at a place: how hot and cold among its plants, how far to open, what the nights ask for, water, gales.
+
+Worked out with the forecast from where the place stands today, stored as plain values and read by the pages.
+"""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass, replace
+from datetime import date, timedelta
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.bridge.evidence import Day, Evidence
+from cloche.bridge.places import NIGHT, Lie
+from cloche.bridge.plain import short
+from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.crops import catalogue
+from cloche.core.soil.physical import Covers, Standing
+from cloche.core.watch import night as nights
+from cloche.core.watch import opening
+from cloche.core.watch.limits import Limits, Stage, limits_of
+from cloche.core.windows.limits import BAND, SEEDLING_D
+
+DAYS = 3
+HOURS = DAYS * 24 + 9
+"""Three days and the night after them."""
+GALE_M_S, POOLS_MM, SNOW_WET_MM, SNOW_HIGH_C = 8.0, 12.0, 2.0, 1.5
+"""Wind at two metres that moves a loose cover, a day's rain that stands in slack film, a day that brings snow (assumptions)."""
+DRY, LOOKED_DRY_D = 0.25, 4
+"""Water in the top, as a share of what it holds, at which seedlings under a cover want some (assumption)."""
+PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 8.0, 10, 14, 100.0
+"""In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
+GROUNDS = ("tray", "mat")
+"""Kinds of place indoors, where nobody opens or covers anything."""
+
+
+@dataclass(frozen=True)
+class Growing:
+    """A crop that stands in a place, and how far it has come."""
+
+    crop_key: str
+    stage: Stage
+
+
+def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
+    """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.batches.plain)."""
+    return [Growing(sown.crop_key, _stage(sown.counts, outlooks.get(sown.number), evidence.today)) for sown in evidence.sown]
+
+
+def _stage(counts: tuple[tuple[date, int], ...], outlook: dict[str, Any] | None, today: date) -> Stage:
+    seen = [on for on, up in counts if up]
+    middle = outlook["half"][1] if outlook else None
+    half = date.fromisoformat(middle) if middle else None
+    if not seen and (half is None or half > today):
+        return Stage.LYING
+    since = min(seen + ([half] if half else []))
+    return Stage.GROWN if (today - since).days >= SEEDLING_D else Stage.SEEDLING
+
+
+def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growing]) -> dict[str, Any]:
+    """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time."""
+    if lie.indoors or evidence.kind in GROUNDS:
+        return {}
+    limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
+    cover = next((c for c in standing.place.covers if c.start_h <= 12.0 < c.end_h), None)
+    watched = _Watched(evidence, standing, limits, cover)
+    return {
+        "covered": cover is not None,
+        "growing": [[one.crop_key, str(one.stage)] for one in growing],
+        "limits": asdict(limits),
+        "cover": "" if cover is None else cover.kind.key,
+        "nights": watched.nights(),
+        "water_d": watched.water_d(),
+        "warnings": _warnings(evidence, cover is not None),
+        **(watched.covered() if cover else {}),
+    }
+
+
+class _Watched:
+    """The ways in which the next days can go, run side by side."""
+
+    def __init__(self, evidence: Evidence, standing: Standing, limits: Limits, cover: CoverPeriod | None) -> None:
+        self.limits, self.cover, self.today = limits, cover, evidence.today
+        ahead = standing.ahead.cut(0, DAYS + 1)
+        self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
+        self.night_ways = _night_ways(evidence, cover)
+        openings = [] if cover is None else [(_opened(cover, share),) for share in opening.OPENINGS]
+        found = standing.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
+        self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
+
+    def nights(self) -> list[dict[str, Any]]:
+        """The coming nights; nothing where frost can hurt nobody."""
+        if self.limits.cold_c is None:
+            return []
+        names = [name for name, _ in self.night_ways]
+        felt = [nights.felt_c(course, bool(way)) for course, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
+        plans = []
+        for number in range(DAYS):
+            coldest = np.stack([nights.coldest_c(one, number) for one in felt])
+            if names[-1] == "bring in":
+                coldest = np.vstack([coldest[:-1], np.full_like(coldest[:1], 10.0)])
+            plan = nights.plan_night(coldest, self.limits.cold_c)
+            plans.append(_rounded(asdict(plan)) | {"way": names[plan.way], "day": self._day(number)})
+        return plans
+
+    def covered(self) -> dict[str, Any]:
+        """Inside air shut and by the plan, and the plans."""
+        inside = np.stack([course.air_c.astype(np.float64) for course in self.openings])
+        outside = np.broadcast_to(self.outside_c, inside.shape[1:])
+        days, planned = [], inside[0].copy()
+        for number in range(DAYS):
+            hours = slice(number * 24, number * 24 + 24)
+            tried = opening.Tried(opening.OPENINGS, inside[:, hours], outside[hours])
+            plan = opening.plan_day(tried, self.limits.hot_c)
+            open_h = slice(number * 24 + plan.from_h, number * 24 + plan.to_h)
+            planned[open_h] = inside[opening.OPENINGS.index(plan.opening), open_h]
+            days.append({"day": self._day(number), "plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)})
+        lasting = slice(0, HOURS)
+        return {
+            "outside_c": short(np.median(outside[lasting], axis=1), 1),
+            "shut_c": [short(row, 1) for row in np.quantile(inside[0][lasting], BAND, axis=1)],
+            "planned_c": [short(row, 1) for row in np.quantile(planned[lasting], BAND, axis=1)],
+            "days": days,
+        }
+
+    def water_d(self) -> int | None:
+        """Days until the top is dry enough to water, None: not within sight. The sky waters what lies open."""
+        course = self.by_night[0]
+        if self.cover is None:
+            return None
+        daily = np.median(course.moist[: LOOKED_DRY_D * 24].reshape(-1, 24, course.moist.shape[1]).mean(axis=1), axis=1)
+        dry = np.flatnonzero(daily < DRY)
+        return int(dry[0]) if len(dry) else None
+
+    def _pick(self, inside: NDArray[np.float64], hours: slice) -> list[float] | None:
+        """The hour to open it for picking and the air inside then, in cold weather only."""
+        outside, sun = np.median(self.outside_c[hours], axis=1), np.median(self.sun_w_m2[hours], axis=1)
+        if outside.mean() > PICKED_BELOW_C:
+            return None
+        middle = np.median(inside, axis=1)
+        fit = [h for h in range(PICKED_FROM_H, PICKED_TO_H) if sun[h + 2] >= SUN_AFTER_W_M2 and middle[h] > 2.0]
+        best = max(fit, key=lambda h: middle[h], default=None)
+        return None if best is None else [float(best), round(float(middle[best]), 1)]
+
+    def _day(self, number: int) -> str:
+        return (self.today + timedelta(days=number)).isoformat()
+
+
+def _opened(cover: CoverPeriod, share: float) -> CoverPeriod:
+    return replace(cover, start_h=min(cover.start_h, 0.0), vent=Vent(share) if share else Vent(), blanket=None)
+
+
+def _night_ways(evidence: Evidence, cover: CoverPeriod | None) -> list[tuple[str, Covers]]:
+    """What can be done at night, in the order of the work it makes."""
+    if cover is None:
+        if evidence.kind in ("cells", "tub"):
+            return [("", ()), ("bring in", ())]
+        fleece = CoverPeriod(kind("thick_fleece"), 0.0, 1e6)
+        return [("", ()), ("fleece", (fleece,)), ("fleece and blanket", (replace(fleece, blanket=NIGHT),))]
+    shut = _opened(cover, 0.0)
+    capped = [] if cover.ends_capped else [("cap the ends", (replace(shut, ends_capped=True),))]
+    return [("", (shut,)), *capped, ("blanket", (replace(shut, ends_capped=True, blanket=NIGHT),))]
+
+
+def _warnings(evidence: Evidence, covered: bool) -> list[list[Any]]:
+    """(day, what, number) of gales, rain that stands in slack film, snow on covers."""
+    found: list[list[Any]] = []
+    for row in evidence.weather:
+        if covered and 0 <= (row.day - evidence.today).days < DAYS:
+            found += [[row.day.isoformat(), what, value] for what, value in _of_day(row)]
+    return sorted(found)
+
+
+def _of_day(row: Day) -> list[tuple[str, float]]:
+    rain, wind, snow = row.rain_mm or 0.0, row.wind_m_s or 0.0, row.snow_m or 0.0
+    said = [("gale", wind)] if wind >= GALE_M_S else []
+    if snow > 0 or (rain >= SNOW_WET_MM and row.high_c <= SNOW_HIGH_C):
+        return [*said, ("snow", max(snow, rain / 100))]
+    return [*said, ("rain", rain)] if rain >= POOLS_MM else said
+
+
+def _rounded(plan: dict[str, Any]) -> dict[str, Any]:
+    """For storage only: what is judged is judged before."""
+    return {name: _short(value) for name, value in plan.items()}
+
+
+def _short(value: Any) -> Any:
+    if isinstance(value, tuple):
+        return [round(v, 1) for v in value]
+    return round(value, 3) if isinstance(value, float) else value

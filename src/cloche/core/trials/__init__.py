@@ -1,0 +1,1 @@
+"""Trials: what was measured side by side, analysed honestly."""

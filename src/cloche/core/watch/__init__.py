@@ -1,0 +1,1 @@
+"""The coming days at a covered place: how far to open, from when to when, and what the night asks for."""

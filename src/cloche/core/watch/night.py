@@ -1,0 +1,58 @@
+"""What a night asks for: nothing, ends capped, a blanket, or to be brought in; by the cold that plants feel under each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.soil.simulate import Course
+
+Array = NDArray[np.float64]
+
+EVENING_H, MORNING_H = 17, 33
+"""A night's hours, from the midnight before it."""
+MOST_RISK = 0.05
+MARGIN_K = 1.0
+"""So far above the limit the plan aims (chosen on made-up springs, see docs/engine.md)."""
+OPEN_COLDER_K = 1.5
+"""Air among low plants in the open is colder at night than at screen height (assumption, low side of 2-4)."""
+
+
+@dataclass(frozen=True)
+class NightPlan:
+    """way: number of the way chosen, 0 to leave it as it is. risk: chance of passing the limit so; risk_left: left as it is;
+    coldest_c, coldest_left_c: what plants feel, the middle and one in ten; holds: whether the way holds well enough."""
+
+    way: int
+    risk: float
+    risk_left: float
+    coldest_c: tuple[float, float]
+    coldest_left_c: tuple[float, float]
+    holds: bool
+
+
+def felt_c(course: Course, covered: bool) -> Array:
+    """What leaves feel, (hours, members): they face a cover as much as the air; in the open they lie below the screen."""
+    air = course.air_c.astype(np.float64)
+    return np.minimum(air, (air + course.cover_c) / 2) if covered else air - OPEN_COLDER_K
+
+
+def coldest_c(felt: Array, night: int) -> Array:
+    """Of a night by its number, 0 the coming one: felt (hours, members) from a midnight; (members,)."""
+    start = night * 24
+    return np.asarray(felt[start + EVENING_H : start + MORNING_H].min(axis=0))
+
+
+def plan_night(coldest: Array, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> NightPlan:
+    """coldest: (ways, members), in the order of the work they make. The first that holds the limit; else the safest."""
+    risks = (coldest < limit_c + margin_k).mean(axis=1)
+    enough = np.flatnonzero(risks <= most_risk)
+    way = int(enough[0]) if len(enough) else int(np.argmin(risks))
+    plain = (coldest < limit_c).mean(axis=1)
+    return NightPlan(way, float(plain[way]), float(plain[0]), _ends(coldest[way]), _ends(coldest[0]), bool(len(enough)))
+
+
+def _ends(values: Array) -> tuple[float, float]:
+    return float(np.median(values)), float(np.quantile(values, 0.1))
