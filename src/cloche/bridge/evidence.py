@@ -95,7 +95,7 @@ class Evidence:
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways: sown
     or planted_out, where it overrules what is derived. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed. hotbed: what it is built of,
-    when it was filled and topped up.
+    when it was filled and topped up. away: local hours of the day in which nobody is there.
     """
 
     kind: str
@@ -119,3 +119,4 @@ class Evidence:
     watered: bool = True
     sown: tuple[SownBatch, ...] = ()
     hotbed: tuple[Build, date, date | None] | None = None
+    away: tuple[int, int] | None = None

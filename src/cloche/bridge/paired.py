@@ -14,7 +14,7 @@ TO_K = 0.5
 
 @dataclass(frozen=True)
 class Told:
-    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is told from nothing."""
+    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until told from nothing."""
 
     found: Difference | None
     to_width: int | None

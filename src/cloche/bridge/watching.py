@@ -6,22 +6,25 @@ Worked out with the forecast from where the place stands today, stored as plain 
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass, replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.evidence import Day, Evidence
 from cloche.bridge.places import NIGHT, Lie
 from cloche.bridge.plain import short
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.crops import catalogue
+from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.physical import Covers, Standing
 from cloche.core.watch import night as nights
 from cloche.core.watch import opening
 from cloche.core.watch.limits import Limits, Stage, limits_of
 from cloche.core.windows.limits import BAND, SEEDLING_D
+from cloche.core.windows.series import mean_ahead
 
 DAYS = 3
 HOURS = DAYS * 24 + 9
@@ -32,31 +35,46 @@ DRY, LOOKED_DRY_D = 0.25, 4
 """Water in the top, as a share of what it holds, at which seedlings under a cover want some (assumption)."""
 PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 8.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
+OFF_LOOKED_D = 10
+"""Days ahead in which a cover's coming off or on is seen."""
+ROOF_OVER_MEAN = 1.3
+"""Height of a cover's middle over its mean height (assumption)."""
 GROUNDS = ("tray", "mat")
 """Kinds of place indoors, where nobody opens or covers anything."""
 
 
 @dataclass(frozen=True)
 class Growing:
-    """A crop that stands in a place, and how far it has come."""
+    """A crop that stands in a place, and how far it has come; up_d: days since it came up, 0 while it has not."""
 
     crop_key: str
     stage: Stage
+    up_d: int = 0
 
 
 def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
     """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.batches.plain)."""
-    return [Growing(sown.crop_key, _stage(sown.counts, outlooks.get(sown.number), evidence.today)) for sown in evidence.sown]
+    found = []
+    for sown in evidence.sown:
+        up_d = _up_d(sown.counts, outlooks.get(sown.number), evidence.today)
+        stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
+        found.append(Growing(sown.crop_key, stage, up_d or 0))
+    return found
 
 
-def _stage(counts: tuple[tuple[date, int], ...], outlook: dict[str, Any] | None, today: date) -> Stage:
+def _up_d(counts: tuple[tuple[date, int], ...], outlook: dict[str, Any] | None, today: date) -> int | None:
+    """Days since it came up, by the counts or else as foretold; None: it has not."""
     seen = [on for on, up in counts if up]
     middle = outlook["half"][1] if outlook else None
     half = date.fromisoformat(middle) if middle else None
     if not seen and (half is None or half > today):
-        return Stage.LYING
-    since = min(seen + ([half] if half else []))
-    return Stage.GROWN if (today - since).days >= SEEDLING_D else Stage.SEEDLING
+        return None
+    return max(0, (today - min(seen + ([half] if half else []))).days)
+
+
+def _height_m(crop: Crop, up_d: int) -> float:
+    """As tall as it has become: evenly until it is three quarters grown in time (assumption)."""
+    return crop.height_m * min(1.0, up_d / (0.75 * crop.maturity_d))
 
 
 def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growing]) -> dict[str, Any]:
@@ -65,7 +83,7 @@ def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growin
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
     cover = next((c for c in standing.place.covers if c.start_h <= 12.0 < c.end_h), None)
-    watched = _Watched(evidence, standing, limits, cover)
+    watched = _Watched(evidence, standing, growing, limits, cover)
     return {
         "covered": cover is not None,
         "growing": [[one.crop_key, str(one.stage)] for one in growing],
@@ -74,6 +92,7 @@ def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growin
         "nights": watched.nights(),
         "water_d": watched.water_d(),
         "warnings": _warnings(evidence, cover is not None),
+        "on_d": watched.on_d(),
         **(watched.covered() if cover else {}),
     }
 
@@ -81,8 +100,17 @@ def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growin
 class _Watched:
     """The ways in which the next days can go, run side by side."""
 
-    def __init__(self, evidence: Evidence, standing: Standing, limits: Limits, cover: CoverPeriod | None) -> None:
+    def __init__(
+        self, evidence: Evidence, standing: Standing, growing: list[Growing], limits: Limits, cover: CoverPeriod | None
+    ) -> None:
+        self.ahead_c = standing.ahead.air_c
+        self.standing = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
+        self.tallest_m = max(
+            (_height_m(crop, one.up_d) for (crop, _), one in zip(self.standing, growing, strict=True)), default=0.0
+        )
+        self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
         self.limits, self.cover, self.today = limits, cover, evidence.today
+        self.away = _by_the_sun(evidence)
         ahead = standing.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
         self.night_ways = _night_ways(evidence, cover)
@@ -116,14 +144,56 @@ class _Watched:
             plan = opening.plan_day(tried, self.limits.hot_c)
             open_h = slice(number * 24 + plan.from_h, number * 24 + plan.to_h)
             planned[open_h] = inside[opening.OPENINGS.index(plan.opening), open_h]
-            days.append({"day": self._day(number), "plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)})
+            told = {"day": self._day(number), "plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)}
+            days.append(told | self._away(tried, number))
         lasting = slice(0, HOURS)
         return {
             "outside_c": short(np.median(outside[lasting], axis=1), 1),
             "shut_c": [short(row, 1) for row in np.quantile(inside[0][lasting], BAND, axis=1)],
             "planned_c": [short(row, 1) for row in np.quantile(planned[lasting], BAND, axis=1)],
             "days": days,
+            "off": self._off(),
         }
+
+    def on_d(self) -> int | None:
+        """Days until a night is likelier than not to be colder than what stands in the open bears, None: not in sight."""
+        if self.cover is not None or self.limits.cold_c is None:
+            return None
+        lows = self._nights_ahead(OFF_LOOKED_D) - nights.OPEN_COLDER_K
+        cold = np.flatnonzero((lows < self.limits.cold_c).mean(axis=1) > 0.5)
+        return int(cold[0]) if len(cold) else None
+
+    def _off(self) -> dict[str, Any]:
+        """When each school would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
+        wanted = max((crop.plant_night_c for crop, _ in self.standing), default=0.0)
+        lows = mean_ahead(self._nights_ahead(OFF_LOOKED_D + 7), 7)[:OFF_LOOKED_D]
+        warm = np.flatnonzero((lows >= wanted).mean(axis=1) > 0.5)
+        wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)
+        return {
+            "nights": int(warm[0]) if len(warm) and self.standing else None,
+            "night_c": round(wanted, 1),
+            "established": bool(self.standing) and all(stage is Stage.GROWN for _, stage in self.standing),
+            "heat": bool(self.standing) and float((wide > self.limits.hot_c).mean()) > 0.5,
+            "height": self.tallest_m >= self.roof_m and bool(self.standing),
+        }
+
+    def _nights_ahead(self, days: int) -> NDArray[np.float64]:
+        """Lows of the coming nights, (days, members)."""
+        air = self.ahead_c[12 : 12 + days * 24]
+        return np.asarray(air.reshape(-1, 24, air.shape[1]).min(axis=1))
+
+    def _away(self, tried: opening.Tried, number: int) -> dict[str, Any]:
+        """The one opening for the hours nobody is there, and what each other risks: cooking, freezing."""
+        if self.away is None:
+            return {}
+        plan = opening.plan_away(tried, self.limits.hot_c, self.away)
+        told = [_rounded(asdict(one)) for one in opening.choices(tried, self.limits.hot_c, self.away)]
+        hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
+        for one, course in zip(told, self.openings, strict=True):
+            cold = nights.felt_c(course, True)[hours].min(axis=0)
+            limit = self.limits.cold_c
+            one["freezes"] = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
+        return {"away": _rounded(asdict(plan)), "choices": told}
 
     def water_d(self) -> int | None:
         """Days until the top is dry enough to water, None: not within sight. The sky waters what lies open."""
@@ -146,6 +216,17 @@ class _Watched:
 
     def _day(self, number: int) -> str:
         return (self.today + timedelta(days=number)).isoformat()
+
+
+def _by_the_sun(evidence: Evidence) -> tuple[int, int] | None:
+    """The hours away in the clock that the engine keeps."""
+    if evidence.away is None:
+        return None
+    today = evidence.today
+    noon = datetime(today.year, today.month, today.day, 12, tzinfo=evidence.timezone)
+    summer_h = (noon.utcoffset() or timedelta()) / timedelta(hours=1) - standard_offset_h(evidence.timezone, today)
+    start, end = (round(min(max(hour - summer_h, 0), 24)) for hour in evidence.away)
+    return (start, end) if start < end else None
 
 
 def _opened(cover: CoverPeriod, share: float) -> CoverPeriod:

@@ -7,7 +7,7 @@ from cloche.apps.gardens import views as gardens
 from cloche.apps.logbook import views as logbook
 from cloche.apps.loggers.api import api as loggers
 from cloche.apps.rounds import views as rounds
-from cloche.apps.windows import season_views
+from cloche.apps.watch import views as watch
 
 urlpatterns = [
     path("", gardens.home, name="home"),
@@ -24,7 +24,7 @@ urlpatterns = [
     path("join/<str:token>/", people.join, name="join"),
     path("healthz/", gardens.health, name="health"),
     path("api/v1/", loggers.urls),
-    path("calendar/<str:token>.ics", season_views.feed, name="feed"),
+    path("calendar/<str:token>.ics", watch.feed, name="feed"),
     path(
         "g/<int:garden_id>/",
         include(
@@ -33,6 +33,7 @@ urlpatterns = [
                 path("garden/", include("cloche.apps.gardens.urls")),
                 path("", include("cloche.apps.logbook.urls")),
                 path("", include("cloche.apps.rounds.urls")),
+                path("", include("cloche.apps.warming.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.loggers.urls")),
                 path("", include("cloche.apps.sowings.urls")),

@@ -89,6 +89,7 @@ _BELLS = [_bell(24), _bell(60), _bell(96)]
 _FLEECE = (
     f"M6 {GROUND_Y}Q10 {GROUND_Y - 17} 22 {GROUND_Y - 15}q13 -7 26 0q13 6 26 0q13 -7 26 0Q110 {GROUND_Y - 17} 114 {GROUND_Y}"
 )
+_SHEET = f"M5 {GROUND_Y}V{GROUND_Y - 6}H115V{GROUND_Y}"
 _BARS = f"M42 {GROUND_Y - 53}V{GROUND_Y}M77 {GROUND_Y - 43}V{GROUND_Y}"
 _STRAW = [f"M{4 + 9 * i} {GROUND_Y - 1 - (i * 7) % 5}l{9 - (i * 5) % 7} {-4 + (i * 3) % 6}" for i in range(13)]
 _BOARDS = f"M3 {GROUND_Y + 30}V{GROUND_Y - 3}M117 {GROUND_Y + 30}V{GROUND_Y - 3}"
@@ -101,6 +102,7 @@ _SHAPES: dict[str, dict[str, list[str]]] = {
     "raised": {"lines": [_BOARDS]},
     "mulched": {"mulch": _STRAW},
     "fleece": {"film": [_FLEECE + "Z"], "dashed": [_FLEECE]},
+    "sheet": {"film": [_SHEET + "Z"], "lines": [_SHEET]},
     "tunnel": {"film": [_tunnel(58) + "Z"], "lines": [_tunnel(58)]},
     "arch": {"film": [_arch(50) + "Z"], "lines": [_arch(50), _arch(50, 6)]},
     "frame": {"film": [_frame() + "Z"], "lines": [_frame(), _BARS]},

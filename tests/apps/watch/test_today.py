@@ -8,8 +8,8 @@ from django.urls import reverse
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden
+from cloche.apps.logbook.management.commands.load_demo import load
 from cloche.apps.readings.models import Reading
-from cloche.apps.watch.management.commands.load_demo import load
 from cloche.apps.windows.flows.refresh import refresh
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.db.models import QuerySet
+
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import CoverPeriod, Place
 from cloche.bridge import offered
@@ -35,7 +37,7 @@ class Care:
 
 def care_of(place: Place, units: Units, today: date) -> Care:
     """Covers, the latest first, and the latest deeds."""
-    covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.all())]
+    covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.select_related("item"))]
     zone = place.garden.timezone
     deeds = [
         Line(deed.pk, words.sentence(deed.work), words.day(deed.at.astimezone(zone).date(), today), "")
@@ -46,13 +48,23 @@ def care_of(place: Place, units: Units, today: date) -> Care:
 
 def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
     """One cover period."""
-    name = words.sentence(cover_name(period.cover))
+    name = period.item.name if period.item else words.sentence(cover_name(period.cover))
     if period.last is None:
         when = f"since {words.day(period.first, today)}" if period.first <= today else f"from {words.day(period.first, today)}"
     else:
         when = words.span(period.first, period.last, today)
     on = period.first <= today and (period.last is None or today <= period.last)
     return Line(period.pk, name, when, airing(period, units), on)
+
+
+def first_overlap(periods: QuerySet[CoverPeriod], first: date, last: date | None) -> CoverPeriod | None:
+    """The first of some periods that shares a day with those from first to last; without a last day, with all to come."""
+    for other in periods.select_related("place"):
+        before = other.last is not None and other.last < first
+        after = last is not None and last < other.first
+        if not (before or after):
+            return other
+    return None
 
 
 def airing(period: CoverPeriod, units: Units) -> str:

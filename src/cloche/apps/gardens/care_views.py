@@ -35,7 +35,9 @@ def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResp
 
 def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> HttpResponse:
     request.room = "ground"  # type: ignore[attr-defined]
-    form = CoverForm(request.POST or None, instance=period, units=selectors.units_of(request.user), place=place)
+    asked = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
+    units = selectors.units_of(request.user)
+    form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=asked)
     if form.is_valid():
         care.save_cover(form.save(commit=False))
         messages.success(request, f"Noted for {place.name}; its forecast is being worked out again.")

@@ -29,6 +29,7 @@ ROOMS = (
     ("Ground", "ground", "g"),
     ("What wakes", "what_wakes", "w"),
     ("Windows", "windows", "n"),
+    ("Covers", "covers", "c"),
     ("Sowings", "sowings", "o"),
     ("Weather", "weather", "a"),
     ("Files", "files", "f"),

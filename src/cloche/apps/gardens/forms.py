@@ -100,17 +100,31 @@ class SiteForm(GardenForm):
     """The site, and how its people go about sowing."""
 
     class Meta(GardenForm.Meta):
-        fields = [*GardenForm.Meta.fields, "school", "watered", "zone"]
+        fields = [*GardenForm.Meta.fields, "school", "off_school", "away_from_h", "away_to_h", "watered", "zone"]
         labels = GardenForm.Meta.labels | {
             "school": "You sow",
+            "off_school": "You take covers off",
+            "away_from_h": "Nobody is there from, hour",
+            "away_to_h": "to",
             "watered": "Seed beds are kept moist",
             "zone": "Winter-hardiness zone, if you like",
         }
         help_texts = GardenForm.Meta.help_texts | {
             "school": "Decides which day is called yours; what each way costs stands with every crop.",
+            "away_from_h": "On most days, by the clock. Then one opening is told that is right for all of it.",
             "watered": "Where they are not, seed waits for rain in dry soil.",
             "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",
         }
+
+    def clean(self) -> dict[str, Any]:
+        """Being away has a beginning and an end."""
+        data = super().clean() or {}
+        start, end = data.get("away_from_h"), data.get("away_to_h")
+        if (start is None) != (end is None):
+            self.add_error("away_to_h", "Say both from when and to when, or neither.")
+        elif start is not None and end is not None and start >= end:
+            self.add_error("away_to_h", "You are back before you leave.")
+        return data
 
     def clean_zone(self) -> str:
         """A zone, or none."""

@@ -7,13 +7,22 @@ from typing import Any
 
 from django import forms
 
-from cloche.apps.gardens import clock
+from cloche.apps.gardens import care, clock
 from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.bridge import offered
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_number
 
 OPENINGS = [("0.15", "a crack"), ("0.4", "a hand’s width"), ("0.7", "half"), ("1.0", "wide")]
+
+
+OWN = "own-"
+"""What a choice of one of the garden's own covers begins with."""
+
+
+def _from_to(period: CoverPeriod) -> str:
+    until = "and is still on" if period.last is None else f"to {period.last.day} {period.last:%B}"
+    return f"from {period.first.day} {period.first:%B} {until}"
 
 
 class PlaceForm(forms.ModelForm):
@@ -129,7 +138,13 @@ class CoverForm(forms.ModelForm):
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.place = place
-        self.fields["cover"] = forms.ChoiceField(label="Cover", choices=offered.cover_names())
+        self.own = {f"{OWN}{cover.pk}": cover for cover in place.garden.covers.filter(removed_at__isnull=True)}
+        kinds: list[Any] = offered.cover_names()
+        mine = [(key, cover.name) for key, cover in self.own.items()]
+        choices = [("Yours", mine), ("Any of a kind", kinds)] if mine else kinds
+        self.fields["cover"] = forms.ChoiceField(label="Cover", choices=choices)
+        if self.instance.item_id and f"{OWN}{self.instance.item_id}" in self.own:
+            self.initial["cover"] = f"{OWN}{self.instance.item_id}"
         self.fields["opening"].initial = min(OPENINGS, key=lambda o: abs(float(o[0]) - self.instance.opening))[0]
         self.initial["opening"] = self.fields["opening"].initial
         above = self.fields["above"]
@@ -147,6 +162,7 @@ class CoverForm(forms.ModelForm):
             self.add_error("last", "It comes off before it goes on.")
         elif first:
             self._refuse_two(first, last)
+            self._refuse_elsewhere(data.get("cover", ""), first, last)
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
             self.add_error("above", "Say below which warmth it is to stay.")
         if data.get("opens") == CoverPeriod.Opens.HOURS and (data.get("from_h") or 0) >= (data.get("to_h") or 0):
@@ -154,20 +170,25 @@ class CoverForm(forms.ModelForm):
         return data
 
     def _refuse_two(self, first: Any, last: Any) -> None:
-        for other in self.place.cover_periods.exclude(pk=self.instance.pk):
-            before = other.last is not None and other.last < first
-            after = last is not None and last < other.first
-            if not (before or after):
-                until = "and is still on" if other.last is None else f"to {other.last.day} {other.last:%B}"
-                said = f"Another cover is on from {other.first.day} {other.first:%B} {until}. Take that one off first."
-                self.add_error("first", said)
-                return
+        other = care.first_overlap(self.place.cover_periods.exclude(pk=self.instance.pk), first, last)
+        if other:
+            self.add_error("first", f"Another cover is on {_from_to(other)}. Take that one off first.")
+
+    def _refuse_elsewhere(self, chosen: str, first: Any, last: Any) -> None:
+        if chosen in self.own:
+            elsewhere = self.own[chosen].periods.exclude(place=self.place).filter(place__removed_at__isnull=True)
+            other = care.first_overlap(elsewhere.exclude(pk=self.instance.pk), first, last)
+            if other:
+                name = self.own[chosen].name
+                self.add_error("cover", f"{name} is on {other.place.name} {_from_to(other)}: one cover cannot be on two beds.")
 
     def save(self, commit: bool = True) -> CoverPeriod:
         """Carry over what the model names otherwise; the flow saves."""
         period = super().save(commit=False)
         period.place = self.place
-        period.cover, period.opening = self.cleaned_data["cover"], self.cleaned_data["opening"]
+        chosen = self.cleaned_data["cover"]
+        period.item = self.own.get(chosen)
+        period.cover, period.opening = period.item.kind if period.item else chosen, self.cleaned_data["opening"]
         if self.cleaned_data.get("above") is not None:
             period.above_c = self.cleaned_data["above"]
         return period

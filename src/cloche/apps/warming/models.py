@@ -6,11 +6,11 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Place
-from cloche.apps.readings.models import Reading
 
 
 class CoverTrial(models.Model):
-    """A covered place and a bare one beside it, read at the same depth and hour. alike: what was checked, keys of CHECKS."""
+    """A covered place and a bare one beside it. Its pairs are readings of both at one depth within the same half hour, whoever
+    took them; alike: what was checked, keys of forms.ALIKE."""
 
     covered = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_covered")
     bare = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_bare")
@@ -22,14 +22,3 @@ class CoverTrial(models.Model):
 
     class Meta:
         ordering = ["-begun_on", "-id"]
-
-
-class Pair(models.Model):
-    """Two readings of a trial taken together. Each also stands in its place's own record; without one the pair is gone."""
-
-    trial = models.ForeignKey(CoverTrial, on_delete=models.CASCADE, related_name="pairs")
-    covered = models.OneToOneField(Reading, on_delete=models.CASCADE, related_name="+")
-    bare = models.OneToOneField(Reading, on_delete=models.CASCADE, related_name="+")
-
-    class Meta:
-        ordering = ["covered__taken_at", "id"]

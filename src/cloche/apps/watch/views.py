@@ -1,14 +1,26 @@
-"""Today."""
+"""Today, the week, the sheet, answers, the mail and the calendar."""
 
 from __future__ import annotations
 
-from django.http import HttpResponse
-from django.shortcuts import render
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.watch.pages import today_page
+from cloche.apps.watch import selectors
+from cloche.apps.watch.flows import answer as flow
+from cloche.apps.watch.flows.digest import stop_sending, want
+from cloche.apps.watch.forms import DigestForm
+from cloche.apps.watch.models import Answer, DigestWish
+from cloche.apps.watch.pages import ahead
+from cloche.apps.watch.pages.today import today_page
+from cloche.apps.windows import feed as feeds
+from cloche.apps.windows.models import CalendarLink
+
+INVALID = 422
 
 
 @in_garden
@@ -16,3 +28,81 @@ def today(request: GardenRequest) -> HttpResponse:
     """The first page of the day."""
     page = today_page(request.garden, units_of(request.user), clock.now())
     return render(request, "watch/today.html", {"page": page})
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def answer(request: GardenRequest) -> HttpResponse:
+    """Done, later, not here."""
+    units, now = units_of(request.user), clock.today(request.garden.timezone)
+    wanted = request.POST.get("job", "")
+    job = next((one for one in selectors.jobs_in(request.garden, units, now) if one.key == wanted), None)
+    said = request.POST.get("said", "")
+    if job is None or said not in Answer.Said.values:
+        raise Http404
+    flow.answer(request.garden, job, said, request.user)
+    return _jobs(request)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def take_back_answer(request: GardenRequest, answer_id: int) -> HttpResponse:
+    """Undo an answer."""
+    if flow.take_back(request.garden, answer_id) is None:
+        raise Http404
+    return _jobs(request)
+
+
+def _jobs(request: GardenRequest) -> HttpResponse:
+    if not request.headers.get("HX-Request"):
+        return redirect("today", request.garden.pk)
+    day = selectors.day_of(request.garden, units_of(request.user), clock.today(request.garden.timezone))
+    return render(request, "watch/_jobs.html", {"day": day})
+
+
+@in_garden
+def week(request: GardenRequest) -> HttpResponse:
+    """Seven days, to look at or to print and hang up."""
+    request.room = "today"  # type: ignore[attr-defined]
+    units, now = units_of(request.user), clock.today(request.garden.timezone)
+    day = selectors.day_of(request.garden, units, now)
+    wish = DigestWish.objects.filter(garden=request.garden, user=request.user).first()
+    form = DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6})
+    context = {"days": ahead.week(request.garden, units, now), "day": day, "form": form, "wish": wish}
+    return render(request, "watch/week.html", context)
+
+
+@require_POST
+@in_garden(writing=READS)
+def digest(request: GardenRequest) -> HttpResponse:
+    """Have the day sent, or no longer."""
+    if "stop" in request.POST:
+        stop_sending(request.garden, request.user)
+        messages.success(request, "No more mail comes.")
+        return redirect("week", request.garden.pk)
+    form = DigestForm(request.POST)
+    if not form.is_valid():
+        units, now = units_of(request.user), clock.today(request.garden.timezone)
+        context = {
+            "days": ahead.week(request.garden, units, now),
+            "day": selectors.day_of(request.garden, units, now),
+            "form": form,
+        }
+        return render(request, "watch/week.html", context, status=INVALID)
+    want(request.garden, request.user, form.cleaned_data["email"], form.cleaned_data["hour"])
+    messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
+    return redirect("week", request.garden.pk)
+
+
+@require_GET
+def feed(request: HttpRequest, token: str) -> HttpResponse:
+    """What a calendar reads, without signing in; only while its person belongs to the garden."""
+    link = CalendarLink.objects.filter(token=token).select_related("garden").first()
+    if link is None or not link.garden.memberships.filter(user_id=link.user_id).exists():
+        raise Http404
+    now = clock.now()
+    coming = ahead.due_in(link.garden, now.astimezone(link.garden.timezone).date())
+    more = [
+        (due.uid, due.on, due.said[:1].upper() + due.said[1:], due.why) for due in coming if not due.uid.startswith("window-")
+    ]
+    return HttpResponse(feeds.calendar(link.garden, now, more), content_type="text/calendar; charset=utf-8")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import secrets
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import date, datetime, timedelta
 
 from icalendar import Calendar, Event
@@ -27,7 +27,7 @@ def revoke(garden: Garden, person: User) -> None:
     CalendarLink.objects.filter(garden=garden, user=person).delete()
 
 
-def calendar(garden: Garden, made_at: datetime) -> bytes:
+def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, str, str]] = ()) -> bytes:
     """All windows still to open or to close, a whole day each [RFC5545]."""
     feed = Calendar()
     feed.add("prodid", "-//Cloche//windows//EN")
@@ -39,6 +39,8 @@ def calendar(garden: Garden, made_at: datetime) -> bytes:
             if row.place.kind not in BENCHES:
                 for uid, day, summary, why in _days(row, crops.crop(key), today):
                     feed.add_component(_event(f"{uid}-{row.place_id}-{key}", day, summary, why, made_at))
+    for uid, day, summary, why in more:
+        feed.add_component(_event(uid, day, summary, why, made_at))
     return bytes(feed.to_ical())
 
 

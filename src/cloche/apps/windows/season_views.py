@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
+from django.http import HttpResponse, HttpResponseBase, StreamingHttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import READS, GardenRequest, in_garden
@@ -50,12 +50,3 @@ def revoke_feed(request: GardenRequest) -> HttpResponse:
     feeds.revoke(request.garden, request.user)
     messages.success(request, "The address is ended; calendars that followed it find nothing there.")
     return redirect("windows", request.garden.pk)
-
-
-@require_GET
-def feed(request: HttpRequest, token: str) -> HttpResponse:
-    """What a calendar reads, without signing in; only while its person belongs to the garden."""
-    link = CalendarLink.objects.filter(token=token).select_related("garden").first()
-    if link is None or not link.garden.memberships.filter(user_id=link.user_id).exists():
-        raise Http404
-    return HttpResponse(feeds.calendar(link.garden, clock.now()), content_type="text/calendar; charset=utf-8")

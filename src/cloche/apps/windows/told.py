@@ -39,6 +39,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         field_factor=pace_of(sowings),
         watered=garden.watered,
         hotbed=_hotbed(place),
+        away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )
 
 

@@ -12,3 +12,8 @@
   document.addEventListener("DOMContentLoaded", toNow);
   document.addEventListener("htmx:afterSettle", toNow);
 })();
+// A slider says where it stands while it is moved.
+document.addEventListener("input", (event) => {
+  const said = event.target.type === "range" && document.querySelector(`output[for="${event.target.id}"]`);
+  if (said && said.dataset.unit !== undefined) said.textContent = `${event.target.value.replace("-", "−")}${said.dataset.unit}`;
+});

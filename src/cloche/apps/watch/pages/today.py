@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
-from datetime import date, datetime
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.packets import values_in_use
 from cloche.apps.loggers.pages import silences_said
 from cloche.apps.readings import selectors as measured
+from cloche.apps.warming.pages.opening import Watched, watched_in
+from cloche.apps.watch.pages import ahead
+from cloche.apps.watch.pages.changed import changed_since
+from cloche.apps.watch.selectors import Day, day_of
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
@@ -18,7 +22,8 @@ from cloche.apps.windows.pages.wakes import Standing, standings
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
-MOST_SHOWN = 7
+MOST_SHOWN = 5
+A_DAY = timedelta(days=1)
 INDOORS = ("mat", "tray")
 
 
@@ -33,9 +38,11 @@ class Sowable:
 
 @dataclass(frozen=True)
 class PlaceNow:
-    """A slice and what could go into it now; opens: what comes first where nothing can yet. held_back: warm enough, but."""
+    """A slice and what could go into it now; opens: what comes first where nothing can yet. held_back: warm enough, but.
+    inside: tonight's low and tomorrow's high under its cover."""
 
     line: PlaceLine
+    inside: str
     day_figure: str
     sow: list[Sowable]
     more: int
@@ -49,6 +56,7 @@ class TodayPage:
 
     headline: str
     sub: str
+    sow: str
     places: list[PlaceNow]
     crowd: str
     held_back: list[str]
@@ -57,6 +65,8 @@ class TodayPage:
     air: str
     next_up: list[str]
     silent: list[str]
+    day: Day
+    changed: list[str]
 
 
 def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
@@ -71,13 +81,22 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     closed = windows.closed_now(garden)
     by_place = {standing.place.pk: standing for standing in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
+    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today) if one.data["covered"]}
     places = [
-        _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, _closed(grown, closed, line))
+        replace(
+            _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, _closed(grown, closed, line)),
+            inside=inside.get(line.place.pk, ""),
+        )
         for line in lines
     ]
     to_read = [line for line in lines if not line.read_today]
+    sow = _headline(lines, found, open_now, openings, today)
+    day = day_of(garden, units, today)
     return TodayPage(
-        headline=_headline(lines, found, open_now, openings, today),
+        headline=_work(day, garden, today) if found else sow,
+        sow=sow if found else "",
+        day=day,
+        changed=changed_since(garden, now - A_DAY, today),
         sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
         places=places,
         crowd="few" if len(lines) <= 4 else "some" if len(lines) <= 7 else "many",
@@ -88,6 +107,22 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         next_up=_next_up(found, openings, today),
         silent=silences_said(garden, now),
     )
+
+
+def _work(day: Day, garden: Garden, today: date) -> str:
+    """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
+    if not day.jobs:
+        return f"Nothing needs you today. {ahead.next_words(garden, today)}"
+    first = next((job for job in day.jobs if job.urgent), day.jobs[0])
+    more = len(day.jobs) - 1
+    rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
+    return f"{first.place}: {first.do[:1].lower()}{first.do[1:]}{rest}"
+
+
+def _inside(one: Watched) -> str:
+    """Tonight's low and tomorrow's high inside, opened as told."""
+    low, high = one.data["planned_c"][1][18:33], one.data["planned_c"][1][24:48]
+    return f"inside tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
 
 
 def _crops(keys: Iterable[str]) -> list[crops.Crop]:
@@ -149,14 +184,14 @@ def _place_now(
     closed: list[crops.Crop],
 ) -> PlaceNow:
     if standing is None:
-        return PlaceNow(line, "", [], 0, "", "")
+        return PlaceNow(line, "", "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.now_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
     figure = f"mean {units.temperature_text(standing.now_c)}, {standing.how.split(',')[0]}"
-    return PlaceNow(line, figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
+    return PlaceNow(line, "", figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:

@@ -1,0 +1,48 @@
+"""Questions about covers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from django.db.models import QuerySet
+
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
+
+INDOORS = ("tray", "mat")
+"""Kinds of place that no cover goes over."""
+
+
+@dataclass(frozen=True)
+class Owned:
+    """One of the garden's covers, and where it stands or is meant to stand next."""
+
+    cover: Cover
+    period: CoverPeriod | None
+
+    def free_on(self, day: date) -> bool:
+        """Whether it could go on a bed from that day on."""
+        return self.period is None or (self.period.last is not None and self.period.last < day)
+
+
+def owned_in(garden: Garden, today: date) -> list[Owned]:
+    """All of them, in the order in which they were told: two queries."""
+    periods = CoverPeriod.objects.filter(item__garden=garden, place__removed_at__isnull=True).select_related("place")
+    standing: dict[int, CoverPeriod] = {}
+    for period in periods.order_by("first"):
+        if period.last is None or period.last >= today:
+            standing.setdefault(period.item_id or 0, period)
+    return [Owned(cover, standing.get(cover.pk)) for cover in garden.covers.filter(removed_at__isnull=True)]
+
+
+def coverable(garden: Garden) -> QuerySet[Place]:
+    """Places that a cover can go over, in walking order."""
+    return garden.places.exclude(kind__in=INDOORS)
+
+
+def now_over(place: Place, today: date) -> CoverPeriod | None:
+    """What stands over it by date."""
+    for period in place.cover_periods.all():
+        if period.first <= today and (period.last is None or period.last >= today):
+            return period
+    return None

@@ -1,0 +1,123 @@
+"""Covers: what one would buy, and those that the garden owns."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.flows import care
+from cloche.apps.gardens.models import Cover, CoverPeriod
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.sowings.flows import sow
+from cloche.apps.warming import selectors
+from cloche.apps.warming.flows import inventory as flow
+from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm
+from cloche.apps.warming.pages.compare import where_most
+from cloche.apps.warming.pages.inventory import own_lines
+from cloche.apps.warming.pages.whatif import Question, what_if_page
+
+INVALID = 422
+
+
+@in_garden
+def covers(request: GardenRequest) -> HttpResponse:
+    """What would a cover buy? Asked in full, the answer comes with the page; else it is fetched once the page stands."""
+    today = clock.today(request.garden.timezone)
+    bound = request.GET if "place" in request.GET else None
+    first = selectors.coverable(request.garden).first()
+    form = AskForm(bound, garden=request.garden, today=today, initial={"on": today, "place": first, "warm": 14})
+    context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
+    if form.is_valid():
+        asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm")))
+        context["page"] = what_if_page(asked, units_of(request.user), today)
+        context["place"] = asked.place
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    template = "warming/_buys.html" if partial else "warming/covers.html"
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def compare(request: GardenRequest, own_id: int) -> HttpResponse:
+    """On which bed would one of the garden's covers buy most?"""
+    request.room = "covers"  # type: ignore[attr-defined]
+    page = where_most(_own(request, own_id), units_of(request.user), clock.today(request.garden.timezone))
+    return render(request, "warming/compare.html", {"page": page, "tab": "own_covers"})
+
+
+@in_garden(writing=LOGS)
+def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put a cover on from a day, and mean to sow under it."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    place, units = place_or_404(request, place_id), units_of(request.user)
+    asked = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
+    initial = {"opens": CoverPeriod.Opens.ABOVE} | asked
+    form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
+    if form.is_valid():
+        care.save_cover(form.save(commit=False))
+        crop, sow_on = form.cleaned_data["crop"], form.cleaned_data["sow_on"]
+        if crop:
+            sow.intend(place, crop, sow_on, request.user)
+        messages.success(request, f"Noted for {place.name}. Today says when its days come, and the forecast follows.")
+        return redirect("place", request.garden.pk, place.pk)
+    return render(request, "warming/put_on.html", {"form": form, "place": place}, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def own_covers(request: GardenRequest) -> HttpResponse:
+    """Those that the garden owns."""
+    return _inventory(request, Cover(garden=request.garden))
+
+
+@in_garden(writing=LOGS)
+def edit_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Change one."""
+    return _inventory(request, _own(request, own_id))
+
+
+def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
+    request.room = "covers"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    form = OwnCoverForm(request.POST or None, instance=cover, garden=request.garden, units=units, today=today)
+    if form.is_valid():
+        flow.save_own(form.save())
+        messages.success(request, f"{cover.name} is on the list.")
+        return redirect("own_covers", request.garden.pk)
+    removed = request.garden.covers.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
+    lines = own_lines(request.garden, units, today)
+    context = {"form": form, "lines": lines, "cover": cover, "removed": removed, "tab": "own_covers"}
+    return render(request, "warming/own.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Take one off the list."""
+    cover = _own(request, own_id)
+    flow.remove_own(cover)
+    messages.success(request, f"{cover.name} is off the list; where it stood stays written. It can be put back below.")
+    return redirect("own_covers", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Undo that."""
+    cover = request.garden.covers.filter(pk=own_id, removed_at__isnull=False).first()
+    if cover is None:
+        raise Http404
+    done = flow.put_back_own(cover)
+    messages.success(
+        request, f"{cover.name} is back." if done else f"Another cover is called {cover.name} now. Rename that one first."
+    )
+    return redirect("own_covers", request.garden.pk)
+
+
+def _own(request: GardenRequest, own_id: int) -> Cover:
+    cover = request.garden.covers.filter(pk=own_id, removed_at__isnull=True).first()
+    if cover is None:
+        raise Http404
+    return cover

@@ -1,0 +1,110 @@
+"""Opening and shutting, nights, water, gales; covers on and off."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import date
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.care import cover_name
+from cloche.apps.gardens.models import CoverPeriod, Garden
+from cloche.apps.warming.pages.opening import Watched
+from cloche.apps.warming.selectors import owned_in
+from cloche.apps.watch.jobs.job import DAY_H, EVENING_H, MORNING_H, Job
+from cloche.bridge import crops
+
+SOON_D = 2
+EITHER = Garden.OffSchool
+
+
+def of_place(one: Watched, free: list[str]) -> Iterator[Job]:
+    """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere."""
+    yield from _opening(one)
+    yield from _night(one)
+    yield from _water(one)
+    for day, what, _ in one.data["warnings"]:
+        if (date.fromisoformat(day) - one.today).days <= 1:
+            said = one.warnings()[[d[:2] for d in one.data["warnings"]].index([day, what])]
+            when, _, do = said.partition(": ")
+            yield _job(one, what, when.lower(), MORNING_H, do, "", urgent=what == "gale")
+    yield from _off(one)
+    yield from _on_again(one, free)
+
+
+def _job(one: Watched, kind: str, when: str, at_h: float, do: str, why: str, urgent: bool = False, works: str = "") -> Job:
+    return Job(f"{kind}:{one.place.pk}", when, at_h, do, why, one.place.name, one.place.pk, works=works, urgent=urgent)
+
+
+def _opening(one: Watched) -> Iterator[Job]:
+    if not one.data["covered"] or not one.data["days"][0]["plan"]["opening"]:
+        return
+    plan = one.data["days"][0]["plan"]
+    do, _, why = one.plan(0).partition(". ")
+    yield _job(one, "open", one.clock(0, plan["from_h"]), plan["from_h"], f"{do}.", f"{why} For {one.who}.", urgent=True)
+
+
+def _night(one: Watched) -> Iterator[Job]:
+    if not one.data["nights"] or not one.data["nights"][0]["way"]:
+        return
+    do, _, why = one.night(0).removeprefix("For the night ").partition(": ")
+    yield _job(one, "night", "before dark", EVENING_H, f"{words.sentence(do)}.", words.sentence(why), urgent=True)
+
+
+def _water(one: Watched) -> Iterator[Job]:
+    if one.data["water_d"] == 0:
+        why = "No rain comes in, and the top is dry. A little, in the morning: nothing dries off in a closed cover."
+        yield _job(one, "water", "in the morning", MORNING_H + 1, "Water a little.", why, works="watered")
+
+
+def _off(one: Watched) -> Iterator[Job]:
+    if not one.data["covered"]:
+        return
+    off, school = one.data["off"], one.place.garden.off_school
+    do = f"Take the {one.cover} off."
+    if school == EITHER.NIGHTS and off["nights"] is not None and off["nights"] <= SOON_D:
+        when = "today" if off["nights"] == 0 else f"in {words.count(off['nights'], 'day')}"
+        warm = one.temperature(off["night_c"])
+        why = f"Nights stay above {warm} {when}, as likely as not, and on: what grows there needs it no longer."
+        yield _job(one, "off", when, DAY_H, do, why, works="off")
+    reasons = {
+        EITHER.HEIGHT: (off["height"], "What grows there has reached its roof."),
+        EITHER.ESTABLISHED: (off["established"], "All that was sown there has been up for three weeks."),
+        EITHER.HEAT: (off["heat"], "It gets too hot inside however far it is opened."),
+    }
+    due, why = reasons.get(EITHER(school), (False, ""))
+    if due:
+        yield _job(one, "off", "today", DAY_H, do, why, works="off")
+
+
+def _on_again(one: Watched, free: list[str]) -> Iterator[Job]:
+    days = one.data["on_d"]
+    if days is None or days == 0 or not free or not one.data["growing"]:
+        return
+    key = one.data["growing"][one.data["limits"]["cold_by"]][0]
+    limit = one.temperature(one.data["limits"]["cold_c"])
+    night, name = words.count(days, "day"), crops.crop(key).name_plural
+    why = f"The night {night} from now is likelier than not below the {limit} that {name} stand."
+    yield _job(one, "cover", f"within {words.count(days, 'day')}", DAY_H, f"Put {words.listed(free, 1)} over it.", why)
+
+
+def dated(garden: Garden, today: date) -> Iterator[Job]:
+    """Covers that were said to go on or come off today."""
+    periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
+    for period in periods.filter(first=today):
+        name = period.item.name if period.item else f"the {cover_name(period.cover)}"
+        if period.first == today:
+            yield Job(
+                f"put_on:{period.pk}", "in the morning", MORNING_H + 0.5, f"Put {name} on.",
+                "You planned it for today; the forecast reckons with it from this morning.", period.place.name, period.place_id,
+            )  # fmt: skip
+    for period in periods.filter(last=today):
+        name = period.item.name if period.item else f"the {cover_name(period.cover)}"
+        yield Job(
+            f"take_off:{period.pk}", "in the evening", EVENING_H, f"Take {name} off.", "You wrote down today as its last day.",
+            period.place.name, period.place_id,
+        )  # fmt: skip
+
+
+def free_covers(garden: Garden, today: date) -> list[str]:
+    """Names of one's own that stand nowhere."""
+    return [owned.cover.name for owned in owned_in(garden, today) if owned.free_on(today)]

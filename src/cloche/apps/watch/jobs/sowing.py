@@ -1,0 +1,144 @@
+"""Sowing what was meant, looking at what is overdue, counting, last days of windows, trials to read, hotbeds to top up."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import date, timedelta
+from urllib.parse import urlencode
+
+from django.urls import reverse
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.sowings import selectors as sowings
+from cloche.apps.sowings.models import Intention, Sowing
+from cloche.apps.warming.pages.trial import pairs_of, trials_in
+from cloche.apps.watch.jobs.job import DAY_H, MORNING_H, Job
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge import crops, hotbeds
+
+CLOSING_D, TOP_UP_D, SOWN_AGO_D = 7, 12, 40
+
+
+def intended(garden: Garden, today: date) -> Iterator[Job]:
+    """What was meant for today or before, and what the ground says of it now."""
+    meant = [one for one in sowings.intended_in(garden) if one.sow_on <= today]
+    if not meant:
+        return
+    keys = {(one.place_id, one.crop_key) for one in meant}
+    rows = CropOutlook.objects.filter(place__garden=garden, way=CropOutlook.Way.SOWN).only(
+        "place_id", "crop_key", "sow_now", "half_d", "share"
+    )
+    outlooks = {(row.place_id, row.crop_key): row for row in rows if (row.place_id, row.crop_key) in keys}
+    for one in meant:
+        yield _meant(one, outlooks.get((one.place_id, one.crop_key)), today)
+
+
+def _meant(one: Intention, outlook: CropOutlook | None, today: date) -> Job:
+    name = crops.crop(one.crop_key).name_plural
+    when = "today" if one.sow_on == today else f"since {words.day(one.sow_on, today)}"
+    why = "You meant to."
+    if outlook is not None and outlook.half_d is not None:
+        up = f"half up in {outlook.half_d:.0f} days, {outlook.share * 100:.0f} of 100"
+        why = (
+            f"You meant to, and the ground agrees: {up}."
+            if outlook.sow_now
+            else f"You meant to, but it is not sensible yet: {up}. Wait, or warm it."
+        )
+    address = f"{reverse('new_sowing', args=[one.place.garden_id])}?{urlencode({'place': one.place_id, 'crop': one.crop_key})}"
+    return Job(
+        f"sow:{one.pk}", when, DAY_H - 1, f"Sow {name}.", why, one.place.name, one.place_id, link=("Write it down", address)
+    )
+
+
+def awaited(garden: Garden, today: date) -> Iterator[Job]:
+    """Sowings that should show by now."""
+    address = reverse("sowings", args=[garden.pk])
+    for sowing in sowings.sowings_in(garden).filter(finished=False):
+        if sowing.outlook and not any(count.up for count in sowing.counts.all()):
+            yield from _awaited(sowing, today, address)
+
+
+def _awaited(sowing: Sowing, today: date, address: str) -> Iterator[Job]:
+    found = sowing.outlook or {}
+    name, place = crops.crop(sowing.crop_key).name_plural, sowing.place
+    overdue = date.fromisoformat(found["overdue"]) if found.get("overdue") else None
+    half = date.fromisoformat(found["half"][1]) if found["half"][1] else None
+    if overdue is not None and overdue < today:
+        said = words.day(overdue, today)
+        why = f"Silence after {said} means that most of it failed: cold, old seed, a crust, too deep, or eaten."
+        yield Job(
+            f"overdue:{sowing.pk}",
+            "by day",
+            DAY_H,
+            f"Scratch a little free and look for the {name}.",
+            why,
+            place.name,
+            place.pk,
+            ("Count", address),
+        )
+    elif half is not None and half <= today:
+        why = f"Half of them should show since {words.day(half, today)}; a count teaches Cloche your ground."
+        yield Job(f"count:{sowing.pk}", "by day", DAY_H, f"Count the {name}.", why, place.name, place.pk, ("Count", address))
+
+
+def closing(garden: Garden, today: date) -> Iterator[Job]:
+    """Windows whose last sensible day is within the week, of crops not sown lately."""
+    lately = {row.crop_key for row in sowings.sowings_in(garden) if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
+    last: dict[str, tuple[date, Place]] = {}
+    for key, rows in windows.outlooks_by_crop(garden).items():
+        for row in rows:
+            if row.sown and row.windows and not row.hopeless and row.sow_now and not row.windows[0]["open_ended"]:
+                day = date.fromisoformat(row.windows[0]["last"])
+                if key not in last or day > last[key][0]:
+                    last[key] = day, row.place
+    for key, (day, place) in last.items():
+        if key not in lately and (day - today).days <= CLOSING_D:
+            name = crops.crop(key).name_plural
+            address = f"{reverse('new_sowing', args=[garden.pk])}?{urlencode({'place': place.pk, 'crop': key})}"
+            said = words.sentence(words.day(day, today))
+            why = f"{said} is the last sensible day anywhere here; after it too little season is left or heat comes."
+            yield Job(
+                f"last:{key}",
+                f"by {words.day(day, today)}",
+                DAY_H,
+                f"Sow {name} now or not this spring.",
+                why,
+                place.name,
+                place.pk,
+                ("Write it down", address),
+            )
+
+
+def trials(garden: Garden, today: date) -> Iterator[Job]:
+    """Running trials without a pair today."""
+    for trial in trials_in(garden):
+        if trial.ended_on is None and not any(p.at.astimezone(garden.timezone).date() == today for p in pairs_of(trial)):
+            why = "Both within a few minutes, at the same depth: a pair a day settles it soonest."
+            address = reverse("trial", args=[garden.pk, trial.pk])
+            do = f"Read {trial.covered.name} and {trial.bare.name} together."
+            link = ("Read both", address)
+            yield Job(
+                f"trial:{trial.pk}", "morning and evening", MORNING_H, do, why, trial.covered.name, trial.covered_id, link
+            )
+
+
+def hotbed(ground: Ground, today: date) -> Iterator[Job]:
+    """A hotbed about to fade."""
+    place = ground.place
+    times = hotbeds.times_of(ground.data, ground.forecast.day)
+    if times.fades is not None and 0 <= (times.fades - today).days <= TOP_UP_D:
+        why = f"It has sunk and will fall too cool about {words.day(times.fades, today)}; it is topped up once."
+        address = reverse("hotbed", args=[place.garden_id, place.pk])
+        yield Job(
+            f"top_up:{place.pk}",
+            "this week",
+            DAY_H,
+            "Top the hotbed up.",
+            why,
+            place.name,
+            place.pk,
+            ("Write it down", address),
+        )

@@ -1,0 +1,60 @@
+"""The day's jobs, and what was answered to them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.warming.pages.opening import watched_in
+from cloche.apps.watch.jobs import covers, sowing
+from cloche.apps.watch.jobs.job import Job
+from cloche.apps.watch.models import Answer
+from cloche.apps.windows import selectors as windows
+from cloche.bridge.units import Units
+
+REMEMBERED_D = 60
+
+
+@dataclass(frozen=True)
+class Day:
+    """jobs: still to do, in the order of the day; answered: today's answers, the latest first."""
+
+    jobs: list[Job]
+    answered: list[Answer]
+
+
+def day_of(garden: Garden, units: Units, today: date) -> Day:
+    """All that is worth doing, less what was answered."""
+    everything = jobs_in(garden, units, today)
+    answers = list(_standing(garden, today))
+    silent = {answer.key for answer in answers if _silences(answer, today)}
+    left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
+    zone = garden.timezone
+    said = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
+    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), said)
+
+
+def jobs_in(garden: Garden, units: Units, today: date) -> list[Job]:
+    """Everything, answered or not."""
+    free = covers.free_covers(garden, today)
+    found = [job for one in watched_in(garden, units, today) for job in covers.of_place(one, free)]
+    found += covers.dated(garden, today)
+    found += sowing.intended(garden, today)
+    found += sowing.awaited(garden, today)
+    found += sowing.closing(garden, today)
+    found += sowing.trials(garden, today)
+    for place, ground in windows.grounds_in(garden):
+        if ground is not None and place.kind == Place.Kind.HOTBED:
+            found += sowing.hotbed(ground, today)
+    return found
+
+
+def _standing(garden: Garden, today: date):  # type: ignore[no-untyped-def]
+    since = today - timedelta(days=REMEMBERED_D)
+    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by")
+
+
+def _silences(answer: Answer, today: date) -> bool:
+    """A job that was put off or is none here stays away until its day; what was done is done for its own day, in its key."""
+    return answer.until is None or today < answer.until

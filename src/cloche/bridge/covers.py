@@ -1,0 +1,56 @@
+"""Kinds of cover and their shapes as the rooms see them. Light: pages use it."""
+
+from __future__ import annotations
+
+from cloche.bridge.offered import cover_names as names
+from cloche.core.covers.bend import Bend, bend
+from cloche.core.covers.kinds import kind, kinds
+
+DRAWN_AS = {"film_on_soil": "sheet", "film_raised": "tunnel", "film_tunnel": "tunnel", "thermal_tunnel": "tunnel"}
+DRAWN_AS |= {"fleece": "fleece", "thick_fleece": "fleece", "glass_pane": "frame", "plastic_pane": "frame", "bell": "bell"}
+DRAWN_AS |= {"bin": "bell", "bent_sheet": "arch", "twin_wall_arch": "arch", "glass_frame": "frame", "twin_wall_frame": "frame"}
+DRAWN_AS |= {"bubble": "sheet"}
+"""The shape in which a kind is drawn over a slice of ground."""
+OFTEN = ("film_tunnel", "glass_frame", "bent_sheet", "fleece", "twin_wall_arch", "film_on_soil", "bell", "bin")
+"""What growers could get, the commonest first."""
+SELF_AIRING = ("fleece", "thick_fleece", "film_on_soil")
+"""What nobody opens on a sunny day."""
+GROUNDS = [("plain", "as it lies"), ("mulch", "under straw"), ("stones", "with dark stones"), ("heap", "over a compost heap")]
+"""What can be done to the sandbox's bed."""
+GLASS = ("glass_pane", "glass_frame", "bell")
+
+__all__ = ["DRAWN_AS", "GLASS", "GROUNDS", "OFTEN", "SELF_AIRING", "bends", "lasts_y", "light", "name_of", "names", "shape"]
+__all__ += ["with_article"]
+
+
+def name_of(key: str) -> str:
+    """What a kind is called."""
+    return kind(key).name if key in kinds() else key
+
+
+def with_article(key: str) -> str:
+    """A cold frame with glass; clear film on the soil."""
+    name = name_of(key)
+    if name.startswith(("clear", "fleece", "bubble")):
+        return name
+    return f"{'an' if name[0] in 'aeiou' else 'a'} {name}"
+
+
+def bends(key: str) -> bool:
+    """Whether it is bent over the bed."""
+    return kind(key).bends
+
+
+def shape(key: str, sheet_m: float, spread_m: float | None) -> Bend | None:
+    """How a bent sheet stands; None for what is not bent, or where its spread is not told. Raises OutOfRange."""
+    return bend(sheet_m, spread_m) if bends(key) and spread_m else None
+
+
+def light(key: str, age_y: float, dirty: bool) -> float:
+    """Share of the sun that it lets through by now, 0-1."""
+    return kind(key).aged(age_y, dirty).solar
+
+
+def lasts_y(key: str) -> float:
+    """Years it usually lasts."""
+    return kind(key).lasts_y

@@ -1,0 +1,102 @@
+"""A bed under a day of weather that one sets oneself, repeated until the ground has taken it in. Loads the engine."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from zoneinfo import ZoneInfo
+
+import numpy as np
+
+from cloche.bridge.clocks import standard_offset_h
+from cloche.bridge.crops import Crop
+from cloche.bridge.plain import short
+from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
+from cloche.core.soil.annual import AnnualWave
+from cloche.core.soil.bed import Bed, Character, Event, Heating, Work
+from cloche.core.soil.place import Place
+from cloche.core.soil.simulate import simulate
+from cloche.core.weather.hourly import hours_of
+from cloche.core.weather.normals import guess_from_latitude
+from cloche.core.weather.record import DailyRecord, Site
+
+TAKEN_IN_D, LOOKED_D = 16, 150
+"""Days that the weather is repeated, and days over which seed is followed in the last of them."""
+DEPTHS_M = (0.01, 0.05, 0.10)
+HEAP = Heating(70.0, 0.35)
+"""A bed over or against a working compost heap (assumption)."""
+
+
+@dataclass(frozen=True)
+class Set:
+    """What one sets: the day's low and high [°C], share of a cloudless day's sun, wind [m/s], opening 0-1; cover: a kind's key
+    or empty; ground: key of covers.GROUNDS."""
+
+    on: date
+    low_c: float
+    high_c: float
+    sun: float
+    wind_m_s: float
+    cover: str
+    opening: float
+    ground: str
+
+
+@dataclass(frozen=True)
+class Day:
+    """The last day by the hour [°C]: outside; inside among the plants; soil by DEPTHS_M; bare: soil at 5 cm without the cover.
+    half_d: days until half are up in such days, None: never; bare_half_d: in the bare bed; share: of live seed."""
+
+    outside_c: list[float]
+    inside_c: list[float]
+    soil_c: list[list[float]]
+    bare_c: list[float]
+    half_d: float | None
+    bare_half_d: float | None
+    share: float
+
+
+def day_of(told: Set, site: Site, crop: Crop) -> Day:
+    """Run it with the cover and without."""
+    columns = [np.full((TAKEN_IN_D, 1), value) for value in (told.low_c, told.high_c, told.sun)]
+    dry = [np.zeros((TAKEN_IN_D, 1)), np.full((TAKEN_IN_D, 1), told.wind_m_s), np.zeros((TAKEN_IN_D, 1))]
+    weather = hours_of(DailyRecord(told.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
+    wave = AnnualWave.of_months(guess_from_latitude(site.latitude_deg, site.elevation_m).mean_c)
+    vent = Vent(told.opening, 9.0, 17.0) if told.opening else Vent()
+    covers = (CoverPeriod(kind(told.cover), 0.0, 1e6, vent),) if told.cover else ()
+    places = [Place(_bed(told.ground), wave, covers), Place(_bed("plain"), wave)]
+    depths = sorted({*DEPTHS_M, crop.sowing_depth_m})
+    covered, bare = simulate([place.lane(weather, Character.plain(1)) for place in places], depths)
+    last = slice(-24, None)
+    half, share = _up(covered.at(crop.sowing_depth_m)[last], crop)
+    return Day(
+        outside_c=short(weather.air_c[last, 0], 1),
+        inside_c=short(covered.air_c[last, 0], 1),
+        soil_c=[short(covered.at(depth)[last, 0], 1) for depth in DEPTHS_M],
+        bare_c=short(bare.at(0.05)[last, 0], 1),
+        half_d=half,
+        bare_half_d=_up(bare.at(crop.sowing_depth_m)[last], crop)[0],
+        share=share,
+    )
+
+
+def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timezone: ZoneInfo, today: date) -> Site:
+    """Where the garden lies."""
+    return Site(latitude_deg, longitude_deg, elevation_m, standard_offset_h(timezone, today))
+
+
+def _bed(ground: str) -> Bed:
+    if ground == "mulch":
+        return Bed(mulch_m=0.06)
+    if ground == "stones":
+        return Bed().with_events(Event(Work.STONES, 0.0))
+    return Bed(heating=HEAP) if ground == "heap" else Bed()
+
+
+def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:
+    """Days until half are up and the share, if every day were like this one."""
+    found = develop(SeedBed.of(np.tile(day_c.astype(np.float64), (LOOKED_D, 1))), crop)
+    hours = hours_to_emergence(found, np.array([12]), crop, (0.5, 0.9), crop.sowing_depth_m)
+    half = float(hours[0, 0, 0])
+    return (round(half / 24, 1) if np.isfinite(half) else None), float(share_by(found, np.array([12]), hours[1])[0, 0])

@@ -1,0 +1,90 @@
+"""Three days under a cover: the air outside, inside as it is opened, inside if it stays shut, and when it stands open."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
+
+WIDTH, HEIGHT = 1064.0, 210.0
+LEFT, RIGHT, TOP, BOTTOM = 34.0, 1056.0, 30.0, 186.0
+BAR_TOP, BAR_FULL = 8.0, 16.0
+
+
+@dataclass(frozen=True)
+class Lines:
+    """By the hour from a midnight [°C]: outside; shut and planned as low, middle, high."""
+
+    outside_c: Sequence[float]
+    shut_c: Sequence[Sequence[float]]
+    planned_c: Sequence[Sequence[float]]
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A span in which it stands open, as thick as it is wide open."""
+
+    x: float
+    width: float
+    y: float
+    height: float
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A line not to pass, with its words."""
+
+    y: float
+    words: str
+
+
+@dataclass(frozen=True)
+class Days:
+    """All of it. days: midnights with their words; hours: noons."""
+
+    outside: str
+    shut: str
+    shut_band: str
+    planned: str
+    planned_band: str
+    bars: list[Bar]
+    limits: list[Limit]
+    days: list[Tick]
+    values: list[Tick]
+    noons: list[float]
+
+
+def days(
+    lines: Lines,
+    plans: Sequence[tuple[int, int, int, float]],
+    limits_c: Sequence[float],
+    labels: Sequence[str],
+    words: Callable[[float], str],
+) -> Days:
+    """plans: (day, from hour, to hour, opening 0-1); labels: of the days; words: a temperature told."""
+    hours = len(lines.outside_c)
+    everything = [*lines.outside_c, *lines.shut_c[0], *lines.shut_c[2], *limits_c]
+    low, high = min(everything) - 1, max(everything) + 1
+    x, y = Linear(0, hours, LEFT, RIGHT), Linear(low, high, BOTTOM, TOP)
+    at = [x(hour + 0.5) for hour in range(hours)]
+
+    def line(values: Sequence[float]) -> str:
+        return path(zip(at, [y(value) for value in values], strict=True))
+
+    def between(rows: Sequence[Sequence[float]]) -> str:
+        return band(at, [y(value) for value in rows[0]], [y(value) for value in rows[2]])
+
+    opened = [(x(24 * n + start), x(24 * n + end), share) for n, start, end, share in plans if share > 0]
+    return Days(
+        outside=line(lines.outside_c),
+        shut=line(lines.shut_c[1]),
+        shut_band=between(lines.shut_c),
+        planned=line(lines.planned_c[1]),
+        planned_band=between(lines.planned_c),
+        bars=[Bar(round(a, 1), round(b - a, 1), BAR_TOP, round(4 + 12 * share**0.5, 1)) for a, b, share in opened],
+        limits=[Limit(round(y(value), 1), words(value)) for value in limits_c],
+        days=[Tick(round(x(24 * n), 1), label) for n, label in enumerate(labels)],
+        values=[Tick(round(y(value), 1), words(value)) for value in value_ticks(low, high, most=4)],
+        noons=[round(x(24 * n + 12), 1) for n in range(len(labels))],
+    )
