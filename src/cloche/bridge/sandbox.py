@@ -99,4 +99,5 @@ def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:
     found = develop(SeedBed.of(np.tile(day_c.astype(np.float64), (LOOKED_D, 1))), crop)
     hours = hours_to_emergence(found, np.array([12]), crop, (0.5, 0.9), crop.sowing_depth_m)
     half = float(hours[0, 0, 0])
-    return (round(half / 24, 1) if np.isfinite(half) else None), float(share_by(found, np.array([12]), hours[1])[0, 0])
+    share = float(share_by(found, np.array([12]), 12 + hours[1])[0, 0])
+    return (round(half / 24, 1) if np.isfinite(half) else None), share

@@ -37,6 +37,8 @@ PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 8.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
 OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
+OFF_NIGHT_C = {"cool": 4.0, "warm": 10.0}
+"""Nights in which a cover is no longer needed: over heat-lovers about 10 °C (common practice, no source); cool: assumption."""
 ROOF_OVER_MEAN = 1.3
 """Height of a cover's middle over its mean height (assumption)."""
 GROUNDS = ("tray", "mat")
@@ -165,7 +167,7 @@ class _Watched:
 
     def _off(self) -> dict[str, Any]:
         """When each school would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
-        wanted = max((crop.plant_night_c for crop, _ in self.standing), default=0.0)
+        wanted = max((max(crop.plant_night_c, OFF_NIGHT_C[crop.season]) for crop, _ in self.standing), default=0.0)
         lows = mean_ahead(self._nights_ahead(OFF_LOOKED_D + 7), 7)[:OFF_LOOKED_D]
         warm = np.flatnonzero((lows >= wanted).mean(axis=1) > 0.5)
         wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)

@@ -6,6 +6,9 @@ from dataclasses import dataclass
 
 from cloche.demo.nature import Climate
 
+HOTBED_AGE_D = 19
+"""Days since the demo's hotbed was filled."""
+
 
 @dataclass(frozen=True)
 class PlacePlan:
@@ -51,8 +54,24 @@ class PacketPlan:
 
 
 @dataclass(frozen=True)
+class OwnPlan:
+    """A cover that a garden of the demo owns. on: the place it stands on, or is meant for; spread_m: of a bent sheet."""
+
+    kind: str
+    name: str
+    length_m: float
+    width_m: float
+    age_y: int
+    price: float
+    spread_m: float | None = None
+    dirty: bool = False
+    on: str = ""
+
+
+@dataclass(frozen=True)
 class GardenPlan:
-    """A garden of the demo; season: first and last day (month, day) on which its places are read."""
+    """A garden of the demo; season: first and last day (month, day) on which its places are read; meant: sowings to be made,
+    place, crop, days ahead; trial: covered place, bare place, days since; away: hours in which nobody is there."""
 
     name: str
     latitude_deg: float
@@ -64,6 +83,10 @@ class GardenPlan:
     places: tuple[PlacePlan, ...]
     packets: tuple[PacketPlan, ...] = ()
     sowings: tuple[SowingPlan, ...] = ()
+    own: tuple[OwnPlan, ...] = ()
+    meant: tuple[tuple[str, str, int], ...] = ()
+    trial: tuple[str, str, int] | None = None
+    away: tuple[int, int] | None = None
 
 
 HILL = GardenPlan(
@@ -103,6 +126,18 @@ HILL = GardenPlan(
         SowingPlan("Arch", "radish", 33, 150, ((21, 60), (14, 128), (9, 131)), finished=True),
         SowingPlan("Pepper tray", "pepper", 5, 48),
     ),
+    own=(
+        OwnPlan("glass_frame", "Old frame", 1.8, 1.2, 9, 120.0, on="Wall frame"),
+        OwnPlan("twin_wall_arch", "Twin-wall sheet", 3.0, 1.2, 2, 38.0, 0.75, on="Arch"),
+        OwnPlan("film_tunnel", "Long tunnel", 6.0, 1.6, 3, 26.0, 0.9, dirty=True, on="Low tunnel"),
+        OwnPlan("film_tunnel", "New tunnel", 4.0, 1.6, 0, 24.0, 0.9, on="Terrace"),
+        OwnPlan("fleece", "Fleece", 10.0, 2.0, 1, 9.0, on="Long bed"),
+        OwnPlan("bent_sheet", "Bent sheet", 2.0, 1.2, 3, 18.0, 0.8),
+        OwnPlan("thick_fleece", "Thick fleece", 6.0, 2.0, 0, 12.0),
+    ),
+    meant=(("North bed", "beet", 0), ("Terrace", "carrot", 14)),
+    trial=("Low tunnel", "North bed", 18),
+    away=(8, 17),
 )
 
 SOUTH = GardenPlan(

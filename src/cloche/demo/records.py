@@ -9,10 +9,10 @@ from zoneinfo import ZoneInfo
 import numpy as np
 
 from cloche.demo import nature, sky
-from cloche.demo.plan import GardenPlan, PlacePlan
+from cloche.demo.plan import HOTBED_AGE_D, GardenPlan, PlacePlan
 
 PAST_D = 2 * 365 + 80
-HOTBED_AGE_D = 19
+
 LOGGER_D = 110
 
 

@@ -61,4 +61,4 @@ def bought(
 
 def marks(within: tuple[float, float]) -> list[float]:
     """Round values to mark on the scale, in the person's own degrees."""
-    return value_ticks(*within, most=3)
+    return value_ticks(*within, most=4)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
 
@@ -46,3 +46,9 @@ def now_over(place: Place, today: date) -> CoverPeriod | None:
         if period.first <= today and (period.last is None or period.last >= today):
             return period
     return None
+
+
+def standing_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
+    """Which of the garden's own covers stands where today."""
+    on = Q(first__lte=today) & (Q(last__isnull=True) | Q(last__gte=today))
+    return CoverPeriod.objects.filter(on, place__garden=garden, item__isnull=False).select_related("item")

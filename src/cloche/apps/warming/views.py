@@ -27,9 +27,10 @@ INVALID = 422
 def covers(request: GardenRequest) -> HttpResponse:
     """What would a cover buy? Asked in full, the answer comes with the page; else it is fetched once the page stands."""
     today = clock.today(request.garden.timezone)
-    bound = request.GET if "place" in request.GET else None
     first = selectors.coverable(request.garden).first()
-    form = AskForm(bound, garden=request.garden, today=today, initial={"on": today, "place": first, "warm": 14})
+    usual = {"on": today.isoformat(), "warm": 14, "crop": ""}
+    bound = usual | request.GET.dict() if "place" in request.GET else None
+    form = AskForm(bound, garden=request.garden, today=today, initial=usual | {"place": first})
     context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
     if form.is_valid():
         asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm")))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.warming.pages.opening import watched_in
@@ -13,7 +13,7 @@ from cloche.apps.watch.models import Answer
 from cloche.apps.windows import selectors as windows
 from cloche.bridge.units import Units
 
-REMEMBERED_D = 60
+REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
 
 
 @dataclass(frozen=True)
@@ -24,9 +24,10 @@ class Day:
     answered: list[Answer]
 
 
-def day_of(garden: Garden, units: Units, today: date) -> Day:
+def day_of(garden: Garden, units: Units, now: datetime) -> Day:
     """All that is worth doing, less what was answered."""
-    everything = jobs_in(garden, units, today)
+    today = now.astimezone(garden.timezone).date()
+    everything = jobs_in(garden, units, now)
     answers = list(_standing(garden, today))
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
@@ -35,10 +36,12 @@ def day_of(garden: Garden, units: Units, today: date) -> Day:
     return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), said)
 
 
-def jobs_in(garden: Garden, units: Units, today: date) -> list[Job]:
+def jobs_in(garden: Garden, units: Units, now: datetime) -> list[Job]:
     """Everything, answered or not."""
+    today = now.astimezone(garden.timezone).date()
     free = covers.free_covers(garden, today)
-    found = [job for one in watched_in(garden, units, today) for job in covers.of_place(one, free)]
+    watched = watched_in(garden, units, today)
+    found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
     found += sowing.awaited(garden, today)

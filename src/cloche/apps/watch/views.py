@@ -34,7 +34,7 @@ def today(request: GardenRequest) -> HttpResponse:
 @in_garden(writing=LOGS)
 def answer(request: GardenRequest) -> HttpResponse:
     """Done, later, not here."""
-    units, now = units_of(request.user), clock.today(request.garden.timezone)
+    units, now = units_of(request.user), clock.now()
     wanted = request.POST.get("job", "")
     job = next((one for one in selectors.jobs_in(request.garden, units, now) if one.key == wanted), None)
     said = request.POST.get("said", "")
@@ -56,41 +56,38 @@ def take_back_answer(request: GardenRequest, answer_id: int) -> HttpResponse:
 def _jobs(request: GardenRequest) -> HttpResponse:
     if not request.headers.get("HX-Request"):
         return redirect("today", request.garden.pk)
-    day = selectors.day_of(request.garden, units_of(request.user), clock.today(request.garden.timezone))
+    day = selectors.day_of(request.garden, units_of(request.user), clock.now())
     return render(request, "watch/_jobs.html", {"day": day})
 
 
 @in_garden
 def week(request: GardenRequest) -> HttpResponse:
     """Seven days, to look at or to print and hang up."""
-    request.room = "today"  # type: ignore[attr-defined]
-    units, now = units_of(request.user), clock.today(request.garden.timezone)
-    day = selectors.day_of(request.garden, units, now)
     wish = DigestWish.objects.filter(garden=request.garden, user=request.user).first()
-    form = DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6})
-    context = {"days": ahead.week(request.garden, units, now), "day": day, "form": form, "wish": wish}
-    return render(request, "watch/week.html", context)
+    return _week(request, DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6}), wish)
+
+
+def _week(request: GardenRequest, form: DigestForm, wish: DigestWish | None) -> HttpResponse:
+    request.room = "today"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    context = {"days": ahead.week(request.garden, units, today), "form": form, "wish": wish}
+    context["day"] = selectors.day_of(request.garden, units, clock.now())
+    return render(request, "watch/week.html", context, status=INVALID if form.errors else 200)
 
 
 @require_POST
 @in_garden(writing=READS)
 def digest(request: GardenRequest) -> HttpResponse:
     """Have the day sent, or no longer."""
+    form = DigestForm(request.POST)
     if "stop" in request.POST:
         stop_sending(request.garden, request.user)
         messages.success(request, "No more mail comes.")
-        return redirect("week", request.garden.pk)
-    form = DigestForm(request.POST)
-    if not form.is_valid():
-        units, now = units_of(request.user), clock.today(request.garden.timezone)
-        context = {
-            "days": ahead.week(request.garden, units, now),
-            "day": selectors.day_of(request.garden, units, now),
-            "form": form,
-        }
-        return render(request, "watch/week.html", context, status=INVALID)
-    want(request.garden, request.user, form.cleaned_data["email"], form.cleaned_data["hour"])
-    messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
+    elif form.is_valid():
+        want(request.garden, request.user, form.cleaned_data["email"], form.cleaned_data["hour"])
+        messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
+    else:
+        return _week(request, form, None)
     return redirect("week", request.garden.pk)
 
 

@@ -20,6 +20,8 @@ from cloche.core.windows.series import mean_ahead
 Array = NDArray[np.float64]
 
 EVEN = 0.5
+STANDS_OPEN = 0.02
+"""A rule closes ever slower: below this share it is shut."""
 STAYS_D = 7
 """Ground is ready on a day from which it keeps its warmth for a week."""
 FULLY_UP = FRACTIONS.index(0.9)
@@ -61,8 +63,8 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     found = develop(SeedBed.of(soil_c), crop, field_factor)
     at = np.array([day * 24 + 12])
     hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
-    half, most = hours[0, 0] / 24, hours[1]
-    return Emerging(band(half), float(np.median(share_by(found, at, most))))
+    share = share_by(found, at, at[:, None] + hours[1])
+    return Emerging(band(hours[0, 0] / 24), float(np.median(share)))
 
 
 def hottest_c(inside: Course, days: int) -> Array:
@@ -78,7 +80,7 @@ def coldest_c(inside: Course, days: int) -> Array:
 
 def opening_h(aired: Course, days: int) -> float:
     """Hours a day that a cover which opens itself stands open, the middle course's mean."""
-    return float(np.median((aired.opening[: days * 24] > 0).sum(axis=0)) / days)
+    return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 
 
 def off_day(night_c: Array, crop: Crop) -> float:

@@ -9,6 +9,7 @@ from typing import Any
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.warming.selectors import standing_items
 from cloche.apps.windows import selectors as windows
 from cloche.bridge import covers, crops
 from cloche.bridge.clocks import midnight_of, standard_offset_h
@@ -35,6 +36,7 @@ class Watched:
     start: datetime
     today: date
     units: Units
+    own: str = ""
 
     @property
     def who(self) -> str:
@@ -43,8 +45,8 @@ class Watched:
 
     @property
     def cover(self) -> str:
-        """What stands there."""
-        return covers.name_of(self.data["cover"])
+        """What stands there: one's own by its name."""
+        return self.own or f"the {covers.name_of(self.data['cover'])}"
 
     def clock(self, number: int, hour: float) -> str:
         """An hour of a coming day, as the garden's clock has it."""
@@ -81,7 +83,7 @@ class Watched:
             return f"Keep it shut: {hot} at most, or {hotter}; {limit} is the limit."
         start, end = self.clock(number, plan["from_h"]), self.clock(number, plan["to_h"])
         how = OPENED[plan["opening"]]
-        opened = "Take it off" if plan["opening"] == 1 else f"Open {how}"
+        opened = "Open it wide" if plan["opening"] == 1 else f"Open it {how}"
         so = self.temperature(plan["hottest_c"][0])
         said = (
             f"{opened} from {start}, shut by {end}. Shut it would reach {hot}, or {hotter}; so {so}, and {limit} is the limit."
@@ -175,12 +177,13 @@ class OpeningPage:
 
 def watched_in(garden: Garden, units: Units, today: date) -> Iterator[Watched]:
     """Every place outdoors whose coming days are worked out, of a forecast no older than a day, in walking order."""
+    own = {period.place_id: period.item.name for period in standing_items(garden, today) if period.item}
     for place, ground in windows.grounds_in(garden):
         age_d = None if ground is None else (today - ground.forecast.day).days
         if ground is not None and ground.forecast.watch and age_d is not None and age_d <= 1:
             day = ground.forecast.day
             midnight = midnight_of(day, standard_offset_h(garden.timezone, day))
-            yield Watched(place, ground.forecast.watch, midnight, day, units)
+            yield Watched(place, ground.forecast.watch, midnight, day, units, own.get(place.pk, ""))
 
 
 def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
@@ -208,7 +211,7 @@ def _headline(found: list[Watched]) -> str:
 
 def _covered(one: Watched) -> PlacePlan:
     days = [_day(one, number) for number in range(len(one.data["days"]))]
-    return PlacePlan(one.place, f"{one.cover}, over {one.who}", days, _drawn(one), one.warnings(), one.water())
+    return PlacePlan(one.place, f"{one.cover} over {one.who}", days, _drawn(one), one.warnings(), one.water())
 
 
 def _open(one: Watched) -> PlacePlan:

@@ -13,14 +13,15 @@ from cloche.apps.warming.selectors import owned_in
 from cloche.apps.watch.jobs.job import DAY_H, EVENING_H, MORNING_H, Job
 from cloche.bridge import crops
 
-SOON_D = 2
+SOON_D, OVER_H = 2, 16
 EITHER = Garden.OffSchool
 
 
-def of_place(one: Watched, free: list[str]) -> Iterator[Job]:
-    """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere."""
-    yield from _opening(one)
-    yield from _night(one)
+def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
+    """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere; hour: of the day
+    by the sun's clock."""
+    yield from _opening(one, hour)
+    yield from _night(one, hour)
     yield from _water(one)
     for day, what, _ in one.data["warnings"]:
         if (date.fromisoformat(day) - one.today).days <= 1:
@@ -35,19 +36,25 @@ def _job(one: Watched, kind: str, when: str, at_h: float, do: str, why: str, urg
     return Job(f"{kind}:{one.place.pk}", when, at_h, do, why, one.place.name, one.place.pk, works=works, urgent=urgent)
 
 
-def _opening(one: Watched) -> Iterator[Job]:
-    if not one.data["covered"] or not one.data["days"][0]["plan"]["opening"]:
+def _opening(one: Watched, hour: float) -> Iterator[Job]:
+    """Of today; once its hour to shut has come, of tomorrow."""
+    if not one.data["covered"]:
         return
-    plan = one.data["days"][0]["plan"]
-    do, _, why = one.plan(0).partition(". ")
-    yield _job(one, "open", one.clock(0, plan["from_h"]), plan["from_h"], f"{do}.", f"{why} For {one.who}.", urgent=True)
+    number = 0 if hour < max(one.data["days"][0]["plan"]["to_h"], OVER_H) else 1
+    plan = one.data["days"][number]["plan"]
+    if plan["opening"]:
+        do, _, why = one.plan(number).partition(". ")
+        when = ("" if number == 0 else "tomorrow ") + one.clock(number, plan["from_h"])
+        at_h = plan["from_h"] + 24 * number
+        yield _job(one, "open", when, at_h, f"{do}.", f"{why} For {one.who}.", urgent=bool(one.data["growing"]))
 
 
-def _night(one: Watched) -> Iterator[Job]:
-    if not one.data["nights"] or not one.data["nights"][0]["way"]:
-        return
-    do, _, why = one.night(0).removeprefix("For the night ").partition(": ")
-    yield _job(one, "night", "before dark", EVENING_H, f"{words.sentence(do)}.", words.sentence(why), urgent=True)
+def _night(one: Watched, hour: float) -> Iterator[Job]:
+    """Where something is known to stand there; what is told for the rest stands with the plans."""
+    if one.data["nights"] and one.data["growing"] and one.data["nights"][0]["way"]:
+        do, _, why = one.night(0).removeprefix("For the night ").partition(": ")
+        when = "before dark" if hour < EVENING_H + 1 else "now"
+        yield _job(one, "night", when, EVENING_H, f"{words.sentence(do)}.", words.sentence(why), urgent=True)
 
 
 def _water(one: Watched) -> Iterator[Job]:
@@ -60,7 +67,9 @@ def _off(one: Watched) -> Iterator[Job]:
     if not one.data["covered"]:
         return
     off, school = one.data["off"], one.place.garden.off_school
-    do = f"Take the {one.cover} off."
+    if one.data["nights"] and one.data["nights"][0]["way"]:
+        return  # not on the day on which it is to be shut against frost
+    do = f"Leave {one.cover} open or off." if one.place.kind == "frame" else f"Take {one.cover} off."
     if school == EITHER.NIGHTS and off["nights"] is not None and off["nights"] <= SOON_D:
         when = "today" if off["nights"] == 0 else f"in {words.count(off['nights'], 'day')}"
         warm = one.temperature(off["night_c"])
@@ -92,11 +101,9 @@ def dated(garden: Garden, today: date) -> Iterator[Job]:
     periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
     for period in periods.filter(first=today):
         name = period.item.name if period.item else f"the {cover_name(period.cover)}"
-        if period.first == today:
-            yield Job(
-                f"put_on:{period.pk}", "in the morning", MORNING_H + 0.5, f"Put {name} on.",
-                "You planned it for today; the forecast reckons with it from this morning.", period.place.name, period.place_id,
-            )  # fmt: skip
+        why = "You planned it for today; the forecast reckons with it from this morning."
+        key, place = f"put_on:{period.pk}", period.place
+        yield Job(key, "in the morning", MORNING_H + 0.5, f"Put {name} on.", why, place.name, place.pk)
     for period in periods.filter(last=today):
         name = period.item.name if period.item else f"the {cover_name(period.cover)}"
         yield Job(

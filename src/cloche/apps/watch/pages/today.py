@@ -91,7 +91,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     ]
     to_read = [line for line in lines if not line.read_today]
     sow = _headline(lines, found, open_now, openings, today)
-    day = day_of(garden, units, today)
+    day = day_of(garden, units, now)
     return TodayPage(
         headline=_work(day, garden, today) if found else sow,
         sow=sow if found else "",
@@ -195,7 +195,8 @@ def _place_now(
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:
-    rows = {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
+    rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.foretold(garden, today)}
+    rows |= {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
     said = []
     for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
         line = rows.get(date.fromordinal(today.toordinal() + offset))

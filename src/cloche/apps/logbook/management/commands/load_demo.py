@@ -13,7 +13,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection, transaction
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Membership, Place, User
 from cloche.apps.logbook.kinds import KINDS
 from cloche.apps.loggers.flows.devices import let_device_in, stick
 from cloche.apps.loggers.flows.take_in import Sent, take_in
@@ -22,12 +22,14 @@ from cloche.apps.readings.flows.record import Measured, correct_reading
 from cloche.apps.readings.flows.visit import Seen, record_visit
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.apps.readings.weather.provider import heard_of
+from cloche.apps.sowings.flows.sow import intend
 from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.warming.models import CoverTrial
 from cloche.bridge import crops
-from cloche.demo.plan import HILL, SOUTH, GardenPlan
+from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"
-LOADER = 3
+LOADER = 4
 """Counts up when the same plan is made up otherwise."""
 
 
@@ -88,6 +90,7 @@ def load(seed: int) -> None:
             Membership.objects.create(garden=garden, user=person, role=role)
         _fill(garden, plan, people[0], seed)
         _sow(garden, plan, people[0])
+        _warm(garden, plan, people[0])
         _hear(garden, seed)
     helper = User.objects.create_user("helper", password=PASSWORD)
     Membership.objects.create(garden=Garden.objects.get(name=HILL.name), user=helper, role="helper")
@@ -127,6 +130,8 @@ def _garden(plan: GardenPlan) -> Garden:
         timezone_name=plan.timezone_name,
         normal_lows_c=lows,
         normal_highs_c=highs,
+        away_from_h=plan.away and plan.away[0],
+        away_to_h=plan.away and plan.away[1],
     )
 
 
@@ -166,6 +171,34 @@ def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
         )
         for ago, count in made.counts:
             Count.objects.create(sowing=sowing, on=today - timedelta(days=ago), up=count)
+
+
+def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
+    """Covers that it owns, its hotbed, a trial that runs, sowings that are meant."""
+    today = clock.today(garden.timezone)
+    for own in plan.own:
+        cover = Cover.objects.create(
+            garden=garden,
+            kind=own.kind,
+            name=own.name,
+            length_m=own.length_m,
+            width_m=own.width_m,
+            spread_m=own.spread_m,
+            bought_year=today.year - own.age_y,
+            dirty=own.dirty,
+            price=own.price,
+        )
+        CoverPeriod.objects.filter(place__garden=garden, place__name=own.on).update(item=cover)
+    for place in garden.places.filter(kind=Place.Kind.HOTBED):
+        Hotbed.objects.create(place=place, material="hay", filled_on=today - timedelta(days=HOTBED_AGE_D))
+    for name, crop_key, ahead_d in plan.meant:
+        intend(garden.places.get(name=name), crop_key, today + timedelta(days=ahead_d), person)
+    if plan.trial:
+        covered, bare, ago = plan.trial
+        places = {place.name: place for place in garden.places.all()}
+        begun = today - timedelta(days=ago)
+        alike = ["soil", "sun", "depth", "hour"]
+        CoverTrial.objects.create(covered=places[covered], bare=places[bare], depth_m=0.05, begun_on=begun, alike=alike)
 
 
 def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
