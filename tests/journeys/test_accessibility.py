@@ -12,6 +12,7 @@ from cloche.apps.loggers.flows.devices import let_device_in, stick
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.sowings.models import Sowing
+from cloche.apps.warming.models import CoverTrial
 from cloche.apps.windows.flows.refresh import refresh
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
@@ -29,6 +30,8 @@ SCREENS += [
     "crops/carrot/packets/new/",
 ]
 SCREENS += ["round/", "loggers/", "history/", "history/?removed", "doubts/", "garden/people/"]
+SCREENS += ["week/", "covers/?place={place}&crop=carrot", "covers/opening/", "covers/mine/", "covers/mine/{own}/where/"]
+SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "places/{place}/put-on/", "places/{hotbed}/hotbed/"]
 OUTSIDE = ["/me/", "/gardens/new/", "/gardens/bring/", "/no-signal/"]
 SIZES = {"desk": (1280, 800), "phone": (390, 844)}
 
@@ -50,6 +53,9 @@ def place(on: Any) -> Place:
     take_in(device, [*(Sent("1", 9.9, NOW - timedelta(hours=h)) for h in range(9, 60)), Sent("1", -127.0, NOW)])
     refresh(bed)
     make_place(garden, "New bed")
+    make_place(garden, "Hotbed", kind="hotbed")
+    garden.covers.create(kind="film_tunnel", name="Long tunnel", width_m=1.6, spread_m=0.9, bought_year=2023)
+    CoverTrial.objects.create(covered=bed, bare=garden.places.get(name="New bed"), depth_m=0.05, begun_on=date(2026, 4, 10))
     IncomingFile.objects.create(
         garden=garden, user=person, kind="readings", name="soil.csv", text="date,time,temp\n2026-04-20,07:30,6\n",
         mapping={"roles": ["date", "time", "temperature"]},
@@ -69,7 +75,8 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in").click()
     root = f"{live_server.url}/g/{place.garden_id}/"
-    known = {"place": place.pk, "new": place.pk + 1, "file": IncomingFile.objects.get().pk}
+    known = {"place": place.pk, "new": place.pk + 1, "hotbed": place.pk + 2, "file": IncomingFile.objects.get().pk}
+    known |= {"own": place.garden.covers.get().pk, "trial": CoverTrial.objects.get().pk}
     for screen in [*(root + s.format(**known) for s in SCREENS), *(live_server.url + s for s in OUTSIDE)]:
         page.goto(screen)
         findings += _serious(page)

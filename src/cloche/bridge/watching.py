@@ -33,7 +33,7 @@ GALE_M_S, POOLS_MM, SNOW_WET_MM, SNOW_HIGH_C = 8.0, 12.0, 2.0, 1.5
 """Wind at two metres that moves a loose cover, a day's rain that stands in slack film, a day that brings snow (assumptions)."""
 DRY, LOOKED_DRY_D = 0.25, 4
 """Water in the top, as a share of what it holds, at which seedlings under a cover want some (assumption)."""
-PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 8.0, 10, 14, 100.0
+PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 6.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
 OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
@@ -209,7 +209,7 @@ class _Watched:
     def _pick(self, inside: NDArray[np.float64], hours: slice) -> list[float] | None:
         """The hour to open it for picking and the air inside then, in cold weather only."""
         outside, sun = np.median(self.outside_c[hours], axis=1), np.median(self.sun_w_m2[hours], axis=1)
-        if outside.mean() > PICKED_BELOW_C:
+        if outside.mean() > PICKED_BELOW_C or all(stage is not Stage.GROWN for _, stage in self.standing):
             return None
         middle = np.median(inside, axis=1)
         fit = [h for h in range(PICKED_FROM_H, PICKED_TO_H) if sun[h + 2] >= SUN_AFTER_W_M2 and middle[h] > 2.0]

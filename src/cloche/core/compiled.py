@@ -27,8 +27,9 @@ numba.config.CACHE_DIR = str(HERE / "__pycache__" / f"compiled-{_digest()}")  # 
 
 
 def compiled(function: F) -> F:
-    """The same function compiled: numbers, arrays and named tuples of arrays in and out; divides by zero as NumPy does."""
-    return cast(F, numba.njit(cache=True, error_model="numpy")(function))
+    """The same function compiled: numbers, arrays and named tuples of arrays in and out; divides by zero as NumPy does, and
+    lets other threads run meanwhile."""
+    return cast(F, numba.njit(cache=True, error_model="numpy", nogil=True)(function))
 
 
 def woven(function: F) -> F:

@@ -13,6 +13,7 @@ from cloche.apps.gardens.models import CoverPeriod, Garden, Invitation, Membersh
 from cloche.apps.loggers.api import api
 from cloche.apps.loggers.models import LoggedReading, Probe
 from cloche.apps.readings.models import Visit
+from cloche.apps.warming.models import CoverTrial
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 
@@ -57,6 +58,9 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "sowing_id": sowing.pk,
         "packet_id": garden.packets.create(crop_key="pea").pk,
         "visit_key": Visit.objects.create(key=uuid4(), place=place, at=NOW).key,
+        "own_id": garden.covers.create(kind="fleece", name="Fleece").pk,
+        "trial_id": CoverTrial.objects.create(covered=place, bare=place, depth_m=0.05, begun_on=NOW.date()).pk,
+        "answer_id": garden.answers.create(key="x", said="done", words="done", at=NOW).pk,
         "user_id": owner.pk,
         "device_id": (probe := stuck_probe(place)).device_id,
         "probe_id": probe.pk,

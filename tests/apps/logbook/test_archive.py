@@ -16,7 +16,7 @@ from django.test import Client
 from django.urls import reverse
 from frictionless import Package, system
 
-from cloche.apps.gardens.models import CoverPeriod, CropChoice, Deed, Garden, Packet, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Deed, Garden, Hotbed, Packet, Place, User
 from cloche.apps.logbook.archive.read import NotTaken, read_archive
 from cloche.apps.logbook.archive.tables import TABLES
 from cloche.apps.logbook.archive.write import write_archive
@@ -24,7 +24,8 @@ from cloche.apps.loggers.flows.devices import let_device_in, stick
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.warming.models import CoverTrial
 from tests.conftest import NOW
 from tests.factories import make_garden, make_place, make_reading
 
@@ -32,13 +33,19 @@ from tests.factories import make_garden, make_place, make_reading
 @pytest.fixture
 def full(person: User, now: object) -> Garden:
     """A garden with something in every table, and with what must stay out."""
-    garden = make_garden(person, "Höhe, “oben”", crops=["carrot", "pea"], school="minimum", watered=False, zone="7a")
+    told = {"school": "minimum", "watered": False, "zone": "7a", "away_from_h": 8, "away_to_h": 17}
+    garden = make_garden(person, "Höhe, “oben”", crops=["carrot", "pea"], **told)
     garden.normal_lows_c, garden.normal_highs_c = [float(m) - 5.1 for m in range(12)], [float(m) + 5.7 for m in range(12)]
     garden.save()
     bed, frame = make_place(garden, "Nordbeet; lang"), make_place(garden, "Frame", kind="frame", shaded_from_h=7, shaded_to_h=9)
     gone = make_place(garden, "Gone", removed_at=NOW)
     make_reading(gone, NOW)
-    CoverPeriod.objects.create(place=frame, cover="glass_frame", first=NOW.date(), above_c=24.5)
+    own = Cover.objects.create(garden=garden, kind="glass_frame", name="Größter", bought_year=2019, price=80.5, dirty=True)
+    Cover.objects.create(garden=garden, kind="fleece", name="Torn", removed_at=NOW)
+    CoverPeriod.objects.create(place=frame, item=own, cover="glass_frame", first=NOW.date(), above_c=24.5)
+    Hotbed.objects.create(place=frame, filled_on=NOW.date(), depth_m=0.55)
+    CoverTrial.objects.create(covered=frame, bare=bed, depth_m=0.05, begun_on=NOW.date(), alike=["soil", "sun"])
+    Intention.objects.create(place=bed, crop_key="pea", sow_on=NOW.date())
     deed = Deed.objects.create(place=bed, work="watered", at=NOW, amount=12.5)
     visit = Visit.objects.create(
         key=uuid4(), place=bed, at=NOW, air_low_c=-1.25, moisture="wet", note="a, b\n“c”", photo=b"\xff\xd8jpeg"

@@ -162,7 +162,7 @@ def test_queries_do_not_grow_with_places(signed_in: Client, bed: Place, name: st
     one = queries()
     for number in range(3):
         refresh(make_place(bed.garden, f"Bed {number}"))
-    assert queries() == one
+    assert queries() <= one
 
 
 def test_thousands_of_points_are_thinned(signed_in: Client, bed: Place) -> None:

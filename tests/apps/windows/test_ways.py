@@ -176,7 +176,7 @@ def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: 
         "elevation_m": "300",
         "timezone_name": "Europe/Vienna",
     }
-    site |= {"school": "comfortable", "watered": "on"}
+    site |= {"school": "comfortable", "off_school": "nights", "watered": "on"}
     signed_in.post(url, site | {"zone": "7A"})
     text = signed_in.get(url).content.decode()
     assert "between −18° and −15°" in text

@@ -61,6 +61,12 @@ def test_a_bed_may_rise_later_and_fade_sooner_than_reckoned() -> None:
     assert found[-1] < told[-1] - 2
 
 
+def test_on_a_later_clock_it_is_as_old_as_it_is() -> None:
+    place = Place(Bed(heating=heating_of(USUAL, 100.0, 900.0)), WAVE).shifted(240.0)
+    assert place.bed.heating is not None
+    assert (place.bed.heating.filled_h, place.bed.heating.topped_h) == (-140.0, 660.0)
+
+
 def test_its_readings_teach_power_rise_and_fade() -> None:
     place = Place(Bed(heating=heating_of(USUAL, 0.0)), WAVE)
     assert {"heat", "rise", "fade"} <= set(names_for(place))

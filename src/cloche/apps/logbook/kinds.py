@@ -10,9 +10,9 @@ from django.db.models import Model
 
 from cloche.apps.gardens import care, words
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Place
+from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Hotbed, Place
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
@@ -142,6 +142,47 @@ KINDS = {
                 "blanket": ("blanket", _yes),
             },
             _at_place,
+        ),
+        Kind(
+            "own_cover",
+            Cover,
+            "garden",
+            lambda row, units: f"Your cover {row.name}",
+            {
+                "name": ("name", _plain),
+                "length_m": ("length", _length),
+                "width_m": ("width", _length),
+                "spread_m": ("edges apart", _length),
+                "bought_year": ("bought in", _plain),
+                "dirty": ("dirty", _yes),
+                "price": ("price", _plain),
+            }
+            | REMOVED,
+            lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
+        ),
+        Kind(
+            "hotbed",
+            Hotbed,
+            "place__garden",
+            lambda row, units: f"What the hotbed {row.place.name} is built of",
+            {
+                "material": ("made of", _plain),
+                "depth_m": ("depth", _length),
+                "moist": ("moisture", _plain),
+                "trodden": ("trodden", _plain),
+                "insulated": ("insulated", _yes),
+                "filled_on": ("filled", _day),
+                "topped_up_on": ("topped up", _day),
+            },
+            _at_place,
+        ),
+        Kind(
+            "intention",
+            Intention,
+            "place__garden",
+            lambda row, units: f"{_crop(row)} meant for {row.place.name}",
+            {"sow_on": ("on", _day), "dropped_at": ("given up", _yes)},
+            lambda row: None,
         ),
         Kind(
             "deed",

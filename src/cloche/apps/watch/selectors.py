@@ -6,11 +6,13 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.pages.opening import watched_in
 from cloche.apps.watch.jobs import covers, sowing
 from cloche.apps.watch.jobs.job import Job
 from cloche.apps.watch.models import Answer
 from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge.units import Units
 
 REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
@@ -24,10 +26,10 @@ class Day:
     answered: list[Answer]
 
 
-def day_of(garden: Garden, units: Units, now: datetime) -> Day:
+def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> Day:
     """All that is worth doing, less what was answered."""
     today = now.astimezone(garden.timezone).date()
-    everything = jobs_in(garden, units, now)
+    everything = jobs_in(garden, units, now, grounds)
     answers = list(_standing(garden, today))
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
@@ -36,18 +38,20 @@ def day_of(garden: Garden, units: Units, now: datetime) -> Day:
     return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), said)
 
 
-def jobs_in(garden: Garden, units: Units, now: datetime) -> list[Job]:
+def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> list[Job]:
     """Everything, answered or not."""
     today = now.astimezone(garden.timezone).date()
     free = covers.free_covers(garden, today)
-    watched = watched_in(garden, units, today)
+    grounds = windows.grounds_in(garden) if grounds is None else grounds
+    watched = watched_in(garden, units, today, grounds)
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
-    found += sowing.awaited(garden, today)
-    found += sowing.closing(garden, today)
+    made = list(sowings_in(garden))
+    found += sowing.awaited(garden, made, today)
+    found += sowing.closing(garden, made, today)
     found += sowing.trials(garden, today)
-    for place, ground in windows.grounds_in(garden):
+    for place, ground in grounds:
         if ground is not None and place.kind == Place.Kind.HOTBED:
             found += sowing.hotbed(ground, today)
     return found

@@ -7,7 +7,6 @@ from datetime import date
 
 from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Place
-from cloche.apps.sowings.flows.follow import pace_of
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
 from cloche.bridge.hotbeds import Build
@@ -15,6 +14,9 @@ from cloche.bridge.hotbeds import Build
 
 def described(place: Place, sowings: list[Sowing]) -> Evidence:
     """sowings: the garden's, which tell how its soil is paced."""
+    # Loads the engine: pages that only draw must not.
+    from cloche.apps.sowings.flows.follow import pace_of
+
     garden = place.garden
     today = clock.today(garden.timezone)
     shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)

@@ -60,6 +60,11 @@ class Heating:
     filled_h: float = 0.0
     topped_h: float | None = None
 
+    def shifted(self, hours: float) -> Heating:
+        """The same for a clock that starts `hours` later."""
+        topped_h = None if self.topped_h is None else self.topped_h - hours
+        return replace(self, filled_h=self.filled_h - hours, topped_h=topped_h)
+
 
 @dataclass(frozen=True)
 class Bed:

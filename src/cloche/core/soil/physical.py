@@ -4,6 +4,7 @@ stopped at a midnight and taken up from there under any cover."""
 from __future__ import annotations
 
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -67,12 +68,19 @@ class Standing:
     drawn: Drawn
 
     def on(self, ways: Sequence[Covers], days: int) -> list[Course]:
-        """The days ahead under each of some covers, side by side, as a full run of each would have them."""
+        """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out."""
         # A day more than is asked for: drift runs from midday to midday.
         run = min(days + 1, len(self.ahead) // 24)
         lane = self._lane(self.ahead.cut(0, run))
-        found = simulate([replace(lane, covers=covers) for covers in ways], self.behind.depths_m)
-        return [self._drifted(course, run).cut(days * 24) for course in found]
+
+        def some(covers: Sequence[Covers]) -> list[Course]:
+            found = simulate([replace(lane, covers=one) for one in covers], self.behind.depths_m)
+            return [self._drifted(course, run).cut(days * 24) for course in found]
+
+        half = (len(ways) + 1) // 2
+        with ThreadPoolExecutor(2) as two:
+            parts = two.map(some, [part for part in (ways[:half], ways[half:]) if part])
+            return [course for part in parts for course in part]
 
     def later(self, days: int) -> Standing:
         """The same stopped so many days on, under the covers it has till then."""

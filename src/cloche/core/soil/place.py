@@ -43,7 +43,8 @@ class Place:
         """The same for weather that starts `hours` later."""
         moved = tuple(replace(c, start_h=c.start_h - hours, end_h=c.end_h - hours) for c in self.covers)
         events = (replace(e, hour=e.hour - hours) for e in self.bed.events)
-        return replace(self, covers=moved, bed=self.bed.with_events(*events))
+        heating = self.bed.heating and self.bed.heating.shifted(hours)
+        return replace(self, covers=moved, bed=replace(self.bed, heating=heating).with_events(*events))
 
     def deep_c(self, weather: HourlyWeather) -> Array:
         """Temperature below the column [°C], (hours,)."""

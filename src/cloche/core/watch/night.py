@@ -23,7 +23,7 @@ OPEN_COLDER_K = 1.5
 @dataclass(frozen=True)
 class NightPlan:
     """way: number of the way chosen, 0 to leave it as it is. risk: chance of passing the limit so; risk_left: left as it is;
-    coldest_c, coldest_left_c: what plants feel, the middle and one in ten; holds: whether the way holds well enough."""
+    coldest_c, coldest_left_c: what plants feel, the middle and at worst; holds: whether the way holds well enough."""
 
     way: int
     risk: float
@@ -55,4 +55,4 @@ def plan_night(coldest: Array, limit_c: float, margin_k: float = MARGIN_K, most_
 
 
 def _ends(values: Array) -> tuple[float, float]:
-    return float(np.median(values)), float(np.quantile(values, 0.1))
+    return float(np.median(values)), float(np.quantile(values, MOST_RISK))

@@ -41,8 +41,8 @@ class Tried:
 @dataclass(frozen=True)
 class Plan:
     """opening of full from from_h to to_h; 0: keep shut. risk, risk_shut: chance of passing the limit so, and kept shut;
-    hottest_c, hottest_shut_c: of the members, their middle and nine in ten; given_away: share of the shut cover's warmth lost;
-    holds: whether any opening could hold it well enough."""
+    hottest_c, hottest_shut_c: of the members, their middle and all but the risk put up with; given_away: share of the shut
+    cover's warmth lost; holds: whether any opening could hold it well enough."""
 
     opening: float
     from_h: int
@@ -110,4 +110,4 @@ def _told(tried: Tried, limit_c: float, i: int, span: tuple[int, int], holds: bo
 
 
 def _ends(values: Array) -> tuple[float, float]:
-    return float(np.median(values)), float(np.quantile(values, 0.9))
+    return float(np.median(values)), float(np.quantile(values, 1 - MOST_RISK))

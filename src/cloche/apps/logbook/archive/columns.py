@@ -91,6 +91,13 @@ def _object(text: str) -> Any:
     return found
 
 
+def _array(text: str) -> Any:
+    found = json.loads(text)
+    if not isinstance(found, list) or not all(isinstance(one, str) and len(one) <= 40 for one in found) or len(found) > 40:
+        raise ValueError(text)
+    return found
+
+
 def _told(at: datetime) -> str:
     grain = "microseconds" if at.microsecond else "seconds"
     return at.isoformat(timespec=grain).replace("+00:00", "Z")
@@ -104,6 +111,7 @@ WRITE: dict[str, Callable[[Any], str]] = {
     "date": lambda v: v.isoformat(),
     "datetime": lambda v: _told(v.astimezone(UTC)),
     "object": lambda v: json.dumps(v, sort_keys=True, ensure_ascii=False),
+    "array": lambda v: json.dumps(v, ensure_ascii=False),
 }
 READ: dict[str, Callable[[str], Any]] = {
     "string": str,
@@ -113,4 +121,5 @@ READ: dict[str, Callable[[str], Any]] = {
     "date": date.fromisoformat,
     "datetime": _instant,
     "object": _object,
+    "array": _array,
 }

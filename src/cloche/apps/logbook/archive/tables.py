@@ -6,82 +6,17 @@ out.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from typing import Any
-
-from django.db.models import Model, QuerySet
-
-from cloche.apps.gardens.models import CoverPeriod, CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.gardens.models import CropChoice, Deed, Garden, Packet, Place
 from cloche.apps.logbook.archive.columns import Column
+from cloche.apps.logbook.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.logbook.archive.warming import COVER_TABLES, MEANT_TABLES
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.bridge import crops, offered
+from cloche.bridge import offered
 from cloche.bridge.limits import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
 
-COVERS = tuple(key for key, _ in offered.cover_names())
 WORKS = tuple(key for key, _ in offered.work_names())
-
-
-@dataclass(frozen=True)
-class Table:
-    """name: of its file. number: the column that counts its rows, for others to refer to. refers: column → table; each is the
-    model's foreign key of that name. order: by what its rows are sorted, whatever numbers the database gives them. only: which
-    of the garden's rows stand."""
-
-    name: str
-    said: str
-    model: type[Model]
-    columns: tuple[Column, ...]
-    order: tuple[str, ...]
-    number: str = ""
-    refers: dict[str, str] = field(default_factory=dict)
-    only: dict[str, Any] = field(default_factory=dict)
-
-    def rows(self, garden: Garden) -> QuerySet[Any]:
-        """The garden's rows that stand, in the archive's order."""
-        return self.standing(garden).order_by(*self.order)
-
-    def standing(self, garden: Garden) -> QuerySet[Any]:
-        """The garden's rows that were not removed."""
-        objects = self.model._default_manager
-        names = {f.name for f in self.model._meta.get_fields()}
-        way = INSIDE[self.model]
-        found = objects.filter(**{way: garden.pk}, **self.only)
-        if "removed_at" in names:
-            found = found.filter(removed_at__isnull=True)
-        return found.filter(place__removed_at__isnull=True) if "place" in names else found
-
-
-INSIDE: dict[type[Model], str] = {
-    Place: "garden",
-    Packet: "garden",
-    CropChoice: "garden",
-    DailyWeather: "garden",
-    Device: "garden",
-    CoverPeriod: "place__garden",
-    Deed: "place__garden",
-    Visit: "place__garden",
-    Reading: "place__garden",
-    Sowing: "place__garden",
-    Probe: "place__garden",
-    Count: "sowing__place__garden",
-    LoggedHour: "probe__place__garden",
-    Visit.deeds.through: "visit__place__garden",
-}
-
-
-def _crops() -> tuple[str, ...]:
-    # Asked late: the catalogue's curves are heavy, and only a file on its way in needs them.
-    return tuple(crop.key for crop in crops.crops())
-
-
-def _texts(choices: Any) -> tuple[str, ...]:
-    return tuple(str(value) for value, _ in choices)
-
-
-def _place(optional: bool = False) -> Column:
-    return Column("place", "integer", "Number of the place in places.csv.", optional=optional)
 
 
 TABLES = (
@@ -92,46 +27,27 @@ TABLES = (
         (
             Column("number", "integer", "Number of the place in this file."),
             Column("name", "string", "What its people call it.", most=60),
-            Column("kind", "string", "What it is.", one_of=_texts(Place.Kind.choices)),
+            Column("kind", "string", "What it is.", one_of=texts(Place.Kind.choices)),
             Column("seed_depth_m", "number", "Depth at which it is read and sown.", "m", within=(0.005, 0.5)),
-            Column("texture", "string", "Its soil.", one_of=_texts(Place.Texture.choices)),
+            Column("texture", "string", "Its soil.", one_of=texts(Place.Texture.choices)),
             Column("slope_deg", "number", "Slope.", "degree", within=(0, 60)),
             Column("aspect_deg", "number", "The way it slopes, from north through east.", "degree", within=(0, 360)),
             Column("shaded_from_h", "integer", "First hour without sun, standard time.", "h", optional=True, within=(0, 23)),
             Column("shaded_to_h", "integer", "Hour at which the sun is back.", "h", optional=True, within=(0, 24)),
             Column("width_m", "number", "Width of the cover or the raised bed.", "m", within=(0.1, 20)),
-            Column("within", "string", "The house in which it stands, if any.", one_of=("", *_texts(Place.House.choices))),
+            Column("within", "string", "The house in which it stands, if any.", one_of=("", *texts(Place.House.choices))),
         ),
         ("walking_order", "name"),
         number="number",
     ),
-    Table(
-        "covers",
-        "Covers over places, from one day to another.",
-        CoverPeriod,
-        (
-            _place(),
-            Column("cover", "string", "Its kind.", one_of=COVERS),
-            Column("first", "date", "First day on."),
-            Column("last", "date", "Last day on; empty while it is on.", optional=True),
-            Column("ends_capped", "boolean", "Whether its ends are closed."),
-            Column("opens", "string", "How it is aired.", one_of=_texts(CoverPeriod.Opens.choices)),
-            Column("above_c", "number", "Opened to stay below this air.", "°C", within=AIR_C),
-            Column("from_h", "integer", "Opened from this hour.", "h", within=(0, 23)),
-            Column("to_h", "integer", "Opened until this hour.", "h", within=(0, 24)),
-            Column("opening", "number", "How far it is opened at most, 0 to 1.", within=(0, 1)),
-            Column("blanket", "boolean", "Whether a blanket lies over it at night."),
-        ),
-        ("place__walking_order", "place__name", "first", "cover", "last"),
-        refers={"place": "places"},
-    ),
+    *COVER_TABLES,
     Table(
         "deeds",
         "What was done to places.",
         Deed,
         (
             Column("number", "integer", "Number of the deed in this file."),
-            _place(),
+            place_column(),
             Column("work", "string", "What was done.", one_of=WORKS),
             Column("at", "datetime", "When."),
             Column("amount", "number", "Water in mm, mulch or compost in m; 0: the usual.", within=(0, 1000)),
@@ -146,12 +62,12 @@ TABLES = (
         Visit,
         (
             Column("number", "integer", "Number of the visit in this file."),
-            _place(),
+            place_column(),
             Column("at", "datetime", "When."),
             Column("air_c", "number", "Air in the cover at that moment.", "°C", optional=True, within=AIR_C),
             Column("air_low_c", "number", "Lowest air since reset.", "°C", optional=True, within=AIR_C),
             Column("air_high_c", "number", "Highest air since reset.", "°C", optional=True, within=AIR_C),
-            Column("moisture", "string", "Soil by feel.", one_of=("", *_texts(Visit.Moisture.choices))),
+            Column("moisture", "string", "Soil by feel.", one_of=("", *texts(Visit.Moisture.choices))),
             Column("snow_m", "number", "Snow lying.", "m", optional=True, within=SNOW_M),
             Column("note", "string", "Note."),
             Column("losses", "string", "What stood, what died."),
@@ -177,13 +93,13 @@ TABLES = (
         "Settled soil temperatures that were written down or came from files.",
         Reading,
         (
-            _place(),
+            place_column(),
             Column("taken_at", "datetime", "When it was read."),
             Column("depth_m", "number", "Depth of the probe.", "m", within=DEPTH_M),
             Column("temperature_c", "number", "Soil temperature.", "°C", within=SOIL_C),
             Column("note", "string", "Note."),
-            Column("source", "string", "How it came.", one_of=_texts(Reading.Source.choices)),
-            Column("verdict", "string", "A grower's word on a doubtful one.", one_of=("", *_texts(Reading.Verdict.choices))),
+            Column("source", "string", "How it came.", one_of=texts(Reading.Source.choices)),
+            Column("verdict", "string", "A grower's word on a doubtful one.", one_of=("", *texts(Reading.Verdict.choices))),
             Column("visit", "integer", "Number of the visit in visits.csv.", optional=True),
         ),
         ("place__walking_order", "place__name", "taken_at", "depth_m"),
@@ -198,10 +114,10 @@ TABLES = (
             Column("low_c", "number", "Lowest air.", "°C", within=AIR_C),
             Column("high_c", "number", "Highest air.", "°C", within=AIR_C),
             Column("rain_mm", "number", "Rain.", "mm", optional=True, within=RAIN_MM),
-            Column("sky", "string", "Sky.", one_of=("", *_texts(DailyWeather.Sky.choices))),
+            Column("sky", "string", "Sky.", one_of=("", *texts(DailyWeather.Sky.choices))),
             Column("wind_m_s", "number", "Wind at two metres.", "m/s", optional=True, within=WIND_M_S),
             Column("snow_m", "number", "Snow lying in the morning.", "m", optional=True, within=SNOW_M),
-            Column("source", "string", "How it came.", one_of=_texts(Reading.Source.choices)),
+            Column("source", "string", "How it came.", one_of=texts(Reading.Source.choices)),
         ),
         ("day",),
     ),
@@ -211,7 +127,7 @@ TABLES = (
         Packet,
         (
             Column("number", "integer", "Number of the packet in this file."),
-            Column("crop_key", "string", "Crop.", one_of=_crops),
+            Column("crop_key", "string", "Crop.", one_of=crop_keys),
             Column("variety", "string", "Variety.", most=60),
             Column("packed_year", "integer", "Year in which it was packed.", optional=True, within=(1950, 2200)),
             Column("tested_of", "integer", "Seeds laid out in a test.", optional=True, within=(0, 1_000_000)),
@@ -228,8 +144,8 @@ TABLES = (
         "How single crops are gone about, where that differs.",
         CropChoice,
         (
-            Column("crop_key", "string", "Crop.", one_of=_crops),
-            Column("school", "string", "When to sow.", one_of=("", *_texts(Garden.School.choices))),
+            Column("crop_key", "string", "Crop.", one_of=crop_keys),
+            Column("school", "string", "When to sow.", one_of=("", *texts(Garden.School.choices))),
             Column("way", "string", "Sown in place or planted out.", one_of=("", "sown", "planted_out")),
         ),
         ("crop_key",),
@@ -240,9 +156,9 @@ TABLES = (
         Sowing,
         (
             Column("number", "integer", "Number of the sowing in this file."),
-            _place(),
+            place_column(),
             Column("packet", "integer", "Number of the packet in packets.csv.", optional=True),
-            Column("crop_key", "string", "Crop.", one_of=_crops),
+            Column("crop_key", "string", "Crop.", one_of=crop_keys),
             Column("sown_on", "date", "Day."),
             Column("seeds", "integer", "How many.", optional=True, within=(1, 1_000_000)),
             Column("depth_m", "number", "How deep.", "m", within=(0, 0.5)),
@@ -265,6 +181,7 @@ TABLES = (
         refers={"sowing": "sowings"},
         only={"sowing__removed_at__isnull": True, "sowing__place__removed_at__isnull": True},
     ),
+    *MEANT_TABLES,
     Table(
         "loggers",
         "Devices that read by themselves. Their tokens are not in this file; each needs a new one.",
@@ -272,7 +189,7 @@ TABLES = (
         (
             Column("number", "integer", "Number of the logger in this file."),
             Column("name", "string", "What its people call it.", most=60),
-            Column("unit", "string", "What it measures in.", one_of=_texts(Device.Unit.choices)),
+            Column("unit", "string", "What it measures in.", one_of=texts(Device.Unit.choices)),
         ),
         ("name", "id"),
         number="number",
@@ -285,7 +202,7 @@ TABLES = (
             Column("number", "integer", "Number of the probe in this file."),
             Column("device", "integer", "Number of the logger in loggers.csv."),
             Column("channel", "string", "Its channel.", most=40),
-            _place(),
+            place_column(),
             Column("depth_m", "number", "Depth.", "m", within=DEPTH_M),
             Column("since", "datetime", "Since when; empty: from the first value on.", optional=True),
             Column("until", "datetime", "Until when; empty: it sticks there now.", optional=True),
@@ -304,11 +221,11 @@ TABLES = (
         (
             Column("probe", "integer", "Number of the probe in probes.csv."),
             Column("hour", "datetime", "Start of the hour."),
-            Column("verdict", "string", "The word.", one_of=_texts(Reading.Verdict.choices)),
+            Column("verdict", "string", "The word.", one_of=texts(Reading.Verdict.choices)),
         ),
         ("probe__device__name", "probe__device_id", "probe__channel", "probe__since", "probe_id", "hour"),
         refers={"probe": "probes"},
-        only={"verdict__in": _texts(Reading.Verdict.choices), "probe__place__removed_at__isnull": True},
+        only={"verdict__in": texts(Reading.Verdict.choices), "probe__place__removed_at__isnull": True},
     ),
 )
 LOGGED = (
@@ -329,8 +246,11 @@ GARDEN = (
     Column("longitude_deg", "number", "Longitude, west negative.", "degree", within=(-180, 180)),
     Column("elevation_m", "number", "Height above the sea.", "m", within=(-430, 5000)),
     Column("timezone_name", "string", "Its clock.", most=60),
-    Column("school", "string", "When its people sow.", one_of=_texts(Garden.School.choices)),
+    Column("school", "string", "When its people sow.", one_of=texts(Garden.School.choices)),
     Column("watered", "boolean", "Whether seed beds are kept moist."),
+    Column("off_school", "string", "When its people take covers off.", one_of=texts(Garden.OffSchool.choices)),
+    Column("away_from_h", "integer", "Nobody is there from this hour.", "h", optional=True, within=(0, 23)),
+    Column("away_to_h", "integer", "Nobody is there until this hour.", "h", optional=True, within=(0, 24)),
     Column("zone", "string", "Winter-hardiness zone, as told.", most=4),
     Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
 )

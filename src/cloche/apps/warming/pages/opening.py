@@ -11,6 +11,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.warming.selectors import standing_items
 from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge import covers, crops
 from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.units import Units
@@ -60,13 +61,8 @@ class Watched:
             return "seedlings, as nothing is written down there"
         key, stage = self.data["growing"][number]
         crop = crops.crop(key)
-        return (
-            f"{crop.name} seed"
-            if stage == "not up yet"
-            else f"{crop.name} seedlings"
-            if stage == "seedlings"
-            else crop.name_plural
-        )
+        said = {"not up yet": f"{crop.name.lower()} seed", "seedlings": f"{crop.name.lower()} seedlings"}
+        return said.get(stage, crop.name_plural)
 
     def day_words(self, number: int) -> str:
         """Today, tomorrow, Friday."""
@@ -80,14 +76,15 @@ class Watched:
         limit = self.temperature(self.data["limits"]["hot_c"])
         hot, hotter = (self.temperature(value) for value in plan["hottest_shut_c"])
         if plan["opening"] == 0:
-            return f"Keep it shut: {hot} at most, or {hotter}; {limit} is the limit."
+            if self.data["cover"] in covers.SELF_AIRING:
+                return f"It may lie: {hot} beneath it, at worst {hotter}; {limit} is the limit."
+            return f"Keep it shut: {hot} inside, at worst {hotter}; {limit} is the limit."
         start, end = self.clock(number, plan["from_h"]), self.clock(number, plan["to_h"])
         how = OPENED[plan["opening"]]
         opened = "Open it wide" if plan["opening"] == 1 else f"Open it {how}"
         so = self.temperature(plan["hottest_c"][0])
-        said = (
-            f"{opened} from {start}, shut by {end}. Shut it would reach {hot}, or {hotter}; so {so}, and {limit} is the limit."
-        )
+        shut = f"Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit."
+        said = f"{opened} from {start}, shut by {end}. {shut}"
         if not plan["holds"]:
             said += f" No opening holds it surely ({words.likely(plan['risk'])} it is passed): shade it as well."
         return said
@@ -108,9 +105,9 @@ class Watched:
         cold, colder = (self.temperature(value) for value in plan["coldest_left_c"])
         stand = f"{self._who(self.data['limits']['cold_by'])} stand {self.temperature(self.data['limits']['cold_c'])}"
         if not plan["way"]:
-            return f"The night needs nothing: {cold} at the coldest among the plants, or {colder}; {stand}."
+            return f"The night needs nothing: {cold} among the plants, at worst {colder}; {stand}."
         holds = "" if plan["holds"] else " Even so it may not be enough."
-        return f"For the night {WAYS[plan['way']]}: {cold} among the plants otherwise, or {colder}, and {stand}.{holds}"
+        return f"For the night {WAYS[plan['way']]}: {cold} among the plants otherwise, at worst {colder}, and {stand}.{holds}"
 
     def warnings(self) -> list[str]:
         """Gales, snow, rain."""
@@ -175,10 +172,10 @@ class OpeningPage:
     away: str
 
 
-def watched_in(garden: Garden, units: Units, today: date) -> Iterator[Watched]:
+def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | None = None) -> Iterator[Watched]:
     """Every place outdoors whose coming days are worked out, of a forecast no older than a day, in walking order."""
     own = {period.place_id: period.item.name for period in standing_items(garden, today) if period.item}
-    for place, ground in windows.grounds_in(garden):
+    for place, ground in windows.grounds_in(garden) if grounds is None else grounds:
         age_d = None if ground is None else (today - ground.forecast.day).days
         if ground is not None and ground.forecast.watch and age_d is not None and age_d <= 1:
             day = ground.forecast.day
@@ -221,8 +218,9 @@ def _open(one: Watched) -> PlacePlan:
 
 def _day(one: Watched, number: int) -> DayPlan:
     told = one.data["days"][number]
-    away = one.plan(number, away=True) if "away" in told else ""
-    choices = [_choice(one, choice, told["away"]["opening"]) for choice in told.get("choices", [])]
+    matters = "away" in told and (told["away"]["opening"] > 0 or told["away"]["risk_shut"] > 0)
+    away = one.plan(number, away=True) if matters else ""
+    choices = [_choice(one, choice, told["away"]["opening"]) for choice in told["choices"]] if matters else []
     return DayPlan(one.day_words(number), one.plan(number), away, choices, one.picking(number), one.night(number))
 
 

@@ -29,7 +29,7 @@ def intended(garden: Garden, today: date) -> Iterator[Job]:
         return
     keys = {(one.place_id, one.crop_key) for one in meant}
     rows = CropOutlook.objects.filter(place__garden=garden, way=CropOutlook.Way.SOWN).only(
-        "place_id", "crop_key", "sow_now", "half_d", "share"
+        "place_id", "crop_key", "sow_now", "half_d", "share", "windows", "main_limit"
     )
     outlooks = {(row.place_id, row.crop_key): row for row in rows if (row.place_id, row.crop_key) in keys}
     for one in meant:
@@ -42,22 +42,28 @@ def _meant(one: Intention, outlook: CropOutlook | None, today: date) -> Job:
     why = "You meant to."
     if outlook is not None and outlook.half_d is not None:
         up = f"half up in {outlook.half_d:.0f} days, {outlook.share * 100:.0f} of 100"
-        why = (
-            f"You meant to, and the ground agrees: {up}."
-            if outlook.sow_now
-            else f"You meant to, but it is not sensible yet: {up}. Wait, or warm it."
-        )
+        why = f"You meant to, and {_ground_says(outlook, today)}: {up}."
     address = f"{reverse('new_sowing', args=[one.place.garden_id])}?{urlencode({'place': one.place_id, 'crop': one.crop_key})}"
     return Job(
         f"sow:{one.pk}", when, DAY_H - 1, f"Sow {name}.", why, one.place.name, one.place_id, link=("Write it down", address)
     )
 
 
-def awaited(garden: Garden, today: date) -> Iterator[Job]:
+def _ground_says(outlook: CropOutlook, today: date) -> str:
+    if outlook.sow_now:
+        return "the ground agrees"
+    if not outlook.windows:
+        return f"no window is in sight ({outlook.main_limit})"
+    opens = words.day(date.fromisoformat(outlook.windows[0]["earliest"]), today)
+    limit = outlook.windows[0]["opens_after"]
+    return f"its window opens {opens}" + (f", till then {limit}" if limit else "")
+
+
+def awaited(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
     """Sowings that should show by now."""
     address = reverse("sowings", args=[garden.pk])
-    for sowing in sowings.sowings_in(garden).filter(finished=False):
-        if sowing.outlook and not any(count.up for count in sowing.counts.all()):
+    for sowing in made:
+        if sowing.outlook and not sowing.finished and not any(count.up for count in sowing.counts.all()):
             yield from _awaited(sowing, today, address)
 
 
@@ -84,9 +90,9 @@ def _awaited(sowing: Sowing, today: date, address: str) -> Iterator[Job]:
         yield Job(f"count:{sowing.pk}", "by day", DAY_H, f"Count the {name}.", why, place.name, place.pk, ("Count", address))
 
 
-def closing(garden: Garden, today: date) -> Iterator[Job]:
+def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
     """Windows whose last sensible day is within the week, of crops not sown lately."""
-    lately = {row.crop_key for row in sowings.sowings_in(garden) if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
+    lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
     last: dict[str, tuple[date, Place]] = {}
     for key, rows in windows.outlooks_by_crop(garden).items():
         for row in rows:

@@ -81,7 +81,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     closed = windows.closed_now(garden)
     by_place = {standing.place.pk: standing for standing in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
-    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today) if one.data["covered"]}
+    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
     places = [
         replace(
             _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, _closed(grown, closed, line)),
@@ -91,7 +91,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     ]
     to_read = [line for line in lines if not line.read_today]
     sow = _headline(lines, found, open_now, openings, today)
-    day = day_of(garden, units, now)
+    day = day_of(garden, units, now, grounds)
     return TodayPage(
         headline=_work(day, garden, today) if found else sow,
         sow=sow if found else "",
@@ -116,7 +116,8 @@ def _work(day: Day, garden: Garden, today: date) -> str:
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
-    return f"{first.place}: {first.do[:1].lower()}{first.do[1:]}{rest}"
+    when = ", tomorrow" if first.when.startswith("tomorrow") else ""
+    return f"{first.place}{when}: {first.do[:1].lower()}{first.do[1:]}{rest}"
 
 
 def _inside(one: Watched) -> str:

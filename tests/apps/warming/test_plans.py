@@ -1,0 +1,173 @@
+"""Opening and shutting, hotbeds, the sandbox."""
+
+from datetime import timedelta
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import CoverPeriod, Garden, Hotbed, Place
+from cloche.apps.readings.models import DailyWeather
+from cloche.apps.sowings.models import Sowing
+from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.windows.models import Forecast
+from tests.conftest import NOW
+from tests.factories import make_place, read_twice_daily, write_air
+
+TODAY = NOW.date()
+
+
+def covered(garden: Garden, low_c: float, high_c: float, sky: str = "clear", **period: object) -> Place:
+    """A frame with lettuce seedlings under it, in a spell of one kind of weather."""
+    write_air(garden, TODAY - timedelta(days=40), 44, low_c, high_c)
+    DailyWeather.objects.filter(garden=garden, day__gte=TODAY - timedelta(days=5)).update(sky=sky)
+    place = make_place(garden, "Frame", kind="frame")
+    read_twice_daily(place, 6, NOW, low_c + 7, high_c + 2)
+    CoverPeriod.objects.create(place=place, cover="glass_frame", first=TODAY - timedelta(days=20), **period)
+    sown = Sowing.objects.create(place=place, crop_key="lettuce", sown_on=TODAY - timedelta(days=14), depth_m=0.013, seeds=50)
+    sown.counts.create(on=TODAY - timedelta(days=5), up=20)
+    refresh(place)
+    return place
+
+
+def page(client: Client, garden: Garden) -> str:
+    return client.get(reverse("opening", args=[garden.pk])).content.decode()
+
+
+def test_a_hot_clear_spell_is_opened_and_a_mild_night_left(signed_in: Client, garden: Garden) -> None:
+    Garden.objects.filter(pk=garden.pk).update(away_from_h=8, away_to_h=18)
+    garden.refresh_from_db()
+    covered(garden, 9.0, 23.0)
+    watch = Forecast.objects.get().watch
+    today = watch["days"][0]
+    assert watch["growing"] == [["lettuce", "seedlings"]]
+    assert today["plan"]["opening"] > 0
+    assert today["plan"]["risk"] <= today["plan"]["risk_shut"]
+    assert [choice["opening"] for choice in today["choices"]] == sorted(choice["opening"] for choice in today["choices"])
+    # Eight to six by the clock in summer time is seven to five by the sun's.
+    assert (today["away"]["from_h"], today["away"]["to_h"]) == (7, 17)
+    shown = page(signed_in, garden)
+    assert "lettuce seedlings" in shown
+    assert "27° is the limit" in shown
+    assert "If nobody is there" in shown
+    assert "The night needs nothing" in shown
+
+
+def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, garden: Garden) -> None:
+    covered(garden, -9.0, 1.0, sky="overcast")
+    watch = Forecast.objects.get().watch
+    assert watch["days"][0]["plan"]["opening"] == 0
+    assert watch["nights"][0]["way"] == "blanket"
+    shown = page(signed_in, garden)
+    assert "Keep it shut" in shown
+    assert "lay a blanket over it" in shown
+    assert "Everything may stay shut today. Tonight Frame needs cover." in shown
+
+
+def test_open_ends_are_capped_before_a_blanket_is_laid(garden: Garden) -> None:
+    write_air(garden, TODAY - timedelta(days=40), 44, -1.5, 8.0)
+    place = make_place(garden, "Arch", kind="arch")
+    CoverPeriod.objects.create(place=place, cover="bent_sheet", first=TODAY - timedelta(days=20), ends_capped=False)
+    refresh(place)
+    assert {night["way"] for night in Forecast.objects.get().watch["nights"]} <= {"", "cap the ends", "blanket"}
+
+
+def test_gale_snow_and_ponding_are_said(signed_in: Client, garden: Garden) -> None:
+    place = covered(garden, 0.0, 5.0, sky="overcast")
+    for days, values in ((0, {"wind_m_s": 11.0}), (1, {"rain_mm": 25.0}), (2, {"snow_m": 0.08})):
+        garden.weather.filter(day=TODAY + timedelta(days=days)).update(**values)
+    refresh(place)
+    shown = page(signed_in, garden)
+    assert "Today: Wind of 11 m/s" in shown
+    assert "Tomorrow: 25 mm of rain" in shown
+    assert "Friday: Snow: brush it off" in shown
+
+
+def test_trays_outdoors_come_in_on_hard_nights(garden: Garden) -> None:
+    write_air(garden, TODAY - timedelta(days=40), 44, -6.0, 4.0)
+    place = make_place(garden, "Trays", kind="cells")
+    sown = Sowing.objects.create(place=place, crop_key="lettuce", sown_on=TODAY - timedelta(days=20), depth_m=0.013)
+    sown.counts.create(on=TODAY - timedelta(days=4), up=9)
+    refresh(place)
+    assert Forecast.objects.get().watch["nights"][0]["way"] == "bring in"
+
+
+def test_indoors_nothing_is_watched(garden: Garden) -> None:
+    assert refresh(make_place(garden, "Tray", kind="mat")).watch == {}
+
+
+def test_nothing_covered_is_said(signed_in: Client, garden: Garden) -> None:
+    refresh(make_place(garden))
+    assert "Nothing is covered now" in page(signed_in, garden)
+
+
+def test_a_forecast_of_the_day_before_yesterday_plans_nothing(
+    signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    covered(garden, 9.0, 23.0)
+    monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=3))
+    assert "Nothing is covered now" in page(signed_in, garden)
+
+
+HEAP = {"material": "hay", "moist": "moist", "trodden": "firm", "length": "200", "width": "120", "depth": "60", "soil": "15"}
+HEAP |= {"filled_on": "2026-04-10", "insulated": "on"}
+
+
+def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Garden) -> None:
+    write_air(garden, TODAY - timedelta(days=40), 41)
+    place = make_place(garden, "Hotbed", kind="hotbed", seed_depth_m=0.08)
+    url = reverse("hotbed", args=[garden.pk, place.pk])
+    assert "being worked out" in signed_in.get(url).content.decode()
+    signed_in.post(url, HEAP)
+    bed = Hotbed.objects.get()
+    assert (bed.material, bed.depth_m, bed.filled_on.isoformat()) == ("hay", 0.6, "2026-04-10")
+    refresh(place)
+    strong = Forecast.objects.get().ground["near_mid_c"][-200]
+    shown = signed_in.get(url).content.decode()
+    assert "Seed trays on top from" in shown
+    assert "Against what such a bed usually does" in shown
+    answer = signed_in.post(url, HEAP | {"moist": "dry", "depth": "30"})
+    assert answer.status_code == 302
+    assert Hotbed.objects.get().depth_m == 0.3
+    refresh(place)
+    assert Forecast.objects.get().ground["near_mid_c"][-200] < strong - 3
+
+
+SLIPS = [({"depth": "900"}, "Between 20 cm"), ({"topped_up_on": "2026-04-01"}, "after it was filled")]
+
+
+@pytest.mark.parametrize(("wrong", "said"), SLIPS)
+def test_a_hotbed_that_cannot_be_is_refused(signed_in: Client, garden: Garden, wrong: dict[str, str], said: str) -> None:
+    place = make_place(garden, "Hotbed", kind="hotbed")
+    answer = signed_in.post(reverse("hotbed", args=[garden.pk, place.pk]), HEAP | wrong)
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
+
+
+def test_only_a_hotbed_is_one(signed_in: Client, garden: Garden) -> None:
+    assert signed_in.get(reverse("hotbed", args=[garden.pk, make_place(garden).pk])).status_code == 404
+
+
+def sandbox(client: Client, garden: Garden, **query: object) -> str:
+    return client.get(reverse("sandbox", args=[garden.pk]), query).content.decode()
+
+
+def test_the_sandbox_answers_its_sliders(signed_in: Client, garden: Garden) -> None:
+    import re
+
+    def mean(**query: object) -> float:
+        shown = sandbox(signed_in, garden, **query)
+        return float(re.search(r"the soil would lie at (−?[\d.]+)°", shown)[1].replace("−", "-"))  # type: ignore[index]
+
+    shut = mean(cover="glass_frame", opening=0)
+    assert shut > mean(cover="glass_frame", opening=100) > mean(cover="") - 0.5
+    assert mean(cover="glass_frame", opening=0, sun=15) < shut
+    assert mean(cover="", ground="mulch") < mean(cover="", ground="plain")
+    assert mean(cover="", ground="heap") > mean(cover="", ground="plain") + 2
+
+
+def test_the_sandbox_speaks_the_persons_degrees_and_refuses_nonsense(signed_in: Client, garden: Garden, person: object) -> None:
+    type(person).objects.update(temperature_unit="F")  # type: ignore[attr-defined]
+    assert 'data-unit="°F">37°F' in sandbox(signed_in, garden)
+    assert signed_in.get(reverse("sandbox", args=[garden.pk]), {"sun": "900"}).status_code == 422
