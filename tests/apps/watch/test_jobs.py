@@ -1,0 +1,232 @@
+"""The day's jobs: what is told, in which order, and what becomes of an answer."""
+
+from datetime import date, timedelta
+
+import pytest
+from django.core import mail
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Place, User
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings.models import DailyWeather
+from cloche.apps.sowings.flows import sow
+from cloche.apps.sowings.models import Intention, Sowing
+from cloche.apps.watch.flows.digest import send_due, want
+from cloche.apps.watch.models import Answer, DigestWish
+from cloche.apps.watch.selectors import jobs_in
+from cloche.apps.windows.feed import link_of
+from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.windows.models import Forecast
+from tests.conftest import NOW
+from tests.factories import make_person, make_place, write_air
+
+TODAY = NOW.date()
+HX = {"HX-Request": "true"}
+
+
+@pytest.fixture
+def frame(garden: Garden) -> Place:
+    """A frame of lettuce seedlings before a hot clear day."""
+    write_air(garden, TODAY - timedelta(days=30), 34, 12.0, 25.0)
+    DailyWeather.objects.filter(garden=garden, day__gte=TODAY).update(sky="clear")
+    place = make_place(garden, "Frame", kind="frame")
+    CoverPeriod.objects.create(place=place, cover="glass_frame", first=TODAY - timedelta(days=20))
+    sown = Sowing.objects.create(place=place, crop_key="lettuce", sown_on=TODAY - timedelta(days=14), depth_m=0.013)
+    sown.counts.create(on=TODAY - timedelta(days=5), up=20)
+    refresh(place)
+    return place
+
+
+def keys(garden: Garden, person: User) -> list[str]:
+    return [job.key for job in jobs_in(garden, units_of(person), clock.now())]
+
+
+def today(client: Client, garden: Garden) -> str:
+    return client.get(reverse("today", args=[garden.pk])).content.decode()
+
+
+def say(client: Client, garden: Garden, job: str, said: str) -> str:
+    answer = client.post(reverse("answer", args=[garden.pk]), {"job": job, "said": said}, headers=HX)
+    assert answer.status_code == 200
+    return answer.content.decode()
+
+
+def test_opening_is_told_with_its_hour_reason_and_limit(signed_in: Client, frame: Place) -> None:
+    shown = today(signed_in, frame.garden)
+    assert "<h1>Frame: open it" in shown
+    assert "27° is the limit." in shown
+    assert "For lettuce seedlings." in shown
+    assert "inside tonight" in shown
+
+
+def test_once_it_is_over_it_is_tomorrows(signed_in: Client, frame: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(hours=14))
+    assert "<h1>Frame, tomorrow: open it" in today(signed_in, frame.garden)
+
+
+def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Client, frame: Place, person: User) -> None:
+    garden, key = frame.garden, f"open:{frame.pk}"
+    for said, words in (("done", "done:"), ("later", "later:"), ("not_here", "not here:")):
+        shown = say(signed_in, garden, key, said)
+        assert words in shown
+        assert f'value="{key}"' not in shown
+        answer = Answer.objects.get(undone_at=None)
+        assert (answer.said, answer.by) == (said, person)
+        assert answer.words.startswith("Frame: Open it")
+        back = signed_in.post(reverse("take_back_answer", args=[garden.pk, answer.pk]), headers=HX).content.decode()
+        assert f'value="{key}"' in back
+
+
+def test_done_is_for_its_day_later_until_tomorrow_not_here_for_long(
+    signed_in: Client, frame: Place, person: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    garden, key = frame.garden, f"open:{frame.pk}"
+    for said, comes_again in (("done", True), ("later", True), ("not_here", False)):
+        monkeypatch.setattr(clock, "now", lambda: NOW)
+        say(signed_in, garden, key, said)
+        monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=1))
+        assert (f'value="{key}"' in today(signed_in, garden)) is comes_again, said
+        Answer.objects.all().delete()
+
+
+def test_without_scripts_an_answer_leads_back_to_today(signed_in: Client, frame: Place) -> None:
+    url = reverse("answer", args=[frame.garden_id])
+    answer = signed_in.post(url, {"job": f"open:{frame.pk}", "said": "done"})
+    assert answer.url == reverse("today", args=[frame.garden_id])  # type: ignore[attr-defined]
+    assert signed_in.post(url, {"job": "open:999999", "said": "done"}).status_code == 404
+    assert signed_in.post(url, {"job": f"open:{frame.pk}", "said": "perhaps"}).status_code == 404
+
+
+def test_watering_is_told_when_the_top_is_dry_and_goes_into_the_record(signed_in: Client, frame: Place) -> None:
+    forecast = Forecast.objects.get()
+    forecast.watch |= {"water_d": 0}
+    forecast.save()
+    say(signed_in, frame.garden, f"water:{frame.pk}", "done")
+    assert Deed.objects.get().work == "watered"
+    signed_in.post(reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk]))
+    assert not Deed.objects.exists()
+
+
+def off(frame: Place, **values: object) -> None:
+    forecast = Forecast.objects.get()
+    forecast.watch["off"] |= values
+    forecast.save()
+
+
+def test_a_cover_comes_off_by_the_school_its_people_follow(frame: Place, person: User) -> None:
+    garden = frame.garden
+    off(frame, nights=0, height=False, established=False, heat=False)
+    told = {}
+    for school in Garden.OffSchool.values:
+        Garden.objects.filter(pk=garden.pk).update(off_school=school)
+        told[school] = f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person)
+    assert told == {"nights": True, "height": False, "established": False, "heat": False}
+    off(frame, nights=None, height=True, established=True, heat=True)
+    for school in ("height", "established", "heat"):
+        Garden.objects.filter(pk=garden.pk).update(off_school=school)
+        assert f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person), school
+
+
+def test_taken_off_it_ends_in_the_record_and_undone_it_is_on_again(signed_in: Client, frame: Place) -> None:
+    off(frame, nights=0)
+    say(signed_in, frame.garden, f"off:{frame.pk}", "done")
+    assert CoverPeriod.objects.get().last == TODAY - timedelta(days=1)
+    signed_in.post(reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk]))
+    assert CoverPeriod.objects.get().last is None
+
+
+def test_what_was_planned_stands_on_its_day(signed_in: Client, garden: Garden, person: User) -> None:
+    place, cover = make_place(garden), Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
+    period = CoverPeriod.objects.create(place=place, item=cover, cover="film_tunnel", first=TODAY)
+    CoverPeriod.objects.create(place=make_place(garden, "Other"), cover="fleece", first=TODAY - timedelta(days=9), last=TODAY)
+    sow.intend(place, "carrot", TODAY, person)
+    refresh(place)
+    shown = today(signed_in, garden)
+    assert "Put Long tunnel on." in shown
+    assert "Take the fleece 17 g/m² off." in shown
+    assert "Sow carrots." in shown
+    assert "You meant to, and" in shown
+    assert f"put_on:{period.pk}" in keys(garden, person)
+
+
+def test_a_sowing_that_was_meant_is_done_by_writing_it_down(signed_in: Client, garden: Garden, person: User) -> None:
+    place = make_place(garden)
+    meant = sow.intend(place, "carrot", TODAY - timedelta(days=2), person)
+    assert sow.intend(place, "carrot", TODAY, person).pk == meant.pk
+    told = {"place": place.pk, "crop_key": "carrot", "sown_on": TODAY.isoformat(), "seeds": "", "depth": ""}
+    signed_in.post(reverse("new_sowing", args=[garden.pk]), told)
+    meant.refresh_from_db()
+    assert meant.made == Sowing.objects.get()
+    assert f"sow:{meant.pk}" not in keys(garden, person)
+
+
+def test_what_is_overdue_and_what_may_be_counted(garden: Garden, person: User) -> None:
+    place = make_place(garden)
+    told = {"place": place, "crop_key": "pea", "depth_m": 0.03, "sown_on": TODAY - timedelta(days=40)}
+    late = Sowing.objects.create(outlook={"half": [None, "2026-04-01", None], "overdue": "2026-04-12"}, **told)
+    ripe = Sowing.objects.create(outlook={"half": [None, "2026-04-20", None], "overdue": "2026-05-12"}, **told)
+    young = Sowing.objects.create(outlook={"half": [None, "2026-05-20", None], "overdue": None}, **told)
+    found = keys(garden, person)
+    assert f"overdue:{late.pk}" in found
+    assert f"count:{ripe.pk}" in found
+    assert not [key for key in found if key.endswith(f":{young.pk}")]
+
+
+def test_nothing_to_do_says_until_when(signed_in: Client, garden: Garden, person: User) -> None:
+    place = make_place(garden)
+    Garden.objects.filter(pk=garden.pk).update(crops=["pepper"])
+    refresh(Place.objects.get(pk=place.pk))
+    sow.intend(place, "pepper", TODAY + timedelta(days=9), person)
+    assert "Nothing needs you today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
+
+
+def test_the_week_tells_plans_and_what_is_due(signed_in: Client, frame: Place, person: User) -> None:
+    sow.intend(frame, "carrot", TODAY + timedelta(days=3), person)
+    shown = signed_in.get(reverse("week", args=[frame.garden_id])).content.decode()
+    assert "Sow carrots in Frame." in shown
+    assert shown.count("Frame: Open it") >= 2
+    assert "12° to 25°" in shown
+
+
+def test_the_day_comes_by_mail_once_at_its_hour(signed_in: Client, frame: Place, person: User) -> None:
+    url = reverse("digest", args=[frame.garden_id])
+    assert signed_in.post(url, {"email": "nobody", "hour": "9"}).status_code == 422
+    signed_in.post(url, {"email": "rowan@example.org", "hour": "9"})
+    assert send_due(NOW) == 0  # eight in the morning there
+    assert send_due(NOW + timedelta(hours=1)) == 1
+    assert send_due(NOW + timedelta(hours=2)) == 0
+    (letter,) = mail.outbox
+    assert letter.to == ["rowan@example.org"]
+    assert letter.subject.startswith("Test plot, 22 April: Frame: open it")
+    assert "[ ] " in letter.body
+    assert "<" not in letter.body
+    signed_in.post(url, {"stop": "1"})
+    assert not DigestWish.objects.exists()
+
+
+def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    helper = make_person("willow")
+    garden.memberships.create(user=helper, role="viewer")
+    want(garden, helper, "willow@example.org", 6)
+
+    def lost(*args: object) -> None:
+        raise OSError("no route")
+
+    with monkeypatch.context() as broken:
+        broken.setattr("cloche.apps.watch.flows.digest.send_mail", lost)
+        assert send_due(NOW) == 0
+    garden.memberships.filter(user=helper).delete()
+    assert send_due(NOW) == 0
+    garden.memberships.create(user=helper, role="viewer")
+    assert send_due(NOW) == 1
+
+
+def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: User) -> None:
+    sow.intend(make_place(garden), "carrot", date(2026, 5, 9), person)
+    Intention.objects.create(place=make_place(garden, "B"), crop_key="beet", sow_on=TODAY, dropped_at=NOW)
+    found = client.get(reverse("feed", args=[link_of(garden, person).token])).content.decode()
+    assert "SUMMARY:Sow carrots in North bed" in found
+    assert "20260509" in found
+    assert "beet" not in found
