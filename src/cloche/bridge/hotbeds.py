@@ -20,6 +20,8 @@ MOIST = [
     ("wet", "wet: water runs"),
 ]
 TRODDEN = [("loose", "loose"), ("firm", "trodden firm in layers"), ("hard", "trodden hard")]
+LASTS_D = 90
+"""Days for which a hotbed's own heat is looked at."""
 TRAYS_FROM_C, TOO_HOT_C, USEFUL_C = 18.0, 27.0, 15.0
 """Soil for trays on top, too hot for roots, and no longer worth a hotbed (common practice, no source)."""
 
@@ -48,6 +50,7 @@ def times_of(ground: dict[str, Any], today: date) -> Times:
     top = max(range(min(len(course), behind + 60)), key=course.__getitem__)
     trays = next((i for i, value in enumerate(course) if value >= TRAYS_FROM_C), None)
     plant = next((i for i in range(top, len(course)) if course[i] <= TOO_HOT_C), None)
-    fades = next((i for i in range(top, len(course)) if course[i] < USEFUL_C), None)
+    # Later it is the season that cools it.
+    fades = next((i for i in range(top, min(top + LASTS_D, len(course))) if course[i] < USEFUL_C), None)
     at = [None if i is None else days[i] for i in (trays, plant, fades)]
     return Times(at[0], at[1], at[2], course[top], days[top])

@@ -58,7 +58,7 @@ def test_opening_is_told_with_its_hour_reason_and_limit(signed_in: Client, frame
     assert "<h1>Frame: open it" in shown
     assert "27° is the limit." in shown
     assert "For lettuce seedlings." in shown
-    assert "inside tonight" in shown
+    assert "in it tonight" in shown
 
 
 def test_once_it_is_over_it_is_tomorrows(signed_in: Client, frame: Place, monkeypatch: pytest.MonkeyPatch) -> None:

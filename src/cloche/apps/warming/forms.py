@@ -86,6 +86,8 @@ class OwnCoverForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.garden, self.units, self.today = garden, units, today
         self.fields["kind"] = forms.ChoiceField(label="What it is", choices=covers.names())
+        if self.instance.pk is None:
+            self.initial["kind"] = covers.OFTEN[0]
         for name, words in (
             ("length", "Length along the bed"),
             ("width", "Width of the sheet, or across the frame"),

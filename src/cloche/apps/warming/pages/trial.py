@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from math import isfinite
+from statistics import median
 
 from django.db.models import Q
 
@@ -19,6 +20,8 @@ from cloche.drawing import pairs as drawing
 
 TOGETHER = timedelta(minutes=30)
 SAME_DEPTH_M = 0.006
+FEWEST_FOR_ASTRAY, LEAST_USUAL_K, FAR_TIMES = 6, 0.3, 5
+"""Days from which one can be far off; and how far, in times of what days usually differ by."""
 
 
 @dataclass(frozen=True)
@@ -104,7 +107,7 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
         trial=trial,
         headline=_answer(trial, pairs, units),
         sub=_sub(trial, pairs, len(days), units, today),
-        settles=_settles(days, units),
+        settles=f"{_settles(days, units)}{_astray(days, today)}",
         teaches=_teaches(trial, pairs, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
         drawing=_drawn(days, units),
@@ -156,6 +159,19 @@ def _settles(days: list[tuple[date, float]], units: Units) -> str:
         more = "more than a season" if answer.to_sign is None else f"about {words.count(answer.to_sign, 'more day')}"
         sign = f" To tell it from nothing at all takes {more}."
     return f"To know it to {half} either way takes {width}.{sign}"
+
+
+def _astray(days: list[tuple[date, float]], today: date) -> str:
+    """Days whose difference lies far from all others: more likely a slip than the cover."""
+    if len(days) < FEWEST_FOR_ASTRAY:
+        return ""
+    middle = median(k for _, k in days)
+    usual = max(median(abs(k - middle) for _, k in days), LEAST_USUAL_K)
+    far = [words.day(on, today) for on, k in days if abs(k - middle) > FAR_TIMES * usual]
+    if not far:
+        return ""
+    stands = "stands" if len(far) == 1 else "stand"
+    return f" {words.listed(far, 3)} {stands} far from all others: a slip? What is left out under Doubts is left out here too."
 
 
 def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:

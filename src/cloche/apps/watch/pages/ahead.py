@@ -11,12 +11,12 @@ from cloche.apps.gardens.care import cover_name
 from cloche.apps.gardens.models import CoverPeriod, Garden
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings import selectors as sowings
-from cloche.apps.warming.pages.opening import watched_in
+from cloche.apps.warming.pages.opening import Watched, watched_in
 from cloche.apps.windows import selectors as windows
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
-WEEK_D, LOOKED_D = 7, 60
+WEEK_D, LOOKED_D, DAYS_PLANNED = 7, 60, 3
 
 
 @dataclass(frozen=True)
@@ -60,18 +60,21 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     days = []
     for number in range(WEEK_D):
         on = today + timedelta(days=number)
-        plans = [
-            f"{one.place.name}: {one.plan(number).partition('. ')[0]}." + _tonight(one.night(number))
-            for one in watched
-            if one.data["covered"] and number < len(one.data["days"])
-        ]
+        plans = [said for one in watched if number < DAYS_PLANNED and (said := _asks(one, number))]
         name = "Today" if number == 0 else f"{on:%A} {on.day} {on:%B}"
         days.append(WeekDay(name, _air(air.get(on), units), plans, [one.said for one in due if one.on == on]))
     return days
 
 
-def _tonight(night: str) -> str:
-    return f" {night.partition(':')[0]}." if night.startswith("For the night") else ""
+def _asks(one: Watched, number: int) -> str:
+    """What a day and its night ask for there; empty where it may lie as it is."""
+    days, nights = one.data.get("days", []), one.data["nights"]
+    said = []
+    if number < len(days) and days[number]["plan"]["opening"]:
+        said.append(one.plan(number).partition(". ")[0])
+    if number < len(nights) and nights[number]["way"] and one.data["growing"]:
+        said.append(one.night(number).partition(":")[0])
+    return f"{one.place.name}: {'. '.join(said)}." if said else ""
 
 
 def _air(ends: tuple[float, float] | None, units: Units) -> str:

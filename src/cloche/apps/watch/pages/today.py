@@ -22,7 +22,7 @@ from cloche.apps.windows.pages.wakes import Standing, standings
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
-MOST_SHOWN = 5
+MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)
 INDOORS = ("mat", "tray")
 
@@ -82,13 +82,15 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     by_place = {standing.place.pk: standing for standing in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
     inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
-    places = [
-        replace(
-            _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, _closed(grown, closed, line)),
-            inside=inside.get(line.place.pk, ""),
-        )
-        for line in lines
-    ]
+    crowded = len(lines) > CROWD
+
+    def now_in(line: PlaceLine) -> PlaceNow:
+        held = _closed(grown, closed, line)
+        told = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
+        figure = told.day_figure.partition(",")[0] if crowded else told.day_figure
+        return replace(told, inside=inside.get(line.place.pk, ""), day_figure=figure)
+
+    places = [now_in(line) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     sow = _headline(lines, found, open_now, openings, today)
     day = day_of(garden, units, now, grounds)
@@ -99,7 +101,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         changed=changed_since(garden, now - A_DAY, today),
         sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
         places=places,
-        crowd="few" if len(lines) <= 4 else "some" if len(lines) <= 7 else "many",
+        crowd="few" if len(lines) <= 4 else "some" if not crowded else "many",
         held_back=[f"{p.line.place.name}: {p.held_back}" for p in places if p.held_back],
         to_read=to_read,
         read=len(lines) - len(to_read),
@@ -123,7 +125,7 @@ def _work(day: Day, garden: Garden, today: date) -> str:
 def _inside(one: Watched) -> str:
     """Tonight's low and tomorrow's high inside, opened as told."""
     low, high = one.data["planned_c"][1][18:33], one.data["planned_c"][1][24:48]
-    return f"inside tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
+    return f"in it tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
 
 
 def _crops(keys: Iterable[str]) -> list[crops.Crop]:
