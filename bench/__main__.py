@@ -1,4 +1,4 @@
-"""All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench ingest`."""
+"""All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`."""
 
 from __future__ import annotations
 
@@ -7,8 +7,10 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, diurnal, emergence, reliability, speed
+from bench import accuracy, covers, diurnal, emergence, reliability, speed, vents
 
+ALONE = {"covers": covers.print_table, "vents": vents.table}
+"""What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
@@ -17,6 +19,9 @@ def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
     if len(argv) > 1 and argv[1] in ROOMS:
         return _room(argv[1])
+    if len(argv) > 1 and argv[1] in ALONE:
+        ALONE[argv[1]]()
+        return 0
     print("## Soil, fourteen days ahead\n")
     path = Path(argv[1]) if len(argv) > 1 else STATION
     accuracy.print_tables(path)
@@ -27,6 +32,10 @@ def main(argv: list[str]) -> int:
     emergence.print_tables()
     print("\n## Whether windows hold\n")
     reliability.print_tables(path)
+    print("\n## What a cover would buy\n")
+    covers.print_table()
+    print("\n## Opening and shutting\n")
+    vents.table()
     print("\n## Loggers\n")
     wrong = _room("ingest")
     print("\n## Pages\n")

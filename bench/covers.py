@@ -1,0 +1,56 @@
+"""What a what-if costs: one bed, eight covers, with the bed already known to the process and not."""
+
+from __future__ import annotations
+
+import statistics
+import time
+from datetime import UTC, date, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+from cloche.bridge import whatif
+from cloche.bridge.evidence import CoverSpan, Day, Evidence
+from cloche.bridge.forecasting import forecast
+from cloche.bridge.whatif import Asked, what_if
+
+TODAY = date(2026, 4, 22)
+KEYS = ("glass_frame", "film_tunnel", "bent_sheet", "fleece", "bell", "twin_wall_arch", "film_on_soil", "bin")
+EIGHT = tuple(CoverSpan(key, opens="closed" if key in ("fleece", "film_on_soil") else "above") for key in KEYS)
+TIMES = 5
+
+
+def evidence() -> Evidence:
+    """A bed read twice a day for three weeks."""
+    readings = []
+    for back in range(21, 0, -1):
+        day = datetime(2026, 4, 22, tzinfo=UTC) - timedelta(days=back)
+        readings += [(2 * back, day + timedelta(hours=5.5), 0.05, 9.0), (2 * back + 1, day + timedelta(hours=14.5), 0.05, 14.0)]
+    weather = [Day(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(60, -1, -1)]
+    site = {"latitude_deg": 48.0, "longitude_deg": 15.0, "elevation_m": 300.0, "timezone": ZoneInfo("Europe/Vienna")}
+    told = {"kind": "open", "seed_depth_m": 0.05, "today": TODAY, "typed_normals": None, "seed": 1}
+    return Evidence(readings=readings, weather=weather, **site, **told)  # type: ignore[arg-type]
+
+
+def print_table() -> None:
+    """Seconds, the middle of a few."""
+    told = evidence()
+    kept = forecast(told).kept
+    print(f"kept of a place: {len(kept) / 1000:.0f} kB")
+    for words, asked in (
+        ("today, one crop", Asked(0, 14, EIGHT, ("carrot",))),
+        ("today, six crops", Asked(0, 14, EIGHT, ("carrot", "beet", "lettuce", "pea", "squash", "radish"))),
+        ("in 40 days, one crop", Asked(40, 14, EIGHT, ("carrot",))),
+    ):
+        what_if(kept, told, asked)
+        known = [_timed(kept, told, asked) for _ in range(TIMES)]
+        fresh = []
+        for _ in range(TIMES):
+            whatif._standing.cache_clear()
+            fresh.append(_timed(kept, told, asked))
+        again, first = statistics.median(known), statistics.median(fresh)
+        print(f"one bed, eight covers, {words}: {again:.2f} s, {first:.2f} s at the first look")
+
+
+def _timed(kept: bytes, told: Evidence, asked: Asked) -> float:
+    began = time.perf_counter()
+    what_if(kept, told, asked)
+    return time.perf_counter() - began
