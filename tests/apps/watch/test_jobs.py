@@ -162,6 +162,21 @@ def test_a_sowing_that_was_meant_is_done_by_writing_it_down(signed_in: Client, g
     assert f"sow:{meant.pk}" not in keys(garden, person)
 
 
+def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is_free(garden: Garden, person: User) -> None:
+    place = make_place(garden)
+    write_air(garden, TODAY - timedelta(days=30), 34, -2.0, 7.0)
+    refresh(place)
+    meant = sow.intend(place, "squash", TODAY + timedelta(days=10), person)
+    assert f"warm:{meant.pk}" not in keys(garden, person)
+    Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
+    (job,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
+    assert job.do == "Warm it with Long tunnel."
+    assert job.why.startswith("Bare it would lie at ")
+    assert "on 2 May, when squashes are meant; they want 21°." in job.why
+    CoverPeriod.objects.create(place=place, cover="fleece", first=TODAY + timedelta(days=2))
+    assert f"warm:{meant.pk}" not in keys(garden, person)
+
+
 def test_what_is_overdue_and_what_may_be_counted(garden: Garden, person: User) -> None:
     place = make_place(garden)
     told = {"place": place, "crop_key": "pea", "depth_m": 0.03, "sown_on": TODAY - timedelta(days=40)}

@@ -47,6 +47,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
+    found += sowing.warming(garden, grounds, free, today, units)
     made = list(sowings_in(garden))
     found += sowing.awaited(garden, made, today)
     found += sowing.closing(garden, made, today)

@@ -106,7 +106,8 @@ class Watched:
         stand = f"{self._who(self.data['limits']['cold_by'])} stand {self.temperature(self.data['limits']['cold_c'])}"
         if not plan["way"]:
             return f"The night needs nothing: {cold} among the plants, at worst {colder}; {stand}."
-        holds = "" if plan["holds"] else " Even so it may not be enough."
+        ripe = any(stage == "grown" for _, stage in self.data["growing"])
+        holds = "" if plan["holds"] else " Even so it may not be enough" + (": pick now what is ready." if ripe else ".")
         return f"For the night {WAYS[plan['way']]}: {cold} among the plants otherwise, at worst {colder}, and {stand}.{holds}"
 
     def warnings(self) -> list[str]:

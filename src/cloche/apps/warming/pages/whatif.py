@@ -123,7 +123,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     basis = Basis.objects.filter(place=place).first()
     if basis is None:
         return WhatIf(
-            "", "", None, [], [], waiting=f"{place.name} is being worked out for the first time. Ask again in a minute."
+            "", "", None, [], [], waiting=f"{place.name} is being worked out for the first time; the answer comes by itself."
         )
     from cloche.bridge.whatif import Asked, what_if
 

@@ -12,14 +12,19 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.sowings import selectors as sowings
 from cloche.apps.sowings.models import Intention, Sowing
+from cloche.apps.warming.forms import WARMED
 from cloche.apps.warming.pages.trial import pairs_of, trials_in
 from cloche.apps.watch.jobs.job import DAY_H, MORNING_H, Job
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops, hotbeds
+from cloche.bridge.units import Units
 
 CLOSING_D, TOP_UP_D, SOWN_AGO_D = 7, 12, 40
+AHEAD_D = (4, 16)
+"""So many days before a sowing a bed is covered: a week or more (common practice, no source)."""
 
 
 def intended(garden: Garden, today: date) -> Iterator[Job]:
@@ -34,6 +39,38 @@ def intended(garden: Garden, today: date) -> Iterator[Job]:
     outlooks = {(row.place_id, row.crop_key): row for row in rows if (row.place_id, row.crop_key) in keys}
     for one in meant:
         yield _meant(one, outlooks.get((one.place_id, one.crop_key)), today)
+
+
+def warming(garden: Garden, grounds: Grounds, free: list[str], today: date, units: Units) -> Iterator[Job]:
+    """Covers to put on ahead of a sowing that is meant, where the bare bed will be too cold for it and a cover is free."""
+    by_place = {place.pk: ground for place, ground in grounds}
+    for one in sowings.intended_in(garden):
+        ground, days = by_place.get(one.place_id), (one.sow_on - today).days
+        if ground is None or not free or not AHEAD_D[0] <= days <= AHEAD_D[1] or _is_covered(one, ground):
+            continue
+        crop = crops.crop(one.crop_key)
+        wanted_c = crop.minimum_c if garden.school == Garden.School.MINIMUM else crop.optimum_from_c
+        week = ground.data["far_mid_c"][days : days + 7]
+        if week and sum(week) / len(week) < wanted_c:
+            told, wants = (units.temperature_text(value, 0) for value in (sum(week) / len(week), wanted_c))
+            why = (
+                f"Bare it would lie at {told} on {words.day(one.sow_on)}, when {crop.name_plural} are meant; they want {wants}."
+            )
+            yield _to_warm(one, days, free, why)
+
+
+def _is_covered(one: Intention, ground: Ground) -> bool:
+    planned = one.place.cover_periods.filter(first__lte=one.sow_on).exclude(last__lt=one.sow_on).exists()
+    return planned or bool(ground.forecast.watch.get("covered", True))
+
+
+def _to_warm(one: Intention, days: int, free: list[str], why: str) -> Job:
+    place = one.place
+    warm = min((d for d, _ in WARMED), key=lambda d: abs(d - days))
+    query = urlencode({"place": place.pk, "crop": one.crop_key, "warm": warm})
+    address = f"{reverse('covers', args=[place.garden_id])}?{query}"
+    do = f"Warm it with {words.listed(free, 1)}."
+    return Job(f"warm:{one.pk}", "today", DAY_H, do, why, place.name, place.pk, ("See what it buys", address))
 
 
 def _meant(one: Intention, outlook: CropOutlook | None, today: date) -> Job:
