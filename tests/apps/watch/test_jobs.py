@@ -245,3 +245,14 @@ def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: 
     assert "SUMMARY:Sow carrots in North bed" in found
     assert "20260509" in found
     assert "beet" not in found
+
+
+def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client, frame: Place) -> None:
+    cover = Cover.objects.create(garden=frame.garden, kind="glass_frame", name="Old frame")
+    CoverPeriod.objects.update(item=cover)
+    off(frame, nights=0)
+    say(signed_in, frame.garden, f"off:{frame.pk}", "done")
+    CoverPeriod.objects.create(place=make_place(frame.garden, "Other"), item=cover, cover="glass_frame", first=TODAY)
+    url = reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk])
+    assert "Old frame is on Other then" in signed_in.post(url, headers=HX).content.decode()
+    assert CoverPeriod.objects.get(place=frame).last is not None

@@ -38,12 +38,21 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
     asked = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
     units = selectors.units_of(request.user)
     form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=asked)
-    if form.is_valid():
-        care.save_cover(form.save(commit=False))
+    if form.is_valid() and kept(form):
         messages.success(request, f"Noted for {place.name}; its forecast is being worked out again.")
         return redirect("place", request.garden.pk, place.pk)
     context = {"form": form, "place": place, "period": period}
     return render(request, "gardens/cover_form.html", context, status=INVALID if form.errors else 200)
+
+
+def kept(form: CoverForm) -> bool:
+    """Keep a valid form's cover period; where the cover is on another bed the form says so."""
+    try:
+        care.save_cover(form.save(commit=False))
+    except care.OnAnotherBed as taken:
+        form.add_error("cover", str(taken))
+        return False
+    return True
 
 
 @require_POST

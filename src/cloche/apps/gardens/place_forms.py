@@ -162,7 +162,6 @@ class CoverForm(forms.ModelForm):
             self.add_error("last", "It comes off before it goes on.")
         elif first:
             self._refuse_two(first, last)
-            self._refuse_elsewhere(data.get("cover", ""), first, last)
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
             self.add_error("above", "Say below which warmth it is to stay.")
         if data.get("opens") == CoverPeriod.Opens.HOURS and (data.get("from_h") or 0) >= (data.get("to_h") or 0):
@@ -173,14 +172,6 @@ class CoverForm(forms.ModelForm):
         other = care.first_overlap(self.place.cover_periods.exclude(pk=self.instance.pk), first, last)
         if other:
             self.add_error("first", f"Another cover is on {_from_to(other)}. Take that one off first.")
-
-    def _refuse_elsewhere(self, chosen: str, first: Any, last: Any) -> None:
-        if chosen in self.own:
-            elsewhere = self.own[chosen].periods.exclude(place=self.place).filter(place__removed_at__isnull=True)
-            other = care.first_overlap(elsewhere.exclude(pk=self.instance.pk), first, last)
-            if other:
-                name = self.own[chosen].name
-                self.add_error("cover", f"{name} is on {other.place.name} {_from_to(other)}: one cover cannot be on two beds.")
 
     def save(self, commit: bool = True) -> CoverPeriod:
         """Carry over what the model names otherwise; the flow saves."""

@@ -101,7 +101,7 @@ def sandbox(request: GardenRequest) -> HttpResponse:
     return render(request, template, context, status=INVALID if form.errors else 200)
 
 
-@in_garden(writing=LOGS)
+@in_garden
 def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
     """What a hotbed is built of, and its weeks."""
     request.room = "ground"  # type: ignore[attr-defined]

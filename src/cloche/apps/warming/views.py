@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
-from cloche.apps.gardens.flows import care
+from cloche.apps.gardens.care_views import kept
 from cloche.apps.gardens.models import Cover, CoverPeriod
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.sowings.flows import sow
@@ -57,11 +57,9 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
     asked = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
     initial = {"opens": CoverPeriod.Opens.ABOVE} | asked
     form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
-    if form.is_valid():
-        care.save_cover(form.save(commit=False))
-        crop, sow_on = form.cleaned_data["crop"], form.cleaned_data["sow_on"]
-        if crop:
-            sow.intend(place, crop, sow_on, request.user)
+    if form.is_valid() and kept(form):
+        if form.cleaned_data["crop"]:
+            sow.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
         messages.success(request, f"Noted for {place.name}. Today says when its days come, and the forecast follows.")
         return redirect("place", request.garden.pk, place.pk)
     return render(request, "warming/put_on.html", {"form": form, "place": place}, status=INVALID if form.errors else 200)
@@ -73,7 +71,7 @@ def own_covers(request: GardenRequest) -> HttpResponse:
     return _inventory(request, Cover(garden=request.garden))
 
 
-@in_garden(writing=LOGS)
+@in_garden
 def edit_own(request: GardenRequest, own_id: int) -> HttpResponse:
     """Change one."""
     return _inventory(request, _own(request, own_id))

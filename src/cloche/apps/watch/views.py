@@ -9,6 +9,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
+from cloche.apps.gardens.flows.care import OnAnotherBed
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.watch import selectors
 from cloche.apps.watch.flows import answer as flow
@@ -48,16 +49,21 @@ def answer(request: GardenRequest) -> HttpResponse:
 @in_garden(writing=LOGS)
 def take_back_answer(request: GardenRequest, answer_id: int) -> HttpResponse:
     """Undo an answer."""
-    if flow.take_back(request.garden, answer_id) is None:
-        raise Http404
+    try:
+        if flow.take_back(request.garden, answer_id) is None:
+            raise Http404
+    except OnAnotherBed as taken:
+        return _jobs(request, str(taken))
     return _jobs(request)
 
 
-def _jobs(request: GardenRequest) -> HttpResponse:
+def _jobs(request: GardenRequest, refused: str = "") -> HttpResponse:
     if not request.headers.get("HX-Request"):
+        if refused:
+            messages.error(request, refused)
         return redirect("today", request.garden.pk)
     day = selectors.day_of(request.garden, units_of(request.user), clock.now())
-    return render(request, "watch/_jobs.html", {"day": day})
+    return render(request, "watch/_jobs.html", {"day": day, "refused": refused})
 
 
 @in_garden

@@ -6,13 +6,27 @@ from datetime import datetime
 
 from django.db import transaction
 
+from cloche.apps.gardens.care import first_overlap
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import CoverPeriod, Deed, Place
+from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Place
+
+
+class OnAnotherBed(ValueError):
+    """One cover cannot be on two beds; period: where it is."""
+
+    def __init__(self, period: CoverPeriod) -> None:
+        super().__init__(f"{period.item} is on {period.place.name} then: one cover cannot be on two beds.")
 
 
 @transaction.atomic
 def save_cover(period: CoverPeriod) -> CoverPeriod:
-    """Save a new or changed cover period."""
+    """Save a new or changed cover period; raises OnAnotherBed, also where two people put the same one on at once."""
+    if period.item_id:
+        own = Cover.objects.select_for_update().get(pk=period.item_id)
+        elsewhere = own.periods.exclude(pk=period.pk).exclude(place=period.place).filter(place__removed_at__isnull=True)
+        other = first_overlap(elsewhere, period.first, period.last)
+        if other is not None:
+            raise OnAnotherBed(other)
     period.save()
     note_change_at(period.place)
     return period
