@@ -33,11 +33,13 @@ def sign_in(page: Page, url: str, name: str) -> None:
 def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: Garden) -> None:
     sign_in(page, live_server.url, "demo")
     heading = page.get_by_role("heading", level=1)
-    expect(heading).to_contain_text("can go into")
+    expect(heading).to_contain_text("more below")
+    expect(page.locator(".sow")).to_contain_text("can go into")
     expect(page.locator(".cut > li")).to_have_count(10)
     for room, said in (
         ("Ground", "10 places"),
         ("What wakes", "comfortable in North bed"),
+        ("Covers", "warms the ground most"),
         ("Weather", "and foretold for a week"),
         ("Files", "Your records are yours"),
         ("Garden", "Halde farm has 10 places"),

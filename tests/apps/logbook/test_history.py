@@ -8,11 +8,12 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Hotbed, Place, User
 from cloche.apps.logbook.history import changes
 from cloche.apps.logbook.kinds import KINDS
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.warming.models import CoverTrial
 from cloche.bridge.units import Units
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -82,6 +83,10 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "weather": DailyWeather.objects.create(garden=garden, day=NOW.date(), low_c=2, high_c=12),
         "place": bed,
         "cover": CoverPeriod.objects.create(place=bed, cover="fleece", first=NOW.date()),
+        "own_cover": Cover.objects.create(garden=garden, kind="fleece", name="Fleece"),
+        "hotbed": Hotbed.objects.create(place=bed, filled_on=NOW.date()),
+        "intention": Intention.objects.create(place=bed, crop_key="pea", sow_on=NOW.date()),
+        "trial": CoverTrial.objects.create(covered=bed, bare=bed, depth_m=0.05, begun_on=NOW.date(), alike=["soil"]),
         "deed": Deed.objects.create(place=bed, work="watered", at=NOW),
         "visit": Visit.objects.create(key=uuid4(), place=bed, at=NOW, note="mole", photo=b"picture"),
         "sowing": sowing,

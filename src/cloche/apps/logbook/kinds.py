@@ -13,6 +13,7 @@ from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
 from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Hotbed, Place
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
 from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.warming.models import CoverTrial
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
@@ -175,6 +176,14 @@ KINDS = {
                 "topped_up_on": ("topped up", _day),
             },
             _at_place,
+        ),
+        Kind(
+            "trial",
+            CoverTrial,
+            "covered__garden",
+            lambda row, units: f"Trial of {row.covered.name} against {row.bare.name}",
+            {"begun_on": ("since", _day), "ended_on": ("to", _day), "depth_m": ("depth", _length)},
+            lambda row: None,
         ),
         Kind(
             "intention",
