@@ -16,15 +16,15 @@ from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.evidence import Day, Evidence
 from cloche.bridge.places import NIGHT, Lie
 from cloche.bridge.plain import short
+from cloche.core.covers.buys import off_day
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.physical import Covers, Standing
 from cloche.core.watch import night as nights
 from cloche.core.watch import opening
-from cloche.core.watch.limits import Limits, Stage, limits_of
+from cloche.core.watch.limits import Limits, Stage, limits_of, off_night_c
 from cloche.core.windows.limits import BAND, SEEDLING_D
-from cloche.core.windows.series import mean_ahead
 
 DAYS = 3
 HOURS = DAYS * 24 + 9
@@ -37,8 +37,6 @@ PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 6.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
 OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
-OFF_NIGHT_C = {"cool": 4.0, "warm": 10.0}
-"""Nights in which a cover is no longer needed: over heat-lovers about 10 °C (common practice, no source); cool: assumption."""
 ROOF_OVER_MEAN = 1.3
 """Height of a cover's middle over its mean height (assumption)."""
 GROUNDS = ("tray", "mat")
@@ -167,12 +165,11 @@ class _Watched:
 
     def _off(self) -> dict[str, Any]:
         """When each school would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
-        wanted = max((max(crop.plant_night_c, OFF_NIGHT_C[crop.season]) for crop, _ in self.standing), default=0.0)
-        lows = mean_ahead(self._nights_ahead(OFF_LOOKED_D + 7), 7)[:OFF_LOOKED_D]
-        warm = np.flatnonzero((lows >= wanted).mean(axis=1) > 0.5)
+        wanted = max((off_night_c(crop) for crop, _ in self.standing), default=0.0)
+        day = off_day(self._nights_ahead(OFF_LOOKED_D + 7), wanted)
         wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)
         return {
-            "nights": int(warm[0]) if len(warm) and self.standing else None,
+            "nights": int(day) if self.standing and day < OFF_LOOKED_D else None,
             "night_c": round(wanted, 1),
             "established": bool(self.standing) and all(stage is Stage.GROWN for _, stage in self.standing),
             "heat": bool(self.standing) and float((wide > self.limits.hot_c).mean()) > 0.5,

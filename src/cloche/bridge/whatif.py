@@ -20,6 +20,7 @@ from cloche.core.covers.kinds import CoverPeriod, Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.physical import Standing
 from cloche.core.soil.simulate import Course
+from cloche.core.watch.limits import off_night_c
 from cloche.core.windows.limits import BAND, longest_lie_d
 from cloche.core.windows.season import field_factors
 
@@ -158,7 +159,7 @@ class _Judged:
             gained_d=round(bare - ready) if np.isfinite(ready) and np.isfinite(bare) else None,
             half_d=short(np.array(half), 1),
             share=round(up.share, 3),
-            off_d=self._from_today(buys.off_day(self.night_c, crop)),
+            off_d=self._from_today(buys.off_day(self.night_c, off_night_c(crop))),
         )
 
     def _from_today(self, day: float) -> int | None:

@@ -15,7 +15,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
 from cloche.core.soil.simulate import Course
 from cloche.core.windows.limits import BAND, FRACTIONS
-from cloche.core.windows.series import mean_ahead
+from cloche.core.windows.series import lowest_ahead, mean_ahead
 
 Array = NDArray[np.float64]
 
@@ -83,6 +83,8 @@ def opening_h(aired: Course, days: int) -> float:
     return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 
 
-def off_day(night_c: Array, crop: Crop) -> float:
-    """First day from which nights outside (days, members) stay, as likely as not, above what the crop wants for a week; inf."""
-    return ready_day(night_c, crop.plant_night_c)
+def off_day(night_c: Array, wanted_c: float) -> float:
+    """First day from which, as likely as not, no night outside (days, members) of a week is colder than is wanted; inf."""
+    warm = (lowest_ahead(night_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
+    stays = np.flatnonzero(warm[: max(len(warm) - STAYS_D + 1, 0)])
+    return float(stays[0]) if len(stays) else float("inf")

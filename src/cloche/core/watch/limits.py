@@ -10,6 +10,8 @@ from cloche.core.crops.catalogue import Crop
 
 HOT_C = {"cool": 27.0, "warm": 35.0}
 """Air that sets plants of a season back when they are shut in with it (assumption; growers open from the low twenties)."""
+OFF_NIGHT_C = {"cool": 4.0, "warm": 10.0}
+"""Nights in which a cover is no longer needed: over heat-lovers about 10 °C (common practice, no source); cool: assumption."""
 LYING_HOT_C = 40.0
 """While seed lies in the ground only its soil counts, which stays well below the air (assumption)."""
 UNKNOWN_COLD_C = -2.0
@@ -53,3 +55,8 @@ def _cold_c(crop: Crop, stage: Stage) -> float | None:
     if stage is Stage.LYING:
         return None
     return crop.frost_limit_c if stage is Stage.SEEDLING else crop.frost_grown_c
+
+
+def off_night_c(crop: Crop) -> float:
+    """Nights that a crop wants without its cover [°C]."""
+    return max(crop.plant_night_c, OFF_NIGHT_C[crop.season])

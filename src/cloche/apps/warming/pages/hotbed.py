@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
+from typing import Any
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Place
 from cloche.apps.windows import selectors as windows
 from cloche.bridge import hotbeds
 from cloche.bridge.units import Units
+from cloche.drawing.bought import Bought, bought, limits, marks
+
+BEHIND_D, AHEAD_D = 21, 70
 
 
 @dataclass(frozen=True)
@@ -19,6 +23,7 @@ class HotbedPage:
     headline: str
     uses: list[str]
     learned: str
+    ribbon: Bought | None = None
 
 
 def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
@@ -27,7 +32,18 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     if ground is None:
         return HotbedPage(f"{place.name} is being worked out.", [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
-    return HotbedPage(_headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["character"]))
+    said = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["character"])
+    return HotbedPage(*said, _drawn(ground.data, units))
+
+
+def _drawn(data: dict[str, Any], units: Units) -> Bought:
+    """Three weeks behind by the day and ten ahead with their band, against what roots stand."""
+    hours = data["near_mid_c"][: BEHIND_D * 24]
+    past = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
+    band = [past + data[f"far_{side}_c"][:AHEAD_D] for side in ("low", "mid", "high")]
+    within = limits(band)
+    labels = [(value, units.temperature_text(value, 0)) for value in marks(within)]
+    return bought(band, band[1], within, hotbeds.TOO_HOT_C, len(past), labels)
 
 
 def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> str:

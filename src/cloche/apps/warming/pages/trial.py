@@ -61,21 +61,26 @@ def trials_in(garden: Garden) -> list[CoverTrial]:
     return sorted(rows, key=lambda trial: trial.ended_on is not None)
 
 
-def pairs_of(trial: CoverTrial) -> list[Pair]:
-    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour."""
-    covered, bare = (_readings(trial, place) for place in (trial.covered, trial.bare))
-    found, left = [], list(bare)
+def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
+    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour; of the
+    days from `since` on."""
+    covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
+    found, j = [], 0
     for at, value in covered:
-        near = min(left, key=lambda other: abs(other[0] - at), default=None)
-        if near is not None and abs(near[0] - at) <= TOGETHER:
-            left.remove(near)
-            found.append(Pair(at, value, near[1]))
+        while j < len(bare) and bare[j][0] < at - TOGETHER:
+            j += 1
+        near = j
+        while near + 1 < len(bare) and abs(bare[near + 1][0] - at) < abs(bare[near][0] - at):
+            near += 1
+        if near < len(bare) and abs(bare[near][0] - at) <= TOGETHER:
+            found.append(Pair(at, value, bare[near][1]))
+            j = near + 1
     return found
 
 
-def _readings(trial: CoverTrial, place: Place) -> list[tuple[datetime, float]]:
+def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[datetime, float]]:
     zone = place.garden.timezone
-    begin = datetime.combine(trial.begun_on, datetime.min.time(), tzinfo=zone)
+    begin = datetime.combine(since, datetime.min.time(), tzinfo=zone)
     depth = Q(depth_m__gte=trial.depth_m - SAME_DEPTH_M, depth_m__lte=trial.depth_m + SAME_DEPTH_M)
     rows = Reading.objects.standing().filter(depth, place=place, taken_at__gte=begin)
     rows = rows.exclude(verdict=Reading.Verdict.LEFT_OUT)

@@ -158,7 +158,7 @@ def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
 def trials(garden: Garden, today: date) -> Iterator[Job]:
     """Running trials without a pair today."""
     for trial in trials_in(garden):
-        if trial.ended_on is None and not any(p.at.astimezone(garden.timezone).date() == today for p in pairs_of(trial)):
+        if trial.ended_on is None and not pairs_of(trial, since=today):
             why = "Both within a few minutes, at the same depth: a pair a day settles it soonest."
             address = reverse("trial", args=[garden.pk, trial.pk])
             do = f"Read {trial.covered.name} and {trial.bare.name} together."
