@@ -116,6 +116,7 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
         said(forecast=[{"day": "soon", "low_c": 1, "high_c": 3}]),
         said(daily={"first": "2026-01-01", "low_c": [1.0], "high_c": [], "rain_mm": [0]}),
         said(daily={"first": "2026-01-01", "low_c": [1.0], "high_c": [400.0], "rain_mm": [0]}),
+        said(forecast=[{"day": "2026-04-23", "low_c": 1, "high_c": 3, "wind_m_s": -4}]),
         said(issued="yesterday"),
         "rain later",
     ],
@@ -127,6 +128,16 @@ def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
     kept = WeatherHeard.objects.get(garden=garden)
     assert kept.past == before
     assert "cannot be read" in kept.failure
+
+
+def test_rain_and_wind_ahead_are_heard_where_they_are_told(garden: Garden) -> None:
+    told = [{"day": "2026-04-23", "low_c": 1, "high_c": 3, "rain_mm": 22.5}, {"day": "2026-04-24", "low_c": 1, "high_c": 3}]
+    hear.ask(garden, Told(said(forecast=told)))
+    ahead = {day.day.day: day for day in selectors.foretold(garden, NOW.date())}
+    assert (ahead[23].rain_mm, ahead[23].wind_m_s) == (22.5, None)
+    assert (ahead[24].rain_mm, ahead[24].wind_m_s) == (None, None)
+    hear.ask(garden, Told(said()))
+    assert all(day.wind_m_s is not None for day in selectors.foretold(garden, NOW.date()))
 
 
 def test_its_error_grows_with_lead_time_and_its_past_never_changes() -> None:

@@ -1,0 +1,70 @@
+"""Ribbons under covers, three days of opening, a trial's pairs, the sandbox's day."""
+
+from datetime import date, timedelta
+from itertools import pairwise
+
+import pytest
+
+from cloche.drawing import bought, days, pairs, sandbox
+from cloche.drawing.scale import colour
+
+
+def told(value: float) -> str:
+    return f"{value:.0f}°"
+
+
+RISING = [[5.0 + day * 0.2 + step for day in range(45)] for step in (0.0, 1.0, 2.0)]
+
+
+def numbers(path: str) -> list[float]:
+    return [float(n) for part in path.replace("M", "").replace("Z", "").split("L") for n in part.split()]
+
+
+def test_a_ribbon_lies_within_its_room_and_wears_the_grounds_colours() -> None:
+    within = bought.limits(RISING)
+    found = bought.bought(RISING, RISING[0], within, 10.0, 14, [(10.0, "10°")])
+    x, y = numbers(found.band)[::2], numbers(found.band)[1::2]
+    assert min(x) == bought.LEFT
+    assert max(x) == bought.WIDTH
+    assert bought.TOP <= min(y) <= max(y) <= bought.BOTTOM
+    assert found.stops[0].colour == colour(RISING[1][0])
+    assert found.wanted_y == pytest.approx(found.values[0].at)
+    assert bought.LEFT < found.sown_x < bought.WIDTH
+
+
+def test_what_lies_outside_the_scale_is_not_drawn() -> None:
+    found = bought.bought(RISING, RISING[0], bought.limits(RISING), 40.0, 99, [(40.0, "40°")])
+    assert found.wanted_y is None
+    assert found.values == []
+    assert found.sown_x == bought.WIDTH
+
+
+def test_bars_stand_over_the_hours_in_which_it_is_open() -> None:
+    hours = [10.0 + hour % 24 for hour in range(81)]
+    lines = days.Lines(hours, [hours, hours, hours], [hours, hours, hours])
+    plans = [(0, 10, 16, 0.12), (1, 9, 17, 1.0), (2, 6, 7, 0.0)]
+    found = days.days(lines, plans, [27.0, -2.0], ["Today", "Tomorrow", "Friday"], told)
+    narrow, wide = found.bars
+    assert wide.height > narrow.height
+    assert wide.width == pytest.approx(narrow.width * 8 / 6, abs=0.2)
+    assert [limit.words for limit in found.limits] == ["27°", "-2°"]
+    assert found.limits[0].y < found.limits[1].y
+    assert [tick.label for tick in found.days] == ["Today", "Tomorrow", "Friday"]
+
+
+def test_pairs_stand_about_their_mean_and_above_nothing() -> None:
+    daily = [(date(2026, 4, 1) + timedelta(days=i), 3.0 + i % 2) for i in range(10)]
+    found = pairs.pairs(daily, 3.5, (3.1, 3.9), told)
+    assert found.high_y is not None
+    assert found.low_y is not None
+    assert found.high_y < found.mean_y < found.low_y < found.zero_y
+    assert len(found.dots) == 10
+    assert pairs.pairs(daily[:1], 3.0, None, told).low_y is None
+
+
+def test_the_sandboxs_words_do_not_lie_on_each_other() -> None:
+    curves = [("outside", "air-outside", [10.0] * 24), ("inside", "air-inside", [10.1] * 24), ("soil", "soil", [10.2] * 24)]
+    found = sandbox.day(curves, told)
+    places = sorted(curve.y for curve in found.curves)
+    assert all(after - before >= sandbox.APART for before, after in pairwise(places))
+    assert {curve.name for curve in found.curves} == {"outside", "inside", "soil"}
