@@ -65,6 +65,12 @@ def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
     assert (squash.gained_d or 0) >= 0
 
 
+def test_a_forecast_of_yesterday_is_run_on_to_today() -> None:
+    tomorrow = replace(evidence(), today=TODAY + timedelta(days=1))
+    bare, _ = what_if(kept(), tomorrow, Asked(0, 14, (FRAME,), ("carrot",)))
+    assert bare.soil_c[1][:10] == pytest.approx(asked(FRAME)[0].soil_c[1][1:11], abs=0.05)
+
+
 def test_eight_covers_are_worked_out_while_one_waits() -> None:
     asked(*EIGHT)
     began = time.perf_counter()

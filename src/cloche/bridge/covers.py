@@ -17,9 +17,8 @@ SELF_AIRING = ("fleece", "thick_fleece", "film_on_soil")
 """What nobody opens on a sunny day."""
 GROUNDS = [("plain", "as it lies"), ("mulch", "under straw"), ("stones", "with dark stones"), ("heap", "over a compost heap")]
 """What can be done to the sandbox's bed."""
-GLASS = ("glass_pane", "glass_frame", "bell")
 
-__all__ = ["DRAWN_AS", "GLASS", "GROUNDS", "OFTEN", "SELF_AIRING", "bends", "lasts_y", "light", "name_of", "names", "shape"]
+__all__ = ["DRAWN_AS", "GROUNDS", "OFTEN", "SELF_AIRING", "bends", "lasts_y", "light", "name_of", "names", "shape"]
 __all__ += ["with_article"]
 
 

@@ -16,7 +16,7 @@ from cloche.bridge.crops import Grown, grown
 from cloche.bridge.evidence import Evidence
 from cloche.bridge.frosts import frosts_of, last_frost_day, plain
 from cloche.bridge.held import AHEAD_D, Held, pack
-from cloche.bridge.layout import FIELD_STEP_H, MEMBERS
+from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
 from cloche.bridge.places import Lie, felt, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
@@ -40,7 +40,6 @@ RUN_UP_D = 30
 SOIL_D, HORIZON_D = 310, 430
 """Soil for the last day to sow that is looked at and a slow crop's emergence; air for the growing time behind it."""
 NEAR_PAST_D, NEAR_D = 21, 14
-FIELD_DEPTHS_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 BAND = (0.1, 0.5, 0.9)
 PROBED_M = 0.10
 LIGHT = 1.15
@@ -150,7 +149,7 @@ def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, s
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), site)
     later = Lie(lie.place.shifted(start * 24), lie.house, lie.indoors)
     weather_there = felt(later, outside)
-    depths = sorted({*FIELD_DEPTHS_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
+    depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
     since = learned.since(start * 24)
     drawn = draw(since, len(outside), MEMBERS, evidence.seed)
     standing = stop(later.place, drawn, weather_there, depths, run_up_d)
@@ -247,7 +246,7 @@ def _air(found: _Outlook, first: int, last: int) -> dict[str, list[float]]:
 def _field_depths(found: _Outlook) -> list[float]:
     """As deep as there is soil: a tray ends where it ends."""
     volume = found.lie.place.bed.volume
-    return [depth for depth in FIELD_DEPTHS_M if volume is None or depth <= volume.depth_m]
+    return [depth for depth in PROFILE_M if volume is None or depth <= volume.depth_m]
 
 
 def _field(found: _Outlook, first: int, last: int) -> list[list[float]]:

@@ -10,4 +10,9 @@ MEMBERS = 40
 FIELD_STEP_H = 2
 """Hours between two columns of the field of soil by depth."""
 
-__all__ = ["FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS"]
+PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
+"""Depths at which the ground under a cover is told for drawing."""
+SANDBOX_M = (0.01, 0.05, 0.10)
+"""Depths that the sandbox draws."""
+
+__all__ = ["FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS", "PROFILE_M", "SANDBOX_M"]

@@ -10,6 +10,7 @@ import numpy as np
 
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import Crop
+from cloche.bridge.layout import SANDBOX_M
 from cloche.bridge.plain import short
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
@@ -23,7 +24,6 @@ from cloche.core.weather.record import DailyRecord, Site
 
 TAKEN_IN_D, LOOKED_D = 16, 150
 """Days that the weather is repeated, and days over which seed is followed in the last of them."""
-DEPTHS_M = (0.01, 0.05, 0.10)
 HEAP = Heating(70.0, 0.35)
 """A bed over or against a working compost heap (assumption)."""
 
@@ -45,7 +45,7 @@ class Set:
 
 @dataclass(frozen=True)
 class Day:
-    """The last day by the hour [°C]: outside; inside among the plants; soil by DEPTHS_M; bare: soil at 5 cm without the cover.
+    """The last day by the hour [°C]: outside; inside among the plants; soil by SANDBOX_M; bare: soil at 5 cm without the cover.
     half_d: days until half are up in such days, None: never; bare_half_d: in the bare bed; share: of live seed."""
 
     outside_c: list[float]
@@ -66,14 +66,14 @@ def day_of(told: Set, site: Site, crop: Crop) -> Day:
     vent = Vent(told.opening, 9.0, 17.0) if told.opening else Vent()
     covers = (CoverPeriod(kind(told.cover), 0.0, 1e6, vent),) if told.cover else ()
     places = [Place(_bed(told.ground), wave, covers), Place(_bed("plain"), wave)]
-    depths = sorted({*DEPTHS_M, crop.sowing_depth_m})
+    depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
     covered, bare = simulate([place.lane(weather, Character.plain(1)) for place in places], depths)
     last = slice(-24, None)
     half, share = _up(covered.at(crop.sowing_depth_m)[last], crop)
     return Day(
         outside_c=short(weather.air_c[last, 0], 1),
         inside_c=short(covered.air_c[last, 0], 1),
-        soil_c=[short(covered.at(depth)[last, 0], 1) for depth in DEPTHS_M],
+        soil_c=[short(covered.at(depth)[last, 0], 1) for depth in SANDBOX_M],
         bare_c=short(bare.at(0.05)[last, 0], 1),
         half_d=half,
         bare_half_d=_up(bare.at(crop.sowing_depth_m)[last], crop)[0],

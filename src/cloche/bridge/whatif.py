@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 from cloche.bridge.crops import grown
 from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.held import Held, stand, unpack
-from cloche.bridge.layout import MEMBERS
-from cloche.bridge.outlooks import nearest_depth
+from cloche.bridge.layout import MEMBERS, PROFILE_M
+from cloche.bridge.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.places import NIGHT, kind_of, vent_of
 from cloche.bridge.plain import short
 from cloche.core.covers import buys
@@ -29,8 +29,6 @@ LOOKED_D = 45
 BARE_D = 75
 """Days that the bare bed is given to come as far."""
 FORTNIGHT_D = 14
-SEED_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
-PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 KEPT_PLACES = 6
 FAR_H = 1e6
 
@@ -80,7 +78,7 @@ class Bought:
 @lru_cache(maxsize=KEPT_PLACES)
 def _standing(kept: bytes, evidence_key: _Described) -> tuple[Held, Standing]:
     held = unpack(kept)
-    depths = sorted({*PROFILE_M, *SEED_DEPTHS_M, evidence_key.evidence.seed_depth_m})
+    depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, evidence_key.evidence.seed_depth_m})
     return held, stand(held, evidence_key.evidence, depths)[2]
 
 
@@ -102,13 +100,15 @@ class _Described:
 def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
     """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
     held, today = _standing(kept, _Described(evidence))
-    standing = today.later(asked.on_d)
+    # A forecast of yesterday stands a day back.
+    on_d = asked.on_d + (evidence.today - held.today).days
+    standing = today.later(on_d)
     periods = [_period(span, evidence) for span in asked.covers]
     # Whatever stands there now goes when another comes.
     bare = standing.on([()], BARE_D)[0]
     under = standing.on([(period,) for period in periods], LOOKED_D) if periods else []
     shut = standing.on([(_closed(period),) for period in periods], FORTNIGHT_D) if periods else []
-    nights = held.weather.low_c[held.run_up_d + asked.on_d :]
+    nights = held.weather.low_c[held.run_up_d + on_d :]
     judged = _Judged(evidence, asked, bare, nights)
     return [judged.bought(bare, bare), *(judged.bought(*pair) for pair in zip(under, shut, strict=True))]
 

@@ -9,7 +9,7 @@ from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
 
 WIDTH, HEIGHT = 1064.0, 210.0
 LEFT, RIGHT, TOP, BOTTOM = 34.0, 1056.0, 30.0, 186.0
-BAR_TOP, BAR_FULL = 8.0, 16.0
+BAR_TOP = 8.0
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,6 @@ Courses are hourly from the midnight of the day on which the cover goes on.
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -35,9 +34,9 @@ class Emerging:
     share: float
 
 
-def daily(hourly: NDArray[np.floating], how: Callable[..., Array] = np.mean) -> Array:
-    """(hours, members) to (days, members)."""
-    return np.asarray(how(hourly.astype(np.float64).reshape(-1, 24, hourly.shape[1]), axis=1))
+def daily(hourly: NDArray[np.floating]) -> Array:
+    """Means of (hours, members): (days, members)."""
+    return hourly.astype(np.float64).reshape(-1, 24, hourly.shape[1]).mean(axis=1)
 
 
 def band(values: Array) -> Array:

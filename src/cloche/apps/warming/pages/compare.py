@@ -8,7 +8,7 @@ from datetime import date
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Cover
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.warming.pages.whatif import AIRED_ABOVE_C, AIRED_BY, usual_crops
+from cloche.apps.warming.pages.whatif import aired, usual_crops
 from cloche.apps.warming.selectors import coverable, now_over
 from cloche.apps.windows.models import Basis
 from cloche.apps.windows.told import described, item_told
@@ -46,8 +46,7 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
     from cloche.bridge.whatif import Asked, what_if
 
     garden = cover.garden
-    aired = {} if cover.kind in covers.SELF_AIRING else {"opens": "above", "above_c": AIRED_ABOVE_C, "opening": AIRED_BY}
-    span = CoverSpan(cover.kind, **aired, **item_told(cover, today))  # type: ignore[arg-type]
+    span = CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
     asked = Asked(0, 14, (span,), usual_crops(garden), garden.school != garden.School.MINIMUM)
     sowings, lines = list(sowings_in(garden)), list[BedLine]()
     bases = {basis.place_id: basis for basis in Basis.objects.filter(place__garden=garden)}

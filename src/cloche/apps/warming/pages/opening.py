@@ -18,7 +18,6 @@ from cloche.bridge.units import Units
 from cloche.drawing import days as drawing
 
 OPENED = {0.0: "shut", 0.05: "a finger", 0.12: "a hand’s width", 0.25: "a quarter", 0.5: "half", 1.0: "wide"}
-SURE, LIKELY = 0.95, 0.10
 WAYS = {"blanket": "lay a blanket over it", "cap the ends": "cap the ends", "bring in": "bring them in"}
 WAYS |= {"fleece": "lay fleece over it", "fleece and blanket": "lay fleece and a blanket over it"}
 WARNS = {

@@ -8,10 +8,9 @@ from typing import Any
 
 from cloche.apps.gardens.models import Garden
 from cloche.bridge import covers, crops
+from cloche.bridge.layout import SANDBOX_M
 from cloche.bridge.units import Units
 from cloche.drawing import sandbox as drawing
-
-DEPTHS_M = (0.01, 0.05, 0.10)
 
 
 @dataclass(frozen=True)
@@ -82,7 +81,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     curves = [("outside", "air-outside", found.outside_c)]
     if sliders.cover:
         curves.append(("inside", "air-inside", found.inside_c))
-    curves += [(f"soil {units.length_text(depth)}", "soil", row) for depth, row in zip(DEPTHS_M, found.soil_c, strict=True)]
+    curves += [(f"soil {units.length_text(depth)}", "soil", row) for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)]
     if sliders.cover or sliders.ground != "plain":
         curves.append((f"bare {units.length_text(0.05)}", "course-other", found.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))

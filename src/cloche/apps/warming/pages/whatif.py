@@ -15,6 +15,7 @@ from cloche.apps.windows.models import Basis
 from cloche.apps.windows.told import described, item_told
 from cloche.bridge import covers, crops
 from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.layout import PROFILE_M
 from cloche.bridge.units import Units
 from cloche.drawing import bought as drawing
 from cloche.drawing.slice import Slice, slice_of
@@ -25,7 +26,6 @@ if TYPE_CHECKING:
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
 TELLS_K = 0.3
-SECOND_WEEK_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 
 
 @dataclass(frozen=True)
@@ -100,7 +100,7 @@ def offers(garden: Garden, today: date, on: date, place: Place) -> list[Offer]:
 def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
     cover = owned.cover
     told = item_told(cover, today)
-    span = CoverSpan(cover.kind, **_aired(cover.kind), **told)  # type: ignore[arg-type]
+    span = CoverSpan(cover.kind, **aired(cover.kind), **told)  # type: ignore[arg-type]
     busy = ""
     if owned.period is not None and not owned.free_on(on):
         where = "here already" if owned.period.place_id == place.pk else f"on {owned.period.place.name}"
@@ -109,10 +109,10 @@ def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
 
 
 def _other(key: str) -> Offer:
-    return Offer(words.sentence(covers.name_of(key)), "not yours yet", CoverSpan(key, **_aired(key)), None, "")  # type: ignore[arg-type]
+    return Offer(words.sentence(covers.name_of(key)), "not yours yet", CoverSpan(key, **aired(key)), None, "")  # type: ignore[arg-type]
 
 
-def _aired(key: str) -> dict[str, object]:
+def aired(key: str) -> dict[str, object]:
     """As somebody who is there would air it."""
     return {} if key in covers.SELF_AIRING else {"opens": "above", "above_c": AIRED_ABOVE_C, "opening": AIRED_BY}
 
@@ -263,7 +263,7 @@ class _Teller:
         return f"{first.gained_d} d" if first.gained_d else "0 d"
 
     def _cut(self, kind: str, found: Bought) -> Slice:
-        return slice_of(kind, self.question.place.seed_depth_m, SECOND_WEEK_M, found.profile_c)
+        return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)
 
     def _ribbon(self, found: Bought) -> drawing.Bought:
         bare = self.bare.soil_c[1]
