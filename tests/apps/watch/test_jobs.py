@@ -87,7 +87,9 @@ def test_done_is_for_its_day_later_until_tomorrow_not_here_for_long(
         monkeypatch.setattr(clock, "now", lambda: NOW)
         say(signed_in, garden, key, said)
         monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=1))
+        refresh(frame)
         assert (f'value="{key}"' in today(signed_in, garden)) is comes_again, said
+        Forecast.objects.update(day=TODAY)
         Answer.objects.all().delete()
 
 

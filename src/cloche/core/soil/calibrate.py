@@ -16,6 +16,7 @@ from scipy.stats import qmc
 
 from cloche.core.soil import damp
 from cloche.core.soil.bed import FACTORS, Character
+from cloche.core.soil.draws import balanced
 from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
@@ -68,12 +69,12 @@ class Learned:
         """One place a member, its start_k (members,) and the wetness added (hours, members)."""
         # A stream to each number: what a cover adds to be known must not change the draws of everything else.
         *streams, wetness = rng.spawn(len(PRIOR_SD) + 1)
-        free = {name: stream.standard_normal(members) for name, stream in zip(PRIOR_SD, streams, strict=True)}
+        free = {name: balanced(stream, members) for name, stream in zip(PRIOR_SD, streams, strict=True)}
         own = len(self.names)
-        drawn = [free[name] for name in self.names] + list(wetness.standard_normal((len(self.mean) - own, members)))
+        drawn = [free[name] for name in self.names] + list(balanced(wetness, len(self.mean) - own, members))
         z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -BOUND, BOUND)
         more = max(damp.knots_over(hours - self.first_h) - (len(z) - own), 2)
-        knots = damp.path(np.vstack([z[own:], wetness.standard_normal((more, members))]), self.drift.wandering.damp)
+        knots = damp.path(np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.damp)
         # What its readings cannot have told, such as how tight a cover is that never stood there, is as far as anybody knows.
         rest = tuple(name for name in PRIOR_SD if name not in self.names)
         z = np.vstack([z[:own], *(np.clip(free[name], -BOUND, BOUND) for name in rest)])
@@ -211,6 +212,9 @@ class _Problem:
         spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
         z = np.zeros((len(self.names) + damp.knots_over(len(self.weather)), len(spread) + 1))
         z[: len(self.names), 1:] = spread.T
+        if "exchange" in self.names and not self.place.covers:
+            # Nothing tells it here: it must not weigh on the choice.
+            z[self.names.index("exchange")] = 0.0
         courses, means = self._run(z, Wandering().damp)
         costs = []
         for course, mean, one in zip(courses.T, means.T, z.T, strict=True):

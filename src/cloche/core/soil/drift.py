@@ -17,6 +17,8 @@ from numpy.typing import NDArray
 from scipy.linalg import cho_factor, cho_solve
 from scipy.signal import lfilter
 
+from cloche.core.soil.draws import balanced
+
 Array = NDArray[np.float64]
 
 
@@ -106,7 +108,7 @@ class Drift:
         if not len(self.hour):
             return level, gain
         midday = np.arange(days, dtype=np.float64) * 24 + 12.0
-        noise = scatter.standard_normal((len(self.hour), members)) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
+        noise = balanced(scatter, len(self.hour), members) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
         seen = _at(self.hour, midday, level) + _at(self.hour, midday, gain) * self.swing_k[:, None] + noise
         total = covariance(w, self.hour, self.swing_k, self.scatter)
         # Matheron's rule: a free draw, corrected by what it misses of the readings.
@@ -135,7 +137,7 @@ def hourly(daily: Array) -> Array:
 
 def _free(days: int, members: int, length_d: float, rng: np.random.Generator) -> Array:
     keep = np.exp(-1 / length_d)
-    steps = rng.standard_normal((days, members))
+    steps = balanced(rng, days, members)
     steps[1:] *= np.sqrt(1 - keep**2)
     return np.asarray(lfilter([1.0], [1.0, -keep], steps, axis=0))
 

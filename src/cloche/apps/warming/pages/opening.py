@@ -173,23 +173,25 @@ class OpeningPage:
 
 
 def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | None = None) -> Iterator[Watched]:
-    """Every place outdoors whose coming days are worked out, of a forecast no older than a day, in walking order."""
+    """Every place outdoors whose coming days are worked out from today, in walking order."""
     own = {period.place_id: period.item.name for period in standing_items(garden, today) if period.item}
+    midnight = midnight_of(today, standard_offset_h(garden.timezone, today))
     for place, ground in windows.grounds_in(garden) if grounds is None else grounds:
-        age_d = None if ground is None else (today - ground.forecast.day).days
-        if ground is not None and ground.forecast.watch and age_d is not None and age_d <= 1:
-            day = ground.forecast.day
-            midnight = midnight_of(day, standard_offset_h(garden.timezone, day))
-            yield Watched(place, ground.forecast.watch, midnight, day, units, own.get(place.pk, ""))
+        if ground is not None and ground.forecast.watch and ground.forecast.day == today:
+            yield Watched(place, ground.forecast.watch, midnight, today, units, own.get(place.pk, ""))
 
 
 def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     """Covered places with their plans; open ones with what their nights ask for."""
-    found = list(watched_in(garden, units, today))
+    grounds = windows.grounds_in(garden)
+    found = list(watched_in(garden, units, today, grounds))
     covered = [_covered(one) for one in found if one.data["covered"]]
     lying = [_open(one) for one in found if not one.data["covered"] and one.data["nights"] and one.data["growing"]]
     away = "" if garden.away_from_h is None else f"{garden.away_from_h}:00 to {garden.away_to_h}:00"
-    return OpeningPage(_headline([one for one in found if one.data["covered"]]), covered, lying, away)
+    said = _headline([one for one in found if one.data["covered"]])
+    if not found and any(ground is None or ground.forecast.day != today for _, ground in grounds):
+        said = "The coming days are being worked out."
+    return OpeningPage(said, covered, lying, away)
 
 
 def _headline(found: list[Watched]) -> str:
