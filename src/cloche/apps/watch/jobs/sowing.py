@@ -147,7 +147,7 @@ def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
                 f"last:{key}",
                 f"by {words.day(day, today)}",
                 DAY_H,
-                f"Sow {name} now or not this spring.",
+                f"Sow {name}, or leave them for this season.",
                 why,
                 place.name,
                 place.pk,
