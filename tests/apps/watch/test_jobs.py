@@ -20,7 +20,7 @@ from cloche.apps.windows.feed import link_of
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import Forecast
 from tests.conftest import NOW
-from tests.factories import make_person, make_place, write_air
+from tests.factories import make_person, make_place, make_reading, write_air
 
 TODAY = NOW.date()
 HX = {"HX-Request": "true"}
@@ -196,6 +196,8 @@ def test_nothing_to_do_says_until_when(signed_in: Client, garden: Garden, person
     Garden.objects.filter(pk=garden.pk).update(crops=["pepper"])
     refresh(Place.objects.get(pk=place.pk))
     sow.intend(place, "pepper", TODAY + timedelta(days=9), person)
+    assert "Only the probes want reading today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
+    make_reading(place, NOW - timedelta(minutes=5))
     assert "Nothing needs you today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
 
 

@@ -124,7 +124,7 @@ class CoverForm(forms.ModelForm):
         fields = ["cover", "first", "last", "ends_capped", "opens", "from_h", "to_h", "opening", "blanket"]
         labels = {
             "cover": "Cover",
-            "first": "On since",
+            "first": "On from",
             "last": "Last day on",
             "ends_capped": "Ends are closed",
             "opens": "Airing",

@@ -95,7 +95,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     sow = _headline(lines, found, open_now, openings, today)
     day = day_of(garden, units, now, grounds)
     return TodayPage(
-        headline=_work(day, garden, today) if found else sow,
+        headline=_work(day, len(to_read), garden, today) if found else sow,
         sow=sow if found else "",
         day=day,
         changed=changed_since(garden, now - A_DAY, today),
@@ -111,10 +111,11 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     )
 
 
-def _work(day: Day, garden: Garden, today: date) -> str:
+def _work(day: Day, to_read: int, garden: Garden, today: date) -> str:
     """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
     if not day.jobs:
-        return f"Nothing needs you today. {ahead.next_words(garden, today)}"
+        only = "Only the probes want reading" if to_read else "Nothing needs you"
+        return f"{only} today. {ahead.next_words(garden, today)}"
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
