@@ -65,6 +65,15 @@ def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, 
     assert "Everything may stay shut today. Tonight Frame needs cover." in shown
 
 
+def test_fleece_is_lifted_not_opened(signed_in: Client, garden: Garden) -> None:
+    place = covered(garden, 14.0, 31.0)
+    place.cover_periods.update(cover="fleece")
+    refresh(place)
+    shown = page(signed_in, garden)
+    assert "Lift it from" in shown
+    assert ", back by" in shown
+
+
 def test_open_ends_are_capped_before_a_blanket_is_laid(garden: Garden) -> None:
     write_air(garden, TODAY - timedelta(days=40), 44, -1.5, 8.0)
     place = make_place(garden, "Arch", kind="arch")

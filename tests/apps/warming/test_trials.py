@@ -90,3 +90,12 @@ def test_an_ended_trial_takes_no_more_pairs(signed_in: Client, trial: CoverTrial
     make_reading(trial.bare, NOW + timedelta(days=2), 10.0)
     assert len(pairs_of(trial)) == 1
     assert "Read both now" not in shown(signed_in, trial)
+
+
+def test_the_form_offers_a_covered_bed_against_a_bare_one(signed_in: Client, garden: Garden) -> None:
+    make_place(garden, "Strip")
+    covered = make_place(garden, "Tunnel", kind="tunnel")
+    covered.cover_periods.create(cover="film_tunnel", first=TODAY - timedelta(days=9))
+    page = signed_in.get(reverse("trials", args=[garden.pk])).content.decode()
+    assert f'<option value="{covered.pk}" selected>Tunnel</option>' in page
+    assert "selected>Strip</option>" in page

@@ -41,6 +41,11 @@ class TrialForm(forms.Form):
             self.fields[name].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = f"Depth of both readings, {units.length}"
+        places = list(selectors.coverable(garden).prefetch_related("cover_periods"))
+        for name, wanted in (("covered", True), ("bare", False)):
+            fit = [place for place in places if (selectors.now_over(place, today) is not None) is wanted]
+            if fit:
+                self.initial.setdefault(name, fit[0].pk)
         self.initial.setdefault("begun_on", today)
         self.initial.setdefault("depth", f"{round(units.length_from_m(0.05), 1):g}")
 

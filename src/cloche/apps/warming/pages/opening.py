@@ -81,9 +81,12 @@ class Watched:
         start, end = self.clock(number, plan["from_h"]), self.clock(number, plan["to_h"])
         how = OPENED[plan["opening"]]
         opened = "Open it wide" if plan["opening"] == 1 else f"Open it {how}"
+        if self.data["cover"] in covers.SELF_AIRING:
+            opened = "Lift it"
         so = self.temperature(plan["hottest_c"][0])
         shut = f"Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit."
-        said = f"{opened} from {start}, shut by {end}. {shut}"
+        back = "back" if opened == "Lift it" else "shut"
+        said = f"{opened} from {start}, {back} by {end}. {shut}"
         if not plan["holds"]:
             said += f" No opening holds it surely ({words.likely(plan['risk'])} it is passed): shade it as well."
         return said

@@ -79,7 +79,7 @@ def _meant(one: Intention, outlook: CropOutlook | None, today: date) -> Job:
     why = "You meant to."
     if outlook is not None and outlook.half_d is not None:
         up = f"half up in {outlook.half_d:.0f} days, {outlook.share * 100:.0f} of 100"
-        why = f"You meant to, and {_ground_says(outlook, today)}: {up}."
+        why = f"You meant to, {_ground_says(outlook, today)}: {up}."
     address = f"{reverse('new_sowing', args=[one.place.garden_id])}?{urlencode({'place': one.place_id, 'crop': one.crop_key})}"
     return Job(
         f"sow:{one.pk}", when, DAY_H - 1, f"Sow {name}.", why, one.place.name, one.place_id, link=("Write it down", address)
@@ -88,12 +88,12 @@ def _meant(one: Intention, outlook: CropOutlook | None, today: date) -> Job:
 
 def _ground_says(outlook: CropOutlook, today: date) -> str:
     if outlook.sow_now:
-        return "the ground agrees"
+        return "and the ground agrees"
     if not outlook.windows:
-        return f"no window is in sight ({outlook.main_limit})"
+        return f"but no window is in sight ({outlook.main_limit})"
     opens = words.day(date.fromisoformat(outlook.windows[0]["earliest"]), today)
     limit = outlook.windows[0]["opens_after"]
-    return f"its window opens {opens}" + (f", till then {limit}" if limit else "")
+    return f"but its window opens {opens}" + (f", till then {limit}" if limit else "")
 
 
 def awaited(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
