@@ -8,13 +8,14 @@ from datetime import date, timedelta
 
 import numpy as np
 
+from cloche.core.covers.felt import felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Character
 from cloche.core.soil.hours import Begin
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import Course, simulate
-from cloche.core.watch.night import coldest_c, felt_c, plan_night
+from cloche.core.watch.night import coldest_c, plan_night
 from cloche.core.watch.opening import OPENINGS, Plan, Tried, plan_day
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals, guess_from_latitude

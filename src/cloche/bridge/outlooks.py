@@ -10,6 +10,7 @@ import numpy as np
 
 from cloche.bridge.crops import Grown
 from cloche.bridge.plain import DAYS, SHARES, TENTHS, CropDays, short
+from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.record import DailyRecord
@@ -24,8 +25,6 @@ SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
 """Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
 ROOT_DEPTH_M = 0.10
 CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 274, 4)])
-PLANT_COLDER_K = 1.5
-"""Air among seedlings in the open is colder than at screen height on clear nights [K] (assumption, low side of 2-4)."""
 RARE = 0.02
 HOPELESS = 0.05
 """A crop that never succeeds more often than this within the days looked at is not grown that way there."""
@@ -46,13 +45,10 @@ def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecor
 
     weather: (days, members) from the course's first day. Highs are the site's: covers come off before summer's heat.
     """
-    low = weather.low_c - PLANT_COLDER_K
+    low = weather.low_c - OPEN_COLDER_K
     if covered:
         days = len(course.air_c) // 24
-        shape = (days, 24, course.air_c.shape[1])
-        # Leaves under a cover face it as much as the air.
-        felt = np.minimum(course.air_c, (course.air_c + course.cover_c) / 2).reshape(shape)
-        low[:days] = felt.min(axis=1)
+        low[:days] = felt_c(course, True).reshape(days, 24, -1).min(axis=1)
     return DailyRecord.of(weather.first, low, weather.high_c)
 
 

@@ -8,6 +8,8 @@ from datetime import date
 
 from cloche.core.trials.paired import Difference, days_for_power, days_for_width, difference, more_days
 
+__all__ = ["TO_K", "Difference", "Told", "told"]
+
 TO_K = 0.5
 """To how many degrees either way a cover's worth is usefully known."""
 

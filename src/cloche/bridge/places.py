@@ -85,11 +85,16 @@ def vent_of(cover: CoverSpan) -> Vent:
 
 
 def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:
-    one = kind_of(cover)
     start = 0.0 if cover.first is None else _hours_to(cover.first, evidence, midnight)
     end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), evidence, midnight)
+    return standing_over(cover, evidence, start, end)
+
+
+def standing_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: float) -> CoverPeriod:
+    """A cover over a place between two hours, no wider than the bed."""
+    one = kind_of(cover)
     width = min(one.width_m, evidence.description.width_m)
-    return CoverPeriod(one, start, end, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width)
+    return CoverPeriod(one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width)
 
 
 def _hours_to(day: date, evidence: Evidence, midnight: datetime) -> float:

@@ -11,9 +11,11 @@ import numpy as np
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import SANDBOX_M
+from cloche.bridge.places import ALWAYS_H
 from cloche.bridge.plain import short
+from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
-from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
+from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Character, Event, Heating, Work
 from cloche.core.soil.place import Place
@@ -64,7 +66,7 @@ def day_of(told: Set, site: Site, crop: Crop) -> Day:
     weather = hours_of(DailyRecord(told.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
     wave = AnnualWave.of_months(guess_from_latitude(site.latitude_deg, site.elevation_m).mean_c)
     vent = Vent(told.opening, 9.0, 17.0) if told.opening else Vent()
-    covers = (CoverPeriod(kind(told.cover), 0.0, 1e6, vent),) if told.cover else ()
+    covers = (CoverPeriod(kind(told.cover), 0.0, ALWAYS_H, vent),) if told.cover else ()
     places = [Place(_bed(told.ground), wave, covers), Place(_bed("plain"), wave)]
     depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
     covered, bare = simulate([place.lane(weather, Character.plain(1)) for place in places], depths)
@@ -96,8 +98,6 @@ def _bed(ground: str) -> Bed:
 
 def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:
     """Days until half are up and the share, if every day were like this one."""
-    found = develop(SeedBed.of(np.tile(day_c.astype(np.float64), (LOOKED_D, 1))), crop)
-    hours = hours_to_emergence(found, np.array([12]), crop, (0.5, 0.9), crop.sowing_depth_m)
-    half = float(hours[0, 0, 0])
-    share = float(share_by(found, np.array([12]), 12 + hours[1])[0, 0])
-    return (round(half / 24, 1) if np.isfinite(half) else None), share
+    found = emerging(np.tile(day_c.astype(np.float64), (LOOKED_D, 1)), crop, FIELD_FACTOR, 0)
+    half = float(found.half_d[1])
+    return (round(half, 1) if np.isfinite(half) else None), found.share

@@ -14,9 +14,10 @@ from numpy.typing import NDArray
 
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.evidence import Day, Evidence
-from cloche.bridge.places import NIGHT, Lie
+from cloche.bridge.places import ALWAYS_H, NIGHT, Lie
 from cloche.bridge.plain import short
 from cloche.core.covers.buys import off_day
+from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
@@ -123,14 +124,14 @@ class _Watched:
         if self.limits.cold_c is None:
             return []
         names = [name for name, _ in self.night_ways]
-        felt = [nights.felt_c(course, bool(way)) for course, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
+        felt = [felt_c(course, bool(way)) for course, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
         plans = []
         for number in range(DAYS):
             coldest = np.stack([nights.coldest_c(one, number) for one in felt])
             if names[-1] == "bring in":
                 coldest = np.vstack([coldest[:-1], np.full_like(coldest[:1], 10.0)])
             plan = nights.plan_night(coldest, self.limits.cold_c)
-            plans.append(_rounded(asdict(plan)) | {"way": names[plan.way], "day": self._day(number)})
+            plans.append(_rounded(asdict(plan)) | {"way": names[plan.way]})
         return plans
 
     def covered(self) -> dict[str, Any]:
@@ -144,7 +145,7 @@ class _Watched:
             plan = opening.plan_day(tried, self.limits.hot_c)
             open_h = slice(number * 24 + plan.from_h, number * 24 + plan.to_h)
             planned[open_h] = inside[opening.OPENINGS.index(plan.opening), open_h]
-            told = {"day": self._day(number), "plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)}
+            told = {"plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)}
             days.append(told | self._away(tried, number))
         lasting = slice(0, HOURS)
         return {
@@ -159,7 +160,7 @@ class _Watched:
         """Days until a night is likelier than not to be colder than what stands in the open bears, None: not in sight."""
         if self.cover is not None or self.limits.cold_c is None:
             return None
-        lows = self._nights_ahead(OFF_LOOKED_D) - nights.OPEN_COLDER_K
+        lows = self._nights_ahead(OFF_LOOKED_D) - OPEN_COLDER_K
         cold = np.flatnonzero((lows < self.limits.cold_c).mean(axis=1) > 0.5)
         return int(cold[0]) if len(cold) else None
 
@@ -189,7 +190,7 @@ class _Watched:
         told = [_rounded(asdict(one)) for one in opening.choices(tried, self.limits.hot_c, self.away)]
         hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
         for one, course in zip(told, self.openings, strict=True):
-            cold = nights.felt_c(course, True)[hours].min(axis=0)
+            cold = felt_c(course, True)[hours].min(axis=0)
             limit = self.limits.cold_c
             one["freezes"] = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
         return {"away": _rounded(asdict(plan)), "choices": told}
@@ -213,9 +214,6 @@ class _Watched:
         best = max(fit, key=lambda h: middle[h], default=None)
         return None if best is None else [float(best), round(float(middle[best]), 1)]
 
-    def _day(self, number: int) -> str:
-        return (self.today + timedelta(days=number)).isoformat()
-
 
 def _by_the_sun(evidence: Evidence) -> tuple[int, int] | None:
     """The hours away in the clock that the engine keeps."""
@@ -237,7 +235,7 @@ def _night_ways(evidence: Evidence, cover: CoverPeriod | None) -> list[tuple[str
     if cover is None:
         if evidence.kind in ("cells", "tub"):
             return [("", ()), ("bring in", ())]
-        fleece = CoverPeriod(kind("thick_fleece"), 0.0, 1e6)
+        fleece = CoverPeriod(kind("thick_fleece"), 0.0, ALWAYS_H)
         return [("", ()), ("fleece", (fleece,)), ("fleece and blanket", (replace(fleece, blanket=NIGHT),))]
     shut = _opened(cover, 0.0)
     capped = [] if cover.ends_capped else [("cap the ends", (replace(shut, ends_capped=True),))]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -13,10 +13,10 @@ from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.held import Held, stand, unpack
 from cloche.bridge.layout import MEMBERS, PROFILE_M
 from cloche.bridge.outlooks import SOWING_DEPTHS_M, nearest_depth
-from cloche.bridge.places import NIGHT, kind_of, vent_of
+from cloche.bridge.places import ALWAYS_H, standing_over
 from cloche.bridge.plain import short
 from cloche.core.covers import buys
-from cloche.core.covers.kinds import CoverPeriod, Vent
+from cloche.core.covers.kinds import Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.physical import Standing
 from cloche.core.soil.simulate import Course
@@ -30,7 +30,6 @@ BARE_D = 75
 """Days that the bare bed is given to come as far."""
 FORTNIGHT_D = 14
 KEPT_PLACES = 6
-FAR_H = 1e6
 
 
 @dataclass(frozen=True)
@@ -103,24 +102,14 @@ def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
     # A forecast of yesterday stands a day back.
     on_d = asked.on_d + (evidence.today - held.today).days
     standing = today.later(on_d)
-    periods = [_period(span, evidence) for span in asked.covers]
+    periods = [standing_over(span, evidence, 0.0, ALWAYS_H) for span in asked.covers]
     # Whatever stands there now goes when another comes.
     bare = standing.on([()], BARE_D)[0]
     under = standing.on([(period,) for period in periods], LOOKED_D) if periods else []
-    shut = standing.on([(_closed(period),) for period in periods], FORTNIGHT_D) if periods else []
+    shut = standing.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
     nights = held.weather.low_c[held.run_up_d + on_d :]
     judged = _Judged(evidence, asked, bare, nights)
     return [judged.bought(bare, bare), *(judged.bought(*pair) for pair in zip(under, shut, strict=True))]
-
-
-def _period(span: CoverSpan, evidence: Evidence) -> CoverPeriod:
-    kind = kind_of(span)
-    width = min(kind.width_m, evidence.description.width_m)
-    return CoverPeriod(kind, 0.0, FAR_H, vent_of(span), span.ends_capped, NIGHT if span.blanket else None, width)
-
-
-def _closed(period: CoverPeriod) -> CoverPeriod:
-    return CoverPeriod(period.kind, 0.0, FAR_H, Vent(), period.ends_capped, period.blanket, period.width_m)
 
 
 class _Judged:

@@ -68,7 +68,7 @@ def test_once_it_is_over_it_is_tomorrows(signed_in: Client, frame: Place, monkey
 
 def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Client, frame: Place, person: User) -> None:
     garden, key = frame.garden, f"open:{frame.pk}"
-    for said, words in (("done", "done:"), ("later", "later:"), ("not_here", "not here:")):
+    for said, words in (("done", "done by rowan:"), ("later", "later by rowan:"), ("not_here", "not here by rowan:")):
         shown = say(signed_in, garden, key, said)
         assert words in shown
         assert f'value="{key}"' not in shown
@@ -260,3 +260,15 @@ def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client,
     url = reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk])
     assert "Old frame is on Other then" in signed_in.post(url, headers=HX).content.decode()
     assert CoverPeriod.objects.get(place=frame).last is not None
+
+
+def test_a_gale_today_and_one_tomorrow_are_two_jobs(frame: Place, person: User) -> None:
+    forecast = Forecast.objects.get()
+    days = [(TODAY + timedelta(days=number)).isoformat() for number in range(3)]
+    forecast.watch |= {"warnings": [[days[0], "gale", 11.0], [days[1], "gale", 9.0], [days[2], "snow", 0.1]]}
+    forecast.save()
+    found = {job.key: job for job in jobs_in(frame.garden, units_of(person), clock.now())}
+    assert found[f"gale-0:{frame.pk}"].when == "today"
+    assert found[f"gale-1:{frame.pk}"].do.startswith("Wind of 9 m/s")
+    assert found[f"gale-0:{frame.pk}"].urgent
+    assert not [key for key in found if key.startswith("snow")]

@@ -57,6 +57,11 @@ def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
     return Line(period.pk, name, when, airing(period, units), on)
 
 
+def the_cover(period: CoverPeriod) -> str:
+    """One's own by its name, else “the” and its kind."""
+    return period.item.name if period.item else f"the {cover_name(period.cover)}"
+
+
 def first_overlap(periods: QuerySet[CoverPeriod], first: date, last: date | None) -> CoverPeriod | None:
     """The first of some periods that shares a day with those from first to last; without a last day, with all to come."""
     for other in periods.select_related("place"):

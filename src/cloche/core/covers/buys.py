@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.core.covers.felt import felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
 from cloche.core.soil.simulate import Course
@@ -73,8 +74,7 @@ def hottest_c(inside: Course, days: int) -> Array:
 
 def coldest_c(inside: Course, days: int) -> Array:
     """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air."""
-    air = inside.air_c[: days * 24].astype(np.float64)
-    return band(np.minimum(air, (air + inside.cover_c[: days * 24]) / 2).min(axis=0))
+    return band(felt_c(inside, True)[: days * 24].min(axis=0))
 
 
 def opening_h(aired: Course, days: int) -> float:

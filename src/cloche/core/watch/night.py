@@ -7,8 +7,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.soil.simulate import Course
-
 Array = NDArray[np.float64]
 
 EVENING_H, MORNING_H = 17, 33
@@ -16,8 +14,6 @@ EVENING_H, MORNING_H = 17, 33
 MOST_RISK = 0.05
 MARGIN_K = 1.0
 """So far above the limit the plan aims (chosen on made-up springs, see docs/engine.md)."""
-OPEN_COLDER_K = 1.5
-"""Air among low plants in the open is colder at night than at screen height (assumption, low side of 2-4)."""
 
 
 @dataclass(frozen=True)
@@ -31,12 +27,6 @@ class NightPlan:
     coldest_c: tuple[float, float]
     coldest_left_c: tuple[float, float]
     holds: bool
-
-
-def felt_c(course: Course, covered: bool) -> Array:
-    """What leaves feel, (hours, members): they face a cover as much as the air; in the open they lie below the screen."""
-    air = course.air_c.astype(np.float64)
-    return np.minimum(air, (air + course.cover_c) / 2) if covered else air - OPEN_COLDER_K
 
 
 def coldest_c(felt: Array, night: int) -> Array:

@@ -112,9 +112,10 @@ class Watched:
         holds = "" if plan["holds"] else " Even so it may not be enough" + (": pick now what is ready." if ripe else ".")
         return f"For the night {WAYS[plan['way']]}: {cold} among the plants otherwise, at worst {colder}, and {stand}.{holds}"
 
-    def warnings(self) -> list[str]:
-        """Gales, snow, rain."""
-        return [f"{self._on(day)}: {WARNS[what].format(value)}" for day, what, value in self.data["warnings"]]
+    def warned(self) -> list[tuple[int, str, str]]:
+        """Gales, snow, rain: number of the day, what, and what to do."""
+        told = [((date.fromisoformat(day) - self.today).days, what, value) for day, what, value in self.data["warnings"]]
+        return [(number, what, WARNS[what].format(value)) for number, what, value in told]
 
     def water(self) -> str:
         """When it wants water, for what no rain reaches."""
@@ -125,9 +126,6 @@ class Watched:
         return (
             f"The top is dry {when}: water a little in the morning, not to flood it, for nothing dries off in a closed cover."
         )
-
-    def _on(self, iso: str) -> str:
-        return self.day_words((date.fromisoformat(iso) - self.today).days)
 
 
 @dataclass(frozen=True)
@@ -213,7 +211,8 @@ def _headline(found: list[Watched]) -> str:
 
 def _covered(one: Watched) -> PlacePlan:
     days = [_day(one, number) for number in range(len(one.data["days"]))]
-    return PlacePlan(one.place, f"{one.cover} over {one.who}", days, _drawn(one), one.warnings(), one.water())
+    warnings = [f"{one.day_words(number)}: {do}" for number, _, do in one.warned()]
+    return PlacePlan(one.place, f"{one.cover} over {one.who}", days, _drawn(one), warnings, one.water())
 
 
 def _open(one: Watched) -> PlacePlan:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from math import isfinite
 from statistics import median
+from typing import TYPE_CHECKING
 
 from django.db.models import Q
 
@@ -17,6 +18,9 @@ from cloche.apps.warming.trial_forms import ALIKE
 from cloche.apps.windows import selectors as windows
 from cloche.bridge.units import Units
 from cloche.drawing import pairs as drawing
+
+if TYPE_CHECKING:
+    from cloche.bridge.paired import Difference, Told
 
 TOGETHER = timedelta(minutes=30)
 SAME_DEPTH_M = 0.006
@@ -91,13 +95,19 @@ def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[dateti
 
 def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
     """Each with its answer so far."""
-    return [TrialLine(trial, _answer(trial, pairs_of(trial), units)) for trial in trials_in(garden)]
+    from cloche.bridge.paired import told
+
+    trials = trials_in(garden)
+    return [TrialLine(trial, _answer(trial, told(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
 
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     """All that is known of one."""
+    from cloche.bridge.paired import told
+
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
     days = _daily(pairs, trial)
+    answer = told(days)
     latest = [
         (
             f"{words.day(local.date(), today)} {words.clock(local)}",
@@ -110,12 +120,12 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     ]
     return TrialPage(
         trial=trial,
-        headline=_answer(trial, pairs, units),
+        headline=_answer(trial, answer.found, units),
         sub=_sub(trial, pairs, len(days), units, today),
-        settles=f"{_settles(days, units)}{_astray(days, today)}",
+        settles=f"{_settles(answer, units)}{_astray(days, today)}",
         teaches=_teaches(trial, pairs, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
-        drawing=_drawn(days, units),
+        drawing=_drawn(days, answer.found, units),
         pairs=latest,
     )
 
@@ -127,10 +137,7 @@ def _daily(pairs: list[Pair], trial: CoverTrial) -> list[tuple[date, float]]:
     return [(on, sum(values) / len(values)) for on, values in sorted(by_day.items())]
 
 
-def _answer(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
-    from cloche.bridge.paired import told
-
-    found = told(_daily(pairs, trial)).found
+def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
     names = f"{trial.covered.name} against {trial.bare.name}"
     if found is None:
         return f"{names}: no pair of readings yet."
@@ -149,10 +156,9 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
     return f"{said}, since {words.day(trial.begun_on, today)} {until}. Surely: nineteen times in twenty."
 
 
-def _settles(days: list[tuple[date, float]], units: Units) -> str:
-    from cloche.bridge.paired import TO_K, told
+def _settles(answer: Told, units: Units) -> str:
+    from cloche.bridge.paired import TO_K
 
-    answer = told(days)
     if answer.found is None or not isfinite(answer.found.low_k):
         return "After three days of pairs Cloche can say how many more it takes."
     half = units.difference_text(TO_K)
@@ -198,10 +204,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
     return f"{said} It takes the cover to leak {middle:.1f} times the air its kind usually does ({low:.1f} to {high:.1f})."
 
 
-def _drawn(days: list[tuple[date, float]], units: Units) -> drawing.Pairs | None:
-    from cloche.bridge.paired import told
-
-    found = told(days).found
+def _drawn(days: list[tuple[date, float]], found: Difference | None, units: Units) -> drawing.Pairs | None:
     if found is None:
         return None
     ends = (found.low_k, found.high_k) if isfinite(found.low_k) else None

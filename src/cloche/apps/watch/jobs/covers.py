@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import date
 
+from django.db.models import Q
+
 from cloche.apps.gardens import words
-from cloche.apps.gardens.care import cover_name
+from cloche.apps.gardens.care import the_cover
 from cloche.apps.gardens.models import CoverPeriod, Garden
 from cloche.apps.warming.pages.opening import Watched
 from cloche.apps.warming.selectors import owned_in
@@ -23,11 +25,9 @@ def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
     yield from _opening(one, hour)
     yield from _night(one, hour)
     yield from _water(one)
-    for day, what, _ in one.data["warnings"]:
-        if (date.fromisoformat(day) - one.today).days <= 1:
-            said = one.warnings()[[d[:2] for d in one.data["warnings"]].index([day, what])]
-            when, _, do = said.partition(": ")
-            yield _job(one, what, when.lower(), MORNING_H, do, "", urgent=what == "gale")
+    for number, what, do in one.warned():
+        if number <= 1:
+            yield _job(one, f"{what}-{number}", one.day_words(number).lower(), MORNING_H, do, "", urgent=what == "gale")
     yield from _off(one)
     yield from _on_again(one, free)
 
@@ -99,17 +99,14 @@ def _on_again(one: Watched, free: list[str]) -> Iterator[Job]:
 def dated(garden: Garden, today: date) -> Iterator[Job]:
     """Covers that were said to go on or come off today."""
     periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
-    for period in periods.filter(first=today):
-        name = period.item.name if period.item else f"the {cover_name(period.cover)}"
-        why = "You planned it for today; the forecast reckons with it from this morning."
-        key, place = f"put_on:{period.pk}", period.place
-        yield Job(key, "in the morning", MORNING_H + 0.5, f"Put {name} on.", why, place.name, place.pk)
-    for period in periods.filter(last=today):
-        name = period.item.name if period.item else f"the {cover_name(period.cover)}"
-        yield Job(
-            f"take_off:{period.pk}", "in the evening", EVENING_H, f"Take {name} off.", "You wrote down today as its last day.",
-            period.place.name, period.place_id,
-        )  # fmt: skip
+    for period in periods.filter(Q(first=today) | Q(last=today)):
+        name, place = the_cover(period), period.place
+        if period.first == today:
+            why = "You planned it for today; the forecast reckons with it from this morning."
+            yield Job(f"put_on:{period.pk}", "in the morning", MORNING_H + 0.5, f"Put {name} on.", why, place.name, place.pk)
+        if period.last == today:
+            why = "You wrote down today as its last day."
+            yield Job(f"take_off:{period.pk}", "in the evening", EVENING_H, f"Take {name} off.", why, place.name, place.pk)
 
 
 def free_covers(garden: Garden, today: date) -> list[str]:

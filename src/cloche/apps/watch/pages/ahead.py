@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.care import cover_name
+from cloche.apps.gardens.care import the_cover
 from cloche.apps.gardens.models import CoverPeriod, Garden
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings import selectors as sowings
@@ -84,7 +84,7 @@ def _air(ends: tuple[float, float] | None, units: Units) -> str:
 def _covers(garden: Garden, today: date) -> Iterator[Due]:
     periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
     for period in periods:
-        name = period.item.name if period.item else f"the {cover_name(period.cover)}"
+        name = the_cover(period)
         if period.first >= today:
             yield Due(f"on-{period.pk}", period.first, f"put {name} on {period.place.name}", "As you planned.")
         if period.last is not None and period.last >= today:
