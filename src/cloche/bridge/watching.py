@@ -110,7 +110,7 @@ class _Watched:
             (_height_m(crop, one.up_d) for (crop, _), one in zip(self.standing, growing, strict=True)), default=0.0
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
-        self.limits, self.cover, self.today = limits, cover, evidence.today
+        self.limits, self.cover = limits, cover
         self.away = _by_the_sun(evidence)
         ahead = standing.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2

@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
 from cloche.apps.sowings.models import Intention
+from cloche.apps.warming.pages.compare import _is_taken
 from cloche.apps.windows.flows.refresh import refresh
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, write_air
@@ -149,6 +150,14 @@ def test_where_it_buys_most_is_told_bed_by_bed(signed_in: Client, bed: Place) ->
     shown = signed_in.get(reverse("compare", args=[bed.garden_id, cover.pk])).content.decode()
     assert "North bed" in shown
     assert "warmer over a fortnight" in shown
+
+
+def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -> None:
+    cover, frame = own(bed.garden), make_place(bed.garden, "Frame", kind="frame")
+    assert _is_taken(frame, cover, TODAY)
+    assert not _is_taken(bed, cover, TODAY)
+    frame.cover_periods.create(cover="glass_frame", first=TODAY - timedelta(days=9), last=TODAY - timedelta(days=2))
+    assert not _is_taken(frame, cover, TODAY)
 
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:

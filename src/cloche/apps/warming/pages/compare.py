@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Cover
+from cloche.apps.gardens.models import Cover, Place
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.pages.whatif import aired, usual_crops
 from cloche.apps.warming.selectors import coverable, now_over
 from cloche.apps.windows.models import Basis
 from cloche.apps.windows.told import described, item_told
-from cloche.bridge import covers, crops
+from cloche.bridge import covers, crops, offered
 from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.units import Units
 
@@ -55,12 +55,19 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
             _, under = what_if(bytes(bases[place.pk].kept), described(place, sowings), asked)
             gained = [(crops.crop(one.crop_key).name, one.gained_d) for one in under.crops if one.gained_d]
             said = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in sorted(gained, key=lambda g: -g[1]))
-            period = now_over(place, today)
-            taken = "" if period is None or period.item_id == cover.pk else "something stands there now"
+            taken = "something stands there now" if _is_taken(place, cover, today) else ""
             gain = f"{units.difference_text(under.gain_k[1])} warmer over a fortnight"
             lines.append(BedLine(place.pk, place.name, gain, said, sum(days for _, days in gained), taken))
     lines.sort(key=lambda line: -line.days)
     return Compared(cover, _headline(cover, lines), _sub(cover, lines), lines)
+
+
+def _is_taken(place: Place, cover: Cover, today: date) -> bool:
+    """Whether another cover stands there: by date, or because one always does where none is noted."""
+    period = now_over(place, today)
+    if period is not None:
+        return period.item_id != cover.pk
+    return place.kind in offered.USUAL_COVER and not place.cover_periods.all()
 
 
 def _headline(cover: Cover, lines: list[BedLine]) -> str:
@@ -74,7 +81,7 @@ def _headline(cover: Cover, lines: list[BedLine]) -> str:
 
 def _sub(cover: Cover, lines: list[BedLine]) -> str:
     said = "A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today."
-    best = max((line.days for line in lines), default=0)
+    best = next((line.days for line in lines if not line.taken), 0)
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)
         said += f" A season of it costs {season:.2f}, so there a crop day costs {season / best:.2f}."
