@@ -22,10 +22,26 @@ settle() { # a killed server may linger as a zombie for a moment, and pg_ctl tak
   for i in $(seq 50); do grep -q '^State:.Z' "/proc/$pid/status" 2>/dev/null || return 0; sleep 0.2; done
 }
 
+# Run by root, nothing that people or their devices reach is root: the database has its own user, the web and the workers theirs.
+own_user() {
+  AS_WEB="" AS_DATABASE="" WEB_USER=""
+  [ "$(id -u)" = 0 ] || return 0
+  WEB_USER=cloche
+  id -u "$WEB_USER" >/dev/null 2>&1 || useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin "$WEB_USER" \
+    || stop_with "the user “$WEB_USER”, as which the application runs, could not be made."
+  AS_DATABASE="setpriv --reuid postgres --regid postgres --init-groups"
+  AS_WEB="setpriv --reuid $WEB_USER --regid $WEB_USER --init-groups"
+  if ! (cd / && $AS_WEB test -r "$ROOT/src/cloche/manage.py" && $AS_WEB "$PY" -c 'import django') 2>/dev/null; then
+    # A checkout below a folder that only root may enter: one right more, to read files, and no other.
+    note "$ROOT lies where only root may read; the application runs as “$WEB_USER” with the right to read files. /opt is a better place."
+    AS_WEB="setpriv --reuid $WEB_USER --regid $WEB_USER --init-groups --inh-caps +dac_read_search --ambient-caps +dac_read_search"
+  fi
+}
+
 make_cluster() {
   as_server rm -rf "$DB/data"
   as_server sh -c "umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=\n' > '$DB/password'"
-  as_server "$PGBIN/initdb" -D "$DB/data" -U cloche -E UTF8 --locale-provider=icu --icu-locale=und --locale=C.UTF-8 \
+  as_server "$PGBIN/initdb" -D "$DB/data" -U keeper -E UTF8 --locale-provider=icu --icu-locale=und --locale=C.UTF-8 \
     --auth-local=reject --auth-host=scram-sha-256 --pwfile="$DB/password" > "$STATE/initdb.log" 2>&1 \
     || stop_with "the database could not be made; see $STATE/initdb.log."
   local lasting=on
@@ -41,6 +57,46 @@ synchronous_commit = $lasting
 CONF
   as_server touch "$DB/ready"
 }
+
+# The application's role owns its database and nothing else. The keeper, who owns the cluster, is used here alone.
+ready_roles() {
+  local may=NOCREATEDB
+  case $1 in test|bench|shots) may=CREATEDB ;; esac # they make and drop databases of their own
+  if [ "$(PG_USER=cloche pg psql -X -qAt -d postgres -c "SELECT rolsuper FROM pg_roles WHERE rolname = 'cloche'" 2>/dev/null)" = t ]; then
+    # Made before there was a keeper: the role that made everything becomes the keeper, and what is the application's its own.
+    PG_USER=cloche pg psql -X -q -d postgres -c "CREATE ROLE mover SUPERUSER LOGIN PASSWORD '$CLOCHE_DB_PASSWORD'"
+    PG_USER=mover pg psql -X -q -d postgres -c "ALTER ROLE cloche RENAME TO keeper" -c "ALTER ROLE keeper PASSWORD '$CLOCHE_DB_PASSWORD'"
+    PG_USER=keeper pg psql -X -q -d postgres -c "DROP ROLE mover"
+  fi
+  PG_USER=keeper pg psql -X -q -v ON_ERROR_STOP=1 -d postgres <<SQL
+DO \$\$ BEGIN IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'cloche') THEN CREATE ROLE cloche; END IF; END \$\$;
+ALTER ROLE cloche LOGIN NOSUPERUSER NOCREATEROLE NOREPLICATION NOBYPASSRLS $may PASSWORD '$CLOCHE_DB_PASSWORD';
+SQL
+  PG_USER=keeper pg psql -X -qAt -d postgres -c "SELECT 1 FROM pg_database WHERE datname = 'cloche'" | grep -q 1 \
+    || PG_USER=keeper pg createdb -O cloche cloche
+  own_everything cloche
+}
+
+# What another role made in a database becomes the application's.
+own_everything() {
+  PG_USER=keeper pg psql -X -q -v ON_ERROR_STOP=1 -d "$1" <<'SQL'
+DO $$ DECLARE name text; owner text; BEGIN
+  SELECT pg_get_userbyid(datdba) INTO owner FROM pg_database WHERE datname = current_database();
+  IF owner <> 'cloche' THEN EXECUTE format('ALTER DATABASE %I OWNER TO cloche', current_database()); END IF;
+  ALTER SCHEMA public OWNER TO cloche;
+  FOR name IN SELECT format('ALTER %s %I.%I OWNER TO cloche', CASE relkind WHEN 'S' THEN 'SEQUENCE' WHEN 'v' THEN 'VIEW' ELSE 'TABLE' END, 'public', relname)
+    FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relkind IN ('r', 'p', 'S', 'v') AND pg_get_userbyid(relowner) <> 'cloche'
+      AND NOT EXISTS (SELECT 1 FROM pg_depend WHERE objid = pg_class.oid AND deptype IN ('a', 'i') AND relkind = 'S') LOOP EXECUTE name; END LOOP;
+  FOR name IN SELECT format('ALTER ROUTINE %s OWNER TO cloche', oid::regprocedure) FROM pg_proc
+    WHERE pronamespace = 'public'::regnamespace AND pg_get_userbyid(proowner) <> 'cloche' LOOP EXECUTE name; END LOOP;
+  FOR name IN SELECT format('ALTER TYPE %s OWNER TO cloche', oid::regtype) FROM pg_type
+    WHERE typnamespace = 'public'::regnamespace AND typtype IN ('e', 'c') AND pg_get_userbyid(typowner) <> 'cloche'
+      AND NOT EXISTS (SELECT 1 FROM pg_class WHERE reltype = pg_type.oid AND relkind <> 'c') LOOP EXECUTE name; END LOOP;
+END $$;
+SQL
+}
+
+stop_cluster() { as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true; }
 
 start_cluster() {
   local try
@@ -63,7 +119,7 @@ with_database() {
     install -d -m 700 -o postgres "$DB"
   else mkdir -p -m 700 "$DB"; fi
   settle
-  as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true   # left over from a killed command
+  stop_cluster # left over from a killed command
   as_server test -f "$DB/ready" || make_cluster "$1"
   trap clean_up EXIT
   start_cluster
@@ -72,18 +128,16 @@ with_database() {
   CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
   [ -s "$STATE/secret" ] || (umask 077; head -c 48 /dev/urandom | base64 -w0 > "$STATE/secret")
   export CLOCHE_SECRET_KEY; CLOCHE_SECRET_KEY=$(cat "$STATE/secret")
-  pg psql -X -qAt -d postgres -c "SELECT 1 FROM pg_database WHERE datname = 'cloche'" | grep -q 1 || pg createdb cloche
+  ready_roles "$1"
 }
 
-pg() { local tool=$1; shift; PGPASSWORD="$CLOCHE_DB_PASSWORD" "$PGBIN/$tool" -h 127.0.0.1 -p "$DB_PORT" -U cloche "$@"; }
+pg() { local tool=$1; shift; PGPASSWORD="$CLOCHE_DB_PASSWORD" "$PGBIN/$tool" -h 127.0.0.1 -p "$DB_PORT" -U "${PG_USER:-cloche}" "$@"; }
 
-CHILDREN=()
 clean_up() {
   # Ignored, not reset: a terminal and what started us may both send a signal, and the second must not cut this short.
   trap '' INT TERM
   trap - EXIT
-  [ ${#CHILDREN[@]} -eq 0 ] || { kill -TERM "${CHILDREN[@]}" 2>/dev/null || true; wait "${CHILDREN[@]}" 2>/dev/null || true; }
-  as_server "$PGBIN/pg_ctl" -D "$DB/data" -m fast -w -s stop >/dev/null 2>&1 || true
+  stop_cluster
 }
 
 from_here() { case $1 in /*) printf '%s' "$1" ;; *) printf '%s/%s' "$HERE" "$1" ;; esac; }
@@ -97,7 +151,11 @@ back_up() {
   if [ -f "$STATE/lock" ] && ! flock -n "$STATE/lock" true; then
     DB_PORT=$(cat "$STATE/port"); CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
   else with_database own; fi
-  pg pg_dump -Fc -f "$file" cloche || stop_with "the backup could not be written to $1."
+  # For its owner's eyes, and whole or not at all.
+  if ! (umask 077; pg pg_dump -Fc -f "$file.part" cloche && mv -f "$file.part" "$file"); then
+    rm -f "$file.part"
+    stop_with "the backup could not be written to $1."
+  fi
   note "Everything of your gardens is in $1."
 }
 
@@ -107,10 +165,11 @@ bring_back() {
   [ -r "$file" ] || stop_with "there is no backup to read at $1."
   set_up run; with_database own
   before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
-  pg pg_dump -Fc -f "$before" cloche && note "What was there before is kept in $before."
+  (umask 077; pg pg_dump -Fc -f "$before" cloche) && note "What was there before is kept in $before."
   # Into a database beside it, and only when that is whole are the two exchanged.
-  pg dropdb --if-exists cloche_new && pg createdb cloche_new
-  pg pg_restore --no-owner --exit-on-error -d cloche_new "$file" || stop_with "$1 could not be restored; your data are as before."
+  local PG_USER=keeper
+  pg dropdb --if-exists cloche_new && pg createdb -O cloche cloche_new
+  pg pg_restore --no-owner --role=cloche --exit-on-error -d cloche_new "$file" || stop_with "$1 could not be restored; your data are as before."
   pg dropdb --if-exists cloche_old
   pg psql -X -q -v ON_ERROR_STOP=1 -d postgres -c 'ALTER DATABASE cloche RENAME TO cloche_old; ALTER DATABASE cloche_new RENAME TO cloche' \
     || stop_with "the restored data could not be put in place; your data are as before."

@@ -37,41 +37,33 @@ serve() {
   trap 'exit 130' INT
   trap 'exit 143' TERM
   collect_static
+  local said also=() listen=()
   if [ "$mode" = demo ]; then
     manage load_demo --seed "$seed"
     local weather_port
     weather_port=$(free_port)
-    PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.demo.weather_service --port "$weather_port" --day-offset "$CLOCHE_DAY_OFFSET" --seed "$seed" 9>&- &
-    CHILDREN+=($!)
+    also=(--also "The weather=$PY -m cloche.demo.weather_service --port $weather_port --day-offset $CLOCHE_DAY_OFFSET --seed $seed")
     export CLOCHE_WEATHER_URL="http://127.0.0.1:$weather_port"
-  else manage migrate -v 0; fi
-  # 9>&-: a child must not hold the lock. setsid: Ctrl-C reaches us first, and we end them in order. pdeathsig: should we be
-  # killed outright, they end too.
-  PYTHONPATH=src setsid setpriv --pdeathsig TERM "$VENV/bin/gunicorn" cloche.config.wsgi -b "127.0.0.1:$port" -w 2 --threads 4 --timeout 90 --log-level warning 9>&- &
-  local web=$!
-  CHILDREN+=("$web")
-  local worker
-  for worker in 1 2; do
-    # Each on one core: places are worked out side by side, the linear algebra need not be.
-    OMP_NUM_THREADS=1 OPENBLAS_NUM_THREADS=1 PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage work 9>&- &
-    CHILDREN+=($!)
-  done
-  if [ -n "${CLOCHE_MQTT_URL:-}" ]; then
-    PYTHONPATH=src setsid setpriv --pdeathsig TERM "$PY" -m cloche.manage listen 9>&- &
-    CHILDREN+=($!)
+    said="Sign in with name  demo  and password  demo-garden   (or  southern, same password: a garden in the south, in °F)"
+  else
+    manage migrate -v 0
+    said="Your data are kept in  $STATE"
   fi
-  local i
-  for i in $(seq 100); do
-    /usr/bin/python3 -c "import urllib.request; urllib.request.urlopen('http://127.0.0.1:$port/healthz/', timeout=2)" 2>/dev/null && break
-    kill -0 "$web" 2>/dev/null || stop_with "the application did not start; its own words are above."
-    sleep 0.2
-  done
-  printf '\nCloche is open at  http://127.0.0.1:%s\n' "$port"
-  if [ "$mode" = demo ]; then printf 'Sign in with name  demo  and password  demo-garden   (or  southern, same password: a garden in the south, in °F)\n'
-  else printf 'Your data are kept in  %s\n' "$STATE"; fi
-  printf 'Ctrl-C ends everything it started.\n'
-  wait -n "${CHILDREN[@]}" || true
-  stop_with "a part of the application ended by itself; its own words are above."
+  [ -z "${CLOCHE_MQTT_URL:-}" ] || listen=(--listen)
+  hand_over "$port" "$said" "${listen[@]}" "${also[@]}"
+}
+
+# From here on the supervisor keeps the parts running, the database among them; our lock goes with it, our traps do not.
+hand_over() {
+  local port=$1 said=$2; shift 2
+  own_user
+  install -d -m 700 "$STATE/mail" "$STATE/numba"
+  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba"
+  export NUMBA_CACHE_DIR="$STATE/numba" PYTHONPATH="$ROOT/src"
+  rm -f "$STATE/parts.json"
+  stop_cluster
+  exec "$PY" -m cloche.supervisor --state "$STATE" --python "$PY" --pg-bin "$PGBIN" --db "$DB" --port "$port" --db-port "$DB_PORT" \
+    --as-web "$AS_WEB" --as-database "$AS_DATABASE" --said "\nCloche is open at  http://127.0.0.1:$port\n$said\nCtrl-C ends everything it started." "$@"
 }
 
 run_checks() {

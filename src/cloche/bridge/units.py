@@ -115,7 +115,8 @@ def parse_plain_length(text: str, units: Units, what: str) -> float:
 def _parse_length(text: str, units: Units, limits_m: tuple[float, float], what: str) -> float:
     low, high = (units.length_from_m(limit) for limit in limits_m)
     plain = re.sub(r"\s*(cm|in|\")$", "", text.strip())
-    return units.metres(_parse_plain(plain, (low, round(high)), what, units.length))
+    # Told in whole inches the limit is a little beyond its metres; what is kept is not.
+    return min(units.metres(_parse_plain(plain, (low, round(high)), what, units.length)), limits_m[1])
 
 
 def _parse_plain(text: str, limits: tuple[float, float], what: str, unit: str) -> float:

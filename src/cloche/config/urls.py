@@ -7,6 +7,7 @@ from cloche.apps.gardens import views as gardens
 from cloche.apps.logbook import views as logbook
 from cloche.apps.loggers.api import api as loggers
 from cloche.apps.rounds import views as rounds
+from cloche.apps.upkeep import views as upkeep
 from cloche.apps.watch import views as watch
 
 urlpatterns = [
@@ -21,8 +22,10 @@ urlpatterns = [
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),
     path("gardens/bring/", logbook.archive_in, name="archive_in"),
+    path("gardens/bring/<int:archive_id>/", logbook.archive_coming, name="archive_coming"),
     path("join/<str:token>/", people.join, name="join"),
-    path("healthz/", gardens.health, name="health"),
+    path("healthz/", upkeep.alive, name="alive"),
+    path("readyz/", upkeep.ready, name="ready"),
     path("api/v1/", loggers.urls),
     path("calendar/<str:token>.ics", watch.feed, name="feed"),
     path(
@@ -30,6 +33,8 @@ urlpatterns = [
         include(
             [
                 path("", include("cloche.apps.watch.urls")),
+                path("garden/runs/", upkeep.how_it_runs, name="how_it_runs"),
+                path("garden/runs/<int:failure_id>/again/", upkeep.try_again, name="try_again"),
                 path("garden/", include("cloche.apps.gardens.urls")),
                 path("", include("cloche.apps.logbook.urls")),
                 path("", include("cloche.apps.rounds.urls")),
@@ -44,3 +49,4 @@ urlpatterns = [
 ]
 
 handler404 = "cloche.apps.gardens.views.not_found"
+handler500 = "cloche.apps.gardens.shelter.fault"

@@ -22,8 +22,9 @@ def _digest() -> str:
     return seen.hexdigest()[:16]
 
 
-# Where this cannot be written, Numba keeps them in the user's own cache.
-numba.config.CACHE_DIR = str(HERE / "__pycache__" / f"compiled-{_digest()}")  # type: ignore[attr-defined]
+# Where NUMBA_CACHE_DIR says, else beside the source; where that cannot be written, Numba keeps them in the user's own cache.
+_KEPT = Path(numba.config.CACHE_DIR or HERE / "__pycache__")  # type: ignore[attr-defined]
+numba.config.CACHE_DIR = str(_KEPT / f"compiled-{_digest()}")  # type: ignore[attr-defined]
 
 
 def compiled(function: F) -> F:

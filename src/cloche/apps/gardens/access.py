@@ -43,7 +43,8 @@ def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
         if membership is None:
             raise Http404
         request.garden, request.membership = membership.garden, membership
-        request.session["garden_id"] = garden_id
+        if request.session.get("garden_id") != garden_id:
+            request.session["garden_id"] = garden_id
         if request.method not in READING and not membership.may(writing):
             return render(request, "not_yours.html", {"role": membership.get_role_display()}, status=403)
         return view(request, *args, **kwargs)

@@ -64,12 +64,15 @@ def the_cover(period: CoverPeriod) -> str:
 
 def first_overlap(periods: QuerySet[CoverPeriod], first: date, last: date | None) -> CoverPeriod | None:
     """The first of some periods that shares a day with those from first to last; without a last day, with all to come."""
-    for other in periods.select_related("place"):
-        before = other.last is not None and other.last < first
-        after = last is not None and last < other.first
-        if not (before or after):
-            return other
-    return None
+    meant = CoverPeriod(first=first, last=last)
+    return next((other for other in periods.select_related("place") if overlap(meant, other)), None)
+
+
+def overlap(one: CoverPeriod, other: CoverPeriod) -> bool:
+    """Whether two periods share a day."""
+    before = other.last is not None and other.last < one.first
+    after = one.last is not None and one.last < other.first
+    return not (before or after)
 
 
 def airing(period: CoverPeriod, units: Units) -> str:

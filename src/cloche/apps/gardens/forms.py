@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cache
 from typing import Any, cast
-from zoneinfo import available_timezones
 
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
+from cloche.apps.gardens import validators
 from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.bridge import border
 from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
 from cloche.bridge.zones import zone_words
 
@@ -18,6 +18,19 @@ DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 """The browser’s own calendar."""
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+
+class DayField(forms.DateField):
+    """A day in a year that a record can be about."""
+
+    default_validators = [validators.sane_day]
+    widget = DATE
+
+
+class LineField(forms.CharField):
+    """A line of text without signs that cannot be seen."""
+
+    default_validators = [validators.plain]
 
 
 class TypedNumber(forms.CharField):
@@ -116,16 +129,6 @@ class SiteForm(GardenForm):
             "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",
         }
 
-    def clean(self) -> dict[str, Any]:
-        """Being away has a beginning and an end."""
-        data = super().clean() or {}
-        start, end = data.get("away_from_h"), data.get("away_to_h")
-        if (start is None) != (end is None):
-            self.add_error("away_to_h", "Say both from when and to when, or neither.")
-        elif start is not None and end is not None and start >= end:
-            self.add_error("away_to_h", "You are back before you leave.")
-        return data
-
     def clean_zone(self) -> str:
         """A zone, or none."""
         zone: str = self.cleaned_data["zone"].strip().lower()
@@ -137,10 +140,8 @@ class SiteForm(GardenForm):
         return zone
 
 
-@cache
 def _zones() -> list[tuple[str, str]]:
-    names = (name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "posix", "right")))
-    return [("UTC", "UTC"), *((name, name.replace("_", " ")) for name in sorted(names))]
+    return [(name, name.replace("_", " ")) for name in border.zones()]
 
 
 class NormalsForm(forms.Form):

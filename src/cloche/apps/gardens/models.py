@@ -6,9 +6,14 @@ from zoneinfo import ZoneInfo
 
 from django.contrib.auth.models import AbstractUser
 from django.contrib.postgres.fields import ArrayField
+from django.core.exceptions import ValidationError
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from django.db.models.functions import Lower
 from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens import validators
+from cloche.bridge.border import is_zone
 
 
 class User(AbstractUser):
@@ -24,6 +29,11 @@ class User(AbstractUser):
 
     temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
     length_unit = models.CharField(max_length=2, choices=Length, default=Length.CENTIMETRES)
+
+
+def zone_of(name: str) -> ZoneInfo:
+    """A time zone; UTC where the name is none that is known (any more), so that one garden's zone stops no page and no work."""
+    return ZoneInfo(name if is_zone(name) else "UTC")
 
 
 class Garden(models.Model):
@@ -44,11 +54,11 @@ class Garden(models.Model):
         ESTABLISHED = "established", "when seedlings are established"
         HEAT = "heat", "when it is too hot inside however far it is opened"
 
-    name = models.CharField(max_length=80)
+    name = models.CharField(max_length=80, validators=[validators.plain])
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
     longitude_deg = models.FloatField(validators=[MinValueValidator(-180.0), MaxValueValidator(180.0)])
     elevation_m = models.FloatField(default=100.0, validators=[MinValueValidator(-430.0), MaxValueValidator(5000.0)])
-    timezone_name = models.CharField(max_length=60, default="UTC")
+    timezone_name = models.CharField(max_length=60, default="UTC", validators=[validators.zone])
     normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
@@ -67,10 +77,22 @@ class Garden(models.Model):
     def __str__(self) -> str:
         return self.name
 
+    def clean(self) -> None:
+        """Being away has a beginning and an end."""
+        if (self.away_from_h is None) != (self.away_to_h is None):
+            raise ValidationError({"away_to_h": "Say both from when and to when, or neither."})
+        if self.away_from_h is not None and self.away_to_h is not None and self.away_from_h >= self.away_to_h:
+            raise ValidationError({"away_to_h": "You are back before you leave."})
+
     @property
     def timezone(self) -> ZoneInfo:
         """The garden's clock; its days are the days of everything recorded here."""
-        return ZoneInfo(self.timezone_name)
+        return zone_of(self.timezone_name)
+
+    @property
+    def lost_its_zone(self) -> bool:
+        """Whether its time zone is none that this machine knows, and UTC stands in for it."""
+        return not is_zone(self.timezone_name)
 
 
 class Membership(models.Model):
@@ -111,6 +133,9 @@ class Invitation(models.Model):
         ordering = ["-made_at"]
 
 
+MOST_TESTED, MOST_MONEY = 1_000_000, 1e6
+
+
 class Packet(models.Model):
     """A packet of seed: its variety, how old and how good it is, and what it says of its crop instead of the catalogue.
 
@@ -119,11 +144,20 @@ class Packet(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packets")
     crop_key = models.CharField(max_length=40)
-    variety = models.CharField(max_length=60, blank=True)
+    variety = models.CharField(max_length=60, blank=True, validators=[validators.plain])
     packed_year = models.PositiveSmallIntegerField(null=True, blank=True)
-    tested_of = models.PositiveIntegerField(null=True, blank=True, help_text="Seeds laid out in a germination test.")
-    tested_up = models.PositiveIntegerField(null=True, blank=True, help_text="How many of them germinated.")
-    price = models.FloatField(null=True, blank=True, help_text="What it cost, in the grower's own money.")
+    tested_of = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MaxValueValidator(MOST_TESTED)], help_text="Seeds laid out in a germination test."
+    )
+    tested_up = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MaxValueValidator(MOST_TESTED)], help_text="How many of them germinated."
+    )
+    price = models.FloatField(
+        null=True,
+        blank=True,
+        validators=[MinValueValidator(0.0), MaxValueValidator(MOST_MONEY)],
+        help_text="What it cost, in the grower's own money.",
+    )
     values = models.JSONField(default=dict, blank=True)
     in_use = models.BooleanField(default=True)
     removed_at = models.DateTimeField(null=True, editable=False)
@@ -137,6 +171,14 @@ class Packet(models.Model):
                 name="one_packet_in_use",
             )
         ]
+
+    def clean(self) -> None:
+        """A test has both its numbers, and no more come up than were laid out."""
+        of, up = self.tested_of, self.tested_up
+        if (of is None) != (up is None):
+            raise ValidationError({"tested_up": "A test needs both numbers: seeds laid out, and how many germinated."})
+        if of is not None and up is not None and (up > of or of == 0):
+            raise ValidationError({"tested_up": "No more can germinate than were laid out."})
 
 
 class CropChoice(models.Model):
@@ -191,7 +233,7 @@ class Place(models.Model):
         GREENHOUSE = "greenhouse", "an unheated greenhouse"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="places")
-    name = models.CharField(max_length=60)
+    name = models.CharField(max_length=60, validators=[validators.plain])
     kind = models.CharField(max_length=10, choices=Kind, default=Kind.OPEN)
     seed_depth_m = models.FloatField(default=0.05, validators=[MinValueValidator(0.005), MaxValueValidator(0.5)])
     walking_order = models.PositiveIntegerField(default=0)
@@ -216,12 +258,19 @@ class Place(models.Model):
         ordering = ["walking_order", "id"]
         constraints = [
             models.UniqueConstraint(
-                fields=["garden", "name"], condition=models.Q(removed_at__isnull=True), name="one_place_of_a_name"
+                "garden", Lower("name"), condition=models.Q(removed_at__isnull=True), name="one_place_of_a_name"
             )
         ]
 
     def __str__(self) -> str:
         return self.name
+
+    def clean(self) -> None:
+        """Shade has a beginning and an end."""
+        if (self.shaded_from_h is None) != (self.shaded_to_h is None):
+            raise ValidationError({"shaded_to_h": "Say both when the shade comes and when it goes, or neither."})
+        if self.shaded_from_h is not None and self.shaded_to_h is not None and self.shaded_from_h >= self.shaded_to_h:
+            raise ValidationError({"shaded_to_h": "The shade goes before it comes."})
 
 
 class Cover(models.Model):
@@ -232,13 +281,13 @@ class Cover(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="covers")
     kind = models.CharField(max_length=20)
-    name = models.CharField(max_length=60)
+    name = models.CharField(max_length=60, validators=[validators.plain])
     length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
     width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
     spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
     bought_year = models.PositiveSmallIntegerField(null=True, blank=True)
     dirty = models.BooleanField(default=False)
-    price = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0)])
+    price = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(MOST_MONEY)])
     weight_kg = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(500.0)])
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords()
@@ -247,7 +296,7 @@ class Cover(models.Model):
         ordering = ["id"]
         constraints = [
             models.UniqueConstraint(
-                fields=["garden", "name"], condition=models.Q(removed_at__isnull=True), name="one_cover_of_a_name"
+                "garden", Lower("name"), condition=models.Q(removed_at__isnull=True), name="one_cover_of_a_name"
             )
         ]
 
@@ -267,8 +316,8 @@ class CoverPeriod(models.Model):
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
     item = models.ForeignKey(Cover, null=True, blank=True, on_delete=models.SET_NULL, related_name="periods")
     cover = models.CharField(max_length=20)
-    first = models.DateField()
-    last = models.DateField(null=True, blank=True)
+    first = models.DateField(validators=[validators.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
     ends_capped = models.BooleanField(default=True)
     opens = models.CharField(max_length=10, choices=Opens, default=Opens.CLOSED)
     above_c = models.FloatField(default=26.0)
@@ -281,13 +330,20 @@ class CoverPeriod(models.Model):
     class Meta:
         ordering = ["first", "id"]
 
+    def clean(self) -> None:
+        """Days and hours in order."""
+        if self.first and self.last and self.last < self.first:
+            raise ValidationError({"last": "It comes off before it goes on."})
+        if self.opens == self.Opens.HOURS and self.from_h >= self.to_h:
+            raise ValidationError({"to_h": "It is closed before it is opened."})
+
 
 class Deed(models.Model):
     """Something done to a place that changes how it warms; `work` in the words of bridge.offered.work_names."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="deeds")
     work = models.CharField(max_length=20)
-    at = models.DateTimeField()
+    at = models.DateTimeField(validators=[validators.sane_instant])
     amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")
     history = HistoricalRecords()
 
@@ -307,6 +363,11 @@ class Hotbed(models.Model):
     trodden = models.CharField(max_length=8, default="firm")
     insulated = models.BooleanField(default=True)
     soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.05), MaxValueValidator(0.5)])
-    filled_on = models.DateField()
-    topped_up_on = models.DateField(null=True, blank=True)
+    filled_on = models.DateField(validators=[validators.sane_day])
+    topped_up_on = models.DateField(null=True, blank=True, validators=[validators.sane_day])
     history = HistoricalRecords()
+
+    def clean(self) -> None:
+        """Days in order."""
+        if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
+            raise ValidationError({"topped_up_on": "It is topped up after it was filled."})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -12,7 +13,9 @@ from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import CropChoice, Garden, Packet
+from cloche.bridge import border
 from cloche.bridge.crops import Crop
+from cloche.bridge.limits import AIR_C, SOIL_C, SPACING_M
 from cloche.bridge.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
 
 Kind = Literal["soil", "air", "length", "number"]
@@ -30,6 +33,11 @@ class Said:
     far: float
     least: float = 0.0
     most: float = 0.0
+
+    @property
+    def limits(self) -> tuple[float, float]:
+        """Least and most that can be, in canonical units."""
+        return {"soil": SOIL_C, "air": AIR_C, "length": SPACING_M}.get(self.kind, (self.least, self.most))
 
 
 FIRST = (
@@ -51,6 +59,30 @@ MORE = (
     Said("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
 )
 ALL = FIRST + MORE
+
+
+def check_values(values: Any) -> None:
+    """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
+    known = {said.name: said for said in ALL}
+    if not isinstance(values, dict) or not set(values) <= set(known):
+        raise border.NotAllowed("There is a value in it that no packet has.")
+    for name, value in values.items():
+        try:
+            border.number(value, *known[name].limits)
+        except border.NotAllowed as refusal:
+            raise border.NotAllowed(f"{known[name].label}: {refusal}") from refusal
+    for _, why in out_of_order(*(values.get(said.name) for said in FIRST)):
+        raise border.NotAllowed(why)
+
+
+def out_of_order(low: float | None, start: float | None, end: float | None) -> Iterator[tuple[str, str]]:
+    """The field and what is wrong with it, where a minimum and an ideal range contradict each other."""
+    if low is not None and start is not None and low > start:
+        yield "ideal_from", "The ideal begins below the minimum."
+    if low is not None and end is not None and low > end:
+        yield "ideal_to", "The ideal ends below the minimum."
+    if start is not None and end is not None and start > end:
+        yield "ideal_to", "The ideal ends before it begins."
 
 
 def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:
@@ -182,18 +214,10 @@ class PacketForm(forms.ModelForm):
         return year
 
     def clean(self) -> dict[str, Any]:
-        """In order, a test of both numbers, and not far from the table unless that is meant."""
+        """In order, and not far from the table unless that is meant."""
         data = super().clean() or {}
-        low, start, end = (data.get(name) for name in ("minimum", "ideal_from", "ideal_to"))
-        if low is not None and start is not None and low > start:
-            self.add_error("ideal_from", "The ideal begins below the minimum.")
-        if start is not None and end is not None and start > end:
-            self.add_error("ideal_to", "The ideal ends before it begins.")
-        of, up = data.get("tested_of"), data.get("tested_up")
-        if (of is None) != (up is None):
-            self.add_error("tested_up", "A test needs both numbers: seeds laid out, and how many germinated.")
-        elif of is not None and up is not None and (up > of or of == 0):
-            self.add_error("tested_up", "No more can germinate than were laid out.")
+        for name, why in out_of_order(*(data.get(name) for name in ("minimum", "ideal_from", "ideal_to"))):
+            self.add_error(name, why)
         if not data.get("meant"):
             self._ask_about_what_lies_far(data)
         return data

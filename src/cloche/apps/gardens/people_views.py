@@ -78,11 +78,11 @@ def join(request: HttpRequest, token: str) -> HttpResponse:
     signed_in = request.user.is_authenticated
     form = FirstPersonForm(request.POST if request.method == "POST" and not signed_in else None)
     if request.method == "POST" and (signed_in or form.is_valid()):
-        if not signed_in:
-            login(request, form.save(), backend="django.contrib.auth.backends.ModelBackend")
-        membership = flow.join(invitation, request.user)  # type: ignore[arg-type]
+        membership = flow.join(invitation, form.save if not signed_in else lambda: request.user)  # type: ignore[arg-type, return-value]
         if membership is None:
             return render(request, "gardens/join_ended.html", status=404)
+        if not signed_in:
+            login(request, membership.user, backend="django.contrib.auth.backends.ModelBackend")
         messages.success(request, f"You belong to {invitation.garden.name} now, as {membership.get_role_display()}.")
         return redirect("today", invitation.garden.pk)
     context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}

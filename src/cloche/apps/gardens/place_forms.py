@@ -8,7 +8,7 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import care, clock
-from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
+from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.bridge import offered
 from cloche.bridge.units import Units, parse_air, parse_depth, parse_number
@@ -96,16 +96,6 @@ class PlaceForm(forms.ModelForm):
         """Nothing said is level."""
         return float(self.cleaned_data["slope_deg"] or 0.0)
 
-    def clean(self) -> dict[str, Any]:
-        """Shade has a beginning and an end."""
-        data = super().clean() or {}
-        start, end = data.get("shaded_from_h"), data.get("shaded_to_h")
-        if (start is None) != (end is None):
-            self.add_error("shaded_to_h", "Say both when the shade comes and when it goes, or neither.")
-        elif start is not None and end is not None and start >= end:
-            self.add_error("shaded_to_h", "The shade goes before it comes.")
-        return data
-
     def save(self, commit: bool = True) -> Place:
         """Carry the depth over; the flow saves."""
         self.instance.seed_depth_m = self.cleaned_data["seed_depth"]
@@ -155,17 +145,13 @@ class CoverForm(forms.ModelForm):
             self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
 
     def clean(self) -> dict[str, Any]:
-        """Days in order, and no two covers at once."""
+        """No two covers at once, and a warmth to stay below where it is aired by warmth."""
         data = super().clean() or {}
         first, last = data.get("first"), data.get("last")
-        if first and last and last < first:
-            self.add_error("last", "It comes off before it goes on.")
-        elif first:
+        if first and not (last and last < first):
             self._refuse_two(first, last)
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
             self.add_error("above", "Say below which warmth it is to stay.")
-        if data.get("opens") == CoverPeriod.Opens.HOURS and (data.get("from_h") or 0) >= (data.get("to_h") or 0):
-            self.add_error("to_h", "It is closed before it is opened.")
         return data
 
     def _refuse_two(self, first: Any, last: Any) -> None:
@@ -189,7 +175,7 @@ class DeedForm(forms.Form):
     """What was done to a place."""
 
     work = forms.ChoiceField(label="What was done", choices=offered.work_names())
-    day = forms.DateField(label="Day", widget=DATE)
+    day = DayField(label="Day")
     amount = TypedNumber(label="How much", required=False)
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:

@@ -8,8 +8,7 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.decorators import login_required
-from django.db import connection
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import redirect, render
 from django.urls import reverse_lazy
 from django.views.decorators.http import require_POST
@@ -195,12 +194,6 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
     else:
         messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
     return redirect("garden", request.garden.pk)
-
-
-def health(request: HttpRequest) -> JsonResponse:
-    """For the start command: whether the application and its database answer."""
-    connection.ensure_connection()
-    return JsonResponse({"ok": True})
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:

@@ -2,23 +2,24 @@
 
 from __future__ import annotations
 
+import re
+
 from django.contrib import messages
 from django.contrib.auth.decorators import login_required
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.utils.dateparse import parse_datetime
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.logbook import doubtful, flows
+from cloche.apps.logbook import doubtful, flows, incoming
 from cloche.apps.logbook import history as past
-from cloche.apps.logbook.archive.read import NotTaken, read_archive
 from cloche.apps.logbook.archive.write import write_archive
 from cloche.apps.logbook.forms import ArchiveForm
+from cloche.apps.readings.localtime import asked_instant
 
-MOST_NUMBERS = 600
+MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
 INVALID = 422
 
 
@@ -28,12 +29,7 @@ def history(request: GardenRequest) -> HttpResponse:
     """What was changed, by whom, and the way back."""
     request.room = "files"  # type: ignore[attr-defined]
     removed = "removed" in request.GET
-    try:
-        before = parse_datetime(request.GET.get("before", ""))
-    except ValueError:
-        before = None
-    if before is not None and before.tzinfo is None:
-        before = None
+    before = asked_instant(request.GET.get("before"))
     found = past.changes(request.garden, units_of(request.user), clock.now(), before, removed)
     context = {"changes": found, "removed": removed, "older": found[-1].at.isoformat() if len(found) == past.SHOWN else ""}
     return render(request, "logbook/history.html", context)
@@ -65,7 +61,7 @@ def doubts(request: GardenRequest) -> HttpResponse:
 
 def _word(request: GardenRequest) -> HttpResponse:
     verdict = request.POST.get("verdict", "")
-    numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if n.lstrip("-").isdigit()][:MOST_NUMBERS]
+    numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if NUMBER.fullmatch(n)][:MOST_NUMBERS]
     if verdict not in doubtful.VERDICTS or not doubtful.give_word(request.garden, numbers, verdict):
         raise Http404
     said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
@@ -83,13 +79,29 @@ def archive_out(request: GardenRequest) -> FileResponse:
 
 @login_required
 def archive_in(request: HttpRequest) -> HttpResponse:
-    """A new garden from such a file."""
+    """A new garden from such a file; it is read outside the request, and its page says how far that is."""
     form = ArchiveForm(request.POST or None, request.FILES or None)
     if form.is_valid():
         try:
-            garden = read_archive(form.cleaned_data["file"], request.user)  # type: ignore[arg-type]
-            messages.success(request, f"{garden.name} is here, with everything that the file holds.")
-            return redirect("today", garden.pk)
-        except NotTaken as why:
+            archive = incoming.receive(request.user, form.cleaned_data["file"])  # type: ignore[arg-type]
+            return redirect("archive_coming", archive.pk)
+        except incoming.TooMany as why:
             form.add_error("file", str(why))
     return render(request, "logbook/archive_in.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+@require_GET
+@login_required
+def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
+    """How far the reading is; then on to the garden, or why there is none."""
+    archive = request.user.incoming_archives.filter(pk=archive_id).first()  # type: ignore[union-attr]
+    if archive is None:
+        raise Http404
+    if archive.garden is not None:
+        messages.success(request, f"{archive.garden.name} is here, with everything that the file holds.")
+        there = redirect("today", archive.garden.pk)
+        archive.delete()
+        return HttpResponse(headers={"HX-Redirect": there["Location"]}) if request.htmx else there  # type: ignore[attr-defined]
+    share = round(100 * archive.done / archive.total) if archive.total else 0
+    template = "logbook/_archive_coming.html" if request.htmx else "logbook/archive_coming.html"  # type: ignore[attr-defined]
+    return render(request, template, {"archive": archive, "share": share})

@@ -2,38 +2,79 @@
 
 from __future__ import annotations
 
+import contextlib
 import csv
 import io
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
+from django.core.cache import cache
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError
+from ninja.parser import Parser
 from ninja.security import HttpBearer
-from pydantic import AfterValidator, AwareDatetime, ConfigDict, Field
+from ninja.throttling import AuthRateThrottle
+from pydantic import AfterValidator, AwareDatetime, BeforeValidator, ConfigDict, Field
 
 from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
+from cloche.bridge import border
+
+MOST_BYTES = 4_000_000
+"""Of one message: 20,000 values with their times."""
+MOST_A_MINUTE, MOST_GUESSES_A_MINUTE = 600, 60
+"""Messages of one device, and tokens that are none from one address, by each process that serves."""
 
 
 class Token(HttpBearer):
     """A device's token; it reaches its own garden's probes and nothing else."""
 
     def authenticate(self, request: HttpRequest, token: str) -> Device | None:
-        return Device.objects.filter(fingerprint=fingerprint(token), revoked_at__isnull=True).first()
+        guesses = f"guesses-{request.META.get('REMOTE_ADDR', '')}"
+        if cache.get(guesses, 0) >= MOST_GUESSES_A_MINUTE:
+            raise HttpError(429, "Too many unknown tokens came from this address; wait a minute.")
+        device = Device.objects.filter(fingerprint=fingerprint(token), revoked_at__isnull=True).first()
+        if device is None and not cache.add(guesses, 1, 60):
+            with contextlib.suppress(ValueError):  # its minute was over just now
+                cache.incr(guesses)
+        return device
 
 
-api = NinjaAPI(title="Cloche for loggers", version="1", docs_url=None, auth=Token(), urls_namespace="loggers-api")
-Temperature = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+class Careful(Parser):
+    """Reads the body of a request; what is too large, too deep or no JSON is refused in a sentence."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        try:
+            return border.read_json(request.body, MOST_BYTES)
+        except border.NotAllowed as refusal:
+            raise HttpError(400, str(refusal)) from refusal
+
+
+api = NinjaAPI(
+    title="Cloche for loggers",
+    version="1",
+    docs_url=None,
+    auth=Token(),
+    urls_namespace="loggers-api",
+    parser=Careful(),
+    throttle=[AuthRateThrottle(f"{MOST_A_MINUTE}/m")],
+)
+
+
+def _no_truth(value: Any) -> Any:
+    if isinstance(value, bool):
+        raise ValueError("a number, not true or false")
+    return value
+
+
+Temperature = Annotated[float, BeforeValidator(_no_truth), Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Channel = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_.:-]+$")]
 
 
 def _sane(at: datetime) -> datetime:
-    if not 1990 <= at.year <= 2060:
-        raise ValueError("a year from 1990 to 2060")
-    return at
+    return border.instant(at)
 
 
 Instant = Annotated[AwareDatetime, AfterValidator(_sane)]
@@ -107,7 +148,8 @@ class DeviceOut(Schema):
     drift_s: int
 
 
-ANSWERS: dict[Any, Any] = {200: TakenOut, 400: Said, 401: Said, 422: Misread}
+REFUSALS: dict[Any, Any] = {400: Said, 401: Said, 413: Said, 429: Said, 503: Said}
+ANSWERS = {200: TakenOut, 422: Misread} | REFUSALS
 
 
 @api.post("/readings", response=ANSWERS, summary="Send many values", operation_id="send_readings")
@@ -126,7 +168,7 @@ def send_reading(request: HttpRequest, sent: OneIn) -> TakenOut:
 
 @api.post(
     "/readings.csv",
-    response={200: TakenOut, 400: Said, 401: Said},
+    response={200: TakenOut} | REFUSALS,
     summary="Send many values as CSV",
     operation_id="send_csv",
     openapi_extra={"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string"}}}}},
@@ -139,7 +181,7 @@ def send_csv(request: HttpRequest) -> TakenOut:
     return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=sorted([*refused, *moved], key=_index))
 
 
-@api.get("/device", response={200: DeviceOut, 401: Said}, summary="Ask how the device stands", operation_id="device")
+@api.get("/device", response={200: DeviceOut} | REFUSALS, summary="Ask how the device stands", operation_id="device")
 def device(request: HttpRequest) -> dict[str, Any]:
     """Whether its token is good, which channels stick somewhere, when it was heard."""
     own = _device(request)

@@ -12,7 +12,15 @@ from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.loggers.models import Device
 from cloche.bridge.units import Units, parse_depth
 
+MOST_DEVICES = 60
 CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
+
+
+def channel_name(text: str) -> str:
+    """A channel as devices may name it; raises ValueError with a sentence."""
+    if not CHANNEL.fullmatch(text):
+        raise ValueError("Letters, digits and . _ : - only, without blanks.")
+    return text
 
 
 class DeviceForm(forms.ModelForm):
@@ -23,6 +31,13 @@ class DeviceForm(forms.ModelForm):
         fields = ["name", "unit"]
         labels = {"name": "What you call it", "unit": "It measures in"}
         help_texts = {"unit": "Unless it says otherwise with what it sends."}
+
+    def clean(self) -> dict[str, Any]:
+        """Not more devices than anyone has."""
+        data = super().clean() or {}
+        if self.instance.garden_id and self.instance.garden.devices.count() >= MOST_DEVICES:
+            raise forms.ValidationError(f"A garden has up to {MOST_DEVICES} loggers.", code="many")
+        return data
 
 
 class ProbeForm(forms.Form):
@@ -46,10 +61,10 @@ class ProbeForm(forms.Form):
 
     def clean_channel(self) -> str:
         """Only what an address can carry."""
-        channel: str = self.cleaned_data["channel"].strip()
-        if not CHANNEL.fullmatch(channel):
-            raise forms.ValidationError("Letters, digits and . _ : - only, without blanks.", code="channel")
-        return channel
+        try:
+            return channel_name(self.cleaned_data["channel"].strip())
+        except ValueError as refusal:
+            raise forms.ValidationError(str(refusal), code="channel") from refusal
 
     @property
     def depth_m(self) -> float:

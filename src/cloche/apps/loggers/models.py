@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.validators import plain
 
 
 class Device(models.Model):
@@ -17,7 +18,7 @@ class Device(models.Model):
         KELVIN = "K", "K"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="devices")
-    name = models.CharField(max_length=60)
+    name = models.CharField(max_length=60, validators=[plain])
     unit = models.CharField(max_length=1, choices=Unit, default=Unit.CELSIUS, help_text="Unless it says otherwise itself.")
     fingerprint = models.CharField(max_length=64, unique=True)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
@@ -88,3 +89,19 @@ class LoggedHour(models.Model):
     def mean_c(self) -> float:
         """Mean of the hour."""
         return self.sum_c / self.number
+
+
+class RefusedMessage(models.Model):
+    """A message from the broker that could not be taken: kept aside with its reason, so that somebody can see it.
+
+    device, garden: none where it was not known whose it is. sample: how it began, without its token.
+    """
+
+    garden = models.ForeignKey(Garden, null=True, on_delete=models.CASCADE, related_name="refused_messages")
+    device = models.ForeignKey(Device, null=True, on_delete=models.CASCADE, related_name="+")
+    at = models.DateTimeField()
+    reason = models.CharField(max_length=300)
+    sample = models.CharField(max_length=400)
+
+    class Meta:
+        ordering = ["-at", "-id"]

@@ -21,7 +21,7 @@ INVALID = 422
 @in_garden
 def loggers(request: GardenRequest) -> HttpResponse:
     """Who is heard; a new one is let in, and its token shown this once."""
-    form = DeviceForm(request.POST or None)
+    form = DeviceForm(request.POST or None, instance=Device(garden=request.garden))
     if form.is_valid():
         data = form.cleaned_data
         device, token = flow.let_device_in(request.garden, data["name"], data["unit"], request.user)

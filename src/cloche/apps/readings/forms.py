@@ -8,7 +8,7 @@ from typing import Any, cast
 from django import forms
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
+from cloche.apps.gardens.forms import DayField, LineField, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
@@ -27,10 +27,10 @@ class ReadingForm(forms.Form):
     """One settled reading; date, time and depth are filled in already."""
 
     temperature = TypedNumber(label="Soil temperature")
-    day = forms.DateField(label="Day", widget=DATE)
+    day = DayField(label="Day")
     time = forms.TimeField(label="Time", widget=TIME)
     depth = TypedNumber(label="Depth")
-    note = forms.CharField(label="Note", required=False, max_length=200)
+    note = LineField(label="Note", required=False, max_length=200)
 
     def __init__(self, *args: Any, place: Place, units: Units, reading: Reading | None = None, **kwargs: Any) -> None:
         self.place, self.units = place, units
@@ -85,7 +85,7 @@ def _filled(reading: Reading, units: Units, place: Place) -> dict[str, Any]:
 class WeatherForm(forms.Form):
     """A day's air; a day ahead counts as a forecast."""
 
-    day = forms.DateField(label="Day", widget=DATE)
+    day = DayField(label="Day")
     low = TypedNumber(label="Low")
     high = TypedNumber(label="High")
     sky = forms.ChoiceField(label="Sky", required=False, choices=[("", "not noted"), *DailyWeather.Sky.choices])

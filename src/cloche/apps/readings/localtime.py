@@ -5,6 +5,10 @@ from __future__ import annotations
 from datetime import UTC, date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
+from django.utils.dateparse import parse_datetime
+
+from cloche.bridge import border
+
 
 class NoSuchTime(ValueError):
     """The clocks jumped over this local time."""
@@ -24,6 +28,15 @@ def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
             f"{at:%H:%M} did not happen on {day.day} {day:%B %Y}: the clocks went forward over it. Was it {later:%H:%M}?"
         )
     return utc
+
+
+def asked_instant(text: object) -> datetime | None:
+    """A moment with its offset as an address or a device gives it; None for whatever is none, or cannot be meant."""
+    try:
+        found = parse_datetime(text) if isinstance(text, str) else None
+        return border.instant(found) if found else None
+    except ValueError:
+        return None
 
 
 def came_twice(day: date, at: time, timezone: ZoneInfo) -> bool:

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.core.exceptions import ValidationError
 from django.db import models
 from simple_history.models import HistoricalRecords
 
+from cloche.apps.gardens import validators
 from cloche.apps.gardens.models import Deed, Garden, Place
 
 
@@ -30,15 +32,20 @@ class Visit(models.Model):
 
     key = models.UUIDField(unique=True)
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="visits")
-    at = models.DateTimeField()
+    at = models.DateTimeField(validators=[validators.sane_instant])
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     air_c = models.FloatField(null=True, blank=True, help_text="Air in the cover at that moment.")
     air_low_c = models.FloatField(null=True, blank=True, help_text="Lowest since the thermometer was set back.")
     air_high_c = models.FloatField(null=True, blank=True, help_text="Highest since the thermometer was set back.")
     moisture = models.CharField(max_length=5, blank=True, choices=Moisture)
     snow_m = models.FloatField(null=True, blank=True)
-    note = models.CharField(max_length=200, blank=True)
-    losses = models.CharField(max_length=200, blank=True, help_text="What stood or died after a cold night or a hot day.")
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    losses = models.CharField(
+        max_length=200,
+        blank=True,
+        validators=[validators.plain],
+        help_text="What stood or died after a cold night or a hot day.",
+    )
     photo = models.BinaryField(null=True, blank=True, help_text="A small JPEG without its camera's notes.")
     deeds = models.ManyToManyField(Deed, blank=True, related_name="visits")
     removed_at = models.DateTimeField(null=True, editable=False)
@@ -47,6 +54,11 @@ class Visit(models.Model):
     class Meta:
         ordering = ["-at", "-id"]
         indexes = [models.Index(fields=["place", "-at"], name="visit_newest_first")]
+
+    def clean(self) -> None:
+        """A low is no higher than its high."""
+        if self.air_low_c is not None and self.air_high_c is not None and self.air_low_c > self.air_high_c:
+            raise ValidationError({"air_high_c": "The highest is below the lowest."})
 
 
 class Reading(models.Model):
@@ -61,10 +73,10 @@ class Reading(models.Model):
         LEFT_OUT = "left_out", "left out of the forecast"
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
-    taken_at = models.DateTimeField()
+    taken_at = models.DateTimeField(validators=[validators.sane_instant])
     depth_m = models.FloatField()
     temperature_c = models.FloatField()
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
     source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
     verdict = models.CharField(max_length=10, blank=True, choices=Verdict, help_text="A grower's word on a doubtful one.")
     visit = models.ForeignKey(Visit, null=True, blank=True, on_delete=models.SET_NULL, related_name="readings")
@@ -97,7 +109,7 @@ class DailyWeather(models.Model):
         OVERCAST = "overcast", "overcast"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
-    day = models.DateField()
+    day = models.DateField(validators=[validators.sane_day])
     low_c = models.FloatField()
     high_c = models.FloatField()
     rain_mm = models.FloatField(null=True, blank=True)
@@ -111,11 +123,17 @@ class DailyWeather(models.Model):
         ordering = ["-day"]
         constraints = [models.UniqueConstraint(fields=["garden", "day"], name="one_line_a_day")]
 
+    def clean(self) -> None:
+        """A low is no higher than its high."""
+        if self.low_c is not None and self.high_c is not None and self.low_c > self.high_c:
+            raise ValidationError({"high_c": "The high is below the low."})
+
 
 class WeatherHeard(models.Model):
     """The last that a weather provider said of a garden's site, and when it was last asked in vain."""
 
     garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="weather_heard")
+    asked_at = models.DateTimeField(null=True, help_text="When it was last asked, by the database's clock.")
     heard_at = models.DateTimeField(null=True)
     failed_at = models.DateTimeField(null=True)
     failure = models.CharField(max_length=200, blank=True)

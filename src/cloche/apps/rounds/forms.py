@@ -4,28 +4,27 @@ from __future__ import annotations
 
 import base64
 import binascii
-import io
 from datetime import UTC, datetime, timedelta
 from typing import Any, cast
 from uuid import uuid4
 
 from django import forms
 from django.utils.dateparse import parse_datetime
-from PIL import Image, ImageOps, UnidentifiedImageError
 
+from cloche.apart.picture import NoPicture, small_jpeg
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import TypedNumber, parse_with
+from cloche.apps.gardens.forms import LineField, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings.flows.visit import Seen
 from cloche.apps.readings.forms import GRACE
 from cloche.apps.readings.localtime import NoSuchTime, instant
 from cloche.apps.readings.models import Visit
-from cloche.bridge import offered
+from cloche.bridge import border, offered
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units, parse_air, parse_snow, parse_soil
 
 OLDEST = timedelta(days=400)
-PHOTO_PX, PHOTO_BYTES = 1280, 6_000_000
+PHOTO_BYTES = 6_000_000
 NUMBERS = ("temperature", "deeper", "air", "air_low", "air_high", "snow")
 
 
@@ -45,8 +44,8 @@ class StopForm(forms.Form):
     works = forms.MultipleChoiceField(
         required=False, label="Done here", choices=offered.round_works(), widget=forms.CheckboxSelectMultiple
     )
-    losses = forms.CharField(required=False, max_length=200, label="What stood, what died")
-    note = forms.CharField(required=False, max_length=200, label="Note")
+    losses = LineField(required=False, max_length=200, label="What stood, what died")
+    note = LineField(required=False, max_length=200, label="Note")
     photo = forms.CharField(required=False, widget=forms.HiddenInput)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, ahead: timedelta = timedelta(0), **kwargs: Any) -> None:
@@ -83,17 +82,16 @@ class StopForm(forms.Form):
             at = None
         if at is None:
             raise forms.ValidationError("That is no time. Write it like 2026-04-14T07:30.", code="at")
-        if at.tzinfo is not None:
-            return at.astimezone(UTC) - self.ahead
         try:
-            return instant(at.date(), at.time(), self.garden.timezone)
-        except NoSuchTime as refusal:
+            border.day(at.date())
+            return at.astimezone(UTC) - self.ahead if at.tzinfo else instant(at.date(), at.time(), self.garden.timezone)
+        except (NoSuchTime, border.NotAllowed) as refusal:
             raise forms.ValidationError(str(refusal), code="at") from refusal
 
     def clean_photo(self) -> bytes | None:
         """A small JPEG made anew, so that where it was taken is not kept."""
         text = self.cleaned_data["photo"]
-        return small_jpeg(text) if text else None
+        return picture_in(text) if text else None
 
     def clean(self) -> dict[str, Any]:
         """Something must have been seen, and a low is no higher than its high."""
@@ -129,16 +127,13 @@ class StopForm(forms.Form):
         )
 
 
-def small_jpeg(text: str) -> bytes:
-    """A picture from a data address, turned upright, at most 1280 px, without its notes. Raises ValidationError."""
+def picture_in(text: str) -> bytes:
+    """A picture from a data address, made anew. Raises ValidationError."""
     try:
         data = base64.b64decode(text.partition(",")[2], validate=True)
         if len(data) > PHOTO_BYTES:
             raise forms.ValidationError("The picture is too large: up to 6 MB are taken.", code="photo")
-        image = ImageOps.exif_transpose(Image.open(io.BytesIO(data))).convert("RGB")
-    except (binascii.Error, UnidentifiedImageError, OSError, Image.DecompressionBombError) as broken:
-        raise forms.ValidationError("The picture cannot be read.", code="photo") from broken
-    image.thumbnail((PHOTO_PX, PHOTO_PX))
-    out = io.BytesIO()
-    image.save(out, "JPEG", quality=80, optimize=True)
-    return out.getvalue()
+        return small_jpeg(data)
+    except (binascii.Error, ValueError) as broken:
+        said = str(broken) if isinstance(broken, NoPicture) else "The picture cannot be read."
+        raise forms.ValidationError(said, code="photo") from broken

@@ -14,7 +14,7 @@ from cloche.apps.readings.flows.visit import KeyTaken, record_visit
 from cloche.apps.rounds.forms import StopForm
 from cloche.bridge.units import Units
 
-MOST_STOPS = 200
+MOST_STOPS, MOST_BYTES = 200, 12_000_000
 
 
 def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:

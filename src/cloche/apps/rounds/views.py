@@ -12,7 +12,6 @@ from django.contrib.staticfiles.storage import staticfiles_storage
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
-from django.utils.dateparse import parse_datetime
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
@@ -20,9 +19,11 @@ from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.flows.visit import take_visit_back
+from cloche.apps.readings.localtime import asked_instant
 from cloche.apps.readings.models import Visit
 from cloche.apps.rounds import pages, sending
 from cloche.apps.rounds.forms import StopForm
+from cloche.bridge import border
 
 INVALID = 422
 SHELL = (
@@ -72,9 +73,9 @@ def _empty(form: StopForm) -> bool:
 def send(request: GardenRequest) -> JsonResponse:
     """Stops from a device, each with its own answer."""
     try:
-        body = json.loads(request.body)
+        body = border.read_json(request.body, sending.MOST_BYTES)
         stops = body["stops"]
-    except (ValueError, KeyError, TypeError):
+    except (border.NotAllowed, KeyError, TypeError):
         return JsonResponse({"said": "Send {“sent_at”: …, “stops”: […]} as JSON."}, status=400)
     if not isinstance(stops, list) or len(stops) > sending.MOST_STOPS:
         return JsonResponse({"said": f"Send a list of at most {sending.MOST_STOPS} stops."}, status=400)
@@ -87,8 +88,8 @@ def send(request: GardenRequest) -> JsonResponse:
 
 def _ahead(sent_at: Any) -> timedelta:
     """How far the device's clock runs ahead of ours; a little is nothing."""
-    told = parse_datetime(sent_at) if isinstance(sent_at, str) else None
-    if told is None or told.tzinfo is None:
+    told = asked_instant(sent_at)
+    if told is None:
         return timedelta(0)
     ahead = told - clock.now()
     return ahead if abs(ahead) > DRIFT else timedelta(0)
@@ -109,8 +110,8 @@ def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
 @in_garden
 def summary(request: GardenRequest) -> HttpResponse:
     """What the round brought, and what moved; asks again while places are being worked out."""
-    since = parse_datetime(request.GET.get("since", ""))
-    if since is None or since.tzinfo is None:
+    since = asked_instant(request.GET.get("since"))
+    if since is None:
         since = pages.half_began(clock.now().astimezone(request.garden.timezone))
     found = pages.summary(request.garden, since, clock.now())
     return render(request, "rounds/_summary.html", {"summary": found, "garden": request.garden, "since": since.isoformat()})

@@ -8,7 +8,7 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
+from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Packet
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge import crops
@@ -73,7 +73,7 @@ class CountForm(forms.Form):
     up = forms.IntegerField(
         label="Up", min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
     )
-    on = forms.DateField(label="On", widget=DATE)
+    on = DayField(label="On")
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -8,6 +8,7 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Packet, Place
+from cloche.apps.gardens.validators import sane_day
 
 MOST_SEEDS = 1_000_000
 
@@ -18,7 +19,7 @@ class Sowing(models.Model):
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="sowings")
     packet = models.ForeignKey(Packet, on_delete=models.SET_NULL, null=True, blank=True, related_name="sowings")
     crop_key = models.CharField(max_length=40)
-    sown_on = models.DateField()
+    sown_on = models.DateField(validators=[sane_day])
     seeds = models.PositiveIntegerField(null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(MOST_SEEDS)])
     depth_m = models.FloatField(validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
@@ -35,7 +36,7 @@ class Count(models.Model):
     """How many were up on a day."""
 
     sowing = models.ForeignKey(Sowing, on_delete=models.CASCADE, related_name="counts")
-    on = models.DateField()
+    on = models.DateField(validators=[sane_day])
     up = models.PositiveIntegerField(validators=[MaxValueValidator(MOST_SEEDS)])
     history = HistoricalRecords()
 
@@ -49,7 +50,7 @@ class Intention(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="intentions")
     crop_key = models.CharField(max_length=40)
-    sow_on = models.DateField()
+    sow_on = models.DateField(validators=[sane_day])
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     made = models.OneToOneField(Sowing, null=True, on_delete=models.SET_NULL, related_name="intention")
     dropped_at = models.DateTimeField(null=True, editable=False)

@@ -8,8 +8,8 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
-from cloche.apps.gardens.models import Cover, Garden, Hotbed, Place
+from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.gardens.models import MOST_MONEY, Cover, Garden, Hotbed, Place
 from cloche.apps.gardens.place_forms import CoverForm
 from cloche.apps.warming import selectors
 from cloche.bridge import covers, crops, hotbeds
@@ -24,7 +24,7 @@ class AskForm(forms.Form):
 
     place = forms.ModelChoiceField(Place.objects.none(), label="On", empty_label=None)
     crop = forms.ChoiceField(label="for", required=False)
-    on = forms.DateField(label="put on", widget=DATE)
+    on = DayField(label="put on")
     warm = forms.TypedChoiceField(label="sown", choices=WARMED, coerce=int, initial=14)
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
@@ -48,7 +48,7 @@ class PutOnForm(CoverForm):
     """A cover from a day on, and what is meant to be sown under it."""
 
     crop = forms.ChoiceField(label="Then sow", required=False)
-    sow_on = forms.DateField(label="on", widget=DATE, required=False)
+    sow_on = DayField(label="on", required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -130,7 +130,7 @@ class OwnCoverForm(forms.ModelForm):
             if value is not None and not 0.1 <= value <= most:
                 low, high = self.units.length_text(0.1), self.units.length_text(most)
                 self.add_error(name, f"Between {low} and {high}.")
-        for name, most in (("price", 1e6), ("weight", 500.0)):
+        for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
                 self.add_error(name, f"Between 0 and {most:g}.")
@@ -185,15 +185,12 @@ class HotbedForm(forms.ModelForm):
             self.initial.setdefault(name, f"{round(units.length_from_m(getattr(self.instance, f'{name}_m')), 1):g}")
 
     def clean(self) -> dict[str, Any]:
-        """Sizes that can be, days in order."""
+        """Sizes that can be."""
         data = super().clean() or {}
         for name, _, low, high in self.SIZES:
             value = data.get(name)
             if value is not None and not low <= value <= high:
                 self.add_error(name, f"Between {self.units.length_text(low)} and {self.units.length_text(high)}.")
-        filled, topped = data.get("filled_on"), data.get("topped_up_on")
-        if filled and topped and topped <= filled:
-            self.add_error("topped_up_on", "It is topped up after it was filled.")
         return data
 
     def save(self, commit: bool = True) -> Hotbed:

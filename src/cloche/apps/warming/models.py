@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.db import models
 from simple_history.models import HistoricalRecords
 
-from cloche.apps.gardens.models import Place
+from cloche.apps.gardens.models import Cover, Place
+from cloche.apps.gardens.validators import sane_day
 
 
 class CoverTrial(models.Model):
@@ -15,10 +16,26 @@ class CoverTrial(models.Model):
     covered = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_covered")
     bare = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_bare")
     depth_m = models.FloatField()
-    begun_on = models.DateField()
-    ended_on = models.DateField(null=True, blank=True)
+    begun_on = models.DateField(validators=[sane_day])
+    ended_on = models.DateField(null=True, blank=True, validators=[sane_day])
     alike = models.JSONField(default=list)
     history = HistoricalRecords()
 
     class Meta:
         ordering = ["-begun_on", "-id"]
+
+
+class BedAnswer(models.Model):
+    """What one of the garden's own covers would do on one bed, worked out in the queue.
+
+    question: all that the answer rests on, as a text; an answer to another question is out of date. answer: none yet while it
+    is being worked out; see pages.compare.
+    """
+
+    cover = models.ForeignKey(Cover, on_delete=models.CASCADE, related_name="bed_answers")
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="bed_answers")
+    question = models.CharField(max_length=200)
+    answer = models.JSONField(null=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["cover", "place"], name="one_answer_a_cover_and_bed")]

@@ -8,7 +8,7 @@ from typing import Any
 from django import forms
 
 from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DATE, TypedNumber, parse_with
+from cloche.apps.gardens.forms import DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.warming import selectors
 from cloche.apps.warming.models import CoverTrial
@@ -30,7 +30,7 @@ class TrialForm(forms.Form):
 
     covered = forms.ModelChoiceField(Place.objects.none(), label="Covered", empty_label=None)
     bare = forms.ModelChoiceField(Place.objects.none(), label="Bare, beside it", empty_label=None)
-    begun_on = forms.DateField(label="Since", widget=DATE)
+    begun_on = DayField(label="Since")
     depth = TypedNumber(label="Depth of both readings")
     alike = forms.MultipleChoiceField(label="Seen to", choices=ALIKE, required=False, widget=forms.CheckboxSelectMultiple)
 
@@ -110,6 +110,16 @@ class SandboxForm(forms.Form):
             unit = units.degree if name in ("low", "high") else {"wind": " m/s"}.get(name, " %")
             attrs = {"type": "range", "min": round(low), "max": round(high), "step": step}
             self.fields[name].widget, self.fields[name].help_text = forms.NumberInput(attrs=attrs), unit
+        self.ends = ends
+
+    def clean(self) -> dict[str, Any]:
+        """What lies beyond a slider's end is taken as its end."""
+        data = super().clean() or {}
+        for name in ("low", "high"):
+            if data.get(name) is not None:
+                least, most = self.ends[name]
+                data[name] = min(max(data[name], least), most)
+        return data
 
 
 SLIDES_C = (("low", -20.0, 25.0), ("high", -10.0, 40.0))

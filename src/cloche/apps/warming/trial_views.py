@@ -20,6 +20,7 @@ from cloche.apps.warming.pages import trial as pages
 from cloche.apps.warming.pages.opening import opening_page
 from cloche.apps.warming.pages.sandbox import Sliders, sandbox_page, starting
 from cloche.apps.warming.trial_forms import PairForm, SandboxForm, TrialForm
+from cloche.apps.warming.turns import WAITS, turn
 
 INVALID = 422
 
@@ -95,7 +96,10 @@ def sandbox(request: GardenRequest) -> HttpResponse:
     form = SandboxForm(begin | request.GET.dict(), garden=request.garden, units=units)
     context = {"form": form, "tab": "sandbox", "page": None}
     if form.is_valid():
-        context["page"] = sandbox_page(request.garden, Sliders.of(form.cleaned_data, units), units, today)
+        with turn() as mine:
+            if mine:
+                context["page"] = sandbox_page(request.garden, Sliders.of(form.cleaned_data, units), units, today)
+            context["waits"] = "" if mine else WAITS
     partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
     template = "warming/_sandbox.html" if partial else "warming/sandbox.html"
     return render(request, template, context, status=INVALID if form.errors else 200)

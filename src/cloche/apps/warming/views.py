@@ -18,7 +18,8 @@ from cloche.apps.warming.flows import inventory as flow
 from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm
 from cloche.apps.warming.pages.compare import where_most
 from cloche.apps.warming.pages.inventory import own_lines
-from cloche.apps.warming.pages.whatif import Question, what_if_page
+from cloche.apps.warming.pages.whatif import Question, waiting_page, what_if_page
+from cloche.apps.warming.turns import WAITS, turn
 
 INVALID = 422
 
@@ -34,7 +35,8 @@ def covers(request: GardenRequest) -> HttpResponse:
     context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
     if form.is_valid():
         asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm")))
-        context["page"] = what_if_page(asked, units_of(request.user), today)
+        with turn() as mine:
+            context["page"] = what_if_page(asked, units_of(request.user), today) if mine else waiting_page(WAITS)
         context["place"] = asked.place
     partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
     template = "warming/_buys.html" if partial else "warming/covers.html"
@@ -43,10 +45,11 @@ def covers(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def compare(request: GardenRequest, own_id: int) -> HttpResponse:
-    """On which bed would one of the garden's covers buy most?"""
+    """On which bed would one of the garden's covers buy most? The queue answers, bed by bed, and the page asks again."""
     request.room = "covers"  # type: ignore[attr-defined]
     page = where_most(_own(request, own_id), units_of(request.user), clock.today(request.garden.timezone))
-    return render(request, "warming/compare.html", {"page": page, "tab": "own_covers"})
+    template = "warming/_compared.html" if request.htmx else "warming/compare.html"  # type: ignore[attr-defined]
+    return render(request, template, {"page": page, "tab": "own_covers"})
 
 
 @in_garden(writing=LOGS)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, User
+from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Membership, User
 
 
 class Answer(models.Model):
@@ -33,12 +33,19 @@ class Answer(models.Model):
 
 
 class DigestWish(models.Model):
-    """Somebody wants the day's page by mail at an hour of the garden. sent_on: the last day it was sent."""
+    """Somebody wants the day's page by mail at an hour of the garden, as long as they belong to it. sent_on: the last day it
+    was sent."""
 
-    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="digest_wishes")
-    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="digest_wishes")
+    membership = models.OneToOneField(Membership, on_delete=models.CASCADE, related_name="digest_wish")
     hour = models.PositiveSmallIntegerField(default=6)
     sent_on = models.DateField(null=True)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_digest_a_person_and_garden")]
+    @property
+    def garden(self) -> Garden:
+        """Whose day it is."""
+        return self.membership.garden
+
+    @property
+    def user(self) -> User:
+        """Who wants it."""
+        return self.membership.user

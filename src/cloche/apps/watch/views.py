@@ -19,7 +19,6 @@ from cloche.apps.watch.models import Answer, DigestWish
 from cloche.apps.watch.pages import ahead
 from cloche.apps.watch.pages.today import today_page
 from cloche.apps.windows import feed as feeds
-from cloche.apps.windows.models import CalendarLink
 
 INVALID = 422
 
@@ -69,7 +68,7 @@ def _jobs(request: GardenRequest, refused: str = "") -> HttpResponse:
 @in_garden
 def week(request: GardenRequest) -> HttpResponse:
     """Seven days, to look at or to print and hang up."""
-    wish = DigestWish.objects.filter(garden=request.garden, user=request.user).first()
+    wish = DigestWish.objects.filter(membership=request.membership).first()
     return _week(request, DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6}), wish)
 
 
@@ -87,10 +86,10 @@ def digest(request: GardenRequest) -> HttpResponse:
     """Have the day sent, or no longer."""
     form = DigestForm(request.POST)
     if "stop" in request.POST:
-        stop_sending(request.garden, request.user)
+        stop_sending(request.membership)
         messages.success(request, "No more mail comes.")
     elif form.is_valid():
-        want(request.garden, request.user, form.cleaned_data["email"], form.cleaned_data["hour"])
+        want(request.membership, form.cleaned_data["email"], form.cleaned_data["hour"])
         messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
     else:
         return _week(request, form, None)
@@ -100,12 +99,12 @@ def digest(request: GardenRequest) -> HttpResponse:
 @require_GET
 def feed(request: HttpRequest, token: str) -> HttpResponse:
     """What a calendar reads, without signing in; only while its person belongs to the garden."""
-    link = CalendarLink.objects.filter(token=token).select_related("garden").first()
-    if link is None or not link.garden.memberships.filter(user_id=link.user_id).exists():
+    link = feeds.link_behind(token)
+    if link is None:
         raise Http404
-    now = clock.now()
-    coming = ahead.due_in(link.garden, now.astimezone(link.garden.timezone).date())
+    garden, now = link.membership.garden, clock.now()
+    coming = ahead.due_in(garden, now.astimezone(garden.timezone).date())
     more = [
         (due.uid, due.on, due.said[:1].upper() + due.said[1:], due.why) for due in coming if not due.uid.startswith("window-")
     ]
-    return HttpResponse(feeds.calendar(link.garden, now, more), content_type="text/calendar; charset=utf-8")
+    return HttpResponse(feeds.calendar(garden, now, more), content_type="text/calendar; charset=utf-8")

@@ -2,29 +2,39 @@
 
 from __future__ import annotations
 
+import re
 import secrets
 from collections.abc import Iterable, Iterator
 from datetime import date, datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CalendarLink, CropOutlook
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge import crops
 from cloche.bridge.planting import BENCHES
 
+TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
 
-def link_of(garden: Garden, person: User) -> CalendarLink:
+
+def link_of(membership: Membership) -> CalendarLink:
     """The person's secret address for a garden, made at its first use."""
-    link, _ = CalendarLink.objects.get_or_create(garden=garden, user=person, defaults={"token": secrets.token_urlsafe(24)})
+    link, _ = CalendarLink.objects.get_or_create(membership=membership, defaults={"token": secrets.token_urlsafe(24)})
     return link
 
 
-def revoke(garden: Garden, person: User) -> None:
+def link_behind(token: str) -> CalendarLink | None:
+    """Whose secret it is; what no secret can look like is nobody's."""
+    if not TOKEN.fullmatch(token):
+        return None
+    return CalendarLink.objects.filter(token=token).select_related("membership__garden").first()
+
+
+def revoke(membership: Membership) -> None:
     """End the address; the next one is another."""
-    CalendarLink.objects.filter(garden=garden, user=person).delete()
+    CalendarLink.objects.filter(membership=membership).delete()
 
 
 def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, str, str]] = ()) -> bytes:

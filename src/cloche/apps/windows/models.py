@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.models import Membership, Place
 
 
 class Forecast(models.Model):
@@ -74,12 +74,9 @@ class WindowChange(models.Model):
 
 
 class CalendarLink(models.Model):
-    """A person's secret address under which a calendar may read a garden's windows."""
+    """A person's secret address under which a calendar may read a garden's windows. It ends with their belonging to it: who
+    comes back gets another."""
 
-    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="calendar_links")
-    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    membership = models.OneToOneField(Membership, on_delete=models.CASCADE, related_name="calendar_link")
     token = models.CharField(max_length=64, unique=True)
     created_at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_address_a_person_and_garden")]

@@ -21,7 +21,7 @@ from cloche.apps.windows.pages import season as pages
 def season(request: GardenRequest) -> HttpResponse:
     """Every crop, where it can go in first."""
     page = pages.season_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
-    link = CalendarLink.objects.filter(garden=request.garden, user=request.user).first()
+    link = CalendarLink.objects.filter(membership=request.membership).first()
     url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
     return render(request, "windows/season.html", {"page": page, "link": link, "feed_url": url})
 
@@ -38,7 +38,7 @@ def windows_csv(request: GardenRequest) -> HttpResponseBase:
 @in_garden(writing=READS)
 def make_feed(request: GardenRequest) -> HttpResponse:
     """A secret address for this person's calendar."""
-    feeds.link_of(request.garden, request.user)
+    feeds.link_of(request.membership)
     messages.success(request, "The address stands below; whoever has it can read this garden’s windows.")
     return redirect("windows", request.garden.pk)
 
@@ -47,6 +47,6 @@ def make_feed(request: GardenRequest) -> HttpResponse:
 @in_garden(writing=READS)
 def revoke_feed(request: GardenRequest) -> HttpResponse:
     """End it."""
-    feeds.revoke(request.garden, request.user)
+    feeds.revoke(request.membership)
     messages.success(request, "The address is ended; calendars that followed it find nothing there.")
     return redirect("windows", request.garden.pk)

@@ -1,23 +1,18 @@
-"""Work done outside requests: forecasts, and looking for those that are due.
+"""Forecasts, worked out outside requests.
 
 The engine is loaded by the worker that first runs one, not by every process that can ask for one.
 """
 
 from __future__ import annotations
 
-import logging
-
-from asgiref.sync import async_to_sync
 from procrastinate.contrib.django import app
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import ask_for
-
-log = logging.getLogger("cloche.forecast")
-STALLED_S = 40
+from cloche.apps.gardens.flows.evidence import WORK_OUT, key_of
+from cloche.apps.windows.stale import stale_places
+from cloche.apps.work import queue
 
 
-@app.task(name="windows.work_out", retry=3)
+@app.task(name=WORK_OUT)
 def work_out(place_id: int) -> None:
     """Make one place's forecast new, if it still needs it."""
     from cloche.apps.windows.flows import refresh
@@ -25,20 +20,9 @@ def work_out(place_id: int) -> None:
     refresh.refresh_if_stale(place_id)
 
 
-@app.periodic(cron="* * * * *")
-@app.task(name="windows.look_round", queueing_lock="look-round")
-def look_round(timestamp: int = 0) -> int:
-    """Queue every place whose forecast is due: a new day, a new engine, a change that nobody queued. Returns how many.
+def look_round() -> int:
+    """Queue every place whose forecast is due: a new day, a new engine, a change whose job was lost. Returns how many.
 
-    Work that a killed worker left behind is taken up again.
+    A place whose last try failed waits for its time; it keeps no other waiting.
     """
-    from cloche.apps.windows.flows import refresh
-
-    for job in async_to_sync(_stalled)():
-        log.warning("taking up again what a lost worker left: %s %s", job.task_name, job.task_kwargs)
-        app.job_manager.retry_job_by_id(job_id=job.id, retry_at=clock.real_now())
-    return sum(ask_for(pk) for pk in refresh.stale_places())
-
-
-async def _stalled() -> list:  # type: ignore[type-arg]
-    return list(await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=STALLED_S))
+    return queue.put_due(WORK_OUT, {key_of(pk): {"place_id": pk} for pk in stale_places()})

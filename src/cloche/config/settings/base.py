@@ -13,6 +13,14 @@ SECRET_KEY = os.environ.get("CLOCHE_SECRET_KEY", "")
 DEBUG = False
 OWN_HOSTS = os.environ.get("CLOCHE_HOSTS", "").split()
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OWN_HOSTS]
+# Where a proxy stands in front that speaks TLS, everything about a person travels through it and nothing beside it.
+CLOCHE_PROXY = os.environ.get("CLOCHE_PROXY", "127.0.0.1" if OWN_HOSTS else "")
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = bool(OWN_HOSTS)
+SECURE_SSL_REDIRECT = bool(OWN_HOSTS)
+SECURE_REDIRECT_EXEMPT = [r"^healthz/$", r"^readyz/$"]
+SECURE_HSTS_SECONDS = 365 * 24 * 3600 if OWN_HOSTS else 0
+# What else is served under the name, and whether browsers list it, is for its owner to say.
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in OWN_HOSTS]  # behind a proxy that speaks TLS
 
 INSTALLED_APPS = [
@@ -28,6 +36,7 @@ INSTALLED_APPS = [
     "django_htmx",
     "simple_history",
     "procrastinate.contrib.django",
+    "cloche.apps.work",
     "cloche.apps.gardens",
     "cloche.apps.loggers",
     "cloche.apps.readings",
@@ -37,6 +46,7 @@ INSTALLED_APPS = [
     "cloche.apps.warming",
     "cloche.apps.logbook",
     "cloche.apps.watch",
+    "cloche.apps.upkeep",
 ]
 
 MIDDLEWARE = [
@@ -52,6 +62,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "simple_history.middleware.HistoryRequestMiddleware",
+    "cloche.apps.gardens.shelter.Shelter",
     "axes.middleware.AxesMiddleware",
 ]
 
@@ -69,6 +80,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
                 "cloche.apps.gardens.context.rooms",
+                "cloche.apps.gardens.shelter.notices",
             ],
         },
     }
@@ -98,9 +110,12 @@ AUTH_PASSWORD_VALIDATORS = [
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"
-AXES_FAILURE_LIMIT = 8
+AXES_FAILURE_LIMIT = 10
 AXES_COOLOFF_TIME = 0.25
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+# By name and address, and by address alone; a browser somebody has signed in with before is an address of its own.
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
+AXES_CLIENT_IP_CALLABLE = "cloche.apps.gardens.known.address"
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_LOCKOUT_TEMPLATE = "gardens/locked_out.html"
 AXES_VERBOSE = False
 
@@ -137,6 +152,12 @@ SECURE_REFERRER_POLICY = "same-origin"
 
 # Files beyond this go to a temporary file while they are received; IMPORT_LIMIT is what the grower is told.
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+# How large a request may be is decided by its address before it is received (apps.gardens.bodies); this is the largest that
+# is read into memory: a portion of a round with its pictures.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 13_000_000
+DATA_UPLOAD_MAX_NUMBER_FIELDS = 5_000
+# With less room than this on the disk nothing is written any more.
+CLOCHE_LEAST_FREE_BYTES = int(os.environ.get("CLOCHE_LEAST_FREE_MB", "64")) * 1_000_000
 CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
 CLOCHE_ARCHIVE_LIMIT_BYTES = 500_000_000
 # Days added to the real date: the demo lives on a day of its own.

@@ -2,7 +2,7 @@
 
 from cloche.config.settings.base import *  # noqa: F403
 
-SECRET_KEY = "tests only"
+SECRET_KEY = "tests only, and nothing that is kept is signed with it"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 STORAGES["staticfiles"] = {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}
 DATABASES["default"]["CONN_MAX_AGE"] = 0

@@ -5,8 +5,8 @@ from __future__ import annotations
 from django.db import transaction
 from django.db.models import F
 
-from cloche.apps.gardens import queue
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.work import queue
 
 WORK_OUT = "windows.work_out"
 
@@ -29,4 +29,9 @@ def note_change_in(garden: Garden) -> None:
 
 def ask_for(place_id: int) -> bool:
     """Have a place worked out; many changes in a row ask once."""
-    return queue.put(WORK_OUT, f"place-{place_id}", place_id=place_id)
+    return queue.put(WORK_OUT, key_of(place_id), place_id=place_id)
+
+
+def key_of(place_id: int) -> str:
+    """Under which a place's forecast stands in the queue and among the failures."""
+    return f"place-{place_id}"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import timedelta
 
 from django.db import transaction
@@ -29,11 +30,17 @@ def invitation_of(token: str) -> Invitation | None:
 
 
 @transaction.atomic
-def join(invitation: Invitation, person: User) -> Membership | None:
-    """Use an invitation up; None where somebody was quicker. Who belongs already keeps the part they have."""
-    taken = Invitation.objects.filter(pk=invitation.pk, used_at__isnull=True).update(used_at=clock.now(), used_by=person)
-    if not taken:
+def join(invitation: Invitation, who: Callable[[], User]) -> Membership | None:
+    """Use an invitation up; None where somebody was quicker, and then nobody is asked who they are.
+
+    who: says who comes, or makes their account. Who belongs already keeps the part they have.
+    """
+    good = Invitation.objects.select_for_update().filter(pk=invitation.pk, used_at__isnull=True).first()
+    if good is None:
         return None
+    person = who()
+    good.used_at, good.used_by = clock.now(), person
+    good.save(update_fields=["used_at", "used_by"])
     membership, _ = Membership.objects.get_or_create(garden=invitation.garden, user=person, defaults={"role": invitation.role})
     return membership
 
@@ -44,14 +51,20 @@ def withdraw(garden: Garden, invitation_id: int) -> bool:
     return bool(gone)
 
 
+@transaction.atomic
 def give_part(garden: Garden, user_id: int, role: str) -> bool:
-    """Give somebody another part; the last owner stays owner. Returns whether it was done."""
+    """Give somebody another part; the last owner stays owner, whoever else is changed at the same moment. Returns whether it
+    was done."""
+    owners = _owners_held(garden)
     membership = garden.memberships.filter(user_id=user_id).first()
-    if membership is None:
-        return False
-    owners = garden.memberships.filter(role=Membership.Role.OWNER)
-    if membership.role == Membership.Role.OWNER and role != Membership.Role.OWNER and owners.count() < 2:
+    if membership is None or (role != Membership.Role.OWNER and owners == [membership.pk]):
         return False
     membership.role = role
     membership.save(update_fields=["role"])
     return True
+
+
+def _owners_held(garden: Garden) -> list[int]:
+    """The owners' memberships; nobody else changes anybody's part until this transaction ends."""
+    Garden.objects.select_for_update().only("pk").get(pk=garden.pk)
+    return list(garden.memberships.filter(role=Membership.Role.OWNER).values_list("pk", flat=True))

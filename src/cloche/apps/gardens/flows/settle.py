@@ -62,9 +62,10 @@ def put_back_place(place: Place) -> bool:
     return True
 
 
+@transaction.atomic
 def show_out(garden: Garden, user_id: int) -> bool:
     """Take a person out of the garden. The last owner stays; returns whether it was done."""
-    membership = garden.memberships.filter(user_id=user_id).first()
+    membership = garden.memberships.select_for_update().filter(user_id=user_id).first()
     if membership is None or membership.role == Membership.Role.OWNER:
         return False
     membership.delete()

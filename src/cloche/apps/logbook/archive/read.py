@@ -3,27 +3,36 @@
 from __future__ import annotations
 
 import csv
-import io
-import json
-import zipfile
+import shutil
+import tempfile
 from collections.abc import Iterable, Iterator
+from itertools import count, islice
+from pathlib import Path
 from typing import IO, Any
 from uuid import uuid4
 
-from django.db import IntegrityError, connection, transaction
+from django.core.exceptions import ValidationError
+from django.db import DataError, IntegrityError, connection, transaction
 
+from cloche.apart.running import Limits, Refused, TooMuch, run_apart
 from cloche.apps.gardens import clock
+from cloche.apps.gardens.care import overlap
 from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.flows.settle import found_garden
-from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.models import CoverPeriod, Garden, User
 from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.logbook.archive.columns import Column, Unreadable
+from cloche.apps.logbook.archive.progress import Progress
+from cloche.apps.logbook.archive.table import crop_keys
 from cloche.apps.logbook.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.logbook.archive.write import FORMAT, photo_name
 from cloche.apps.loggers.models import LoggedHour
+from cloche.bridge import border
 
-BATCH = 5000
-MOST_UNPACKED_BYTES = 4_000_000_000
+BATCH, MOST_LINE = 5000, 60_000
+MOST_BYTES = (2_000_000_000, 2_000_000, 8_000_000, 4_000_000_000)
+"""Unpacked: of a table, of the description, of a picture, of all together."""
+LIMITS = Limits(memory_bytes=700_000_000, cpu_s=300, wall_s=600, file_bytes=MOST_BYTES[0])
 Numbers = dict[str, dict[int, int]]
 
 
@@ -31,62 +40,117 @@ class NotTaken(ValueError):
     """The archive cannot be taken; the message says where and why. Nothing was kept of it."""
 
 
-def read_archive(file: IO[bytes], owner: User) -> Garden:
-    """A new garden of its owner from an archive. Raises NotTaken."""
-    try:
-        with zipfile.ZipFile(file) as packed, transaction.atomic():
-            _refuse_strange(packed)
-            return _garden_of(packed, owner)
-    except zipfile.BadZipFile as broken:
-        raise NotTaken("This is no zip file, or a damaged one.") from broken
-    except IntegrityError as twice:
-        raise NotTaken(f"Two rows say the same thing twice: {str(twice).splitlines()[0]}") from twice
+def read_archive(file: IO[bytes], owner: User, progress: Progress | None = None) -> Garden:
+    """A new garden of its owner from an archive. It is unpacked in a process of its own (cloche.apart.unpack). Raises
+    NotTaken."""
+    with tempfile.TemporaryDirectory(prefix="cloche-archive-") as folder:
+        source = Path(folder) / "archive.zip"
+        with source.open("wb") as out:
+            shutil.copyfileobj(file, out)
+        return _read_folder(_unpacked(source), owner, progress or Progress())
 
 
-def _refuse_strange(packed: zipfile.ZipFile) -> None:
-    if sum(part.file_size for part in packed.infolist()) > MOST_UNPACKED_BYTES:
-        raise NotTaken("Unpacked the archive would be larger than 4 GB.")
+def _unpacked(source: Path) -> Path:
+    folder = source.with_name("unpacked")
+    folder.mkdir()
     try:
-        told = json.loads(packed.read("datapackage.json"))
-        version = told["cloche_format"]
-    except (KeyError, ValueError, TypeError) as lack:
+        run_apart("unpack", None, LIMITS, str(source), str(folder), *(str(n) for n in MOST_BYTES))
+    except Refused as refusal:
+        raise NotTaken(str(refusal)) from refusal
+    except TooMuch as limit:
+        raise NotTaken(f"Unpacking it takes more {limit} than one archive is given.") from limit
+    source.unlink()
+    return folder
+
+
+def _read_folder(folder: Path, owner: User, progress: Progress) -> Garden:
+    _refuse_strange(folder)
+    progress.begin(sum(_lines_in(table) for table in folder.glob("*.csv")))
+    try:
+        with transaction.atomic():
+            return _garden_of(folder, owner, progress)
+    except (IntegrityError, DataError) as twice:
+        raise NotTaken(f"Two rows say the same thing twice, or one what cannot be: {str(twice).splitlines()[0]}") from twice
+
+
+def _lines_in(table: Path) -> int:
+    with table.open("rb") as file:
+        return sum(piece.count(b"\n") for piece in iter(lambda: file.read(1_000_000), b""))
+
+
+def _refuse_strange(folder: Path) -> None:
+    try:
+        version = border.read_json((folder / "datapackage.json").read_bytes(), MOST_BYTES[1])["cloche_format"]
+    except (OSError, KeyError, ValueError, TypeError) as lack:
         raise NotTaken("There is no description of a Cloche garden in it (datapackage.json).") from lack
     if version != FORMAT:
-        raise NotTaken(f"It is written in format {version}; this Cloche reads format {FORMAT}.")
+        raise NotTaken(f"It is written in format {str(version)[:20]}; this Cloche reads format {FORMAT}.")
 
 
-def _garden_of(packed: zipfile.ZipFile, owner: User) -> Garden:
-    (site,) = list(_rows(packed, "garden", GARDEN)) or _lacking("garden.csv has no row.")
-    months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(packed, "normals", NORMALS))
-    garden = Garden(**(site | {"crops": site["crops"].split()}))
-    if len(months) == 12:
+def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
+    (site,) = _only_row(folder)
+    months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(folder, "normals", NORMALS, progress))
+    garden = Garden(**(site | {"crops": _crops_in(site["crops"])}))
+    if [month for month, *_ in months] not in ([], list(range(1, 13))):
+        raise NotTaken("normals.csv: it needs each month once, or none.")
+    if months:
         garden.normal_lows_c, garden.normal_highs_c = [m[1] for m in months], [m[2] for m in months]
-    try:
-        garden.timezone  # noqa: B018 - raises for a name that is no zone
-    except (KeyError, ValueError) as unknown:
-        raise NotTaken(f"garden.csv: “{garden.timezone_name}” is no time zone.") from unknown
+    _refuse_contradiction(garden, "garden.csv")
     found_garden(garden, owner)
     numbers: Numbers = {}
     for table in TABLES:
         if table.model is not LoggedHour:
-            _take(packed, table, garden, numbers)
-    _take_logged(packed, numbers["probes"])
+            _take(folder, table, garden, numbers, progress)
+        if table.model is CoverPeriod:
+            _refuse_two_at_once(garden)
+    _take_logged(folder, numbers["probes"], progress)
     words_table = next(table for table in TABLES if table.model is LoggedHour)
-    for row in _rows(packed, words_table.name, words_table.columns):
+    for row in _rows(folder, words_table.name, words_table.columns, progress):
         hours = LoggedHour.objects.filter(probe_id=_known(numbers, "probes", row["probe"], words_table), hour=row["hour"])
         hours.update(verdict=row["verdict"])
     note_change_in(garden)
     return garden
 
 
-def _lacking(said: str) -> list[Any]:
-    raise NotTaken(said)
+def _only_row(folder: Path) -> list[dict[str, Any]]:
+    rows = list(islice(_rows(folder, "garden", GARDEN, Progress()), 2))
+    if len(rows) != 1:
+        raise NotTaken("garden.csv: it needs one row.")
+    return rows
 
 
-def _take(packed: zipfile.ZipFile, table: Table, garden: Garden, numbers: Numbers) -> None:
+def _crops_in(text: str) -> list[str]:
+    keys, known = text.split(), set(crop_keys())
+    unknown = next((key for key in keys if key not in known), None)
+    if unknown:
+        raise NotTaken(f"garden.csv: “{unknown[:40]}” is no crop of the catalogue.")
+    return keys
+
+
+def _refuse_contradiction(row: Any, where: str) -> None:
+    """What its form would refuse, too."""
+    try:
+        row.clean()
+    except ValidationError as why:
+        raise NotTaken(f"{where}: {' '.join(why.messages)}") from why
+
+
+def _refuse_two_at_once(garden: Garden) -> None:
+    """No bed has two covers at once, and no cover lies on two beds."""
+    periods = CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item")
+    for one in periods:
+        for other in periods:
+            same = one.place_id == other.place_id or (one.item_id is not None and one.item_id == other.item_id)
+            if one.pk < other.pk and same and overlap(one, other):
+                raise NotTaken(
+                    f"covers.csv: two covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
+                )
+
+
+def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress: Progress) -> None:
     own = numbers.setdefault(table.name, {})
     waiting: list[tuple[int, Any]] = []
-    for index, row in enumerate(_rows(packed, table.name, table.columns)):
+    for index, row in enumerate(_rows(folder, table.name, table.columns, progress)):
         number = row.pop(table.number, 0) if table.number else 0
         if table.number and number in own:
             raise NotTaken(f"{table.name}.csv: the number {number} stands there twice.")
@@ -94,7 +158,9 @@ def _take(packed: zipfile.ZipFile, table: Table, garden: Garden, numbers: Number
         for column in table.refers:
             asked = row.pop(column)
             row[f"{column}_id"] = None if asked is None else _known(numbers, table.refers[column], asked, table)
-        waiting.append((number, table.model(**row, **_added(table, garden, index, packed, number))))
+        one = table.model(**row, **_added(table, garden, index, folder, number))
+        _refuse_contradiction(one, f"{table.name}.csv, row {index + 1}")
+        waiting.append((number, one))
         if len(waiting) >= BATCH:
             _store(table, waiting, own)
     _store(table, waiting, own)
@@ -113,40 +179,52 @@ def _known(numbers: Numbers, name: str, asked: int, table: Table) -> int:
     return found
 
 
-def _added(table: Table, garden: Garden, index: int, packed: zipfile.ZipFile, number: int) -> dict[str, Any]:
+def _added(table: Table, garden: Garden, index: int, folder: Path, number: int) -> dict[str, Any]:
     """What the file does not say of a row."""
     fields = {f.name for f in table.model._meta.get_fields()}
     added: dict[str, Any] = {"garden": garden} if "garden" in fields else {}
     if table.name == "places":
         added["walking_order"] = index
     if table.name == "visits":
-        added |= {"key": uuid4(), "photo": _photo(packed, number)}
+        added |= {"key": uuid4(), "photo": _photo(folder, number)}
     if table.name == "loggers":
         # Nobody knows a token with this fingerprint: the device is let in again by a new one.
         added |= {"fingerprint": fingerprint(uuid4().hex), "made_at": clock.now(), "revoked_at": clock.now()}
     return added
 
 
-def _photo(packed: zipfile.ZipFile, visit: int) -> bytes | None:
-    name = photo_name(visit)
-    return packed.read(name) if name in packed.NameToInfo else None
+def _photo(folder: Path, visit: int) -> bytes | None:
+    picture = folder / photo_name(visit)
+    return picture.read_bytes() if picture.exists() else None
 
 
-def _rows(packed: zipfile.ZipFile, name: str, columns: Iterable[Column]) -> Iterator[dict[str, Any]]:
+def _rows(folder: Path, name: str, columns: Iterable[Column], progress: Progress) -> Iterator[dict[str, Any]]:
     wanted = list(columns)
-    try:
-        entry = packed.open(f"{name}.csv")
-    except KeyError as lack:
-        raise NotTaken(f"{name}.csv is missing.") from lack
-    with entry, io.TextIOWrapper(entry, "utf-8", newline="") as text:
-        reader = csv.reader(text, strict=True)
+    file = folder / f"{name}.csv"
+    if not file.exists():
+        raise NotTaken(f"{name}.csv is missing.")
+    with file.open(encoding="utf-8", newline="") as text:
+        lines, heading = _lines(text, name), [column.name for column in wanted]
+        if next((cells for _, cells in lines), None) != heading:
+            raise NotTaken(f"{name}.csv: its heading is not {', '.join(heading)}.")
+        for number, cells in lines:
+            progress.step()
+            yield _row(name, number, wanted, cells)
+
+
+def _lines(text: IO[str], name: str) -> Iterator[tuple[int, list[str]]]:
+    """Number and cells of each line. No cell of ours holds a line's end, so each line stands for itself, and a long one is
+    none of ours."""
+    for number in count(1):
         try:
-            if next(reader, None) != [column.name for column in wanted]:
-                raise NotTaken(f"{name}.csv: its heading is not {', '.join(column.name for column in wanted)}.")
-            for cells in reader:
-                yield _row(name, reader.line_num, wanted, cells)
+            line = text.readline(MOST_LINE)
+            if not line:
+                return
+            if len(line) >= MOST_LINE:
+                raise NotTaken(f"{name}.csv, line {number}: the line is too long.")
+            yield number, next(csv.reader([line], strict=True), [])
         except (csv.Error, UnicodeDecodeError) as broken:
-            raise NotTaken(f"{name}.csv, line {reader.line_num}: {broken}") from broken
+            raise NotTaken(f"{name}.csv, line {number}: {broken}") from broken
 
 
 def _row(name: str, line: int, columns: list[Column], cells: list[str]) -> dict[str, Any]:
@@ -173,10 +251,10 @@ FROM loggers_reading WHERE fault = 0 AND probe_id = ANY(%s) GROUP BY 1, 2
 """
 
 
-def _take_logged(packed: zipfile.ZipFile, probes: dict[int, int]) -> None:
+def _take_logged(folder: Path, probes: dict[int, int], progress: Progress) -> None:
     logged: list[dict[str, Any]] = []
     with connection.cursor() as cursor:
-        for row in _rows(packed, "logged", LOGGED):
+        for row in _rows(folder, "logged", LOGGED, progress):
             if not probes.get(row["probe"]):
                 raise NotTaken(f"logged.csv refers to number {row['probe']} of probes.csv, which is not there.")
             logged.append(row)

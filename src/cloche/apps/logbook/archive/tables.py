@@ -6,15 +6,26 @@ out.
 
 from __future__ import annotations
 
-from cloche.apps.gardens.models import CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.gardens.models import MOST_MONEY, MOST_TESTED, CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.gardens.packets import check_values
 from cloche.apps.logbook.archive.columns import Column
 from cloche.apps.logbook.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.logbook.archive.warming import COVER_TABLES, MEANT_TABLES
+from cloche.apps.loggers.forms import channel_name
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.bridge import offered
+from cloche.bridge import border, offered
 from cloche.bridge.limits import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
+from cloche.bridge.units import Units
+from cloche.bridge.zones import zone_words
+
+
+def hardiness_zone(zone: str) -> None:
+    """None, or one that there is; raises OutOfRange."""
+    if zone:
+        zone_words(zone, Units())
+
 
 WORKS = tuple(key for key, _ in offered.work_names())
 
@@ -130,10 +141,10 @@ TABLES = (
             Column("crop_key", "string", "Crop.", one_of=crop_keys),
             Column("variety", "string", "Variety.", most=60),
             Column("packed_year", "integer", "Year in which it was packed.", optional=True, within=(1950, 2200)),
-            Column("tested_of", "integer", "Seeds laid out in a test.", optional=True, within=(0, 1_000_000)),
-            Column("tested_up", "integer", "How many of them germinated.", optional=True, within=(0, 1_000_000)),
-            Column("price", "number", "What it cost.", optional=True, within=(0, 1e6)),
-            Column("values", "object", "Values by name that overrule the catalogue's."),
+            Column("tested_of", "integer", "Seeds laid out in a test.", optional=True, within=(0, MOST_TESTED)),
+            Column("tested_up", "integer", "How many of them germinated.", optional=True, within=(0, MOST_TESTED)),
+            Column("price", "number", "What it cost.", optional=True, within=(0, MOST_MONEY)),
+            Column("values", "object", "Values by name that overrule the catalogue's.", check=check_values),
             Column("in_use", "boolean", "Whether windows go by it."),
         ),
         ("crop_key", "-in_use", "variety", "packed_year", "price", "id"),
@@ -201,14 +212,14 @@ TABLES = (
         (
             Column("number", "integer", "Number of the probe in this file."),
             Column("device", "integer", "Number of the logger in loggers.csv."),
-            Column("channel", "string", "Its channel.", most=40),
+            Column("channel", "string", "Its channel.", most=40, check=channel_name),
             place_column(),
             Column("depth_m", "number", "Depth.", "m", within=DEPTH_M),
             Column("since", "datetime", "Since when; empty: from the first value on.", optional=True),
             Column("until", "datetime", "Until when; empty: it sticks there now.", optional=True),
             Column("last_at", "datetime", "Time of its newest sound value.", optional=True),
-            Column("last_c", "number", "Its newest sound value.", "°C", optional=True),
-            Column("every_s", "integer", "Usual time between two values.", "s", optional=True),
+            Column("last_c", "number", "Its newest sound value.", "°C", optional=True, within=(-200, 200)),
+            Column("every_s", "integer", "Usual time between two values.", "s", optional=True, within=(0, 100_000_000)),
         ),
         ("device__name", "device_id", "channel", "since", "id"),
         number="number",
@@ -231,8 +242,8 @@ TABLES = (
 LOGGED = (
     Column("probe", "integer", "Number of the probe in probes.csv."),
     Column("at", "datetime", "Time by the device's own clock."),
-    Column("temperature_c", "number", "Value as sent, turned to °C; a fault's code stays as it is.", "°C"),
-    Column("shift_s", "integer", "Seconds to add for a right clock.", "s"),
+    Column("temperature_c", "number", "Value as sent, turned to °C; a fault's code stays as it is.", "°C", within=(-2e6, 2e6)),
+    Column("shift_s", "integer", "Seconds to add for a right clock.", "s", within=(-100_000, 100_000)),
     Column(
         "fault",
         "integer",
@@ -245,13 +256,13 @@ GARDEN = (
     Column("latitude_deg", "number", "Latitude, south negative.", "degree", within=(-66, 66)),
     Column("longitude_deg", "number", "Longitude, west negative.", "degree", within=(-180, 180)),
     Column("elevation_m", "number", "Height above the sea.", "m", within=(-430, 5000)),
-    Column("timezone_name", "string", "Its clock.", most=60),
+    Column("timezone_name", "string", "Its clock.", most=60, check=border.zone),
     Column("school", "string", "When its people sow.", one_of=texts(Garden.School.choices)),
     Column("watered", "boolean", "Whether seed beds are kept moist."),
     Column("off_school", "string", "When its people take covers off.", one_of=texts(Garden.OffSchool.choices)),
     Column("away_from_h", "integer", "Nobody is there from this hour.", "h", optional=True, within=(0, 23)),
     Column("away_to_h", "integer", "Nobody is there until this hour.", "h", optional=True, within=(0, 24)),
-    Column("zone", "string", "Winter-hardiness zone, as told.", most=4),
+    Column("zone", "string", "Winter-hardiness zone, as told.", most=4, check=hardiness_zone),
     Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
 )
 NORMALS = (

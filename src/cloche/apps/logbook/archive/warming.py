@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cloche.apps.gardens.models import Cover, CoverPeriod, Hotbed
+from cloche.apps.gardens.models import MOST_MONEY, Cover, CoverPeriod, Hotbed
 from cloche.apps.logbook.archive.columns import Column
 from cloche.apps.logbook.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.sowings.models import Intention
@@ -26,7 +26,7 @@ COVER_TABLES = (
             Column("spread_m", "number", "How far apart a bent sheet's edges are set.", "m", optional=True, within=(0.1, 12)),
             Column("bought_year", "integer", "Year in which it was bought.", optional=True, within=(1950, 2200)),
             Column("dirty", "boolean", "Whether it is dirty or clouded."),
-            Column("price", "number", "What it cost.", optional=True, within=(0, 1e6)),
+            Column("price", "number", "What it cost.", optional=True, within=(0, MOST_MONEY)),
             Column("weight_kg", "number", "Its weight.", "kg", optional=True, within=(0, 500)),
         ),
         ("name", "id"),

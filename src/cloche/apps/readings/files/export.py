@@ -6,6 +6,7 @@ import csv
 from collections.abc import Iterable, Iterator
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.readings.files.formulas import inert
 from cloche.apps.readings.models import DailyWeather, Reading
 from cloche.bridge.units import Units
 
@@ -18,10 +19,10 @@ class _Line:
 
 
 def stream(rows: Iterable[list[str]]) -> Iterator[str]:
-    """Rows as lines of CSV, one by one."""
+    """Rows as lines of CSV, one by one; no cell of them is a formula to the program that opens it."""
     writer = csv.writer(_Line())
     for row in rows:
-        yield writer.writerow(row)
+        yield writer.writerow([inert(cell) for cell in row])
 
 
 def readings_csv(garden: Garden, units: Units) -> Iterator[str]:

@@ -5,13 +5,15 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import date, datetime, time, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
+from cloche.apps.readings.files.formulas import as_meant
 from cloche.apps.readings.files.tables import Table
 from cloche.apps.readings.localtime import NoSuchTime, at_offset, instant
 from cloche.apps.readings.models import DailyWeather
+from cloche.bridge import border
 from cloche.bridge.units import (
     LengthUnit,
     NotANumber,
@@ -186,7 +188,7 @@ def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed
 
 
 def _cell(row: list[str], column: int | None) -> str:
-    return row[column].strip() if column is not None and column < len(row) else ""
+    return as_meant(row[column].strip()) if column is not None and column < len(row) else ""
 
 
 def _reading(row: list[str], mapping: Mapping, setting: Setting) -> tuple[int, datetime, float, float, str]:
@@ -203,7 +205,7 @@ def _reading(row: list[str], mapping: Mapping, setting: Setting) -> tuple[int, d
         depth_m = parse_depth(depth, mapping.units)
     else:
         depth_m = mapping.depth_m if mapping.depth_m is not None else setting.seed_depths_m[place_id]
-    return place_id, taken_at, round(depth_m, 4), temperature_c, _cell(row, mapping.column("note"))[:200]
+    return place_id, taken_at, round(depth_m, 4), temperature_c, border.one_line(_cell(row, mapping.column("note")))[:200]
 
 
 def _place(row: list[str], mapping: Mapping, setting: Setting) -> int:
@@ -240,7 +242,9 @@ def _zoned(text: str) -> datetime | None:
     if not re.search(r"\d{2}:\d{2}(:\d{2})?(\.\d+)?(Z|[+-]\d{2}:?\d{2})$", text):
         return None
     try:
-        return datetime.fromisoformat(text)
+        return border.instant(datetime.fromisoformat(text)).astimezone(UTC)
+    except border.NotAllowed as refusal:
+        raise BadCell(str(refusal)) from refusal
     except ValueError:
         return None
 
@@ -273,7 +277,9 @@ def parse_day(text: str, order: DateOrder) -> date:
     first, second, third = (int(part) for part in match.groups())
     year, month, day = {"iso": (first, second, third), "dmy": (third, second, first), "mdy": (third, first, second)}[order]
     try:
-        return date(year + 2000 if year < 100 else year, month, day)
+        return border.day(date(year + 2000 if year < 100 else year, month, day))
+    except border.NotAllowed as refusal:
+        raise BadCell(str(refusal)) from refusal
     except ValueError:
         raise BadCell(f"“{text.strip()}” is not a date in that order of day and month.") from None
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from charset_normalizer import from_bytes
 
 DELIMITERS = ",;\t|"
-MOST_ROWS = 250_000
+MOST_ROWS, MOST_COLUMNS = 250_000, 100
 
 
 class UnreadableFile(ValueError):
@@ -58,8 +58,9 @@ def read_table(text: str) -> Table:
                 continue
             if not header:
                 header = [cell.strip() for cell in row]
+                _refuse_wide(header)
                 continue
-            rows.append(row)
+            rows.append(row[:MOST_COLUMNS])
             lines.append(reader.line_num)
             if len(rows) > MOST_ROWS:
                 raise UnreadableFile(f"The file has more than {MOST_ROWS:,} rows: split it, by year for instance.")
@@ -68,6 +69,11 @@ def read_table(text: str) -> Table:
     if not rows:
         raise UnreadableFile("The file has a heading and no rows.")
     return Table(header, rows, lines)
+
+
+def _refuse_wide(header: list[str]) -> None:
+    if len(header) > MOST_COLUMNS:
+        raise UnreadableFile(f"The file has {len(header):,} columns; up to {MOST_COLUMNS} are taken. Leave out the others.")
 
 
 def _delimiter(text: str) -> str:

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
-from cloche.apps.gardens import clock, queue
+from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
 from cloche.apps.gardens.models import Garden, Place, User
@@ -18,6 +18,7 @@ from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.sheets import is_sheet, sheet_text
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
 from cloche.apps.readings.models import DailyWeather, FileSource, IncomingFile, Reading
+from cloche.apps.work import queue
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.epw import NotAnEpw, TypicalYear, typical_year
 
@@ -172,13 +173,18 @@ def take_rows(incoming: IncomingFile) -> int | None:
     if len(found.fresh) > AT_ONCE:
         incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(found.fresh), 0
         incoming.save(update_fields=["state", "total", "done"])
-        queue.put(TAKE_FILE, f"file-{incoming.pk}", file_id=incoming.pk)
+        queue.put(TAKE_FILE, key_of_file(incoming.pk), file_id=incoming.pk)
         return None
     with transaction.atomic():
         _add(incoming, found.fresh)
         _note(incoming, found.fresh)
         incoming.delete()
     return len(found.fresh)
+
+
+def key_of_file(file_id: int) -> str:
+    """Under which a long file stands in the queue and among the failures."""
+    return f"file-{file_id}"
 
 
 def take_long(incoming: IncomingFile) -> None:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import logging
-
 from django.db import transaction
 
 from cloche.apps.gardens import clock
@@ -11,21 +9,20 @@ from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import WeatherHeard
 from cloche.apps.readings.weather.provider import Heard, NotHeard, Provider
+from cloche.apps.work import moments
 
-log = logging.getLogger("cloche.weather")
 
-
-def ask(garden: Garden, provider: Provider) -> bool:
-    """Ask once; what is heard replaces what was, a failure is noted beside it. Returns whether an answer came."""
+def ask(garden: Garden, provider: Provider) -> None:
+    """Ask once; what is heard replaces what was. Raises NotHeard, which is noted beside it."""
+    asked = {"asked_at": moments.database_now()}
     try:
         heard = provider.ask(garden)
     except NotHeard as failure:
-        log.warning("garden %s: %s", garden.pk, failure)
         told = {"failed_at": clock.now(), "failure": str(failure)[:200]}
-        WeatherHeard.objects.update_or_create(garden=garden, defaults=told)
-        return False
+        WeatherHeard.objects.update_or_create(garden=garden, defaults=told | asked)
+        raise
     keep(garden, heard)
-    return True
+    WeatherHeard.objects.filter(garden=garden).update(**asked)
 
 
 @transaction.atomic

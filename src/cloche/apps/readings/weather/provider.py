@@ -3,22 +3,29 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Any, Protocol
+from urllib.parse import urlencode
 
-import requests
 from django.conf import settings
 
+from cloche.apart.running import Limits, Refused, TooMuch, run_apart
 from cloche.apps.gardens.models import Garden
+from cloche.apps.work.failures import Foreseen
+from cloche.bridge import border
 
-TIMEOUT_S = (2.0, 8.0)
+LIMITS = Limits(memory_bytes=600_000_000, cpu_s=5, wall_s=15, file_bytes=8_000_000)
+"""Of one question in all: however slowly an answer drips in, and however much of it there is."""
+MOST_BYTES, MOST_AHEAD, MOST_PAST = 4_000_000, 20, 60_000
 LIKELY_C = (-90.0, 60.0)
 MAY_BE_TOLD = {"rain_mm": 500.0, "wind_m_s": 60.0}
 """What a provider may tell of a coming day besides, and the most that can be."""
 
 
-class NotHeard(Exception):
+class NotHeard(Foreseen):
     """The provider does not answer, or not in a way that can be believed; the message says which."""
+
+    longest = timedelta(hours=1)
 
 
 @dataclass(frozen=True)
@@ -46,40 +53,44 @@ class HttpProvider:
         self.url = url.rstrip("/")
 
     def ask(self, garden: Garden) -> Heard:
-        """One question with short patience; whoever asks tries again later."""
-        words: dict[str, str | float] = {
+        """One question with a deadline for all of it; whoever asks tries again later."""
+        words = {
             "latitude": garden.latitude_deg,
             "longitude": garden.longitude_deg,
             "elevation": garden.elevation_m,
             "zone": garden.timezone_name,
         }
         try:
-            answer = requests.get(f"{self.url}/v1/site", params=words, timeout=TIMEOUT_S)
-            answer.raise_for_status()
-            return heard_of(answer.json())
-        except requests.RequestException as lost:
-            raise NotHeard(f"The weather service does not answer ({type(lost).__name__}).") from lost
+            answer = run_apart("fetch", None, LIMITS, f"{self.url}/v1/site?{urlencode(words)}", str(MOST_BYTES))
+            return heard_of(border.read_json(answer, MOST_BYTES))
+        except Refused as refusal:
+            raise NotHeard(f"The weather service does not answer. {refusal}") from refusal
+        except TooMuch as slow:
+            raise NotHeard(f"The weather service did not finish its answer within {LIMITS.wall_s} seconds.") from slow
+        except border.NotAllowed as odd:
+            raise NotHeard(f"The weather service said something that cannot be read. {odd}") from odd
 
 
 def heard_of(said: Any) -> Heard:
     """Check an answer and take from it what is used; raises NotHeard."""
     try:
-        ahead = [_day(row) for row in said["forecast"]]
+        ahead = [_day(row) for row in _list(said["forecast"], MOST_AHEAD)]
         daily = said["daily"]
-        first, low, high, rain = daily["first"], daily["low_c"], daily["high_c"], daily["rain_mm"]
-        date.fromisoformat(first)
+        low, high, rain = (_list(daily[name], MOST_PAST) for name in ("low_c", "high_c", "rain_mm"))
+        first = border.day(date.fromisoformat(daily["first"]))
         if not len(low) == len(high) == len(rain):
             raise ValueError("its years have days of unequal length")
-        for one in (*low, *high):
-            _likely(one)
+        border.day(first + timedelta(days=len(low)))
+        low, high = [_likely(one) for one in low], [_likely(one) for one in high]
+        rain = [None if one is None else _within(one, MAY_BE_TOLD["rain_mm"]) for one in rain]
         current = said.get("current", {}).get("air_c")
         return Heard(
-            datetime.fromisoformat(said["issued"]),
+            border.instant(datetime.fromisoformat(said["issued"])),
             None if current is None else _likely(current),
             ahead,
-            {"first": first, "low_c": low, "high_c": high, "rain_mm": rain},
+            {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},
         )
-    except (KeyError, TypeError, ValueError, AttributeError) as odd:
+    except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
         raise NotHeard(f"The weather service said something that cannot be read: {odd}.") from odd
 
 
@@ -93,19 +104,19 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
     if low > high:
         raise ValueError(f"the low of {row['day']} is above its high")
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
-    told = {"day": date.fromisoformat(row["day"]).isoformat(), "low_c": low, "high_c": high, "sky": sky}
+    told = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
     return told | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
 
 
-def _within(value: float, most: float) -> float:
-    number = float(value)
-    if not 0 <= number <= most:
-        raise ValueError(f"{number:g} is not within 0 to {most:g}")
-    return number
+def _list(value: Any, most: int) -> list[Any]:
+    if not isinstance(value, list) or len(value) > most:
+        raise ValueError(f"a list of at most {most:,} days is expected")
+    return value
 
 
-def _likely(value: float) -> float:
-    number = float(value)
-    if not LIKELY_C[0] <= number <= LIKELY_C[1]:
-        raise ValueError(f"{number:g} °C")
-    return number
+def _within(value: Any, most: float) -> float:
+    return border.number(value, 0.0, most)
+
+
+def _likely(value: Any) -> float:
+    return border.number(value, *LIKELY_C)

@@ -7,16 +7,11 @@ from datetime import date
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Cover, Place
-from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.warming.pages.whatif import aired, usual_crops
-from cloche.apps.warming.selectors import coverable, now_over
-from cloche.apps.windows.models import Basis
-from cloche.apps.windows.told import described, item_told
+from cloche.apps.warming.flows import bed_answers
+from cloche.apps.warming.models import BedAnswer
+from cloche.apps.warming.selectors import now_over
 from cloche.bridge import covers, crops, offered
-from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.units import Units
-
-MOST_BEDS = 12
 
 
 @dataclass(frozen=True)
@@ -33,33 +28,32 @@ class BedLine:
 
 @dataclass(frozen=True)
 class Compared:
-    """Context of warming/compare.html."""
+    """Context of warming/compare.html. waiting: how many beds are still being worked out."""
 
     cover: Cover
     headline: str
     sub: str
     beds: list[BedLine]
+    waiting: int
 
 
 def where_most(cover: Cover, units: Units, today: date) -> Compared:
-    """Put on today in each bed in turn. Asks the engine once a bed."""
-    from cloche.bridge.whatif import Asked, what_if
-
-    garden = cover.garden
-    span = CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
-    asked = Asked(0, 14, (span,), usual_crops(garden), garden.school != garden.School.MINIMUM)
-    sowings, lines = list(sowings_in(garden)), list[BedLine]()
-    bases = {basis.place_id: basis for basis in Basis.objects.filter(place__garden=garden)}
-    for place in coverable(garden).prefetch_related("cover_periods"):
-        if place.pk in bases and len(lines) < MOST_BEDS:
-            _, under = what_if(bytes(bases[place.pk].kept), described(place, sowings), asked)
-            gained = [(crops.crop(one.crop_key).name, one.gained_d) for one in under.crops if one.gained_d]
-            said = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in sorted(gained, key=lambda g: -g[1]))
-            taken = "something stands there now" if _is_taken(place, cover, today) else ""
-            gain = f"{units.difference_text(under.gain_k[1])} warmer over a fortnight"
-            lines.append(BedLine(place.pk, place.name, gain, said, sum(days for _, days in gained), taken))
+    """Put on today in each bed in turn: what the queue has answered so far. What it has not is asked for."""
+    answers = bed_answers.ask(cover, today)
+    places = list(bed_answers.beds_for(cover).prefetch_related("cover_periods"))
+    lines = [_line(cover, place, answers[place.pk], units, today) for place in places if place.pk in answers]
     lines.sort(key=lambda line: -line.days)
-    return Compared(cover, _headline(cover, lines), _sub(cover, lines), lines)
+    waiting = len(places) - len(lines)
+    return Compared(cover, _headline(cover, lines, waiting), _sub(cover, lines), lines, waiting)
+
+
+def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: date) -> BedLine:
+    found = answered.answer or {}
+    gained = sorted(((crops.crop(key).name, days) for key, days in found["gained"]), key=lambda g: -g[1])
+    said = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in gained)
+    taken = "something stands there now" if _is_taken(place, cover, today) else ""
+    gain = f"{units.difference_text(found['gain_k'])} warmer over a fortnight"
+    return BedLine(place.pk, place.name, gain, said, sum(days for _, days in gained), taken)
 
 
 def _is_taken(place: Place, cover: Cover, today: date) -> bool:
@@ -70,7 +64,10 @@ def _is_taken(place: Place, cover: Cover, today: date) -> bool:
     return place.kind in offered.USUAL_COVER and not place.cover_periods.all()
 
 
-def _headline(cover: Cover, lines: list[BedLine]) -> str:
+def _headline(cover: Cover, lines: list[BedLine], waiting: int) -> str:
+    if waiting:
+        beds = words.count(waiting, "bed is", "beds are")
+        return f"Trying {cover.name} on every bed: {beds} still to come."
     best = next((line for line in lines if not line.taken), None)
     if best is None:
         return f"No bed is free for {cover.name}, or none is worked out yet."

@@ -122,9 +122,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     garden, place = question.place.garden, question.place
     basis = Basis.objects.filter(place=place).first()
     if basis is None:
-        return WhatIf(
-            "", "", None, [], [], waiting=f"{place.name} is being worked out for the first time; the answer comes by itself."
-        )
+        return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
     from cloche.bridge.whatif import Asked, what_if
 
     offered = offers(garden, today, question.on, place)
@@ -139,6 +137,11 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     evidence = described(place, list(sowings_in(garden)))
     bare, *found = what_if(bytes(basis.kept), evidence, asked)
     return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
+
+
+def waiting_page(why: str) -> WhatIf:
+    """There is no answer yet; the page asks again by itself."""
+    return WhatIf("", "", None, [], [], waiting=why)
 
 
 def usual_crops(garden: Garden) -> tuple[str, ...]:

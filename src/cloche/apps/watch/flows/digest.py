@@ -3,54 +3,79 @@
 from __future__ import annotations
 
 import logging
-from datetime import datetime
+from datetime import datetime, timedelta
 from smtplib import SMTPException
 
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.models import Membership
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.watch.models import DigestWish
 from cloche.apps.watch.pages.today import today_page
+from cloche.apps.work import failures
+from cloche.apps.work.guard import is_away
+from cloche.bridge import border
 
 log = logging.getLogger("cloche.mail")
 
 
-def want(garden: Garden, person: User, email: str, hour: int) -> None:
+def want(membership: Membership, email: str, hour: int) -> None:
     """From the next time that hour comes."""
+    person = membership.user
     if person.email != email:
         person.email = email
         person.save(update_fields=["email"])
-    DigestWish.objects.update_or_create(garden=garden, user=person, defaults={"hour": hour})
+    DigestWish.objects.update_or_create(membership=membership, defaults={"hour": hour})
 
 
-def stop_sending(garden: Garden, person: User) -> None:
+def stop_sending(membership: Membership) -> None:
     """No more."""
-    DigestWish.objects.filter(garden=garden, user=person).delete()
+    DigestWish.objects.filter(membership=membership).delete()
 
 
 def send_due(now: datetime) -> int:
     """Send to everyone whose hour has come and who has not had the day yet; returns how many. Who left the garden gets none."""
-    sent = 0
-    for wish in DigestWish.objects.select_related("garden", "user"):
-        local = now.astimezone(wish.garden.timezone)
-        belongs = wish.garden.memberships.filter(user=wish.user).exists()
-        if belongs and wish.user.email and local.hour >= wish.hour and wish.sent_on != local.date():
-            sent += _send(wish, now)
+    sent, waiting = 0, failures.waiting()
+    for wish in DigestWish.objects.select_related("membership__garden", "membership__user"):
+        key = f"mail-{wish.pk}"
+        if key in waiting:
+            continue
+        try:
+            if _is_due(wish, now):
+                _send(wish, now)
+                sent += 1
+        except Exception as fault:
+            if is_away():
+                raise
+            log.warning("the day could not be mailed to %s", wish.user.pk, exc_info=fault)
+            failures.note(key, fault, task="watch.mail", garden_id=wish.garden.pk)
+        else:
+            failures.mended(key)
     return sent
 
 
-def _send(wish: DigestWish, now: datetime) -> bool:
+def _is_due(wish: DigestWish, now: datetime) -> bool:
+    local = now.astimezone(wish.garden.timezone)
+    return bool(wish.user.email) and local.hour >= wish.hour and wish.sent_on != local.date()
+
+
+class NotSent(failures.Foreseen):
+    """The mail server did not take a letter."""
+
+    longest = timedelta(hours=1)
+
+
+def _send(wish: DigestWish, now: datetime) -> None:
     units, today = units_of(wish.user), now.astimezone(wish.garden.timezone).date()
     page = today_page(wish.garden, units, now)
     text = render_to_string("watch/digest.txt", {"page": page, "garden": wish.garden})
     try:
-        send_mail(f"{wish.garden.name}, {words.day(today)}: {page.headline}"[:180], text, None, [wish.user.email])
+        send_mail(
+            border.one_line(f"{wish.garden.name}, {words.day(today)}: {page.headline}")[:180], text, None, [wish.user.email]
+        )
     except (SMTPException, OSError) as lost:
-        log.warning("the day could not be mailed to %s, tried again in ten minutes: %s", wish.user.pk, lost)
-        return False
+        raise NotSent(f"The mail server did not take the letter to {wish.user.email} ({type(lost).__name__}).") from lost
     wish.sent_on = today
     wish.save(update_fields=["sent_on"])
-    return True

@@ -7,7 +7,6 @@ from dataclasses import asdict, replace
 from datetime import timedelta
 
 from django.db import connection, transaction
-from django.db.models import F, Q, QuerySet
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Place
@@ -16,6 +15,7 @@ from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.windows.flows.changes import keep_changes
 from cloche.apps.windows.models import Basis, CropOutlook, Forecast
+from cloche.apps.windows.stale import stale, stale_places
 from cloche.apps.windows.told import described
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import Evidence
@@ -63,33 +63,18 @@ def refresh_stale() -> int:
     return sum(refresh_if_stale(pk) for pk in stale_places())
 
 
-def stale_places() -> list[int]:
-    """Places whose forecast is due, in walking order."""
-    return [pk for garden in Garden.objects.all() for pk in _stale(garden).values_list("pk", flat=True)]
-
-
 def _refresh_locked(garden: Garden, pk: int) -> bool:
     with transaction.atomic():
         # An advisory lock, not a row lock: recording a reading must never wait for a forecast.
         with connection.cursor() as cursor:
             cursor.execute("SELECT pg_try_advisory_xact_lock(%s, %s)", [LOCK_CLASS, pk])
             held = cursor.fetchone()[0]
-        place = _stale(garden).filter(pk=pk).first() if held else None
+        place = stale(garden.places.all(), clock.today(garden.timezone)).filter(pk=pk).first() if held else None
         if place is None:
             return False
         refresh(place)
     log.info("forecast of place %s in garden %s refreshed", pk, garden.pk)
     return True
-
-
-def _stale(garden: Garden) -> QuerySet[Place]:
-    other = (
-        Q(forecast__isnull=True)
-        | ~Q(forecast__day=clock.today(garden.timezone))
-        | ~Q(forecast__evidence=F("evidence"))
-        | ~Q(forecast__model_version=crops.MODEL_VERSION)
-    )
-    return garden.places.filter(other)
 
 
 def _evidence(place: Place) -> Evidence:

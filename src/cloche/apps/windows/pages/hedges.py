@@ -11,7 +11,7 @@ from django.http import QueryDict
 
 from cloche.apps.gardens import words
 from cloche.apps.windows.models import CropOutlook
-from cloche.bridge import planting, seeds, stored
+from cloche.bridge import border, planting, seeds, stored
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import MEMBERS
 
@@ -37,7 +37,7 @@ def hedge_part(
 ) -> HedgePart:
     """rows: outlooks of the crop, sown in place, wherever it could go, of today's forecasts."""
     wanted = asked.get("chance", str(USUAL_CHANCE))
-    chance = int(wanted) if wanted.isdigit() and int(wanted) in CHANCES else USUAL_CHANCE
+    chance = next((one for one in CHANCES if one == border.whole(wanted)), USUAL_CHANCE)
     by_text = asked.get("by", usual_by.isoformat() if usual_by else "")
     try:
         by = date.fromisoformat(by_text) if by_text else None

@@ -9,7 +9,7 @@ from cloche.apps.gardens import words
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limits import sentence
-from cloche.bridge import planting
+from cloche.bridge import border, planting
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import FRACTIONS, HALF
 from cloche.bridge.stored import DayOutlook, day_of
@@ -63,8 +63,9 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
 def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
     """Days from today to show: the slider's, a date in the address, else the best day of the first window, or where
     there is none the day with the best chance."""
-    if in_days.isdigit():
-        return int(in_days)
+    offset = border.whole(in_days)
+    if offset is not None:
+        return offset
     try:
         return (date.fromisoformat(sow) - today).days
     except ValueError:

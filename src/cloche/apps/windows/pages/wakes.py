@@ -14,7 +14,7 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors
 from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.selectors import Ground
-from cloche.bridge import crops
+from cloche.bridge import border, crops
 from cloche.bridge.crops import Crop, Readiness, Verdict
 from cloche.bridge.doubts import day_mean_from_one
 from cloche.bridge.units import Units
@@ -54,8 +54,8 @@ class Asked:
         """From an address; nonsense counts as not asked."""
         place, ahead, only = (query.get(name, "") for name in ("place", "in", "only"))
         return cls(
-            int(place) if place.isdigit() else None,
-            min(int(ahead), MOST_AHEAD_D) if ahead.isdigit() else 0,
+            border.whole(place),
+            min(border.whole(ahead) or 0, MOST_AHEAD_D),
             only if only in dict(FILTERS) else "",
         )
 

@@ -1,0 +1,36 @@
+"""What an address answers, on standard output. Words: the address, most bytes. Its time in all is the process's own."""
+
+from __future__ import annotations
+
+import sys
+import urllib.error
+import urllib.request
+
+from cloche.apart.running import limited, refuse
+
+QUIET_S = 8.0
+
+
+def main() -> None:
+    """Ask once."""
+    address, most = limited()
+    if not address.startswith(("http://", "https://")):
+        refuse("It is not asked over HTTP.")
+    request = urllib.request.Request(address, headers={"Accept": "application/json", "User-Agent": "cloche"})  # noqa: S310
+    try:
+        with urllib.request.urlopen(request, timeout=QUIET_S) as answer:  # noqa: S310 - HTTP only
+            data = answer.read(int(most) + 1)
+    except urllib.error.HTTPError as refused:
+        refuse(f"It answers with {refused.code}.")
+    except (OSError, ValueError) as lost:
+        refuse(f"It does not answer ({type(lost).__name__}).")
+    except Exception as odd:  # noqa: BLE001 - http.client's own errors share no parent; the sentence is all that is wanted
+        refuse(f"It does not speak HTTP ({type(odd).__name__}).")
+    if len(data) > int(most):
+        refuse(f"Its answer is larger than {int(most) / 1e6:.0f} MB.")
+    sys.stdout.buffer.write(data)
+    sys.stdout.flush()
+
+
+if __name__ == "__main__":
+    main()

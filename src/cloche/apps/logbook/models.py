@@ -1,0 +1,43 @@
+"""Archives on their way in."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from cloche.apps.gardens.models import Garden, User
+
+
+class IncomingArchive(models.Model):
+    """A garden's archive that somebody is bringing in; it is read outside the request, whole or not at all.
+
+    text: what is being done with it, or why it was refused. done of total: rows. garden: what came of it.
+    """
+
+    class State(models.TextChoices):
+        WAITING = "waiting", "waiting to be read"
+        READING = "reading", "being read"
+        REFUSED = "refused", "refused"
+        TAKEN = "taken", "taken"
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="incoming_archives")
+    name = models.CharField(max_length=200)
+    size = models.PositiveBigIntegerField()
+    state = models.CharField(max_length=8, choices=State, default=State.WAITING)
+    text = models.CharField(max_length=300, blank=True)
+    done = models.PositiveBigIntegerField(default=0)
+    total = models.PositiveBigIntegerField(default=0)
+    garden = models.ForeignKey(Garden, null=True, on_delete=models.SET_NULL, related_name="+")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+
+class ArchivePart(models.Model):
+    """A piece of such a file: it lies in the database until it is read, where every worker reaches it and no restart
+    loses it."""
+
+    archive = models.ForeignKey(IncomingArchive, on_delete=models.CASCADE, related_name="parts")
+    number = models.PositiveIntegerField()
+    data = models.BinaryField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["archive", "number"], name="one_part_a_number")]

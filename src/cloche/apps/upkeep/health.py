@@ -1,0 +1,172 @@
+"""Whether all is well, in numbers: for whoever keeps the machine, and for the page that says it in words."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from functools import cache
+from typing import Any
+
+from django.conf import settings
+from django.db import DatabaseError, InterfaceError, connection
+from django.db.migrations.executor import MigrationExecutor
+from django.db.models import Max, Min
+from procrastinate.contrib.django.models import ProcrastinateJob, ProcrastinateWorker
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Garden
+from cloche.apps.loggers.models import RefusedMessage
+from cloche.apps.readings.models import WeatherHeard
+from cloche.apps.readings.weather.provider import provider
+from cloche.apps.watch.models import DigestWish
+from cloche.apps.windows.models import Forecast
+from cloche.apps.windows.stale import stale_places
+from cloche.apps.work import disk, moments
+from cloche.apps.work.guard import is_away
+from cloche.apps.work.models import Failure, Heartbeat
+
+BEATS_WITHIN_S, QUEUE_WITHIN_S, LISTENS_WITHIN_S = 60.0, 900.0, 120.0
+WEATHER_WITHIN_H, STALE_WITHIN_H = 6.0, 26.0
+
+
+@dataclass(frozen=True)
+class Check:
+    """A thing that can be well or not. told: its numbers."""
+
+    name: str
+    well: bool
+    told: dict[str, Any]
+
+
+def checks() -> list[Check]:
+    """All of them. Without a database the others cannot be told, and are not well."""
+    found = [_disk(), _clock()]
+    try:
+        return [*found, _database(), *(check() for check in DATABASE_CHECKS)]
+    except (DatabaseError, InterfaceError) as lost:
+        is_away()
+        return [*found, Check("database", False, {"said": str(lost).strip()[:200]})]
+
+
+def _disk() -> Check:
+    return Check("disk", not disk.is_full(), {"free_mb": disk.free_bytes() // 1_000_000})
+
+
+def _clock() -> Check:
+    return Check("clock", clock.is_believable(), {"now": clock.real_now().isoformat(timespec="seconds")})
+
+
+def _database() -> Check:
+    now = moments.database_now()
+    apart_s = abs((now - clock.real_now()).total_seconds())
+    return Check("database", True, {"apart_s": round(apart_s, 1)})
+
+
+def _migrations() -> Check:
+    left = migrations_left()
+    if left:
+        migrations_left.cache_clear()  # they may be made while this process runs; once made they stay made
+    return Check("migrations", not left, {"left": left})
+
+
+@cache
+def migrations_left() -> int:
+    """How many of this program's changes the database lacks."""
+    executor = MigrationExecutor(connection)
+    return len(executor.migration_plan(executor.loader.graph.leaf_nodes()))
+
+
+def _queue() -> Check:
+    """The age of the oldest job that could be done and is not: by when it was put in."""
+    waiting = ProcrastinateJob.objects.filter(status="todo")
+    begun = waiting.filter(procrastinateevent__type="deferred").aggregate(at=Min("procrastinateevent__at"))["at"]
+    age_s = _age_s(begun, moments.database_now())
+    doing = ProcrastinateJob.objects.filter(status="doing").count()
+    return Check("queue", age_s < QUEUE_WITHIN_S, {"waiting": waiting.count(), "doing": doing, "oldest_s": round(age_s)})
+
+
+def _workers() -> Check:
+    now = moments.database_now()
+    beats = [_age_s(at, now) for at in ProcrastinateWorker.objects.values_list("last_heartbeat", flat=True)]
+    alive = sum(1 for age in beats if age < BEATS_WITHIN_S)
+    return Check("workers", alive > 0, {"alive": alive, "latest_s": round(min(beats)) if beats else None})
+
+
+def _forecasts() -> Check:
+    """Stale ones are made anew within minutes; one of yesterday's yesterday means that something stands in the way."""
+    due = stale_places()
+    oldest = Forecast.objects.filter(place__in=due).aggregate(at=Min("made_at"))["at"]
+    age_h = _age_s(oldest, clock.now()) / 3600
+    failing = Failure.objects.filter(place__isnull=False).count()
+    told = {"stale": len(due), "oldest_stale_h": round(age_h, 1), "failing": failing}
+    return Check("forecasts", age_h < STALE_WITHIN_H and not failing, told)
+
+
+def _failures() -> Check:
+    found = Failure.objects.aggregate(most=Max("count"))
+    told = {"count": Failure.objects.count(), "most_tries": found["most"] or 0, "next": _next_try()}
+    return Check("failures", not told["count"], told)
+
+
+def _next_try() -> str | None:
+    at: datetime | None = Failure.objects.aggregate(at=Min("next_at"))["at"]
+    return at.isoformat(timespec="seconds") if at else None
+
+
+def _weather() -> Check:
+    if provider() is None:
+        return Check("weather", True, {"asked": False})
+    heard = WeatherHeard.objects.filter(heard_at__isnull=False).aggregate(at=Min("heard_at"))["at"]
+    silent = Garden.objects.count() - WeatherHeard.objects.filter(heard_at__isnull=False).count()
+    age_h = _age_s(heard, clock.now()) / 3600
+    return Check("weather", age_h < WEATHER_WITHIN_H, {"asked": True, "oldest_h": round(age_h, 1), "never_heard": silent})
+
+
+def _mail() -> Check:
+    failing = Failure.objects.filter(task="watch.mail").count()
+    return Check("mail", not failing, {"wanted": DigestWish.objects.count(), "failing": failing})
+
+
+def _listener() -> Check:
+    if not settings.CLOCHE_MQTT_URL:
+        return Check("listener", True, {"wanted": False})
+    at = Heartbeat.objects.filter(part="listener").aggregate(at=Max("at"))["at"]
+    age_s = _age_s(at, moments.database_now()) if at else None
+    told = {"wanted": True, "latest_s": None if age_s is None else round(age_s), "aside": RefusedMessage.objects.count()}
+    return Check("listener", age_s is not None and age_s < LISTENS_WITHIN_S, told)
+
+
+DATABASE_CHECKS: tuple[Callable[[], Check], ...] = (
+    _migrations,
+    _queue,
+    _workers,
+    _forecasts,
+    _failures,
+    _weather,
+    _mail,
+    _listener,
+)
+UNREADY = {"disk", "clock", "database", "migrations", "workers", "queue"}
+"""What makes an installation unready to be used; the others are told, and are somebody's to see to."""
+
+
+def is_ready(found: list[Check]) -> bool:
+    """Whether it can be used as it is meant to be."""
+    return all(check.well for check in found if check.name in UNREADY)
+
+
+def restarts() -> dict[str, dict[str, Any]]:
+    """Which parts the supervisor had to start again since it was started itself."""
+    file = settings.STATE / "parts.json"
+    try:
+        told = json.loads(file.read_text(encoding="utf-8"))
+    except (OSError, ValueError):
+        return {}  # nothing was ever started again, or it is being written this moment
+    return told if isinstance(told, dict) else {}
+
+
+def _age_s(at: datetime | None, now: datetime) -> float:
+    """How long ago; what lies ahead was written before a clock was set back, and counts as new."""
+    return 0.0 if at is None else max((now - at) / timedelta(seconds=1), 0.0)

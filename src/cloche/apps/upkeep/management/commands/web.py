@@ -1,0 +1,85 @@
+"""Serve pages and devices on a socket that is open already, until told to stop. Any number may share it.
+
+A request reaches a thread only when all of it has been received: slow senders hold none. How large it may be is decided by
+its address, from its heading.
+"""
+
+from __future__ import annotations
+
+import signal
+import socket
+import sys
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandParser
+from django.core.wsgi import get_wsgi_application
+from waitress import create_server
+from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
+
+from cloche.apps.gardens import bodies, known
+
+THREADS, CONNECTIONS, SILENCE_S = 4, 900, 60
+KEPT_BYTES = 600_000_000
+"""An answer up to this is taken from its thread at once, on disk beyond a megabyte, however slowly it is fetched."""
+
+
+class _Narrowed:
+    """The server's settings with another limit for the body of one request."""
+
+    def __init__(self, settings_of_server: Any, most: int) -> None:
+        self._of_server, self.max_request_body_size = settings_of_server, most
+
+    def __getattr__(self, name: str) -> Any:
+        return getattr(self._of_server, name)
+
+
+class Parser(HTTPRequestParser):
+    """Sets the limit of a body as soon as its address is known, and before any of it is kept."""
+
+    def parse_header(self, header_plus: bytes) -> None:
+        super().parse_header(header_plus)
+        most = bodies.most_bytes(self.path, known.is_known(self.headers.get("COOKIE", "")))
+        self.adj: Any = _Narrowed(self.adj, most)
+
+
+class Channel(HTTPChannel):
+    """A connection whose requests are read with these limits."""
+
+    parser_class = Parser
+
+
+class Command(BaseCommand):
+    """`web --fd N`."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--fd", type=int, required=True, help="Number of the listening socket, as inherited.")
+
+    def handle(self, *args: Any, fd: int, **options: Any) -> None:
+        signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+        server = create_server(
+            get_wsgi_application(),
+            sockets=[socket.socket(fileno=fd)],
+            threads=THREADS,
+            connection_limit=CONNECTIONS,
+            channel_timeout=SILENCE_S,
+            cleanup_interval=10,
+            asyncore_use_poll=True,
+            outbuf_high_watermark=KEPT_BYTES,
+            ident=None,
+            clear_untrusted_proxy_headers=True,
+            **_proxy(),
+        )
+        server.channel_class = Channel
+        server.run()
+
+
+def _proxy() -> dict[str, Any]:
+    """A proxy that is told of says whom it speaks for; nobody else is believed."""
+    if not settings.CLOCHE_PROXY:
+        return {}
+    headings = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"}
+    return {"trusted_proxy": settings.CLOCHE_PROXY, "trusted_proxy_count": 1, "trusted_proxy_headers": headings}

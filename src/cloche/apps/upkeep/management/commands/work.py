@@ -1,0 +1,88 @@
+"""Do what is queued, and make the rounds, until told to stop. Any number may run, on any machine that reaches the database."""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+import logging
+import signal
+import time
+from typing import Any
+
+from asgiref.sync import sync_to_async
+from django.core.management.base import BaseCommand, CommandParser
+from django.db import InterfaceError, OperationalError, close_old_connections
+from procrastinate.contrib.django import app
+from procrastinate.exceptions import ConnectorException
+
+from cloche.apps.upkeep.rounds import Rounds
+from cloche.apps.work import disk
+from cloche.apps.work.guard import guarded
+
+log = logging.getLogger("cloche.work")
+PAUSE_S, POLL_S, PATIENCE_S, ROUND_S = 2.0, 1.0, 5.0, 2.0
+"""Before the database is tried again; between looks into the queue; for a job in hand when told to stop; between two looks
+at which rounds are due."""
+
+
+class Command(BaseCommand):
+    """`work` runs until it is ended; `work --once` makes the rounds, does what is queued and returns."""
+
+    help = __doc__
+    ending = False
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--once", action="store_true")
+
+    def handle(self, *args: Any, once: bool, **options: Any) -> None:
+        rounds = Rounds()
+        while not self.ending:
+            try:
+                rounds.make_due(time.monotonic())
+                with app.replace_connector(app.connector.get_worker_connector()):  # type: ignore[attr-defined]
+                    asyncio.run(self._serve(rounds, once))
+                if once:
+                    return
+            except (OperationalError, InterfaceError, ConnectorException) as lost:
+                log.warning("the database does not answer, trying again: %s", str(lost).strip())
+            close_old_connections()
+            if not self.ending:
+                time.sleep(PAUSE_S)
+
+    async def _serve(self, rounds: Rounds, once: bool) -> None:
+        """Work until there is nothing left (once), the database is lost, the disk is full, or a signal comes."""
+        async with app.open_async():
+            # Looking every second is as quick as being told, and has no listener to lose.
+            worker = asyncio.ensure_future(
+                app.run_worker_async(
+                    wait=not once,
+                    listen_notify=False,
+                    fetch_job_polling_interval=POLL_S,
+                    delete_jobs="always",
+                    install_signal_handlers=False,
+                    shutdown_graceful_timeout=PATIENCE_S,
+                    task_middleware=[guarded],
+                )
+            )
+            making = asyncio.ensure_future(self._rounds(rounds, worker)) if not once else None
+            for told in (signal.SIGTERM, signal.SIGINT):
+                with contextlib.suppress(ValueError, RuntimeError):  # only a process's main thread hears signals
+                    asyncio.get_running_loop().add_signal_handler(told, self._end, worker)
+            with contextlib.suppress(asyncio.CancelledError):
+                await worker
+            if making is not None:
+                making.cancel()
+                await asyncio.gather(making, return_exceptions=True)
+
+    async def _rounds(self, rounds: Rounds, worker: asyncio.Future[None]) -> None:
+        """Beside the work, in a thread and with a connection of their own: no job that hangs keeps them waiting."""
+        while not worker.done():
+            await asyncio.sleep(ROUND_S)
+            await sync_to_async(rounds.make_due, thread_sensitive=False)(time.monotonic())
+            if disk.is_full():
+                log.warning("the disk is full: work waits until there is room")
+                worker.cancel()
+
+    def _end(self, worker: asyncio.Future[None]) -> None:
+        self.ending = True
+        worker.cancel()

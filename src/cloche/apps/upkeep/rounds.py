@@ -1,0 +1,85 @@
+"""What every worker sees to again and again, by a clock that nobody can set.
+
+Each round finds in the tables what is due and queues it, so that nothing hangs on a single job, on a table of times, or on
+another round: each stands in its own guard.
+"""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from django.db import InterfaceError, OperationalError, close_old_connections
+
+from cloche.apps.gardens import clock
+from cloche.apps.logbook.tasks import archive_round
+from cloche.apps.loggers.flows.aside import prune_aside
+from cloche.apps.readings.tasks import ask_round, file_round
+from cloche.apps.watch.flows.digest import send_due
+from cloche.apps.windows.tasks import look_round
+from cloche.apps.work import disk, failures, guard, queue
+
+log = logging.getLogger("cloche.work")
+
+
+@dataclass(frozen=True)
+class Round:
+    """name: among the failures; every_s: between two of them."""
+
+    name: str
+    every_s: float
+    run: Callable[[], object]
+
+
+ROUNDS = (
+    Round("heal", 10, queue.heal),
+    Round("forecasts", 10, look_round),
+    Round("files", 30, file_round),
+    Round("archives", 30, archive_round),
+    Round("weather", 60, ask_round),
+    Round("mail", 60, lambda: send_due(clock.now())),
+    Round("pruning", 3600, lambda: (failures.prune(), prune_aside())),
+)
+
+
+@dataclass
+class Rounds:
+    """When each was made last, by a clock that only runs forward; the first time all are."""
+
+    rounds: tuple[Round, ...] = ROUNDS
+    made: dict[str, float] = field(default_factory=dict)
+
+    def make_due(self, monotonic_s: float) -> list[str]:
+        """Make those that are due; returns their names. While the disk is full none is: each of them writes."""
+        if disk.is_full():
+            return []
+        due = [one for one in self.rounds if monotonic_s - self.made.get(one.name, -1e9) >= one.every_s]
+        close_old_connections()
+        for one in due:
+            self.made[one.name] = monotonic_s
+            _make(one)
+        close_old_connections()
+        return [one.name for one in due]
+
+
+def _make(one: Round) -> None:
+    key = f"round-{one.name}"
+    try:
+        one.run()
+        failures.mended(key)
+    except (OperationalError, InterfaceError) as fault:
+        if guard.is_away():
+            log.warning("the database is away; the round of %s waits: %s", one.name, str(fault).strip())
+            return
+        _note(key, fault)
+    except Exception as fault:  # noqa: BLE001 - one round's fault keeps no other from being made
+        _note(key, fault)
+
+
+def _note(key: str, fault: Exception) -> None:
+    log.error("%s failed", key, exc_info=fault)
+    try:
+        failures.note(key, fault, task=key)
+    except (OperationalError, InterfaceError):
+        guard.is_away()

@@ -1,0 +1,50 @@
+"""Health for machines, and how it runs for people."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.upkeep import health
+from cloche.apps.upkeep.flows import again
+from cloche.apps.upkeep.pages import runs_page
+
+
+@require_GET
+def alive(request: HttpRequest) -> JsonResponse:
+    """This process answers. Nothing else is asked: a database that is away is no reason to end it."""
+    return JsonResponse({"ok": True})
+
+
+@require_GET
+def ready(request: HttpRequest) -> JsonResponse:
+    """Whether the installation can be used as it is meant to be, with the numbers; 503 if not."""
+    found = health.checks()
+    well = health.is_ready(found)
+    told = {check["name"]: check["told"] | {"well": check["well"]} for check in map(asdict, found)}
+    return JsonResponse({"ready": well, "checks": told}, status=200 if well else 503)
+
+
+@in_garden(writing=OWNS)
+def how_it_runs(request: GardenRequest) -> HttpResponse:
+    """For the owner, in plain words; others have no such page."""
+    if not request.membership.may(OWNS):
+        raise Http404
+    request.room = "garden"  # type: ignore[attr-defined]
+    return render(request, "upkeep/runs.html", {"page": runs_page(request.garden, clock.now())})
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def try_again(request: GardenRequest, failure_id: int) -> HttpResponse:
+    """Do not wait for its time."""
+    if not again.try_now(request.garden, failure_id):
+        raise Http404
+    messages.success(request, "It is tried again now.")
+    return redirect("how_it_runs", request.garden.pk)

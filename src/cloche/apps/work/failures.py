@@ -1,0 +1,91 @@
+"""Failures: noted, waited for longer each time, cleared by success, pruned."""
+
+from __future__ import annotations
+
+import logging
+import traceback
+from datetime import datetime, timedelta
+
+from django.db import transaction
+
+from cloche.apps.work import moments
+from cloche.apps.work.models import Failure
+
+log = logging.getLogger("cloche.work")
+WAITS = [timedelta(minutes=m) for m in (1, 5, 30, 120, 360, 1440)]
+LOST_WAITS = [timedelta(0), timedelta(0), timedelta(0), *WAITS]
+LONGEST = WAITS[-1]
+KEPT = timedelta(days=30)
+MOST_ROWS = 2_000
+"""Beyond these the oldest are pruned: a record of faults must not become one."""
+OWN_FAULT = "A fault of Cloche’s own stood in the way."
+
+
+class Foreseen(Exception):
+    """Work that could not be done for a reason that a sentence can say; the message is that sentence.
+
+    longest: beyond which waiting for the next try does not grow.
+    """
+
+    longest = LONGEST
+
+
+@transaction.atomic
+def note(key: str, fault: BaseException, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
+    """Count a failure and say when the work is tried again."""
+    text = str(fault) if isinstance(fault, Foreseen) else OWN_FAULT
+    row = _row(key, task, garden_id, place_id)
+    row.count += 1
+    wait = min(WAITS[min(row.count, len(WAITS)) - 1], getattr(fault, "longest", LONGEST))
+    return _save(row, wait, text, _where(fault))
+
+
+@transaction.atomic
+def note_lost(key: str, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
+    """Count a worker that ended half way. The first losses cost no waiting: the power may simply have gone."""
+    row = _row(key, task, garden_id, place_id)
+    row.lost += 1
+    text = "The worker ended half way, more than once." if row.lost > 1 else "The worker ended half way."
+    return _save(row, LOST_WAITS[min(row.lost, len(LOST_WAITS)) - 1], text, "worker lost")
+
+
+def mended(key: str) -> None:
+    """The work succeeded: nothing is left of its failures."""
+    Failure.objects.filter(key=key).delete()
+
+
+def waiting() -> set[str]:
+    """Keys of work that is not to be tried yet."""
+    now = moments.database_now()
+    # Further ahead than the longest wait lies only what a clock wrote that has been set back since: that is due.
+    rows = Failure.objects.filter(next_at__gt=now, next_at__lte=now + LONGEST)
+    return set(rows.values_list("key", flat=True))
+
+
+def prune() -> int:
+    """Forget what has not failed for a month, and the oldest of too many; returns how many."""
+    old, _ = Failure.objects.filter(last_at__lt=moments.database_now() - KEPT).delete()
+    beyond = list(Failure.objects.order_by("-last_at").values_list("pk", flat=True)[MOST_ROWS:])
+    more, _ = Failure.objects.filter(pk__in=beyond).delete()
+    return old + more
+
+
+def _row(key: str, task: str, garden_id: int | None, place_id: int | None) -> Failure:
+    found = Failure.objects.select_for_update().filter(key=key).first()
+    return found or Failure(key=key, task=task, garden_id=garden_id, place_id=place_id, first_at=moments.database_now())
+
+
+def _save(row: Failure, wait: timedelta, text: str, detail: str) -> Failure:
+    now: datetime = moments.database_now()
+    row.last_at, row.next_at = now, now + wait
+    row.text, row.detail = text[:300], detail.replace("\x00", "")[:2000]
+    row.save()
+    return row
+
+
+def _where(fault: BaseException) -> str:
+    """What it was and where it came from, in one line."""
+    frames = traceback.extract_tb(fault.__traceback__)
+    place = f" at {frames[-1].filename.rpartition('/')[2]}:{frames[-1].lineno}" if frames else ""
+    said = str(fault).encode("utf-8", "replace").decode()
+    return f"{type(fault).__name__}: {said}{place}"

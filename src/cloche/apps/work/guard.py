@@ -1,0 +1,60 @@
+"""What stands around every task in a worker: a fault of one piece of work is noted and harms nothing else."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from typing import Any
+
+from django.db import DatabaseError, InterfaceError, OperationalError, close_old_connections, connection
+from procrastinate.job_context import JobContext
+
+from cloche.apps.work import failures, queue
+
+log = logging.getLogger("cloche.work")
+
+
+def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> Any:
+    """A middleware of the queue: says that the job is in hand, runs it, notes how it went. Raises nothing of the task's own.
+
+    A job that failed is gone from the queue like one that succeeded: when it is tried again stands in its failure.
+    """
+    close_old_connections()
+    job = context.job
+    key = job.queueing_lock or job.task_name
+    try:
+        with queue.in_hand(job.id or 0):
+            found = call_next()
+        failures.mended(key)
+        return found
+    except (OperationalError, InterfaceError) as fault:
+        if is_away():
+            log.warning("the database went away under %s; the rounds find what is still due: %s", key, str(fault).strip())
+            return None
+        _note(key, job, fault)
+    except Exception as fault:  # noqa: BLE001 - whatever a piece of work meets stays with it
+        _note(key, job, fault)
+    finally:
+        close_old_connections()
+    return None
+
+
+def is_away() -> bool:
+    """Whether this session's database is gone; if so, the session is closed, so that the next one can begin."""
+    if connection.connection is not None and not connection.connection.closed and connection.is_usable():
+        return False
+    connection.close()
+    return True
+
+
+def _note(key: str, job: Any, fault: Exception) -> None:
+    if isinstance(fault, failures.Foreseen):
+        log.warning("%s: %s", key, fault)
+    else:
+        log.error("%s failed", key, exc_info=fault)
+    try:
+        told = queue.whose(job.task_kwargs)
+        failures.note(key, fault, task=job.task_name, **told)
+    except DatabaseError as also:
+        log.warning("the failure of %s could not be written down: %s", key, str(also).strip())
+        is_away()

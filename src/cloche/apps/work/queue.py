@@ -1,0 +1,141 @@
+"""The queue of work done outside requests. It lives in the database: what is put in with a write is there when the write is.
+
+A job is only a hint that something is due. What is due stands in the tables themselves, and the rounds of the workers
+(apps.upkeep.rounds) find it again whatever becomes of a job.
+"""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from typing import Any
+
+from asgiref.sync import async_to_sync
+from django.db import connection, transaction
+from procrastinate.contrib.django import app
+from procrastinate.exceptions import AlreadyEnqueued
+from procrastinate.jobs import Status
+
+from cloche.apps.work import failures
+
+log = logging.getLogger("cloche.work")
+IN_HAND, HEALING = 0x50C2, 0x50C3
+"""Classes of advisory locks: a job that a live session works on; the one who heals."""
+LATER = -10
+"""Priority of questions that a person waits for behind what all rest on."""
+
+
+def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
+    """Queue a task by name unless one of the same key is waiting; those of a key run one after another.
+
+    Returns whether it was put in.
+    """
+    job = app.configure_task(task, queueing_lock=key, lock=key, priority=priority, allow_unknown=True)
+    try:
+        # A savepoint: being there already must not spoil the write that asks.
+        with transaction.atomic():
+            job.defer(**arguments)
+    except AlreadyEnqueued:
+        return False
+    return True
+
+
+def put_due(task: str, due: Mapping[str, dict[str, Any]], priority: int = 0) -> int:
+    """Queue what a round found due, by key; what failed lately waits for its time. Returns how many were put in."""
+    waiting = failures.waiting()
+    return sum(put(task, key, priority, **arguments) for key, arguments in due.items() if key not in waiting)
+
+
+@contextmanager
+def in_hand(job_id: int) -> Iterator[None]:
+    """While a job is worked on, this session says so; the lock ends with the session, whatever ends that."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_lock(%s, %s)", [IN_HAND, _number(job_id)])
+    try:
+        yield
+    finally:
+        if connection.connection is not None and not connection.connection.closed:
+            with connection.cursor() as cursor:
+                cursor.execute("SELECT pg_advisory_unlock(%s, %s)", [IN_HAND, _number(job_id)])
+
+
+@transaction.atomic
+def heal(grace_s: float = 15.0) -> int:
+    """Take up again what lost workers left: every job that counts as being done and that no live session works on.
+
+    In one transaction each is dropped, and asked for anew unless a newer one of its key waits already. grace_s: between a
+    job's start and its session's saying so. Returns how many were lost.
+    """
+    if not _alone():
+        return 0
+    lost = [job for job in _doing(grace_s) if _let_go(job["id"])]
+    for job in lost:
+        log.warning("a lost worker left %s %s: taken up again", job["task_name"], job["args"])
+        async_to_sync(app.job_manager.finish_job_by_id_async)(job_id=job["id"], status=Status.FAILED, delete_job=True)
+        _again(job)
+    return len(lost)
+
+
+def _again(job: dict[str, Any]) -> None:
+    key = job["queueing_lock"]
+    if key is None or job["task_name"] not in app.tasks:
+        return
+    failure = failures.note_lost(key, task=job["task_name"], **whose(job["args"]))
+    if failure.next_at <= failure.last_at:
+        put(job["task_name"], key, job["priority"], **job["args"])
+
+
+def whose(arguments: dict[str, Any]) -> dict[str, Any]:
+    """The garden or place that a job is about, as far as it is still there."""
+    from django.apps import apps
+
+    found = {}
+    for name, model in (("garden_id", "Garden"), ("place_id", "Place")):
+        pk = arguments.get(name)
+        manager = apps.get_model("gardens", model)._base_manager
+        if isinstance(pk, int) and manager.filter(pk=pk).exists():
+            found[name] = pk
+            if model == "Place":
+                found["garden_id"] = manager.values_list("garden_id", flat=True).get(pk=pk)
+    return found
+
+
+def _alone() -> bool:
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_try_advisory_xact_lock(%s, 0)", [HEALING])
+        return bool(cursor.fetchone()[0])
+
+
+DOING = """
+SELECT id, task_name, queueing_lock, priority, args FROM procrastinate_jobs AS job
+WHERE status = 'doing' AND NOT EXISTS (
+  SELECT 1 FROM procrastinate_events AS event WHERE event.job_id = job.id AND event.type = 'started'
+  AND abs(extract(epoch FROM clock_timestamp() - event.at)) < %(grace)s
+) ORDER BY id FOR UPDATE SKIP LOCKED
+"""
+
+
+def _doing(grace_s: float) -> list[dict[str, Any]]:
+    with connection.cursor() as cursor:
+        cursor.execute(DOING, {"grace": grace_s})
+        names = [column.name for column in cursor.description]
+        return [dict(zip(names, row, strict=True)) | {"args": _object(row[-1])} for row in cursor.fetchall()]
+
+
+def _object(value: Any) -> dict[str, Any]:
+    import json
+
+    found = json.loads(value) if isinstance(value, str) else value
+    return dict(found)
+
+
+def _let_go(job_id: int) -> bool:
+    """Whether no session holds the job; the answer is kept until this transaction ends."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_try_advisory_xact_lock(%s, %s)", [IN_HAND, _number(job_id)])
+        return bool(cursor.fetchone()[0])
+
+
+def _number(job_id: int) -> int:
+    return job_id % 2_147_483_647

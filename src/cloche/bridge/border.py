@@ -1,0 +1,130 @@
+"""What may come in, by whichever way it comes: forms, devices, files, archives and services are all held against these.
+
+Each check returns the value as it is kept, or raises NotAllowed with a sentence.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+import re
+import unicodedata
+from datetime import date, datetime
+from functools import cache
+from typing import Any
+from zoneinfo import available_timezones
+
+FIRST_YEAR, LAST_YEAR = 1900, 2100
+MOST_DEPTH = 24
+"""Brackets within brackets in what devices and services send; ours have six."""
+_BRACKETS = re.compile(r'"(?:[^"\\]|\\.)*"|[\[\]{}]', re.DOTALL)
+_WHOLE = re.compile(r"[0-9]{1,9}")
+_TURNS_TEXT_ROUND = re.compile("[\u200e\u200f\u202a-\u202e\u2066-\u2069]")
+
+
+class NotAllowed(ValueError):
+    """It cannot be taken; the message says why."""
+
+
+def plain_text(text: str) -> str:
+    """One line of text: no control characters, no halves of characters, nothing that turns the text around it round."""
+    for sign in text:
+        if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") or _TURNS_TEXT_ROUND.match(sign):
+            raise NotAllowed("There is a sign in it that cannot be seen or printed. Type it anew.")
+    return text
+
+
+def one_line(text: str) -> str:
+    """Text that was stored already, made fit for a heading of a letter: signs that cannot be printed become blanks."""
+    seen = (" " if unicodedata.category(sign)[0] in "CZ" and sign != "\u200d" else sign for sign in text)
+    return " ".join("".join(seen).split())
+
+
+@cache
+def zones() -> tuple[str, ...]:
+    """Names of the time zones that a garden may have, UTC first."""
+    names = (name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "posix", "right")))
+    return ("UTC", *sorted(names))
+
+
+def is_zone(name: str) -> bool:
+    """Whether this machine knows the zone."""
+    return name in _known_zones()
+
+
+@cache
+def _known_zones() -> frozenset[str]:
+    return frozenset(zones())
+
+
+def zone(name: str) -> str:
+    """The name of a time zone."""
+    if not is_zone(name):
+        raise NotAllowed(f"“{name[:40]}” is no time zone. Choose one such as Europe/London or America/Chicago.")
+    return name
+
+
+def whole(text: str) -> int | None:
+    """A whole number in an address; None for whatever is none, or longer than any that is meant."""
+    return int(text) if _WHOLE.fullmatch(text) else None
+
+
+def day(on: date) -> date:
+    """A day that a record can be about."""
+    if not FIRST_YEAR <= on.year <= LAST_YEAR:
+        raise NotAllowed(f"A year from {FIRST_YEAR} to {LAST_YEAR} is needed, not {on.year}.")
+    return on
+
+
+def instant(at: datetime) -> datetime:
+    """A moment that a record can be about, with its offset."""
+    if at.tzinfo is None:
+        raise NotAllowed("The time lacks its offset from UTC, such as +02:00 or Z.")
+    day(at.date())
+    return at
+
+
+def number(value: Any, least: float, most: float) -> float:
+    """A finite number within limits; neither text nor a truth value."""
+    if isinstance(value, bool) or not isinstance(value, (int, float)):
+        raise NotAllowed("A number is needed there.")
+    try:
+        found = float(value)
+    except OverflowError as large:
+        raise NotAllowed("That number is too large.") from large
+    if not math.isfinite(found) or not least <= found <= most:
+        raise NotAllowed(f"{found:g} is outside {least:g} to {most:g}.")
+    return found
+
+
+def read_json(data: bytes | str, most_bytes: int) -> Any:
+    """JSON from somebody else: not too large, not too deep, in UTF-8, without numbers that are none."""
+    if len(data) > most_bytes:
+        raise NotAllowed(f"It has {len(data):,} bytes; up to {most_bytes:,} are taken.")
+    try:
+        text = data.decode("utf-8") if isinstance(data, bytes) else data
+    except UnicodeDecodeError as broken:
+        raise NotAllowed("It is not in UTF-8.") from broken
+    _refuse_deep(text)
+    try:
+        found = json.loads(text, parse_constant=_no_number)
+        if "\\ud" in text.lower():
+            json.dumps(found, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
+    except (ValueError, RecursionError) as broken:
+        raise NotAllowed(f"It is no JSON: {str(broken)[:120]}.") from broken
+    return found
+
+
+def _refuse_deep(text: str) -> None:
+    depth = 0
+    for sign in _BRACKETS.finditer(text):
+        if sign.group() in "[{":
+            depth += 1
+            if depth > MOST_DEPTH:
+                raise NotAllowed(f"Its brackets are nested more than {MOST_DEPTH} deep.")
+        elif sign.group() in "]}":
+            depth -= 1
+
+
+def _no_number(name: str) -> float:
+    raise NotAllowed(f"{name} is no number.")

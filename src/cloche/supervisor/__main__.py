@@ -1,0 +1,162 @@
+"""Run the application until told to stop: every part is watched, and one that ends is started again.
+
+Started by scripts/serve.sh with everything in its environment that the parts need.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import signal
+import socket
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+
+from cloche.supervisor.parts import Part, say
+
+LOOK_S, START_S = 0.25, 90.0
+PATIENCE_S, DATABASE_PATIENCE_S = 15.0, 60.0
+MOST_TROUBLE = 6
+"""Restarts of the web before it was ever open, after which something is wrong that restarting does not mend."""
+
+
+class Told(Exception):
+    """A signal asked us to end."""
+
+
+def main() -> int:
+    """Until a signal; returns the exit code."""
+    words = _words()
+    for told in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+        signal.signal(told, _end)
+    listening = _listen(words.port)
+    database = _database(words)
+    parts = _parts(words, listening.fileno())
+    try:
+        database.start()
+        _wait_for_database(words.db_port, database)
+        for part in parts:
+            part.start()
+        _open(words, [database, *parts])
+        while True:
+            _look([database, *parts], words.state)
+    except Told as told:
+        return 128 + int(str(told))
+    finally:
+        for sign in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+            signal.signal(sign, signal.SIG_IGN)  # a second one must not cut this short
+        _stop(parts, database)
+
+
+def _end(number: int, frame: object) -> None:
+    raise Told(str(number))
+
+
+def _words() -> argparse.Namespace:
+    parser = argparse.ArgumentParser()
+    for name in ("state", "python", "pg-bin", "db", "said"):
+        parser.add_argument(f"--{name}", required=True)
+    for name in ("port", "db-port"):
+        parser.add_argument(f"--{name}", type=int, required=True)
+    for name in ("as-web", "as-database"):
+        parser.add_argument(f"--{name}", default="", help="Words that give a command its own user.")
+    parser.add_argument("--listen", action="store_true")
+    parser.add_argument("--also", action="append", default=[], help="NAME=COMMAND of one more part.")
+    return parser.parse_args()
+
+
+def _listen(port: int) -> socket.socket:
+    """The socket is ours: while a part that serves it is started again, callers wait instead of being refused."""
+    found = socket.socket()
+    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    found.bind(("127.0.0.1", port))
+    found.listen(512)
+    return found
+
+
+def _database(words: argparse.Namespace) -> Part:
+    command = [*words.as_database.split(), "setpriv", "--pdeathsig", "INT"]
+    command += [f"{words.pg_bin}/postgres", "-D", f"{words.db}/data", "-p", str(words.db_port)]
+    # INT: sessions are ended, what is committed is safe, the next start is quick. / can be entered by every user.
+    return Part("The database", command, ends_on=signal.SIGINT, log=f"{words.state}/database.log", cwd="/")
+
+
+def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
+    own = [*words.as_web.split(), "setpriv", "--pdeathsig", "TERM"]
+    django = [words.python, "-m", "cloche.manage"]
+    found = [Part(f"The web ({n})", [*own, *django, "web", "--fd", str(fd)], keep_fds=(fd,)) for n in (1, 2)]
+    # What people wait for goes first: working out stands back. Each on one core, places are worked out side by side.
+    quiet = ["env", "OMP_NUM_THREADS=1", "OPENBLAS_NUM_THREADS=1", "nice", "-n", "10"]
+    found += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"]) for n in (1, 2)]
+    if words.listen:
+        found.append(Part("The listener", [*own, *django, "listen"]))
+    for one in words.also:
+        name, _, command = one.partition("=")
+        found.append(Part(name, [*own, *command.split()]))
+    return found
+
+
+def _wait_for_database(port: int, database: Part) -> None:
+    end = time.monotonic() + START_S
+    while time.monotonic() < end:
+        database.look(say)
+        try:
+            socket.create_connection(("127.0.0.1", port), timeout=1).close()
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise SystemExit("Cloche cannot go on: the database does not start; see database.log beside the data.")
+
+
+def _open(words: argparse.Namespace, parts: list[Part]) -> None:
+    """Wait until the application answers, and say where."""
+    end = time.monotonic() + START_S
+    while not _answers(words.port):
+        _look(parts, words.state)
+        trouble = sum(part.restarts for part in parts if part.name.startswith("The web"))
+        if trouble > MOST_TROUBLE or time.monotonic() > end:
+            raise SystemExit("Cloche cannot go on: the application did not start; its own words are above.")
+    sys.stdout.write(words.said.replace("\\n", "\n") + "\n")
+    sys.stdout.flush()
+
+
+def _answers(port: int) -> bool:
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/healthz/", timeout=2) as answer:
+            return bool(answer.status == 200)
+    except (urllib.error.URLError, OSError):
+        return False
+
+
+def _look(parts: list[Part], state: str) -> None:
+    before = [part.restarts for part in parts]
+    for part in parts:
+        part.look(say)
+    if [part.restarts for part in parts] != before:
+        _tell(parts, state)
+    time.sleep(LOOK_S)
+
+
+def _tell(parts: list[Part], state: str) -> None:
+    """For the page that says how it runs: how often each part was started again, and what last ended it."""
+    told = {part.name: {"restarts": part.restarts, "last": part.last} for part in parts if part.restarts}
+    try:
+        Path(state, "parts.json").write_text(json.dumps(told), encoding="utf-8")
+    except OSError as full:
+        say(f"What was started again could not be written down: {full}.")
+
+
+def _stop(parts: list[Part], database: Part) -> None:
+    for part in parts:
+        if part.process is not None and part.is_running():
+            part.process.send_signal(part.ends_on)
+    for part in parts:
+        part.stop(PATIENCE_S)
+    database.stop(DATABASE_PATIENCE_S)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,109 @@
+"""One part of the application: how it is started, that it ended, when it is started again."""
+
+from __future__ import annotations
+
+import signal
+import subprocess
+import sys
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import IO
+
+FIRST_PAUSE_S, LONGEST_PAUSE_S, STEADY_S = 0.5, 30.0, 60.0
+"""Before a part that ended is started again, doubled each time; having run for so long it begins anew with the first."""
+
+
+@dataclass
+class Part:
+    """name: as people are told it; command: its words; keep_fds: open files that it inherits; ends_on: the signal that ends it
+    in order; log: where its output goes, else where ours does; cwd: where it stands."""
+
+    name: str
+    command: Sequence[str]
+    keep_fds: tuple[int, ...] = ()
+    ends_on: int = signal.SIGTERM
+    log: str = ""
+    cwd: str | None = None
+    process: subprocess.Popen[bytes] | None = field(default=None, repr=False)
+    pause_s: float = FIRST_PAUSE_S
+    begun_s: float = 0.0
+    due_s: float = 0.0
+    restarts: int = 0
+    last: str = ""
+
+    def start(self) -> None:
+        """In a session of its own: what is typed at our terminal reaches us alone, and we end the parts in order."""
+        out: IO[bytes] | None = open(self.log, "ab") if self.log else None  # noqa: SIM115 - closed below, the part has its own
+        try:
+            self.process = subprocess.Popen(  # noqa: S603 - our own words
+                self.command,
+                pass_fds=self.keep_fds,
+                start_new_session=True,
+                stdout=out,
+                stderr=out,
+                stdin=subprocess.DEVNULL,
+                cwd=self.cwd,
+            )
+        finally:
+            if out is not None:
+                out.close()
+        self.begun_s = time.monotonic()
+
+    def is_running(self) -> bool:
+        """Whether its process is there."""
+        return self.process is not None and self.process.poll() is None
+
+    def look(self, say: Callable[[str], None]) -> None:
+        """Say that it ended, if it did; start it again once its pause is over."""
+        if self.is_running():
+            return
+        now = time.monotonic()
+        if self.process is not None:
+            self._ended(now, say)
+        if now >= self.due_s:
+            self._again(say)
+
+    def _ended(self, now: float, say: Callable[[str], None]) -> None:
+        assert self.process is not None  # noqa: S101 - asked for
+        if now - self.begun_s >= STEADY_S:
+            self.pause_s = FIRST_PAUSE_S
+        self.due_s = now + self.pause_s
+        self.last = how_it_ended(self.process.returncode)
+        say(f"{self.name} {self.last}; it is started again in {self.pause_s:g} s.")
+        self.pause_s = min(self.pause_s * 2, LONGEST_PAUSE_S)
+        self.process = None
+
+    def _again(self, say: Callable[[str], None]) -> None:
+        self.restarts += 1
+        try:
+            self.start()
+        except OSError as refused:
+            self.due_s = time.monotonic() + self.pause_s
+            self.pause_s = min(self.pause_s * 2, LONGEST_PAUSE_S)
+            say(f"{self.name} cannot be started: {refused}. It is tried again.")
+
+    def stop(self, patience_s: float) -> None:
+        """End it in order; after so long, at once."""
+        if self.process is None or self.process.poll() is not None:
+            return
+        self.process.send_signal(self.ends_on)
+        try:
+            self.process.wait(patience_s)
+        except subprocess.TimeoutExpired:
+            self.process.kill()
+            self.process.wait()
+
+
+def how_it_ended(code: int) -> str:
+    """In words: with an exit code, or by a signal."""
+    if code >= 0:
+        return f"ended with {code}"
+    names = {s.value: s.name for s in signal.Signals}
+    return f"was ended by {names.get(-code, str(-code))}"
+
+
+def say(sentence: str) -> None:
+    """To whoever started us."""
+    sys.stderr.write(sentence + "\n")
+    sys.stderr.flush()
