@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import io
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
+
+from PIL import Image
 
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 from cloche.apps.readings.models import DailyWeather, Reading
@@ -42,3 +45,10 @@ def write_air(garden: Garden, first: date, days: int, low_c: float = 4.0, high_c
     DailyWeather.objects.bulk_create(
         DailyWeather(garden=garden, day=first + timedelta(days=i), low_c=low_c, high_c=high_c) for i in range(days)
     )
+
+
+def picture(width: int, height: int, kind: str = "JPEG", **values: Any) -> bytes:
+    """A small picture of a gradient, as a camera would send it."""
+    out = io.BytesIO()
+    Image.linear_gradient("L").resize((width, height)).convert("RGB").save(out, kind, **values)
+    return out.getvalue()

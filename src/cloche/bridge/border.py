@@ -34,6 +34,14 @@ def plain_text(text: str) -> str:
     return text
 
 
+def printable(text: str) -> str:
+    """Text that was stored before there was this border, as it can come in again; all other text as it is."""
+    try:
+        return plain_text(text)
+    except NotAllowed:
+        return one_line(_TURNS_TEXT_ROUND.sub("", text))
+
+
 def one_line(text: str) -> str:
     """Text that was stored already, made fit for a heading of a letter: signs that cannot be printed become blanks."""
     seen = (" " if unicodedata.category(sign)[0] in "CZ" and sign != "\u200d" else sign for sign in text)
@@ -92,7 +100,9 @@ def number(value: Any, least: float, most: float) -> float:
         found = float(value)
     except OverflowError as large:
         raise NotAllowed("That number is too large.") from large
-    if not math.isfinite(found) or not least <= found <= most:
+    if not math.isfinite(found):
+        raise NotAllowed(f"{found} is no number.")
+    if not least <= found <= most:
         raise NotAllowed(f"{found:g} is outside {least:g} to {most:g}.")
     return found
 

@@ -14,11 +14,12 @@ from cloche.apps.loggers.api import api
 from cloche.apps.loggers.models import LoggedReading, Probe
 from cloche.apps.readings.models import Visit
 from cloche.apps.warming.models import CoverTrial
+from cloche.apps.work import failures
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 
-OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "health", "feed"}
-OUTSIDE |= {"service_worker", "manifest", "no_signal", "join", "archive_in"}
+OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "alive", "ready", "feed"}
+OUTSIDE |= {"service_worker", "manifest", "no_signal", "join", "archive_in", "archive_coming"}
 """Addresses of no garden; each has tests of its own."""
 
 
@@ -65,6 +66,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "device_id": (probe := stuck_probe(place)).device_id,
         "probe_id": probe.pk,
         "invitation_id": invitation_to(garden).pk,
+        "failure_id": failures.note("place", ValueError("x"), task="x", garden_id=garden.pk, place_id=place.pk).pk,
         "history_id": place.history.earliest("history_id").history_id,
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,

@@ -19,6 +19,8 @@ from cloche.apps.watch.selectors import jobs_in
 from cloche.apps.windows.feed import link_of
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import Forecast
+from cloche.apps.work.models import Failure
+from cloche.apps.work.moments import database_now
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, make_reading, write_air
 
@@ -227,8 +229,8 @@ def test_the_day_comes_by_mail_once_at_its_hour(signed_in: Client, frame: Place,
 
 def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     helper = make_person("willow")
-    garden.memberships.create(user=helper, role="viewer")
-    want(garden, helper, "willow@example.org", 6)
+    member = garden.memberships.create(user=helper, role="viewer")
+    want(member, "willow@example.org", 6)
 
     def lost(*args: object) -> None:
         raise OSError("no route")
@@ -236,16 +238,21 @@ def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, 
     with monkeypatch.context() as broken:
         broken.setattr("cloche.apps.watch.flows.digest.send_mail", lost)
         assert send_due(NOW) == 0
-    garden.memberships.filter(user=helper).delete()
-    assert send_due(NOW) == 0
-    garden.memberships.create(user=helper, role="viewer")
+    assert send_due(NOW) == 0  # not at once again
+    assert "did not take the letter to willow@example.org" in Failure.objects.get().text
+    Failure.objects.update(next_at=database_now())
     assert send_due(NOW) == 1
+    assert not Failure.objects.exists()
+    garden.memberships.filter(user=helper).delete()
+    assert send_due(NOW + timedelta(days=1)) == 0
+    garden.memberships.create(user=helper, role="viewer")
+    assert send_due(NOW + timedelta(days=1)) == 0  # who comes back asks for it again
 
 
 def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: User) -> None:
     sow.intend(make_place(garden), "carrot", date(2026, 5, 9), person)
     Intention.objects.create(place=make_place(garden, "B"), crop_key="beet", sow_on=TODAY, dropped_at=NOW)
-    found = client.get(reverse("feed", args=[link_of(garden, person).token])).content.decode()
+    found = client.get(reverse("feed", args=[link_of(garden.memberships.get(user=person)).token])).content.decode()
     assert "SUMMARY:Sow carrots in North bed" in found
     assert "20260509" in found
     assert "beet" not in found

@@ -99,7 +99,7 @@ def test_the_table_holds_every_window_and_every_lack(signed_in: Client, garden: 
 
 def events(client: Client, garden: Garden, person: User) -> tuple[str, dict[str, date]]:
     """Address and its days by summary."""
-    url = reverse("feed", args=[CalendarLink.objects.get(garden=garden, user=person).token])
+    url = reverse("feed", args=[CalendarLink.objects.get(membership__garden=garden, membership__user=person).token])
     found = Calendar.from_ical(Client().get(url).content)
     return url, {str(event["summary"]): event["dtstart"].dt for event in found.walk("VEVENT")}
 

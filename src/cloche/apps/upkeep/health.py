@@ -20,6 +20,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
 from cloche.apps.readings.models import WeatherHeard
 from cloche.apps.readings.weather.provider import provider
+from cloche.apps.watch.flows.digest import MAIL
 from cloche.apps.watch.models import DigestWish
 from cloche.apps.windows.models import Forecast
 from cloche.apps.windows.stale import stale_places
@@ -125,7 +126,7 @@ def _weather() -> Check:
 
 
 def _mail() -> Check:
-    failing = Failure.objects.filter(task="watch.mail").count()
+    failing = Failure.objects.filter(task=MAIL).count()
     return Check("mail", not failing, {"wanted": DigestWish.objects.count(), "failing": failing})
 
 

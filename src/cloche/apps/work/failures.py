@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import traceback
+from collections.abc import Collection
 from datetime import datetime, timedelta
 
 from django.db import transaction
@@ -54,6 +55,11 @@ def mended(key: str) -> None:
     Failure.objects.filter(key=key).delete()
 
 
+def moot(task: str, keys: Collection[str]) -> None:
+    """Failures of a task whose work nobody wants any more are nobody's to see to: all but those of these keys."""
+    Failure.objects.filter(task=task).exclude(key__in=keys).delete()
+
+
 def waiting() -> set[str]:
     """Keys of work that is not to be tried yet."""
     now = moments.database_now()
@@ -64,10 +70,11 @@ def waiting() -> set[str]:
 
 def prune() -> int:
     """Forget what has not failed for a month, and the oldest of too many; returns how many."""
+    gone, _ = Failure.objects.filter(place__removed_at__isnull=False).delete()
     old, _ = Failure.objects.filter(last_at__lt=moments.database_now() - KEPT).delete()
     beyond = list(Failure.objects.order_by("-last_at").values_list("pk", flat=True)[MOST_ROWS:])
     more, _ = Failure.objects.filter(pk__in=beyond).delete()
-    return old + more
+    return gone + old + more
 
 
 def _row(key: str, task: str, garden_id: int | None, place_id: int | None) -> Failure:

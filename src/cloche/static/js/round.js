@@ -266,6 +266,7 @@
     const again = (entry) => clocheWaiting.put({ ...one, state: "waiting", said: "", entry }).then(() => clocheWaiting.send());
     if (one.state === "conflict") { act("Mine is right", () => again({ ...one.entry, replace: true })); act("Theirs is right", () => clocheWaiting.drop(one.key)); return item; }
     act("Send again", () => again(one.entry));
+    if (one.entry.photo) act("Send it without its picture", () => again({ ...one.entry, photo: undefined }));
     act("Change it", async () => { await clocheWaiting.drop(one.key); reopen(one); });
     act("Drop it", () => { if (window.confirm(`Drop ${value}of ${one.placeName}? It is nowhere else.`)) clocheWaiting.drop(one.key); });
     return item;

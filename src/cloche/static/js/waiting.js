@@ -1,6 +1,7 @@
 // What was written down waits on the device until the garden has it: each stop with its own key, sent until it is answered.
 (() => {
-  const PORTION = 50, PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
+  const PORTION = 50, PORTION_BYTES = 1500000, PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
+  const TOO_LARGE = [400, 413];
   const here = () => document.body.dataset;
   const opened = () => idb.openDB("cloche", 1, { upgrade: (db) => db.createObjectStore("stops", { keyPath: "key" }) });
   const tell = (name, detail) => document.dispatchEvent(new CustomEvent(`cloche:${name}`, { detail }));
@@ -30,9 +31,30 @@
       headers: { "Content-Type": "application/json", "X-CSRFToken": token() } });
   }
 
+  // Readings first: what has a picture comes after what has none, and no portion is larger than a slow line carries in a while.
+  const weight = (stop) => (stop.entry.photo || "").length;
+  function portion(stops) {
+    const lightest = [...stops].sort((a, b) => (weight(a) > 0) - (weight(b) > 0) || a.at.localeCompare(b.at)), taken = [];
+    let bytes = 0;
+    for (const stop of lightest) {
+      bytes += JSON.stringify(stop.entry).length;
+      if (taken.length && (bytes > PORTION_BYTES || taken.length === PORTION)) break;
+      taken.push(stop);
+    }
+    return taken;
+  }
+
+  // A portion that is refused as too large is halved; a single stop that is, says so and keeps nothing else waiting.
   async function sendGarden(garden, stops) {
     const answer = await post(garden, stops);
     if (answer.ok) { for (const result of (await answer.json()).results) await answered(result); return true; }
+    if (TOO_LARGE.includes(answer.status)) {
+      const half = Math.ceil(stops.length / 2);
+      if (stops.length > 1) return await sendGarden(garden, stops.slice(0, half)) && await sendGarden(garden, stops.slice(half));
+      const said = weight(stops[0]) ? "Its picture is too large to send. Send it without." : "It is too large to send.";
+      await answered({ key: stops[0].key, state: "refused", said });
+      return true;
+    }
     const why = answer.type === "opaqueredirect" || answer.status === 403 ? "Sign in again to send what waits here."
       : `The garden did not take it (${answer.status}). It stays on this device and is tried again.`;
     tell("unsent", { said: why });
@@ -49,7 +71,7 @@
       try {
         for (let stops = await mineIn(garden), before = Infinity; stops.length && stops.length < before; stops = await mineIn(garden)) {
           before = stops.length;
-          if (!(await sendGarden(garden, stops.slice(0, PORTION)))) break;
+          if (!(await sendGarden(garden, portion(stops)))) break;
         }
       } catch (lost) { tell("unsent", { said: "No signal: what you read stays on this device and is sent later." }); }
     }

@@ -127,7 +127,7 @@ def _told(at: datetime) -> str:
 
 
 WRITE: dict[str, Callable[[Any], str]] = {
-    "string": str,
+    "string": border.printable,
     "integer": lambda v: str(int(v)),
     "number": lambda v: repr(float(v)),
     "boolean": lambda v: "true" if v else "false",

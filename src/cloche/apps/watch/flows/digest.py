@@ -18,6 +18,7 @@ from cloche.apps.work import failures
 from cloche.apps.work.guard import is_away
 from cloche.bridge import border
 
+MAIL = "watch.mail"
 log = logging.getLogger("cloche.mail")
 
 
@@ -37,9 +38,10 @@ def stop_sending(membership: Membership) -> None:
 
 def send_due(now: datetime) -> int:
     """Send to everyone whose hour has come and who has not had the day yet; returns how many. Who left the garden gets none."""
+    wishes = {f"mail-{wish.pk}": wish for wish in DigestWish.objects.select_related("membership__garden", "membership__user")}
+    failures.moot(MAIL, wishes)
     sent, waiting = 0, failures.waiting()
-    for wish in DigestWish.objects.select_related("membership__garden", "membership__user"):
-        key = f"mail-{wish.pk}"
+    for key, wish in wishes.items():
         if key in waiting:
             continue
         try:
@@ -50,7 +52,7 @@ def send_due(now: datetime) -> int:
             if is_away():
                 raise
             log.warning("the day could not be mailed to %s", wish.user.pk, exc_info=fault)
-            failures.note(key, fault, task="watch.mail", garden_id=wish.garden.pk)
+            failures.note(key, fault, task=MAIL, garden_id=wish.garden.pk)
         else:
             failures.mended(key)
     return sent

@@ -1,0 +1,308 @@
+"""The queue heals: whatever becomes of workers, sessions and clocks, every place ends up fresh and none is stuck."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from unittest import mock
+
+import psycopg
+import pytest
+from django.core.management import call_command
+from django.db import connection
+from hypothesis import HealthCheck, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule, run_state_machine_as_test
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import key_of, note_change_at, note_change_in
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.upkeep.rounds import Round, Rounds
+from cloche.apps.windows import tasks
+from cloche.apps.windows.flows import refresh
+from cloche.apps.windows.models import Forecast
+from cloche.apps.windows.stale import stale_places
+from cloche.apps.work import failures, moments, queue
+from cloche.apps.work.models import Failure
+from cloche.bridge.crops import MODEL_VERSION
+from tests.factories import make_garden, make_person, make_place
+
+START = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture(autouse=True)
+def empty_queue() -> Iterator[None]:
+    yield
+    with connection.cursor() as cursor:
+        cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
+
+
+def session() -> Any:
+    """A database session of its own, as a worker has one."""
+    known = connection.settings_dict
+    return psycopg.connect(
+        host=known["HOST"],
+        port=known["PORT"],
+        dbname=known["NAME"],
+        user=known["USER"],
+        password=known["PASSWORD"],
+        autocommit=True,
+    )
+
+
+class Hand:
+    """A worker that has taken a job and works on it; it ends as it likes."""
+
+    def __init__(self) -> None:
+        self.session = session()
+        self.job = self.session.execute("SELECT (procrastinate_fetch_job_v2(NULL, NULL)).id").fetchone()[0]
+        if self.job is not None:
+            self.session.execute("SELECT pg_advisory_lock(%s, %s)", [queue.IN_HAND, self.job])
+
+    def lose(self) -> None:
+        """kill -9, or a session that the database ended: the job stays as if it were being done."""
+        self.session.close()
+
+    def finish(self) -> None:
+        """Call it done, whether it still is its own or was given to another meanwhile."""
+        self.session.execute("DELETE FROM procrastinate_jobs WHERE id = %s", [self.job])
+        self.session.close()
+
+
+class Queue(RuleBasedStateMachine):
+    """Readings, kills, lost sessions, failing places, restarts and clocks that jump, in any order."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.at, self.machine = START, timedelta(0)
+        self.hands: list[Hand] = []
+        self.broken: set[int] = set()
+        self.patches = [
+            mock.patch.object(clock, "now", lambda: self.at),  # noqa: PT008 - it moves on
+            mock.patch.object(moments, "database_now", lambda: START + self.machine),  # noqa: PT008
+            mock.patch.object(refresh, "refresh", self.worked_out),
+        ]
+        for patch in self.patches:
+            patch.start()
+        garden = make_garden(make_person(f"rowan-{clock.real_now().timestamp()}"), timezone_name="Europe/Vienna")
+        self.places = [make_place(garden, f"Bed {n}") for n in range(3)]
+        self.garden = garden
+
+    def worked_out(self, place: Place) -> Forecast:
+        """A stand-in for the engine: it needs the place's evidence, and fails where it is told to."""
+        if place.pk in self.broken:
+            raise ValueError("this place cannot be worked out")
+        told = {"made_at": self.at, "day": clock.today(place.garden.timezone), "evidence": place.evidence}
+        forecast, _ = Forecast.objects.update_or_create(
+            place=place, defaults=told | {"model_version": MODEL_VERSION, "ground": {}}
+        )
+        return forecast
+
+    @rule(which=st.integers(0, 2))
+    def reading(self, which: int) -> None:
+        note_change_at(self.places[which])
+
+    @rule()
+    def weather(self) -> None:
+        note_change_in(self.garden)
+
+    @rule()
+    def take(self) -> None:
+        hand = Hand()
+        if hand.job is None:
+            hand.lose()
+        else:
+            self.hands.append(hand)
+
+    @precondition(lambda self: self.hands)
+    @rule(how=st.sampled_from(["kill", "lose", "finish"]))
+    def end(self, how: str) -> None:
+        hand = self.hands.pop(0)
+        hand.finish() if how == "finish" else hand.lose()
+
+    @rule()
+    def restart(self) -> None:
+        while self.hands:
+            self.hands.pop().lose()
+        call_command("work", once=True)
+
+    @rule()
+    def work(self) -> None:
+        call_command("work", once=True)
+
+    @rule()
+    def rounds(self) -> None:
+        queue.heal(grace_s=0)
+        tasks.look_round()
+
+    @rule(which=st.integers(0, 2))
+    def spoil(self, which: int) -> None:
+        self.broken.add(self.places[which].pk)
+
+    @rule(which=st.integers(0, 2))
+    def mend(self, which: int) -> None:
+        self.broken.discard(self.places[which].pk)
+
+    @rule(hours=st.sampled_from([-9000, -30, -1, 1, 25, 9000]))
+    def jump(self, hours: int) -> None:
+        self.at += timedelta(hours=hours)
+        self.machine += timedelta(hours=hours)
+
+    @invariant()
+    def none_twice_at_once(self) -> None:
+        doing = list(ProcrastinateJob.objects.filter(status="doing").values_list("lock", flat=True))
+        assert len(doing) == len(set(doing))
+        waiting = list(ProcrastinateJob.objects.filter(status="todo").values_list("queueing_lock", flat=True))
+        assert len(waiting) == len(set(waiting))
+
+    def teardown(self) -> None:
+        try:
+            self.comes_to_rest()
+        finally:
+            for patch in self.patches:
+                patch.stop()
+            self.garden.delete()
+            with connection.cursor() as cursor:
+                cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
+
+    def comes_to_rest(self) -> None:
+        """Nobody fails any more and a day passes: three rounds later everything is fresh and the queue is empty."""
+        while self.hands:
+            self.hands.pop().lose()
+        self.broken.clear()
+        self.machine += timedelta(days=1, minutes=1)
+        for _ in range(3):
+            queue.heal(grace_s=0)
+            tasks.look_round()
+            call_command("work", once=True)
+        assert stale_places() == []
+        assert not ProcrastinateJob.objects.exists()
+        assert not Failure.objects.filter(place__isnull=False).exists()
+
+
+def test_every_place_ends_up_fresh_whatever_happens(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(Rounds, "make_due", lambda self, at: [])  # the rules make the rounds, when they like
+    told = settings(max_examples=12, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck))
+    run_state_machine_as_test(Queue, settings=told)
+
+
+@pytest.fixture
+def bed(now: object) -> Place:
+    return make_place(make_garden(make_person("rowan")))
+
+
+def doing() -> int:
+    return ProcrastinateJob.objects.filter(status="doing").count()
+
+
+def test_a_lost_job_gives_way_to_a_newer_one(bed: Place) -> None:
+    note_change_at(bed)
+    hand = Hand()
+    note_change_at(bed)
+    assert queue.heal(grace_s=0) == 0  # it is in hand
+    hand.lose()
+    assert queue.heal(grace_s=0) == 1
+    assert (doing(), ProcrastinateJob.objects.filter(status="todo").count()) == (0, 1)
+
+
+def test_a_job_that_has_only_just_begun_is_left_alone(bed: Place) -> None:
+    note_change_at(bed)
+    Hand().lose()
+    assert queue.heal(grace_s=600) == 0
+    assert queue.heal(grace_s=0) == 1
+
+
+def test_a_job_that_ends_its_worker_each_time_waits_longer_and_longer(bed: Place) -> None:
+    waits = []
+    for _ in range(6):
+        queue.put("windows.work_out", key_of(bed.pk), place_id=bed.pk)
+        Hand().lose()
+        queue.heal(grace_s=0)
+        failure = Failure.objects.get()
+        waits.append((failure.next_at - failure.last_at).total_seconds())
+        ProcrastinateJob.objects.all().delete()
+    assert waits == [0, 0, 0, 60, 300, 1800]
+    assert failure.place == bed
+    assert failure.text == "The worker ended half way, more than once."
+
+
+def test_a_failing_place_keeps_no_other_waiting(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    other, real = make_place(bed.garden, "Other"), refresh.refresh
+
+    def sometimes(place: Place) -> Forecast:
+        if place == bed:
+            raise ZeroDivisionError("a fault of our own\x00")
+        return real(place)
+
+    monkeypatch.setattr(refresh, "refresh", sometimes)
+    call_command("work", once=True)
+    assert Forecast.objects.get().place == other
+    failure = Failure.objects.get(place=bed)
+    assert failure.count == 1
+    assert "ZeroDivisionError: a fault of our own" in failure.detail
+    assert failure.text == failures.OWN_FAULT
+    assert not ProcrastinateJob.objects.exists()
+    assert tasks.look_round() == 0  # it waits for its time and is not queued each minute without end
+    call_command("work", once=True)
+    assert Failure.objects.get(place=bed).count == 1
+    note_change_at(bed)  # but somebody changed something: it is tried at once
+    call_command("work", once=True)
+    assert Failure.objects.get(place=bed).count == 2
+    monkeypatch.setattr(refresh, "refresh", real)
+    Failure.objects.update(next_at=moments.database_now())
+    call_command("work", once=True)
+    assert stale_places() == []
+    assert not Failure.objects.filter(place=bed).exists()
+
+
+def test_one_gardens_lost_zone_keeps_no_other_waiting(bed: Place) -> None:
+    odd = make_garden(make_person("hazel"), "Odd", timezone_name="Mars/Olympus")
+    make_place(odd, "Crater")
+    call_command("work", once=True)
+    assert stale_places() == []
+    assert odd.timezone.key == "UTC"
+    assert Garden.objects.get(pk=odd.pk).lost_its_zone
+
+
+def test_waiting_grows_to_a_day_and_no_further(bed: Place) -> None:
+    waits = []
+    for _ in range(8):
+        row = failures.note("k", ValueError("x"), task="t")
+        waits.append((row.next_at - row.last_at).total_seconds() / 60)
+    assert waits == [1, 5, 30, 120, 360, 1440, 1440, 1440]
+    assert failures.waiting() == {"k"}
+    failures.mended("k")
+    assert failures.waiting() == set()
+
+
+def test_a_clock_that_was_set_back_keeps_nothing_waiting(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    failures.note("k", ValueError("x"), task="t")
+    real = moments.database_now()
+    monkeypatch.setattr(moments, "database_now", lambda: real - timedelta(days=400))
+    assert failures.waiting() == set()
+
+
+def test_old_failures_and_the_oldest_of_too_many_are_pruned(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(failures, "MOST_ROWS", 3)
+    for n in range(5):
+        failures.note(f"k{n}", ValueError("x"), task="t")
+    Failure.objects.filter(key="k4").update(last_at=moments.database_now() - timedelta(days=40))
+    assert failures.prune() == 2
+    assert set(Failure.objects.values_list("key", flat=True)) == {"k1", "k2", "k3"}
+
+
+def test_one_rounds_fault_keeps_no_other_from_being_made(bed: Place) -> None:
+    made = []
+
+    def broken() -> None:
+        raise KeyError("no")
+
+    rounds = Rounds((Round("broken", 10, broken), Round("good", 10, lambda: made.append(1))))
+    assert rounds.make_due(100.0) == ["broken", "good"]
+    assert rounds.make_due(105.0) == []
+    assert rounds.make_due(111.0) == ["broken", "good"]
+    assert made == [1, 1]
+    assert Failure.objects.get().count == 2
