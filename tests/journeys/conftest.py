@@ -38,10 +38,12 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 
 
 @pytest.fixture(autouse=True)
-def nothing_goes_wrong(page: Page, live_server: Any) -> Iterator[None]:
+def nothing_goes_wrong(page: Page, live_server: Any, request: pytest.FixtureRequest) -> Iterator[None]:
     """No console error, no script error, no request that fails or leaves the machine."""
     wrong: list[str] = []
-    page.on("console", lambda m: wrong.append(m.text) if m.type in ("error", "warning") and "422" not in m.text else None)
+    meant = ["422"] + ["400"] * bool(request.node.get_closest_marker("refused_requests"))
+    noted = ("error", "warning")
+    page.on("console", lambda m: None if m.type not in noted or any(s in m.text for s in meant) else wrong.append(m.text))
     page.on("pageerror", lambda error: wrong.append(str(error)))
     page.on("requestfailed", lambda request: None if _given_up(request) else wrong.append(f"failed: {request.url}"))
     page.on("request", lambda r: None if r.url.startswith((live_server.url, "data:")) else wrong.append(f"outside: {r.url}"))

@@ -77,14 +77,13 @@ def test_pictures_go_in_portions_and_readings_go_first(page: Page, live_server: 
     assert flat == sorted(flat), "a picture went before a reading"
 
 
-@pytest.mark.filterwarnings("ignore")
+@pytest.mark.refused_requests
 def test_a_picture_that_is_refused_keeps_no_reading_waiting(
     page: Page, live_server: Any, garden: Garden, settings: Any
 ) -> None:
     sign_in(page, live_server.url)
     page.wait_for_url("**/g/**")
     settings.DATA_UPLOAD_MAX_MEMORY_SIZE = 100_000
-    page.evaluate("() => console.error = () => undefined")
     walk(page, garden, 3)
     waiting = left(page)
     assert Reading.objects.count() == 7
