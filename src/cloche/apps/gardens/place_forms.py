@@ -11,7 +11,7 @@ from cloche.apps.gardens import care, clock
 from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.bridge import offered
-from cloche.bridge.units import Units, parse_air, parse_depth, parse_number
+from cloche.bridge.units import OutOfRange, Units, parse_air, parse_depth, parse_number
 
 OPENINGS = [("0.15", "a crack"), ("0.4", "a hand’s width"), ("0.7", "half"), ("1.0", "wide")]
 
@@ -196,8 +196,14 @@ class DeedForm(forms.Form):
             if amount < 0 or (watered and amount > 200):
                 self.add_error("amount", "Between 0 and 200 mm." if watered else "That is less than nothing.")
             elif not watered:
-                data["amount"] = parse_depth(f"{amount:g}", self.units)
+                self._laid_on(data, amount)
         return data
+
+    def _laid_on(self, data: dict[str, Any], amount: float) -> None:
+        try:
+            data["amount"] = parse_depth(f"{amount:f}", self.units)
+        except OutOfRange as refusal:
+            self.add_error("amount", str(refusal))
 
     @property
     def at(self) -> datetime:
