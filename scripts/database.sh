@@ -112,6 +112,9 @@ with_database() {
   STATE=$(state_of "$1"); DB="$STATE/db"; PGBIN=$(postgres_bin)
   unset PGDATA PGHOST PGHOSTADDR PGPORT PGUSER PGDATABASE PGPASSWORD PGSERVICE PGOPTIONS PGSSLMODE || true
   mkdir -p "$STATE" 2>/dev/null && [ -w "$STATE" ] || stop_with "no permission to keep data in $STATE; set CLOCHE_HOME to a folder of yours."
+  local free
+  free=$(df -Pm "$STATE" | awk 'NR==2 {print $4}')
+  [ "$free" -ge 40 ] || stop_with "only $free MB are free where your data lie, in $STATE; free at least 40."
   exec 9> "$STATE/lock"
   flock -n 9 || stop_with "another “./run” with the same data ($1) is still running."
   if [ "$(id -u)" = 0 ]; then

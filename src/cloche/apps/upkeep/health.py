@@ -28,7 +28,7 @@ from cloche.apps.work import disk, moments
 from cloche.apps.work.guard import is_away
 from cloche.apps.work.models import Failure, Heartbeat
 
-BEATS_WITHIN_S, QUEUE_WITHIN_S, LISTENS_WITHIN_S = 60.0, 900.0, 120.0
+BEATS_WITHIN_S, QUEUE_WITHIN_S, LISTENS_WITHIN_S = 25.0, 900.0, 120.0
 WEATHER_WITHIN_H, STALE_WITHIN_H = 6.0, 26.0
 
 

@@ -9,19 +9,22 @@ from __future__ import annotations
 import logging
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
+from functools import cache
 from typing import Any
 
-from asgiref.sync import async_to_sync
 from django.db import connection, transaction
+from procrastinate import App
 from procrastinate.contrib.django import app
+from procrastinate.contrib.django.django_connector import DjangoConnector
 from procrastinate.exceptions import AlreadyEnqueued
-from procrastinate.jobs import Status
 
 from cloche.apps.work import failures
+from cloche.apps.work.models import Failure
 
 log = logging.getLogger("cloche.work")
 IN_HAND, HEALING = 0x50C2, 0x50C3
 """Classes of advisory locks: a job that a live session works on; the one who heals."""
+GRACE_S = 6.0
 LATER = -10
 """Priority of questions that a person waits for behind what all rest on."""
 
@@ -31,7 +34,7 @@ def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
 
     Returns whether it was put in.
     """
-    job = app.configure_task(task, queueing_lock=key, lock=key, priority=priority, allow_unknown=True)
+    job = _through_django().configure_task(task, queueing_lock=key, lock=key, priority=priority, allow_unknown=True)
     try:
         # A savepoint: being there already must not spoil the write that asks.
         with transaction.atomic():
@@ -39,6 +42,13 @@ def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
     except AlreadyEnqueued:
         return False
     return True
+
+
+@cache
+def _through_django() -> App:
+    """The queue by Django's own connection, also within a worker, which has another: what is asked belongs to the write that
+    asks, and never waits for it."""
+    return app.with_connector(DjangoConnector())
 
 
 def put_due(task: str, due: Mapping[str, dict[str, Any]], priority: int = 0) -> int:
@@ -61,29 +71,38 @@ def in_hand(job_id: int) -> Iterator[None]:
 
 
 @transaction.atomic
-def heal(grace_s: float = 15.0) -> int:
+def heal(grace_s: float = GRACE_S) -> int:
     """Take up again what lost workers left: every job that counts as being done and that no live session works on.
 
-    In one transaction each is dropped, and asked for anew unless a newer one of its key waits already. grace_s: between a
-    job's start and its session's saying so. Returns how many were lost.
+    In one transaction each is dropped, and asked for anew unless a newer one of its key waits already. What was lost with the
+    whole database, in a power cut say, is not held against the work. grace_s: between a job's start and its session's saying
+    so. Returns how many were lost.
     """
     if not _alone():
         return 0
     lost = [job for job in _doing(grace_s) if _let_go(job["id"])]
     for job in lost:
         log.warning("a lost worker left %s %s: taken up again", job["task_name"], job["args"])
-        async_to_sync(app.job_manager.finish_job_by_id_async)(job_id=job["id"], status=Status.FAILED, delete_job=True)
+        _drop(job["id"])
         _again(job)
     return len(lost)
+
+
+def _drop(job_id: int) -> None:
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT procrastinate_finish_job_v1(%s, 'failed', true)", [job_id])
 
 
 def _again(job: dict[str, Any]) -> None:
     key = job["queueing_lock"]
     if key is None or job["task_name"] not in app.tasks:
         return
-    failure = failures.note_lost(key, task=job["task_name"], **whose(job["args"]))
-    if failure.next_at <= failure.last_at:
+    if job["outlived"] or _is_due(failures.note_lost(key, task=job["task_name"], **whose(job["args"]))):
         put(job["task_name"], key, job["priority"], **job["args"])
+
+
+def _is_due(failure: Failure) -> bool:
+    return failure.next_at <= failure.last_at
 
 
 def whose(arguments: dict[str, Any]) -> dict[str, Any]:
@@ -108,7 +127,9 @@ def _alone() -> bool:
 
 
 DOING = """
-SELECT id, task_name, queueing_lock, priority, args FROM procrastinate_jobs AS job
+SELECT id, task_name, queueing_lock, priority, args, (
+  SELECT max(event.at) FROM procrastinate_events AS event WHERE event.job_id = job.id AND event.type = 'started'
+) < pg_postmaster_start_time() AS outlived FROM procrastinate_jobs AS job
 WHERE status = 'doing' AND NOT EXISTS (
   SELECT 1 FROM procrastinate_events AS event WHERE event.job_id = job.id AND event.type = 'started'
   AND abs(extract(epoch FROM clock_timestamp() - event.at)) < %(grace)s
@@ -120,7 +141,7 @@ def _doing(grace_s: float) -> list[dict[str, Any]]:
     with connection.cursor() as cursor:
         cursor.execute(DOING, {"grace": grace_s})
         names = [column.name for column in cursor.description]
-        return [dict(zip(names, row, strict=True)) | {"args": _object(row[-1])} for row in cursor.fetchall()]
+        return [dict(zip(names, row, strict=True)) | {"args": _object(row[4])} for row in cursor.fetchall()]
 
 
 def _object(value: Any) -> dict[str, Any]:

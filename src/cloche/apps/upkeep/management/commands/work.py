@@ -20,9 +20,9 @@ from cloche.apps.work import disk
 from cloche.apps.work.guard import guarded
 
 log = logging.getLogger("cloche.work")
-PAUSE_S, POLL_S, PATIENCE_S, ROUND_S = 2.0, 1.0, 5.0, 2.0
+PAUSE_S, POLL_S, PATIENCE_S, ROUND_S, LAST_S = 2.0, 1.0, 5.0, 2.0, 30
 """Before the database is tried again; between looks into the queue; for a job in hand when told to stop; between two looks
-at which rounds are due."""
+at which rounds are due; and after so long it ends, told to stop, in any case."""
 
 
 class Command(BaseCommand):
@@ -85,4 +85,5 @@ class Command(BaseCommand):
 
     def _end(self, worker: asyncio.Future[None]) -> None:
         self.ending = True
+        signal.alarm(LAST_S)  # whatever it still waits for, a database that is gone among it
         worker.cancel()

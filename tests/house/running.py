@@ -1,0 +1,128 @@
+"""The application as it is started by its own command, and the first steps of somebody new, over HTTP alone."""
+
+import contextlib
+import os
+import re
+import signal
+import socket
+import subprocess
+import time
+from pathlib import Path
+from typing import Any
+
+import requests
+
+ROOT = Path(__file__).parents[2]
+RUN = str(ROOT / "run")
+PORTION = 100
+
+
+def free_port() -> int:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        return int(free.getsockname()[1])
+
+
+class Running:
+    """`./run start` with data of its own."""
+
+    def __init__(self, home: Path, **more: str) -> None:
+        self.home, self.port = home, free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+        keep = {k: v for k, v in os.environ.items() if not k.startswith(("CLOCHE_", "DJANGO_", "PYTHONPATH"))}
+        self.env = keep | {"CLOCHE_HOME": str(home)} | more
+        self.start()
+
+    def start(self) -> None:
+        """On the same port as before; until it answers."""
+        command = [RUN, "start", "--port", str(self.port)]
+        with (self.home / "said.log").open("ab") as said:
+            self.process = subprocess.Popen(  # noqa: S603 - our own words
+                command, env=self.env, start_new_session=True, stdout=subprocess.DEVNULL, stderr=said
+            )
+        for _ in range(900):
+            try:
+                requests.get(f"{self.url}/healthz/", timeout=1)
+                return
+            except requests.RequestException:
+                time.sleep(0.1)
+        raise AssertionError("it did not start")
+
+    def parts(self, what: str) -> list[int]:
+        """Processes of this application whose command has a word."""
+        found = []
+        for one in Path("/proc").glob("[0-9]*"):
+            try:
+                command = (one / "cmdline").read_bytes().replace(b"\0", b" ").decode()
+                mine = str(self.home) in (one / "environ").read_bytes().decode("utf-8", "replace")
+            except OSError:
+                continue  # it ended meanwhile
+            if mine and what in command and "cloche.supervisor" not in command:
+                found.append(int(one.name))
+        return sorted(found)
+
+    def pull_the_plug(self) -> None:
+        """Every process at once, the supervisor among them."""
+        for pid in [self.process.pid, *self.parts("")]:
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGKILL)
+        self.process.wait(30)
+
+    def stop(self) -> None:
+        if self.process.poll() is None:
+            os.kill(self.process.pid, signal.SIGTERM)
+            self.process.wait(60)
+
+    def command(self, *words: str) -> str:
+        done = subprocess.run([RUN, *words], env=self.env, capture_output=True, text=True, timeout=120)  # noqa: S603
+        assert done.returncode == 0, done.stderr
+        return done.stderr
+
+
+class Person:
+    """Somebody with a browser and no script in it."""
+
+    def __init__(self, url: str) -> None:
+        self.url, self.session = url, requests.Session()
+
+    def send(self, path: str, **typed: Any) -> requests.Response:
+        page = self.session.get(self.url + path, timeout=30)
+        token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page.text)
+        assert token is not None, page.url
+        answer = self.session.post(page.url, typed | {"csrfmiddlewaretoken": token.group(1)}, timeout=30)
+        assert answer.status_code == 200, (path, answer.status_code)
+        return answer
+
+
+def settle(url: str) -> str:
+    """From nothing to a token; returns it."""
+    person = Person(url)
+    who = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
+    person.send("/welcome/", **who, temperature_unit="C", length_unit="cm")
+    site = {"latitude_deg": "48.2", "longitude_deg": "15.6", "elevation_m": "300", "timezone_name": "Europe/Vienna"}
+    place = person.send("/gardens/new/", name="Plot", **site).url
+    person.session.headers["Referer"] = url
+    bed = {"name": "North bed", "kind": "open", "seed_depth": "5", "texture": "loam", "slope_deg": "0", "aspect_deg": "180.0"}
+    person.send(place.removeprefix(url), **bed)
+    garden = place.split("/")[4]
+    page = person.send(f"/g/{garden}/loggers/", name="Logger", unit="C")
+    token = re.search(r'id="token">([^<]+)<', page.text)
+    assert token is not None
+    loggers = person.session.get(f"{url}/g/{garden}/loggers/", timeout=30).text
+    device = re.search(r"/loggers/(\d+)/probes/", loggers)
+    bed_id = re.search(r'<option value="(\d+)">North bed', loggers)
+    assert device is not None
+    assert bed_id is not None
+    csrf = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', loggers)
+    assert csrf is not None
+    probe = {"channel": "1", "place": bed_id.group(1), "depth": "", "csrfmiddlewaretoken": csrf.group(1)}
+    stuck = person.session.post(f"{url}/g/{garden}/loggers/{device.group(1)}/probes/", probe, timeout=30)
+    assert "North bed" in stuck.text
+    return token.group(1)
+
+
+def post(url: str, token: str, part: list[dict[str, Any]]) -> dict[str, int]:
+    heads = {"Authorization": f"Bearer {token}"}
+    answer = requests.post(f"{url}/api/v1/readings", json={"readings": part}, headers=heads, timeout=30)
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json())
