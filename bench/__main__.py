@@ -12,18 +12,26 @@ from bench import accuracy, covers, diurnal, emergence, reliability, speed, vent
 ALONE = {"covers": covers.print_table, "vents": vents.table}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
+OUTSIDE = ("faults", "fuzz", "heavy")
+"""What starts the application by its own command and stands before it."""
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
 
 def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
+    if len(argv) > 1 and argv[1] in OUTSIDE:
+        return int(importlib.import_module(f"bench.{argv[1]}").main(*(float(word) for word in argv[2:])))
     if len(argv) > 1 and argv[1] in ROOMS:
         return _room(argv[1])
     if len(argv) > 1 and argv[1] in ALONE:
         ALONE[argv[1]]()
         return 0
-    print("## Soil, fourteen days ahead\n")
     path = Path(argv[1]) if len(argv) > 1 else STATION
+    if not path.exists():
+        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE}))
+        print(f"“{argv[1]}” is neither a part of the benchmark ({known}) nor a file that is there.", file=sys.stderr)
+        return 64
+    print("## Soil, fourteen days ahead\n")
     accuracy.print_tables(path)
     diurnal.print_table(path)
     print("\n## The engine's speed\n")

@@ -10,8 +10,8 @@ from pathlib import Path
 
 import pytest
 
+from bench.running import PORTION, Running, post, settle
 from cloche.demo.probe import SimulatedProbe
-from tests.house.running import PORTION, Running, post, settle
 
 
 @pytest.fixture

@@ -15,7 +15,7 @@ from typing import Any
 import pytest
 import requests
 
-from tests.house.running import Person, Running, post, settle
+from bench.running import Person, Running, post, settle
 
 PATIENCE_S = 90
 FULL = "The disk of this computer is full."

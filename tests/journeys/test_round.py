@@ -9,12 +9,12 @@ from typing import Any
 import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
+from bench.wire import Wire
 from cloche.apps.gardens.models import Deed, Garden
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.windows.flows.refresh import refresh_stale
 from tests.factories import make_garden, make_person, make_place, make_reading
 from tests.journeys.conftest import CHROMIUM, FLAGS
-from tests.journeys.wire import Wire
 
 pytestmark = pytest.mark.django_db(transaction=True)
 PHONE = {"width": 390, "height": 844}

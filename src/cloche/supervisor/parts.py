@@ -10,7 +10,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import IO
 
-FIRST_PAUSE_S, LONGEST_PAUSE_S, STEADY_S = 0.5, 30.0, 60.0
+FIRST_PAUSE_S, LONGEST_PAUSE_S, STEADY_S = 0.5, 30.0, 10.0
 """Before a part that ended is started again, doubled each time; having run for so long it begins anew with the first."""
 
 

@@ -12,7 +12,7 @@ from typing import Any
 
 import requests
 
-ROOT = Path(__file__).parents[2]
+ROOT = Path(__file__).parents[1]
 RUN = str(ROOT / "run")
 PORTION = 100
 
@@ -93,32 +93,44 @@ class Person:
         assert answer.status_code == 200, (path, answer.status_code)
         return answer
 
+    def settle(self) -> str:
+        """From nothing to a garden; returns its number."""
+        who = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
+        self.send("/welcome/", **who, temperature_unit="C", length_unit="cm")
+        site = {"latitude_deg": "48.2", "longitude_deg": "15.6", "elevation_m": "300", "timezone_name": "Europe/Vienna"}
+        place = self.send("/gardens/new/", name="Plot", **site).url
+        self.session.headers["Referer"] = self.url
+        return place.split("/")[4]
+
+    def bed(self, garden: str, name: str) -> int:
+        """One more; returns its number."""
+        bed = {"name": name, "kind": "open", "seed_depth": "5", "texture": "loam", "slope_deg": "0", "aspect_deg": "180.0"}
+        return int(self.send(f"/g/{garden}/garden/places/new/", **bed).url.rstrip("/").split("/")[-1])
+
+    def logger(self, garden: str, name: str, bed: int) -> str:
+        """One that sticks in a bed; returns its token."""
+        page = self.send(f"/g/{garden}/loggers/", name=name, unit="C")
+        token = _found(r'id="token">([^<]+)<', page.text)
+        loggers = self.session.get(f"{self.url}/g/{garden}/loggers/", timeout=30).text
+        device = max(int(one) for one in re.findall(r"/loggers/(\d+)/probes/", loggers))
+        csrf = _found(r'name="csrfmiddlewaretoken" value="([^"]+)"', loggers)
+        probe = {"channel": "1", "place": str(bed), "depth": "", "csrfmiddlewaretoken": csrf}
+        stuck = self.session.post(f"{self.url}/g/{garden}/loggers/{device}/probes/", probe, timeout=30)
+        stuck.raise_for_status()
+        return token
+
+
+def _found(pattern: str, text: str) -> str:
+    found = re.search(pattern, text)
+    assert found is not None, pattern
+    return found.group(1)
+
 
 def settle(url: str) -> str:
     """From nothing to a token; returns it."""
     person = Person(url)
-    who = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
-    person.send("/welcome/", **who, temperature_unit="C", length_unit="cm")
-    site = {"latitude_deg": "48.2", "longitude_deg": "15.6", "elevation_m": "300", "timezone_name": "Europe/Vienna"}
-    place = person.send("/gardens/new/", name="Plot", **site).url
-    person.session.headers["Referer"] = url
-    bed = {"name": "North bed", "kind": "open", "seed_depth": "5", "texture": "loam", "slope_deg": "0", "aspect_deg": "180.0"}
-    person.send(place.removeprefix(url), **bed)
-    garden = place.split("/")[4]
-    page = person.send(f"/g/{garden}/loggers/", name="Logger", unit="C")
-    token = re.search(r'id="token">([^<]+)<', page.text)
-    assert token is not None
-    loggers = person.session.get(f"{url}/g/{garden}/loggers/", timeout=30).text
-    device = re.search(r"/loggers/(\d+)/probes/", loggers)
-    bed_id = re.search(r'<option value="(\d+)">North bed', loggers)
-    assert device is not None
-    assert bed_id is not None
-    csrf = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', loggers)
-    assert csrf is not None
-    probe = {"channel": "1", "place": bed_id.group(1), "depth": "", "csrfmiddlewaretoken": csrf.group(1)}
-    stuck = person.session.post(f"{url}/g/{garden}/loggers/{device.group(1)}/probes/", probe, timeout=30)
-    assert "North bed" in stuck.text
-    return token.group(1)
+    garden = person.settle()
+    return person.logger(garden, "Logger", person.bed(garden, "North bed"))
 
 
 def post(url: str, token: str, part: list[dict[str, Any]]) -> dict[str, int]:
