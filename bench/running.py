@@ -24,10 +24,10 @@ def free_port() -> int:
 
 
 class Running:
-    """`./run start` with data of its own."""
+    """`./run start`, or demo, with data of its own."""
 
-    def __init__(self, home: Path, **more: str) -> None:
-        self.home, self.port = home, free_port()
+    def __init__(self, home: Path, mode: str = "start", **more: str) -> None:
+        self.home, self.port, self.mode = home, free_port(), mode
         self.url = f"http://127.0.0.1:{self.port}"
         keep = {k: v for k, v in os.environ.items() if not k.startswith(("CLOCHE_", "DJANGO_", "PYTHONPATH"))}
         self.env = keep | {"CLOCHE_HOME": str(home)} | more
@@ -35,7 +35,7 @@ class Running:
 
     def start(self) -> None:
         """On the same port as before; until it answers."""
-        command = [RUN, "start", "--port", str(self.port)]
+        command = [RUN, self.mode, "--port", str(self.port)]
         with (self.home / "said.log").open("ab") as said:
             self.process = subprocess.Popen(  # noqa: S603 - our own words
                 command, env=self.env, start_new_session=True, stdout=subprocess.DEVNULL, stderr=said

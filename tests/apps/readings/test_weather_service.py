@@ -36,11 +36,11 @@ def said(**values: Any) -> dict[str, Any]:
 class Told:
     """A provider that says what it is given."""
 
-    def __init__(self, answer: dict[str, Any] | None) -> None:
-        self.answer = answer
+    def __init__(self, answer: Any, silent: bool = False) -> None:
+        self.answer, self.silent = answer, silent
 
     def ask(self, garden: Garden) -> Heard:
-        if self.answer is None:
+        if self.silent:
             raise NotHeard("The weather service does not answer (test).")
         return heard_of(self.answer)
 
@@ -101,13 +101,13 @@ def test_news_makes_forecasts_new_and_no_news_does_not(garden: Garden) -> None:
 
 def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Garden) -> None:
     page = reverse("weather", args=[garden.pk])
-    in_vain(garden, Told(None))
+    in_vain(garden, Told(None, silent=True))
     assert "has not been heard from yet" in signed_in.get(page).content.decode()
     hear.ask(garden, Told(said()))
     shown = signed_in.get(page).content.decode()
     assert "last heard from at 08:00, today" in shown
     assert "Foretold" in shown
-    in_vain(garden, Told(None))
+    in_vain(garden, Told(None, silent=True))
     shown = signed_in.get(page).content.decode()
     assert "does not answer now" in shown
     assert len(WeatherHeard.objects.get(garden=garden).ahead) == 8
@@ -124,6 +124,17 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
         said(forecast=[{"day": "2026-04-23", "low_c": 1, "high_c": 3, "wind_m_s": -4}]),
         said(issued="yesterday"),
         "rain later",
+        said(forecast=[{"day": "9999-12-31", "low_c": 1, "high_c": 3}]),
+        said(forecast=[{"day": "2026-04-23", "low_c": 1, "high_c": 3}] * 30),
+        said(forecast=[{"day": "2026-04-23", "low_c": True, "high_c": 3}]),
+        said(daily={"first": "2026-01-01", "low_c": [1.0], "high_c": [2.0], "rain_mm": [float("nan")]}),
+        said(daily={"first": "2026-01-01", "low_c": [1.0], "high_c": [2.0], "rain_mm": ["x"]}),
+        said(daily={"first": "2100-12-31", "low_c": [1.0] * 9, "high_c": [2.0] * 9, "rain_mm": [0.0] * 9}),
+        said(daily={"first": "2026-01-01", "low_c": "11", "high_c": "22", "rain_mm": "00"}),
+        said(issued="2026-04-22T06:00:00"),
+        said(issued="9999-12-31T23:59:59-12:00"),
+        [],
+        None,
     ],
 )
 def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:

@@ -1,6 +1,7 @@
 """The day's jobs: what is told, in which order, and what becomes of an answer."""
 
 from datetime import date, timedelta
+from typing import Any
 
 import pytest
 from django.core import mail
@@ -13,6 +14,7 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.models import DailyWeather
 from cloche.apps.sowings.flows import sow
 from cloche.apps.sowings.models import Intention, Sowing
+from cloche.apps.watch.flows import digest
 from cloche.apps.watch.flows.digest import send_due, want
 from cloche.apps.watch.models import Answer, DigestWish
 from cloche.apps.watch.selectors import jobs_in
@@ -22,7 +24,7 @@ from cloche.apps.windows.models import Forecast
 from cloche.apps.work.models import Failure
 from cloche.apps.work.moments import database_now
 from tests.conftest import NOW
-from tests.factories import make_person, make_place, make_reading, write_air
+from tests.factories import make_garden, make_person, make_place, make_reading, write_air
 
 TODAY = NOW.date()
 HX = {"HX-Request": "true"}
@@ -247,6 +249,32 @@ def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, 
     assert send_due(NOW + timedelta(days=1)) == 0
     garden.memberships.create(user=helper, role="viewer")
     assert send_due(NOW + timedelta(days=1)) == 0  # who comes back asks for it again
+
+
+def test_a_name_with_a_break_in_it_stops_nobodys_mail(garden: Garden, person: User) -> None:
+    odd = make_garden(make_person("hazel"), "Evil\r\nBcc: everybody@example.org")
+    want(odd.memberships.get(), "hazel@example.org", 6)
+    want(garden.memberships.get(), "rowan@example.org", 6)
+    assert send_due(NOW) == 2
+    assert {letter.to[0] for letter in mail.outbox} == {"hazel@example.org", "rowan@example.org"}
+    assert all("\n" not in letter.subject for letter in mail.outbox)
+    assert not any(letter.bcc for letter in mail.outbox)
+
+
+def test_a_letter_that_cannot_be_made_stops_nobody_elses(garden: Garden, person: User, monkeypatch: pytest.MonkeyPatch) -> None:
+    odd = make_garden(make_person("hazel"), "Odd")
+    want(odd.memberships.get(), "hazel@example.org", 6)
+    want(garden.memberships.get(), "rowan@example.org", 6)
+    real = digest.today_page
+
+    def sometimes(of: Garden, *more: Any) -> Any:
+        if of == odd:
+            raise KeyError("no")
+        return real(of, *more)
+
+    monkeypatch.setattr(digest, "today_page", sometimes)
+    assert send_due(NOW) == 1
+    assert Failure.objects.get().garden == odd
 
 
 def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: User) -> None:

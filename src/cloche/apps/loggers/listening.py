@@ -12,6 +12,7 @@ from typing import Any
 from urllib.parse import unquote, urlsplit
 
 import paho.mqtt.client as mqtt
+from django.conf import settings
 from django.db import DatabaseError, InterfaceError, close_old_connections
 from pydantic import ValidationError
 
@@ -72,7 +73,7 @@ def listener(url: str) -> mqtt.Client:
     Its session outlives it: what comes while it is away is delivered when it is back.
     """
     parts = urlsplit(url)
-    client = mqtt.Client(mqtt.CallbackAPIVersion.VERSION2, client_id="cloche", clean_session=False, manual_ack=True)
+    client = mqtt.Client(mqtt.CallbackAPIVersion.VERSION2, client_id=_own_name(), clean_session=False, manual_ack=True)
     if parts.username:
         client.username_pw_set(unquote(parts.username), unquote(parts.password or ""))
     secure = parts.scheme == "mqtts"
@@ -82,6 +83,11 @@ def listener(url: str) -> mqtt.Client:
     client.on_message = _told
     client.connect_async(parts.hostname or "127.0.0.1", parts.port or (8883 if secure else 1883))
     return client
+
+
+def _own_name() -> str:
+    """By which the broker knows this installation again; two of them at one broker must not put each other out."""
+    return f"cloche-{fingerprint(settings.SECRET_KEY)[:12]}"
 
 
 def _connected(client: mqtt.Client, userdata: Any, flags: Any, reason: Any, properties: Any) -> None:

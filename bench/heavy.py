@@ -1,0 +1,143 @@
+"""Eight heavy questions at once: what light pages and the loggers' API take meanwhile.
+
+`./run bench heavy [SECONDS]`
+"""
+
+from __future__ import annotations
+
+import re
+import shutil
+import statistics
+import tempfile
+import threading
+import time
+from collections import Counter
+from pathlib import Path
+
+import requests
+
+from bench.running import Person, Running
+
+SECONDS, ASKING = 40.0, 8
+LIGHT_MS, API_MS = 500.0, 1000.0
+LIGHT = ("today", "ground/", "weather/", "garden/", "sowings/", "healthz")
+
+
+class Asking:
+    """Somebody who asks heavy questions one after another."""
+
+    def __init__(self, person: Person, garden: str, covers: list[str], beds: list[str], ending: threading.Event) -> None:
+        self.person, self.garden, self.covers, self.beds, self.ending = person, garden, covers, beds, ending
+        self.answers: Counter[str] = Counter()
+
+    def run(self, number: int) -> None:
+        """Half of them where a cover buys most, half what each cover would buy on a bed."""
+        turn = 0
+        while not self.ending.is_set():
+            turn += 1
+            if number % 2:
+                path = f"/g/{self.garden}/covers/mine/{self.covers[(turn + number) % len(self.covers)]}/where/"
+            else:
+                bed = self.beds[(turn + number) % len(self.beds)]
+                path = f"/g/{self.garden}/covers/?place={bed}&on={self.on}&warm=14&crop=carrot"
+            answer = self.person.session.get(self.person.url + path, headers={"HX-Request": "true"}, timeout=120)
+            waiting = "still to come" in answer.text or "another question" in answer.text
+            self.answers["asked again in a moment" if waiting else str(answer.status_code)] += 1
+            self.ending.wait(2 if waiting else 0.1)
+
+    on = ""
+
+
+def main(seconds: float = SECONDS) -> int:
+    """Print the table; 1 where a light page or the API took too long."""
+    home = Path(tempfile.mkdtemp(prefix="cloche-"))
+    running = Running(home, mode="demo")
+    try:
+        found, answers = _storm(running, seconds)
+    finally:
+        running.stop()
+        shutil.rmtree(home, ignore_errors=True)
+    print(f"{ASKING} heavy questions at once for {seconds:.0f} s: {dict(answers)}\n")
+    print("| | answers | median ms | 95th percentile | longest | limit |\n|---|---|---|---|---|---|")
+    slow = False
+    for name, limit in (("light pages", LIGHT_MS), ("loggers' API", API_MS)):
+        told = found[name]
+        p95 = statistics.quantiles(told, n=20)[-1]
+        slow |= max(told) > limit
+        print(f"| {name} | {len(told)} | {statistics.median(told):.0f} | {p95:.0f} | {max(told):.0f} | {limit:.0f} |")
+    return int(slow)
+
+
+def _storm(running: Running, seconds: float) -> tuple[dict[str, list[float]], Counter[str]]:
+    person = _demo(running.url)
+    garden = _one(r"/g/(\d+)/", person.session.get(running.url, timeout=60).url)
+    _fresh(running.url)
+    covers = re.findall(
+        rf"/g/{garden}/covers/mine/(\d+)/where/", person.session.get(f"{running.url}/g/{garden}/covers/mine/").text
+    )
+    form = person.session.get(f"{running.url}/g/{garden}/covers/", timeout=60).text
+    beds = re.findall(r'<option value="(\d+)"', form.split('name="place"')[1].split("</select>")[0])
+    Asking.on = _one(r'name="on" value="([^"]+)"', form)
+    token = person.logger(garden, "Bench", int(beds[0]))
+    ending, asking = threading.Event(), list[Asking]()
+    threads = []
+    for number in range(ASKING):
+        one = Asking(_demo(running.url), garden, sorted(set(covers)), beds, ending)
+        asking.append(one)
+        threads.append(threading.Thread(target=one.run, args=(number,)))
+    for thread in threads:
+        thread.start()
+    found = _measure(person, garden, token, seconds)
+    ending.set()
+    for thread in threads:
+        thread.join()
+    return found, sum((one.answers for one in asking), Counter[str]())
+
+
+def _measure(person: Person, garden: str, token: str, seconds: float) -> dict[str, list[float]]:
+    found: dict[str, list[float]] = {"light pages": [], "loggers' API": []}
+    end, turn = time.monotonic() + seconds, 0
+    while time.monotonic() < end:
+        page = LIGHT[turn % len(LIGHT)]
+        path = "/healthz/" if page == "healthz" else f"/g/{garden}/" + ("" if page == "today" else page)
+        found["light pages"].append(_ms(lambda path=path: person.session.get(person.url + path, timeout=60)))  # type: ignore[misc]
+        found["loggers' API"].append(_ms(lambda turn=turn: _value(person.url, token, turn)))  # type: ignore[misc]
+        turn += 1
+        time.sleep(0.1)
+    return found
+
+
+def _value(url: str, token: str, turn: int) -> requests.Response:
+    values: Any = {
+        "readings": [{"temperature": 9.5, "at": f"2025-01-{turn // 1440 + 1:02}T{turn // 60 % 24:02}:{turn % 60:02}:00Z"}]
+    }
+    heads = {"Authorization": f"Bearer {token}"}
+    return requests.post(f"{url}/api/v1/readings", json=values, headers=heads, timeout=60)
+
+
+def _ms(ask: object) -> float:
+    begun = time.perf_counter()
+    answer: requests.Response = ask()  # type: ignore[operator]
+    answer.raise_for_status()
+    return (time.perf_counter() - begun) * 1000
+
+
+def _demo(url: str) -> Person:
+    person = Person(url)
+    person.send("/sign-in/", username="demo", password="demo-garden")  # noqa: S106 - what the demo says on its screen
+    person.session.headers["Referer"] = url
+    return person
+
+
+def _fresh(url: str) -> None:
+    for _ in range(180):
+        told = requests.get(f"{url}/readyz/", timeout=60).json()["checks"]
+        if told["forecasts"]["stale"] == 0 and told["queue"]["waiting"] == 0:
+            return
+        time.sleep(1)
+
+
+def _one(pattern: str, text: str) -> str:
+    found = re.search(pattern, text)
+    assert found is not None, pattern
+    return found.group(1)
