@@ -13,6 +13,7 @@ import threading
 import time
 from collections import Counter
 from pathlib import Path
+from typing import Any
 
 import requests
 

@@ -104,8 +104,10 @@ def _told(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -> None
     except NotNow as why:
         log.warning("messages wait at the broker: %s", why)
         client.disconnect()
-        return
-    client.ack(message.mid, message.qos)
+    else:
+        client.ack(message.mid, message.qos)
+    finally:
+        close_old_connections()
 
 
 def _take(client: mqtt.Client, payload: bytes) -> None:
