@@ -168,7 +168,7 @@ bring_back() {
   [ -r "$file" ] || stop_with "there is no backup to read at $1."
   set_up run; with_database own
   before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
-  ls -t "$STATE"/before-restore-*.backup 2>/dev/null | tail -n +3 | xargs -r rm -f # the last three are kept
+  { ls -t "$STATE"/before-restore-*.backup 2>/dev/null || true; } | tail -n +3 | xargs -r rm -f # the last three are kept
   (umask 077; pg pg_dump -Fc -f "$before" cloche) && note "What was there before is kept in $before."
   # Into a database beside it, and only when that is whole are the two exchanged.
   local PG_USER=keeper

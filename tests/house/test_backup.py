@@ -62,3 +62,18 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)
+
+
+def test_a_backup_is_its_owners_alone_and_never_half(home: Path) -> None:
+    running = Running(home)
+    try:
+        file = home / "garden.backup"
+        running.command("backup", str(file))
+        assert file.stat().st_mode & 0o077 == 0
+        whole = file.read_bytes()
+        with pytest.raises(AssertionError, match="could not be written"):
+            running.command("backup", str(home / "no-such-folder" / "garden.backup"))
+        assert file.read_bytes() == whole
+        assert [one.name for one in home.glob("*.part")] == []
+    finally:
+        running.stop()

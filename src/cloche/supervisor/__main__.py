@@ -15,7 +15,7 @@ import urllib.error
 import urllib.request
 from pathlib import Path
 
-from cloche.supervisor.parts import Part, say
+from cloche.supervisor.parts import Database, Part, say
 
 LOOK_S, START_S = 0.25, 90.0
 PATIENCE_S, DATABASE_PATIENCE_S = 15.0, 60.0
@@ -81,7 +81,9 @@ def _database(words: argparse.Namespace) -> Part:
     command = [*words.as_database.split(), "setpriv", "--pdeathsig", "INT"]
     command += [f"{words.pg_bin}/postgres", "-D", f"{words.db}/data", "-p", str(words.db_port)]
     # INT: sessions are ended, what is committed is safe, the next start is quick. / can be entered by every user.
-    return Part("The database", command, ends_on=signal.SIGINT, log=f"{words.state}/database.log", cwd="/")
+    return Database(
+        "The database", command, ends_on=signal.SIGINT, log=f"{words.state}/database.log", cwd="/", folder=f"{words.db}/data"
+    )
 
 
 def _parts(words: argparse.Namespace, fd: int) -> list[Part]:

@@ -8,6 +8,7 @@ import sys
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import IO
 
 FIRST_PAUSE_S, LONGEST_PAUSE_S, STEADY_S = 0.5, 30.0, 10.0
@@ -93,6 +94,37 @@ class Part:
         except subprocess.TimeoutExpired:
             self.process.kill()
             self.process.wait()
+
+
+STOPS_WITHIN_S = 3.0
+
+
+@dataclass
+class Database(Part):
+    """PostgreSQL, its data in a folder. Told to stop by somebody else, it would wait for every session to end by itself, and
+    ours do not: its sessions are ended for it, so that it can be started again."""
+
+    folder: str = ""
+    stopping_s: float = 0.0
+
+    def look(self, say: Callable[[str], None]) -> None:
+        if self.is_running() and self._is_stopping():
+            now = time.monotonic()
+            self.stopping_s = self.stopping_s or now
+            if now - self.stopping_s >= STOPS_WITHIN_S and self.process is not None:
+                say(f"{self.name} was told to stop and waits for its sessions; they are ended.")
+                self.process.send_signal(signal.SIGINT)
+                self.stopping_s = 0.0
+        else:
+            self.stopping_s = 0.0
+        super().look(say)
+
+    def _is_stopping(self) -> bool:
+        """By the last line of the file in which it says so."""
+        try:
+            return Path(self.folder, "postmaster.pid").read_text(encoding="utf-8").rstrip().endswith("stopping")
+        except OSError:
+            return False  # it is not there before the start and after the end
 
 
 def how_it_ended(code: int) -> str:

@@ -9,6 +9,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
 from cloche.apps.sowings.models import Intention
+from cloche.apps.warming import turns
 from cloche.apps.warming.pages.compare import _is_taken
 from cloche.apps.warming.tasks import answer_bed
 from cloche.apps.windows.flows.refresh import refresh
@@ -162,6 +163,20 @@ def test_where_it_buys_most_is_told_bed_by_bed(signed_in: Client, bed: Place) ->
     assert "warmer over a fortnight" in shown
     assert "hx-trigger" not in shown
     assert "<html" not in shown
+
+
+def test_a_question_waits_for_its_turn_and_holds_no_thread(
+    signed_in: Client, bed: Place, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(turns, "PATIENCE_S", 0.01)
+    covers, sandbox = (reverse(name, args=[bed.garden_id]) for name in ("covers", "sandbox"))
+    with turns.turn() as mine:
+        assert mine
+        shown = signed_in.get(covers, {"place": bed.pk, "on": TODAY.isoformat(), "warm": 14, "crop": ""}).content.decode()
+        assert turns.WAITS in shown
+        assert 'hx-trigger="load delay:2s"' in shown
+        assert turns.WAITS in signed_in.get(sandbox).content.decode()
+    assert turns.WAITS not in signed_in.get(sandbox).content.decode()
 
 
 def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -> None:

@@ -1,0 +1,84 @@
+"""A part that ends is started again, with a pause that grows and is forgotten; told to stop it stops."""
+
+import signal
+import sys
+import time
+from pathlib import Path
+
+import pytest
+
+from cloche.supervisor import parts
+from cloche.supervisor.parts import Part, how_it_ended
+
+
+def part(code: str, **more: object) -> Part:
+    return Part("The part", [sys.executable, "-c", code], **more)  # type: ignore[arg-type]
+
+
+def until_ended(one: Part) -> None:
+    assert one.process is not None
+    one.process.wait(20)
+
+
+def test_one_that_ends_is_started_again_after_a_pause_that_grows(monkeypatch: pytest.MonkeyPatch) -> None:
+    now, said = [1000.0], list[str]()
+    monkeypatch.setattr(parts.time, "monotonic", lambda: now[0])
+    one = part("raise SystemExit(3)")
+    one.start()
+    pauses = []
+    for _ in range(8):
+        until_ended(one)
+        one.look(said.append)
+        pauses.append(one.due_s - now[0])
+        one.look(said.append)
+        assert one.process is None  # not before its time
+        now[0] = one.due_s
+        one.look(said.append)
+    assert pauses == [0.5, 1.0, 2.0, 4.0, 8.0, 16.0, 30.0, 30.0]
+    assert said[0] == "The part ended with 3; it is started again in 0.5 s."
+    assert one.restarts == 8
+    until_ended(one)
+    now[0] += parts.STEADY_S  # it ran for a while: the next end is a first one again
+    one.look(said.append)
+    assert one.due_s - now[0] == 0.5
+
+
+def test_one_that_cannot_be_started_is_tried_again_and_ends_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
+    now, said = [1000.0], list[str]()
+    monkeypatch.setattr(parts.time, "monotonic", lambda: now[0])
+    one = Part("The part", ["/no/such/program"])
+    one.look(said.append)
+    assert "cannot be started" in said[0]
+    assert one.due_s > now[0]
+
+
+def test_told_to_stop_it_ends_in_order_or_at_once(tmp_path: Path) -> None:
+    mark = tmp_path / "ended"
+    gentle = part(
+        f"import pathlib, signal, sys, time\n"
+        f"signal.signal(signal.SIGTERM, lambda *_: (pathlib.Path({str(mark)!r}).touch(), sys.exit(0)))\n"
+        f"print('on', flush=True)\ntime.sleep(60)",
+        log=str(tmp_path / "log"),
+    )
+    stubborn = part(
+        "import signal, time\nsignal.signal(signal.SIGTERM, signal.SIG_IGN)\nprint('on', flush=True)\ntime.sleep(60)",
+        log=str(tmp_path / "other"),
+    )
+    for one in (gentle, stubborn):
+        one.start()
+    for _ in range(200):
+        if all((tmp_path / name).exists() and (tmp_path / name).read_text() for name in ("log", "other")):
+            break
+        time.sleep(0.05)
+    gentle.stop(20)
+    stubborn.stop(0.3)
+    assert mark.exists()
+    assert stubborn.process is not None
+    assert stubborn.process.returncode == -signal.SIGKILL
+
+
+@pytest.mark.parametrize(
+    ("code", "said"), [(0, "ended with 0"), (3, "ended with 3"), (-9, "was ended by SIGKILL"), (-64, "-64")]
+)
+def test_how_it_ended_is_said_in_words(code: int, said: str) -> None:
+    assert said.replace("-64", "") in how_it_ended(code)
