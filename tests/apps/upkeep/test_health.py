@@ -125,7 +125,7 @@ def test_what_failed_is_told_with_its_next_try_and_can_be_tried_at_once(
     place = make_place(garden)
     row = failures.note("place", ValueError("secret <b>"), task="windows.work_out", garden_id=garden.pk, place_id=place.pk)
     shown = page(signed_in, garden)
-    assert "North bed could not be worked out, 1 try since at" in shown
+    assert "North bed could not be worked out, tried at" in shown
     assert failures.OWN_FAULT in shown
     assert "It is tried again at" in shown
     assert "secret &lt;b&gt;" in shown
@@ -148,5 +148,5 @@ def test_mail_and_restarts_are_told(signed_in: Client, garden: Garden, worker: N
     (tmp_path / "parts.json").write_text('{"The web (1)": {"restarts": 2, "last": "was ended by SIGKILL"}}')
     want(garden.memberships.get(), "rowan@example.org", 6)
     shown = page(signed_in, garden)
-    assert "The web (1) was ended by SIGKILL and was started again, 2 times so far." in shown
+    assert "Parts that ended unasked were started again: the web (1) 2 times." in shown
     assert "1 person has the day sent by mail." in shown

@@ -60,10 +60,16 @@ def heard(payload: bytes) -> tuple[Device, Taken]:
     try:
         sent = ManyIn.model_validate(words)
     except ValidationError as broken:
-        first = broken.errors()[0]
-        raise NotTaken(f"{'.'.join(str(part) for part in first['loc'])}: {first['msg']}", device) from broken
+        raise NotTaken(_amiss(broken), device) from broken
     rows = [Sent(one.channel, one.temperature, one.at) for one in sent.readings]
     return device, take_in(device, rows, sent.unit or "", sent.sent_at)
+
+
+def _amiss(broken: ValidationError) -> str:
+    """The first thing that is not as described: where, counted as people count, and why."""
+    first = broken.errors()[0]
+    where = [f"value {part + 1}" if isinstance(part, int) else part for part in first["loc"] if part != "readings"]
+    return f"{', '.join(str(part) for part in where) or 'readings'}: {first['msg'].removeprefix('Value error, ')}".capitalize()
 
 
 def listener(url: str) -> mqtt.Client:

@@ -30,10 +30,11 @@ class Trouble:
 
 @dataclass(frozen=True)
 class Runs:
-    """Context of upkeep/runs.html. lines: what is well or not, each with whether it is."""
+    """Context of upkeep/runs.html: sentences on what is not well, and on what is."""
 
     headline: str
-    lines: list[tuple[bool, str]]
+    unwell: list[str]
+    well: list[str]
     troubles: list[Trouble]
     aside: list[tuple[str, str, str]]
 
@@ -42,12 +43,14 @@ def runs_page(garden: Garden, now: datetime) -> Runs:
     """For the owner of a garden: all of this installation that concerns it."""
     found = {check.name: check for check in health.checks()}
     lines = [_forecasts(garden, now), _workers(found), _weather(garden, now, found), _mail(garden), _loggers(garden, found)]
-    lines += [_disk(found), _clock(found), *_restarts()]
+    lines += [_disk(found), _clock(found), (True, _restarts())]
     troubles = [_trouble(one, garden) for one in garden.failures.select_related("place")[:MOST_SHOWN]]
     kept = [_aside(one, garden) for one in garden.refused_messages.select_related("device")[:MOST_SHOWN]]
-    wrong = sum(not well for well, _ in lines) + len(troubles)
+    # What failed stands by itself already; the line about forecasts that wait for it would say it twice.
+    unwell = [said for well, said in lines if not well]
+    wrong = len(troubles) or len(unwell)
     headline = "All is well." if not wrong else f"{words.count(wrong, 'thing needs', 'things need')} a look."
-    return Runs(headline, [line for line in lines if line[1]], troubles, kept)
+    return Runs(headline, unwell, [said for well, said in lines if well and said], troubles, kept)
 
 
 def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:
@@ -92,7 +95,7 @@ def _mail(garden: Garden) -> tuple[bool, str]:
 def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]:
     listener = found.get("listener")
     kept = garden.refused_messages.count()
-    said = f"{words.count(kept, 'message')} from loggers could not be taken, and stand below." if kept else ""
+    said = f"{words.count(kept, 'message')} from loggers could not be taken: see below." if kept else ""
     if listener is not None and not listener.well:
         return False, f"The listener for loggers’ messages is not heard. {said}".strip()
     return True, said
@@ -110,12 +113,11 @@ def _clock(found: dict[str, health.Check]) -> tuple[bool, str]:
     return found["clock"].well, "" if found["clock"].well else CLOCK
 
 
-def _restarts() -> list[tuple[bool, str]]:
-    return [
-        (True, f"{name} {told.get('last', 'ended')} and was started again, {words.count(told['restarts'], 'time')} so far.")
-        for name, told in health.restarts().items()
-        if told.get("restarts")
-    ]
+def _restarts() -> str:
+    """Which parts ended unasked and were started again, in one sentence."""
+    told = {name: one["restarts"] for name, one in health.restarts().items() if one.get("restarts")}
+    parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time')}" for name, times in told.items()]
+    return f"Parts that ended unasked were started again: {words.listed(parts, 8)}." if parts else ""
 
 
 WHAT = {
@@ -133,17 +135,16 @@ def _trouble(failure: Failure, garden: Garden) -> Trouble:
     what = WHAT.get(failure.task, "Some work could not be done").format(place=place)
     tries = failure.count + failure.lost
     since = _when(failure.first_at, garden)
-    again = "It is tried again at once." if failure.next_at <= now else f"It is tried again {_when(failure.next_at, garden)}."
-    return Trouble(
-        failure.pk, f"{what}, {words.count(tries, 'try', 'tries')} since {since}. {failure.text}", again, failure.detail
+    often = f"at {since}" if tries == 1 else f"{words.count(tries, 'time')} since {since}"
+    again = (
+        "It is tried again at once." if failure.next_at <= now else f"It is tried again at {_when(failure.next_at, garden)}."
     )
+    return Trouble(failure.pk, f"{what}, tried {often}. {failure.text}", again, failure.detail)
 
 
 def _when(at: datetime, garden: Garden) -> str:
     local, today = at.astimezone(garden.timezone), clock.real_now().astimezone(garden.timezone).date()
-    return (
-        f"at {words.clock(local)}" if local.date() == today else f"on {words.day(local.date(), today)} at {words.clock(local)}"
-    )
+    return words.clock(local) if local.date() == today else f"{words.clock(local)} on {words.day(local.date(), today)}"
 
 
 def _aside(message: RefusedMessage, garden: Garden) -> tuple[str, str, str]:

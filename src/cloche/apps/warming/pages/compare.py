@@ -28,13 +28,14 @@ class BedLine:
 
 @dataclass(frozen=True)
 class Compared:
-    """Context of warming/compare.html. waiting: how many beds are still being worked out."""
+    """Context of warming/compare.html. waiting: names of the beds that are still being worked
+    out."""
 
     cover: Cover
     headline: str
     sub: str
     beds: list[BedLine]
-    waiting: int
+    waiting: list[str]
 
 
 def where_most(cover: Cover, units: Units, today: date) -> Compared:
@@ -43,7 +44,7 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
     places = list(bed_answers.beds_for(cover).prefetch_related("cover_periods"))
     lines = [_line(cover, place, answers[place.pk], units, today) for place in places if place.pk in answers]
     lines.sort(key=lambda line: -line.days)
-    waiting = len(places) - len(lines)
+    waiting = [place.name for place in places if place.pk not in answers]
     return Compared(cover, _headline(cover, lines, waiting), _sub(cover, lines), lines, waiting)
 
 
@@ -64,9 +65,9 @@ def _is_taken(place: Place, cover: Cover, today: date) -> bool:
     return place.kind in offered.USUAL_COVER and not place.cover_periods.all()
 
 
-def _headline(cover: Cover, lines: list[BedLine], waiting: int) -> str:
+def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:
     if waiting:
-        beds = words.count(waiting, "bed is", "beds are")
+        beds = words.count(len(waiting), "bed is", "beds are")
         return f"Trying {cover.name} on every bed: {beds} still to come."
     best = next((line for line in lines if not line.taken), None)
     if best is None:
