@@ -78,5 +78,8 @@ run_checks() {
 
 run_tests() {
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.test DJANGO_ALLOW_ASYNC_UNSAFE=true
-  PYTHONPATH=src:. "$VENV/bin/pytest" "$@"
+  export PYTHONPATH=src:.
+  # With words of your own, as pytest takes them; without, all of it: side by side, then what must be alone.
+  if [ $# -gt 0 ]; then "$VENV/bin/pytest" "$@"; return; fi
+  "$VENV/bin/pytest" -n 2 --dist loadfile -m "not alone" && "$VENV/bin/pytest" -m alone
 }

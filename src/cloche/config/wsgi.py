@@ -1,4 +1,4 @@
-"""The entry for gunicorn."""
+"""The entry for servers that speak WSGI."""
 
 from django.core.wsgi import get_wsgi_application
 

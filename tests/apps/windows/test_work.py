@@ -90,6 +90,7 @@ def test_a_worker_killed_half_way_loses_nothing(bed: Place, worker: Callable[[],
     assert Reading.objects.filter(place=bed).count() == 10
 
 
+@pytest.mark.alone
 def test_the_database_restarted_half_way_loses_nothing(bed: Place, worker: Callable[[], subprocess.Popen[bytes]]) -> None:
     note_change_at(bed)
     process = worker()

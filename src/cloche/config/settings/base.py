@@ -186,5 +186,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
-    "loggers": {"cloche": {"level": "INFO"}},
+    # That a request waits a moment for a thread is no news.
+    "loggers": {"cloche": {"level": "INFO"}, "waitress.queue": {"level": "ERROR"}},
 }
