@@ -1,6 +1,7 @@
 """A part that ends is started again, with a pause that grows and is forgotten; told to stop it stops."""
 
 import signal
+import subprocess
 import sys
 import time
 from pathlib import Path
@@ -50,6 +51,14 @@ def test_one_that_cannot_be_started_is_tried_again_and_ends_nothing(monkeypatch:
     one.look(said.append)
     assert "cannot be started" in said[0]
     assert one.due_s > now[0]
+
+
+@pytest.mark.skipif(not Path("/dev/full").exists(), reason="no disk here is always full")
+def test_what_cannot_be_said_ends_nothing() -> None:
+    told = "from cloche.supervisor.parts import say\nsay('a sentence')\nprint('and on')"
+    with open("/dev/full", "w") as full:
+        done = subprocess.run([sys.executable, "-c", told], stdout=subprocess.PIPE, stderr=full, env={"PYTHONPATH": "src"})  # noqa: S603
+    assert done.stdout == b"and on\n"
 
 
 def test_told_to_stop_it_ends_in_order_or_at_once(tmp_path: Path) -> None:

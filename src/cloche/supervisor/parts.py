@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
+import os
 import signal
 import subprocess
-import sys
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -136,6 +137,6 @@ def how_it_ended(code: int) -> str:
 
 
 def say(sentence: str) -> None:
-    """To whoever started us."""
-    sys.stderr.write(sentence + "\n")
-    sys.stderr.flush()
+    """To whoever started us. Where what is said is written to a disk that is full, the saying is lost and nothing else."""
+    with contextlib.suppress(OSError):
+        os.write(2, f"{sentence}\n".encode())
