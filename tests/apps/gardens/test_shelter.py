@@ -13,6 +13,7 @@ from django.core.management import call_command
 from django.db import InterfaceError, OperationalError, connection, connections
 from django.test import Client, RequestFactory, override_settings
 from django.urls import reverse
+from psycopg.errors import DiskFull
 
 from cloche.apps.gardens import bodies, clock, known, shelter
 from cloche.apps.gardens.flows import invite
@@ -61,6 +62,15 @@ def test_a_database_that_is_away_is_no_fault_of_the_page(error: Exception) -> No
         page = shelter.fault(RequestFactory().get("/"))
     assert (page.status_code, page["Retry-After"]) == (503, "30")
     assert "being started again" in page.content.decode()
+
+
+def test_a_write_that_finds_the_disk_full_says_so(db: None) -> None:
+    connection.ensure_connection()
+    try:
+        raise OperationalError("could not extend file") from DiskFull("could not extend file")
+    except OperationalError:
+        page = shelter.fault(RequestFactory().post("/"))
+    assert (page.status_code, shelter.FULL in page.content.decode()) == (503, True)
 
 
 def test_a_fault_of_our_own_is_said_as_one() -> None:

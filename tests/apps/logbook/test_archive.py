@@ -30,6 +30,7 @@ from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.warming.models import CoverTrial
+from cloche.apps.work import turns
 from tests.conftest import NOW
 from tests.factories import make_garden, make_place, make_reading, picture
 
@@ -208,3 +209,12 @@ def test_by_the_pages(signed_in: Client, full: Garden, person: User) -> None:
     assert "no zip file" in signed_in.get(coming).content.decode()
     assert not ArchivePart.objects.exists()
     assert Client().get(url).status_code == 302
+
+
+def test_one_garden_at_a_time_is_written_to_a_file(signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(turns, "PATIENCE_S", 0.01)
+    url = reverse("archive_out", args=[garden.pk])
+    with turns.turn(turns.ARCHIVE):
+        refused = signed_in.get(url)
+    assert (refused.status_code, "Another garden is being written" in refused.content.decode()) == (503, True)
+    assert signed_in.get(url).status_code == 200

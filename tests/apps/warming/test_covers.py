@@ -9,10 +9,10 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
 from cloche.apps.sowings.models import Intention
-from cloche.apps.warming import turns
 from cloche.apps.warming.pages.compare import _is_taken
 from cloche.apps.warming.tasks import answer_bed
 from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.work import turns
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, write_air
 
@@ -170,7 +170,7 @@ def test_a_question_waits_for_its_turn_and_holds_no_thread(
 ) -> None:
     monkeypatch.setattr(turns, "PATIENCE_S", 0.01)
     covers, sandbox = (reverse(name, args=[bed.garden_id]) for name in ("covers", "sandbox"))
-    with turns.turn() as mine:
+    with turns.turn(turns.ENGINE) as mine:
         assert mine
         shown = signed_in.get(covers, {"place": bed.pk, "on": TODAY.isoformat(), "warm": 14, "crop": ""}).content.decode()
         assert turns.WAITS in shown

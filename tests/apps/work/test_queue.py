@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -10,7 +11,7 @@ from unittest import mock
 import psycopg
 import pytest
 from django.core.management import call_command
-from django.db import connection
+from django.db import OperationalError, connection
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule, run_state_machine_as_test
@@ -64,7 +65,14 @@ class Hand:
 
     def lose(self) -> None:
         """kill -9, or a session that the database ended: the job stays as if it were being done."""
+        pid = self.session.info.backend_pid
         self.session.close()
+        with connection.cursor() as cursor:  # until the database has noticed
+            for _ in range(400):
+                cursor.execute("SELECT count(*) FROM pg_stat_activity WHERE pid = %s", [pid])
+                if not cursor.fetchone()[0]:
+                    return
+                time.sleep(0.02)
 
     def finish(self) -> None:
         """Call it done, whether it still is its own or was given to another meanwhile."""
@@ -306,3 +314,13 @@ def test_one_rounds_fault_keeps_no_other_from_being_made(bed: Place) -> None:
     assert rounds.make_due(111.0) == ["broken", "good"]
     assert made == [1, 1]
     assert Failure.objects.get().count == 2
+
+
+def test_a_full_disk_is_not_held_against_the_work(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    def full(place: Place) -> Forecast:
+        raise OperationalError("could not extend file") from psycopg.errors.DiskFull("could not extend file")
+
+    monkeypatch.setattr(refresh, "refresh", full)
+    call_command("work", once=True)
+    assert not Failure.objects.filter(place=bed).exists()
+    assert stale_places() == [bed.pk]

@@ -10,6 +10,7 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
 from django.template.loader import render_to_string
 from django.utils.cache import patch_cache_control
+from psycopg.errors import DiskFull
 
 from cloche.apps.gardens import clock, known
 from cloche.apps.work import disk
@@ -59,7 +60,7 @@ def fault(request: HttpRequest) -> HttpResponse:
     if isinstance(error, OperationalError | InterfaceError) and is_away():
         log.warning("the database does not answer: %s", str(error).strip())
         return refusal(request, AWAY, 503)
-    if "DiskFull" in type(getattr(error, "__cause__", None)).__name__:
+    if isinstance(getattr(error, "__cause__", None), DiskFull):
         return refusal(request, FULL, 503)
     return refusal(request, FAULT, 500)
 

@@ -13,11 +13,13 @@ from django.views.decorators.http import require_GET, require_POST
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.gardens.shelter import refusal
 from cloche.apps.logbook import doubtful, flows, incoming
 from cloche.apps.logbook import history as past
 from cloche.apps.logbook.archive.write import write_archive
 from cloche.apps.logbook.forms import ArchiveForm
 from cloche.apps.readings.localtime import asked_instant
+from cloche.apps.work.turns import ARCHIVE, turn
 
 MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
 INVALID = 422
@@ -71,10 +73,15 @@ def _word(request: GardenRequest) -> HttpResponse:
 
 @require_GET
 @in_garden
-def archive_out(request: GardenRequest) -> FileResponse:
-    """The whole garden as one file."""
-    stamp = clock.today(request.garden.timezone).isoformat()
-    return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=f"cloche-garden-{stamp}.zip")
+def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
+    """The whole garden as one file; one at a time is written, for it can be years of loggers."""
+    name = f"cloche-garden-{clock.today(request.garden.timezone).isoformat()}.zip"
+    with turn(ARCHIVE) as mine:
+        if not mine:
+            return refusal(request, "Another garden is being written to a file just now. Try again in a moment.", 503)
+        return FileResponse(
+            write_archive(request.garden, clock.now()), as_attachment=True, filename=f"cloche-garden-{stamp}.zip"
+        )
 
 
 @login_required

@@ -20,7 +20,7 @@ from cloche.apps.warming.pages import trial as pages
 from cloche.apps.warming.pages.opening import opening_page
 from cloche.apps.warming.pages.sandbox import Sliders, sandbox_page, starting
 from cloche.apps.warming.trial_forms import PairForm, SandboxForm, TrialForm
-from cloche.apps.warming.turns import WAITS, turn
+from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 INVALID = 422
 
@@ -96,7 +96,7 @@ def sandbox(request: GardenRequest) -> HttpResponse:
     form = SandboxForm(begin | request.GET.dict(), garden=request.garden, units=units)
     context = {"form": form, "tab": "sandbox", "page": None}
     if form.is_valid():
-        with turn() as mine:
+        with turn(ENGINE) as mine:
             if mine:
                 context["page"] = sandbox_page(request.garden, Sliders.of(form.cleaned_data, units), units, today)
             context["waits"] = "" if mine else WAITS

@@ -19,7 +19,7 @@ from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm
 from cloche.apps.warming.pages.compare import where_most
 from cloche.apps.warming.pages.inventory import own_lines
 from cloche.apps.warming.pages.whatif import Question, waiting_page, what_if_page
-from cloche.apps.warming.turns import WAITS, turn
+from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 INVALID = 422
 
@@ -35,7 +35,7 @@ def covers(request: GardenRequest) -> HttpResponse:
     context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
     if form.is_valid():
         asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm")))
-        with turn() as mine:
+        with turn(ENGINE) as mine:
             context["page"] = what_if_page(asked, units_of(request.user), today) if mine else waiting_page(WAITS)
         context["place"] = asked.place
     partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")

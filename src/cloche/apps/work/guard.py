@@ -8,6 +8,7 @@ from typing import Any
 
 from django.db import DatabaseError, InterfaceError, OperationalError, close_old_connections, connection
 from procrastinate.job_context import JobContext
+from psycopg.errors import DiskFull
 
 from cloche.apps.work import failures, queue
 
@@ -28,8 +29,9 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
         failures.mended(key)
         return found
     except (OperationalError, InterfaceError) as fault:
-        if is_away():
-            log.warning("the database went away under %s; the rounds find what is still due: %s", key, str(fault).strip())
+        # Neither a database that is gone nor a disk that is full is held against the work.
+        if is_away() or isinstance(fault.__cause__, DiskFull):
+            log.warning("%s could not be stored; the rounds find what is still due: %s", key, str(fault).strip())
             return None
         _note(key, job, fault)
     except Exception as fault:  # noqa: BLE001 - whatever a piece of work meets stays with it

@@ -37,6 +37,9 @@ class Command(BaseCommand):
     def handle(self, *args: Any, once: bool, **options: Any) -> None:
         rounds = Rounds()
         while not self.ending:
+            if disk.is_full() and not once:
+                time.sleep(PAUSE_S)
+                continue
             try:
                 rounds.make_due(time.monotonic())
                 with app.replace_connector(app.connector.get_worker_connector()):  # type: ignore[attr-defined]
