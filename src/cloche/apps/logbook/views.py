@@ -79,9 +79,7 @@ def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
     with turn(ARCHIVE) as mine:
         if not mine:
             return refusal(request, "Another garden is being written to a file just now. Try again in a moment.", 503)
-        return FileResponse(
-            write_archive(request.garden, clock.now()), as_attachment=True, filename=f"cloche-garden-{stamp}.zip"
-        )
+        return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=name)
 
 
 @login_required
