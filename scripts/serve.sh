@@ -81,5 +81,6 @@ run_tests() {
   export PYTHONPATH=src:.
   # With words of your own, as pytest takes them; without, all of it: side by side, then what must be alone.
   if [ $# -gt 0 ]; then "$VENV/bin/pytest" "$@"; return; fi
-  "$VENV/bin/pytest" -n 2 --dist loadfile -m "not alone" && "$VENV/bin/pytest" -m alone
+  "$VENV/bin/pytest" -n 2 --dist loadfile -m "not alone" --ignore tests/journeys \
+    && "$VENV/bin/pytest" -n 2 --dist loadfile tests/journeys && "$VENV/bin/pytest" -m alone
 }

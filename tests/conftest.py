@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
 import numpy as np
 import pytest
+from django.core.cache import cache
+from django.db import connection
 from django.test import Client
 from hypothesis import settings
 
@@ -49,6 +52,17 @@ def signed_in(client: Client, person: User) -> Client:
     """A client that is them."""
     client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
     return client
+
+
+@pytest.fixture(autouse=True)
+def nothing_left_over(request: pytest.FixtureRequest) -> Iterator[None]:
+    """What the next test must not find: counted tries, and the queue, whose tables are not Django's to empty."""
+    cache.clear()
+    yield
+    marker = request.node.get_closest_marker("django_db")
+    if "live_server" in request.fixturenames or (marker and marker.kwargs.get("transaction")):
+        with connection.cursor() as cursor:
+            cursor.execute("TRUNCATE procrastinate_jobs, procrastinate_workers CASCADE")
 
 
 @pytest.fixture(autouse=True)

@@ -53,9 +53,6 @@ def worker() -> Iterator[Callable[[], subprocess.Popen[bytes]]]:
     for one in running:
         one.kill()
         one.wait()
-    # The queue's tables are not Django's to flush: what a killed worker had in hand must not wait for the next test.
-    with connection.cursor() as cursor:
-        cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
 
 
 @pytest.fixture

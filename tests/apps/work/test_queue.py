@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest import mock
@@ -32,13 +31,6 @@ from tests.factories import make_garden, make_person, make_place
 
 START = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
 pytestmark = pytest.mark.django_db(transaction=True)
-
-
-@pytest.fixture(autouse=True)
-def empty_queue() -> Iterator[None]:
-    yield
-    with connection.cursor() as cursor:
-        cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
 
 
 def session() -> Any:
@@ -193,7 +185,7 @@ class Queue(RuleBasedStateMachine):
 
 def test_every_place_ends_up_fresh_whatever_happens(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(Rounds, "make_due", lambda self, at: [])  # the rules make the rounds, when they like
-    told = settings(max_examples=12, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck))
+    told = settings(max_examples=14, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck))
     run_state_machine_as_test(Queue, settings=told)
 
 
@@ -264,6 +256,13 @@ def test_a_failing_place_keeps_no_other_waiting(bed: Place, monkeypatch: pytest.
     call_command("work", once=True)
     assert stale_places() == []
     assert not Failure.objects.filter(place=bed).exists()
+
+
+def test_a_place_that_is_fresh_after_all_has_nothing_left_to_be_told(bed: Place) -> None:
+    call_command("work", once=True)
+    failures.note(key_of(bed.pk), ValueError("x"), task="windows.work_out", place_id=bed.pk)
+    tasks.look_round()
+    assert not Failure.objects.exists()
 
 
 def test_one_gardens_lost_zone_keeps_no_other_waiting(bed: Place) -> None:

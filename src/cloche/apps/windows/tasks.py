@@ -9,7 +9,7 @@ from procrastinate.contrib.django import app
 
 from cloche.apps.gardens.flows.evidence import WORK_OUT, key_of
 from cloche.apps.windows.stale import stale_places
-from cloche.apps.work import queue
+from cloche.apps.work import failures, queue
 
 
 @app.task(name=WORK_OUT)
@@ -25,4 +25,6 @@ def look_round() -> int:
 
     A place whose last try failed waits for its time; it keeps no other waiting.
     """
-    return queue.put_due(WORK_OUT, {key_of(pk): {"place_id": pk} for pk in stale_places()})
+    due = {key_of(pk): {"place_id": pk} for pk in stale_places()}
+    failures.moot(WORK_OUT, due)  # a place that is fresh after all has nothing left to be told
+    return queue.put_due(WORK_OUT, due)

@@ -63,9 +63,8 @@ def moot(task: str, keys: Collection[str]) -> None:
 def waiting() -> set[str]:
     """Keys of work that is not to be tried yet."""
     now = moments.database_now()
-    # Further ahead than the longest wait lies only what a clock wrote that has been set back since: that is due.
-    rows = Failure.objects.filter(next_at__gt=now, next_at__lte=now + LONGEST)
-    return set(rows.values_list("key", flat=True))
+    # What failed in the future failed before a clock was set back: that is due.
+    return set(Failure.objects.filter(last_at__lte=now, next_at__gt=now).values_list("key", flat=True))
 
 
 def prune() -> int:
