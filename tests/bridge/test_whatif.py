@@ -71,6 +71,6 @@ def test_a_forecast_of_yesterday_is_run_on_to_today() -> None:
 
 
 def test_eight_covers_are_worked_out_at_once() -> None:
-    bare, *under = asked(*EIGHT)
+    under = asked(*EIGHT)[1:]
     assert len(under) == 8
     assert all(len(one.soil_c[1]) == len(under[0].soil_c[1]) for one in under)
