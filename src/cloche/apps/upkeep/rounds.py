@@ -39,7 +39,7 @@ ROUNDS = (
     Round("archives", 30, archive_round),
     Round("weather", 60, ask_round),
     Round("mail", 60, lambda: send_due(clock.now())),
-    Round("pruning", 3600, lambda: (failures.prune(), prune_aside())),
+    Round("pruning", 300, lambda: (failures.prune(), prune_aside())),
 )
 
 
