@@ -120,6 +120,7 @@ with_database() {
   if [ "$(id -u)" = 0 ]; then
     chmod 755 "$(state_home)" "$STATE"
     install -d -m 700 -o postgres "$DB"
+    as_server test -w "$DB" || stop_with "the database’s own user cannot reach $STATE; set CLOCHE_HOME to a folder below ones that everybody may enter."
   else mkdir -p -m 700 "$DB"; fi
   settle
   stop_cluster # left over from a killed command

@@ -177,6 +177,7 @@ def test_guessing_tokens_and_a_device_that_cannot_stop_are_slowed_down(
     monkeypatch.setattr(api, "MOST_GUESSES_A_MINUTE", 3)
     found = [client.get("/api/v1/device", headers={"Authorization": f"Bearer guess{n}"}).status_code for n in range(5)]
     assert found == [401, 401, 401, 429, 429]
+    assert client.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code == 200  # a good one
     other = Client(REMOTE_ADDR="192.0.2.7")
     assert other.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code == 200
     monkeypatch.setattr(api.api.throttle[0], "num_requests", 2)  # type: ignore[index]

@@ -7,6 +7,7 @@ from datetime import date
 from typing import Any
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.work.turns import quietly
 from cloche.bridge import covers, crops
 from cloche.bridge.layout import SANDBOX_M
 from cloche.bridge.units import Units
@@ -77,7 +78,8 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         opening=sliders.opening,
         ground=sliders.ground,
     )
-    found = day_of(told, site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today), crop)
+    site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
+    found = quietly(day_of, told, site, crop)
     curves = [("outside", "air-outside", found.outside_c)]
     if sliders.cover:
         curves.append(("inside", "air-inside", found.inside_c))

@@ -13,6 +13,7 @@ from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.selectors import Owned, owned_in
 from cloche.apps.windows.models import Basis
 from cloche.apps.windows.told import described, item_told
+from cloche.apps.work.turns import quietly
 from cloche.bridge import covers, crops
 from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.layout import PROFILE_M
@@ -135,7 +136,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         comfortable=garden.school != Garden.School.MINIMUM,
     )
     evidence = described(place, list(sowings_in(garden)))
-    bare, *found = what_if(bytes(basis.kept), evidence, asked)
+    bare, *found = quietly(what_if, bytes(basis.kept), evidence, asked)
     return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
 
 

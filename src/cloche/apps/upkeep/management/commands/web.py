@@ -20,7 +20,7 @@ from waitress.parser import HTTPRequestParser
 
 from cloche.apps.gardens import bodies, known
 
-THREADS, CONNECTIONS, SILENCE_S = 4, 900, 60
+THREADS, CONNECTIONS, SILENCE_S, SWITCH_S = 4, 900, 60, 0.0005
 KEPT_BYTES = 600_000_000
 """An answer up to this is taken from its thread at once, on disk beyond a megabyte, however slowly it is fetched."""
 
@@ -59,6 +59,8 @@ class Command(BaseCommand):
         parser.add_argument("--fd", type=int, required=True, help="Number of the listening socket, as inherited.")
 
     def handle(self, *args: Any, fd: int, **options: Any) -> None:
+        # A page that comes back from the database must not wait its turn behind a thread that computes.
+        sys.setswitchinterval(SWITCH_S)
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
         server = create_server(
             get_wsgi_application(),
