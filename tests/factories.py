@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
+import psycopg
+from django.db import connection
 from PIL import Image
 
 from cloche.apps.gardens.models import Garden, Membership, Place, User
 from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.work import turns
 
 
 def make_person(name: str, **values: Any) -> User:
@@ -52,3 +57,14 @@ def picture(width: int, height: int, kind: str = "JPEG", **values: Any) -> bytes
     out = io.BytesIO()
     Image.linear_gradient("L").resize((width, height)).convert("RGB").save(out, kind, **values)
     return out.getvalue()
+
+
+@contextmanager
+def turn_of_another(kind: int) -> Iterator[None]:
+    """Somebody else's session has the turn."""
+    known = connection.settings_dict
+    where = {"host": known["HOST"], "port": known["PORT"], "dbname": known["NAME"]}
+    with psycopg.connect(**where, user=known["USER"], password=known["PASSWORD"], autocommit=True) as session:
+        session.execute("SELECT pg_advisory_lock(%s, %s)", [turns.TURNS, kind])
+        yield
+        session.execute("SELECT pg_advisory_unlock(%s, %s)", [turns.TURNS, kind])

@@ -32,7 +32,7 @@ from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.warming.models import CoverTrial
 from cloche.apps.work import turns
 from tests.conftest import NOW
-from tests.factories import make_garden, make_place, make_reading, picture
+from tests.factories import make_garden, make_place, make_reading, picture, turn_of_another
 
 PICTURE = small_jpeg(picture(64, 48))
 
@@ -214,7 +214,7 @@ def test_by_the_pages(signed_in: Client, full: Garden, person: User) -> None:
 def test_one_garden_at_a_time_is_written_to_a_file(signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(turns, "PATIENCE_S", 0.01)
     url = reverse("archive_out", args=[garden.pk])
-    with turns.turn(turns.ARCHIVE):
+    with turn_of_another(turns.ARCHIVE):
         refused = signed_in.get(url)
     assert (refused.status_code, "Another garden is being written" in refused.content.decode()) == (503, True)
     assert signed_in.get(url).status_code == 200

@@ -14,7 +14,7 @@ from cloche.apps.warming.tasks import answer_bed
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.work import turns
 from tests.conftest import NOW
-from tests.factories import make_person, make_place, read_twice_daily, write_air
+from tests.factories import make_person, make_place, read_twice_daily, turn_of_another, write_air
 
 TODAY = NOW.date()
 OWN = {"kind": "film_tunnel", "name": "Long tunnel", "length": "600", "width": "160", "spread": "90", "bought_year": "2023"}
@@ -170,8 +170,7 @@ def test_a_question_waits_for_its_turn_and_holds_no_thread(
 ) -> None:
     monkeypatch.setattr(turns, "PATIENCE_S", 0.01)
     covers, sandbox = (reverse(name, args=[bed.garden_id]) for name in ("covers", "sandbox"))
-    with turns.turn(turns.ENGINE) as mine:
-        assert mine
+    with turn_of_another(turns.ENGINE):
         shown = signed_in.get(covers, {"place": bed.pk, "on": TODAY.isoformat(), "warm": 14, "crop": ""}).content.decode()
         assert turns.WAITS in shown
         assert 'hx-trigger="load delay:2s"' in shown
