@@ -18,7 +18,7 @@ Found = TypeVar("Found")
 ENGINE, ARCHIVE = 1, 2
 TURNS = 0x50C4
 """Class of the advisory locks; the kinds are their numbers."""
-PATIENCE_S, LOOK_S, QUIET = 0.5, 0.05, 4
+PATIENCE_S, LOOK_S, QUIET = 0.5, 0.05, 10
 WAITS = "Cloche is working out another question. Yours comes next, by itself."
 
 
