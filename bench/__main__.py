@@ -1,4 +1,5 @@
-"""All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`."""
+"""All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`;
+of covers against what was measured under them: `./run bench gains CONDITIONS.csv`."""
 
 from __future__ import annotations
 
@@ -12,6 +13,8 @@ from bench import accuracy, covers, diurnal, emergence, reliability, speed, vent
 ALONE = {"covers": covers.print_table, "vents": vents.table}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
+SCORED = ("gains",)
+"""What scores a file that is named behind it."""
 OUTSIDE = ("faults", "fuzz", "heavy")
 """What starts the application by its own command and stands before it."""
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
@@ -21,6 +24,8 @@ def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
     if len(argv) > 1 and argv[1] in OUTSIDE:
         return int(importlib.import_module(f"bench.{argv[1]}").main(*(float(word) for word in argv[2:])))
+    if len(argv) > 2 and argv[1] in SCORED:
+        return int(importlib.import_module(f"bench.{argv[1]}").main(argv[2]))
     if len(argv) > 1 and argv[1] in ROOMS:
         return _room(argv[1])
     if len(argv) > 1 and argv[1] in ALONE:
@@ -28,7 +33,7 @@ def main(argv: list[str]) -> int:
         return 0
     path = Path(argv[1]) if len(argv) > 1 else STATION
     if not path.exists():
-        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE}))
+        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE, *(f"{part} FILE.csv" for part in SCORED)}))
         print(f"“{argv[1]}” is neither a part of the benchmark ({known}) nor a file that is there.", file=sys.stderr)
         return 64
     print("## Soil, fourteen days ahead\n")

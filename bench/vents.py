@@ -76,6 +76,8 @@ def spring(seed: int, cover: str = "glass_frame", limit_c: float = 27.0, days: i
         plan = plan_day(_tried(there, forecast, many, cover, begin), limit_c)
         real = _tried(there, today, one, cover, begin)
         wise = plan_day(real, limit_c, margin_k=0.0)
+        if plan.look_c is not None and real.inside_c[0, plan.from_h - 1, 0] < plan.look_c:
+            plan = replace(plan, opening=0.0)
         followed = _run(there, today, one, (_cover(cover, plan.opening, plan.from_h, plan.to_h),), begin)
         total += _scored(real, followed, plan, wise, limit_c)
         begin = followed.end

@@ -66,9 +66,12 @@ def test_the_band_widens() -> None:
 
 
 def test_more_readings_never_widen_the_band_on_average() -> None:
-    widths = [forecast(evidence(days_read=days, crops=("pea",))).ground.band_k for days in (1, 4, 12)]
-    means = [sum(band.values()) / len(band) for band in widths]
-    assert means[0] * 1.05 >= means[1] >= means[2] * 0.95
+    """Over beds that read cooler and warmer than reckoned."""
+    means = []
+    for days in (1, 4, 12):
+        beds = [forecast(evidence(days, mean_c, crops=("pea",))).ground.band_k for mean_c in (11.0, 12.0, 13.0)]
+        means.append(sum(sum(band.values()) / len(band) for band in beds))
+    assert means[0] >= means[1] >= means[2]
 
 
 def test_a_wild_reading_is_reported_not_dropped() -> None:

@@ -9,14 +9,15 @@ from cloche.core.covers.kinds import kind, kinds
 DRAWN_AS = {"film_on_soil": "sheet", "film_raised": "tunnel", "film_tunnel": "tunnel", "thermal_tunnel": "tunnel"}
 DRAWN_AS |= {"fleece": "fleece", "thick_fleece": "fleece", "glass_pane": "frame", "plastic_pane": "frame", "bell": "bell"}
 DRAWN_AS |= {"bin": "bell", "bent_sheet": "arch", "twin_wall_arch": "arch", "glass_frame": "frame", "twin_wall_frame": "frame"}
-DRAWN_AS |= {"bubble": "sheet"}
+DRAWN_AS |= {"bubble": "sheet", "lid": "frame", "black_film": "sheet", "white_film": "sheet", "green_film": "sheet"}
 """The shape in which a kind is drawn over a slice of ground."""
 OFTEN = ("film_tunnel", "glass_frame", "bent_sheet", "fleece", "twin_wall_arch", "film_on_soil", "bell", "bin")
 """What growers could get, the commonest first."""
-SELF_AIRING = ("fleece", "thick_fleece", "film_on_soil")
+SELF_AIRING = ("fleece", "thick_fleece", "film_on_soil", "black_film", "white_film", "green_film")
 """What nobody opens on a sunny day."""
-GROUNDS = [("plain", "as it lies"), ("mulch", "under straw"), ("stones", "with dark stones"), ("heap", "over a compost heap")]
-"""What can be done to the sandbox's bed."""
+GROUNDS = [("mulch", "straw on it"), ("stones", "dark stones on it"), ("heap", "over a compost heap")]
+GROUNDS += [("film_on_soil", "clear film on it"), ("black_film", "black film on it")]
+"""What can be done to the sandbox's bed, any of it at once."""
 
 __all__ = ["DRAWN_AS", "GROUNDS", "OFTEN", "SELF_AIRING", "bends", "lasts_y", "light", "name_of", "names", "shape"]
 __all__ += ["with_article"]
@@ -30,7 +31,7 @@ def name_of(key: str) -> str:
 def with_article(key: str) -> str:
     """A cold frame with glass; clear film on the soil."""
     name = name_of(key)
-    if name.startswith(("clear", "fleece", "bubble")):
+    if name.startswith(("clear film", "fleece", "bubble", "black", "white", "infrared")):
         return name
     return f"{'an' if name[0] in 'aeiou' else 'a'} {name}"
 

@@ -22,8 +22,12 @@ ALWAYS_H = 1e6
 NIGHT = (18.0, 8.0)
 TRAY, TUB = SmallVolume(0.06, 10.0), SmallVolume(0.35, 10.0)
 """A tray of 6 cm, 40 cm across; a tub as wide and 35 cm deep (assumption)."""
-MAT_HEAT = Heating(90.0, 0.06)
-"""A mat of 90 W/m² under a tray, always on: some 6 to 10 K over the room (assumption)."""
+MAT_HEAT = Heating(110.0, 0.06)
+"""A mat under a tray, always on: of its 135 to 160 W/m² so much goes into the tray; 6 to 11 K (10 to 20 °F) over the room, the
+lid on (common practice, no source)."""
+RAISED = Bed(raised_m=0.3, albedo=0.14, wetness=0.15, moist=0.40)
+"""A raised bed drains, is darker and looser, and the sun warms its boards: 0.5 to 1.5 K warmer in spring (common practice, no
+source)."""
 CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
 """Common practice, no source: 75 W/m² of cable."""
 HEATED_AGO_D = 14
@@ -93,7 +97,7 @@ def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPe
 def standing_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: float) -> CoverPeriod:
     """A cover over a place between two hours, no wider than the bed."""
     one = kind_of(cover)
-    width = min(one.width_m, evidence.description.width_m)
+    width = one.width_m if one.is_house else min(one.width_m, evidence.description.width_m)
     return CoverPeriod(one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width)
 
 
@@ -123,7 +127,8 @@ def _small(bed: Bed, kind: str) -> Bed:
 
 def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
     if evidence.kind == "raised":
-        return replace(bed, raised_m=0.3)
+        drained = {name: getattr(RAISED, name) for name in ("raised_m", "albedo", "wetness", "moist")}
+        return replace(bed, **drained)
     if evidence.kind == "mulched":
         return replace(bed, mulch_m=0.06)
     if evidence.kind in ("tub", "cells", "tray", "mat"):

@@ -14,7 +14,7 @@ from cloche.bridge.layout import SANDBOX_M
 from cloche.bridge.places import ALWAYS_H
 from cloche.bridge.plain import short
 from cloche.core.covers.buys import emerging
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
 from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Character, Event, Heating, Work
@@ -33,7 +33,7 @@ HEAP = Heating(70.0, 0.35)
 @dataclass(frozen=True)
 class Set:
     """What one sets: the day's low and high [°C], share of a cloudless day's sun, wind [m/s], opening 0-1; cover: a kind's key
-    or empty; ground: key of covers.GROUNDS."""
+    or empty; grounds: keys of covers.GROUNDS."""
 
     on: date
     low_c: float
@@ -42,7 +42,7 @@ class Set:
     wind_m_s: float
     cover: str
     opening: float
-    ground: str
+    grounds: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -67,7 +67,8 @@ def day_of(told: Set, site: Site, crop: Crop) -> Day:
     wave = AnnualWave.of_months(guess_from_latitude(site.latitude_deg, site.elevation_m).mean_c)
     vent = Vent(told.opening, 9.0, 17.0) if told.opening else Vent()
     covers = (CoverPeriod(kind(told.cover), 0.0, ALWAYS_H, vent),) if told.cover else ()
-    places = [Place(_bed(told.ground), wave, covers), Place(_bed("plain"), wave)]
+    films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in told.grounds if key in kinds())
+    places = [Place(_bed(told.grounds), wave, covers + films), Place(Bed(), wave)]
     depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
     covered, bare = simulate([place.lane(weather, Character.plain(1)) for place in places], depths)
     last = slice(-24, None)
@@ -88,12 +89,9 @@ def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timez
     return Site(latitude_deg, longitude_deg, elevation_m, standard_offset_h(timezone, today))
 
 
-def _bed(ground: str) -> Bed:
-    if ground == "mulch":
-        return Bed(mulch_m=0.06)
-    if ground == "stones":
-        return Bed().with_events(Event(Work.STONES, 0.0))
-    return Bed(heating=HEAP) if ground == "heap" else Bed()
+def _bed(grounds: tuple[str, ...]) -> Bed:
+    bed = Bed(mulch_m=0.06 if "mulch" in grounds else 0.0, heating=HEAP if "heap" in grounds else None)
+    return bed.with_events(Event(Work.STONES, 0.0)) if "stones" in grounds else bed
 
 
 def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:

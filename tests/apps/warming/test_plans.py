@@ -170,8 +170,10 @@ def test_the_sandbox_answers_its_sliders(signed_in: Client, garden: Garden) -> N
     shut = mean(cover="glass_frame", opening=0)
     assert shut > mean(cover="glass_frame", opening=100) > mean(cover="") - 0.5
     assert mean(cover="glass_frame", opening=0, sun=15) < shut
-    assert mean(cover="", ground="mulch") < mean(cover="", ground="plain")
-    assert mean(cover="", ground="heap") > mean(cover="", ground="plain") + 2
+    assert mean(cover="", ground="mulch") < mean(cover="")
+    assert mean(cover="", ground="heap") > mean(cover="") + 2
+    both = mean(cover="film_tunnel", opening=0, ground=["black_film", "heap"])
+    assert both > mean(cover="film_tunnel", opening=0, ground="heap") > mean(cover="film_tunnel", opening=0)
 
 
 def test_the_sandbox_speaks_the_persons_degrees_and_refuses_nonsense(signed_in: Client, garden: Garden, person: object) -> None:

@@ -7,91 +7,130 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cloche.core.covers.air import SHELTERED_WIND, Cover, Inside, air_exchange_w_m2k, covered_balance
+from cloche.core.covers.air import (
+    FILM_RISING_W_M2K,
+    SOIL_RISING_W_M2K,
+    STILL_AIR_W_MK,
+    STILL_W_M2K,
+    Cover,
+    Inside,
+    air_exchange_w_m2k,
+    covered_balance,
+    fog_on,
+)
 from cloche.core.covers.kinds import kind
-from cloche.core.soil.skin import SOIL_EMISSIVITY, Hour, Skin, convection_w_m2k, open_balance
+from cloche.core.soil.skin import (
+    PSYCHROMETER_KPA_K,
+    SOIL_EMISSIVITY,
+    WIND_W_M2K,
+    Hour,
+    Skin,
+    convection_w_m2k,
+    open_balance,
+    vapour_curve,
+)
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN
 
-KINDS = ["film_tunnel", "glass_frame", "twin_wall_arch", "film_on_soil", "bell"]
+KINDS = ["film_tunnel", "glass_frame", "twin_wall_arch", "film_on_soil", "bell", "fleece", "black_film", "polytunnel"]
 
 
 def cover(key: str, opening: float = 0.0) -> Cover:
     of = kind(key)
-    return Cover(
-        of.solar,
-        (1 - of.solar) * 0.35,
-        of.infrared,
-        of.emissivity,
-        of.wet_infrared,
-        of.wet_emissivity,
-        of.conductance_w_m2k,
-        of.gap_m,
-        of.area_ratio,
-        of.air_changes_h,
-        of.open_changes_h,
-        opening,
-        np.inf,
-        1.0,
-    )
+    optics = (of.solar, of.absorbs, of.catches, of.infrared, of.emissivity, of.wet_infrared, of.wet_emissivity)
+    shape = (of.conductance_w_m2k, of.gap_m, of.area_ratio)
+    return Cover(*optics, *shape, of.leak_m_h, of.open_m_h, of.permeable, opening, np.inf, 1.0, 1.0, 1.0)
 
 
 def settled(skin: Skin, over: Cover, hour: Hour, first_c: float) -> tuple[float, Inside]:
     """Surface and inside when nothing moves any more."""
-    surface, inside = first_c, Inside(hour.air, hour.air, hour.air, 0.0)
+    surface, inside = first_c, Inside(hour.air, hour.air, hour.air, 0.0, hour.vapour)
     for _ in range(30):
         balance, inside = covered_balance(skin, over, hour, first_c, surface, inside)
         surface = balance.s0 + balance.s1 * first_c
     return surface, inside
 
 
+def weather(sun: float, air: float, sky: float, wind: float, humidity: float) -> Hour:
+    """sky: its infrared as a share of what a black body of the air's warmth gives."""
+    infrared = sky * STEFAN_BOLTZMANN * (air + KELVIN) ** 4
+    return Hour(sun, air, infrared, wind, humidity * vapour_curve(air)[0])
+
+
 weathers = st.builds(
-    Hour,
+    weather,
     sun=st.floats(0, 900),
     air=st.floats(-10, 30),
-    sky=st.floats(200, 380),
+    sky=st.floats(0.65, 1.0),
     wind=st.floats(0.3, 6),
-    vapour=st.floats(0.2, 1.5),
+    humidity=st.floats(0.3, 1.0),
 )
 
 
-@given(weathers, st.sampled_from(KINDS), st.sampled_from([0.0, 0.3]), st.floats(0, 22))
-def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening: float, first_c: float) -> None:
-    """Energy of a dry covered bed, reckoned here anew from the four temperatures: sun and sky in, all else out."""
-    skin, over = Skin(0.8, 12.0, 1.0, 0.0), cover(key, opening)
+@given(weathers, st.sampled_from(KINDS), st.sampled_from([0.0, 0.3]), st.floats(0, 22), st.floats(0, 1))
+def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening: float, first_c: float, wet: float) -> None:
+    """Energy of a covered bed, reckoned here anew from its temperatures and vapour: sun and sky in, all else out."""
+    skin, over = Skin(0.8, 12.0, 1.0, wet), cover(key, opening)
     surface, inside = settled(skin, over, hour, first_c)
-    area = over.area_ratio
+    fog = fog_on(inside.vapour, inside.inner_c)
+    infrared = over.infrared + fog * (over.wet_infrared - over.infrared)
+    emissivity = over.emissivity + fog * (over.wet_emissivity - over.emissivity)
 
     def radiated(temperature_c: float) -> float:
         return STEFAN_BOLTZMANN * (temperature_c + KELVIN) ** 4
 
-    through = SOIL_EMISSIVITY * over.infrared
+    through = SOIL_EMISSIVITY * infrared
     into_ground = skin.conductance * (surface - first_c)
-    sun = (skin.absorbs * over.solar + over.absorbs) * hour.sun
-    sky = (through + over.emissivity) * hour.sky
-    outward = through * radiated(surface) + over.emissivity * radiated(inside.outer_c)
-    slope = over.emissivity * 4 * STEFAN_BOLTZMANN * (inside.outer_c + KELVIN) ** 3
-    sides = ((4.0 + 3.5 * SHELTERED_WIND * hour.wind) * area + (area - 1.0) * slope) * (inside.outer_c - hour.air)
-    carried = air_exchange_w_m2k(over, hour.wind, opening) * (inside.air_c - hour.air)
-    # Half of what the cover itself takes up of the sun is told to each face.
-    assert sun + sky == pytest.approx(into_ground + outward + sides + carried, abs=0.02 * (sun + sky) + 2.0)
+    light = over.solar * hour.sun * (1 - 0.08 * fog)
+    sun = (skin.absorbs * (1 - over.catches) + over.catches) * light + over.absorbs * hour.sun
+    sky = (through + emissivity) * hour.sky
+    outward = through * radiated(surface) + emissivity * radiated(inside.outer_c)
+    slope = emissivity * 4 * STEFAN_BOLTZMANN * (inside.outer_c + KELVIN) ** 3
+    blows = convection_w_m2k(inside.outer_c - hour.air, hour.wind, 1.0) * over.area_ratio
+    sides = (blows + (over.area_ratio - 1.0) * slope) * (inside.outer_c - hour.air)
+    exchange = air_exchange_w_m2k(over, hour.wind, inside.air_c - hour.air, opening)
+    carried = exchange * (inside.air_c - hour.air + (inside.vapour - hour.vapour) / PSYCHROMETER_KPA_K)
+    assert sun + sky == pytest.approx(into_ground + outward + sides + carried, abs=0.02 * (sun + sky) + 5.0)
 
 
 @given(weathers, st.floats(0, 22))
 def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> None:
     """All light and infrared let through, no film, air inside as outside, the same exchange with the wind, dry ground."""
-    nothing = Cover(1.0, 0.0, 1.0, 0.0, 1.0, 0.0, 1e6, 0.35, 1.0, 1e7, 0.0, 0.0, np.inf, 1.0)
+    optics, shape = (1.0, 0.0, 0.0, 1.0, 0.0, 1.0, 0.0), (1e6, 0.35, 1.0)
+    nothing = Cover(*optics, *shape, 1e8, 0.0, 0.0, 0.0, np.inf, 1.0, 1.0, 1.0)
     skin, hour = Skin(0.8, 12.0, 1.0, 0.0), hour._replace(vapour=0.0)  # nor does dew fall
     surface, inside = settled(skin, nothing, hour, first_c)
     assert inside.air_c == pytest.approx(hour.air, abs=0.01)
-    # What the cover's still air passes on, told to the open ground as its exchange with the wind.
+    # What the cover's air passes on, told to the open ground as its exchange with the wind.
     warmer = surface - inside.air_c
-    below = 1.0 + 0.05 / nothing.gap_m + (1.6 if warmer > 0 else 0.3) * np.cbrt(abs(warmer))
-    same = Skin(0.8, 12.0, below / convection_w_m2k(warmer, hour.wind, 1.0), 0.0)
+    below = STILL_W_M2K + 2 * STILL_AIR_W_MK / nothing.gap_m + WIND_W_M2K * hour.wind
+    below += (SOIL_RISING_W_M2K if warmer > 0 else 0.3) * np.cbrt(abs(warmer))
     found = surface
     for _ in range(20):
+        same = Skin(0.8, 12.0, below / convection_w_m2k(found - hour.air, hour.wind, 1.0), 0.0)
         balance = open_balance(same, hour, first_c, found)
         found = balance.s0 + balance.s1 * first_c
     assert surface == pytest.approx(found, abs=0.1)
+
+
+@given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(0.05, 1))
+def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) -> None:
+    """What the soil gives leaves with the air or condenses; the air inside holds no more than its cover lets it."""
+    skin, over = Skin(0.8, 12.0, 1.0, wet), cover(key)
+    surface, inside = settled(skin, over, hour, first_c)
+    exchange = air_exchange_w_m2k(over, hour.wind, inside.air_c - hour.air, 0.0)
+    stirred = min(0.9 * exchange, WIND_W_M2K * hour.wind)
+    least = STILL_W_M2K + 2 * STILL_AIR_W_MK / over.gap_m + stirred
+
+    def free(difference_k: float, rising: float) -> float:
+        return least + (rising if difference_k > 0 else 0.3) * float(np.cbrt(abs(difference_k)))
+
+    lift = vapour_curve(surface)[0] - inside.vapour
+    given_up = (wet if lift > 0 else 1.0) * free(surface - inside.air_c, SOIL_RISING_W_M2K) * lift
+    over_full = max(inside.vapour - vapour_curve(inside.inner_c)[0], 0.0)
+    condenses = free(inside.air_c - inside.inner_c, FILM_RISING_W_M2K) * over.area_ratio * over_full
+    leaves = exchange * (inside.vapour - hour.vapour)
+    largest = max(abs(given_up), abs(condenses), abs(leaves))
+    assert given_up == pytest.approx(condenses + leaves, abs=0.05 * largest + 0.1)
 
 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(20, 300))
@@ -102,8 +141,10 @@ def test_more_sun_is_warmer_inside(hour: Hour, key: str, first_c: float, more: f
     assert bright.air_c > dull.air_c - 0.05
 
 
-@given(weathers, st.sampled_from(["film_tunnel", "glass_frame", "twin_wall_arch", "bell"]), st.floats(0, 22))
-def test_opening_never_takes_the_air_further_from_the_outside(hour: Hour, key: str, first_c: float) -> None:
-    skin = Skin(0.8, 12.0, 1.0, 0.0)
+@given(weathers, st.sampled_from(["film_tunnel", "glass_frame", "twin_wall_arch", "bell"]), st.floats(0, 12))
+def test_opening_never_takes_the_air_further_from_the_outside(hour: Hour, key: str, warmer_k: float) -> None:
+    """By more than a quarter of a kelvin, over ground as warm as the outside or warmer: what comes in also stirs up the cold
+    that lay there, at a film that radiates or over colder ground."""
+    skin, first_c = Skin(0.8, 12.0, 1.0, 0.0), hour.air + warmer_k
     away = [abs(settled(skin, cover(key, share), hour, first_c)[1].air_c - hour.air) for share in (0.0, 0.1, 0.4, 1.0)]
-    assert all(after <= before + 0.05 for before, after in pairwise(away))
+    assert all(after <= before + 0.25 for before, after in pairwise(away))

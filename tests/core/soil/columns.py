@@ -28,7 +28,7 @@ def columns(
         frozen_w_mk / distance,
         CONDUCTIVITY / (thick[:, 0] / 2),
         np.zeros(1),
-        np.zeros(1),
+        np.zeros_like(thick),
     )
 
 

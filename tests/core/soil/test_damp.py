@@ -11,11 +11,12 @@ from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
 from cloche.core.soil.skin import Skin
-from cloche.core.soil.wetness import skin_of
+from cloche.core.soil.wetness import Holds, skin_of
 from tests.core.soil.test_calibrate import DAYS, KNOWN_D, NONE, PLACE, weather
 from tests.core.weathers import WAVE
 
 FROM_D = 8
+HOLDS = Holds(8.0, 40.0, 30.0, 0.96)
 
 
 def watered(place: Place = PLACE, added: float = 0.6) -> np.ndarray:
@@ -57,7 +58,7 @@ def test_a_wetter_surface_is_cooler_and_mulch_keeps_it_out_of_reach() -> None:
 
 def test_wetness_stays_between_dry_and_water() -> None:
     bare, half_full = Skin(0.8, 60.0, 1.0, 0.0), (4.0, 20.0, 0.0)
-    wets = [skin_of(bare, 0.25, 1.0, added, half_full).wet for added in (-2.0, 0.0, 0.2, 2.0)]
+    wets = [skin_of(bare, 0.25, 1.0, added, half_full, HOLDS).wet for added in (-2.0, 0.0, 0.2, 2.0)]
     assert wets == pytest.approx([0.0, 0.5, 0.7, 1.0])
 
 

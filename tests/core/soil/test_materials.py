@@ -1,10 +1,12 @@
 """What soils hold and conduct, against published values."""
 
+from dataclasses import replace
+
 import pytest
 
-from cloche.core.soil.materials import Texture, conductivity_w_mk, heat_capacity_j_m3k
+from cloche.core.soil.materials import TEXTURES, Texture, conductivity_w_mk, heat_capacity_j_m3k
 
-SAND, CLAY = Texture(0.60, 0.0, 0.75, True, 0.35), Texture(0.60, 0.0, 0.25, False, 0.6)
+SAND, CLAY = (replace(TEXTURES[name], mineral=0.60, organic=0.0) for name in ("sand", "clay"))
 """Of 40 % pores, as in the table."""
 
 

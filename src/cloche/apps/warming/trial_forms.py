@@ -95,7 +95,9 @@ class SandboxForm(forms.Form):
     wind = forms.FloatField(label="Wind, m/s", min_value=0, max_value=12)
     cover = forms.ChoiceField(label="Cover", required=False)
     opening = forms.FloatField(label="Open from 9 to 17", min_value=0, max_value=100)
-    ground = forms.ChoiceField(label="The bed", choices=covers.GROUNDS)
+    ground = forms.MultipleChoiceField(
+        label="The bed", choices=covers.GROUNDS, required=False, widget=forms.CheckboxSelectMultiple
+    )
     crop = forms.ChoiceField(label="Sown with")
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:

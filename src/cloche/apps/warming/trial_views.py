@@ -93,7 +93,8 @@ def sandbox(request: GardenRequest) -> HttpResponse:
     request.room = "covers"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     begin = starting(request.garden, units, today)
-    form = SandboxForm(begin | request.GET.dict(), garden=request.garden, units=units)
+    given = request.GET.dict() | ({"ground": request.GET.getlist("ground")} if request.GET else {})
+    form = SandboxForm(begin | given, garden=request.garden, units=units)
     context = {"form": form, "tab": "sandbox", "page": None}
     if form.is_valid():
         with turn(ENGINE) as mine:

@@ -1,6 +1,10 @@
-"""The air under a cover, solved hour by hour as a steady balance of four temperatures: soil surface, inside air, and the
-inner and outer face of the cover. The cover lets sun and some infrared through, exchanges heat by convection and radiation on
-both sides, and takes up the water that evaporates beneath it. Nonlinear terms are settled in a few rounds."""
+"""The air under a cover, solved hour by hour as a steady balance of soil surface, inside air, its vapour, and the inner and
+outer face of the cover.
+
+The cover lets sun and some infrared through and keeps the rest; frame and film hand part of the sun to the air. What passes
+through cracks, cloth or vents carries heat and vapour and stirs the inside; vapour that meets a colder cover condenses, gives
+up its heat there and mostly runs back. Nonlinear terms are settled in a few rounds.
+"""
 
 from __future__ import annotations
 
@@ -9,29 +13,52 @@ from typing import NamedTuple
 import numpy as np
 
 from cloche.core.compiled import compiled
-from cloche.core.soil.skin import PSYCHROMETER_KPA_K, SOIL_EMISSIVITY, Balance, Hour, Skin, vapour_curve
+from cloche.core.soil.skin import (
+    PSYCHROMETER_KPA_K,
+    SOIL_EMISSIVITY,
+    WIND_W_M2K,
+    Balance,
+    Hour,
+    Skin,
+    convection_w_m2k,
+    vapour_curve,
+)
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN
 
 AIR_J_M3K = 1200.0
-SHELTERED_WIND = 0.6
-"""Wind at a low cover over wind at two metres (assumption)."""
-STILL_W_M2K, RISING_W_M2K, LAYERED_W_M2K = 1.0, 1.6, 0.3
-"""Convection inside: a trickle, more where the lower face is the warmer one, little where it is the colder (assumption)."""
+STILL_W_M2K, STILL_AIR_W_MK = 0.5, 0.025
+"""Exchange of a face with still air: a trickle, and conduction across half of the gap."""
+SOIL_RISING_W_M2K, FILM_RISING_W_M2K, LAYERED_W_M2K = 4.4, 2.0, 0.3
+"""Free convection, times the cube root of the difference: over rough soil 4 to 5 [Silva1988, Roy2002, from memory], under a
+smooth cover colder than the air about 2 [Garzoli1981, from memory], little where the air lies in layers (assumption)."""
+STIRS = 0.9
+"""Air that comes in sweeps the faces inside: their exchange grows by so much of what it carries (assumption: all that enters
+reaches them once), no more than under the open wind."""
+WIND_OF_FLOW, RISE_OF_FLOW = 0.22, 0.012
+"""What drives air through cracks, squared, at two metres of wind about 1: wind squared [s²/m²], and warmth times height [1/Km];
+their ratio by the pressures of wind (coefficient 0.4) and stack (half of it) on a low cover."""
+LEAST_FLOW = 0.08
+FOG_TAKES = 0.08
+"""Share of the light that drops on the inside throw back [Pieters1997, from memory]."""
+PLANTED_THROUGH_M = 0.002
+"""A film drawn as tight as this is a mulch: what grows there stands above it in the open air."""
 CLOSE_K, MOST_ROUNDS = 0.05, 8
 RULE_SPAN_K = 3.0
 """A rule opens fully when the inside passes its warmth by this much."""
-WET_FROM = 0.15
-"""Ground wetter than this wets the inside of a cover colder than itself."""
-DRIPS = 0.9
-"""Share of what condenses that runs back rather than leaving with the air (assumption)."""
+DRIPS = 0.8
+"""Share of what condenses that runs back into the bed rather than down beside it (assumption)."""
+FOGS_FROM = 0.85
+"""Parts of a cover are colder than its mean: they fog from this share of saturation at the mean face on (assumption)."""
 
 
 class Cover(NamedTuple):
     """A cover over a column in an hour: as in `CoverKind`, with blankets worked in; opening: 0-1 as said; above_c: warmth a
-    rule opens at, inf where there is none; exchange: factor of the air exchange."""
+    rule opens at, inf where there is none; light, exchange, loss: factors of its light, of its leakage and of what it lets out
+    by conduction and infrared."""
 
     solar: float
     absorbs: float
+    catches: float
     infrared: float
     emissivity: float
     wet_infrared: float
@@ -39,27 +66,36 @@ class Cover(NamedTuple):
     conductance: float
     gap_m: float
     area_ratio: float
-    air_changes_h: float
-    open_changes_h: float
+    leak_m_h: float
+    open_m_h: float
+    permeable: float
     opening: float
     above_c: float
+    light: float
     exchange: float
+    loss: float
+
+
+FACTORS_OF_COVER = 3
 
 
 class Inside(NamedTuple):
-    """Under the cover [°C]: air, the faces of the cover; and the opening in force 0-1."""
+    """Under the cover: air, the faces of the cover [°C], the opening in force 0-1, the air's vapour [kPa]."""
 
     air_c: float
     inner_c: float
     outer_c: float
     opening: float
+    vapour: float
 
 
 @compiled
-def air_exchange_w_m2k(cover: Cover, wind: float, opening: float) -> float:
-    """Heat carried by air passing in and out, per ground area and kelvin."""
-    changes = cover.exchange * cover.air_changes_h + opening * cover.open_changes_h
-    return changes * (0.4 + 0.3 * wind) * cover.gap_m * (AIR_J_M3K / 3600.0)
+def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: float) -> float:
+    """Heat carried by air passing in and out, per ground area and kelvin. warmer_k: inside over outside."""
+    drives = WIND_OF_FLOW * wind * wind + RISE_OF_FLOW * abs(warmer_k) * cover.gap_m / 0.3 + LEAST_FLOW * LEAST_FLOW
+    # Through a hole by the root of what drives it, through the pores of a cloth in proportion [Darcy].
+    flow = drives if cover.permeable > 0.0 else np.sqrt(drives)
+    return (cover.exchange * cover.leak_m_h + opening * cover.open_m_h) * flow * (AIR_J_M3K / 3600.0)
 
 
 @compiled
@@ -67,16 +103,21 @@ def covered_balance(
     skin: Skin, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
     """Balance of covered ground and the state inside; before: the last hour's inside."""
-    wet = skin.wet > WET_FROM and before.inner_c < surface_c
-    infrared, emissivity = (cover.wet_infrared, cover.wet_emissivity) if wet else (cover.infrared, cover.emissivity)
-    balance, inside = _round(skin, cover, hour, first_c, surface_c, before, infrared, emissivity)
+    balance, inside = _round(skin, cover, hour, first_c, surface_c, before)
     for _ in range(MOST_ROUNDS - 1):
         surface, last = balance.s0 + balance.s1 * first_c, inside
-        balance, inside = _round(skin, cover, hour, first_c, surface, last, infrared, emissivity)
+        balance, inside = _round(skin, cover, hour, first_c, surface, last)
         moved = abs(balance.s0 + balance.s1 * first_c - surface) + abs(inside.air_c - last.air_c)
         if moved < CLOSE_K and abs(inside.opening - last.opening) < 0.01:
             break
     return balance, inside
+
+
+@compiled
+def fog_on(vapour_kpa: float, inner_c: float) -> float:
+    """Share of a cover that is fogged, 0-1, by the vapour under it and its inner face."""
+    filled = vapour_kpa / vapour_curve(inner_c)[0]
+    return min(max((filled - FOGS_FROM) / (1.0 - FOGS_FROM), 0.0), 1.0)
 
 
 @compiled
@@ -89,55 +130,71 @@ def _opening(cover: Cover, air_c: float, now: float) -> float:
 
 
 @compiled
-def _rising(difference_k: float) -> float:
-    """Convection [W/m²K] upwards over a lower face warmer by difference_k, little where it is colder."""
-    return (RISING_W_M2K if difference_k > 0 else LAYERED_W_M2K) * np.cbrt(abs(difference_k))
+def _free(difference_k: float, rising: float) -> float:
+    """Free convection [W/m²K] upwards from a face warmer by difference_k, little where it is colder."""
+    return (rising if difference_k > 0 else LAYERED_W_M2K) * np.cbrt(abs(difference_k))
 
 
 @compiled
-def _round(
-    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, infrared: float, emissivity: float
-) -> tuple[Balance, Inside]:
-    """All terms linearised about a guess, and the four temperatures eliminated from the outside inwards."""
+def _tangent(temperature_c: float) -> tuple[float, float]:
+    """Saturation pressure as p + c T about a temperature [kPa, kPa/K]."""
+    pressure, curve = vapour_curve(temperature_c)
+    return pressure - curve * temperature_c, curve
+
+
+@compiled
+def _round(skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside) -> tuple[Balance, Inside]:
+    """All terms linearised about a guess, and the temperatures eliminated from the outside inwards."""
+    fog = fog_on(inside.vapour, inside.inner_c)
+    infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
+    emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)
+    infrared, emissivity = min(infrared * cover.loss, 1.0 - emissivity), min(emissivity * cover.loss, 1.0 - infrared)
+    sun = hour.sun * min(cover.solar * cover.light, 1.0) * (1 - FOG_TAKES * fog)
     area, opening = cover.area_ratio, _opening(cover, inside.air_c, inside.opening)
     # Radiation: soil to sky through the cover, soil to inner face, outer face to sky and, for its sides, to what stands around.
     kelvin, outer_k = surface + KELVIN, inside.outer_c + KELVIN
     through, slope = SOIL_EMISSIVITY * infrared, 4 * STEFAN_BOLTZMANN * kelvin**3
-    middle_c = (surface + inside.inner_c) / 2
-    between = SOIL_EMISSIVITY * emissivity * 4 * STEFAN_BOLTZMANN * (middle_c + KELVIN) ** 3
+    between = SOIL_EMISSIVITY * emissivity * 4 * STEFAN_BOLTZMANN * ((surface + inside.inner_c) / 2 + KELVIN) ** 3
     radiates = emissivity * 4 * STEFAN_BOLTZMANN * outer_k**3
     sides = (area - 1.0) * radiates
-    # Convection and vapour. Where the film lies on the soil there are two still layers.
-    narrow = STILL_W_M2K + 0.05 / cover.gap_m
-    below = narrow + _rising(surface - inside.air_c)
-    above = (narrow + _rising(inside.air_c - inside.inner_c)) * area
-    wind = (4.0 + 3.5 * SHELTERED_WIND * hour.wind) * area * skin.convection
-    exchange = air_exchange_w_m2k(cover, hour.wind, opening)
-    vapour = 0.0
-    if surface > inside.inner_c:
-        _, curve = vapour_curve(middle_c)
-        vapour = skin.wet * below * curve / PSYCHROMETER_KPA_K
-    leaves = (1 - DRIPS) * vapour + min(vapour, 0.3 * exchange)
-    # Outer face: (outer) = outer_1 * inner + outer_0.
-    conducts, absorbed = cover.conductance * area, cover.absorbs * hour.sun / 2
+    # Convection. Where the film lies on the soil there are two still layers.
+    exchange = air_exchange_w_m2k(cover, hour.wind, inside.air_c - hour.air, opening)
+    stirred = min(STIRS * exchange, WIND_W_M2K * hour.wind)
+    least = STILL_W_M2K + 2 * STILL_AIR_W_MK / cover.gap_m + stirred
+    below = least + _free(surface - inside.air_c, SOIL_RISING_W_M2K)
+    above = (least + _free(inside.air_c - inside.inner_c, FILM_RISING_W_M2K)) * area
+    wind = convection_w_m2k(inside.outer_c - hour.air, hour.wind, skin.convection) * area
+    # Vapour: from the soil, to the cover where it condenses, out with the air. vapour = v_s * surface + v_i * inner + v_0.
+    p_s, c_s = _tangent(surface)
+    p_i, c_i = _tangent(inside.inner_c)
+    evaporates = (skin.wet if p_s + c_s * surface > inside.vapour else 1.0) * below / PSYCHROMETER_KPA_K
+    condenses = above / PSYCHROMETER_KPA_K if inside.vapour > p_i + c_i * inside.inner_c else 0.0
+    carried = exchange / PSYCHROMETER_KPA_K
+    vapours = evaporates + condenses + carried + 1e-6
+    v_s, v_i = evaporates * c_s / vapours, condenses * c_i / vapours
+    v_0 = (evaporates * p_s + condenses * p_i + (carried + 1e-6) * hour.vapour) / vapours
+    # Outer face: outer = outer_1 * inner + outer_0. Half of the sun that the cover takes up is told to each face.
+    conducts, absorbed = cover.conductance * cover.loss * area, cover.absorbs * hour.sun / 2
     outer_sum = conducts + wind + radiates + sides
     outer_gain = (wind + sides) * hour.air + emissivity * hour.sky + radiates * (inside.outer_c - outer_k / 4)
     outer_0, outer_1 = (outer_gain + absorbed) / outer_sum, conducts / outer_sum
     # Inside air: air = air_s * surface + air_i * inner + air_0.
     air_sum = below + above + exchange
-    air_s, air_i, air_0 = below / air_sum, above / air_sum, exchange * hour.air / air_sum
+    air_s, air_i = below / air_sum, above / air_sum
+    air_0 = (exchange * hour.air + cover.catches * sun) / air_sum
     # Inner face: inner = inner_1 * surface + inner_0.
-    gives = between + vapour
-    inner_sum = gives + above * (1 - air_i) + conducts * (1 - outer_1)
-    inner_1 = (gives + above * air_s) / inner_sum
-    inner_0 = (above * air_0 + conducts * outer_0 + absorbed) / inner_sum
+    inner_sum = between + above * (1 - air_i) + condenses * (c_i - v_i) + conducts * (1 - outer_1)
+    inner_1 = (between + above * air_s + condenses * v_s) / inner_sum
+    inner_0 = (above * air_0 + condenses * (v_0 - p_i) + conducts * outer_0 + absorbed) / inner_sum
     # Soil surface.
-    total = through * slope + gives * (1 - inner_1) + below * (1 - air_s - air_i * inner_1) + leaves + skin.conductance
-    gains = skin.absorbs * cover.solar * hour.sun + through * (hour.sky + slope * (surface - kelvin / 4))
-    gains += gives * inner_0 + below * (air_0 + air_i * inner_0) + leaves * inside.inner_c
+    total = through * slope + between * (1 - inner_1) + below * (1 - air_s - air_i * inner_1) + skin.conductance
+    total += evaporates * (c_s - v_s - v_i * inner_1)
+    gains = skin.absorbs * (1 - cover.catches) * sun + through * (hour.sky + slope * (surface - kelvin / 4))
+    gains += between * inner_0 + below * (air_0 + air_i * inner_0) + evaporates * (v_0 + v_i * inner_0 - p_s)
     s1, s0 = skin.conductance / total, gains / total
     surface = s0 + s1 * first_c
     inner = inner_1 * surface + inner_0
-    latent = max(leaves * (surface - inside.inner_c), 0.0)
-    state = Inside(air_s * surface + air_i * inner + air_0, inner, outer_1 * inner + outer_0, opening)
-    return Balance(skin.conductance * s0, skin.conductance * (1 - s1), s0, s1, latent), state
+    vapour = v_s * surface + v_i * inner + v_0
+    leaves = evaporates * (p_s + c_s * surface - vapour) - DRIPS * max(condenses * (vapour - p_i - c_i * inner), 0.0)
+    state = Inside(air_s * surface + air_i * inner + air_0, inner, outer_1 * inner + outer_0, opening, vapour)
+    return Balance(skin.conductance * s0, skin.conductance * (1 - s1), s0, s1, leaves), state

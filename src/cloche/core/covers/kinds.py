@@ -7,13 +7,15 @@ from dataclasses import dataclass, replace
 from functools import cache
 from importlib.resources import files
 
+from cloche.core.covers.air import PLANTED_THROUGH_M
 from cloche.core.covers.bend import bend
 from cloche.core.errors import UnknownCover
 
-ENDS_OPEN_CHANGES_H = {"film_tunnel": 40.0, "thermal_tunnel": 40.0, "bent_sheet": 60.0, "twin_wall_arch": 60.0}
-"""Air changes where both ends stand open (assumption)."""
+ENDS_OPEN_M_H = {"film_tunnel": 15.0, "thermal_tunnel": 15.0, "bent_sheet": 20.0, "twin_wall_arch": 20.0}
+"""Leakage where both ends stand open (assumption)."""
 
 
+LIES_M = 0.01
 BENT = ("film_tunnel", "thermal_tunnel", "bent_sheet", "twin_wall_arch")
 USUAL_LIGHT_LOST, MOST_LIGHT_LOST, DIRT = 0.03, 0.20, 0.05
 LIGHT_LOST_A_YEAR = {"glass_pane": 0.0, "glass_frame": 0.0, "greenhouse": 0.0, "bent_sheet": 0.05, "plastic_pane": 0.05}
@@ -28,14 +30,18 @@ LASTS_Y |= {"fleece": 2.0, "thick_fleece": 3.0, "twin_wall_arch": 10.0, "twin_wa
 class CoverKind:
     """Optical and thermal properties of a cover.
 
-    solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; emissivity of its faces; conductance from face
-    to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its surface over the ground
-    it covers; air_changes_h closed and at full opening, at 2 m/s of wind; width_m: usual.
+    solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; absorbs: share of the sun that it takes up itself;
+    catches: of what it lets through, the share that warms the air by way of frame, hoops and dust; emissivity of its faces;
+    conductance from face to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its
+    surface over the ground it covers; leak_m_h, open_m_h: air that passes each square metre of ground, closed and more at full
+    opening, at 2 m/s of wind [m³/m²h]; permeable: share of the rain that comes through; width_m: usual.
     """
 
     key: str
     name: str
     solar: float
+    absorbs: float
+    catches: float
     infrared: float
     emissivity: float
     conductance_w_m2k: float
@@ -43,8 +49,9 @@ class CoverKind:
     wet_emissivity: float
     gap_m: float
     area_ratio: float
-    air_changes_h: float
-    open_changes_h: float
+    leak_m_h: float
+    open_m_h: float
+    permeable: float
     width_m: float
     source: str
     confidence: str
@@ -53,6 +60,16 @@ class CoverKind:
     def is_house(self) -> bool:
         """Whether beds and frames stand inside it."""
         return self.gap_m >= 1.5
+
+    @property
+    def lies_on_soil(self) -> bool:
+        """Whether it is a film upon the ground itself, over which another cover may stand."""
+        return self.gap_m <= LIES_M
+
+    @property
+    def is_planted_through(self) -> bool:
+        """Whether it is drawn tight as a mulch: what grows there stands above it."""
+        return self.gap_m <= PLANTED_THROUGH_M
 
     @property
     def bends(self) -> bool:
@@ -67,7 +84,7 @@ class CoverKind:
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
         """The same after years in the sun: it lets less light through."""
         lost = min(LIGHT_LOST_A_YEAR.get(self.key, USUAL_LIGHT_LOST) * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
-        return replace(self, solar=max(self.solar - lost, 0.3))
+        return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
 
     @property
     def lasts_y(self) -> float:
@@ -76,7 +93,7 @@ class CoverKind:
 
     def with_ends_open(self) -> CoverKind:
         """The same with both ends open."""
-        return replace(self, air_changes_h=ENDS_OPEN_CHANGES_H.get(self.key, self.air_changes_h))
+        return replace(self, leak_m_h=ENDS_OPEN_M_H.get(self.key, self.leak_m_h))
 
 
 @dataclass(frozen=True)
@@ -105,9 +122,9 @@ class CoverPeriod:
     width_m: float | None = None
 
     @property
-    def closed_changes_h(self) -> float:
-        """Air changes with the vent shut."""
-        return self.kind.air_changes_h if self.ends_capped else self.kind.with_ends_open().air_changes_h
+    def leak_m_h(self) -> float:
+        """Air that passes with the vent shut [m³/m²h]."""
+        return self.kind.leak_m_h if self.ends_capped else self.kind.with_ends_open().leak_m_h
 
 
 @cache

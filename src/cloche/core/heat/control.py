@@ -20,16 +20,25 @@ TOPPED_SHARE = 0.5
 NO_HOTBED = -1.0
 
 
+FLUSH_D = 0.8
+"""A first flush is at its height after so many times the days that a heap takes to rise (assumption)."""
+
+
 @compiled
-def hotbed_share(days: float, rise_d: float, fade_d: float) -> float:
-    """Share of a hotbed's peak-free power some days after its fill: it rises over days and fades over weeks; 0 before."""
-    return (1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d) if days > 0 else 0.0
+def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> float:
+    """Share of a hotbed's lasting power some days after its fill: it rises over days and fades over weeks; 0 before. flush:
+    how strong its first heat is besides, which is over in a week or so."""
+    if days <= 0:
+        return 0.0
+    part = days / (FLUSH_D * rise_d)
+    first = flush * part * part * np.exp(2.0 * (1.0 - part))
+    return (1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d) + first
 
 
 class Heat(NamedTuple):
     """Heating of all lanes. watts_m2: where no thermostat cuts it, (hours, lanes), without any lane if nothing is heated;
     cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (lanes,); of hotbeds
-    rise_d (NO_HOTBED elsewhere), fade_d, filled_h, topped_h (inf: not topped up), (lanes,)."""
+    rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up), (lanes,)."""
 
     watts_m2: Array
     cell: Index
@@ -38,6 +47,7 @@ class Heat(NamedTuple):
     stop_c: Array
     rise_d: Array
     fade_d: Array
+    flush: Array
     filled_h: Array
     topped_h: Array
 
@@ -47,8 +57,8 @@ def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> He
     count = len(heatings) if any(heatings) else 0
     cell, probe = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=np.int64)
     start, stop, rise = np.full(count, -np.inf), np.full(count, np.inf), np.full(count, NO_HOTBED)
-    fade, filled, topped = np.ones(count), np.zeros(count), np.full(count, np.inf)
-    heat = Heat(np.zeros((hours if count else 0, count)), cell, probe, start, stop, rise, fade, filled, topped)
+    fade, flush, filled, topped = np.ones(count), np.zeros(count), np.zeros(count), np.full(count, np.inf)
+    heat = Heat(np.zeros((hours if count else 0, count)), cell, probe, start, stop, rise, fade, flush, filled, topped)
     for i, (heating, grid) in enumerate(zip(heatings, grids, strict=True)):
         if heating:
             _put(heat, i, heating, grid)
@@ -61,7 +71,7 @@ def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
     heat.probe[i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
     if heating.fading_d:
         heat.rise_d[i], heat.fade_d[i] = heating.fading_d
-        heat.filled_h[i] = heating.filled_h
+        heat.flush[i], heat.filled_h[i] = heating.flush, heating.filled_h
         heat.topped_h[i] = np.inf if heating.topped_h is None else heating.topped_h
     elif heating.start_c is not None and heating.stop_c is not None:
         heat.start_c[i], heat.stop_c[i] = heating.start_c, heating.stop_c
@@ -79,9 +89,9 @@ def watts_of(heat: Heat, hour: int, lane: int, rise: float, fade: float) -> floa
     watts = heat.watts_m2[hour, lane]
     if heat.rise_d[lane] < 0.0 or watts == 0.0:
         return watts
-    rise_d, fade_d = heat.rise_d[lane] * rise, heat.fade_d[lane] * fade
-    share = hotbed_share((hour + 0.5 - heat.filled_h[lane]) / 24.0, rise_d, fade_d)
-    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[lane]) / 24.0, rise_d, fade_d))
+    rise_d, fade_d, flush = heat.rise_d[lane] * rise, heat.fade_d[lane] * fade, heat.flush[lane]
+    share = hotbed_share((hour + 0.5 - heat.filled_h[lane]) / 24.0, rise_d, fade_d, flush)
+    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[lane]) / 24.0, rise_d, fade_d, flush))
 
 
 @compiled

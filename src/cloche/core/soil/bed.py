@@ -8,6 +8,9 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.core.covers.air import STILL_AIR_W_MK
+from cloche.core.covers.kinds import CoverKind
+
 Array = NDArray[np.float64]
 
 
@@ -46,8 +49,8 @@ class SmallVolume:
 @dataclass(frozen=True)
 class Heating:
     """Watts from below. power_w_m2 at depth_m; start_c, stop_c of a thermostat with its probe at probe_m (None: always on);
-    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill; topped_h: when half
-    as much was added to it, which rises and fades in its turn."""
+    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill; flush: how strong its
+    first heat is against the lasting one; topped_h: when half as much was added to it, which rises and fades in its turn."""
 
     power_w_m2: float
     depth_m: float
@@ -57,6 +60,7 @@ class Heating:
     from_h: float = 0.0
     to_h: float = 24.0
     fading_d: tuple[float, float] | None = None
+    flush: float = 0.0
     filled_h: float = 0.0
     topped_h: float | None = None
 
@@ -107,7 +111,9 @@ FACTORS = (
     "deep_k",
     "room_k",
     "skin",
+    "light",
     "exchange",
+    "loss",
     "heat",
     "rise",
     "fade",
@@ -117,8 +123,9 @@ FACTORS = (
 @dataclass(frozen=True)
 class Character:
     """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or
-    given to the surface, conduction, heat capacity, skin resistance, a cover's air exchange, heating, and of a hotbed the days
-    it takes to rise and to fade, all 1 by description; deep_k warmer below, room_k a room warmer than usual [K]."""
+    given to the surface, conduction, heat capacity, skin resistance, a cover's light, its leakage and what it lets out by
+    conduction and infrared, heating, and of a hotbed the days it takes to rise and to fade, all 1 by description; deep_k warmer
+    below, room_k a room warmer than usual [K]."""
 
     sun: Array
     convection: Array
@@ -129,7 +136,9 @@ class Character:
     deep_k: Array
     room_k: Array
     skin: Array
+    light: Array
     exchange: Array
+    loss: Array
     heat: Array
     rise: Array
     fade: Array
@@ -139,7 +148,7 @@ class Character:
         """As described, for every member."""
         ones = np.ones(members)
         zeros = np.zeros(members)
-        return cls(ones, ones, ones, ones, ones, ones, zeros, zeros, ones, ones, ones, ones, ones)
+        return cls(**{name: zeros if name.endswith("_k") else ones for name in FACTORS})
 
 
 @dataclass(frozen=True)
@@ -189,6 +198,19 @@ def _after(now: Surface, plain: Surface, event: Event) -> Surface:
     if event.work in (Work.HARVESTED, Work.MULCH_OFF):
         return plain
     return now
+
+
+UNDER_FILM_WETNESS, OPAQUE, FILM_RADIATES_W_M2K = 0.1, 0.1, 5.5
+
+
+def filmed(now: Surface, film: CoverKind) -> Surface:
+    """The surface with a film upon it, beneath another cover: it dries hardly at all; a film that lets no light through takes
+    up the sun itself and hands it on across its gap, a clear one keeps its own share of it (assumptions)."""
+    wetness = now.wetness * UNDER_FILM_WETNESS
+    if film.solar >= OPAQUE:
+        return replace(now, wetness=wetness, sun=now.sun * (film.solar + film.absorbs))
+    gap = 1 / (STILL_AIR_W_MK / film.gap_m + FILM_RADIATES_W_M2K)
+    return replace(now, wetness=wetness, albedo=1 - film.absorbs, resistance_m2k_w=now.resistance_m2k_w + gap)
 
 
 def _mulched(now: Surface, thickness_m: float) -> Surface:

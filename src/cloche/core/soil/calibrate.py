@@ -35,13 +35,18 @@ PRIOR_SD = {
     "deep_k": 2.5,
     "room_k": 3.0,
     "skin": 0.70,
-    "exchange": 0.60,
+    "exchange": 0.70,
     "heat": 0.30,
     "rise": 0.40,
     "fade": 0.35,
     "start_k": 2.5,
+    "light": 0.10,
+    "loss": 0.20,
 }
 """How far a place may differ from its description: SD of the logarithm, of those in _k in kelvin (assumptions)."""
+ADDED = ("light", "loss")
+"""Last in PRIOR_SD, and drawn after all else: a number that is added to what is learned leaves the other draws as they were."""
+COVER_FACTORS = ("light", "exchange", "loss")
 BOUND = 3.0
 STEP = 0.15
 SCAN = 5
@@ -68,7 +73,8 @@ class Learned:
     def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Character, Array, Array]:
         """One place a member, its start_k (members,) and the wetness added (hours, members)."""
         # A stream to each number: what a cover adds to be known must not change the draws of everything else.
-        *streams, wetness = rng.spawn(len(PRIOR_SD) + 1)
+        *streams, wetness = rng.spawn(len(PRIOR_SD) - len(ADDED) + 1)
+        streams += rng.spawn(len(ADDED))
         free = {name: balanced(stream, members) for name, stream in zip(PRIOR_SD, streams, strict=True)}
         own = len(self.names)
         drawn = [free[name] for name in self.names] + list(balanced(wetness, len(self.mean) - own, members))
@@ -112,7 +118,7 @@ def names_for(place: Place) -> tuple[str, ...]:
         names.append("room_k")
     # Also of a bed that lies open: readings tell nothing of it, and what they tell of the rest is the same with a cover ahead.
     if not place.bed.indoors:
-        names.append("exchange")
+        names += COVER_FACTORS
     if place.bed.heating:
         names += ["heat", "rise", "fade"] if place.bed.heating.fading_d else ["heat"]
     return tuple(names)
@@ -212,9 +218,9 @@ class _Problem:
         spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
         z = np.zeros((len(self.names) + damp.knots_over(len(self.weather)), len(spread) + 1))
         z[: len(self.names), 1:] = spread.T
-        if "exchange" in self.names and not self.place.covers:
-            # Nothing tells it here: it must not weigh on the choice.
-            z[self.names.index("exchange")] = 0.0
+        if not self.place.covers:
+            # Nothing tells them here: they must not weigh on the choice.
+            z[[self.names.index(name) for name in COVER_FACTORS if name in self.names]] = 0.0
         courses, means = self._run(z, Wandering().damp)
         costs = []
         for course, mean, one in zip(courses.T, means.T, z.T, strict=True):

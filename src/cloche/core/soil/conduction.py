@@ -35,7 +35,7 @@ class Ready(NamedTuple):
 def prepare(columns: Columns, step_s: float) -> Ready:
     """Columns ready to be stepped."""
     held = columns.capacity / (STAGE * step_s)
-    diagonal = held + columns.side_per_s[:, None] * columns.capacity
+    diagonal = held + columns.side_per_s * columns.capacity
     diagonal[:, :-1] += columns.conductance
     diagonal[:, 1:] += columns.conductance
     diagonal[:, -1] += columns.bottom
@@ -83,13 +83,13 @@ def _unfrozen(c: int, columns: Columns, ready: Ready, drive: tuple[float, float,
     for i in range(last, 0, -1):
         above_c = soil[i - 1]
         rising = conductance[i - 1] * (below_c - above_c)
-        pushed = work[1, i] + side * capacity[i] * work[2, i]
-        right = (held[i] - side * capacity[i]) * below_c + flow - rising + 2 * pushed + carried
+        pushed = work[1, i] + side[i] * capacity[i] * work[2, i]
+        right = (held[i] - side[i] * capacity[i]) * below_c + flow - rising + 2 * pushed + carried
         push[i], middle[i] = pushed, right
         carried, flow, below_c = right * lift[i - 1], rising, above_c
-    pushed = work[1, 0] + side * capacity[0] * work[2, 0]
+    pushed = work[1, 0] + side[0] * capacity[0] * work[2, 0]
     first = 1.0 / (1.0 / share[0] + b)
-    found = first * ((held[0] - side * capacity[0] - b) * below_c + flow + 2 * (a + pushed) + carried)
+    found = first * ((held[0] - side[0] * capacity[0] - b) * below_c + flow + 2 * (a + pushed) + carried)
     first_wanted = held[0] * (MIDDLE * found - START * below_c) + pushed + a
     coldest, middle[0] = found, found
     for i in range(1, last + 1):

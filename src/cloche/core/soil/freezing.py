@@ -56,7 +56,7 @@ def _net_heat(
     above = a - b * soil[0]
     for i in range(cells):
         below = conductance[i] * (soil[i + 1] - soil[i]) if i + 1 < cells else columns.bottom[c] * (deep_c - soil[i])
-        beside = columns.side_per_s[c] * columns.capacity[c, i] * (work[2, i] - soil[i])
+        beside = columns.side_per_s[c, i] * columns.capacity[c, i] * (work[2, i] - soil[i])
         net[i] = work[1, i] + beside + above + below
         above = -below
 
@@ -87,7 +87,7 @@ def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work:
     for i in range(len(soil)):
         capacity = columns.capacity[c, i]
         diagonal = heat_slope(soil[i], capacity, columns.frozen_capacity[c, i], columns.latent[c, i]) / reach
-        diagonal += columns.side_per_s[c] * capacity + (b if i == 0 else conductance[i - 1])
+        diagonal += columns.side_per_s[c, i] * capacity + (b if i == 0 else conductance[i - 1])
         diagonal += conductance[i] if i + 1 < len(soil) else columns.bottom[c]
         above = conductance[i - 1] if i > 0 else 0.0
         pivot = diagonal - above * (upper[i - 1] if i > 0 else 0.0)

@@ -10,12 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled, woven
-from cloche.core.covers.air import Cover, Inside, covered_balance
+from cloche.core.covers.air import PLANTED_THROUGH_M, Cover, Inside, covered_balance
 from cloche.core.heat.control import Heat, is_on, watts_of
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
-from cloche.core.soil.wetness import POOL_MM, STORE_MM, Water, after_hour, held_at_freezing, skin_of, snow_on
+from cloche.core.soil.wetness import Holds, Water, after_hour, held_at_freezing, skin_of, snow_on
 
 Array = NDArray[np.float64]
 Small = NDArray[np.float32]
@@ -26,8 +26,8 @@ BY_AIR = -1
 
 
 class Forcing(NamedTuple):
-    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain [mm], deep [°C] below the column, damp:
-    wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
+    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain and water given by hand
+    [mm], deep [°C] below the column, damp: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
 
     sun: Array
     air: Array
@@ -35,6 +35,7 @@ class Forcing(NamedTuple):
     wind: Array
     vapour: Array
     rain: Array
+    given: Array
     deep: Array
     damp: Array
     snow: Array
@@ -42,8 +43,9 @@ class Forcing(NamedTuple):
 
 class Top(NamedTuple):
     """Surfaces of a stretch, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
-    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, cover's air exchange, heating, and a
-    hotbed's days to rise and fade;
+    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, a cover's light, leakage and loss,
+    heating, and a hotbed's days to rise and fade; passes: share of the rain that reaches the ground; pool, store, above [mm],
+    drains: see `wetness.Holds`; side_sun: warmer than the air its sides are in the sun [K m²/W];
     lane of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
 
     sun: Array
@@ -53,7 +55,15 @@ class Top(NamedTuple):
     wetness: Array
     evaporation: Array
     supply: Array
+    light: Array
     exchange: Array
+    loss: Array
+    passes: Array
+    pool: Array
+    store: Array
+    above: Array
+    drains: Array
+    side_sun: Array
     heat: Array
     rise: Array
     fade: Array
@@ -64,7 +74,7 @@ class Top(NamedTuple):
 
 class State(NamedTuple):
     """What every column remembers, moved on by the hour: soil (columns, cells) [°C]; surface, air among the plants, inner and
-    outer face of a cover [°C], opening 0-1, thermostat's switch, (columns,); water."""
+    outer face of a cover [°C], opening 0-1, vapour under it [kPa], thermostat's switch, (columns,); water."""
 
     soil: Array
     surface: Array
@@ -72,6 +82,7 @@ class State(NamedTuple):
     inner: Array
     outer: Array
     opening: Array
+    vapour: Array
     on: Flags
     water: Water
 
@@ -86,6 +97,7 @@ class Begin(NamedTuple):
     inner: Array
     outer: Array
     opening: Array
+    vapour: Array
     on: Flags
     pool: Array
     store: Array
@@ -154,22 +166,23 @@ def run_hours(
                 snow_on(state.water.snow[c], forcing.snow[hour, c], top.is_covered[c]),
             )
             bare = Skin(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
-            skin = skin_of(bare, top.wetness[c], top.evaporation[c], forcing.damp[hour, c], water)
+            holds = Holds(top.pool[c], top.store[c], top.above[c], top.drains[c])
+            skin = skin_of(bare, top.wetness[c], top.evaporation[c], forcing.damp[hour, c], water, holds)
             balance = _balance(c, top, covers[hour % 24], skin, now, state)
             melt = 0.0
             if water[2] > 0.0:
                 balance, melt = held_at_freezing(balance, skin, first_c)
-            _stand_beside(c, columns, top, now.air, state, work)
+            _stand_beside(c, columns, top, now.air + top.side_sun[c] * now.sun, state, work)
             watts = _warm(c, hour, top, heat, state, work)
             step(c, columns, ready, (balance.a, balance.b, forcing.deep[hour, c]), soil, work)
             flux = balance.a - balance.b * work[0, 0]
             state.surface[c] = balance.s0 + balance.s1 * work[0, 0]
-            falls = (forcing.rain[hour, c], now.air, melt)
-            after = after_hour(water, falls, balance.latent, top.supply[c], top.is_covered[c])
+            falls = (forcing.rain[hour, c] * top.passes[c], now.air, melt, forcing.given[hour, c])
+            after = after_hour(water, falls, balance.latent, top.supply[c], holds, top.is_covered[c])
             state.water.pool[c], state.water.store[c], state.water.snow[c] = after
             _keep(hour, c, top.lane[c], points, work[0], work[0, 0] + flux / columns.top[c], state, kept)
             kept.flux_w_m2[hour, c], kept.heat_w_m2[hour, c] = flux, watts
-            kept.moist[hour, c] = (after[0] + after[1]) / (POOL_MM + STORE_MM)
+            kept.moist[hour, c] = (after[0] + after[1]) / (holds.pool + holds.store)
 
 
 @woven
@@ -178,20 +191,23 @@ def _balance(c: int, top: Top, covers: Array, skin: Skin, now: Hour, state: Stat
     first_c, surface_c = state.soil[c, 0], state.surface[c]
     if not top.is_covered[c]:
         state.air[c] = state.inner[c] = state.outer[c] = now.air
-        state.opening[c] = 0.0
+        state.opening[c], state.vapour[c] = 0.0, now.vapour
         return open_balance(skin, now, first_c, surface_c)
     p = covers[top.lane[c]]
-    cover = Cover(p[0], p[1], p[2], p[3], p[4], p[5], p[6], p[7], p[8], p[9], p[10], p[11], p[12], top.exchange[c])
-    before = Inside(state.air[c], state.inner[c], state.outer[c], state.opening[c])
+    optics, shape, air = (p[0], p[1], p[2], p[3], p[4], p[5], p[6]), (p[7], p[8], p[9]), (p[10], p[11], p[12], p[13], p[14])
+    cover = Cover(*optics, *shape, *air, top.light[c], top.exchange[c], top.loss[c])
+    before = Inside(state.air[c], state.inner[c], state.outer[c], state.opening[c], state.vapour[c])
     balance, inside = covered_balance(skin, cover, now, first_c, surface_c, before)
-    state.air[c], state.inner[c], state.outer[c], state.opening[c] = inside
+    state.air[c], state.inner[c], state.outer[c], state.opening[c], state.vapour[c] = inside
+    if cover.gap_m <= PLANTED_THROUGH_M:
+        state.air[c] = now.air
     return balance
 
 
 @woven
 def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State, work: Array) -> None:
     """What stands at its side, in row 2 of work. A neighbour comes later in the batch: it has not yet moved on."""
-    if columns.side_per_s[c] == 0.0:
+    if columns.side_per_s[c, 0] == 0.0:
         return
     for i in range(work.shape[1]):
         work[2, i] = air_c if top.beside[c] == BY_AIR else state.soil[top.beside[c], i]

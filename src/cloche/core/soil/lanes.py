@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import materials
-from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, surface_at
+from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, filmed, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
 from cloche.core.soil.hours import Begin, Forcing
 from cloche.core.soil.layers import Columns
@@ -28,8 +28,11 @@ SIDE_POWER = 1.7
 solution of 21 days, in the middle of the bed (trial in docs/engine.md)."""
 RAISED_SIDE_W_M2K = 4.0
 SMALL_SIDE_W_M2K = 7.0
-SMALL_BOTTOM_W_M2K = 5.0
-"""Exchange of boards, pots and trays with the air beside and below them (assumption)."""
+SMALL_BOTTOM_W_M2K, MAT_BOTTOM_W_M2K = 5.0, 1.8
+"""Exchange of boards, pots and trays with the air beside and below them; a mat is insulated below (assumptions)."""
+SIDE_SUN_K_M2_W = 0.014
+"""Sun on boards and pots: warmer than the air by so much for each W/m² on the level: walls of four sides get about a third of
+it, take up 0.6 of that and hand it on at some 15 W/m²K (assumption)."""
 WIDE_M = 3.0
 WALLS_W_M2K = 5.6
 """What a room's walls radiate more for each kelvin, about 17 °C."""
@@ -62,8 +65,15 @@ class Lane:
         return small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
 
     def cover_at(self, hour: float) -> CoverPeriod | None:
-        """What stands over it during an hour."""
-        return next((c for c in self.covers if c.start_h <= hour < c.end_h), None)
+        """What stands over it during an hour: a film upon the ground only where nothing stands over that."""
+        there = [c for c in self.covers if c.start_h <= hour < c.end_h]
+        return next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
+
+    def film_at(self, hour: float) -> CoverPeriod | None:
+        """A film upon the ground beneath what stands over it."""
+        above = self.cover_at(hour)
+        found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
+        return next((c for c in found if c is not above), None)
 
     def bare(self) -> Lane:
         """The open ground beside it."""
@@ -127,9 +137,10 @@ class Batch:
         parts["air"], parts["sky"] = parts["air"] + warmer, parts["sky"] + WALLS_W_M2K * warmer
         parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
         damp = self._wide([np.zeros((1, 1)) if lane.damp is None else lane.damp for lane in self.lanes])
-        rain = self._wide([_water(lane) for lane in self.lanes])
+        rain = self._wide([lane.weather.rain_mm * (not lane.bed.indoors) for lane in self.lanes])
+        given = self._wide([_given(lane) for lane in self.lanes])
         snow = self._wide([lane.weather.snow_m for lane in self.lanes])
-        return Forcing(sun=sun, rain=rain, deep=self._deep(), damp=damp, snow=snow, **parts)
+        return Forcing(sun=sun, rain=rain, given=given, deep=self._deep(), damp=damp, snow=snow, **parts)
 
     def _wide(self, parts: list[Array]) -> Array:
         wide = [np.broadcast_to(p, (self.hours, lane.members)) for p, lane in zip(parts, self.lanes, strict=True)]
@@ -148,9 +159,16 @@ class Batch:
         shapes = [(lane.members, len(lane.grid.thickness_m)) for lane in self.lanes]
         return np.concatenate([np.broadcast_to(lane.start_c, shape) for lane, shape in zip(self.lanes, shapes, strict=True)])
 
+    @property
+    def textures(self) -> list[materials.Texture]:
+        """Each lane's ground."""
+        return [materials.TEXTURES[lane.bed.texture] for lane in self.lanes]
+
     def surfaces_at(self, hour: float) -> list[Surface]:
         """What each lane's surface is made of by then."""
-        return [surface_at(lane.bed, hour) for lane in self.lanes]
+        films = (lane.film_at(hour) for lane in self.lanes)
+        bare = (surface_at(lane.bed, hour) for lane in self.lanes)
+        return [now if film is None else filmed(now, film.kind) for now, film in zip(bare, films, strict=True)]
 
     def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
         """Columns of all lanes."""
@@ -158,13 +176,14 @@ class Batch:
         return Columns(*(np.ascontiguousarray(np.concatenate(part)) for part in zip(*parts, strict=True)))
 
 
-def _water(lane: Lane) -> Array:
-    rain = np.zeros_like(lane.weather.rain_mm) if lane.bed.indoors else lane.weather.rain_mm.copy()
+def _given(lane: Lane) -> Array:
+    """Water that was given by hand, (hours, 1) [mm]: it reaches the ground under every cover."""
+    given = np.zeros((len(lane.weather), 1))
     for event in lane.bed.events:
         hour = int(event.hour)
-        if event.work is Work.WATERED and 0 <= hour < len(rain):
-            rain[hour] += event.amount or USUAL_WATER_MM
-    return rain
+        if event.work is Work.WATERED and 0 <= hour < len(given):
+            given[hour] += event.amount or USUAL_WATER_MM
+    return given
 
 
 def _columns(lane: Lane, surface: Surface, hour: float) -> Columns:
@@ -187,20 +206,26 @@ def _columns(lane: Lane, surface: Surface, hour: float) -> Columns:
         thawed_w_mk / distance * factor,
         frozen_w_mk / distance * factor,
         half,
-        1 / (1 / below + 1 / SMALL_BOTTOM_W_M2K) if lane.bed.volume else below,
-        np.full(lane.members, _side_rate(lane, lane.cover_at(hour))),
+        1 / (1 / below + 1 / (MAT_BOTTOM_W_M2K if lane.bed.heating else SMALL_BOTTOM_W_M2K)) if lane.bed.volume else below,
+        np.repeat(_side_rates(lane, lane.cover_at(hour))[None, :], lane.members, axis=0),
     )
 
 
-def _side_rate(lane: Lane, cover: CoverPeriod | None) -> float:
-    """How fast a column follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
-    texture = materials.TEXTURES[lane.bed.texture]
+def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
+    """How much warmer than the air its sides are in the sun [K m²/W]."""
+    exposed = bed.volume is not None or bed.raised_m > 0
+    return SIDE_SUN_K_M2_W if exposed and not bed.indoors and cover is None else 0.0
+
+
+def _side_rates(lane: Lane, cover: CoverPeriod | None) -> Array:
+    """How fast each cell follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
+    texture, grid = materials.TEXTURES[lane.bed.texture], lane.grid
     capacity = materials.heat_capacity_j_m3k(texture, texture.moist)
+    everywhere = np.ones(len(grid.thickness_m))
     if lane.bed.volume:
-        return SMALL_SIDE_W_M2K * lane.bed.volume.perimeter_per_area / capacity
+        return everywhere * SMALL_SIDE_W_M2K * lane.bed.volume.perimeter_per_area / capacity
     if cover is not None:
         width = cover.width_m or min(cover.kind.width_m, lane.bed.width_m)
-        return 0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER
-    if lane.bed.raised_m > 0:
-        return 2 * RAISED_SIDE_W_M2K * min(lane.bed.raised_m, 0.4) / (capacity * lane.bed.width_m * open_ground().depth_m)
-    return 0.0
+        return everywhere * (0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER)
+    above = grid.centre_m < lane.bed.raised_m
+    return np.asarray(above * 2 * RAISED_SIDE_W_M2K / (capacity * lane.bed.width_m), dtype=np.float64)

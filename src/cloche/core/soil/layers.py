@@ -26,7 +26,7 @@ class Columns(NamedTuple):
 
     capacity [J/m²K] of each cell unfrozen and frozen; latent [J/m²] of its water; conductance [W/m²K] between
     neighbouring centres, unfrozen and frozen; top from the face to the first centre; bottom from the last centre to below;
-    side_per_s [1/s]: how fast every cell follows what stands beside it.
+    side_per_s [1/s]: how fast each cell follows what stands beside it, (columns, cells).
     """
 
     capacity: Array

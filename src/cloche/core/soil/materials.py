@@ -18,13 +18,18 @@ MINERAL_DENSITY_KG_M3 = 2700.0
 @dataclass(frozen=True)
 class Texture:
     """A soil's constant make-up, as shares of its volume. quartz: share of the mineral part. moist: usual degree of
-    saturation in spring beds (assumption)."""
+    saturation in spring beds (assumption). Its top's water [mm]: pool at the very surface, store in the centimetres below, both
+    at field capacity; above: how much more it takes up before it runs off; drains_h: hours in which that falls to a third."""
 
     mineral: float
     organic: float
     quartz: float
     coarse: bool
     moist: float
+    pool_mm: float
+    store_mm: float
+    above_mm: float
+    drains_h: float
 
     @property
     def pores(self) -> float:
@@ -33,13 +38,18 @@ class Texture:
 
 
 TEXTURES = {
-    "sand": Texture(0.57, 0.01, 0.75, True, 0.35),
-    "loam": Texture(0.49, 0.03, 0.40, False, 0.50),
-    "clay": Texture(0.44, 0.03, 0.25, False, 0.60),
-    "compost": Texture(0.25, 0.18, 0.40, False, 0.50),
-    "potting": Texture(0.04, 0.14, 0.40, False, 0.50),
+    "sand": Texture(0.57, 0.01, 0.75, True, 0.35, 4.0, 19.0, 35.0, 8.0),
+    "loam": Texture(0.49, 0.03, 0.40, False, 0.50, 8.0, 40.0, 30.0, 24.0),
+    "clay": Texture(0.44, 0.03, 0.25, False, 0.60, 9.0, 54.0, 20.0, 60.0),
+    "compost": Texture(0.25, 0.18, 0.40, False, 0.50, 9.0, 54.0, 30.0, 18.0),
+    "potting": Texture(0.04, 0.14, 0.40, False, 0.50, 8.0, 24.0, 15.0, 4.0),
 }
-"""Usual textures of garden ground (volume shares: assumption within the ranges of [CampbellNorman1998] chapter 8)."""
+"""Usual textures of garden ground (volume shares: assumption within the ranges of [CampbellNorman1998] chapter 8).
+
+Water: of loam pool and store as fitted at the station; of sand and clay in the proportions of readily and totally evaporable
+water of [FAO56 table 19, from memory: sand 2-7 and 6-12 mm, loam 8-10 and 16-22, clay 8-12 and 22-29 in 10 cm]; compost holds
+as much as clay; what ten centimetres of pores hold above field capacity; a sand drains within a day, a loam in two, a clay in
+several (common practice, no source)."""
 
 
 def heat_capacity_j_m3k(texture: Texture, saturation: float) -> float:

@@ -25,7 +25,8 @@ STEP_S = 3600.0
 class Course:
     """A place through time, hours along axis 0. soil_c: (hours, depths, members); (hours, members) each: air_c among the
     plants, inside a cover or open; surface_c; cover_c, its inner face (air where there is none); opening 0-1; flux_w_m2
-    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it holds. end: how it stands after the last
+    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it
+    holds once it has drained: above 1 for hours to days after much rain. end: how it stands after the last
     hour; end_beside: so the open ground at its side, where it was run along."""
 
     depths_m: tuple[float, ...]
@@ -60,7 +61,9 @@ def simulate(lanes: Sequence[Lane], depths_m: Sequence[float]) -> list[Course]:
     forcing, soil = batch.forcing(), batch.start_c()
     air = forcing.air[0]
     off, on = np.zeros(batch.columns), np.ones(batch.columns, dtype=bool)
-    state = State(soil, air.copy(), air.copy(), air.copy(), air.copy(), off, on, Water.usual(batch.columns))
+    water = Water.usual(*(batch.spread([getattr(t, name) for t in batch.textures]) for name in ("pool_mm", "store_mm")))
+    surface, inside, inner, outer = (air.copy() for _ in range(4))
+    state = State(soil, surface, inside, inner, outer, off, forcing.vapour[0].copy(), on, water)
     for lane, columns in zip(batch.lanes, batch.slices, strict=True):
         if lane.begin is not None:
             lane.begin.put(state, columns)

@@ -6,34 +6,33 @@ from dataclasses import replace
 
 import numpy as np
 
-from cloche.core.covers.air import Cover
+from cloche.core.covers.air import FACTORS_OF_COVER, Cover
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil.bed import Surface
-from cloche.core.soil.hours import BY_AIR, Flags, Top
-from cloche.core.soil.lanes import Batch
+from cloche.core.soil.hours import BY_AIR, Top
+from cloche.core.soil.lanes import Batch, sun_on_sides
 from cloche.core.soil.layers import Columns
 
-ABSORBED_BY_COVER = 0.35
-"""Of the sun a cover does not let through, the share it takes up rather than reflects (assumption)."""
 BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.0}
 """A woven blanket laid over a cover at night (assumption, low confidence)."""
 
 
 class Stretch:
-    """The batch as it stands from an hour on: columns, top; covers (24, lanes, fields of `Cover` but exchange) by hour."""
+    """The batch as it stands from an hour on: columns, top; covers (24, lanes, fields of `Cover` but its factors) by hour."""
 
     def __init__(self, batch: Batch, hour: int) -> None:
         surfaces = batch.surfaces_at(hour)
         self.columns = batch.make_up(surfaces, hour)
         standing = [lane.cover_at(hour) for lane in batch.lanes]
-        self.covers = np.zeros((24, len(standing), len(Cover._fields) - 1))
+        self.covers = np.zeros((24, len(standing), len(Cover._fields) - FACTORS_OF_COVER))
         for lane, cover in enumerate(standing):
             if cover is not None:
                 self.covers[:, lane] = [_row(cover, of_day + 0.5) for of_day in range(24)]
-        self.top = _top(batch, surfaces, self.columns, batch.spread([cover is not None for cover in standing]) > 0)
+        self.top = _top(batch, surfaces, self.columns, standing, hour)
 
 
-def _top(batch: Batch, surfaces: list[Surface], columns: Columns, is_covered: Flags) -> Top:
+def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list[CoverPeriod | None], hour: int) -> Top:
+    is_covered = batch.spread([cover is not None for cover in standing]) > 0
     resistance = batch.spread([s.resistance_m2k_w for s in surfaces]) * batch.factor("skin")
     follows = is_covered & (batch.neighbour != np.arange(batch.columns))
     return Top(
@@ -44,7 +43,15 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, is_covered: Fl
         wetness=batch.spread([s.wetness for s in surfaces]),
         evaporation=batch.factor("evaporation"),
         supply=batch.factor("supply"),
+        light=batch.factor("light"),
         exchange=batch.factor("exchange"),
+        loss=batch.factor("loss"),
+        passes=batch.spread([1.0 if cover is None else cover.kind.permeable for cover in standing]),
+        side_sun=batch.spread([sun_on_sides(lane.bed, lane.cover_at(hour)) for lane in batch.lanes]),
+        pool=batch.spread([texture.pool_mm for texture in batch.textures]),
+        store=batch.spread([texture.store_mm for texture in batch.textures]),
+        above=batch.spread([texture.above_mm for texture in batch.textures]),
+        drains=batch.spread([np.exp(-1.0 / texture.drains_h) for texture in batch.textures]),
         heat=batch.factor("heat"),
         rise=batch.factor("rise"),
         fade=batch.factor("fade"),
@@ -55,7 +62,7 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, is_covered: Fl
 
 
 def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
-    """A cover at an hour of the day, as the fields of `Cover` without the last."""
+    """A cover at an hour of the day, as the fields of `Cover` without its factors."""
     kind, vent = cover.kind, cover.vent
     if cover.blanket and _between(of_day, *cover.blanket):
         kind = replace(
@@ -68,7 +75,8 @@ def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
     open_now = vent.opening if vent.from_h is None or vent.to_h is None or _between(of_day, vent.from_h, vent.to_h) else 0.0
     at_hour = Cover(
         solar=kind.solar,
-        absorbs=(1 - kind.solar) * ABSORBED_BY_COVER,
+        absorbs=kind.absorbs,
+        catches=kind.catches,
         infrared=kind.infrared,
         emissivity=kind.emissivity,
         wet_infrared=kind.wet_infrared,
@@ -76,13 +84,16 @@ def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
         conductance=kind.conductance_w_m2k,
         gap_m=kind.gap_m,
         area_ratio=kind.area_ratio,
-        air_changes_h=cover.closed_changes_h,
-        open_changes_h=kind.open_changes_h,
+        leak_m_h=cover.leak_m_h,
+        open_m_h=kind.open_m_h,
+        permeable=kind.permeable,
         opening=open_now,
         above_c=np.inf if vent.above_c is None else vent.above_c,
+        light=1.0,
         exchange=1.0,
+        loss=1.0,
     )
-    return at_hour[:-1]
+    return at_hour[:-FACTORS_OF_COVER]
 
 
 def _between(hour: float, start: float, end: float) -> bool:

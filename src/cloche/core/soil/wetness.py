@@ -12,9 +12,8 @@ from cloche.core.soil.skin import Balance, Skin
 
 Array = NDArray[np.float64]
 
-POOL_MM, STORE_MM, RISES_MM_H = 8.0, 40.0, 0.03
-"""Water that the wet surface holds, what the centimetres below can give it, and what rises from deeper (assumptions): a
-surface dries in stages, fast while wet, then ever slower."""
+RISES_MM_H = 0.03
+"""What rises from deeper (assumption)."""
 POOL_SHARE, STORE_SHARE = 0.3, 0.7
 """How full both are when nothing is known."""
 VAPORISATION_J_KG, MELT_J_KG = 2.45e6, 3.34e5
@@ -28,6 +27,17 @@ UNCOVERED = 0.25
 """Ground that is usually as wet as this lies open."""
 
 
+class Holds(NamedTuple):
+    """What the ground's top holds at field capacity: pool in the wet surface, store in the centimetres that give to it [mm]. A
+    surface dries in stages, fast while wet, then ever slower. above: how much more the store takes up [mm]; drains: share of
+    that left an hour later. Of one column, or of all, (columns,)."""
+
+    pool: float
+    store: float
+    above: float
+    drains: float
+
+
 class Water(NamedTuple):
     """Of every column, (columns,) [mm]: pool at the surface, store below it, snow's water."""
 
@@ -36,17 +46,19 @@ class Water(NamedTuple):
     snow: Array
 
     @classmethod
-    def usual(cls, count: int) -> Water:
+    def usual(cls, pool_mm: Array, store_mm: Array) -> Water:
         """Where nothing is known."""
-        return cls(np.full(count, POOL_SHARE * POOL_MM), np.full(count, STORE_SHARE * STORE_MM), np.zeros(count))
+        return cls(POOL_SHARE * pool_mm, STORE_SHARE * store_mm, np.zeros(len(pool_mm)))
 
 
 @compiled
-def skin_of(bare: Skin, wetness: float, evaporation: float, damp: float, water: tuple[float, float, float]) -> Skin:
+def skin_of(
+    bare: Skin, wetness: float, evaporation: float, damp: float, water: tuple[float, float, float], holds: Holds
+) -> Skin:
     """The surface as wet and as snowy as it is. bare: dry and free of snow; damp: wetness nobody logged, less of it where
     mulch or stones cover the ground; water: pool, store and snow [mm]."""
     pool, store, snow = water
-    reckoned = evaporation * (wetness * (store / STORE_MM) + (1 - wetness) * (pool / POOL_MM))
+    reckoned = evaporation * (wetness * min(store / holds.store, 1.0) + (1 - wetness) * (pool / holds.pool))
     wet = min(max(reckoned + damp * min(wetness / UNCOVERED, 1.0), 0.0), 1.0)
     if snow <= 0.0:
         return Skin(bare.absorbs, bare.conductance, bare.convection, wet)
@@ -73,20 +85,28 @@ def held_at_freezing(balance: Balance, skin: Skin, first_c: float) -> tuple[Bala
 
 @compiled
 def after_hour(
-    water: tuple[float, float, float], falls: tuple[float, float, float], latent: float, supply: float, covered: bool
+    water: tuple[float, float, float],
+    falls: tuple[float, float, float, float],
+    latent: float,
+    supply: float,
+    holds: Holds,
+    covered: bool,
 ) -> tuple[float, float, float]:
-    """Pool, store and snow an hour later. falls: rain [mm], air [°C], snow that melted [mm]; latent [W/m²]; supply: factor of
-    what rises. Snow does not lie on what is covered, nor does rain fall there."""
+    """Pool, store and snow an hour later. falls: rain that reaches the ground [mm], air [°C], snow that melted, water given by
+    hand [mm]; latent [W/m²]; supply: factor of what rises. Snow does not lie on what is covered."""
     pool, store, snow = water
-    rain, air_c, melt = falls
-    snowing = air_c < SNOW_BELOW_C
+    rain, air_c, melt, given = falls
+    snowing = air_c < SNOW_BELOW_C and not covered
     if covered:
-        rain, snow = 0.0, 0.0
+        snow = 0.0
     elif snow > 0.0 or snowing:
         snow = max(snow + (rain if snowing else 0.0) - melt, 0.0)
-    before = pool + (0.0 if snowing else rain) + melt
+    before = pool + (0.0 if snowing else rain) + melt + given
     gone = latent * (3600.0 / VAPORISATION_J_KG)
     from_pool = min(gone, max(before, 0.0) * FAST_SHARE)
-    pool = min(before - from_pool, POOL_MM)
+    pool = min(before - from_pool, holds.pool)
     store += RISES_MM_H * supply + (before - from_pool - pool) - (gone - from_pool)
-    return pool, min(max(store, 0.0), STORE_MM), snow
+    store = min(max(store, 0.0), holds.store + holds.above)
+    if store > holds.store:
+        store = holds.store + (store - holds.store) * holds.drains
+    return pool, store, snow

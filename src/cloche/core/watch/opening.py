@@ -1,12 +1,13 @@
 """How far to open a cover, from when to when, from the inside air at several openings side by side.
 
 A plan is one opening between two hours of a day: what a person does in the morning and undoes in the evening. The least that
-keeps the air under the limit is chosen, as every opening gives warmth away.
+keeps the air under the limit is chosen, as every opening gives warmth away; where none does, the most that can be done. If the
+day may still go either way, the air inside at the hour of opening decides: below `look_c` it may stay shut.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,9 +20,11 @@ FIRST_H, LAST_H = 6, 20
 """Between these hours of standard time a cover is opened and shut."""
 MOST_RISK = 0.025
 """Chance of passing the limit that is put up with."""
-MARGIN_K = 3.0
-"""So far below the limit the plan aims: a forecast's members do not stand for all that can come (chosen on made-up springs, see
-docs/engine.md)."""
+MARGIN_K, LOOK_MARGIN_K = 1.0, 0.5
+"""So far below the limit the plan aims, and below what any member that needs opening shows at its hour: a forecast's members do
+not stand for all that can come (chosen on made-up springs, see docs/engine.md)."""
+WORTH_A_LOOK = 0.1
+"""Share of the members that a look must spare the opening."""
 
 
 @dataclass(frozen=True)
@@ -42,7 +45,8 @@ class Tried:
 class Plan:
     """opening of full from from_h to to_h; 0: keep shut. risk, risk_shut: chance of passing the limit so, and kept shut;
     hottest_c, hottest_shut_c: of the members, their middle and all but the risk put up with; given_away: share of the shut
-    cover's warmth lost; holds: whether any opening could hold it well enough."""
+    cover's warmth lost; holds: whether any opening could hold it well enough; look_c: inside air at from_h below which it may
+    stay shut, None: open in any case."""
 
     opening: float
     from_h: int
@@ -53,18 +57,28 @@ class Plan:
     hottest_shut_c: tuple[float, float]
     given_away: float
     holds: bool
+    look_c: float | None = None
 
 
 def plan_day(tried: Tried, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> Plan:
-    """The opening, and its hours, that gives least warmth away of those that hold the limit; else the safest."""
-    over = tried.inside_c > limit_c - margin_k
+    """The opening, and its hours, that gives least warmth away of those that hold the limit; else the most that can be done."""
     hours = [(start, end) for start in range(FIRST_H, LAST_H) for end in range(start + 1, LAST_H + 1)]
-    return _best(tried, over, limit_c, most_risk, hours)
+    plan = _best(tried, limit_c - margin_k, limit_c, most_risk, hours)
+    return replace(plan, look_c=_look_c(tried, plan, limit_c)) if plan.opening else plan
+
+
+def _look_c(tried: Tried, plan: Plan, limit_c: float) -> float | None:
+    """What the air inside shows at the hour of opening, at the least, where the day then needs it."""
+    at_hour, needs = tried.inside_c[0, plan.from_h - 1], (tried.inside_c[0] > limit_c).any(axis=0)
+    if not plan.holds or not needs.any():
+        return None
+    least = float(at_hour[needs].min()) - LOOK_MARGIN_K
+    return least if (at_hour < least).mean() >= WORTH_A_LOOK else None
 
 
 def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: float = MARGIN_K) -> Plan:
     """The one opening that is right from the hour one leaves to the hour one is back."""
-    return _best(tried, tried.inside_c > limit_c - margin_k, limit_c, MOST_RISK, [away])
+    return _best(tried, limit_c - margin_k, limit_c, MOST_RISK, [away])
 
 
 def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
@@ -72,21 +86,31 @@ def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
     return [_told(tried, limit_c, i, away, True) for i in range(len(tried.openings))]
 
 
-def _best(tried: Tried, over: NDArray[np.bool_], limit_c: float, most_risk: float, hours: list[tuple[int, int]]) -> Plan:
+def _best(tried: Tried, aim_c: float, limit_c: float, most_risk: float, hours: list[tuple[int, int]]) -> Plan:
+    over = tried.inside_c > aim_c
     if over[0].any(axis=0).mean() <= most_risk:
         return _told(tried, limit_c, 0, hours[0], True)
-    warmth, shut = tried.warmth_k.mean(axis=2), np.arange(24)
-    found: list[tuple[float, float, float, int, tuple[int, int]]] = []
+    warmth, clock = tried.warmth_k.mean(axis=2), np.arange(24)
+    found: list[tuple[float, float, int, tuple[int, int]]] = []
     for start, end in hours:
-        within = (shut >= start) & (shut < end)
+        within = (clock >= start) & (clock < end)
         outside_risk = over[0][~within].any(axis=0)
         for i in range(1, len(tried.openings)):
             risk = float((outside_risk | over[i][within].any(axis=0)).mean())
-            lost = float((warmth[0] - warmth[i])[within].sum())
-            found.append((max(risk, most_risk), lost, tried.openings[i], i, (start, end)))
-    # Least risk first, but none below what is put up with; then the least warmth lost.
-    least_risk, _, _, i, span = min(found)
-    return _told(tried, limit_c, i, span, least_risk <= most_risk)
+            if risk <= most_risk:
+                found.append((float((warmth[0] - warmth[i])[within].sum()), tried.openings[i], i, (start, end)))
+    if found:
+        _, _, i, span = min(found)
+        return _told(tried, limit_c, i, span, True)
+    widest = len(tried.openings) - 1
+    return _told(tried, limit_c, widest, _longest(over[0], hours), False)
+
+
+def _longest(over_shut: NDArray[np.bool_], hours: list[tuple[int, int]]) -> tuple[int, int]:
+    """The shortest of some spans that has every hour in which it gets too hot when shut, else the longest of them."""
+    hot = np.flatnonzero(over_shut.any(axis=1))
+    spans = [span for span in hours if span[0] <= hot.min() and span[1] > hot.max()]
+    return min(spans, key=lambda span: span[1] - span[0]) if spans else max(hours, key=lambda span: span[1] - span[0])
 
 
 def _told(tried: Tried, limit_c: float, i: int, span: tuple[int, int], holds: bool) -> Plan:

@@ -20,8 +20,9 @@ from cloche.core.windows.limits import LEAST_LIGHT_H, WORK_WITHIN_D
 
 Array = NDArray[np.float64]
 
-TOO_WET = 0.95
-"""Water in the top, as a share of what it holds, above which soil smears rather than crumbles (assumption)."""
+TOO_WET = 1.04
+"""Water in the top, as a share of what it holds once it has drained, above which soil smears rather than crumbles (assumption):
+hours on sand, some days on clay."""
 SOON = 1_000
 
 

@@ -34,7 +34,7 @@ class Sliders:
     wind_m_s: float
     cover: str
     opening: float
-    ground: str
+    grounds: tuple[str, ...]
     crop_key: str
 
     @classmethod
@@ -48,7 +48,7 @@ class Sliders:
             wind_m_s=data["wind"],
             cover=data["cover"],
             opening=data["opening"] / 100,
-            ground=data["ground"],
+            grounds=tuple(data["ground"]),
             crop_key=data["crop"],
         )
 
@@ -60,7 +60,7 @@ def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
     keys = [crop.key for crop in grown]
     first = "carrot" if "carrot" in keys else keys[0]
     start = {"month": today.month, "low": low, "high": high, "sun": 75, "wind": 2, "cover": "film_tunnel"}
-    return start | {"opening": 0, "ground": "plain", "crop": first}
+    return start | {"opening": 0, "ground": [], "crop": first}
 
 
 def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) -> Sandbox:
@@ -76,7 +76,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         wind_m_s=sliders.wind_m_s,
         cover=sliders.cover,
         opening=sliders.opening,
-        ground=sliders.ground,
+        grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
     found = quietly(day_of, told, site, crop)
@@ -84,14 +84,14 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     if sliders.cover:
         curves.append(("inside", "air-inside", found.inside_c))
     curves += [(f"soil {units.length_text(depth)}", "soil", row) for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)]
-    if sliders.cover or sliders.ground != "plain":
+    if sliders.cover or sliders.grounds:
         curves.append((f"bare {units.length_text(0.05)}", "course-other", found.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
     under = covers.with_article(sliders.cover) if sliders.cover else ""
     mean = units.temperature_text(sum(found.soil_c[1]) / 24)
     bare = units.temperature_text(sum(found.bare_c) / 24)
     where = f"Under {under}" if under else "In the open"
-    against = f", {bare} bare" if len(curves) > 5 or sliders.ground != "plain" else ""
+    against = f", {bare} bare" if len(curves) > 5 or sliders.grounds else ""
     headline = f"{where} the soil would lie at {mean}{against}; {crop.name_plural} {_up(found.half_d, found.share)}."
     return Sandbox(headline, _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units), drawn)
 

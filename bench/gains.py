@@ -1,0 +1,116 @@
+"""What covers buy by the priors alone, beside what was measured: `./run bench gains CONDITIONS.csv`.
+
+Each row of the file: a place, so many days alike, a cover that stays shut, a quantity and the range in which it was measured.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import sys
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.bridge.clocks import midnight_of
+from cloche.bridge.evidence import CoverSpan, Evidence
+from cloche.bridge.layout import MEMBERS
+from cloche.bridge.places import lie_of
+from cloche.core.soil.calibrate import learn
+from cloche.core.soil.physical import run
+from cloche.core.soil.readings import Readings
+from cloche.core.soil.simulate import Course
+from cloche.core.weather.hourly import hours_of
+from cloche.core.weather.normals import guess_from_latitude
+from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
+
+Array = NDArray[np.float64]
+Row = dict[str, str]
+
+YEAR, SEED, DEPTHS_M = 2026, 1, (0.05, 0.10)
+ENDS = (0.1, 0.5, 0.9)
+ADDED = ("median", "low", "high", "lies")
+CONDITIONS = ("latitude_deg", "elevation_m", "date", "days", "low_c", "high_c", "sun_share", "wind_m_s", "rain_mm", "every_d")
+LAST = slice(-24, None)
+
+
+def quantities(bare: Course, covered: Course, outside_c: Array) -> dict[str, Array]:
+    """Of the last day, (members,) each; outside_c: (hours, members)."""
+    soil = {depth: (covered.at(depth)[LAST], bare.at(depth)[LAST]) for depth in DEPTHS_M}
+    inside, outside = covered.air_c[LAST], outside_c[LAST]
+    found = {}
+    for depth, (under, beside) in soil.items():
+        name = f"soil{depth * 100:.0f}"
+        found[f"{name}_mean"] = under.mean(axis=0) - beside.mean(axis=0)
+        found[f"{name}_max"] = under.max(axis=0) - beside.max(axis=0)
+    found["air_night"] = inside.min(axis=0) - outside.min(axis=0)
+    found["air_day"] = inside.max(axis=0) - outside.max(axis=0)
+    found["air_over_soil5"] = inside.max(axis=0) - soil[0.05][0].max(axis=0)
+    return found
+
+
+def weather_of(row: Row) -> tuple[HourlyWeather, Site]:
+    """Days alike, with rain on every so many of them."""
+    month, day = (int(part) for part in row["date"].split("-"))
+    count, every = int(row["days"]), int(row["every_d"])
+    low, high, sun, wind = (np.full((count, 1), float(row[name])) for name in ("low_c", "high_c", "sun_share", "wind_m_s"))
+    rain = np.zeros((count, 1))
+    if every:
+        rain[every - 1 :: every] = float(row["rain_mm"])
+    site = Site(float(row["latitude_deg"]), 0.0, float(row["elevation_m"]), 0.0)
+    record = DailyRecord(date(YEAR, month, day), low, high, sun, rain, wind, np.zeros((count, 1)))
+    return hours_of(record, site), site
+
+
+def course(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Course:
+    """An open bed of loam that nobody has read yet, in all its members."""
+    told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": None, "seed": SEED}
+    evidence = Evidence(
+        latitude_deg=site.latitude_deg,
+        longitude_deg=site.longitude_deg,
+        elevation_m=site.elevation_m,
+        timezone=ZoneInfo("UTC"),
+        today=weather.first,
+        covers=covers,
+        **told,  # type: ignore[arg-type]
+    )
+    place = lie_of(evidence, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)).place
+    nothing = Readings(*(np.empty(0) for _ in range(3)))
+    return run(place, learn(place, weather, nothing), weather, DEPTHS_M, MEMBERS, SEED)
+
+
+def scored(rows: list[Row]) -> Iterator[Row]:
+    """Each row with the prior's median, its 10 and 90 % ends, and whether the median lies in the row's range."""
+    known: dict[tuple[str, ...], Course] = {}
+    for row in rows:
+        weather, site = weather_of(row)
+        spell = tuple(row[name] for name in CONDITIONS)
+        if spell not in known:
+            known[spell] = course(site, weather, [])
+        if (*spell, row["cover"]) not in known:
+            known[*spell, row["cover"]] = course(site, weather, [CoverSpan(row["cover"])])
+        found = quantities(known[spell], known[*spell, row["cover"]], weather.air_c)[row["quantity"]]
+        low, median, high = np.quantile(found, ENDS)
+        inside = float(row["from_k"]) <= median <= float(row["to_k"])
+        yield row | dict(zip(ADDED, (f"{median:.2f}", f"{low:.2f}", f"{high:.2f}", "in" if inside else "out"), strict=True))
+
+
+def main(path: str) -> int:
+    """Print the rows as CSV, then how many lie within."""
+    file = Path(path)
+    if not file.exists():
+        print(f"There is no file “{path}”.", file=sys.stderr)
+        return 64
+    rows = list(csv.DictReader(io.StringIO(file.read_text(encoding="utf-8"))))
+    table = csv.DictWriter(sys.stdout, [*rows[0], *ADDED], lineterminator="\n")
+    table.writeheader()
+    within = 0
+    for row in scored(rows):
+        table.writerow(row)
+        within += row["lies"] == "in"
+    print(f"gains: {within} of {len(rows)}")
+    return 0
