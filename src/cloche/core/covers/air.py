@@ -103,10 +103,13 @@ def covered_balance(
     skin: Skin, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
     """Balance of covered ground and the state inside; before: the last hour's inside."""
-    balance, inside = _round(skin, cover, hour, first_c, surface_c, before)
+    fog = fog_on(before.vapour, before.inner_c)
+    balance, inside = _round(skin, cover, hour, first_c, surface_c, before, fog)
     for _ in range(MOST_ROUNDS - 1):
         surface, last = balance.s0 + balance.s1 * first_c, inside
-        balance, inside = _round(skin, cover, hour, first_c, surface, last)
+        # Half way a round, so that it settles: a fogged film is the warmer one, on which nothing would condense.
+        fog = (fog + fog_on(last.vapour, last.inner_c)) / 2
+        balance, inside = _round(skin, cover, hour, first_c, surface, last, fog)
         moved = abs(balance.s0 + balance.s1 * first_c - surface) + abs(inside.air_c - last.air_c)
         if moved < CLOSE_K and abs(inside.opening - last.opening) < 0.01:
             break
@@ -143,9 +146,8 @@ def _tangent(temperature_c: float) -> tuple[float, float]:
 
 
 @compiled
-def _round(skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside) -> tuple[Balance, Inside]:
+def _round(skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float) -> tuple[Balance, Inside]:
     """All terms linearised about a guess, and the temperatures eliminated from the outside inwards."""
-    fog = fog_on(inside.vapour, inside.inner_c)
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
     emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)
     infrared, emissivity = min(infrared * cover.loss, 1.0 - emissivity), min(emissivity * cover.loss, 1.0 - infrared)

@@ -20,6 +20,8 @@ from cloche.drawing import days as drawing
 OPENED = {0.0: "shut", 0.05: "a finger", 0.12: "a hand’s width", 0.25: "a quarter", 0.5: "half", 1.0: "wide"}
 WAYS = {"blanket": "lay a blanket over it", "cap the ends": "cap the ends", "bring in": "bring them in"}
 WAYS |= {"fleece": "lay fleece over it", "fleece and blanket": "lay fleece and a blanket over it"}
+TOO_HOT_RISK = 0.25
+"""Chance of passing the limit wide open from which the cover is to come off (assumption)."""
 WARNS = {
     "gale": "Wind of {0:.0f} m/s: tie it down and weigh the edges; one gale destroys a loose tunnel.",
     "snow": "Snow: brush it off before it lies deep, and do not lean over glass.",
@@ -79,17 +81,21 @@ class Watched:
                 return f"It may lie: {hot} beneath it, at worst {hotter}; {limit} is the limit."
             return f"Keep it shut: {hot} inside, at worst {hotter}; {limit} is the limit."
         start, end = self.clock(number, plan["from_h"]), self.clock(number, plan["to_h"])
+        so = self.temperature(plan["hottest_c"][0])
+        if not plan["holds"] and plan["risk"] > TOO_HOT_RISK:
+            lift = "Lift it off" if self.data["cover"] in covers.SELF_AIRING else "Take it off, or open it wide and shade it"
+            reached = f"Shut it would reach {hot}, at worst {hotter}; wide open and unshaded still {so}."
+            return f"{lift}, from {start} to {end}. {reached} {limit} is the limit, and no opening holds it."
         how = OPENED[plan["opening"]]
         opened = "Open it wide" if plan["opening"] == 1 else f"Open it {how}"
         if self.data["cover"] in covers.SELF_AIRING:
             opened = "Lift it"
-        so = self.temperature(plan["hottest_c"][0])
         shut = f"Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit."
         back = "back" if opened == "Lift it" else "shut"
-        said = f"{opened} from {start}, {back} by {end}. {shut}"
-        if not plan["holds"]:
-            said += f" No opening holds it surely ({words.likely(plan['risk'])} it is passed): shade it as well."
-        return said
+        look = plan.get("look_c")
+        only = "" if look is None else f" If it is under {self.temperature(look)} inside at {start}, it may stay shut."
+        shade = "" if plan["holds"] else f" Even so it may not hold ({words.likely(plan['risk'])} it is passed): shade it as well."
+        return f"{opened} from {start}, {back} by {end}.{only} {shut}{shade}"
 
     def picking(self, number: int) -> str:
         """When to open it for picking, in cold weather."""
@@ -205,6 +211,8 @@ def _headline(found: list[Watched]) -> str:
         return f"Everything may stay shut today.{night}"
     first = min(opened, key=lambda one: one.data["days"][0]["plan"]["from_h"])
     plan = first.data["days"][0]["plan"]
+    if not plan["holds"] and plan["risk"] > TOO_HOT_RISK:
+        return f"{first.place.name} gets too hot today however far it is opened: take its cover off, or shade it.{night}"
     rest = f", and {words.count(len(opened) - 1, 'more', 'more')} later" if len(opened) > 1 else ""
     return f"Open {first.place.name} {OPENED[plan['opening']]} from {first.clock(0, plan['from_h'])}{rest}.{night}"
 
