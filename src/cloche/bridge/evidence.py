@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
+from cloche.core.covers.kinds import NOT_KNOWN, Known
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
 from cloche.core.heat.hotbed import Build
 
@@ -29,10 +30,10 @@ class Day:
 class CoverSpan:
     """A cover from one local day to another (None: still on, or always there).
 
-    opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time);
-    opening: how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt
-    take of its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual.
-    """
+    opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time); opening:
+    how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt take of
+    its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual. item: which of the
+    garden's own it is, None: not told; known: as in the core's CoverPeriod, by what other beds tell."""
 
     key: str
     first: date | None = None
@@ -48,6 +49,20 @@ class CoverSpan:
     dirty: bool = False
     sheet_m: float | None = None
     spread_m: float | None = None
+    item: int | None = None
+    known: Known = NOT_KNOWN
+
+
+@dataclass(frozen=True)
+class Under:
+    """Something seen under a cover besides its soil. what: air, lowest, highest [°C] or gain [K] over a bare bed at depth_m;
+    since: when an extreme's thermometer was set back."""
+
+    what: str
+    at: datetime
+    since: datetime
+    value: float
+    depth_m: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -96,6 +111,7 @@ class Evidence:
     or planted_out, where it overrules what is derived. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed. hotbed: what it is built of,
     when it was filled and topped up. away: local hours of the day in which nobody is there.
+    under: what was seen under its covers.
     """
 
     kind: str
@@ -120,3 +136,4 @@ class Evidence:
     sown: tuple[SownBatch, ...] = ()
     hotbed: tuple[Build, date, date | None] | None = None
     away: tuple[int, int] | None = None
+    under: tuple[Under, ...] = ()

@@ -17,15 +17,16 @@ from cloche.bridge.evidence import Evidence
 from cloche.bridge.frosts import frosts_of, last_frost_day, plain
 from cloche.bridge.held import AHEAD_D, Held, pack
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
-from cloche.bridge.places import Lie, felt, lie_of
+from cloche.bridge.places import Lie, covers_of, felt, lie_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
+from cloche.bridge.pooling import taught
 from cloche.bridge.watching import growing_in, watch
 from cloche.bridge.weather import climate, known_days
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
 from cloche.core.soil.physical import Standing, draw, stop, with_drift
-from cloche.core.soil.readings import Readings
+from cloche.core.soil.readings import Beside, Readings, What
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
@@ -91,11 +92,14 @@ def forecast(evidence: Evidence) -> Foretold:
     lie = lie_of(evidence, normals, midnight)
     readings, numbers = _readings(evidence, midnight)
     behind = felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
-    learned = learn(lie.place, behind, readings)
+    seen = _under(evidence, midnight)
+    learned = learn(lie.place, behind, readings, seen)
     found = _run(evidence, lie, learned, members, site, normals)
     frosts, own = frosts_of(past, normals, evidence.latitude_deg, evidence.today)
     ground = _place_forecast(evidence, found, normals, known, readings, numbers)
-    ground = replace(ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today))
+    ground = replace(
+        ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today), taught=_taught(evidence, lie, learned, seen)
+    )
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
     crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
     sown = _sown(evidence, found)
@@ -169,6 +173,26 @@ def _midnight(evidence: Evidence, back_d: int) -> datetime:
     return midnight_of(evidence.today - timedelta(days=back_d), hours)
 
 
+def _under(evidence: Evidence, midnight: datetime) -> Beside:
+    """What was seen under the covers, on the clock of the fit."""
+    rows = []
+    for one in evidence.under:
+        at, since = ((when - midnight) / timedelta(hours=1) for when in (one.at, one.since))
+        if since >= 0:
+            rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
+    return Beside.of(rows)
+
+
+def _taught(evidence: Evidence, lie: Lie, learned: Learned, seen: Beside) -> dict[str, Any]:
+    """Of the cover under which most was read, what was found of it."""
+    hours = np.concatenate([learned.drift.hour, seen.hour])
+    counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in lie.place.covers]
+    if not counts:
+        return {}
+    most = int(np.argmax(counts))
+    return taught(learned, covers_of(evidence)[most], lie.place.covers[most], counts[most])
+
+
 def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[int]]:
     rows = [row for row in evidence.readings if row[1] >= midnight]
     hour = np.array([(at - midnight) / timedelta(hours=1) for _, at, _, _ in rows])
@@ -214,6 +238,7 @@ def _place_forecast(
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
         frosts={},
+        taught={},
         spread_start=_midnight(evidence, 1).isoformat(),
         spread_depths_m=(deep := _spread_depths(evidence, found)),
         spread_k=[short(found.soil_c(d)[yesterday].std(axis=1)) for d in deep],

@@ -53,6 +53,7 @@ def pack(held: Held) -> bytes:
     said = {
         "names": learned.names,
         "first_h": learned.first_h,
+        "covers": learned.covers,
         "wandering": asdict(learned.drift.wandering),
         "first": held.weather.first.isoformat(),
         "run_up_d": held.run_up_d,
@@ -72,7 +73,9 @@ def unpack(kept: bytes) -> Held:
     said = json.loads(found.pop("said").tobytes())
     part = {kind: {n.removeprefix(kind): v for n, v in found.items() if n.startswith(kind)} for kind in _KINDS}
     drift = Drift(Wandering(**said["wandering"]), **part["drift_"])
-    learned = Learned(tuple(said["names"]), drift=drift, first_h=said["first_h"], **part["learned_"])
+    learned = Learned(
+        tuple(said["names"]), drift=drift, first_h=said["first_h"], covers=tuple(said["covers"]), **part["learned_"]
+    )
     weather = DailyRecord(date.fromisoformat(said["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
     normals = Normals(**part["normals_"], day_sd_k=np.asarray(said["sd_k"]), source=said["source"])
     return Held(learned, weather, said["run_up_d"], normals, said["utc_h"])

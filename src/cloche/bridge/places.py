@@ -98,7 +98,9 @@ def standing_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: f
     """A cover over a place between two hours, no wider than the bed."""
     one = kind_of(cover)
     width = one.width_m if one.is_house else min(one.width_m, evidence.description.width_m)
-    return CoverPeriod(one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width)
+    return CoverPeriod(
+        one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width, cover.known
+    )
 
 
 def _hours_to(day: date, evidence: Evidence, midnight: datetime) -> float:

@@ -18,10 +18,9 @@ class PlaceForecast:
 
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. strange, weights: by
     reading, how far it lies from all others [K], and how much it weighs against an ordinary one. character: what was learned,
-    as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to
-    what the records tell, more than before. frosts: see `bridge.frosts.plain`. spread: how far apart
-    the courses lie by the hour, of the day before (rows are depths), as standard deviation [K].
-    """
+    as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to what the records tell, more than
+    before. frosts: see `bridge.frosts.plain`. taught: see `bridge.pooling`. spread: how far apart the courses lie by the hour,
+    of the day before (rows are depths), as standard deviation [K]."""
 
     day: str
     start: str
@@ -49,6 +48,7 @@ class PlaceForecast:
     normals_years: int
     replayed_years: int
     frosts: dict[str, Any]
+    taught: dict[str, Any]
     spread_start: str
     spread_depths_m: list[float]
     spread_k: list[list[float]]

@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from cloche.core.covers.air import (
     FILM_RISING_W_M2K,
     SOIL_RISING_W_M2K,
-    STILL_AIR_W_MK,
     STILL_W_M2K,
     Cover,
     Inside,
@@ -18,7 +17,7 @@ from cloche.core.covers.air import (
     covered_balance,
     fog_on,
 )
-from cloche.core.covers.kinds import kind
+from cloche.core.covers.kinds import STILL_AIR_W_MK, kind
 from cloche.core.soil.skin import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
@@ -130,7 +129,7 @@ def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) 
     condenses = free(inside.air_c - inside.inner_c, FILM_RISING_W_M2K) * over.area_ratio * over_full
     leaves = exchange * (inside.vapour - hour.vapour)
     largest = max(abs(given_up), abs(condenses), abs(leaves))
-    assert given_up == pytest.approx(condenses + leaves, abs=0.05 * largest + 0.1)
+    assert given_up == pytest.approx(condenses + leaves, abs=0.05 * largest + 0.3)
 
 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(20, 300))

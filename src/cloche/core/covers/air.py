@@ -13,6 +13,7 @@ from typing import NamedTuple
 import numpy as np
 
 from cloche.core.compiled import compiled
+from cloche.core.covers.kinds import STILL_AIR_W_MK
 from cloche.core.soil.skin import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
@@ -26,7 +27,7 @@ from cloche.core.soil.skin import (
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN
 
 AIR_J_M3K = 1200.0
-STILL_W_M2K, STILL_AIR_W_MK = 0.5, 0.025
+STILL_W_M2K = 0.5
 """Exchange of a face with still air: a trickle, and conduction across half of the gap."""
 SOIL_RISING_W_M2K, FILM_RISING_W_M2K, LAYERED_W_M2K = 4.4, 2.0, 0.3
 """Free convection, times the cube root of the difference: over rough soil 4 to 5 [Silva1988, Roy2002, from memory], under a
@@ -40,8 +41,6 @@ their ratio by the pressures of wind (coefficient 0.4) and stack (half of it) on
 LEAST_FLOW = 0.08
 FOG_TAKES = 0.08
 """Share of the light that drops on the inside throw back [Pieters1997, from memory]."""
-PLANTED_THROUGH_M = 0.002
-"""A film drawn as tight as this is a mulch: what grows there stands above it in the open air."""
 CLOSE_K, MOST_ROUNDS = 0.05, 8
 RULE_SPAN_K = 3.0
 """A rule opens fully when the inside passes its warmth by this much."""
@@ -146,7 +145,9 @@ def _tangent(temperature_c: float) -> tuple[float, float]:
 
 
 @compiled
-def _round(skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float) -> tuple[Balance, Inside]:
+def _round(
+    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float
+) -> tuple[Balance, Inside]:
     """All terms linearised about a guess, and the temperatures eliminated from the outside inwards."""
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
     emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)

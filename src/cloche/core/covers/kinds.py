@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from functools import cache
 from importlib.resources import files
 
-from cloche.core.covers.air import PLANTED_THROUGH_M
 from cloche.core.covers.bend import bend
 from cloche.core.errors import UnknownCover
 
@@ -16,6 +15,10 @@ ENDS_OPEN_M_H = {"film_tunnel": 15.0, "thermal_tunnel": 15.0, "bent_sheet": 20.0
 
 
 LIES_M = 0.01
+PLANTED_THROUGH_M = 0.002
+"""A film drawn as tight as this is a mulch: what grows there stands above it in the open air."""
+STILL_AIR_W_MK = 0.025
+"""Conductivity of still air."""
 BENT = ("film_tunnel", "thermal_tunnel", "bent_sheet", "twin_wall_arch")
 USUAL_LIGHT_LOST, MOST_LIGHT_LOST, DIRT = 0.03, 0.20, 0.05
 LIGHT_LOST_A_YEAR = {"glass_pane": 0.0, "glass_frame": 0.0, "greenhouse": 0.0, "bent_sheet": 0.05, "plastic_pane": 0.05}
@@ -109,9 +112,15 @@ class Vent:
     above_c: float | None = None
 
 
+Known = tuple[tuple[float, float], tuple[float, float], tuple[float, float]]
+NOT_KNOWN: Known = ((1.0, 1.0), (1.0, 1.0), (1.0, 1.0))
+
+
 @dataclass(frozen=True)
 class CoverPeriod:
-    """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it."""
+    """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it; known: what
+    other beds tell of its light, its leakage and its loss: how much more than the usual, and how much of the usual doubt is
+    left, 0-1."""
 
     kind: CoverKind
     start_h: float
@@ -120,6 +129,7 @@ class CoverPeriod:
     ends_capped: bool = True
     blanket: tuple[float, float] | None = None
     width_m: float | None = None
+    known: Known = NOT_KNOWN
 
     @property
     def leak_m_h(self) -> float:

@@ -8,8 +8,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.air import STILL_AIR_W_MK
-from cloche.core.covers.kinds import CoverKind
+from cloche.core.covers.kinds import STILL_AIR_W_MK, CoverKind
 
 Array = NDArray[np.float64]
 

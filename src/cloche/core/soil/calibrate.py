@@ -19,8 +19,9 @@ from cloche.core.soil.bed import FACTORS, Character
 from cloche.core.soil.draws import balanced
 from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
 from cloche.core.soil.place import Place
-from cloche.core.soil.readings import Readings
+from cloche.core.soil.readings import NOTHING, Beside, Readings, What
 from cloche.core.soil.simulate import simulate
+from cloche.core.soil.under import shown
 from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
@@ -48,6 +49,7 @@ ADDED = ("light", "loss")
 """Last in PRIOR_SD, and drawn after all else: a number that is added to what is learned leaves the other draws as they were."""
 COVER_FACTORS = ("light", "exchange", "loss")
 BOUND = 3.0
+NO_DEPTH_M = 0.05
 STEP = 0.15
 SCAN = 5
 STUDENT_DF = 4.0
@@ -58,9 +60,10 @@ LATELY_KNOTS = 3
 
 @dataclass(frozen=True)
 class Learned:
-    """A place as its readings tell it, in units of the prior's SD: its numbers by name, then the knots of the wetness
-    nobody logged, the first at first_h. mean (numbers,), spread (numbers, numbers) a root of the covariance; what drifts;
-    slope (readings, numbers): how the course at the readings used answers; used: their places among the readings given."""
+    """A place as its readings tell it, in units of the prior's SD: its numbers by name, then the knots of the wetness nobody
+    logged, the first at first_h. mean (numbers,), spread (numbers, numbers) a root of the covariance; what drifts; slope
+    (readings, numbers): how the course at the readings used answers; used: their places among the readings given; covers:
+    kinds that stood over them."""
 
     names: tuple[str, ...]
     mean: Array
@@ -69,6 +72,7 @@ class Learned:
     slope: Array
     used: NDArray[np.intp]
     first_h: float = 0.0
+    covers: tuple[str, ...] = ()
 
     def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Character, Array, Array]:
         """One place a member, its start_k (members,) and the wetness added (hours, members)."""
@@ -85,6 +89,13 @@ class Learned:
         rest = tuple(name for name in PRIOR_SD if name not in self.names)
         z = np.vstack([z[:own], *(np.clip(free[name], -BOUND, BOUND) for name in rest)])
         return *character_of(self.names + rest, z), damp.hourly(knots, self.first_h, hours)
+
+    def elsewhere(self, character: Character, rng: np.random.Generator) -> Character:
+        """The same place under a cover of a kind that never stood there: as far as its kind is known anywhere."""
+        free = {
+            name: np.exp(PRIOR_SD[name] * np.clip(balanced(rng, len(character.sun)), -BOUND, BOUND)) for name in COVER_FACTORS
+        }
+        return replace(character, **free)
 
     def since(self, hour: float) -> Learned:
         """The same on a clock that starts at an hour of this one."""
@@ -137,16 +148,19 @@ def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
     return Character(**values), start
 
 
-def learn(place: Place, weather: HourlyWeather, readings: Readings) -> Learned:
-    """Fit a place. weather: one member, its first midnight is hour 0, covering every reading that is to count."""
+def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Beside = NOTHING) -> Learned:
+    """Fit a place. weather: one member, its first midnight is hour 0, covering every reading that is to count; beside: what
+    was seen under its covers besides."""
     names = names_for(place)
     recent = _recent(readings, len(weather))
     used = Readings(readings.hour[recent], readings.depth_m[recent], readings.temperature_c[recent])
-    if not len(used):
+    last_h = float(readings.hour.max()) if len(readings) else float(len(weather))
+    seen = beside.within(max(last_h - LONGEST_MEMORY_D * 24, 0.0), len(weather)) if len(beside) else beside
+    if not len(used) and not len(seen):
         nothing = np.empty(0)
         count = len(names)
         return Learned(names, np.zeros(count), np.eye(count), Drift(Wandering(), *[nothing] * 4), np.empty((0, count)), recent)
-    problem = _Problem(place, weather, used, names)
+    problem = _Problem(place, weather, used, seen, names)
     z = problem.start()
     scatter, wandering = np.ones(len(used)), Wandering()
     for calls in MOST_CALLS[:-1]:
@@ -170,11 +184,14 @@ def _recent(readings: Readings, hours: int) -> NDArray[np.intp]:
 
 @dataclass(frozen=True)
 class _Seen:
-    """The course at the readings, its derivative and its daily mean: (readings,), (readings, names), (readings,)."""
+    """The course at the readings, its derivative and its daily mean: (readings,), (readings, names), (readings,); what it shows
+    under its cover besides, and the derivative of that: (rows,), (rows, names)."""
 
     course_c: Array
     slope: Array
     mean_c: Array
+    under: Array
+    under_slope: Array
 
     def covariance(self, wandering: Wandering, hour: Array, scatter: Array) -> Array:
         """Of readings about this course."""
@@ -182,35 +199,46 @@ class _Seen:
 
 
 class _Problem:
-    def __init__(self, place: Place, weather: HourlyWeather, readings: Readings, names: tuple[str, ...]) -> None:
-        first = max(int(readings.hour.min() // 24) - RUN_UP_D, 0)
-        last = min(int(readings.hour.max() // 24) + 2, len(weather) // 24)
+    def __init__(
+        self, place: Place, weather: HourlyWeather, readings: Readings, beside: Beside, names: tuple[str, ...]
+    ) -> None:
+        begins, ends = np.concatenate([readings.hour, beside.since_h]).min(), np.concatenate([readings.hour, beside.hour]).max()
+        first = max(int(begins // 24) - RUN_UP_D, 0)
+        last = min(int(ends // 24) + 2, len(weather) // 24)
         # What is put on after the last reading has told it nothing.
-        stood = tuple(cover for cover in place.covers if cover.start_h <= readings.hour.max())
+        stood = tuple(cover for cover in place.covers if cover.start_h <= ends)
         self.place, self.names, self.first_h = replace(place, covers=stood).shifted(first * 24), names, first * 24
-        self.readings = replace(readings, hour=readings.hour - self.first_h)
+        self.readings, self.beside = replace(readings, hour=readings.hour - self.first_h), beside.shifted(self.first_h)
+        self.trusts = cholesky(beside.covariance(), lower=True) if len(beside) else np.empty((0, 0))
         self.weather = weather.cut(first, last)
-        self.depths = tuple(sorted({round(float(d), 3) for d in readings.depth_m}))
-        self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m])
+        gains = beside.depth_m[beside.what == What.GAIN]
+        self.depths = tuple(sorted({round(float(d), 3) for d in (*readings.depth_m, *gains)})) or (NO_DEPTH_M,)
+        self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m], dtype=np.intp)
         self.memory: dict[tuple[bytes, float], _Seen] = {}
 
-    def _run(self, z: Array, damp_sd: float) -> tuple[Array, Array]:
-        """Courses at the readings and their daily means, (readings, members), for (numbers, members)."""
+    def _run(self, z: Array, damp_sd: float) -> tuple[Array, Array, Array]:
+        """Courses at the readings and their daily means, (readings, members), and what they show under the cover besides,
+        (rows, members), for (numbers, members)."""
         own = len(self.names)
         character, start = character_of(self.names, z[:own])
         added = damp.hourly(damp.path(z[own:], damp_sd), 0.0, len(self.weather))
-        course = simulate([self.place.lane(self.weather, character, start, added)], self.depths)[0].soil_c.astype(np.float64)
+        lane = self.place.lane(self.weather, character, start, added)
+        paired = [lane, lane.bare()] if (self.beside.what == What.GAIN).any() else [lane]
+        run, *bare = simulate(paired, self.depths)
+        course = run.soil_c.astype(np.float64)
+        under = shown(self.beside, run, bare[0] if bare else None)
         daily = course.reshape(len(course) // 24, 24, *course.shape[1:]).mean(axis=1)
-        return _between(course, self.readings.hour, self.which, 0.5), _between(daily, self.readings.hour / 24, self.which, 0.5)
+        hour = self.readings.hour
+        return _between(course, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under
 
     def seen(self, z: Array, damp_sd: float) -> _Seen:
         """Course and derivative at z, in one run."""
         key = z.tobytes(), damp_sd
         if key not in self.memory:
             inward = np.where(z > 0, -STEP, STEP)
-            courses, means = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), damp_sd)
-            slope = (courses[:, 1:] - courses[:, :1]) / inward
-            self.memory = {key: _Seen(courses[:, 0], slope, means[:, 0])}
+            courses, means, under = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), damp_sd)
+            slope, under_slope = ((part[:, 1:] - part[:, :1]) / inward for part in (courses, under))
+            self.memory = {key: _Seen(courses[:, 0], slope, means[:, 0], under[:, 0], under_slope)}
         return self.memory[key]
 
     def start(self) -> Array:
@@ -221,28 +249,35 @@ class _Problem:
         if not self.place.covers:
             # Nothing tells them here: they must not weigh on the choice.
             z[[self.names.index(name) for name in COVER_FACTORS if name in self.names]] = 0.0
-        courses, means = self._run(z, Wandering().damp)
+        courses, means, under = self._run(z, Wandering().damp)
         costs = []
-        for course, mean, one in zip(courses.T, means.T, z.T, strict=True):
-            total = _Seen(course, course, mean).covariance(Wandering(), self.readings.hour, np.ones(len(course)))
-            costs.append(one @ one / 2 - log_evidence(total, self.readings.temperature_c - course))
+        for course, mean, air, one in zip(courses.T, means.T, under.T, z.T, strict=True):
+            total = covariance(Wandering(), self.readings.hour, course - mean, np.ones(len(course)))
+            missed = self._missed_under(air)
+            costs.append((one @ one + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - course))
         return np.asarray(z[:, int(np.argmin(costs))])
 
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
         total = self.seen(z, wandering.damp).covariance(wandering, self.readings.hour, scatter)
-        root = cholesky(total, lower=True)
+        root = cholesky(total, lower=True) if len(total) else total
 
         def residuals(x: Array) -> Array:
-            away = self.readings.temperature_c - self.seen(x, wandering.damp).course_c
-            return np.concatenate([solve_triangular(root, away, lower=True), x])
+            seen = self.seen(x, wandering.damp)
+            away = self.readings.temperature_c - seen.course_c
+            return np.concatenate([_whitened(root, away), self._missed_under(seen.under), x])
 
         def jacobian(x: Array) -> Array:
-            return np.vstack([-solve_triangular(root, self.seen(x, wandering.damp).slope, lower=True), np.eye(len(x))])
+            seen = self.seen(x, wandering.damp)
+            return np.vstack([-_whitened(root, seen.slope), -_whitened(self.trusts, seen.under_slope), np.eye(len(x))])
 
         inside = np.clip(z, -BOUND + 0.01, BOUND - 0.01)
         found = least_squares(residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=calls, xtol=0.01, ftol=1e-3)
         return np.asarray(found.x)
+
+    def _missed_under(self, under: Array) -> Array:
+        """What was seen under the cover less what the course shows there, whitened."""
+        return _whitened(self.trusts, self.beside.value - under)
 
     def choose(self, z: Array, wandering: Wandering, scatter: Array) -> tuple[Array, Wandering]:
         """The wandering by its evidence about z, the place's numbers integrated out; and z again with as much wetness added."""
@@ -268,11 +303,18 @@ class _Problem:
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
         seen = self.seen(z, wandering.damp)
-        root = cholesky(seen.covariance(wandering, self.readings.hour, scatter), lower=True)
-        jacobian = solve_triangular(root, seen.slope, lower=True)
-        precision = jacobian.T @ jacobian + np.eye(len(z))
+        total = seen.covariance(wandering, self.readings.hour, scatter)
+        root = cholesky(total, lower=True) if len(total) else total
+        soil, under = _whitened(root, seen.slope), _whitened(self.trusts, seen.under_slope)
+        precision = soil.T @ soil + under.T @ under + np.eye(len(z))
         spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)
-        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used, self.first_h)
+        covers = tuple(cover.kind.key for cover in self.place.covers)
+        return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used, self.first_h, covers)
+
+
+def _whitened(root: Array, values: Array) -> Array:
+    """Values with the covariance root @ root.T, made independent of each other."""
+    return np.asarray(solve_triangular(root, values, lower=True)) if len(values) else values
 
 
 def _between(values: Array, position: Array, which: NDArray[np.intp], centre: float) -> Array:

@@ -76,6 +76,8 @@ def _level(wandering: Wandering, hour_a: Array, hour_b: Array) -> Array:
 
 def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
     """Log density of residuals, but for a constant."""
+    if not len(residual_k):
+        return 0.0
     factor = cho_factor(covariance_k2, lower=True)
     return float(-0.5 * residual_k @ cho_solve(factor, residual_k) - np.log(np.diag(factor[0])).sum())
 

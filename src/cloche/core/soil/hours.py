@@ -10,7 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled, woven
-from cloche.core.covers.air import PLANTED_THROUGH_M, Cover, Inside, covered_balance
+from cloche.core.covers.air import Cover, Inside, covered_balance
+from cloche.core.covers.kinds import PLANTED_THROUGH_M
 from cloche.core.heat.control import Heat, is_on, watts_of
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns

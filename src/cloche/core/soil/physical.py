@@ -26,10 +26,13 @@ Covers = tuple[CoverPeriod, ...]
 
 @dataclass(frozen=True)
 class Drawn:
-    """A place in all its members. character and start_k (members,); damp: wetness added (hours, members); level [K] and gain
+    """A place in all its members. character and start_k (members,); elsewhere: its character under covers of other kinds than
+    those in `covers`, of which it has been read; damp: wetness added (hours, members); level [K] and gain
     of its drift, (days, members)."""
 
     character: Character
+    elsewhere: Character
+    covers: tuple[str, ...]
     start_k: Array
     damp: Array
     level: Array
@@ -38,9 +41,10 @@ class Drawn:
 
 def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
     """Same seed, same answer to the digit."""
-    character_stream, drift_stream = np.random.default_rng(seed).spawn(2)
+    character_stream, drift_stream, other_stream = np.random.default_rng(seed).spawn(3)
     character, start_k, damp = learned.draws(members, character_stream, hours)
-    return Drawn(character, start_k, damp, *learned.drift.draw(hours // 24, members, drift_stream))
+    other = learned.elsewhere(character, other_stream) if learned.covers else character
+    return Drawn(character, other, learned.covers, start_k, damp, *learned.drift.draw(hours // 24, members, drift_stream))
 
 
 def with_drift(course: Course, level: Array, gain: Array) -> Course:
@@ -74,13 +78,18 @@ class Standing:
         lane = self._lane(self.ahead.cut(0, run))
 
         def some(covers: Sequence[Covers]) -> list[Course]:
-            found = simulate([replace(lane, covers=one) for one in covers], self.behind.depths_m)
+            found = simulate([self._under(lane, one) for one in covers], self.behind.depths_m)
             return [self._drifted(course, run).cut(days * 24) for course in found]
 
         half = (len(ways) + 1) // 2
         with ThreadPoolExecutor(2) as two:
             parts = two.map(some, [part for part in (ways[:half], ways[half:]) if part])
             return [course for part in parts for course in part]
+
+    def _under(self, lane: Lane, covers: Covers) -> Lane:
+        """What its readings told of one kind of cover is not so of another."""
+        other = bool(covers) and not any(cover.kind.key in self.drawn.covers for cover in covers)
+        return replace(lane, covers=covers, character=self.drawn.elsewhere if other else lane.character)
 
     def later(self, days: int) -> Standing:
         """The same stopped so many days on, under the covers it has till then."""

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import IntEnum
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,3 +23,59 @@ class Readings:
 
     def __len__(self) -> int:
         return len(self.hour)
+
+
+class What(IntEnum):
+    """What was seen under a cover besides its soil: the air at that moment, its lowest and highest since the thermometer was
+    set back; soil warmer than that of a bare bed beside it."""
+
+    AIR = 0
+    LOWEST = 1
+    HIGHEST = 2
+    GAIN = 3
+
+
+SCATTER_K = {What.AIR: 1.5, What.LOWEST: 1.0, What.HIGHEST: 2.5, What.GAIN: 0.8}
+SHARED_K = {What.AIR: 0.5, What.LOWEST: 0.5, What.HIGHEST: 1.0, What.GAIN: 0.4}
+"""Scatter of each, and what all of a kind err by together: where the thermometer hangs, sun on it, how beds differ
+(assumptions)."""
+
+
+@dataclass(frozen=True)
+class Beside:
+    """What was seen under covers, arrays of one length. what: values of `What`; hour, since_h: hours since midnight of day 0,
+    an extreme's span; depth_m: of a gain, else 0; value: [°C], of a gain [K]."""
+
+    what: NDArray[np.int64]
+    hour: NDArray[np.float64]
+    since_h: NDArray[np.float64]
+    depth_m: NDArray[np.float64]
+    value: NDArray[np.float64]
+
+    def __len__(self) -> int:
+        return len(self.hour)
+
+    @classmethod
+    def of(cls, rows: Sequence[tuple[What, float, float, float, float]]) -> Beside:
+        """From (what, hour, since_h, depth_m, value)."""
+        what, *rest = zip(*rows, strict=True) if rows else ((),) * 5
+        return cls(np.array(what, dtype=np.int64), *(np.array(column, dtype=np.float64) for column in rest))
+
+    def within(self, first_h: float, last_h: float) -> Beside:
+        """Those whose whole span lies between two hours."""
+        mine = (self.since_h >= first_h) & (self.hour <= last_h)
+        return Beside(self.what[mine], self.hour[mine], self.since_h[mine], self.depth_m[mine], self.value[mine])
+
+    def shifted(self, hours: float) -> Beside:
+        """The same for a clock that starts `hours` later."""
+        return replace(self, hour=self.hour - hours, since_h=self.since_h - hours)
+
+    def covariance(self) -> NDArray[np.float64]:
+        """Of what was seen about what was there, (rows, rows) [K²]."""
+        alike = self.what[:, None] == self.what[None, :]
+        shared = np.array([SHARED_K[What(w)] for w in self.what])
+        scatter = np.array([SCATTER_K[What(w)] for w in self.what])
+        return np.asarray(np.where(alike, np.outer(shared, shared), 0.0) + np.diag(scatter**2))
+
+
+NOTHING = Beside.of([])

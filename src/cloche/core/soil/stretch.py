@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cloche.core.covers.air import FACTORS_OF_COVER, Cover
-from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.covers.kinds import NOT_KNOWN, CoverPeriod
 from cloche.core.soil.bed import Surface
 from cloche.core.soil.hours import BY_AIR, Top
 from cloche.core.soil.lanes import Batch, sun_on_sides
@@ -15,6 +16,9 @@ from cloche.core.soil.layers import Columns
 
 BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.0}
 """A woven blanket laid over a cover at night (assumption, low confidence)."""
+
+
+Array = NDArray[np.float64]
 
 
 class Stretch:
@@ -43,9 +47,7 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list
         wetness=batch.spread([s.wetness for s in surfaces]),
         evaporation=batch.factor("evaporation"),
         supply=batch.factor("supply"),
-        light=batch.factor("light"),
-        exchange=batch.factor("exchange"),
-        loss=batch.factor("loss"),
+        **_of_cover(batch, standing),
         passes=batch.spread([1.0 if cover is None else cover.kind.permeable for cover in standing]),
         side_sun=batch.spread([sun_on_sides(lane.bed, lane.cover_at(hour)) for lane in batch.lanes]),
         pool=batch.spread([texture.pool_mm for texture in batch.textures]),
@@ -59,6 +61,16 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list
         beside=np.where(follows, batch.neighbour, BY_AIR),
         is_covered=is_covered,
     )
+
+
+def _of_cover(batch: Batch, standing: list[CoverPeriod | None]) -> dict[str, Array]:
+    """The factors of what stands over each column: the members', narrowed and moved by what other beds tell."""
+    known = [NOT_KNOWN if cover is None else cover.known for cover in standing]
+    found = {}
+    for i, name in enumerate(("light", "exchange", "loss")):
+        middle, doubt = (batch.spread([one[i][part] for one in known]) for part in (0, 1))
+        found[name] = middle * batch.factor(name) ** doubt
+    return found
 
 
 def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:

@@ -94,7 +94,9 @@ class Watched:
         back = "back" if opened == "Lift it" else "shut"
         look = plan.get("look_c")
         only = "" if look is None else f" If it is under {self.temperature(look)} inside at {start}, it may stay shut."
-        shade = "" if plan["holds"] else f" Even so it may not hold ({words.likely(plan['risk'])} it is passed): shade it as well."
+        shade = (
+            "" if plan["holds"] else f" Even so it may not hold ({words.likely(plan['risk'])} it is passed): shade it as well."
+        )
         return f"{opened} from {start}, {back} by {end}.{only} {shut}{shade}"
 
     def picking(self, number: int) -> str:

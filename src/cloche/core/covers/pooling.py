@@ -1,0 +1,67 @@
+"""What a garden's covers teach each other: a factor of one cover on one bed is its kind's in this garden, its own, and how it
+happens to stand there, each as far from the usual as is believable.
+
+    log factor = kind + cover + standing,    all normal about nothing
+
+What a place has found of it, less what was believed before, is a message. Messages of the same kind tell of the kind, those of
+the very same cover of it too. Partial pooling (a random-effects model), solved exactly [Gelman2013 chapter 5].
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+KIND_SHARE, COVER_SHARE, STANDING_SHARE = 0.45, 0.45, 0.10
+"""Of the variance between covers anywhere: between gardens, between covers of a garden, between the ways one stands
+(assumption: mostly how old, how tight and how thick it is)."""
+MOST_SD = 2.0
+"""What lies further from the usual than so many standard deviations is not believed, but asked about."""
+
+
+@dataclass(frozen=True)
+class Message:
+    """What a place found of a cover's factor: middle and standard deviation of its logarithm, as its readings alone tell it.
+    item: which of the garden's own covers, None: not told."""
+
+    key: str
+    item: int | None
+    middle: float
+    sd: float
+
+    @property
+    def weighs(self) -> bool:
+        """Whether it tells anything."""
+        return bool(np.isfinite(self.sd))
+
+
+def message(key: str, item: int | None, prior: tuple[float, float], posterior: tuple[float, float]) -> Message:
+    """What readings alone tell, from what was believed before and after them: (middle, sd) each."""
+    gained = 1 / posterior[1] ** 2 - 1 / prior[1] ** 2
+    if gained <= 0.05 / prior[1] ** 2:
+        return Message(key, item, 0.0, float("inf"))
+    middle = (posterior[0] / posterior[1] ** 2 - prior[0] / prior[1] ** 2) / gained
+    return Message(key, item, float(middle), float(1 / np.sqrt(gained)))
+
+
+def pooled(key: str, item: int | None, messages: Sequence[Message], usual_sd: float) -> tuple[float, float]:
+    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself."""
+    told = [one for one in messages if one.key == key and one.weighs]
+    if not told:
+        return 0.0, usual_sd
+    kind, own, stands = (share * usual_sd**2 for share in (KIND_SHARE, COVER_SHARE, STANDING_SHARE))
+    same = np.array([[a.item is not None and a.item == b.item for b in told] for a in told], dtype=bool)
+    each = np.array([stands + one.sd**2 + (own if one.item is None else 0.0) for one in told])
+    total = kind + own * same + np.diag(each)
+    mine = kind + own * np.array([item is not None and one.item == item for one in told])
+    weight = np.linalg.solve(total, mine)
+    middle = float(weight @ np.array([one.middle for one in told]))
+    left = max(usual_sd**2 - float(weight @ mine), (0.1 * usual_sd) ** 2)
+    return float(np.clip(middle, -MOST_SD * usual_sd, MOST_SD * usual_sd)), float(np.sqrt(left))
+
+
+def strange(one: Message, usual_sd: float) -> bool:
+    """Whether it lies beyond what is physically believable by more than its own doubt."""
+    return one.weighs and abs(one.middle) - one.sd > MOST_SD * usual_sd

@@ -1,0 +1,39 @@
+"""What a fitted place shows under its cover besides its soil: inside air as a thermometer there has it, and soil against a bare
+bed's beside it."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.soil.readings import Beside, What
+from cloche.core.soil.simulate import Course
+
+Array = NDArray[np.float64]
+
+
+def shown(beside: Beside, covered: Course, bare: Course | None) -> Array:
+    """What each row would show, (rows, members). bare: the same ground without its covers, where gains are among the rows."""
+    air = covered.air_c.astype(np.float64)
+    found = np.empty((len(beside), air.shape[1]))
+    for row in range(len(beside)):
+        what, hour = What(beside.what[row]), float(beside.hour[row])
+        since, until = int(beside.since_h[row]), max(int(np.ceil(hour)), int(beside.since_h[row]) + 1)
+        if what is What.AIR:
+            found[row] = _at(air, hour)
+        elif what is What.LOWEST:
+            found[row] = air[since:until].min(axis=0)
+        elif what is What.HIGHEST:
+            found[row] = air[since:until].max(axis=0)
+        elif bare is not None:
+            depth = float(beside.depth_m[row])
+            found[row] = _at(covered.at(depth).astype(np.float64), hour) - _at(bare.at(depth).astype(np.float64), hour)
+    return found
+
+
+def _at(values: Array, hour: float) -> Array:
+    """Hourly means (hours, members) at a moment."""
+    spot = min(max(hour - 0.5, 0.0), len(values) - 1.0)
+    below = min(int(spot), max(len(values) - 2, 0))
+    part = spot - below
+    return np.asarray(values[below] * (1 - part) + values[min(below + 1, len(values) - 1)] * part)

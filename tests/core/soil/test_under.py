@@ -1,0 +1,110 @@
+"""What is seen under a cover teaches: its air, its lows and highs, a bare bed beside it. Synthetic gardens whose truth is
+known."""
+
+from dataclasses import replace
+from datetime import date
+
+import numpy as np
+import pytest
+
+from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.calibrate import COVER_FACTORS, Learned, learn
+from cloche.core.soil.physical import run
+from cloche.core.soil.place import Place
+from cloche.core.soil.readings import Beside, Readings, What
+from cloche.core.soil.simulate import Course, simulate
+from cloche.core.weather.hourly import hours_of
+from cloche.core.weather.record import DailyRecord, HourlyWeather
+from tests.core.weathers import SITE, WAVE
+
+DAYS, KNOWN_D = 34, 20
+SEEN_FROM_D = KNOWN_D - 7
+AHEAD = slice(KNOWN_D * 24, DAYS * 24)
+DRAUGHTY = {"exchange": 6.0, "light": 0.72, "loss": 1.3}
+"""A frame far outside what its kind is reckoned to be: beyond two standard deviations of its leakage and its light."""
+
+
+def weather() -> HourlyWeather:
+    rng = np.random.default_rng(4)
+    sun = rng.uniform(0.2, 0.95, (DAYS, 1))
+    low = rng.normal(4, 2, (DAYS, 1))
+    columns = (low, low + 4 + 9 * sun, sun, np.where(sun < 0.4, 3.0, 0.0), np.full((DAYS, 1), 2.0), np.zeros((DAYS, 1)))
+    return hours_of(DailyRecord(date(2026, 4, 1), *columns), SITE)
+
+
+def place(key: str = "glass_frame") -> Place:
+    return Place(Bed(), WAVE, (CoverPeriod(kind(key), 0.0, 1e6),))
+
+
+def truth(factors: dict[str, float], at: Place) -> Course:
+    own = replace(Character.plain(1), **{name: np.array([value]) for name, value in factors.items()})
+    return simulate([at.lane(weather(), own)], [0.05])[0]
+
+
+def soil_of(course: Course) -> Readings:
+    hour = np.sort(np.concatenate([np.arange(SEEN_FROM_D, KNOWN_D) * 24 + h for h in (7.5, 16.5)]))
+    value = np.interp(hour, np.arange(DAYS * 24) + 0.5, course.at(0.05)[:, 0].astype(float))
+    return Readings(hour, np.full(len(hour), 0.05), value)
+
+
+def air_of(course: Course) -> Beside:
+    """A week of it: the air at eight and two, and each evening the day's lowest and highest."""
+    rng, rows = np.random.default_rng(8), []
+    inside = course.air_c[:, 0].astype(float)
+    for day in range(SEEN_FROM_D, KNOWN_D):
+        start = day * 24.0
+        read = {start + hour: inside[int(start + hour)] + rng.normal(0, 1.0) for hour in (8.0, 14.0)}
+        rows += [(What.AIR, at, at, 0.0, value) for at, value in read.items()]
+        span = inside[int(start) : int(start) + 18]
+        rows.append((What.LOWEST, start + 18, start, 0.0, span.min() + rng.normal(0, 0.5)))
+        rows.append((What.HIGHEST, start + 18, start, 0.0, span.max() + rng.normal(0, 1.5)))
+    return Beside.of(rows)
+
+
+def air_error_k(found: Learned, at: Place, course: Course) -> float:
+    """Of the middle course's inside air in the fortnight after, root mean square."""
+    foretold = run(at, found, weather(), [0.05], 40, seed=2)
+    away = np.median(foretold.air_c[AHEAD], axis=1) - course.air_c[AHEAD, 0]
+    return float(np.sqrt(np.mean(away**2)))
+
+
+@pytest.mark.parametrize("key", ["glass_frame", "film_tunnel"])
+def test_air_seen_for_a_week_takes_its_error_down_by_half_in_a_garden_unlike_the_prior(key: str) -> None:
+    at = place(key)
+    course = truth(DRAUGHTY, at)
+    soil, nothing = soil_of(course), Readings(*(np.empty(0) for _ in range(3)))
+    unknown = air_error_k(learn(at, weather(), nothing), at, course)
+    by_air, by_both = (air_error_k(learn(at, weather(), known, air_of(course)), at, course) for known in (nothing, soil))
+    assert by_air < unknown / 2
+    assert by_both < unknown / 2
+
+
+def test_what_is_learned_lies_where_it_is() -> None:
+    at = place()
+    found = learn(at, weather(), soil_of(truth(DRAUGHTY, at)), air_of(truth(DRAUGHTY, at)))
+    plain = learn(at, weather(), soil_of(truth({}, at)), air_of(truth({}, at)))
+    assert found.factor("exchange")[0] > 1.2
+    # Under a cover less light and a shadier bed are one and the same.
+    assert found.factor("light")[1] * found.factor("sun")[1] == pytest.approx(DRAUGHTY["light"], abs=0.1)
+    for name in COVER_FACTORS:
+        low, _, high = plain.factor(name)
+        assert low < 1.0 < high
+
+
+def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
+    """Soil warmer than the bare bed's by less than is reckoned: the gain told for the fortnight after comes down to it."""
+    at, bare = place("film_tunnel"), Place(Bed(), WAVE)
+    covered, open_bed = truth(DRAUGHTY, at), truth({}, bare)
+    gain = (covered.at(0.05) - open_bed.at(0.05))[:, 0].astype(float)
+    hours = [day * 24.0 + h for day in range(SEEN_FROM_D, KNOWN_D) for h in (8.0, 16.0)]
+    beside = Beside.of([(What.GAIN, h, h, 0.05, float(np.interp(h, np.arange(len(gain)) + 0.5, gain))) for h in hours])
+    told = []
+    for known in (Beside.of([]), beside):
+        found = learn(at, weather(), soil_of(covered), known)
+        own = found.draws(40, np.random.default_rng(3), DAYS * 24)[0]
+        pair = [one.lane(weather(), own) for one in (at, bare)]
+        warm, cold = simulate(pair, [0.05])
+        told.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
+    real = float(gain[AHEAD].mean())
+    assert abs(told[1] - real) < abs(told[0] - real) / 1.5 + 0.1
