@@ -13,7 +13,7 @@ from cloche.bridge.held import pack, unpack
 from cloche.bridge.whatif import Asked, Bought, what_if
 from tests.bridge.test_forecasting import TODAY, evidence, usual
 
-FRAME = CoverSpan("glass_frame", opens="above", above_c=26.0, opening=0.4)
+FRAME = CoverSpan("glass_frame", opens="above", above_c=22.0, opening=0.4)
 EIGHT = tuple(
     CoverSpan(key, opens="closed" if "fleece" in key else "above")
     for key in ("glass_frame", "film_tunnel", "bent_sheet", "fleece", "bell", "twin_wall_arch", "film_on_soil", "bin")

@@ -26,7 +26,7 @@ from cloche.bridge.weather import climate, known_days
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
 from cloche.core.soil.physical import Standing, draw, stop, with_drift
-from cloche.core.soil.readings import Beside, Readings, What
+from cloche.core.soil.readings import NOTHING, Beside, Readings, What
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
@@ -92,7 +92,7 @@ def forecast(evidence: Evidence) -> Foretold:
     lie = lie_of(evidence, normals, midnight)
     readings, numbers = _readings(evidence, midnight)
     behind = felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
-    seen = _under(evidence, midnight)
+    seen = _under(evidence, lie, midnight)
     learned = learn(lie.place, behind, readings, seen)
     found = _run(evidence, lie, learned, members, site, normals)
     frosts, own = frosts_of(past, normals, evidence.latitude_deg, evidence.today)
@@ -173,12 +173,14 @@ def _midnight(evidence: Evidence, back_d: int) -> datetime:
     return midnight_of(evidence.today - timedelta(days=back_d), hours)
 
 
-def _under(evidence: Evidence, midnight: datetime) -> Beside:
-    """What was seen under the covers, on the clock of the fit."""
+def _under(evidence: Evidence, lie: Lie, midnight: datetime) -> Beside:
+    """What was seen under the covers while they stood, on the clock of the fit."""
+    if lie.indoors or lie.house:
+        return NOTHING
     rows = []
     for one in evidence.under:
         at, since = ((when - midnight) / timedelta(hours=1) for when in (one.at, one.since))
-        if since >= 0:
+        if since >= 0 and any(p.start_h <= since and at < p.end_h for p in lie.place.covers):
             rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
     return Beside.of(rows)
 

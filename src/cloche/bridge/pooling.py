@@ -1,19 +1,23 @@
-"""What the garden's covers teach each other, in plain values: stored with each place's forecast, read when another is made."""
+"""What the garden's covers teach each other, in plain values: stored with each place's forecast, read when another is made and
+by the pages. Light: loads no engine."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from math import exp, log
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
 from cloche.bridge.evidence import CoverSpan
 from cloche.core.covers.kinds import CoverPeriod, Known
-from cloche.core.covers.pooling import Message, message, pooled, strange
-from cloche.core.soil.calibrate import COVER_FACTORS, PRIOR_SD, Learned
+from cloche.core.covers.pooling import USUAL_SD, Message, message, pooled, strange
 
+if TYPE_CHECKING:
+    from cloche.core.soil.calibrate import Learned
+
+BAND_SD = 1.2816
 FEWEST_SEEN = 4
 """Readings under a cover, of its soil or its air, before it is said to have taught anything."""
 
@@ -24,8 +28,8 @@ def taught(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, 
     if span is None or stood is None or seen < FEWEST_SEEN:
         return {}
     factors: dict[str, list[float]] = {}
-    for name, (middle, doubt) in zip(COVER_FACTORS, stood.known, strict=True):
-        sd = PRIOR_SD[name] * doubt
+    for name, (middle, doubt) in zip(USUAL_SD, stood.known, strict=True):
+        sd = USUAL_SD[name] * doubt
         index = learned.names.index(name)
         spread = float(np.sqrt((learned.spread[index] ** 2).sum()))
         after = (log(middle) + sd * float(learned.mean[index]), sd * spread)
@@ -35,19 +39,48 @@ def taught(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, 
     return {"key": span.key, "item": span.item, "factors": factors} if factors else {}
 
 
-def with_known(span: CoverSpan, stored: Iterable[dict[str, Any]]) -> CoverSpan:
+def with_known(span: CoverSpan, stored: list[dict[str, Any]]) -> CoverSpan:
     """The same cover with what other places have found of it and its kind; stored: their `taught`."""
     found = []
-    for name in COVER_FACTORS:
-        told = [Message(one["key"], one["item"], *one["factors"][name]) for one in stored if name in one.get("factors", {})]
-        middle, sd = pooled(span.key, span.item, told, PRIOR_SD[name])
-        found.append((round(exp(middle), 3), round(sd / PRIOR_SD[name], 3)))
+    for name, usual in USUAL_SD.items():
+        middle, sd = pooled(span.key, span.item, _messages(stored, name), usual)
+        found.append((round(exp(middle), 3), round(sd / usual, 3)))
     light, exchange, loss = found
     known: Known = (light, exchange, loss)
     return replace(span, known=known)
 
 
+@dataclass(frozen=True)
+class OfKind:
+    """What a garden's covers of a kind are like against the usual: factor of its light, exchange or loss, the ends of its
+    middle 80 %, and how many places tell it."""
+
+    key: str
+    name: str
+    middle: float
+    low: float
+    high: float
+    places: int
+
+
+def of_kinds(stored: list[dict[str, Any]]) -> list[OfKind]:
+    """What is clear enough to be said: where the usual lies outside the middle 80 %."""
+    found = []
+    for key in dict.fromkeys(one["key"] for one in stored):
+        for name, usual in USUAL_SD.items():
+            told = _messages(stored, name)
+            middle, sd = pooled(key, None, told, usual)
+            low, high = (exp(middle + side * BAND_SD * sd) for side in (-1, 1))
+            if low > 1.0 or high < 1.0:
+                found.append(OfKind(key, name, exp(middle), low, high, sum(one.key == key for one in told)))
+    return found
+
+
+def _messages(stored: Iterable[dict[str, Any]], name: str) -> list[Message]:
+    return [Message(one["key"], one["item"], *one["factors"][name]) for one in stored if name in one.get("factors", {})]
+
+
 def beyond_belief(stored: dict[str, Any]) -> list[str]:
     """Names of the factors that lie further from the usual than is physically believable."""
     rows = stored.get("factors", {}).items()
-    return [name for name, row in rows if strange(Message(stored["key"], stored["item"], *row), PRIOR_SD[name])]
+    return [name for name, row in rows if strange(Message(stored["key"], stored["item"], *row), USUAL_SD[name])]

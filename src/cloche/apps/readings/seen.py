@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from django.db.models import Q
@@ -10,9 +12,12 @@ from django.db.models import Q
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Place
 from cloche.apps.readings.models import Visit
+from cloche.bridge.evidence import Under
 from cloche.bridge.units import Units
 
 SHOWN = 6
+LONGEST_SPAN = timedelta(days=14)
+"""A lowest and highest of more days than this tell too little of any of them."""
 SOMETHING = (
     ~Q(moisture="")
     | ~Q(note="")
@@ -38,6 +43,22 @@ def seen_at(place: Place, units: Units) -> list[Seen]:
     """The newest visits that saw something."""
     visits = place.visits.filter(SOMETHING, removed_at__isnull=True).defer("photo").annotate(pictured=Q(photo__isnull=False))
     return [_seen(visit, place, units) for visit in visits[:SHOWN]]
+
+
+def air_under(place: Place, since: datetime) -> Iterator[Under]:
+    """Air that rounds noted at a place since a moment, oldest first. An extreme is of the time since the one before it; of
+    none where that is not known or long ago."""
+    noted = Q(air_c__isnull=False) | Q(air_low_c__isnull=False) | Q(air_high_c__isnull=False)
+    visits = place.visits.filter(noted, removed_at__isnull=True, at__gte=since).order_by("at")
+    set_back: datetime | None = None
+    for at, air_c, low_c, high_c in visits.values_list("at", "air_c", "air_low_c", "air_high_c"):
+        if air_c is not None:
+            yield Under("air", at, at, air_c)
+        extremes = [(what, value) for what, value in (("lowest", low_c), ("highest", high_c)) if value is not None]
+        if set_back is not None and at - set_back <= LONGEST_SPAN:
+            yield from (Under(what, at, set_back, value) for what, value in extremes)
+        if extremes:
+            set_back = at
 
 
 def _seen(visit: Visit, place: Place, units: Units) -> Seen:

@@ -8,6 +8,7 @@ from datetime import date
 from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Place
 from cloche.apps.sowings.models import Sowing
+from cloche.apps.windows.taught import with_known
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
 from cloche.bridge.hotbeds import Build
 
@@ -33,7 +34,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         typed_normals=_typed_normals(garden),
         seed=garden.pk,
         description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
-        covers=[span_of(period, today) for period in place.cover_periods.select_related("item")],
+        covers=with_known([span_of(period, today) for period in place.cover_periods.select_related("item")], place),
         deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
         crops=tuple(garden.crops),
         values=packets.values_in_use(garden),
@@ -47,16 +48,16 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
 
 def span_of(period: CoverPeriod, today: date) -> CoverSpan:
     """A cover's time on a bed, with the years and the bend of the one it is."""
-    own = {f.name for f in fields(CoverSpan)} - {"key", *item_told(None, today)}
+    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *item_told(None, today)}
     return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **item_told(period.item, today))  # type: ignore[arg-type]
 
 
 def item_told(item: Cover | None, today: date) -> dict[str, float | bool | None]:
     """What is told of one of the garden's own covers."""
     if item is None:
-        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None}
+        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "item": None}
     age = 0 if item.bought_year is None else max(0, today.year - item.bought_year)
-    return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m}
+    return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m} | {"item": item.pk}
 
 
 def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:

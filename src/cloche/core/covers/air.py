@@ -41,7 +41,7 @@ their ratio by the pressures of wind (coefficient 0.4) and stack (half of it) on
 LEAST_FLOW = 0.08
 FOG_TAKES = 0.08
 """Share of the light that drops on the inside throw back [Pieters1997, from memory]."""
-CLOSE_K, MOST_ROUNDS = 0.05, 8
+CLOSE_K, MOST_ROUNDS, FAST_ROUNDS = 0.05, 10, 3
 RULE_SPAN_K = 3.0
 """A rule opens fully when the inside passes its warmth by this much."""
 DRIPS = 0.8
@@ -104,8 +104,11 @@ def covered_balance(
     """Balance of covered ground and the state inside; before: the last hour's inside."""
     fog = fog_on(before.vapour, before.inner_c)
     balance, inside = _round(skin, cover, hour, first_c, surface_c, before, fog)
-    for _ in range(MOST_ROUNDS - 1):
-        surface, last = balance.s0 + balance.s1 * first_c, inside
+    surface, last = surface_c, before
+    for number in range(MOST_ROUNDS - 1):
+        # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round.
+        part = 1.0 if number < FAST_ROUNDS else 0.5
+        surface, last = _toward(surface, balance.s0 + balance.s1 * first_c, part), _all_toward(last, inside, part)
         # Half way a round, so that it settles: a fogged film is the warmer one, on which nothing would condense.
         fog = (fog + fog_on(last.vapour, last.inner_c)) / 2
         balance, inside = _round(skin, cover, hour, first_c, surface, last, fog)
@@ -113,6 +116,18 @@ def covered_balance(
         if moved < CLOSE_K and abs(inside.opening - last.opening) < 0.01:
             break
     return balance, inside
+
+
+@compiled
+def _toward(start: float, end: float, part: float) -> float:
+    return start + part * (end - start)
+
+
+@compiled
+def _all_toward(start: Inside, end: Inside, part: float) -> Inside:
+    air, inner = _toward(start.air_c, end.air_c, part), _toward(start.inner_c, end.inner_c, part)
+    outer, vapour = _toward(start.outer_c, end.outer_c, part), _toward(start.vapour, end.vapour, part)
+    return Inside(air, inner, outer, end.opening, vapour)
 
 
 @compiled

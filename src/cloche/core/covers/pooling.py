@@ -14,6 +14,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+USUAL_SD = {"light": 0.10, "exchange": 0.70, "loss": 0.20}
+"""How far covers of a kind differ in their light, their leakage and what they let out: SD of the logarithm (assumptions: 10 %
+of the light by dirt and years, leakage by half or double, a fifth of the loss)."""
 KIND_SHARE, COVER_SHARE, STANDING_SHARE = 0.45, 0.45, 0.10
 """Of the variance between covers anywhere: between gardens, between covers of a garden, between the ways one stands
 (assumption: mostly how old, how tight and how thick it is)."""

@@ -14,8 +14,9 @@ from scipy.linalg import cholesky, solve_triangular
 from scipy.optimize import least_squares
 from scipy.stats import qmc
 
+from cloche.core.covers.pooling import USUAL_SD
 from cloche.core.soil import damp
-from cloche.core.soil.bed import FACTORS, Character
+from cloche.core.soil.bed import BELIEVABLE, FACTORS, Character
 from cloche.core.soil.draws import balanced
 from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
 from cloche.core.soil.place import Place
@@ -36,18 +37,18 @@ PRIOR_SD = {
     "deep_k": 2.5,
     "room_k": 3.0,
     "skin": 0.70,
-    "exchange": 0.70,
+    "exchange": USUAL_SD["exchange"],
     "heat": 0.30,
     "rise": 0.40,
     "fade": 0.35,
     "start_k": 2.5,
-    "light": 0.10,
-    "loss": 0.20,
+    "light": USUAL_SD["light"],
+    "loss": USUAL_SD["loss"],
 }
 """How far a place may differ from its description: SD of the logarithm, of those in _k in kelvin (assumptions)."""
 ADDED = ("light", "loss")
 """Last in PRIOR_SD, and drawn after all else: a number that is added to what is learned leaves the other draws as they were."""
-COVER_FACTORS = ("light", "exchange", "loss")
+COVER_FACTORS = tuple(USUAL_SD)
 BOUND = 3.0
 NO_DEPTH_M = 0.05
 STEP = 0.15
@@ -82,7 +83,8 @@ class Learned:
         free = {name: balanced(stream, members) for name, stream in zip(PRIOR_SD, streams, strict=True)}
         own = len(self.names)
         drawn = [free[name] for name in self.names] + list(balanced(wetness, len(self.mean) - own, members))
-        z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -BOUND, BOUND)
+        most = bounds_of(self.names, len(self.mean))[:, None]
+        z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -most, most)
         more = max(damp.knots_over(hours - self.first_h) - (len(z) - own), 2)
         knots = damp.path(np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.damp)
         # What its readings cannot have told, such as how tight a cover is that never stood there, is as far as anybody knows.
@@ -133,6 +135,15 @@ def names_for(place: Place) -> tuple[str, ...]:
     if place.bed.heating:
         names += ["heat", "rise", "fade"] if place.bed.heating.fading_d else ["heat"]
     return tuple(names)
+
+
+def bounds_of(names: tuple[str, ...], count: int) -> Array:
+    """How far each number may lie from its description, in units of the prior's SD, (count,): numbers by name, then knots."""
+    most = np.full(count, BOUND)
+    for i, name in enumerate(names):
+        if name in BELIEVABLE:
+            most[i] = min(BOUND, float(np.log(BELIEVABLE[name])) / PRIOR_SD[name])
+    return most
 
 
 def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
@@ -271,8 +282,9 @@ class _Problem:
             seen = self.seen(x, wandering.damp)
             return np.vstack([-_whitened(root, seen.slope), -_whitened(self.trusts, seen.under_slope), np.eye(len(x))])
 
-        inside = np.clip(z, -BOUND + 0.01, BOUND - 0.01)
-        found = least_squares(residuals, inside, jac=jacobian, bounds=(-BOUND, BOUND), max_nfev=calls, xtol=0.01, ftol=1e-3)
+        most = bounds_of(self.names, len(z))
+        inside = np.clip(z, -most + 0.01, most - 0.01)
+        found = least_squares(residuals, inside, jac=jacobian, bounds=(-most, most), max_nfev=calls, xtol=0.01, ftol=1e-3)
         return np.asarray(found.x)
 
     def _missed_under(self, under: Array) -> Array:

@@ -14,6 +14,7 @@ from cloche.apps.warming.models import BedAnswer
 from cloche.apps.warming.pages.whatif import aired, usual_crops
 from cloche.apps.warming.selectors import coverable
 from cloche.apps.windows.models import Basis
+from cloche.apps.windows.taught import taught_elsewhere, with_known
 from cloche.apps.windows.told import described, item_told
 from cloche.apps.work import queue
 from cloche.bridge.evidence import CoverSpan
@@ -34,7 +35,8 @@ def question_of(cover: Cover, place: Place, today: date) -> str:
     told = (
         today,
         place.forecast.made_at,
-        sorted(item_told(cover, today).items()),
+        sorted(item_told(cover, today).items(), key=str),
+        taught_elsewhere(place),
         cover.kind,
         usual_crops(garden),
         garden.school,
@@ -66,7 +68,7 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
         return None
     question = question_of(cover, place, today)
     span = CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
-    asked = Asked(0, WARMED_D, (span,), usual_crops(garden), garden.school != garden.School.MINIMUM)
+    asked = Asked(0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.school != garden.School.MINIMUM)
     _, under = what_if(bytes(basis.kept), described(place, list(sowings_in(garden))), asked)
     gained = [[one.crop_key, one.gained_d] for one in under.crops if one.gained_d]
     told = {"question": question, "answer": {"gain_k": under.gain_k[1], "gained": gained}}

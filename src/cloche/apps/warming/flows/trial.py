@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import datetime
 
 from django.db import transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Hotbed, User
+from cloche.apps.gardens.models import Hotbed, Place, User
 from cloche.apps.readings.flows.record import Measured, record_reading
 from cloche.apps.warming.models import CoverTrial
+from cloche.bridge.evidence import Under
 
 
 def begin(trial: CoverTrial) -> CoverTrial:
@@ -38,3 +40,15 @@ def build_hotbed(bed: Hotbed) -> Hotbed:
     bed.save()
     note_change_at(bed.place)
     return bed
+
+
+MOST_GAINS = 60
+
+
+def gains_of(place: Place, since: datetime) -> Iterator[Under]:
+    """How much warmer a trial's covered place was than its bare bed, at each pair of readings since a moment."""
+    from cloche.apps.warming.pages.trial import pairs_of
+
+    for trial in CoverTrial.objects.filter(covered=place).select_related("covered__garden", "bare__garden"):
+        for pair in [pair for pair in pairs_of(trial, max(since.date(), trial.begun_on)) if pair.at >= since][-MOST_GAINS:]:
+            yield Under("gain", pair.at, pair.at, pair.covered_c - pair.bare_c, trial.depth_m)

@@ -12,6 +12,7 @@ from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.selectors import Owned, owned_in
 from cloche.apps.windows.models import Basis
+from cloche.apps.windows.taught import with_known
 from cloche.apps.windows.told import described, item_told
 from cloche.apps.work.turns import quietly
 from cloche.bridge import covers, crops
@@ -131,7 +132,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     asked = Asked(
         on_d=(question.on - today).days,
         warm_d=question.warm_d,
-        covers=tuple(offer.span for offer in offered),
+        covers=tuple(with_known([offer.span for offer in offered], place)),
         crops=keys,
         comfortable=garden.school != Garden.School.MINIMUM,
     )

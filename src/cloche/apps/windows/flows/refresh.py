@@ -16,7 +16,9 @@ from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.windows.flows.changes import keep_changes
 from cloche.apps.windows.models import Basis, CropOutlook, Forecast
 from cloche.apps.windows.stale import stale, stale_places
+from cloche.apps.windows.taught import pass_on
 from cloche.apps.windows.told import described
+from cloche.apps.windows.under import seen_under
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import Evidence
 
@@ -29,6 +31,7 @@ def refresh(place: Place) -> Forecast:
     evidence_number = place.evidence
     evidence = _evidence(place)
     foretold = forecasting.forecast(evidence)
+    before = Forecast.objects.filter(place=place).values_list("ground__taught", flat=True).first() or {}
     with transaction.atomic():
         forecast, _ = Forecast.objects.update_or_create(
             place=place,
@@ -46,6 +49,7 @@ def refresh(place: Place) -> Forecast:
         CropOutlook.objects.filter(place=place).delete()
         CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in foretold.crops)
         keep_outlooks(foretold.sown)
+        pass_on(place, before, foretold.ground.taught)
     return forecast
 
 
@@ -84,5 +88,6 @@ def _evidence(place: Place) -> Evidence:
         described(place, sowings),
         readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D), clock.now()),
         weather=measured.weather_days(garden),
+        under=seen_under(place, clock.now() - timedelta(days=forecasting.PAST_D)),
         sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )

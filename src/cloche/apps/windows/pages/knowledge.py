@@ -8,14 +8,19 @@ from cloche.apps.gardens import words
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge.layout import FEWEST_YEARS
 from cloche.bridge.units import Units
+from cloche.core.soil.bed import BELIEVABLE
 
+AS_FAR_AS_CAN_BE = 0.85
+FAR_OFF = "That is as far from what is written down as can be: is its mulch, its cover, the depth of the probe told right?"
 LEARNED = {
     "sun": ("it takes up more sun", "it takes up less sun"),
     "convection": ("the wind cools it more", "it lies sheltered"),
     "evaporation": ("it loses more warmth by drying", "it loses little warmth by drying"),
     "conduction": ("its soil passes warmth on quickly", "its soil passes warmth on slowly"),
     "skin": ("its surface insulates", "its surface lies bare and firm"),
+    "light": ("its cover lets through more light", "its cover lets through less light"),
     "exchange": ("its cover is draughty", "its cover is tight"),
+    "loss": ("its cover keeps less warmth", "its cover keeps more warmth"),
     "heat": ("its heat is stronger", "its heat is weaker"),
 }
 """What each learned factor means when it is clearly above or below the usual."""
@@ -89,7 +94,14 @@ def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
         low, middle, high = data["character"].get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:
             found.append(f"{where} is {units.difference_text(abs(middle))} {'warmer' if middle > 0 else 'colder'} than guessed")
-    return f"What sets it apart: {words.listed(found)}." if found else ""
+    said = f"What sets it apart: {words.listed(found)}." if found else ""
+    return f"{said} {FAR_OFF}" if any(_far(name, data["character"]) for name in BELIEVABLE) else said
+
+
+def _far(name: str, character: dict[str, list[float]]) -> bool:
+    """Whether it lies as far from its description as can be."""
+    middle = character.get(name, [1.0, 1.0, 1.0])[1]
+    return max(middle, 1 / middle) > AS_FAR_AS_CAN_BE * BELIEVABLE[name]
 
 
 def _wetter_words(data: dict) -> str:  # type: ignore[type-arg]

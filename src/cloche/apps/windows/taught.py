@@ -1,0 +1,59 @@
+"""What the garden's covers teach each other: what each place has found of its cover goes into the others' forecasts."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.db.models import Q
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.windows.models import Forecast
+from cloche.bridge import pooling
+from cloche.bridge.evidence import CoverSpan
+
+WORTH_PASSING_ON = 0.2
+"""Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts
+from the next day (assumption)."""
+
+
+def taught_elsewhere(place: Place) -> list[dict[str, Any]]:
+    """What the garden's other places have found of their covers (see bridge.pooling)."""
+    others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
+    return [told for told in others.order_by("place_id").values_list("ground__taught", flat=True) if told]
+
+
+def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
+    """Covers of a place, or that could be put there, with what the others have found."""
+    told = taught_elsewhere(place)
+    return [pooling.with_known(span, told) for span in spans] if told else spans
+
+
+def taught_in(garden: Garden) -> list[tuple[Place, dict[str, Any]]]:
+    """Every place that has found something of its cover, with what it has found."""
+    rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place")
+    told = ((row.place, row.ground.get("taught")) for row in rows.order_by("place__walking_order"))
+    return [(place, found) for place, found in told if found]
+
+
+def pass_on(place: Place, before: dict[str, Any], after: dict[str, Any]) -> None:
+    """Have the others under covers of the kind worked out, if it is worth it."""
+    keys = {told["key"] for told in (before, after) if told}
+    if not keys or not _moved(before, after):
+        return
+    for other in _under_kinds(place, keys, clock.today(place.garden.timezone)):
+        note_change_at(other)
+
+
+def _moved(before: dict[str, Any], after: dict[str, Any]) -> bool:
+    old, new = (told.get("factors", {}) for told in (before, after))
+    if before.get("key") != after.get("key"):
+        return True
+    return any(abs(old.get(name, [0.0])[0] - new.get(name, [0.0])[0]) > WORTH_PASSING_ON for name in {*old, *new})
+
+
+def _under_kinds(place: Place, keys: set[str], today: date) -> list[Place]:
+    standing = Q(cover_periods__cover__in=keys) & (Q(cover_periods__last__isnull=True) | Q(cover_periods__last__gte=today))
+    return list(Place.objects.filter(standing, garden=place.garden_id, removed_at__isnull=True).exclude(pk=place.pk).distinct())
