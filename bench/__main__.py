@@ -8,9 +8,9 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, covers, diurnal, emergence, reliability, speed, vents
+from bench import accuracy, covers, diurnal, emergence, reliability, speed, undercover, vents
 
-ALONE = {"covers": covers.print_table, "vents": vents.table}
+ALONE = {"covers": covers.print_table, "vents": vents.table, "bands": undercover.table}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
 SCORED = ("gains",)
@@ -47,6 +47,8 @@ def main(argv: list[str]) -> int:
     reliability.print_tables(path)
     print("\n## What a cover would buy\n")
     covers.print_table()
+    print("\n## Whether the band under a cover holds\n")
+    undercover.table()
     print("\n## Opening and shutting\n")
     vents.table()
     print("\n## Loggers\n")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from cloche.core.soil.bed import BELIEVABLE
 from cloche.core.weather.scenarios import FEWEST_YEARS
 from cloche.core.windows.limits import FRACTIONS, HALF
 
@@ -15,4 +16,4 @@ PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 SANDBOX_M = (0.01, 0.05, 0.10)
 """Depths that the sandbox draws."""
 
-__all__ = ["FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS", "PROFILE_M", "SANDBOX_M"]
+__all__ = ["BELIEVABLE", "FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS", "PROFILE_M", "SANDBOX_M"]

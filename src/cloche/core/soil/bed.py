@@ -121,7 +121,8 @@ FACTORS = (
 
 BELIEVABLE = {"evaporation": 8.0, "skin": 6.0, "exchange": 6.0, "heat": 2.2, "rise": 3.0, "fade": 2.5}
 """How many times more or less than described a place can be (assumptions: bare clay to deep mulch, a sealed lid to one ajar);
-of the others three standard deviations of the prior are few enough. What readings ask for beyond is drift, and is asked about."""
+of the others three standard deviations of the prior are few enough. What readings ask for beyond is drift, and is asked
+about."""
 
 
 @dataclass(frozen=True)

@@ -6,9 +6,8 @@ from dataclasses import dataclass
 
 from cloche.apps.gardens import words
 from cloche.apps.windows.selectors import Ground
-from cloche.bridge.layout import FEWEST_YEARS
+from cloche.bridge.layout import BELIEVABLE, FEWEST_YEARS
 from cloche.bridge.units import Units
-from cloche.core.soil.bed import BELIEVABLE
 
 AS_FAR_AS_CAN_BE = 0.85
 FAR_OFF = "That is as far from what is written down as can be: is its mulch, its cover, the depth of the probe told right?"
