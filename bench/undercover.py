@@ -34,8 +34,8 @@ OUTSIDE = ({"exchange": 6.0}, {"exchange": 0.15}, {"light": 0.70}, {"loss": 1.6}
 
 @dataclass(frozen=True)
 class Held:
-    """Of daily soil at 5 cm and of the hourly inside air in the fortnight ahead: share within the 80 % band, half its width [K],
-    and how far the middle lies off, root mean square [K]."""
+    """Of daily soil at 5 cm and of the hourly inside air in the fortnight ahead: share within the 80 % band, half its width
+    [K], and how far the middle lies off, root mean square [K]."""
 
     inside: float
     half_k: float

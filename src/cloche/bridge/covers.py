@@ -11,6 +11,7 @@ DRAWN_AS |= {"fleece": "fleece", "thick_fleece": "fleece", "glass_pane": "frame"
 DRAWN_AS |= {"bin": "bell", "bent_sheet": "arch", "twin_wall_arch": "arch", "glass_frame": "frame", "twin_wall_frame": "frame"}
 DRAWN_AS |= {"bubble": "sheet", "lid": "frame", "black_film": "sheet", "white_film": "sheet", "green_film": "sheet"}
 """The shape in which a kind is drawn over a slice of ground."""
+FOR_TRAYS = ("lid",)
 OFTEN = ("film_tunnel", "glass_frame", "bent_sheet", "fleece", "twin_wall_arch", "film_on_soil", "bell", "bin")
 """What growers could get, the commonest first."""
 SELF_AIRING = ("fleece", "thick_fleece", "film_on_soil", "black_film", "white_film", "green_film")
@@ -20,12 +21,17 @@ GROUNDS += [("film_on_soil", "clear film on it"), ("black_film", "black film on 
 """What can be done to the sandbox's bed, any of it at once."""
 
 __all__ = ["DRAWN_AS", "GROUNDS", "OFTEN", "SELF_AIRING", "bends", "lasts_y", "light", "name_of", "names", "shape"]
-__all__ += ["with_article"]
+__all__ += ["for_beds", "with_article"]
 
 
 def name_of(key: str) -> str:
     """What a kind is called."""
     return kind(key).name if key in kinds() else key
+
+
+def for_beds() -> list[tuple[str, str]]:
+    """Keys and names of the covers that go over a bed in the open."""
+    return [(key, name) for key, name in names() if key not in FOR_TRAYS]
 
 
 def with_article(key: str) -> str:

@@ -202,3 +202,17 @@ def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
 def test_a_stranger_sees_none_of_it(client: Client, bed: Place) -> None:
     client.force_login(make_person("hazel"), backend="django.contrib.auth.backends.ModelBackend")
     assert client.get(reverse("covers", args=[bed.garden_id])).status_code == 404
+
+
+def test_alike_covers_are_told_once_and_any_other_can_be_asked_for(signed_in: Client, bed: Place) -> None:
+    for number in range(3):
+        own(bed.garden, name=f"Frame {number}", kind="glass_frame")
+    shown = asked(signed_in, bed, also="black_film")
+    assert shown.count("your cold frame with glass") == 1
+    assert "Black film on the soil" in shown
+    assert (
+        signed_in.get(
+            reverse("covers", args=[bed.garden_id]), {"place": bed.pk, "on": TODAY.isoformat(), "also": "roof"}
+        ).status_code
+        == 422
+    )

@@ -26,6 +26,7 @@ class AskForm(forms.Form):
     crop = forms.ChoiceField(label="for", required=False)
     on = DayField(label="put on")
     warm = forms.TypedChoiceField(label="sown", choices=WARMED, coerce=int, initial=14)
+    also = forms.ChoiceField(label="and with", required=False)
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -33,6 +34,7 @@ class AskForm(forms.Form):
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
         self.fields["crop"].choices = [("", "what I grow"), *grown]  # type: ignore[attr-defined]
+        self.fields["also"].choices = [("", "no other cover"), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
         """Today or within the months that can be foretold."""

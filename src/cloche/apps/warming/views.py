@@ -30,12 +30,12 @@ def covers(request: GardenRequest) -> HttpResponse:
     """What would a cover buy? Asked in full, the answer comes with the page; else it is fetched once the page stands."""
     today = clock.today(request.garden.timezone)
     first = selectors.coverable(request.garden).first()
-    usual = {"on": today.isoformat(), "warm": 14, "crop": ""}
+    usual = {"on": today.isoformat(), "warm": 14, "crop": "", "also": ""}
     bound = usual | request.GET.dict() if "place" in request.GET else None
     form = AskForm(bound, garden=request.garden, today=today, initial=usual | {"place": first})
     context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
     if form.is_valid():
-        asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm")))
+        asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm", "also")))
         with turn(ENGINE) as mine:
             context["page"] = what_if_page(asked, units_of(request.user), today) if mine else waiting_page(WAITS)
         context["place"] = asked.place

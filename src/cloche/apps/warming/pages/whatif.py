@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from typing import TYPE_CHECKING
 from urllib.parse import urlencode
@@ -89,14 +89,23 @@ class Question:
     crop_key: str
     on: date
     warm_d: int
+    also: str = ""
 
 
-def offers(garden: Garden, today: date, on: date, place: Place) -> list[Offer]:
-    """One's own covers first, then what one could get, eight in all."""
-    own = [_own(owned, today, on, place) for owned in owned_in(garden, today)]
-    has = {offer.span.key for offer in own}
-    others = [_other(key) for key in covers.OFTEN if key not in has]
-    return [*own, *others][:MOST_COVERS]
+def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") -> list[Offer]:
+    """One's own covers first, of those that are alike the first that is free; then the one that was asked for besides, and what
+    one could get, eight in all."""
+    own: dict[tuple[object, ...], Offer] = {}
+    for owned in owned_in(garden, today):
+        offer = _own(owned, today, on, place)
+        alike = (replace(offer.span, item=None), owned.cover.length_m)
+        if alike not in own or (own[alike].busy and not offer.busy):
+            own[alike] = offer
+    has = {offer.span.key for offer in own.values()}
+    asked = [_other(also)] if also and also not in has else []
+    others = [_other(key) for key in covers.OFTEN if key not in has and key != also]
+    room = MOST_COVERS - len(asked)
+    return [*list(own.values())[:room], *asked, *others][:MOST_COVERS]
 
 
 def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
@@ -127,7 +136,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
     from cloche.bridge.whatif import Asked, what_if
 
-    offered = offers(garden, today, question.on, place)
+    offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
     asked = Asked(
         on_d=(question.on - today).days,
