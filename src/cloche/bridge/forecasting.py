@@ -104,7 +104,7 @@ def forecast(evidence: Evidence) -> Foretold:
     crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
     sown = _sown(evidence, found)
     growing = growing_in(evidence, sown)
-    watched = watch(evidence, found.standing, found.lie, growing)
+    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d)
     return Foretold(ground, crops, sown, watched, pack(found.held))
 
 

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.evidence import Day, Evidence
+from cloche.bridge.houses import door_plans
 from cloche.bridge.places import ALWAYS_H, NIGHT, Lie
 from cloche.bridge.plain import short
 from cloche.core.covers.buys import off_day
@@ -25,6 +26,7 @@ from cloche.core.soil.physical import Covers, Standing
 from cloche.core.watch import night as nights
 from cloche.core.watch import opening
 from cloche.core.watch.limits import Limits, Stage, limits_of, off_night_c
+from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
 
 DAYS = 3
@@ -79,8 +81,11 @@ def _height_m(crop: Crop, up_d: int) -> float:
     return crop.height_m * min(1.0, up_d / (0.75 * crop.maturity_d))
 
 
-def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growing]) -> dict[str, Any]:
-    """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time."""
+def watch(
+    evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growing], outside: HourlyWeather, today_d: int
+) -> dict[str, Any]:
+    """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
+    under the open sky, today_d days into it."""
     if lie.indoors or evidence.kind in GROUNDS:
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
@@ -96,6 +101,7 @@ def watch(evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growin
         "water_d": watched.water_d(),
         "warnings": _warnings(evidence, cover is not None),
         "on_d": watched.on_d(),
+        "doors": [_rounded(plan) for plan in door_plans(lie, standing, outside, today_d, DAYS, limits.hot_c)],
         **(watched.covered() if cover else {}),
     }
 

@@ -307,3 +307,21 @@ def test_a_gale_today_and_one_tomorrow_are_two_jobs(frame: Place, person: User) 
     assert found[f"gale-1:{frame.pk}"].do.startswith("Wind of 9 m/s")
     assert found[f"gale-0:{frame.pk}"].urgent
     assert not [key for key in found if key.startswith("snow")]
+
+
+def test_a_polytunnel_opens_its_own_doors_once_for_all_that_stands_in_it(
+    signed_in: Client, garden: Garden, person: User
+) -> None:
+    write_air(garden, TODAY - timedelta(days=30), 34, 10.0, 20.0)
+    DailyWeather.objects.filter(garden=garden, day__gte=TODAY).update(sky="clear")
+    for name in ("West bench", "East bench"):
+        bench = make_place(garden, name)
+        Place.objects.filter(pk=bench.pk).update(within="polytunnel")
+        bench.refresh_from_db()
+        refresh(bench)
+    doors = [key for key in keys(garden, person) if key.startswith("doors:")]
+    assert len(doors) == 1
+    shown = today(signed_in, garden)
+    assert "Open doors and vents of the polytunnel" in shown
+    page = signed_in.get(reverse("opening", args=[garden.pk])).content.decode()
+    assert page.count("doors and vents of the polytunnel") >= 2

@@ -43,8 +43,10 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     today = now.astimezone(garden.timezone).date()
     free = covers.free_covers(garden, today)
     grounds = windows.grounds_in(garden) if grounds is None else grounds
-    watched = watched_in(garden, units, today, grounds)
+    watched = list(watched_in(garden, units, today, grounds))
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
+    if watched:
+        found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
     found += sowing.warming(garden, grounds, free, today, units)

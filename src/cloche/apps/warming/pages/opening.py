@@ -20,6 +20,7 @@ from cloche.drawing import days as drawing
 OPENED = {0.0: "shut", 0.05: "a finger", 0.12: "a hand’s width", 0.25: "a quarter", 0.5: "half", 1.0: "wide"}
 WAYS = {"blanket": "lay a blanket over it", "cap the ends": "cap the ends", "bring in": "bring them in"}
 WAYS |= {"fleece": "lay fleece over it", "fleece and blanket": "lay fleece and a blanket over it"}
+DOORS = {0.05: "a crack", 0.12: "a little", 0.25: "a quarter", 0.5: "half", 1.0: "wide"}
 TOO_HOT_RISK = 0.25
 """Chance of passing the limit wide open from which the cover is to come off (assumption)."""
 WARNS = {
@@ -99,6 +100,25 @@ class Watched:
         )
         return f"{opened} from {start}, {back} by {end}.{only} {shut}{shade}"
 
+    def doors(self, number: int) -> str:
+        """The house's own doors and vents on a day, empty in the open."""
+        if not self.data.get("doors"):
+            return ""
+        plan = self.data["doors"][number]
+        limit = self.temperature(self.data["limits"]["hot_c"])
+        hot, hotter = (self.temperature(value) for value in plan["hottest_shut_c"])
+        house = f"the {self.place.within}"
+        if plan["opening"] == 0:
+            return f"Doors and vents of {house} may stay shut: {hot} inside, at worst {hotter}; {limit} is the limit."
+        start, end = self.clock(number, plan["from_h"]), self.clock(number, plan["to_h"])
+        how = DOORS[plan["opening"]]
+        so = self.temperature(plan["hottest_c"][0])
+        look = plan.get("look_c")
+        only = "" if look is None else f" If it is under {self.temperature(look)} inside at {start}, they may stay shut."
+        shade = "" if plan["holds"] else " Even so it may not hold: shade it as well."
+        shut = f"Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit."
+        return f"Open doors and vents of {house} {how} from {start}, shut by {end}.{only} {shut}{shade}"
+
     def picking(self, number: int) -> str:
         """When to open it for picking, in cold weather."""
         pick = self.data["days"][number]["pick"]
@@ -157,6 +177,7 @@ class DayPlan:
     choices: list[Choice]
     picking: str
     night: str
+    doors: str = ""
 
 
 @dataclass(frozen=True)
@@ -195,12 +216,17 @@ def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     grounds = windows.grounds_in(garden)
     found = list(watched_in(garden, units, today, grounds))
     covered = [_covered(one) for one in found if one.data["covered"]]
-    lying = [_open(one) for one in found if not one.data["covered"] and one.data["nights"] and one.data["growing"]]
+    lying = [_open(one) for one in found if not one.data["covered"] and _asks(one)]
     away = "" if garden.away_from_h is None else f"{garden.away_from_h}:00 to {garden.away_to_h}:00"
     said = _headline([one for one in found if one.data["covered"]])
     if not found and any(ground is None or ground.forecast.day != today for _, ground in grounds):
         said = "The coming days are being worked out."
     return OpeningPage(said, covered, lying, away)
+
+
+def _asks(one: Watched) -> bool:
+    """Whether a place without a cover of its own asks for anything: its nights, or the doors of the house that it stands in."""
+    return bool(one.data.get("doors")) or bool(one.data["nights"] and one.data["growing"])
 
 
 def _headline(found: list[Watched]) -> str:
@@ -226,7 +252,8 @@ def _covered(one: Watched) -> PlacePlan:
 
 
 def _open(one: Watched) -> PlacePlan:
-    days = [DayPlan(one.day_words(n), "", "", [], "", one.night(n)) for n in range(len(one.data["nights"]))]
+    count = max(len(one.data["nights"]), len(one.data.get("doors", [])))
+    days = [DayPlan(one.day_words(n), "", "", [], "", one.night(n), one.doors(n)) for n in range(count)]
     return PlacePlan(one.place, one.place.get_kind_display(), days, None, [], "")
 
 
@@ -235,7 +262,9 @@ def _day(one: Watched, number: int) -> DayPlan:
     matters = "away" in told and (told["away"]["opening"] > 0 or told["away"]["risk_shut"] > 0)
     away = one.plan(number, away=True) if matters else ""
     choices = [_choice(one, choice, told["away"]["opening"]) for choice in told["choices"]] if matters else []
-    return DayPlan(one.day_words(number), one.plan(number), away, choices, one.picking(number), one.night(number))
+    return DayPlan(
+        one.day_words(number), one.plan(number), away, choices, one.picking(number), one.night(number), one.doors(number)
+    )
 
 
 def _choice(one: Watched, told: dict[str, Any], chosen: float) -> Choice:

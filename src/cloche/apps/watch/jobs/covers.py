@@ -32,6 +32,19 @@ def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
     yield from _on_again(one, free)
 
 
+def of_houses(found: list[Watched], hour: float) -> Iterator[Job]:
+    """The doors of each house once, by the place in it that bears least heat."""
+    for house in dict.fromkeys(one.place.within for one in found if one.data.get("doors")):
+        one = min((one for one in found if one.place.within == house), key=lambda one: one.data["limits"]["hot_c"])
+        number = 0 if hour < max(one.data["doors"][0]["to_h"], OVER_H) else 1
+        plan = one.data["doors"][number]
+        if plan["opening"]:
+            do, _, why = one.doors(number).partition(". ")
+            when = ("" if number == 0 else "tomorrow ") + one.clock(number, plan["from_h"])
+            at_h = plan["from_h"] + 24 * number
+            yield _job(one, "doors", when, at_h, f"{do}.", f"{why} For {one.who}.", urgent=bool(one.data["growing"]))
+
+
 def _job(one: Watched, kind: str, when: str, at_h: float, do: str, why: str, urgent: bool = False, works: str = "") -> Job:
     return Job(f"{kind}:{one.place.pk}", when, at_h, do, why, one.place.name, one.place.pk, works=works, urgent=urgent)
 
