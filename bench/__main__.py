@@ -8,15 +8,16 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, covers, diurnal, emergence, reliability, speed, undercover, vents
+from bench import accuracy, covers, diurnal, earlier, emergence, gains, reliability, speed, undercover, vents
 
-ALONE = {"covers": covers.print_table, "vents": vents.table, "bands": undercover.table}
+ALONE = {"covers": covers.print_table, "vents": vents.table, "bands": undercover.table, "earlier": earlier.table}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
 SCORED = ("gains",)
 """What scores a file that is named behind it."""
 OUTSIDE = ("faults", "fuzz", "heavy")
 """What starts the application by its own command and stands before it."""
+MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
 
 
@@ -47,6 +48,9 @@ def main(argv: list[str]) -> int:
     reliability.print_tables(path)
     print("\n## What a cover would buy\n")
     covers.print_table()
+    gains.main(str(MEASURED))
+    print("\n## Days sooner under a cover\n")
+    earlier.table()
     print("\n## Whether the band under a cover holds\n")
     undercover.table()
     print("\n## Opening and shutting\n")
