@@ -1,7 +1,7 @@
 """How many days sooner the ground is warm enough for crops under fleece, tunnel and frame than bare, at three sites.
 
 By the rule that waits for the soil: the first day from which, in the middle course, a week's mean at sowing depth reaches what
-the crop wants. No readings; the site's months are typed. """
+the crop wants. No readings; the site's months are typed."""
 
 from __future__ import annotations
 

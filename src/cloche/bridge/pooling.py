@@ -12,7 +12,7 @@ import numpy as np
 
 from cloche.bridge.evidence import CoverSpan
 from cloche.core.covers.kinds import CoverPeriod, Known
-from cloche.core.covers.pooling import USUAL_SD, Message, message, pooled, strange
+from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
 
 if TYPE_CHECKING:
     from cloche.core.soil.calibrate import Learned
@@ -51,9 +51,9 @@ def with_known(span: CoverSpan, stored: list[dict[str, Any]]) -> CoverSpan:
 
 
 @dataclass(frozen=True)
-class OfKind:
-    """What a garden's covers of a kind are like against the usual: factor of its light, exchange or loss, the ends of its
-    middle 80 %, and how many places tell it."""
+class Found:
+    """What covers are like against the usual: factor of their light, exchange or loss, and the ends of its middle 80 %; of all
+    of a kind in the garden, told by so many places, or of the cover that one of them read: its number in what was stored."""
 
     key: str
     name: str
@@ -61,26 +61,42 @@ class OfKind:
     low: float
     high: float
     places: int
+    number: int | None = None
 
 
-def of_kinds(stored: list[dict[str, Any]]) -> list[OfKind]:
-    """What is clear enough to be said: where the usual lies outside the middle 80 %."""
+def of_kinds(stored: list[dict[str, Any]]) -> list[Found]:
+    """What is clear enough to be said of kinds that more than one place tells of."""
     found = []
     for key in dict.fromkeys(one["key"] for one in stored):
-        for name, usual in USUAL_SD.items():
-            told = _messages(stored, name)
-            middle, sd = pooled(key, None, told, usual)
-            low, high = (exp(middle + side * BAND_SD * sd) for side in (-1, 1))
-            if low > 1.0 or high < 1.0:
-                found.append(OfKind(key, name, exp(middle), low, high, sum(one.key == key for one in told)))
+        places = sum(one["key"] == key for one in stored)
+        for name, usual in USUAL_SD.items() if places > 1 else ():
+            found += _clear(key, name, pooled(key, None, _messages(stored, name), usual, whole_kind=True), places)
     return found
+
+
+def of_each(stored: list[dict[str, Any]]) -> list[Found]:
+    """What is clear enough to be said of each cover that was read."""
+    found = []
+    for number, one in enumerate(stored):
+        for name in one["factors"]:
+            (told,) = _messages([one], name)
+            found += _clear(one["key"], name, alone(told, USUAL_SD[name]), 1, number)
+    return found
+
+
+def _clear(key: str, name: str, likely: tuple[float, float], places: int, number: int | None = None) -> list[Found]:
+    """Where the usual lies outside the middle 80 %."""
+    middle, sd = likely
+    low, high = (exp(middle + side * BAND_SD * sd) for side in (-1, 1))
+    return [Found(key, name, exp(middle), low, high, places, number)] if low > 1.0 or high < 1.0 else []
 
 
 def _messages(stored: Iterable[dict[str, Any]], name: str) -> list[Message]:
     return [Message(one["key"], one["item"], *one["factors"][name]) for one in stored if name in one.get("factors", {})]
 
 
-def beyond_belief(stored: dict[str, Any]) -> list[str]:
-    """Names of the factors that lie further from the usual than is physically believable."""
+def beyond_belief(stored: dict[str, Any]) -> list[tuple[str, float]]:
+    """Factors that lie further from the usual than is physically believable, with what readings alone would have them be."""
     rows = stored.get("factors", {}).items()
-    return [name for name, row in rows if strange(Message(stored["key"], stored["item"], *row), USUAL_SD[name])]
+    odd = [(name, row) for name, row in rows if strange(Message(stored["key"], stored["item"], *row), USUAL_SD[name])]
+    return [(name, exp(row[0])) for name, row in odd]

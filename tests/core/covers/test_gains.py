@@ -2,7 +2,7 @@
 
 Ranges and their sources stand in bench/data/covers_measured.csv, all from memory: row cover trials (Wells and Loy 1985,
 Hemphill and Mansour 1986), plastic mulch (Lamont 1993), solarisation (Katan 1981, Mahrer 1979), handbooks, and estimates so
-marked. """
+marked."""
 
 import csv
 from pathlib import Path

@@ -49,20 +49,29 @@ def message(key: str, item: int | None, prior: tuple[float, float], posterior: t
     return Message(key, item, float(middle), float(1 / np.sqrt(gained)))
 
 
-def pooled(key: str, item: int | None, messages: Sequence[Message], usual_sd: float) -> tuple[float, float]:
-    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself."""
+def pooled(
+    key: str, item: int | None, messages: Sequence[Message], usual_sd: float, whole_kind: bool = False
+) -> tuple[float, float]:
+    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself; whole_kind: for
+    what all of the kind have in common here."""
     told = [one for one in messages if one.key == key and one.weighs]
     if not told:
-        return 0.0, usual_sd
+        return 0.0, usual_sd * (np.sqrt(KIND_SHARE) if whole_kind else 1.0)
     kind, own, stands = (share * usual_sd**2 for share in (KIND_SHARE, COVER_SHARE, STANDING_SHARE))
     same = np.array([[a.item is not None and a.item == b.item for b in told] for a in told], dtype=bool)
     each = np.array([stands + one.sd**2 + (own if one.item is None else 0.0) for one in told])
     total = kind + own * same + np.diag(each)
-    mine = kind + own * np.array([item is not None and one.item == item for one in told])
+    mine = kind + own * np.array([item is not None and one.item == item for one in told]) * (not whole_kind)
     weight = np.linalg.solve(total, mine)
     middle = float(weight @ np.array([one.middle for one in told]))
-    left = max(usual_sd**2 - float(weight @ mine), (0.1 * usual_sd) ** 2)
+    left = max((kind if whole_kind else usual_sd**2) - float(weight @ mine), (0.1 * usual_sd) ** 2)
     return float(np.clip(middle, -MOST_SD * usual_sd, MOST_SD * usual_sd)), float(np.sqrt(left))
+
+
+def alone(one: Message, usual_sd: float) -> tuple[float, float]:
+    """Middle and standard deviation of the logarithm for the very cover, there where it was read."""
+    precision = 1 / one.sd**2 + 1 / usual_sd**2
+    return one.middle / one.sd**2 / precision, float(1 / np.sqrt(precision))
 
 
 def strange(one: Message, usual_sd: float) -> bool:

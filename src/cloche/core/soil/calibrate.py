@@ -302,10 +302,14 @@ class _Problem:
         return np.concatenate([z[:own], z[own:] * (wandering.damp / chosen.damp)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
-        """Factors of each reading's variance, larger where it lies far from its neighbours and the course."""
+        """Factors of each reading's variance, larger where it lies far from its neighbours and the course; what was seen under
+        the cover is weighed anew with it."""
         drift = self._drift(z, wandering, scatter)
         own = (drift.residual_k - drift.expected_k()) / wandering.scatter_k
-        return np.maximum((STUDENT_DF + own**2) / (STUDENT_DF + 1), 0.8)
+        if len(self.beside):
+            away = (self.beside.value - self.seen(z, wandering.damp).under) / self.beside.scatter_k
+            self.trusts = cholesky(self.beside.covariance(_wilder(away)), lower=True)
+        return _wilder(own)
 
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
         seen = self.seen(z, wandering.damp)
@@ -322,6 +326,11 @@ class _Problem:
         spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)
         covers = tuple(cover.kind.key for cover in self.place.covers)
         return Learned(self.names, z, spread, self._drift(z, wandering, scatter), seen.slope, used, self.first_h, covers)
+
+
+def _wilder(away: Array) -> Array:
+    """Factor of a variance where something lies so many standard deviations away (Student t)."""
+    return np.maximum((STUDENT_DF + away**2) / (STUDENT_DF + 1), 0.8)
 
 
 def _whitened(root: Array, values: Array) -> Array:

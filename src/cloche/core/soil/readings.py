@@ -70,12 +70,16 @@ class Beside:
         """The same for a clock that starts `hours` later."""
         return replace(self, hour=self.hour - hours, since_h=self.since_h - hours)
 
-    def covariance(self) -> NDArray[np.float64]:
-        """Of what was seen about what was there, (rows, rows) [K²]."""
+    @property
+    def scatter_k(self) -> NDArray[np.float64]:
+        """Of each row, (rows,)."""
+        return np.array([SCATTER_K[What(w)] for w in self.what])
+
+    def covariance(self, factor: NDArray[np.float64] | float = 1.0) -> NDArray[np.float64]:
+        """Of what was seen about what was there, (rows, rows) [K²]; factor: of each row's own variance."""
         alike = self.what[:, None] == self.what[None, :]
         shared = np.array([SHARED_K[What(w)] for w in self.what])
-        scatter = np.array([SCATTER_K[What(w)] for w in self.what])
-        return np.asarray(np.where(alike, np.outer(shared, shared), 0.0) + np.diag(scatter**2))
+        return np.asarray(np.where(alike, np.outer(shared, shared), 0.0) + np.diag(self.scatter_k**2 * factor))
 
 
 NOTHING = Beside.of([])

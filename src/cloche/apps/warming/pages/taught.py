@@ -14,6 +14,11 @@ SAID = {
     "exchange": ("leak more than usual", "are tighter than usual"),
     "loss": ("keep less warmth at night than usual", "keep more warmth at night than usual"),
 }
+WOULD = {
+    "light": "let through {0:.1f} times the light that others of its kind do",
+    "exchange": "leak {0:.1f} times as much as others of its kind",
+    "loss": "let out {0:.1f} times the warmth that others of its kind do at night",
+}
 ASKED = {
     "light": "Is it dirtier, older or more shaded than is written down?",
     "exchange": "Is it shut and opened as is written down, with its ends closed?",
@@ -21,26 +26,39 @@ ASKED = {
 }
 
 
+ONE = {"leak": "leaks", "let": "lets", "are": "is", "keep": "keeps"}
+
+
 def taught_lines(garden: Garden) -> list[str]:
-    """Kinds that are clearly unlike the usual here, then places that are asked about."""
+    """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
     found = taught_in(garden)
-    lines = [_of_kind(one) for one in pooling.of_kinds([told for _, told in found])]
-    return lines + [line for place, told in found for line in _asked(place, told)]
+    told = [told for _, told in found]
+    names = dict(garden.covers.values_list("pk", "name"))
+    lines = [_of_one(one, *found[one.number or 0], names) for one in pooling.of_each(told)]
+    lines += [_of_kind(one) for one in pooling.of_kinds(told)]
+    return lines + [line for place, one in found for line in _asked(place, one)]
 
 
-def _of_kind(one: pooling.OfKind) -> str:
-    more, less = SAID[one.name]
-    places = words.count(one.places, "place")
-    tell = "tells" if one.places == 1 else "tell"
-    times = f"{one.middle:.1f} times, between {one.low:.1f} and {one.high:.1f}"
-    return (
-        f"Your covers of the kind “{covers.name_of(one.key)}” {more if one.middle > 1 else less} ({times}): {places} {tell} so."
-    )
+def _of_one(one: pooling.Found, place: Place, told: dict[str, Any], names: dict[int, str]) -> str:
+    verb, _, rest = SAID[one.name][one.middle < 1].partition(" ")
+    who = names.get(told["item"]) or f"The {covers.name_of(one.key)} on {place.name}"
+    return f"{who} {ONE[verb]} {rest} ({_times(one)})."
+
+
+def _of_kind(one: pooling.Found) -> str:
+    tell = f"{words.count(one.places, 'place')} tell so"
+    return f"All your covers of the kind “{covers.name_of(one.key)}” {SAID[one.name][one.middle < 1]} ({_times(one)}): {tell}."
+
+
+def _times(one: pooling.Found) -> str:
+    return f"{one.middle:.1f} times, surely between {one.low:.1f} and {one.high:.1f}"
 
 
 def _asked(place: Place, told: dict[str, Any]) -> list[str]:
     """Of what is further from the usual than can well be."""
     name = covers.name_of(told["key"])
-    odd = pooling.beyond_belief(told)
-    where = f"In {place.name} the {name} would have to be unlike any other"
-    return [f"{where}; that is not believed, and counts for as much as can be. {ASKED[factor]}" for factor in odd]
+    kept = "That is hardly possible, and counts only as far as can be believed."
+    return [
+        f"By the readings in {place.name} the {name} would {WOULD[factor].format(times)}. {kept} {ASKED[factor]}"
+        for factor, times in pooling.beyond_belief(told)
+    ]
