@@ -177,12 +177,14 @@ def _under(evidence: Evidence, lie: Lie, midnight: datetime) -> Beside:
     """What was seen under the covers while they stood, on the clock of the fit."""
     if lie.indoors or lie.house:
         return NOTHING
-    rows = []
+    rows, guessed = [], []
     for one in evidence.under:
         at, since = ((when - midnight) / timedelta(hours=1) for when in (one.at, one.since))
-        if since >= 0 and any(p.start_h <= since and at < p.end_h for p in lie.place.covers):
+        over = [p for p in lie.place.covers if p.start_h <= since and at < p.end_h]
+        if since >= 0 and over:
             rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
-    return Beside.of(rows)
+            guessed.append(any(p.vent.above_c is not None for p in over))
+    return Beside.of(rows, guessed)
 
 
 def _taught(evidence: Evidence, lie: Lie, learned: Learned, seen: Beside) -> dict[str, Any]:

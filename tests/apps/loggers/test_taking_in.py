@@ -19,6 +19,7 @@ from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading
 from cloche.apps.loggers.pages import loggers_page, silences_said
 from cloche.apps.readings import selectors as measured
+from cloche.apps.windows.under import seen_under
 from cloche.bridge.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place
@@ -253,3 +254,17 @@ def test_what_is_not_as_described_is_refused_whole(client: Client, token: str, b
 def test_a_device_can_ask_how_it_stands(client: Client, device: Device, token: str) -> None:
     told = client.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).json()
     assert told == {"name": "Bed logger", "unit": "C", "channels": ["1"], "heard_at": None, "drift_s": 0}
+
+
+def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed: Place) -> None:
+    devices.stick(device, "2", bed, 0.05, in_air=True)
+    take_in(device, [Sent("2", 15.0, NOW - timedelta(hours=12) + i * TEN) for i in range(60)])
+    assert measured.readings_since(bed, NOW - timedelta(days=2), NOW) == []
+    told = seen_under(bed, NOW - timedelta(days=2))
+    assert 2 <= len(told) <= 4
+    assert {(one.what, one.value) for one in told} == {("air", 15.0)}
+    (shown,) = loggers_page(bed.garden, Units(), NOW).devices
+    line = next(line for line in shown.probes if line.channel == "2")
+    assert line.depth == "in the air"
+    # Moved into the soil it is another probe.
+    assert devices.stick(device, "2", bed, 0.05).in_air is False

@@ -108,3 +108,13 @@ def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
         told.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
     real = float(gain[AHEAD].mean())
     assert abs(told[1] - real) < abs(told[0] - real) / 1.5 + 0.1
+
+
+def test_air_under_a_cover_whose_opening_is_guessed_counts_for_less() -> None:
+    at = place()
+    seen = air_of(truth(DRAUGHTY, at))
+    nothing = Readings(*(np.empty(0) for _ in range(3)))
+    sure, guessed = (learn(at, weather(), nothing, replace(seen, guessed=np.full(len(seen), doubt))) for doubt in (False, True))
+    spread = [found.factor("exchange")[2] / found.factor("exchange")[0] for found in (sure, guessed)]
+    assert spread[1] > spread[0]
+    assert guessed.factor("exchange")[1] > 1.0

@@ -48,6 +48,7 @@ class ProbeForm(forms.Form):
     )
     place = forms.ModelChoiceField(label="Place", queryset=Place.objects.none())
     depth = TypedNumber(label="Depth", required=False)
+    in_air = forms.BooleanField(label="It hangs in the air among the plants", required=False)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

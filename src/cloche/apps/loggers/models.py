@@ -38,6 +38,7 @@ class Probe(models.Model):
     channel = models.CharField(max_length=40)
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="probes")
     depth_m = models.FloatField()
+    in_air = models.BooleanField(default=False, help_text="It hangs among the plants; its depth counts for nothing.")
     since = models.DateTimeField(null=True, help_text="None: as far back as it sends.")
     until = models.DateTimeField(null=True)
     last_at = models.DateTimeField(null=True)

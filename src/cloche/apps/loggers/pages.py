@@ -152,7 +152,7 @@ def _probe(
         channel=probe.channel,
         place=probe.place.name,
         place_pk=probe.place_id,
-        depth=units.length_text(probe.depth_m),
+        depth="in the air" if probe.in_air else units.length_text(probe.depth_m),
         last=last,
         silent="silent" if silence else "",
         picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),

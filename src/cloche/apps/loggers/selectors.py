@@ -36,9 +36,13 @@ def hour_of(number: int) -> tuple[int, datetime]:
     return probe_id, datetime.fromtimestamp(hour * EPOCH_H, tz=UTC)
 
 
-def hours_between(places: Iterable[int], start: datetime, end: datetime, left_out: bool = False) -> list[HourPoint]:
-    """Hours of all probes that stuck in some places, oldest first."""
-    probes = {probe.pk: probe for probe in Probe.objects.filter(place_id__in=list(places))}
+def hours_between(
+    places: Iterable[int], start: datetime, end: datetime, left_out: bool = False, in_air: bool | None = False
+) -> list[HourPoint]:
+    """Hours of all probes that stuck in the soil of some places, oldest first; in_air: of those that hang in the air there,
+    None: of all."""
+    stuck = Probe.objects.filter(place_id__in=list(places))
+    probes = {probe.pk: probe for probe in stuck if in_air is None or probe.in_air == in_air}
     if not probes:
         return []
     rows = LoggedHour.objects.filter(probe_id__in=probes, hour__gte=start - HALF, hour__lte=end).order_by("hour")
@@ -54,15 +58,15 @@ def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, 
     """The hours of a garden's probes, each probe's own, oldest first."""
     places = Probe.objects.filter(device__garden=garden, until__isnull=True).values_list("place_id", flat=True)
     found: dict[int, list[HourPoint]] = {}
-    for hour in hours_between(places, start, end, left_out=True):
+    for hour in hours_between(places, start, end, left_out=True, in_air=None):
         found.setdefault(hour_of(hour.pk)[0], []).append(hour)
     return found
 
 
 def newest(garden: Garden) -> dict[int, Probe]:
-    """By place, the probe that was heard last."""
+    """By place, the probe in its soil that was heard last."""
     found: dict[int, Probe] = {}
-    for probe in Probe.objects.filter(place__garden=garden, last_at__isnull=False).order_by("last_at"):
+    for probe in Probe.objects.filter(place__garden=garden, in_air=False, last_at__isnull=False).order_by("last_at"):
         found[probe.place_id] = probe
     return found
 

@@ -56,7 +56,9 @@ def stick_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     form = ProbeForm(request.POST, garden=request.garden, units=units_of(request.user))
     if not form.is_valid():
         return _page(request, refused=form, device_id=device.pk)
-    probe = flow.stick(device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m)
+    probe = flow.stick(
+        device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m, form.cleaned_data["in_air"]
+    )
     messages.success(request, f"Channel {probe.channel} of {device.name} sticks in {probe.place.name}.")
     return redirect("loggers", request.garden.pk)
 

@@ -39,32 +39,39 @@ SCATTER_K = {What.AIR: 1.5, What.LOWEST: 1.0, What.HIGHEST: 2.5, What.GAIN: 0.8}
 SHARED_K = {What.AIR: 0.5, What.LOWEST: 0.5, What.HIGHEST: 1.0, What.GAIN: 0.4}
 """Scatter of each, and what all of a kind err by together: where the thermometer hangs, sun on it, how beds differ
 (assumptions)."""
+GUESSED = 2.0
+"""Scatter grows by this where nobody noted how far the cover stood open, only how it is usually aired (assumption)."""
 
 
 @dataclass(frozen=True)
 class Beside:
     """What was seen under covers, arrays of one length. what: values of `What`; hour, since_h: hours since midnight of day 0,
-    an extreme's span; depth_m: of a gain, else 0; value: [°C], of a gain [K]."""
+    an extreme's span; depth_m: of a gain, else 0; value: [°C], of a gain [K]; guessed: whether the cover's opening was guessed
+    then."""
 
     what: NDArray[np.int64]
     hour: NDArray[np.float64]
     since_h: NDArray[np.float64]
     depth_m: NDArray[np.float64]
     value: NDArray[np.float64]
+    guessed: NDArray[np.bool_]
 
     def __len__(self) -> int:
         return len(self.hour)
 
     @classmethod
-    def of(cls, rows: Sequence[tuple[What, float, float, float, float]]) -> Beside:
+    def of(cls, rows: Sequence[tuple[What, float, float, float, float]], guessed: Sequence[bool] | None = None) -> Beside:
         """From (what, hour, since_h, depth_m, value)."""
         what, *rest = zip(*rows, strict=True) if rows else ((),) * 5
-        return cls(np.array(what, dtype=np.int64), *(np.array(column, dtype=np.float64) for column in rest))
+        hour, since_h, depth_m, value = (np.array(column, dtype=np.float64) for column in rest)
+        doubts = np.zeros(len(rows), dtype=bool) if guessed is None else np.array(guessed, dtype=bool)
+        return cls(np.array(what, dtype=np.int64), hour, since_h, depth_m, value, doubts)
 
     def within(self, first_h: float, last_h: float) -> Beside:
         """Those whose whole span lies between two hours."""
         mine = (self.since_h >= first_h) & (self.hour <= last_h)
-        return Beside(self.what[mine], self.hour[mine], self.since_h[mine], self.depth_m[mine], self.value[mine])
+        where = (self.hour[mine], self.since_h[mine], self.depth_m[mine])
+        return Beside(self.what[mine], *where, self.value[mine], self.guessed[mine])
 
     def shifted(self, hours: float) -> Beside:
         """The same for a clock that starts `hours` later."""
@@ -73,7 +80,7 @@ class Beside:
     @property
     def scatter_k(self) -> NDArray[np.float64]:
         """Of each row, (rows,)."""
-        return np.array([SCATTER_K[What(w)] for w in self.what])
+        return np.array([SCATTER_K[What(w)] for w in self.what]) * np.where(self.guessed, GUESSED, 1.0)
 
     def covariance(self, factor: NDArray[np.float64] | float = 1.0) -> NDArray[np.float64]:
         """Of what was seen about what was there, (rows, rows) [K²]; factor: of each row's own variance."""

@@ -11,7 +11,7 @@ Array = NDArray[np.float64]
 
 EVENING_H, MORNING_H = 17, 33
 """A night's hours, from the midnight before it."""
-MOST_RISK = 0.08
+MOST_RISK = 0.15
 MARGIN_K = 0.0
 """So far above the limit the plan aims (chosen on made-up springs, see docs/engine.md)."""
 

@@ -215,6 +215,7 @@ TABLES = (
             Column("channel", "string", "Its channel.", most=40, check=channel_name),
             place_column(),
             Column("depth_m", "number", "Depth.", "m", within=DEPTH_M),
+            Column("in_air", "boolean", "Whether it hangs in the air among the plants."),
             Column("since", "datetime", "Since when; empty: from the first value on.", optional=True),
             Column("until", "datetime", "Until when; empty: it sticks there now.", optional=True),
             Column("last_at", "datetime", "Time of its newest sound value.", optional=True),

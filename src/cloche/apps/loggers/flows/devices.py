@@ -35,20 +35,21 @@ def shut_out(device: Device) -> None:
 
 
 @transaction.atomic
-def stick(device: Device, channel: str, place: Place, depth_m: float) -> Probe:
+def stick(device: Device, channel: str, place: Place, depth_m: float, in_air: bool = False) -> Probe:
     """Say where a channel sticks. Moved, what it sent before stays with the place where it stuck then."""
     now = clock.now()
     old = device.probes.filter(channel=channel, until__isnull=True).first()
-    if old is not None and (old.place_id, old.depth_m) == (place.pk, depth_m):
+    if old is not None and (old.place_id, old.depth_m, old.in_air) == (place.pk, depth_m, in_air):
         return old
     if old is not None and old.last_at is None:
-        old.place, old.depth_m = place, depth_m  # nothing was sent from there: it was a slip
-        old.save(update_fields=["place", "depth_m"])
+        old.place, old.depth_m, old.in_air = place, depth_m, in_air  # nothing was sent from there: it was a slip
+        old.save(update_fields=["place", "depth_m", "in_air"])
         return old
     if old is not None:
         old.until = now
         old.save(update_fields=["until"])
-    return Probe.objects.create(device=device, channel=channel, place=place, depth_m=depth_m, since=now if old else None)
+    where = {"place": place, "depth_m": depth_m, "in_air": in_air}
+    return Probe.objects.create(device=device, channel=channel, since=now if old else None, **where)
 
 
 @transaction.atomic
