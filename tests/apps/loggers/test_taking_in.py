@@ -268,3 +268,11 @@ def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed
     assert line.depth == "in the air"
     # Moved into the soil it is another probe.
     assert devices.stick(device, "2", bed, 0.05).in_air is False
+
+
+@pytest.mark.parametrize("year", [1900, 2099])
+def test_a_clock_that_is_a_lifetime_off_breaks_nothing(device: Device, year: int) -> None:
+    found = take_in(device, [Sent("1", 9.0, None)], sent_at=datetime(year, 12, 31, tzinfo=UTC))
+    assert (found.kept, len(found.refused)) == (0, 1)
+    device.refresh_from_db()
+    assert abs(device.drift_s) > 60 * 365 * 86400

@@ -17,6 +17,7 @@ from cloche.bridge.evidence import CoverSpan
 WORTH_PASSING_ON = 0.2
 """Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts
 from the next day (assumption)."""
+NOTHING = [0.0, 0.0]
 
 
 def taught_elsewhere(place: Place) -> list[dict[str, Any]]:
@@ -48,10 +49,12 @@ def pass_on(place: Place, before: dict[str, Any], after: dict[str, Any]) -> None
 
 
 def _moved(before: dict[str, Any], after: dict[str, Any]) -> bool:
+    """By more than a little, and than its own doubt: two places that hardly know anything must not ask each other on and on."""
     old, new = (told.get("factors", {}) for told in (before, after))
-    if before.get("key") != after.get("key"):
+    if before and after and before["key"] != after["key"]:
         return True
-    return any(abs(old.get(name, [0.0])[0] - new.get(name, [0.0])[0]) > WORTH_PASSING_ON for name in {*old, *new})
+    pairs = [(old.get(name, NOTHING), new.get(name, NOTHING)) for name in {*old, *new}]
+    return any(abs(was - now) > max(WORTH_PASSING_ON, doubt) for (was, _), (now, doubt) in pairs)
 
 
 def _under_kinds(place: Place, keys: set[str], today: date) -> list[Place]:

@@ -23,6 +23,8 @@ GRACE = timedelta(minutes=10)
 FIRST = datetime(2015, 1, 1, tzinfo=UTC)
 DRIFT_S, CLOCK_OFF = 60, timedelta(days=1)
 """A minute's drift is none; a clock that is a day off is not running, and its times would meet themselves again."""
+MOST_DRIFT_S = 2_000_000_000
+"""Sixty years: what the column holds; a clock that says 2100 runs further ahead."""
 
 
 @dataclass(frozen=True)
@@ -75,7 +77,7 @@ def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datet
     faults = faults_of(values_c)
     with transaction.atomic():
         kept = _insert(rows, values_c, faults, shift_s)
-        heard = {"heard_at": now} | ({"drift_s": drift_s} if sent_at else {})
+        heard = {"heard_at": now} | ({"drift_s": max(-MOST_DRIFT_S, min(drift_s, MOST_DRIFT_S))} if sent_at else {})
         Device.objects.filter(pk=device.pk).update(**heard)
         if kept:
             _note(rows, kept)
