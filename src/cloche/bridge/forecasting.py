@@ -191,7 +191,7 @@ def _taught(evidence: Evidence, lie: Lie, learned: Learned, seen: Beside) -> dic
     """Of the cover under which most was read, what was found of it."""
     hours = np.concatenate([learned.drift.hour, seen.hour])
     counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in lie.place.covers]
-    if not counts:
+    if not counts or lie.indoors:
         return {}
     most = int(np.argmax(counts))
     return taught(learned, covers_of(evidence)[most], lie.place.covers[most], counts[most])
