@@ -8,6 +8,8 @@ from cloche.core.soil.bed import Work
 USUAL_COVER = {"fleece": "fleece", "tunnel": "film_tunnel", "arch": "bent_sheet", "frame": "glass_frame", "bell": "bell"}
 USUAL_COVER |= {"cable": "glass_frame", "hotbed": "glass_frame", "mat": "lid"}
 """What stands over a place of a kind when no dated cover is noted."""
+NEVER_OPENED = ("fleece", "lid")
+"""Of these, what nobody opens on a sunny day: cloth lets the air pass, a lid stays on until the seed is up."""
 OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
 """An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
 from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.offered import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche.bridge.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
 from cloche.core.covers.nested import inside
 from cloche.core.heat.hotbed import USUAL, heating_of
@@ -71,7 +71,7 @@ def covers_of(evidence: Evidence) -> list[CoverSpan]:
     usual = USUAL_COVER.get(evidence.kind)
     if usual is None:
         return []
-    opens = "closed" if usual == "fleece" else "above"
+    opens = "closed" if usual in NEVER_OPENED else "above"
     return [CoverSpan(usual, opens=opens, above_c=OPENED_ABOVE_C, opening=OPENED_BY)]
 
 

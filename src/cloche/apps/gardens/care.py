@@ -97,6 +97,8 @@ def _usual(place: Place, units: Units) -> str:
     if key is None:
         return "Nothing is noted over it."
     aired = (
-        "" if key == "fleece" else f", opened on sunny days to stay below {units.temperature_text(offered.OPENED_ABOVE_C, 0)}"
+        ""
+        if key in offered.NEVER_OPENED
+        else f", opened on sunny days to stay below {units.temperature_text(offered.OPENED_ABOVE_C, 0)}"
     )
     return f"No cover is noted by date, so Cloche takes it that a {cover_name(key)} always stands over it{aired}."
