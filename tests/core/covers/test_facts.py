@@ -135,3 +135,14 @@ def test_every_kind_has_values_a_source_and_a_confidence() -> None:
 def test_a_cover_that_is_none_is_refused() -> None:
     with pytest.raises(UnknownCover):
         kind("umbrella")
+
+
+def test_a_rule_opens_and_shuts_smoothly_through_a_fair_day() -> None:
+    """Wider towards the hottest hour and narrower after it, not to and fro from hour to hour."""
+    weather = spell(date(2026, 4, 20), 8, 20, 0.9, days=4)
+    for key in ("twin_wall_arch", "glass_frame", "film_tunnel"):
+        opening = courses(weather, [under(key, vent=Vent(0.4, above_c=20.0))])[0].opening[LAST, 0]
+        top = int(opening.argmax())
+        assert opening.max() > 0.1
+        assert (np.diff(opening[:top]) > -0.02).all()
+        assert (np.diff(opening[top:]) < 0.02).all()

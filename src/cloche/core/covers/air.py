@@ -102,18 +102,24 @@ def covered_balance(
     skin: Skin, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
     """Balance of covered ground and the state inside; before: the last hour's inside."""
-    fog = fog_on(before.vapour, before.inner_c)
-    balance, inside = _round(skin, cover, hour, first_c, surface_c, before, fog)
+    fog, ruled = fog_on(before.vapour, before.inner_c), not np.isinf(cover.above_c)
+    opening = min(before.opening, cover.opening) if ruled else cover.opening
+    balance, inside = _round(skin, cover, hour, first_c, surface_c, before, fog, opening)
     surface, last = surface_c, before
+    wants, pace = 0.0, 0.5
     for number in range(MOST_ROUNDS - 1):
         # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round.
         part = 1.0 if number < FAST_ROUNDS else 0.5
         surface, last = _toward(surface, balance.s0 + balance.s1 * first_c, part), _all_toward(last, inside, part)
-        # Half way a round, so that it settles: a fogged film is the warmer one, on which nothing would condense.
+        # A fogged film is the warmer one, on which nothing would condense; an opened cover the cooler, which nobody would open.
         fog = (fog + fog_on(last.vapour, last.inner_c)) / 2
-        balance, inside = _round(skin, cover, hour, first_c, surface, last, fog)
+        if ruled:
+            more = _ruled(cover, inside.air_c) - opening
+            pace = pace / 2 if more * wants < 0.0 else pace
+            wants, opening = more, opening + pace * more
+        balance, inside = _round(skin, cover, hour, first_c, surface, last, fog, opening)
         moved = abs(balance.s0 + balance.s1 * first_c - surface) + abs(inside.air_c - last.air_c)
-        if moved < CLOSE_K and abs(inside.opening - last.opening) < 0.01:
+        if moved < CLOSE_K and abs(pace * wants) < 0.01:
             break
     return balance, inside
 
@@ -138,12 +144,9 @@ def fog_on(vapour_kpa: float, inner_c: float) -> float:
 
 
 @compiled
-def _opening(cover: Cover, air_c: float, now: float) -> float:
-    """The opening in force: as said, or as far as a rule asks, moved half way a round so that it settles."""
-    if np.isinf(cover.above_c):
-        return cover.opening
-    ruled = min(max((air_c - cover.above_c) / RULE_SPAN_K, 0.0), 1.0) * cover.opening
-    return (ruled + min(now, cover.opening)) / 2
+def _ruled(cover: Cover, air_c: float) -> float:
+    """As far as a rule would open it at that warmth inside."""
+    return min(max((air_c - cover.above_c) / RULE_SPAN_K, 0.0), 1.0) * cover.opening
 
 
 @compiled
@@ -161,14 +164,14 @@ def _tangent(temperature_c: float) -> tuple[float, float]:
 
 @compiled
 def _round(
-    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float
+    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float, opening: float
 ) -> tuple[Balance, Inside]:
-    """All terms linearised about a guess, and the temperatures eliminated from the outside inwards."""
+    """All terms linearised about a guess, and the temperatures eliminated from the outside inwards; fog, opening: in force."""
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
     emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)
     infrared, emissivity = min(infrared * cover.loss, 1.0 - emissivity), min(emissivity * cover.loss, 1.0 - infrared)
     sun = hour.sun * min(cover.solar * cover.light, 1.0) * (1 - FOG_TAKES * fog)
-    area, opening = cover.area_ratio, _opening(cover, inside.air_c, inside.opening)
+    area = cover.area_ratio
     # Radiation: soil to sky through the cover, soil to inner face, outer face to sky and, for its sides, to what stands around.
     kelvin, outer_k = surface + KELVIN, inside.outer_c + KELVIN
     through, slope = SOIL_EMISSIVITY * infrared, 4 * STEFAN_BOLTZMANN * kelvin**3
