@@ -19,6 +19,11 @@ def cover_names() -> list[tuple[str, str]]:
     return [(one.key, one.name) for one in kinds().values() if not one.is_house]
 
 
+def films() -> list[str]:
+    """Keys of the films that lie on the soil itself: another cover may stand over them."""
+    return [one.key for one in kinds().values() if one.lies_on_soil]
+
+
 def work_names() -> list[tuple[str, str]]:
     """What growers do to a place, for choosing."""
     return [(str(work), str(work)) for work in Work]

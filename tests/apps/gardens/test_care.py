@@ -8,6 +8,8 @@ from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Place
+from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.windows.models import Forecast
 from tests.factories import make_place
 
 FORM = {"cover": "film_tunnel", "first": "2026-04-20", "last": "", "ends_capped": "on", "opens": "above", "above": "25"}
@@ -70,6 +72,19 @@ def test_two_covers_cannot_be_on_at_once(signed_in: Client, bed: Place) -> None:
     response = put_on(signed_in, bed, first="2026-04-25")
     assert "Another cover is on from 20 April and is still on" in response.content.decode()
     assert CoverPeriod.objects.count() == 1
+
+
+def test_a_film_lies_on_the_soil_under_another_cover_and_two_films_do_not(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed)
+    assert put_on(signed_in, bed, cover="black_film").status_code == 302
+    assert put_on(signed_in, bed, cover="film_on_soil").status_code == 422
+    assert put_on(signed_in, bed, cover="bell").status_code == 422
+    assert set(CoverPeriod.objects.values_list("cover", flat=True)) == {"film_tunnel", "black_film"}
+    refresh(bed)
+    assert Forecast.objects.get(place=bed).watch["cover"] == "film_tunnel"
+    shown = page(signed_in, bed)
+    assert "Hooped tunnel of clear film" in shown
+    assert "Black film on the soil" in shown
 
 
 def test_off_today_change_and_strike_out(signed_in: Client, bed: Place) -> None:

@@ -145,7 +145,7 @@ class CoverForm(forms.ModelForm):
             self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
 
     def clean(self) -> dict[str, Any]:
-        """No two covers at once, and a warmth to stay below where it is aired by warmth."""
+        """No two covers at once but a film on the soil under another; a warmth to stay below where it is aired by warmth."""
         data = super().clean() or {}
         first, last = data.get("first"), data.get("last")
         if first and not (last and last < first):
@@ -155,7 +155,12 @@ class CoverForm(forms.ModelForm):
         return data
 
     def _refuse_two(self, first: Any, last: Any) -> None:
-        other = care.first_overlap(self.place.cover_periods.exclude(pk=self.instance.pk), first, last)
+        own = self.own.get(self.cleaned_data.get("cover", ""))
+        key, films = own.kind if own else self.cleaned_data.get("cover", ""), offered.films()
+        # A film on the soil and a cover above it are two layers; two of one layer there cannot be.
+        there = self.place.cover_periods.exclude(pk=self.instance.pk)
+        layer = there.filter(cover__in=films) if key in films else there.exclude(cover__in=films)
+        other = care.first_overlap(layer, first, last)
         if other:
             self.add_error("first", f"Another cover is on {_from_to(other)}. Take that one off first.")
 

@@ -27,7 +27,7 @@ from cloche.apps.logbook.archive.table import crop_keys
 from cloche.apps.logbook.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.logbook.archive.write import FORMAT, photo_name
 from cloche.apps.loggers.models import LoggedHour
-from cloche.bridge import border
+from cloche.bridge import border, offered
 
 BATCH, MOST_LINE = 5000, 60_000
 MOST_BYTES = (2_000_000_000, 2_000_000, 8_000_000, 4_000_000_000)
@@ -136,11 +136,14 @@ def _refuse_contradiction(row: Any, where: str) -> None:
 
 
 def _refuse_two_at_once(garden: Garden) -> None:
-    """No bed has two covers at once, and no cover lies on two beds."""
+    """No bed has two covers at once but a film on the soil under another, and no cover lies on two beds."""
+    films = offered.films()
     periods = CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item")
     for one in periods:
         for other in periods:
-            same = one.place_id == other.place_id or (one.item_id is not None and one.item_id == other.item_id)
+            layered = (one.cover in films) != (other.cover in films)
+            same_bed = one.place_id == other.place_id and not layered
+            same = same_bed or (one.item_id is not None and one.item_id == other.item_id)
             if one.pk < other.pk and same and overlap(one, other):
                 raise NotTaken(
                     f"covers.csv: two covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
