@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from datetime import date
+from typing import Any
 
 from django.db.models import QuerySet
 
@@ -14,7 +15,7 @@ from cloche.apps.warming.models import BedAnswer
 from cloche.apps.warming.pages.whatif import aired, usual_crops
 from cloche.apps.warming.selectors import coverable
 from cloche.apps.windows.models import Basis
-from cloche.apps.windows.taught import taught_elsewhere, with_known
+from cloche.apps.windows.taught import taught_in, with_known
 from cloche.apps.windows.told import described, item_told
 from cloche.apps.work import queue
 from cloche.bridge.evidence import CoverSpan
@@ -29,14 +30,14 @@ def beds_for(cover: Cover) -> QuerySet[Place]:
     return coverable(cover.garden).filter(basis__isnull=False).select_related("forecast", "garden")[:MOST_BEDS]
 
 
-def question_of(cover: Cover, place: Place, today: date) -> str:
-    """All that an answer rests on."""
+def question_of(cover: Cover, place: Place, today: date, taught: list[tuple[Place, dict[str, Any]]]) -> str:
+    """All that an answer rests on. taught: what the garden's places have found of their covers."""
     garden = cover.garden
     told = (
         today,
         place.forecast.made_at,
         sorted(item_told(cover, today).items(), key=str),
-        taught_elsewhere(place),
+        [told for other, told in taught if other.pk != place.pk],
         cover.kind,
         usual_crops(garden),
         garden.school,
@@ -47,9 +48,9 @@ def question_of(cover: Cover, place: Place, today: date) -> str:
 def ask(cover: Cover, today: date) -> dict[int, BedAnswer]:
     """The answers that are there, by bed; the others are queued, each once however often this is asked."""
     found = {one.place_id: one for one in BedAnswer.objects.filter(cover=cover)}
-    good, due = {}, {}
+    good, due, taught = {}, {}, taught_in(cover.garden)
     for place in beds_for(cover):
-        answer, question = found.get(place.pk), question_of(cover, place, today)
+        answer, question = found.get(place.pk), question_of(cover, place, today, taught)
         if answer is not None and answer.question == question and answer.answer is not None:
             good[place.pk] = answer
         else:
@@ -66,7 +67,7 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
     basis = Basis.objects.filter(place=place).first()
     if basis is None:
         return None
-    question = question_of(cover, place, today)
+    question = question_of(cover, place, today, taught_in(garden))
     span = CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
     asked = Asked(0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.school != garden.School.MINIMUM)
     _, under = what_if(bytes(basis.kept), described(place, list(sowings_in(garden))), asked)
