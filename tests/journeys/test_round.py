@@ -12,6 +12,7 @@ from playwright.sync_api import BrowserContext, Page, Playwright, expect
 from bench.wire import Wire
 from cloche.apps.gardens.models import Deed, Garden
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.rounds import views
 from cloche.apps.windows.flows.refresh import refresh_stale
 from tests.factories import make_garden, make_person, make_place, make_reading
 from tests.journeys.conftest import CHROMIUM, FLAGS
@@ -70,7 +71,7 @@ def sign_in(page: Page, url: str) -> None:
 
 def open_round(page: Page, url: str, garden: Garden) -> None:
     sign_in(page, url)
-    until(page, "navigator.serviceWorker.controller !== null")
+    worked(page)
     page.goto(f"{url}/g/{garden.pk}/round/")
     expect(page.locator(".stop.here h2")).to_have_text("North bed")
     until(page, "caches.open('cloche-pages').then((kept) => kept.keys()).then((keys) => keys.length > 0)")
@@ -98,6 +99,18 @@ def until(page: Page, true: str) -> None:
     raise AssertionError(f"never: {true}")
 
 
+def worked(page: Page) -> None:
+    """The page is answered by the worker; where it never is, how far it came."""
+    try:
+        until(page, "navigator.serviceWorker.controller !== null")
+    except AssertionError as never:
+        came = page.evaluate(
+            "navigator.serviceWorker.getRegistrations().then((all) => all.map((one) =>"
+            " [one.installing, one.waiting, one.active].map((worker) => worker && worker.state)))"
+        )
+        raise AssertionError(f"{never}; registered: {came}") from None
+
+
 def waiting(page: Page) -> int:
     return int(page.evaluate("clocheWaiting.all().then((all) => all.length)"))
 
@@ -118,6 +131,22 @@ def test_eight_places_on_a_phone_take_the_digits_and_one_touch_each(phone: Any, 
     assert list(kept) == [9.5, 8.0, 11.2, 10.0, 12.0, 7.5, -0.5, 9.0]
     assert page.evaluate("document.documentElement.scrollWidth") <= PHONE["width"]
     assert page.locator("#next").evaluate("(node) => node.getBoundingClientRect().height") >= 0
+
+
+def test_a_worker_that_is_lost_on_its_way_is_asked_for_again(
+    phone: Any, live_server: Any, garden: Garden, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    whole, asked = views.render_to_string, list[str]()
+
+    def lost_at_first(template: str, values: dict[str, Any]) -> str:
+        asked.append(template)
+        return "throw new Error('cut short');" if len(asked) <= 2 else whole(template, values)
+
+    monkeypatch.setattr(views, "render_to_string", lost_at_first)
+    page = phone()
+    sign_in(page, live_server.url)
+    worked(page)
+    assert len(asked) >= 3
 
 
 def test_quick_taps_on_one_key_all_count(phone: Any, live_server: Any, garden: Garden) -> None:

@@ -1,6 +1,7 @@
 // What was written down waits on the device until the garden has it: each stop with its own key, sent until it is answered.
 (() => {
   const PORTION = 50, PORTION_BYTES = 1500000, PAUSE_MS = 20000, KEEP_ROUND_MS = 15 * 60000;
+  const WORKER_AGAIN_MS = [0, 1000, 4000, 15000, 60000];
   const TOO_LARGE = [400, 413];
   const here = () => document.body.dataset;
   const opened = () => idb.openDB("cloche", 1, { upgrade: (db) => db.createObjectStore("stops", { keyPath: "key" }) });
@@ -118,6 +119,29 @@
     localStorage.setItem(mark, String(Date.now()));
     await fetch(`/g/${garden}/round/`).catch(() => localStorage.removeItem(mark));
   }
+  // A page that is left while the worker is on its way may take it along, and a weak signal may lose one of its files: asked again.
+  async function bringWorker() {
+    for (const pause of WORKER_AGAIN_MS) {
+      await new Promise((rested) => setTimeout(rested, pause));
+      try {
+        if (await settled(await navigator.serviceWorker.register("/worker.js"))) return;
+      } catch (refused) {
+        console.info("no offline round yet:", refused.message);
+      }
+    }
+  }
+  function settled(registration) {
+    const coming = registration.installing || registration.waiting;
+    if (!coming) return Boolean(registration.active);
+    return new Promise((known) => {
+      const look = () => {
+        if (coming.state === "activated") known(true);
+        if (coming.state === "redundant") known(false);
+      };
+      coming.addEventListener("statechange", look);
+      look();
+    });
+  }
   async function listKept() {
     const list = document.getElementById("kept-rounds");
     if (!list || !window.caches) return;
@@ -137,9 +161,9 @@
   window.clocheWaiting = { all, put, drop, send };
   document.addEventListener("DOMContentLoaded", async () => {
     if ("serviceWorker" in navigator) {
-      await navigator.serviceWorker.register("/worker.js").catch((refused) => console.info("no offline round:", refused.message));
       navigator.serviceWorker.addEventListener("controllerchange", keepRound);
       keepRound();
+      bringWorker();
     }
     listKept();
     await show();

@@ -1,0 +1,142 @@
+"""Windows against what any grower would agree with: `./run bench calendars SITES.csv PROBES.csv`.
+
+Sites are told by where they lie and their monthly normals; probes are days on which sowing or planting a crop is plainly sensible
+or plainly not. An open bed nobody has measured: priors and typed normals only.
+"""
+
+from __future__ import annotations
+
+import csv
+import os
+from collections import defaultdict
+from collections.abc import Sequence
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
+from datetime import date
+from multiprocessing import get_context
+from pathlib import Path
+from zoneinfo import ZoneInfo
+
+import numpy as np
+
+from cloche.bridge.crops import crops
+from cloche.bridge.evidence import Evidence
+from cloche.bridge.forecasting import forecast
+from cloche.bridge.plain import CropDays
+
+YEAR = 2027
+QUARTERS = (1, 4, 7, 10)
+SENSIBLE, NOT_SENSIBLE = 0.7, 0.5
+"""A sensible day has at least the first chance, one that is not has less than the second."""
+SITES = Path(__file__).parent / "data" / "calendar_sites.csv"
+PROBES = Path(__file__).parent / "data" / "calendar_probes.csv"
+ACCIDENT_D = 21
+Way = tuple[str, str]
+"""A crop's key and how it gets into the ground: sown, planted (sets, cloves, tubers) or planted_out."""
+
+
+@dataclass(frozen=True)
+class Probe:
+    """A day on which it is sensible, or is not, to put a crop into the ground of a site."""
+
+    site: str
+    crop: str
+    way: str
+    day: date
+    sensible: bool
+
+    @property
+    def told_on(self) -> date:
+        """The last first of a quarter before the day."""
+        firsts = [date(year, month, 1) for year in (YEAR - 1, YEAR) for month in QUARTERS]
+        return max(first for first in firsts if first < self.day)
+
+    def holds(self, chance: float) -> bool:
+        """Whether a chance agrees."""
+        return chance >= SENSIBLE if self.sensible else chance < NOT_SENSIBLE
+
+
+def read_probes(path: Path) -> list[Probe]:
+    """All days of a file, row by row."""
+    found = []
+    for row in csv.DictReader(path.read_text(encoding="utf-8").splitlines()):
+        for column, sensible in (("sensible", True), ("not_sensible", False)):
+            for text in row[column].split():
+                month, day = (int(part) for part in text.split("-"))
+                found.append(Probe(row["site"], row["crop"], row["way"], date(YEAR, month, day), sensible))
+    return found
+
+
+def read_sites(path: Path) -> dict[str, dict[str, str]]:
+    """Rows by the site's letter."""
+    return {row["site"]: row for row in csv.DictReader(path.read_text(encoding="utf-8").splitlines())}
+
+
+def told(job: tuple[dict[str, str], date, tuple[Way, ...]]) -> list[CropDays]:
+    """What a site's open bed says of some crops on a morning."""
+    site, today, wanted = job
+    months = tuple([float(value) for value in site[side].split()] for side in ("low_c", "high_c"))
+    evidence = Evidence(
+        kind="open",
+        seed_depth_m=0.05,
+        latitude_deg=float(site["latitude_deg"]),
+        longitude_deg=float(site["longitude_deg"]),
+        elevation_m=float(site["elevation_m"]),
+        timezone=ZoneInfo(site["timezone"]),
+        today=today,
+        readings=[],
+        weather=[],
+        typed_normals=(months[0], months[1]),
+        seed=1,
+        crops=tuple(crop for crop, _ in wanted),
+        ways={crop: as_judged(way) for crop, way in wanted},
+    )
+    return forecast(evidence).crops
+
+
+def as_judged(way: str) -> str:
+    """Sets, cloves and tubers are judged like seed: put in place."""
+    return "planted_out" if way == "planted_out" else "sown"
+
+
+def all_told(jobs: Sequence[tuple[dict[str, str], date, tuple[Way, ...]]]) -> list[list[CropDays]]:
+    """Every job, one process a core."""
+    os.environ["OPENBLAS_NUM_THREADS"] = "1"
+    with ProcessPoolExecutor(os.cpu_count(), mp_context=get_context("spawn")) as pool:
+        return list(pool.map(told, jobs))
+
+
+def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[float]:
+    """The chance given for each probe, in their order; 0 where a crop is not grown that way at all."""
+    wanted: dict[tuple[str, date, str], set[Way]] = defaultdict(set)
+    for probe in probes:
+        wanted[probe.site, probe.told_on, as_judged(probe.way)].add((probe.crop, probe.way))
+    jobs = [(sites[site], today, tuple(sorted(ways))) for (site, today, _), ways in wanted.items()]
+    found: dict[tuple[str, date, str, str], CropDays] = {}
+    for (site, today, _), rows in zip(wanted, all_told(jobs), strict=True):
+        found |= {(site, today, row.way, row.crop_key): row for row in rows}
+    return [_chance(found.get((one.site, one.told_on, as_judged(one.way), one.crop)), one) for one in probes]
+
+
+def _chance(row: CropDays | None, probe: Probe) -> float:
+    if row is None:
+        return 0.0
+    return float(np.interp((probe.day - probe.told_on).days, row.days["day"], row.days["success"]))
+
+
+def main(sites_path: str = str(SITES), probes_path: str = str(PROBES)) -> int:
+    """Each missed probe, and how many hold."""
+    sites, probes = read_sites(Path(sites_path)), read_probes(Path(probes_path))
+    known = {crop.key for crop in crops()}
+    strange = sorted({one.crop for one in probes} - known | {one.site for one in probes} - sites.keys())
+    if strange:
+        print(f"Neither a crop of the catalogue nor a site of the file: {', '.join(strange)}")
+        return 64
+    given = chances(sites, probes)
+    held = [one.holds(chance) for one, chance in zip(probes, given, strict=True)]
+    for one, chance, holds in zip(probes, given, held, strict=True):
+        if not holds:
+            word = "sensible" if one.sensible else "not sensible"
+            print(f"{one.site} {one.crop} {one.way} {one.day:%m-%d}: {word}, chance given {chance:.2f}")
+    print(f"calendars: {sum(held)} of {len(held)} ({sum(held) / len(held):.1%})")
+    return 0
