@@ -1,8 +1,7 @@
 """Windows against what any grower would agree with: `./run bench calendars SITES.csv PROBES.csv`.
 
-Sites are told by where they lie and their monthly normals; probes are days on which sowing or planting a crop is plainly sensible
-or plainly not. An open bed nobody has measured: priors and typed normals only.
-"""
+Sites are told by where they lie and their monthly normals; probes are days on which sowing or planting a crop is plainly
+sensible or plainly not. An open bed nobody has measured: priors and typed normals only."""
 
 from __future__ import annotations
 

@@ -15,7 +15,7 @@ from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_lie_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
-MODEL_VERSION = "column-7"
+MODEL_VERSION = "column-8"
 PACKET_SOURCE = "your packet, where it says so; else the table"
 WHOLE = {"per_station"}
 

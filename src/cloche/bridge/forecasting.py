@@ -136,8 +136,10 @@ def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -
     place, first = found.lie.place, found.run_up_d * 24
     covered = bool(place.covers or found.lie.house or found.lie.indoors)
     air = outlooks.plant_air(found.course, found.weather, covered).cut(found.run_up_d)
+    # Cold among the plants on clear nights is a frost's matter; they grow by the air of the day, or the warmer one inside.
+    mean = np.maximum(found.weather.cut(found.run_up_d).mean_c, air.mean_c)
     moist = found.course.moist[first:].astype(np.float64)
-    season = Season.of(air, evidence.latitude_deg, None if covered or place.bed.volume else moist)
+    season = Season.of(air, evidence.latitude_deg, None if covered or place.bed.volume else moist, mean)
     factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
     beds = {
         depth: WindowBed.of(found.soil_c(depth)[first:], season, factor, None if evidence.watered else moist)

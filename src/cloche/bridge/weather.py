@@ -8,7 +8,7 @@ from datetime import date, timedelta
 import numpy as np
 
 from cloche.bridge.evidence import Day, Evidence
-from cloche.core.weather.normals import Normals, from_record, guess_from_latitude
+from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
 from cloche.core.weather.scenarios import FEWEST_YEARS, Known, Past
 
@@ -23,7 +23,7 @@ def climate(evidence: Evidence) -> tuple[Normals, Past | None]:
     past = _past(behind)
     if evidence.typed_normals:
         low, high = (np.array(values) for values in evidence.typed_normals)
-        return Normals(low, high, guess.day_sd_k, "typed"), past
+        return Normals(low, high, spread_by_range((low + high) / 2), "typed"), past
     if not behind:
         return guess, None
     month = np.array([row.day.month for row in behind])

@@ -83,9 +83,8 @@ def test_kin_lends_its_pace() -> None:
 def test_what_is_planted_shoots_by_soil_temperature_alone() -> None:
     potato = crop("potato_maincrop")
     assert (potato.start, potato.method) == ("tuber", "planted")
-    cool, warm, cold, hot = (float(days_to_emergence(c, potato)) for c in (9.0, 20.0, 2.0, 34.0))
-    assert cool == pytest.approx(24.0, rel=0.02)
-    assert warm == pytest.approx(24.0, rel=0.02)
+    cool, middle, warm, cold, hot = (float(days_to_emergence(c, potato)) for c in (8.0, 12.0, 18.0, 1.0, 35.0))
+    assert (cool, middle, warm) == pytest.approx((35.0, 24.0, 16.0), rel=0.02)
     assert np.isinf([cold, hot]).all()
 
 

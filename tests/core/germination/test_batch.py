@@ -46,10 +46,10 @@ def test_a_poor_count_at_the_end_lowers_the_rate_and_a_late_one_the_pace() -> No
 
 
 def test_what_was_counted_is_not_taken_back() -> None:
-    found = outlook(counts=counts((EXPECTED_D, 70)))
+    day = round(EXPECTED_D)
+    found = outlook(counts=counts((day, 70)))
     assert found.up[0, -1] >= 70 - 1e-9
     assert found.up[2, -1] > 75
-    day = round(EXPECTED_D)
     assert found.up[1, day] == pytest.approx(70, abs=0.5)
 
 

@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.felt import felt_c
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_by
+from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
+from cloche.core.germination.steady import in_soil
 from cloche.core.soil.simulate import Course
 from cloche.core.windows.limits import BAND, FRACTIONS
 from cloche.core.windows.series import lowest_ahead, mean_ahead
@@ -59,11 +60,12 @@ def wanted_c(crop: Crop, comfortable: bool) -> float:
 
 
 def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -> Emerging:
-    """Seed of a crop sown at noon of a day into hourly soil (hours, members) at its depth."""
-    found = develop(SeedBed.of(soil_c), crop, field_factor)
-    at = np.array([day * 24 + 12])
+    """Seed of a crop sown on a day into hourly soil (hours, members) at its depth."""
+    bed = SeedBed.of(soil_c)
+    found = develop(bed, crop, in_soil(crop, field_factor))
+    at = np.array([day * 24 + sowing_hour(crop)])
     hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
-    share = share_by(found, at, at[:, None] + hours[1])
+    share = share_up(bed, found, crop, at, at[:, None] + hours[1])
     return Emerging(band(hours[0, 0] / 24), float(np.median(share)))
 
 

@@ -17,6 +17,8 @@ Start = Literal["seed", "set", "clove", "tuber"]
 Light = Literal["light", "dark", "either"]
 Season = Literal["cool", "warm"]
 Hardiness = Literal["hardy", "half-hardy", "tender"]
+LongDays = Literal["", "flowers", "bolts"]
+Regrows = Literal["", "growing point below ground", "shoots again"]
 
 HALF_A_DEGREE_F = 0.5 / 1.8
 """The advice is printed in whole °F: a soil within half a degree of a printed limit meets it [K]."""
@@ -40,16 +42,46 @@ class Wintering:
 
 
 @dataclass(frozen=True)
+class Chill:
+    """Cold in youth that makes a plant bolt or button: mean air under below_c [°C] on so many days of the first within_d."""
+
+    below_c: float
+    days: float
+    within_d: int
+
+
+@dataclass(frozen=True)
+class Life:
+    """From emergence to harvest. begins_c, best_c, ends_c: day's mean air at which growth begins, is best and ends [°C];
+    printed_c: that of the season for which its days to harvest are printed. flower_frost_c: coldest night for buds, flowers
+    and pods. long_days: whether it flowers as it should only in days that lengthen or are long still, or bolts in them.
+    bulb_lead_d: days of full growth wanted before the longest days make it bulb. regrows: what comes back after a frost."""
+
+    begins_c: float
+    best_c: float
+    ends_c: float
+    printed_c: float
+    flower_frost_c: float | None
+    chill: Chill | None
+    long_days: LongDays
+    bulb_lead_d: float | None
+    regrows: Regrows
+    perennial: bool
+
+
+@dataclass(frozen=True)
 class Crop:
     """One crop. Temperatures of the soil at sowing depth [°C] unless named otherwise; every source is a sentence.
 
     usual: grown by nearly everyone, shown until a garden has chosen its own. rate, share: of seed; what is planted shoots by
-    soil temperature alone. maturity_d: from emergence. row_m, plant_m: between rows and plants; per_station: seeds put
-    together; raise_weeks: from sowing on the bench to planting out, 0 where that is not done; germinate_c, grow_on_c: soil and
-    air on the bench; plant_soil_c, plant_night_c: soil and mean night wanted for planting out; setback_d: what the move costs;
-    maturity_planted_d: from planting out. frost_limit_c: of seedlings, frost_planted_c of hardened plants, frost_grown_c of
-    grown ones. light: what germination wants. keeps_y: years seed keeps well. winter: of kinds that stand the winter.
-    """
+    soil temperature alone. maturity_d: from emergence, in the season for which it is printed. heat_limit_c: mean daily high
+    over the stretch in which it flowers, sets or heads at which half of the harvest is lost. field_times: how many times the
+    table's days it is known to take in garden soil, beyond what all seed does. protected: whether it is treated against rot.
+    row_m, plant_m: between rows and plants; per_station: seeds put together; raise_weeks: from sowing on the bench to planting
+    out, 0 where that is not done; germinate_c, grow_on_c: soil and air on the bench; plant_soil_c, plant_night_c: soil and
+    mean night wanted for planting out; setback_d: what the move costs; maturity_planted_d: from planting out. frost_limit_c:
+    of seedlings, frost_planted_c of hardened plants, frost_grown_c of grown ones. light: what germination wants. keeps_y:
+    years seed keeps well. winter: of kinds that stand the winter."""
 
     key: str
     name: str
@@ -95,6 +127,9 @@ class Crop:
     keeps_y: int
     winter: Wintering | None
     growing_source: str
+    life: Life
+    field_times: float = 1.0
+    protected: bool = False
 
     @property
     def sown_direct(self) -> bool:
@@ -133,6 +168,8 @@ def crop(key: str) -> Crop:
 def _crop(key: str, entry: dict[str, Any]) -> Crop:
     values = dict(entry)
     heat_sum, winter = values.pop("heat_sum"), values.pop("winter")
+    life = values.pop("life")
+    chill = life.pop("chill")
     return Crop(
         key=key,
         rate=RateCurve.through(values.pop("rate_knots_c_per_d")),
@@ -140,5 +177,6 @@ def _crop(key: str, entry: dict[str, Any]) -> Crop:
         heat_sum=HeatSum(heat_sum["base_c"], heat_sum["heat_sum_cd"]) if heat_sum else None,
         heat_sum_source=heat_sum["source"] if heat_sum else "",
         winter=Wintering(**winter) if winter else None,
+        life=Life(**life, chill=Chill(**chill) if chill else None),
         **values,
     )

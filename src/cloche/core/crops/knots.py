@@ -39,6 +39,11 @@ def published_share(crop: str) -> dict[float, float]:
     return {float(row["soil_temp_c"]): float(row["percent"]) / 100 for row in table}
 
 
+def decided_shares(crop: str) -> dict[float, float]:
+    """Shares, relative to the table's best cell, of cells that are noise (decided_shares.csv)."""
+    return {float(row["soil_temp_c"]): float(row["share"]) for row in rows("decided_shares.csv") if row["crop"] == crop}
+
+
 @dataclass(frozen=True)
 class HeatSum:
     """Base temperature [°C] and heat sum [°C d] to half emergence, below the optimum [Bierhuizen1974]."""
@@ -90,6 +95,12 @@ def heat_sum_knots(heat_sum: HeatSum, optimum_c: float, maximum_c: float) -> lis
     middle_c = (heat_sum.base_c + optimum_c) / 2
     cold_side = [(heat_sum.base_c, 0.0), (middle_c, 1.0 / heat_sum.days_at(middle_c)), (optimum_c, fastest)]
     return [*cold_side, (min(optimum_c + 5.0, maximum_c - 2.5), fastest), (maximum_c, 0.0)]
+
+
+TUBER_RATES = [(2.0, 0.0), (8.0, 1 / 35), (12.0, 1 / 24), (18.0, 1 / 16), (24.0, 1 / 14), (29.0, 1 / 17), (34.0, 0.0)]
+"""Shoots of planted tubers in garden soil by its temperature [°C, 1/d] (common practice, no source)."""
+
+TUBER_SHARES = [(0.0, 1.0), (22.0, 1.0), (27.0, 0.4), (31.0, 0.0)]
 
 
 def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float) -> list[tuple[float, float]]:

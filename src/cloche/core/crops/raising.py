@@ -12,7 +12,7 @@ SOIL_C = {"hardy": 6.0, "half-hardy": 8.0, "tender": 14.0}
 """Least mean night and least soil at the roots that a hardened plant is set out into [°C]."""
 BENCH_C = {"cool": (18.0, 13.0), "warm": (24.0, 18.0)}
 """Soil on the bench to germinate in, and air to grow on in [°C]."""
-HARDENED_K = {"hardy": 1.0, "half-hardy": 1.0, "tender": 0.0}
+HARDENED_K = {"hardy": 2.0, "half-hardy": 1.0, "tender": 0.0}
 """How much more frost a hardened plant stands than a seedling [K]."""
 GROWN_K = {"hardy": 3.0, "half-hardy": 1.0, "tender": 0.0}
 SETBACK_D, ROOTS_SETBACK_D = 5.0, 12.0
@@ -43,7 +43,7 @@ def raised(row: dict[str, str], standing: dict[str, str], special: dict[str, str
         "plant_soil_c": float(special.get("plant_soil_c") or SOIL_C[hardiness]),
         "plant_night_c": float(special.get("plant_night_c") or NIGHTS_C[hardiness]),
         "setback_d": setback_d,
-        "maturity_planted_d": round(in_bed_d),
+        "maturity_planted_d": round(float(special.get("maturity_planted_d") or in_bed_d)),
         "frost_planted_c": frost_c - HARDENED_K[hardiness],
         "frost_grown_c": frost_c - GROWN_K[hardiness],
         "keeps_y": KEEPS_Y.get(row["family"], USUAL_KEEPS_Y),

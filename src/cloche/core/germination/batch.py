@@ -13,8 +13,8 @@ from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.emergence import SeedBed, develop, share_by
-from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share
+from cloche.core.germination.emergence import SeedBed, develop, share_up
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share, in_soil
 
 Array = NDArray[np.float64]
 
@@ -71,11 +71,11 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
     middle, sd = batch.pace
     factor = np.repeat(middle * np.exp(sd * paces), members)
     bed = SeedBed.of(np.tile(soil_c, len(paces)), None if moist is None else np.tile(moist, len(paces)))
-    development = develop(bed, crop, factor)
+    development = develop(bed, crop, in_soil(crop, factor))
     made = development.progress - development.progress[:, [batch.sown_hour]]
     done = _shown(made, crop, batch.depth_m)
     end = np.full((1, len(factor)), float(made.shape[1] - 1))
-    share = share_by(development, [batch.sown_hour], end)[0] * depth_share(batch.usual_depth_m, batch.depth_m)
+    share = share_up(bed, development, crop, [batch.sown_hour], end)[0] * depth_share(batch.usual_depth_m, batch.depth_m)
     prior = np.repeat(np.exp(-(paces**2) / 2), members)
     weight = _weighed(batch, prior, done, share)
     rate_weight, particle = weight.sum(axis=0), weight.sum(axis=1)

@@ -52,6 +52,21 @@ class Normals:
         return _through_the_year(self.day_sd_k, day_of_year)
 
 
+WINTER_SD, SUMMER_SD = (1.3, 0.13), (1.3, 0.06)
+"""How far single days' means stray from normal [K], by the range of monthly means [K]: the more continental, the further, in
+winter above all (from memory of station records, assumption)."""
+
+
+def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Standard deviation of single days' means by month [K], from the monthly means [°C]."""
+    swing = float(np.ptp(monthly_c))
+    winter, summer = (base + slope * swing for base, slope in (WINTER_SD, SUMMER_SD))
+    if swing == 0:
+        return np.full(len(monthly_c), winter)
+    cold = (monthly_c.max() - monthly_c) / swing
+    return np.asarray(summer + (winter - summer) * cold)
+
+
 def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
     """A first guess for a site that has told nothing but where it lies (assumption: land means, from memory)."""
     size = abs(latitude_deg)
@@ -60,7 +75,7 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
     warmest_day = 202.0 if latitude_deg >= 0 else 202.0 - 182.5
     season = np.cos(2 * np.pi * (MID_MONTH_DAY - warmest_day) / 365.25)
     monthly = mean + np.interp(size, _LATITUDE, swings) * season
-    return Normals(monthly - 5.0, monthly + 5.0, 3.5 - 0.5 * season, "guess")
+    return Normals(monthly - 5.0, monthly + 5.0, spread_by_range(monthly), "guess")
 
 
 def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals) -> Normals:

@@ -8,7 +8,7 @@ from math import ceil
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.crops.raising import HARDEN_D
-from cloche.core.germination.steady import LABORATORY, days_to_emergence
+from cloche.core.germination.steady import LABORATORY, days_to_emergence, in_soil
 
 
 @dataclass(frozen=True)
@@ -53,4 +53,4 @@ def _counted_back(crop: Crop, bench_c: float | Sequence[float], up: int) -> floa
 
 def _up_in(crop: Crop, soil_c: float) -> float:
     # Watered mix on a bench is the laboratory's soil rather than the garden's.
-    return float(days_to_emergence(soil_c, crop, LABORATORY, crop.sowing_depth_m))
+    return float(days_to_emergence(soil_c, crop, in_soil(crop, LABORATORY), crop.sowing_depth_m))

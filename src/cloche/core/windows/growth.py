@@ -1,4 +1,4 @@
-"""How well plants grow at a temperature once they are up: coming up is not growing."""
+"""How well plants grow once they are up: by the day's mean air and by the light of the season. Coming up is not growing."""
 
 from __future__ import annotations
 
@@ -6,18 +6,35 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
+from cloche.core.weather.sun import extraterrestrial_w_m2
 
-CARDINAL_C = {"cool": (2.0, 18.0, 31.0), "warm": (9.0, 27.0, 40.0)}
-"""Day's mean air at which growth begins, is best and ends [°C] (assumption, within what handbooks give for each season)."""
 THRIVES, SURVIVES = 0.5, 0.25
 """Above the first it thrives, below the second it merely survives (assumption)."""
+ENOUGH_SUN_W_M2 = 280.0
+"""Sun above the air, mean of a day, from which light no longer holds plants back: half of it arrives, some 25 mol/m² of light
+in a day. At 52° from late March to mid-September; in December a third of it (assumption)."""
 
 
 def growth_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
     """Share of its best growth, 0-1, at a day's mean air [°C]: beta function of three cardinal temperatures [YanHunt1999]."""
-    low, best, high = CARDINAL_C[crop.season]
+    low, best, high = crop.life.begins_c, crop.life.best_c, crop.life.ends_c
     t = np.clip(np.asarray(mean_c, dtype=np.float64), low, high)
     return np.asarray((high - t) / (high - best) * ((t - low) / (best - low)) ** ((best - low) / (high - best)))
+
+
+def development_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
+    """Pace towards harvest, 0-1: heat beyond the best spoils a crop but does not make it wait."""
+    return growth_index(np.minimum(mean_c, crop.life.best_c), crop)
+
+
+def light_share(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
+    """Share of its best growth, 0-1, that a day's light allows."""
+    return np.asarray(np.minimum(extraterrestrial_w_m2(day_of_year, latitude_deg) / ENOUGH_SUN_W_M2, 1.0))
+
+
+def full_growth_d(crop: Crop, printed_d: float) -> float:
+    """Days of full growth in so many days of the season for which they are printed, in long days."""
+    return printed_d * float(growth_index(crop.life.printed_c, crop))
 
 
 def growth_words(index: float) -> str:

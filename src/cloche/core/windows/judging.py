@@ -5,47 +5,67 @@ Every array is (days to judge, members).
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop, Wintering
-from cloche.core.windows.limits import DARK_GRACE_D, LEAST_SHARE, SEASON_END_C, SEEDLING_D, Limit, longest_lie_d
-from cloche.core.windows.season import Bed, Season
+from cloche.core.windows.growth import full_growth_d
+from cloche.core.windows.harvest import Bites, harvest
+from cloche.core.windows.limits import DARK_GRACE_D, LEAST_SHARE, REGROWS_K, SEEDLING_D, SET_OUT_LEAD, Limit, longest_lie_d
+from cloche.core.windows.season import Bed
+from cloche.core.windows.stages import reached
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
-Bites = dict[Limit, NDArray[np.bool_]]
 HARDENED_D = 14
 """Days after planting out in which frost is still judged by the hardened plant's limit, not the grown one's."""
 TOLD_K = 1.5
 """Growers tell nights as the weather report does; among the plants it is colder by this much [K] (assumption)."""
+YOUNG_NIGHT = 0.5
+"""Of the mean night wanted for planting out, what tender seedlings want that came up in place (common practice, no source)."""
 REST_D = 120
 """How long winter's cold is looked at after the light has gone."""
+SPRING_GROWTH = 0.75
+"""Of a spring's days, those of full growth, by which the weeks to harvest of what stood the winter are told."""
 
 
-def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Bites:
+@dataclass(frozen=True)
+class Judged:
+    """bites: what stands in the way; yields: share of a good harvest, 0-1; ripe: days from day 0, the season's last + 1:
+    never."""
+
+    bites: Bites
+    yields: Array
+    ripe: Days
+
+
+def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Seed, sets or tubers put in place to be harvested in the same season. half_d: days until half are up, inf: never."""
+    season = bed.season
     poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
     bites = _soil(crop, bed, sow_day, poor)
     column = np.arange(up.shape[1])[None, :]
-    bites[Limit.FROST] = ~poor & (bed.season.coldest(SEEDLING_D)[up, column] < crop.frost_limit_c)
-    in_the_dark = ~poor & (bed.season.until_light[up] > DARK_GRACE_D)
-    harvest = _harvest(crop, bed.season, up, round(crop.maturity_d), SEEDLING_D)
-    for limit, bite in harvest.items():
-        bites[limit] = ~poor & bite
-    bites[Limit.LIGHT] |= in_the_dark
-    return bites
+    if crop.life.regrows != "shoots again":
+        limit_c = crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
+        bites[Limit.FROST] = ~poor & (season.coldest(SEEDLING_D)[up, column] < limit_c)
+    if crop.hardiness == "tender" and crop.start == "seed":
+        bites[Limit.NIGHTS] = ~poor & (season.nights_c[up, column] < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
+    found = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
+    bites |= {limit: ~poor & bite for limit, bite in found.bites.items()}
+    return Judged(bites, np.where(poor, 0.0, found.yields), np.where(poor, season.days + 1, found.ripe))
 
 
-def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Bites:
+def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair."""
     bites = _soil(crop, bed, sow_day, (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE))
     del bites[Limit.WET]
-    return bites
+    return Judged(bites, np.ones(half_d.shape), np.full(half_d.shape, bed.season.days + 1))
 
 
-def planted_out(crop: Crop, bed: Bed, day: Days) -> Bites:
+def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
     """Raised plants, hardened and set out; the bed is at the roots' depth."""
     season = bed.season
     members = season.air.low_c.shape[1]
@@ -56,32 +76,46 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Bites:
         Limit.WET: bed.unworkable[day],
         Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c - TOLD_K,
         Limit.FROST: coldest < crop.frost_planted_c,
-        Limit.HOT: season.hot_spell_c[day] > (crop.heat_limit_c or np.inf) + 3,
+        Limit.LIGHT: np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1),
     }
-    harvest = _harvest(crop, season, out, round(crop.maturity_planted_d), HARDENED_D)
-    harvest[Limit.LIGHT] |= np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1)
-    return bites | harvest
+    found = harvest(crop, season, out, crop.maturity_planted_d, HARDENED_D, SET_OUT_LEAD)
+    for limit, bite in found.bites.items():
+        bites[limit] = bites[limit] | bite if limit in bites else bite
+    return Judged(bites, found.yields, found.ripe)
 
 
-def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Bites:
+def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough."""
     season, column = bed.season, np.arange(half_d.shape[1])[None, :]
     poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
-    dark = np.minimum(sow_day + season.until_dark[sow_day], season.days - 1)[:, None]
+    last = season.days - 1
+    dark_day = np.minimum(sow_day + season.until_winter[sow_day], last)
+    dark = dark_day[:, None]
     grown = season.grown_d(crop)
     full_d = np.where(up < dark, grown[dark, column] - grown[np.minimum(up, dark), column], 0.0)
-    winter_low = season.coldest(REST_D)[np.maximum(up, sow_day[:, None]), column]
     # Put in while days are short or with no winter ahead it has nothing to stand.
-    astray = np.repeat((season.until_dark[sow_day] > season.days)[:, None], half_d.shape[1], axis=1)
+    astray = np.repeat((season.until_winter[sow_day] > season.days)[:, None], half_d.shape[1], axis=1)
     bites = _soil(crop, bed, sow_day, poor)
     if how.plant_below_c is not None:
         bites[Limit.HOT] |= bed.week_c[sow_day] > how.plant_below_c
     bites[Limit.LIGHT] = ~poor & (full_d < how.grown_from_d)
     bites[Limit.FORWARD] = ~poor & (full_d > how.grown_to_d)
-    bites[Limit.WINTER] = ~poor & (winter_low < how.winter_limit_c)
+    bites[Limit.WINTER] = ~poor & (_winter_low(how, bed, np.maximum(up, sow_day[:, None])) < how.winter_limit_c)
     bites[Limit.SEASON] = astray
-    return bites
+    light_day = np.minimum(dark_day + season.until_spring[dark_day], last)
+    light = np.repeat(light_day[:, None], half_d.shape[1], axis=1)
+    need = np.full(half_d.shape, full_growth_d(crop, 7 * how.ripe_weeks * SPRING_GROWTH))
+    return Judged(bites, np.where(poor, 0.0, 1.0), reached(grown, np.maximum(light, np.minimum(up, last)), need))
+
+
+def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:
+    """The coldest that it feels in the months behind: what roots alone carry through lies in its soil, under whatever snow lies
+    there; leaves stand in the air."""
+    column = np.arange(start.shape[1])[None, :]
+    if how.rooted:
+        return np.asarray(bed.coldest_soil_c(REST_D)[np.minimum(start, len(bed.soil_c) - 1), column])
+    return np.asarray(bed.season.coldest(REST_D)[start, column])
 
 
 def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
@@ -94,20 +128,3 @@ def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
 def _soil(crop: Crop, bed: Bed, sow_day: Days, poor: NDArray[np.bool_]) -> Bites:
     hot = poor & (bed.ten_days_c[sow_day] > crop.optimum_c)
     return {Limit.COLD: poor & ~hot, Limit.HOT: hot, Limit.WET: bed.unworkable[sow_day]}
-
-
-def _harvest(crop: Crop, season: Season, up: Days, maturity_d: int, young_d: int) -> Bites:
-    """Whether the days to harvest fit before frost, the dark, the season's end or the heat."""
-    column, last = np.arange(up.shape[1])[None, :], season.days - 1
-    beyond = up + maturity_d > last
-    ripe = np.minimum(up + maturity_d, last)
-    old = np.minimum(up + young_d, last)
-    coldest = season.coldest(max(maturity_d - young_d, 1))[old, column]
-    bites: Bites = {
-        Limit.LATE_FROST: coldest < crop.frost_grown_c,
-        Limit.LIGHT: maturity_d - season.until_dark[up] > DARK_GRACE_D,
-        Limit.SEASON: (season.fortnight_c[ripe, column] < SEASON_END_C[crop.hardiness]) | beyond,
-    }
-    if crop.heat_limit_c is not None:
-        bites[Limit.HEAT] = ~beyond & (season.hot_spell_c[ripe, column] > crop.heat_limit_c)
-    return bites

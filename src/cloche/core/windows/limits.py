@@ -14,14 +14,44 @@ FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 HALF = FRACTIONS.index(0.5)
 BAND = (0.1, 0.5, 0.9)
 SENSIBLE = 0.8
-LONGEST_LIE_D = (21.0, 35.0)
-WINTER_LIE_D = 75.0
-LIE_FACTOR = 3.0
-"""Seed that lies three times as long as at its best rots, is eaten or crusts over (assumption), within the days above."""
+LEAST_LIE_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 21.0}
+MOST_LIE_D = 56.0
+WINTER_LIE_D, SET_LIE_D = 75.0, 75.0
+LIE_FACTOR = 4.0
+"""Seed that lies four times as long as at its best rots, is eaten or crusts over, within the days above: hardy seed sown in
+March lies six weeks and comes up (common practice, no source). Sets and tubers keep."""
 LEAST_SHARE = 0.5
 SEEDLING_D = 21
-SEASON_END_C = {"hardy": 5.0, "half-hardy": 7.0, "tender": 11.0}
-"""Growth is over when the fortnight's mean air falls below this (assumption)."""
+STRETCHES = 2.0
+"""A harvest that takes this many times its printed days is not the one that was sown for (assumption)."""
+PICKED = 0.9
+"""What is so nearly ripe is picked before the frost."""
+SENSITIVE_FROM = 0.55
+"""Share of growth from which it flowers, sets, heads or bulbs."""
+HEAT_SPAN_K = 3.0
+"""So far under its heat limit a crop begins to yield less, as far above it nothing is left (assumption)."""
+LEAST_YIELD = 0.5
+LONG_DAY_H = 14.5
+"""Peas, broad beans and their like flower as they should in days that lengthen, or are as long as this (common practice, no
+source)."""
+BOLTS_ABOVE_H, BOLTS_K_H = 13.5, 1.5
+"""Spinach and its like bolt in long days: for each hour beyond the first the heat they stand is so much less (assumption)."""
+BOLT_LIGHT_H = 12.0
+"""What was chilled bolts in days longer than this."""
+BULBS_TO_D, SET_OUT_LEAD = 21, 0.6
+"""Bulbs are as large as what has grown until three weeks after the longest day: kinds are bred for their latitude (common
+practice, no source). Plants set out bring their part of it."""
+RIPENS_D, BULB_WAIT_D = 35, 170
+"""Days from the longest day until the first bulbs ripen; what waits for it longer than the second runs to seed."""
+COOL_NIGHTS_K, RANGE_K = 0.3, 10.0
+"""Cool nights let crops stand hot days: each kelvin by which the night is more than ten cooler counts for so much less heat
+(assumption)."""
+REGROWS_K = 2.0
+"""How much more frost seedlings get over whose growing point is still below ground (common practice, no source)."""
+DELAYED_D = 12.0
+"""What frost on their shoots costs potatoes and their like [d]."""
+ESTABLISHES_D = 60.0
+"""Full growth before winter that perennials want to come again."""
 LEAST_LIGHT_H = 10.0
 """In days shorter than this growth pauses, most growers say (common practice, no source)."""
 DARK_GRACE_D = 14
@@ -42,6 +72,8 @@ class Limit(StrEnum):
     LIGHT = "under ten hours of light"
     SEASON = "too little season left"
     HEAT = "hot days before harvest"
+    BOLTS = "bolts after cold"
+    DAYLENGTH = "days of the wrong length"
     FORWARD = "too far grown before winter"
     WINTER = "winter too hard"
 
@@ -50,5 +82,7 @@ def longest_lie_d(crop: Crop) -> float:
     """Days that seed may lie before half are up for the sowing to be sensible."""
     if crop.winter:
         return WINTER_LIE_D
+    if crop.start != "seed":
+        return SET_LIE_D
     best = float(days_to_emergence(min(crop.rate.fastest_c, crop.optimum_to_c), crop, depth_m=crop.sowing_depth_m))
-    return float(np.clip(LIE_FACTOR * best, *LONGEST_LIE_D))
+    return float(np.clip(LIE_FACTOR * best, LEAST_LIE_D[crop.hardiness], MOST_LIE_D))

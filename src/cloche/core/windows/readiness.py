@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
+from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
 
 
 class Readiness(StrEnum):
@@ -36,10 +36,11 @@ class Verdict:
 
 def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Verdict:
     """How one crop would take soil that stays at soil_c [°C]."""
-    days = float(days_to_emergence(soil_c, crop, field_factor, crop.sowing_depth_m))
+    times = in_soil(crop, field_factor)
+    days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
     share = float(crop.share.at(soil_c)) if days < float("inf") else 0.0
     edge_c = min(max(soil_c, crop.optimum_from_c), crop.optimum_to_c)
-    edge_days = float(days_to_emergence(edge_c, crop, field_factor, crop.sowing_depth_m))
+    edge_days = float(days_to_emergence(edge_c, crop, times, crop.sowing_depth_m))
     cost_share = max(0.0, float(crop.share.at(edge_c)) - share)
     return Verdict(crop, readiness(crop, soil_c), days, share, days - edge_days, cost_share)
 

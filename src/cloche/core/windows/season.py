@@ -11,38 +11,54 @@ from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import Development, SeedBed, develop, rotting_per_h
-from cloche.core.germination.steady import FIELD_FACTOR
+from cloche.core.germination.steady import FIELD_FACTOR, in_soil
 from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
-from cloche.core.windows.growth import growth_index
-from cloche.core.windows.limits import LEAST_LIGHT_H, WORK_WITHIN_D
+from cloche.core.windows.growth import development_index, growth_index, light_share
+from cloche.core.windows.limits import COOL_NIGHTS_K, LEAST_LIGHT_H, RANGE_K, WORK_WITHIN_D
+from cloche.core.windows.stages import next_day
 
 Array = NDArray[np.float64]
+Days = NDArray[np.intp]
 
 TOO_WET = 1.04
 """Water in the top, as a share of what it holds once it has drained, above which soil smears rather than crumbles (assumption):
 hours on sand, some days on clay."""
 SOON = 1_000
+WINTER_WITHIN_H = 0.2
 
 
 @dataclass(frozen=True)
 class Season:
-    """Days from day 0. air: (days, members) as the plants feel it, at their height and under their cover; light_h: (days,);
-    moist: (soil days, members), water in the top as a share of what it holds."""
+    """Days from day 0. air: (days, members) as the plants feel it, at their height and under their cover; light_h, light:
+    (days,), hours from sunrise to sunset, and the share of best growth that the sun allows; moist: (soil days, members), water
+    in the top as a share of what it holds; mean_c: (days, members), by which plants grow."""
 
     air: DailyRecord
     light_h: Array
+    light: Array
     moist: Array
+    mean_c: Array
 
     @classmethod
-    def of(cls, air: DailyRecord, latitude_deg: float, hourly_moist: Array | None = None) -> Season:
-        """hourly_moist: (hours, members); None: never too wet to work."""
+    def of(
+        cls, air: DailyRecord, latitude_deg: float, hourly_moist: Array | None = None, mean_c: Array | None = None
+    ) -> Season:
+        """hourly_moist: (hours, members); None: never too wet to work. mean_c: (days, members), None: halfway from low to
+        high."""
         if hourly_moist is None:
             moist = np.full((1, air.low_c.shape[1]), 0.5)
         else:
             moist = hourly_moist.reshape(-1, 24, hourly_moist.shape[1]).mean(axis=1)
-        return cls(air, day_length_h(air.day_of_year, latitude_deg), moist)
+        doy = air.day_of_year
+        return cls(
+            air,
+            day_length_h(doy, latitude_deg),
+            light_share(doy, latitude_deg),
+            moist,
+            air.mean_c if mean_c is None else mean_c,
+        )
 
     @property
     def days(self) -> int:
@@ -61,18 +77,63 @@ class Season:
 
     @cached_property
     def nights_c(self) -> Array:
-        """Mean low of each day and the six after [°C]."""
-        return series.mean_ahead(self.air.low_c, 7)
+        """Mean low of each day and the nine after [°C]: one cold night sets heat-lovers back little, many do."""
+        return series.mean_ahead(self.air.low_c, 10)
 
     @cached_property
-    def fortnight_c(self) -> Array:
-        """Mean air of the fortnight that ends with each day [°C]."""
-        return series.mean_behind(self.air.mean_c, 14)
+    def _heat_c(self) -> Array:
+        high = self.air.high_c
+        cooler_k = high - 2 * (high - self.mean_c) - (high - RANGE_K)
+        return series.running(high + COOL_NIGHTS_K * cooler_k)
+
+    def heat_c(self, start: Days, end: Days) -> Array:
+        """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each."""
+        column = np.arange(start.shape[1])[None, :]
+        end = np.minimum(np.maximum(end, start + 1), self.days)
+        start = np.minimum(start, end - 1)
+        return np.asarray((self._heat_c[end, column] - self._heat_c[start, column]) / (end - start))
 
     @cached_property
-    def hot_spell_c(self) -> Array:
-        """Mean high of the ten days that end with each day [°C]."""
-        return series.mean_behind(self.air.high_c, 10)
+    def _lit(self) -> Array:
+        return series.running(self.light)
+
+    def mean_light(self, start: Days, end: Days) -> Array:
+        """Mean share of best growth that light allows from start to before end."""
+        end = np.minimum(np.maximum(end, start + 1), self.days)
+        start = np.minimum(start, end - 1)
+        return np.asarray((self._lit[end] - self._lit[start]) / (end - start))
+
+    @cached_property
+    def _frosts(self) -> dict[float, Days]:
+        return {}
+
+    def next_frost(self, limit_c: float) -> Days:
+        """From each day on the first whose night is colder, (days + 1, members); `days` where there is none."""
+        if limit_c not in self._frosts:
+            self._frosts[limit_c] = next_day(self.air.low_c < limit_c)
+        return self._frosts[limit_c]
+
+    @cached_property
+    def _chilled(self) -> dict[float, Array]:
+        return {}
+
+    def chilled_d(self, below_c: float) -> Array:
+        """Days from day 0 until each day whose mean air is colder, (days + 1, members)."""
+        if below_c not in self._chilled:
+            self._chilled[below_c] = series.running((self.mean_c < below_c).astype(np.float64))
+        return self._chilled[below_c]
+
+    @cached_property
+    def lengthens(self) -> NDArray[np.bool_]:
+        """Whether each day is longer than the one before."""
+        change = np.diff(self.light_h)
+        return np.asarray(np.concatenate([change[:1], change]) >= 0)
+
+    @cached_property
+    def until_longest(self) -> Days:
+        """Days until the longest of the year, 0 on it; beyond the year `SOON`."""
+        turns = self.lengthens & ~np.append(self.lengthens[1:], self.lengthens[-1])
+        return _days_until(turns)
 
     @cached_property
     def until_dark(self) -> NDArray[np.intp]:
@@ -80,20 +141,41 @@ class Season:
         return _days_until(self.light_h < LEAST_LIGHT_H)
 
     @cached_property
+    def until_winter(self) -> Days:
+        """The same of winter: the days short of ten hours, where there are none the month about the shortest."""
+        return _days_until(self.light_h < max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
+
+    @cached_property
+    def until_spring(self) -> Days:
+        """Days until winter is over, 0 where it is not winter."""
+        return _days_until(self.light_h >= max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
+
+    @cached_property
     def until_light(self) -> NDArray[np.intp]:
         """Days until the day has ten hours again, 0 while it has."""
         return _days_until(self.light_h >= LEAST_LIGHT_H)
 
     @cached_property
-    def _grown(self) -> dict[str, Array]:
+    def _grown(self) -> dict[tuple[float, ...], Array]:
         return {}
 
     def grown_d(self, crop: Crop) -> Array:
-        """Days of full growth from day 0 until each day begins, (days + 1, members)."""
-        if crop.season not in self._grown:
-            index = growth_index(self.air.mean_c, crop)
-            self._grown[crop.season] = np.concatenate([np.zeros_like(index[:1]), np.cumsum(index, axis=0)])
-        return self._grown[crop.season]
+        """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members)."""
+        key = (crop.life.begins_c, crop.life.best_c, crop.life.ends_c)
+        if key not in self._grown:
+            self._grown[key] = series.running(development_index(self.mean_c, crop) * self.light[:, None])
+        return self._grown[key]
+
+    @cached_property
+    def _thriven(self) -> dict[tuple[float, ...], Array]:
+        return {}
+
+    def thriven_d(self, crop: Crop) -> Array:
+        """The same of growth itself, which heat slows."""
+        key = (crop.life.begins_c, crop.life.best_c, crop.life.ends_c)
+        if key not in self._thriven:
+            self._thriven[key] = series.running(growth_index(self.mean_c, crop) * self.light[:, None])
+        return self._thriven[key]
 
 
 @dataclass(frozen=True)
@@ -129,10 +211,14 @@ class Bed:
 
     def develop(self, crop: Crop) -> Development:
         """Development of a crop's seed in this bed; kin that share their curves share it."""
-        key = (crop.rate.grid.tobytes(), crop.share.grid.tobytes(), rotting_per_h(crop))
+        key = (crop.rate.grid.tobytes(), crop.share.grid.tobytes(), rotting_per_h(crop), crop.field_times)
         if key not in self._developed:
-            self._developed[key] = develop(self.seed_bed, crop, self.field_factor)
+            self._developed[key] = develop(self.seed_bed, crop, in_soil(crop, self.field_factor))
         return self._developed[key]
+
+    def coldest_soil_c(self, days: int) -> Array:
+        """Coldest daily mean of each day and the days - 1 after it [°C]."""
+        return series.lowest_ahead(self.soil_c, days)
 
     @cached_property
     def week_mid_c(self) -> Array:

@@ -9,18 +9,18 @@ from scipy.ndimage import median_filter, minimum_filter1d
 Array = NDArray[np.float64]
 
 
+def running(daily: Array) -> Array:
+    """Sum of the days before each day, one row more than there are days."""
+    return np.concatenate([np.zeros_like(daily[:1]), np.cumsum(daily, axis=0)])
+
+
 def mean_ahead(daily: Array, days: int) -> Array:
     """Mean of each day and the next days - 1, fewer at the end."""
-    total = np.concatenate([np.zeros_like(daily[:1]), np.cumsum(daily, axis=0)])
+    total = running(daily)
     start = np.arange(len(daily))
     end = np.minimum(start + days, len(daily))
     count = (end - start).reshape(-1, *[1] * (daily.ndim - 1))
     return np.asarray((total[end] - total[start]) / count)
-
-
-def mean_behind(daily: Array, days: int) -> Array:
-    """Mean of each day and the days - 1 before it, fewer at the start."""
-    return mean_ahead(daily[::-1], days)[::-1]
 
 
 def lowest_ahead(daily: Array, days: int) -> Array:

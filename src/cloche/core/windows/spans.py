@@ -3,17 +3,26 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.core.crops.catalogue import Crop
 from cloche.core.windows.limits import SENSIBLE, Limit
 
 Array = NDArray[np.float64]
 Failing = dict[Limit, Array]
 
+SHORT_GAP_D, CHANCE = 25, 0.15
+"""Two sensible days this near with no worse between than chance makes of forty scenarios (two standard deviations) are one
+window."""
+BEST_WORTH, SLOW_D, RIPE_WITHIN_D = 0.9, 75, 14
+"""Slow crops take the season they get: the earliest sensible days are their best (common practice, no source)."""
 SHORTEST = 3
 """Candidate days that a window holds at least."""
+OUTSIDE = 3
+"""Candidate days beyond an edge that tell what binds there."""
 BEST_DAYS_FACTOR = 1.5
 BEST_SHARE_FACTOR = 0.9
 
@@ -34,10 +43,36 @@ class Window:
 
 def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> list[Window]:
     """Spans in which eight scenarios of ten succeed. good: (days,) those that count as best where they lie within a span."""
-    sensible = success >= SENSIBLE
+    sensible = joined(day, success)
     edges = np.flatnonzero(np.diff(np.concatenate([[False], sensible, [False]]).astype(int)))
     spans = [(a, b - 1) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= SHORTEST]
     return [_window(first, last, day, success, failing, good) for first, last in spans]
+
+
+def joined(day: NDArray[np.intp], success: Array) -> NDArray[np.bool_]:
+    """The sensible days, and the short gaps between them that are no deeper than chance among a few dozen scenarios makes."""
+    sensible = success >= SENSIBLE
+    edges = np.flatnonzero(np.diff(sensible.astype(int)))
+    for end, start in pairwise(edges):
+        gap = slice(end + 1, start + 1)
+        if sensible[end] and day[start + 1] - day[end] <= SHORT_GAP_D and success[gap].min() >= SENSIBLE - CHANCE:
+            sensible[gap] = True
+    return sensible
+
+
+def best_days(
+    crop: Crop, day: NDArray[np.intp], success: Array, worth: Array, harvest_d: Array, eager: NDArray[np.bool_]
+) -> NDArray[np.bool_]:
+    """The days that are best for the harvest: nearly the most of it; of slow crops those that are ripe about as soon as any,
+    of quick ones those on which it starts eagerly."""
+    among = success >= SENSIBLE
+    if not among.any():
+        return among
+    full = worth >= BEST_WORTH * worth[among].max()
+    ripe = day + harvest_d
+    if crop.winter is None and crop.maturity_d >= SLOW_D and np.isfinite(ripe[among & full]).any():
+        return np.asarray(full & (ripe <= ripe[among & full].min() + RIPE_WITHIN_D))
+    return np.asarray(full & eager)
 
 
 def quick_and_full(half_d: Array, share: Array, success: Array) -> NDArray[np.bool_]:
@@ -57,17 +92,18 @@ def _window(first: int, last: int, day: NDArray[np.intp], success: Array, failin
         best_from=int(day[best[0]]),
         best_to=int(day[best[-1]]),
         last=int(day[last]),
-        opens_after=_main_limit(failing, first - 1) if first > 0 else None,
-        closes_before=None if open_ended else _main_limit(failing, last + 1),
+        opens_after=_main_limit(failing, slice(max(first - OUTSIDE, 0), first)) if first > 0 else None,
+        closes_before=None if open_ended else _main_limit(failing, slice(last + 1, last + 1 + OUTSIDE)),
         probability=float(success[span].mean()),
         open_ended=open_ended,
     )
 
 
-def _main_limit(failing: Failing, index: int) -> Limit:
-    return max(failing, key=lambda limit: float(failing[limit][index]))
+def _main_limit(failing: Failing, span: slice) -> Limit:
+    return max(failing, key=lambda limit: float(failing[limit][span].mean()))
 
 
-def main_limit(failing: Failing) -> Limit:
-    """What stands in the way most, over all candidate days: for a crop without a window."""
-    return max(failing, key=lambda limit: float(failing[limit].mean()))
+def main_limit(failing: Failing, success: Array) -> Limit:
+    """What stands in the way on the likeliest of all days: for a crop without a window."""
+    best = success >= success.max() - 0.02
+    return max(failing, key=lambda limit: float(failing[limit][best].mean()))

@@ -1,0 +1,131 @@
+"""From the day plants are up or set out to harvest, in every scenario: what ends a crop, and what is left of it.
+
+Every array is (days to judge, members).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.core.crops.catalogue import Crop
+from cloche.core.windows.growth import full_growth_d
+from cloche.core.windows.limits import (
+    BOLT_LIGHT_H,
+    BOLTS_ABOVE_H,
+    BOLTS_K_H,
+    BULB_WAIT_D,
+    BULBS_TO_D,
+    DELAYED_D,
+    ESTABLISHES_D,
+    HEAT_SPAN_K,
+    LEAST_YIELD,
+    LONG_DAY_H,
+    PICKED,
+    RIPENS_D,
+    SENSITIVE_FROM,
+    STRETCHES,
+    Limit,
+)
+from cloche.core.windows.season import Season
+from cloche.core.windows.stages import reached
+
+Array = NDArray[np.float64]
+Days = NDArray[np.intp]
+Bites = dict[Limit, NDArray[np.bool_]]
+DARK = 0.6
+"""Light that allows less growth than this is what holds a crop back."""
+
+
+@dataclass(frozen=True)
+class Harvest:
+    """sensitive, picked, ripe: days from day 0 on which it begins to flower, set, head or bulb, can be picked if it must, and
+    is ripe, beyond the season's last where it never is; yields: share of a good harvest, 0-1; bites: what ends it."""
+
+    sensitive: Days
+    picked: Days
+    ripe: Days
+    yields: Array
+    bites: Bites
+
+
+def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int, lead: float = 1.0) -> Harvest:
+    """up: the day it is up or set out; printed_d: days to harvest from it in the season they are printed for; young_d: days
+    after it that are judged elsewhere; lead: share of the growth before bulbs that is still to be made."""
+    need = np.full(up.shape, full_growth_d(crop, printed_d))
+    if crop.life.perennial:
+        return _established(crop, season, up)
+    column, last = np.arange(up.shape[1])[None, :], season.days
+    old = np.minimum(up + young_d, last)
+    if crop.life.regrows == "shoots again":
+        need += DELAYED_D * (season.next_frost(crop.frost_limit_c)[up, column] < old)
+    grown = season.grown_d(crop)
+    sensitive, picked, ripe = (reached(grown, up, need * part) for part in (SENSITIVE_FROM, PICKED, 1.0))
+    if crop.life.bulb_lead_d is not None:
+        bulbs = up + season.until_longest[np.minimum(up, last - 1)]
+        picked, ripe = (np.minimum(np.maximum(day, bulbs + RIPENS_D), last + 1) for day in (picked, ripe))
+    never = picked > last
+    sensitive, picked_in = np.minimum(sensitive, last), np.minimum(picked, last)
+    bites: Bites = {
+        Limit.LATE_FROST: season.next_frost(crop.frost_grown_c)[old, column] < picked_in,
+        Limit.SEASON: never | (picked - up > STRETCHES * max(printed_d, 20.0)),
+    }
+    if crop.life.flower_frost_c is not None:
+        bites[Limit.LATE_FROST] |= season.next_frost(crop.life.flower_frost_c)[sensitive, column] < picked_in
+    dark = bites[Limit.SEASON] & (season.mean_light(up, picked_in) < DARK)
+    bites[Limit.LIGHT] = dark
+    bites[Limit.SEASON] = bites[Limit.SEASON] & ~dark
+    yields = _heat_left(crop, season, up, sensitive, picked_in)
+    bites[Limit.HEAT] = ~never & (yields < LEAST_YIELD)
+    bites |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive, lead)
+    return Harvest(sensitive, picked, ripe, np.where(bites[Limit.HEAT] | never, 0.0, yields), bites)
+
+
+def _established(crop: Crop, season: Season, up: Days) -> Harvest:
+    """Perennials: strong enough to come again; their harvest is another year's."""
+    strong = reached(season.grown_d(crop), up, np.full(up.shape, ESTABLISHES_D))
+    never = np.full(up.shape, season.days + 1)
+    weak = strong - up > STRETCHES * ESTABLISHES_D
+    return Harvest(np.minimum(strong, season.days), strong, never, (~weak).astype(np.float64), {Limit.SEASON: weak})
+
+
+def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days) -> Array:
+    """What heat in the sensitive stretch leaves of the harvest."""
+    if crop.heat_limit_c is None:
+        return np.ones(sensitive.shape)
+    hot_c = season.heat_c(sensitive, ripe)
+    limit_c = np.full(sensitive.shape, crop.heat_limit_c)
+    if crop.life.long_days == "bolts":
+        light_h = np.maximum(*(season.light_h[np.minimum(day, season.days - 1)] for day in (up, sensitive)))
+        limit_c -= BOLTS_K_H * np.maximum(light_h - BOLTS_ABOVE_H, 0.0)
+    return np.asarray(np.clip(LEAST_YIELD + (limit_c - hot_c) / (2 * HEAT_SPAN_K), 0.0, 1.0))
+
+
+def _bolts(crop: Crop, season: Season, up: Days) -> Bites:
+    """Chilled in youth, and days long enough then to run to seed."""
+    chill = crop.life.chill
+    if chill is None:
+        return {}
+    column, last = np.arange(up.shape[1])[None, :], season.days
+    end = np.minimum(up + chill.within_d, last)
+    cold = season.chilled_d(chill.below_c)
+    light_h = season.light_h[np.minimum(end, last - 1)]
+    return {Limit.BOLTS: (cold[end, column] - cold[up, column] >= chill.days) & (light_h >= BOLT_LIGHT_H)}
+
+
+def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: float) -> Bites:
+    """Bulbs want growth before the longest days; peas and broad beans long or lengthening days to flower in."""
+    last = season.days - 1
+    bites: Bites = {}
+    if crop.life.long_days == "flowers":
+        at = np.minimum(sensitive, last)
+        bites[Limit.DAYLENGTH] = (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]
+    if crop.life.bulb_lead_d is not None:
+        column, start = np.arange(up.shape[1])[None, :], np.minimum(up, last)
+        wait = season.until_longest[start]
+        grown = season.grown_d(crop)
+        lead = grown[np.minimum(start + wait + BULBS_TO_D, last), column] - grown[start, column]
+        bites[Limit.DAYLENGTH] = (lead < share * crop.life.bulb_lead_d) | (wait > BULB_WAIT_D)
+    return bites
