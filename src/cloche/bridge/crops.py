@@ -31,17 +31,28 @@ Values = Mapping[str, float]
 
 @dataclass(frozen=True)
 class Grown:
-    """A crop as a garden grows it. way: sown, planted_out, or empty to have it derived; usual_depth_m: the catalogue's."""
+    """A crop as a garden grows it. way: sown, planted_out, or empty to have it derived; usual_depth_m: the catalogue's; school:
+    minimum, comfortable, calendar, or empty for every sensible day."""
 
     crop: Crop
     way: str
     usual_depth_m: float
+    school: str = ""
 
 
-def grown(keys: Iterable[str], values: Mapping[str, Values], ways: Mapping[str, str]) -> list[Grown]:
+def grown(
+    keys: Iterable[str],
+    values: Mapping[str, Values],
+    ways: Mapping[str, str],
+    school: str = "",
+    schools: Mapping[str, str] | None = None,
+) -> list[Grown]:
     """A garden's own crops with what it says of them."""
-    found = chosen(keys, values)
-    return [Grown(one, ways.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m) for one in found]
+    own = schools or {}
+    return [
+        Grown(one, ways.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m, own.get(one.key) or school)
+        for one in chosen(keys, values)
+    ]
 
 
 def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:

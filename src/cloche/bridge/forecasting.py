@@ -128,7 +128,7 @@ def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
 
 
 def _crops(evidence: Evidence) -> list[Grown]:
-    return grown(evidence.crops, evidence.values, evidence.ways)
+    return grown(evidence.crops, evidence.values, evidence.ways, evidence.school, evidence.schools)
 
 
 def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -> outlooks.Ground:

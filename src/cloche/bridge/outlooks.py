@@ -16,7 +16,7 @@ from cloche.core.soil.simulate import Course
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
 from cloche.core.windows.outlook import Outlook, planting_outlook, sowing_outlook
-from cloche.core.windows.schools import Choice, compare
+from cloche.core.windows.schools import Choice, School, compare, windows_by
 from cloche.core.windows.season import Bed
 from cloche.core.windows.spans import Window
 from cloche.core.windows.ways import Way, better_way, is_short
@@ -75,7 +75,7 @@ def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]
         # A way that this crop or this place does not know cannot be chosen for it.
         wanted = next((way for way in ways if way == each.way), None)
         better = wanted or better_way(ways.get(Way.SOWN), ways.get(Way.PLANTED_OUT))
-        found += [_plain(outlook, way, better == way, ground, today) for way, outlook in ways.items()]
+        found += [_plain(outlook, way, better == way, each.school, ground, today) for way, outlook in ways.items()]
     return found
 
 
@@ -91,8 +91,9 @@ def _ways(each: Grown, ground: Ground) -> dict[Way, Outlook]:
     return ways
 
 
-def _plain(found: Outlook, way: Way, better: bool, ground: Ground, today: date) -> CropDays:
-    windows = [_plain_window(window, today) for window in found.windows]
+def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, today: date) -> CropDays:
+    ruled = windows_by(found, School(school), ground.last_frost_day) if school and not ground.bench else found.windows
+    windows = [_plain_window(window, today) for window in ruled]
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
     sown = way is Way.SOWN
@@ -102,6 +103,7 @@ def _plain(found: Outlook, way: Way, better: bool, ground: Ground, today: date) 
         "success": short(found.success, 3),
         "soil_c": short(soil),
         "growth": SHARES.pack(found.growth),
+        "worth": SHARES.pack(found.worth),
         "harvest_d": TENTHS.pack(found.harvest_d),
         "limits": [str(limit) for limit in limits],
         "failing": SHARES.pack(np.array([found.failing[limit] for limit in limits])),
@@ -113,7 +115,7 @@ def _plain(found: Outlook, way: Way, better: bool, ground: Ground, today: date) 
         way=str(way),
         better=better,
         windows=windows,
-        sow_now=any(window.earliest == 0 for window in found.windows),
+        sow_now=any(window.earliest == 0 for window in ruled),
         main_limit="" if windows else str(found.main_limit),
         half_d=short(found.days_to[HALF, 1, :1])[0] if sown else None,
         share=float(found.share[1, 0]) if sown else 0.0,
@@ -122,7 +124,7 @@ def _plain(found: Outlook, way: Way, better: bool, ground: Ground, today: date) 
         ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},
         days=days,
         members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
-        schools=[_plain_choice(choice, today) for choice in compare(found, ground.last_frost_day)],
+        schools=[] if ground.bench else [_plain_choice(choice, today) for choice in compare(found, ground.last_frost_day)],
     )
 
 

@@ -12,7 +12,7 @@ from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Garden, Place, User
 from cloche.apps.windows.flows.refresh import refresh, refresh_stale, stale_places
 from cloche.apps.windows.models import CropOutlook, Forecast
-from cloche.apps.windows.pages.wakes import standings
+from cloche.apps.windows.pages.warmth import warmth_in
 from cloche.apps.windows.selectors import ground_of, grounds_in
 from cloche.bridge.crops import chosen
 from tests.conftest import NOW
@@ -201,10 +201,10 @@ def test_a_lone_morning_reading_is_moved_to_its_day_by_the_place_s_own_curve(gar
     lone = make_place(garden, "Lone bed")
     make_reading(lone, NOW - timedelta(minutes=30), 7.0)
     refresh_stale()
-    (standing,) = standings(garden, grounds_in(garden), NOW)
+    (standing,) = warmth_in(garden, grounds_in(garden), NOW)
     ground = ground_of(lone)
     assert ground is not None
     at = NOW - timedelta(minutes=30)
     assert standing.how.startswith("one morning reading")
-    assert standing.now_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
-    assert standing.now_c > 7.0
+    assert standing.day_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
+    assert standing.day_c > 7.0

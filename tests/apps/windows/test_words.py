@@ -37,7 +37,10 @@ def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_e
         ),
         (outlook(("2026-05-09", "2027-01-18"), open_ended=True), ("from 9 May on", "")),
         (outlook(("2026-04-22", "2027-01-18"), open_ended=True), ("from today on", "")),
-        (outlook(("2026-04-22", "2026-05-14"), ("2026-08-21", "2026-09-04")), ("today to 14 May", "again from 21 August")),
+        (
+            outlook(("2026-04-22", "2026-05-14"), ("2026-08-21", "2026-09-04")),
+            ("today to 14 May", "again 21 August to 4 September"),
+        ),
         (outlook(("2027-03-12", "2027-04-04")), ("12 March 2027 to 4 April 2027", "")),
         (outlook(), ("no sure window", "soil too cold")),
     ],

@@ -123,7 +123,7 @@ class SiteForm(GardenForm):
             "zone": "Winter-hardiness zone, if you like",
         }
         help_texts = GardenForm.Meta.help_texts | {
-            "school": "Decides which day is called yours; what each way costs stands with every crop.",
+            "school": "Decides every window; what the other ways would cost stands with every crop.",
             "away_from_h": "On most days, by the clock. Then one opening is told that is right for all of it.",
             "watered": "Where they are not, seed waits for rain in dry soil.",
             "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",

@@ -152,12 +152,11 @@ def put_back(packet: Packet) -> None:
 def choose(garden: Garden, crop_key: str, school: str, way: str) -> None:
     """Keep how the garden goes about a crop; nothing chosen gives the garden's own way back."""
     mine = CropChoice.objects.filter(garden=garden, crop_key=crop_key)
-    before = mine.values_list("way", flat=True).first() or ""
+    before = mine.values_list("school", "way").first() or ("", "")
     mine.delete()
     if school or way:
         CropChoice.objects.create(garden=garden, crop_key=crop_key, school=school, way=way)
-    if way != before:
-        # The school only names a day that is worked out anyway.
+    if (school, way) != before:
         note_change_in(garden)
 
 

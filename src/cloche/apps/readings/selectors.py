@@ -191,9 +191,9 @@ class DayRead:
         return (self.early.temperature_c + self.late.temperature_c) / 2 if self.early and self.late else None
 
 
-def day_reads(garden: Garden, now: datetime) -> dict[int, DayRead]:
-    """By place, what a day's figure can be made from."""
-    places = {place.pk: place for place in garden.places.all()}
+def day_reads(garden: Garden, now: datetime, only: Place | None = None) -> dict[int, DayRead]:
+    """By place, or of one only, what a day's figure can be made from."""
+    places = {place.pk: place for place in ([only] if only else garden.places.all())}
     rows = (
         Reading.objects.standing()
         .filter(place__in=places, taken_at__gt=now - FRESH, taken_at__lte=now)

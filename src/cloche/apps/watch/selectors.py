@@ -12,7 +12,7 @@ from cloche.apps.watch.jobs import covers, sowing
 from cloche.apps.watch.jobs.job import Job
 from cloche.apps.watch.models import Answer
 from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.pages.ground import Grounds
+from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.units import Units
 
 REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)

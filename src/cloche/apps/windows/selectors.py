@@ -131,12 +131,16 @@ def open_now(garden: Garden) -> dict[int, dict[str, float]]:
     return found
 
 
-def closed_now(garden: Garden) -> dict[int, set[str]]:
-    """By place: crops that are best sown there in place, but not today."""
-    rows = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
+def held_now(garden: Garden) -> dict[int, set[str]]:
+    """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
+    rows = CropOutlook.objects.filter(
+        place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False, hopeless=False
+    )
     found: dict[int, set[str]] = {}
-    for place_id, key in rows.values_list("place_id", "crop_key"):
-        found.setdefault(place_id, set()).add(key)
+    for place_id, key, windows, limit in rows.values_list("place_id", "crop_key", "windows", "main_limit"):
+        reason = windows[0]["opens_after"] if windows else limit
+        if reason and not reason.startswith("soil"):
+            found.setdefault(place_id, set()).add(key)
     return found
 
 

@@ -18,7 +18,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
     # Loads the engine: pages that only draw must not.
     from cloche.apps.sowings.flows.follow import pace_of
 
-    garden = place.garden
+    garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
     shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
     return Evidence(
@@ -38,7 +38,9 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
         crops=tuple(garden.crops),
         values=packets.values_in_use(garden),
-        ways={key: choice.way for key, choice in packets.choices_of(garden).items() if choice.way},
+        ways={key: choice.way for key, choice in choices.items() if choice.way},
+        school=garden.school,
+        schools={key: choice.school for key, choice in choices.items() if choice.school},
         field_factor=pace_of(sowings),
         watered=garden.watered,
         hotbed=_hotbed(place),

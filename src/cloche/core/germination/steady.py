@@ -37,7 +37,7 @@ def days_to_emergence(
     """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
 
     times: of the table's days, None: as in garden soil; depth_m: by default that of the published table. Swinging soil needs
-    `emergence.develop` over hourly temperatures: the curve is not straight, so a mean is not enough. """
+    `emergence.develop` over hourly temperatures: the curve is not straight, so a mean is not enough."""
     temperature = np.asarray(temperature_c, dtype=np.float64)
     refuse_wrong_unit(temperature)
     times = in_soil(crop, FIELD_FACTOR) if times is None else times

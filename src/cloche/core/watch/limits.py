@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
+from cloche.core.windows.limits import YOUNG_NIGHT
 
 HOT_C = {"cool": 27.0, "warm": 35.0}
 """Air that sets plants of a season back when they are shut in with it (assumption; growers open from the low twenties)."""
-OFF_NIGHT_C = {"cool": 4.0, "warm": 10.0}
-"""Nights in which a cover is no longer needed: over heat-lovers about 10 °C (common practice, no source); cool: assumption."""
+OFF_NIGHT_C = 4.0
+"""Nights in which cool-season crops need no cover any more (assumption)."""
 LYING_HOT_C = 40.0
 """While seed lies in the ground only its soil counts, which stays well below the air (assumption)."""
 UNKNOWN_COLD_C = -2.0
@@ -58,5 +59,8 @@ def _cold_c(crop: Crop, stage: Stage) -> float | None:
 
 
 def off_night_c(crop: Crop) -> float:
-    """Nights that a crop wants without its cover [°C]."""
-    return max(crop.plant_night_c, OFF_NIGHT_C[crop.season])
+    """Nights that a crop wants without its cover [°C]: those in which it may be planted out, or be up from seed, in the
+    open."""
+    if crop.hardiness != "tender":
+        return min(max(crop.plant_night_c, 0.0), OFF_NIGHT_C)
+    return crop.plant_night_c if crop.planted_out else YOUNG_NIGHT * crop.plant_night_c

@@ -13,7 +13,16 @@ from numpy.typing import NDArray
 from cloche.core.crops.catalogue import Crop, Wintering
 from cloche.core.windows.growth import full_growth_d
 from cloche.core.windows.harvest import Bites, harvest
-from cloche.core.windows.limits import DARK_GRACE_D, LEAST_SHARE, REGROWS_K, SEEDLING_D, SET_OUT_LEAD, Limit, longest_lie_d
+from cloche.core.windows.limits import (
+    DARK_GRACE_D,
+    LEAST_SHARE,
+    REGROWS_K,
+    SEEDLING_D,
+    SET_OUT_LEAD,
+    YOUNG_NIGHT,
+    Limit,
+    longest_lie_d,
+)
 from cloche.core.windows.season import Bed
 from cloche.core.windows.stages import reached
 
@@ -23,8 +32,8 @@ HARDENED_D = 14
 """Days after planting out in which frost is still judged by the hardened plant's limit, not the grown one's."""
 TOLD_K = 1.5
 """Growers tell nights as the weather report does; among the plants it is colder by this much [K] (assumption)."""
-YOUNG_NIGHT = 0.5
-"""Of the mean night wanted for planting out, what tender seedlings want that came up in place (common practice, no source)."""
+ROOTS_HOT_C = {"cool": 27.0, "warm": 33.0}
+"""Soil at the roots that hurts what is planted into it, as over a hotbed (assumption)."""
 REST_D = 120
 """How long winter's cold is looked at after the light has gone."""
 SPRING_GROWTH = 0.75
@@ -73,6 +82,7 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
     coldest = season.coldest(HARDENED_D)[day]
     bites: Bites = {
         Limit.COLD: bed.week_c[day] < crop.plant_soil_c,
+        Limit.HOT: bed.week_c[day] > ROOTS_HOT_C[crop.season],
         Limit.WET: bed.unworkable[day],
         Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c - TOLD_K,
         Limit.FROST: coldest < crop.frost_planted_c,

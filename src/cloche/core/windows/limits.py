@@ -22,6 +22,8 @@ LIE_FACTOR = 4.0
 March lies six weeks and comes up (common practice, no source). Sets and tubers keep."""
 LEAST_SHARE = 0.5
 SEEDLING_D = 21
+YOUNG_NIGHT = 0.5
+"""Of the mean night wanted for planting out, what tender seedlings want that came up in place (common practice, no source)."""
 STRETCHES = 2.0
 """A harvest that takes this many times its printed days is not the one that was sown for (assumption)."""
 PICKED = 0.9
@@ -76,6 +78,8 @@ class Limit(StrEnum):
     DAYLENGTH = "days of the wrong length"
     FORWARD = "too far grown before winter"
     WINTER = "winter too hard"
+    UNCOMFORTABLE = "soil not yet in its ideal range"
+    DATE = "before its date by the last frost"
 
 
 def longest_lie_d(crop: Crop) -> float:

@@ -29,9 +29,9 @@ ROOTED = 0.5
 class Outlook:
     """day (S,); success (S,); failing: Limit -> (S,), all 0-1; succeeds (S, members). worth (S,): share of a good harvest,
     courses without one counted. soil_c (S, members), mean over the week after [°C], and soil_mid_c (S,). growth (S,): index
-    over the three weeks after half are up, or after planting out. harvest_d (S,), days until the middle scenario's harvest,
-    inf: none. days_to (fractions, band, S) [d], inf: never; half_d (S, members); share (band, S) of live seed: of sowings in
-    place; empty of plantings."""
+    over the three weeks after half are up, or after planting out. good (S,): the best days for the harvest; harvest_d (S,),
+    days until the middle scenario's harvest, inf: none. days_to (fractions, band, S) [d], inf: never; half_d (S, members);
+    share (band, S) of live seed: of sowings in place; empty of plantings."""
 
     crop: Crop
     day: Days
@@ -43,6 +43,7 @@ class Outlook:
     soil_mid_c: Array
     growth: Array
     harvest_d: Array
+    good: NDArray[np.bool_]
     windows: list[Window]
     days_to: Array
     half_d: Array
@@ -88,6 +89,7 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
         soil_mid_c=bed.week_mid_c[day],
         growth=_growth(crop, bed, judging.up_day(bed, day, half_d)),
         harvest_d=harvest_d,
+        good=good,
         windows=windows(day, success, failing, good),
         days_to=days_to,
         half_d=half_d,
@@ -105,9 +107,10 @@ def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
     growth = _growth(crop, bed, np.repeat(day[:, None], members, axis=1))
     thrives = growth >= 0.8 * growth[success >= success.max() - 0.1].max()
     none, nothing = np.empty((0, len(BAND), len(day))), np.empty((0, len(day)))
-    found = windows(day, success, failing, best_days(crop, day, success, worth, harvest_d, thrives))
+    good = best_days(crop, day, success, worth, harvest_d, thrives)
+    found = windows(day, success, failing, good)
     soil = bed.week_c[day], bed.week_mid_c[day]
-    return Outlook(crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, found, none, nothing, nothing)
+    return Outlook(crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, good, found, none, nothing, nothing)
 
 
 def _counted(bites: judging.Bites) -> tuple[Array, Failing, NDArray[np.bool_]]:

@@ -11,6 +11,7 @@ from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
+from cloche.core.windows.limits import longest_lie_d
 
 
 class Readiness(StrEnum):
@@ -42,7 +43,11 @@ def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Ve
     edge_c = min(max(soil_c, crop.optimum_from_c), crop.optimum_to_c)
     edge_days = float(days_to_emergence(edge_c, crop, times, crop.sowing_depth_m))
     cost_share = max(0.0, float(crop.share.at(edge_c)) - share)
-    return Verdict(crop, readiness(crop, soil_c), days, share, days - edge_days, cost_share)
+    ready = readiness(crop, soil_c)
+    if ready is Readiness.COMFORTABLE and days > longest_lie_d(crop):
+        # The printed range begins where seed still lies for months: nobody is comfortable with that.
+        ready = Readiness.AT_MINIMUM
+    return Verdict(crop, ready, days, share, days - edge_days, cost_share)
 
 
 def readiness(crop: Crop, soil_c: float) -> Readiness:

@@ -1,23 +1,25 @@
 """The three schools of when to sow, as rules over the same numbers, and what each would cost.
 
-*At the minimum*: as soon as the soil most likely reaches the crop's minimum. *Comfortable*: once it surely lies inside the
-crop's range. *By the calendar*: so many days about the usual last frost, whatever the soil says (common practice, no source).
-"""
+*At the minimum*: as soon as the soil most likely reaches the crop's minimum, an even chance being enough. *Comfortable*: once
+it surely lies inside the crop's range. *By the calendar*: so many days about the usual last frost, whatever the soil says
+(common practice, no source). The one that a garden follows decides its windows everywhere; the others stand beside it."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 import numpy as np
 
-from cloche.core.crops.catalogue import HALF_A_DEGREE_F, Crop
+from cloche.core.crops.catalogue import HALF_A_DEGREE_F
 from cloche.core.windows.limits import HALF, Limit, longest_lie_d
 from cloche.core.windows.outlook import Outlook
+from cloche.core.windows.spans import Window, joined, spans_of, window
 
 CALENDAR_D = {"hardy": -35, "half-hardy": -14, "tender": 10}
 """Days after the usual last frost (common practice, no source)."""
 LIKELY, SURE = 0.5, 0.8
+AS_WARM_K = 1.0
 MISSED_D = 60
 """A calendar date missed by more than this belongs to another season."""
 
@@ -50,41 +52,72 @@ class Choice:
 
 def compare(outlook: Outlook, last_frost_day: float | None) -> list[Choice]:
     """All three. last_frost_day: the usual last spring frost in days from day 0, negative when past; None: never any."""
-    crop = outlook.crop
-    if crop.winter or not len(outlook.days_to):
+    if not by_schools(outlook):
         return []
-    found = {
-        School.MINIMUM: _first(outlook, _share_above(outlook, crop.minimum_c) >= LIKELY),
-        School.COMFORTABLE: _first(outlook, _comfortable(outlook) >= SURE),
-        School.CALENDAR: _by_calendar(outlook, last_frost_day),
-    }
-    up = {school: _expected_up(outlook, index) for school, index in found.items() if index is not None}
+    found = {school: windows_by(outlook, school, last_frost_day) for school in School}
+    first = {school: int(np.searchsorted(outlook.day, rows[0].earliest)) for school, rows in found.items() if rows}
+    up = {school: _expected_up(outlook, index) for school, index in first.items()}
     soonest = min(up.values(), default=0.0)
     return [
-        Choice(school, None) if index is None else _choice(outlook, school, index, up[school] - soonest)
-        for school, index in found.items()
+        _choice(outlook, school, first[school], up[school] - soonest) if school in first else Choice(school, None)
+        for school in School
     ]
 
 
-def _share_above(outlook: Outlook, limit_c: float) -> np.ndarray:
-    return np.asarray((outlook.soil_c >= limit_c - HALF_A_DEGREE_F).mean(axis=1))
+def by_schools(outlook: Outlook) -> bool:
+    """Whether the schools differ in it: not in what stands the winter, nor in what is planted out."""
+    return outlook.crop.winter is None and bool(len(outlook.days_to))
 
 
-def _comfortable(outlook: Outlook) -> np.ndarray:
-    crop: Crop = outlook.crop
-    inside = (outlook.soil_c >= crop.optimum_from_c - HALF_A_DEGREE_F) & (outlook.soil_c <= crop.optimum_to_c + HALF_A_DEGREE_F)
-    return np.asarray(inside.mean(axis=1))
+def windows_by(outlook: Outlook, school: School, last_frost_day: float | None) -> list[Window]:
+    """The windows of who sows by a school; last_frost_day as in `compare`."""
+    if not by_schools(outlook):
+        return outlook.windows
+    if school is School.MINIMUM:
+        return _at_minimum(outlook)
+    spans = spans_of(joined(outlook.day, outlook.success))
+    if school is School.CALENDAR:
+        return _by_calendar(outlook, spans, last_frost_day)
+    return [_comfortable(outlook, *span) for span in spans]
 
 
-def _first(outlook: Outlook, meets: np.ndarray) -> int | None:
-    return int(np.argmax(meets)) if meets.any() else None
+def _between(outlook: Outlook, first: int, last: int) -> Window:
+    return window(first, last, outlook.day, outlook.success, outlook.failing, outlook.good)
 
 
-def _by_calendar(outlook: Outlook, last_frost_day: float | None) -> int | None:
+def _at_minimum(outlook: Outlook) -> list[Window]:
+    """As soon as the soil has likely reached the minimum, on days that more likely than not give a crop."""
+    reached = (outlook.soil_c >= outlook.crop.minimum_c - HALF_A_DEGREE_F).mean(axis=1) >= LIKELY
+    found = []
+    for first, last in spans_of(joined(outlook.day, outlook.success, LIKELY)):
+        warm = np.flatnonzero(reached[first : last + 1])
+        if len(warm):
+            found.append(_between(outlook, first + int(warm[0]), last))
+    return found
+
+
+def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
+    """From when the soil surely lies in the range; where this ground never gets there, from when it is about as warm as it
+    gets."""
+    surely_c = np.quantile(outlook.soil_c[first : last + 1], 1 - SURE, axis=1)
+    wanted_c = min(outlook.crop.optimum_from_c - HALF_A_DEGREE_F, float(surely_c.max()) - AS_WARM_K)
+    start = first + int(np.argmax(surely_c >= wanted_c))
+    found = _between(outlook, start, last)
+    return replace(found, opens_after=Limit.UNCOMFORTABLE) if start > first else found
+
+
+def _by_calendar(outlook: Outlook, spans: list[tuple[int, int]], last_frost_day: float | None) -> list[Window]:
+    """The first span from its date on, whatever the soil says; one whose date is long past keeps the season that is left."""
     wanted = 0.0 if last_frost_day is None else last_frost_day + CALENDAR_D[outlook.crop.hardiness]
-    if wanted < -MISSED_D or wanted > outlook.day[-1]:
-        return None
-    return int(np.searchsorted(outlook.day, max(wanted, 0.0)))
+    found = []
+    for number, (first, last) in enumerate(spans):
+        start = first
+        if number == 0 and wanted >= -MISSED_D:
+            start = int(np.searchsorted(outlook.day, max(wanted, 0.0)))
+        if start <= last:
+            one = _between(outlook, start, last)
+            found.append(replace(one, opens_after=Limit.DATE) if start != first and start > 0 else one)
+    return found
 
 
 def _choice(outlook: Outlook, school: School, index: int, lost_d: float) -> Choice:

@@ -43,19 +43,23 @@ class Window:
 
 def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> list[Window]:
     """Spans in which eight scenarios of ten succeed. good: (days,) those that count as best where they lie within a span."""
-    sensible = joined(day, success)
+    return [window(first, last, day, success, failing, good) for first, last in spans_of(joined(day, success))]
+
+
+def spans_of(sensible: NDArray[np.bool_]) -> list[tuple[int, int]]:
+    """First and last index of every run of days that is long enough to name."""
     edges = np.flatnonzero(np.diff(np.concatenate([[False], sensible, [False]]).astype(int)))
-    spans = [(a, b - 1) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= SHORTEST]
-    return [_window(first, last, day, success, failing, good) for first, last in spans]
+    return [(int(a), int(b) - 1) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= SHORTEST]
 
 
-def joined(day: NDArray[np.intp], success: Array) -> NDArray[np.bool_]:
-    """The sensible days, and the short gaps between them that are no deeper than chance among a few dozen scenarios makes."""
-    sensible = success >= SENSIBLE
+def joined(day: NDArray[np.intp], success: Array, enough: float = SENSIBLE) -> NDArray[np.bool_]:
+    """The days that succeed often enough, and the short gaps between them that are no deeper than chance among a few dozen
+    scenarios makes."""
+    sensible = success >= enough
     edges = np.flatnonzero(np.diff(sensible.astype(int)))
     for end, start in pairwise(edges):
         gap = slice(end + 1, start + 1)
-        if sensible[end] and day[start + 1] - day[end] <= SHORT_GAP_D and success[gap].min() >= SENSIBLE - CHANCE:
+        if sensible[end] and day[start + 1] - day[end] <= SHORT_GAP_D and success[gap].min() >= enough - CHANCE:
             sensible[gap] = True
     return sensible
 
@@ -83,7 +87,8 @@ def quick_and_full(half_d: Array, share: Array, success: Array) -> NDArray[np.bo
     return (half_d <= BEST_DAYS_FACTOR * half_d[among].min()) & (share >= BEST_SHARE_FACTOR * share[among].max())
 
 
-def _window(first: int, last: int, day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> Window:
+def window(first: int, last: int, day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> Window:
+    """The window between two indices, with what binds at its edges."""
     span = np.arange(first, last + 1)
     best = span[good[span]] if good[span].any() else span
     open_ended = bool(last == len(day) - 1)

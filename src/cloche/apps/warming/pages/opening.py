@@ -11,7 +11,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.warming.selectors import standing_items
 from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.pages.ground import Grounds
+from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge import covers, crops
 from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.units import Units

@@ -17,9 +17,10 @@ from cloche.apps.warming.pages.trial import pairs_of, trials_in
 from cloche.apps.watch.jobs.job import DAY_H, MORNING_H, Job
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.pages.ground import Grounds
+from cloche.apps.windows.pages.warmth import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops, hotbeds
+from cloche.bridge.planting import BENCHES
 from cloche.bridge.units import Units
 
 CLOSING_D, TOP_UP_D, SOWN_AGO_D = 7, 12, 40
@@ -130,29 +131,47 @@ def _awaited(sowing: Sowing, today: date, address: str) -> Iterator[Job]:
 def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
     """Windows whose last sensible day is within the week, of crops not sown lately."""
     lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
-    last: dict[str, tuple[date, Place]] = {}
     for key, rows in windows.outlooks_by_crop(garden).items():
-        for row in rows:
-            if row.sown and row.windows and not row.hopeless and row.sow_now and not row.windows[0]["open_ended"]:
-                day = date.fromisoformat(row.windows[0]["last"])
-                if key not in last or day > last[key][0]:
-                    last[key] = day, row.place
-    for key, (day, place) in last.items():
-        if key not in lately and (day - today).days <= CLOSING_D:
+        found = _last_chance([row for row in rows if row.sown and not row.hopeless and row.place.kind not in BENCHES])
+        if found is None or key in lately:
+            continue
+        day, place, again = found
+        if (day - today).days <= CLOSING_D:
             name = crops.crop(key).name_plural
             address = f"{reverse('new_sowing', args=[garden.pk])}?{urlencode({'place': place.pk, 'crop': key})}"
             said = words.sentence(words.day(day, today))
-            why = f"{said} is the last sensible day anywhere here; after it too little season is left or heat comes."
+            why = f"{said} is the last sensible day anywhere here{_again_words(again, today)}."
             yield Job(
                 f"last:{key}",
                 f"by {words.day(day, today)}",
                 DAY_H,
-                f"Sow {name}, or leave them for this season.",
+                f"Sow {name}, or {'wait for the next window' if again else 'leave them for this season'}.",
                 why,
                 place.name,
                 place.pk,
                 ("Write it down", address),
             )
+
+
+def _last_chance(rows: list[CropOutlook]) -> tuple[date, Place, tuple[date, Place] | None] | None:
+    """Of a crop's outlooks the last day of the windows that are open and where, and the first that opens later anywhere; None
+    where one is open with no end in sight, or none is open."""
+    now = [row for row in rows if row.windows and row.sow_now]
+    if not now or any(row.windows[0]["open_ended"] for row in now):
+        return None
+    day, place = max(((date.fromisoformat(row.windows[0]["last"]), row.place) for row in now), key=lambda pair: pair[0])
+    later = [
+        (date.fromisoformat(window["earliest"]), row.place) for row in rows for window in row.windows[1 if row.sow_now else 0 :]
+    ]
+    if any(first <= day for first, _ in later):
+        return None
+    return day, place, min(later, key=lambda pair: pair[0], default=None)
+
+
+def _again_words(again: tuple[date, Place] | None, today: date) -> str:
+    if again is None:
+        return "; after it too little season is left or heat comes"
+    return f"; the next window is from {words.day(again[0], today)} in {again[1].name}"
 
 
 def trials(garden: Garden, today: date) -> Iterator[Job]:

@@ -18,7 +18,7 @@ from cloche.apps.watch.selectors import Day, day_of
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
-from cloche.apps.windows.pages.wakes import Standing, standings
+from cloche.apps.windows.pages.warmth import Warmth, warmth_in
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
@@ -75,10 +75,10 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     today = local.date()
     grounds = windows.grounds_in(garden)
     lines = ground_pages.lines(garden, grounds, units, now)
-    found = standings(garden, grounds, now)
+    found = warmth_in(garden, grounds, now)
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
-    closed = windows.closed_now(garden)
+    closed = windows.held_now(garden)
     by_place = {standing.place.pk: standing for standing in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
     inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
@@ -135,7 +135,7 @@ def _crops(keys: Iterable[str]) -> list[crops.Crop]:
 
 def _headline(
     lines: list[PlaceLine],
-    found: list[Standing],
+    found: list[Warmth],
     open_now: dict[int, dict[str, float]],
     openings: list[tuple[date, int, str]],
     today: date,
@@ -165,7 +165,7 @@ def _plurals(some: list[crops.Crop]) -> str:
     return words.listed([crop.name_plural for crop in some], 3)
 
 
-def _first_opening(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> str:
+def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> str:
     names = {s.place.pk: s.place.name for s in found}
     direct = [(on, place, key) for on, place, key in openings if place in names]
     if not direct:
@@ -180,7 +180,7 @@ def _closed(grown: list[crops.Crop], closed: dict[int, set[str]], line: PlaceLin
 
 def _place_now(
     line: PlaceLine,
-    standing: Standing | None,
+    standing: Warmth | None,
     open_now: dict[int, dict[str, float]],
     openings: list[tuple[date, int, str]],
     units: Units,
@@ -191,10 +191,10 @@ def _place_now(
         return PlaceNow(line, "", "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
-    held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.now_c)]
+    held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.day_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    figure = f"mean {units.temperature_text(standing.now_c)}, {standing.how.split(',')[0]}"
+    figure = f"mean {units.temperature_text(standing.day_c)}, {standing.how.split(',')[0]}"
     return PlaceNow(line, "", figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
@@ -210,7 +210,7 @@ def _air(garden: Garden, units: Units, today: date) -> str:
     return words.sentence(", ".join(said)) + "." if said else ""
 
 
-def _next_up(found: list[Standing], openings: list[tuple[date, int, str]], today: date) -> list[str]:
+def _next_up(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> list[str]:
     names = {s.place.pk: s.place.name for s in found}
     by_day: dict[tuple[date, int], list[str]] = {}
     for on, place, key in openings:

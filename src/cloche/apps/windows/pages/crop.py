@@ -13,7 +13,7 @@ from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limits import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
-from cloche.apps.windows.pages.schools import NAMES, school_day
+from cloche.apps.windows.pages.schools import NAMES
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import MEMBERS
@@ -51,7 +51,7 @@ def crop_page(
     return CropPage(
         headline=_headline(crop, place, outlook, today),
         sub=f"{crop.botanical_name} · {deep}{method(crop)}",
-        mine=_mine(outlook, school, today),
+        mine=_mine(outlook, school),
         ribbon=drawn,
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
@@ -83,12 +83,9 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
     return f"{name} in {place.name}: {put_words(crop, outlook)} {when}{', ' + note if note else ''}."
 
 
-def _mine(outlook: CropOutlook, school: str, today: date) -> str:
-    """The garden's own rule as a sentence, where it has a day."""
-    on = school_day(outlook, school)
-    if on is None:
-        return ""
-    return f"{NAMES[school]}, which is your way, it would be {words.day(on, today)}."
+def _mine(outlook: CropOutlook, school: str) -> str:
+    """Which rule the windows follow, where the rules differ."""
+    return f"All windows here follow your way of sowing: {NAMES[school].lower()}." if outlook.schools else ""
 
 
 def _ends(window: dict[str, Any]) -> tuple[str, ...]:
@@ -106,8 +103,8 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
         sure = words.likely(window["probability"])
         lines.append(f"Between the two a {noun} succeeds {sure}, over {MEMBERS} courses that the weather may take.")
     lines.append(_success_words(crop, outlook))
-    if crop.winter and place.garden.latitude_deg:
-        lines.append("Snow, which shelters, is not counted when the winter’s cold is judged.")
+    if crop.winter and not crop.winter.rooted:
+        lines.append("Its leaves are judged by the air; snow, which shelters them, is not counted.")
     return lines
 
 
@@ -115,7 +112,7 @@ def _success_words(crop: Crop, outlook: CropOutlook) -> str:
     if not outlook.sown:
         return (
             f"A planting counts as a success when soil and nights are warm enough, no frost of the next fortnight is harder "
-            f"than hardened plants stand, and {crop.maturity_planted_d:.0f} days to harvest still fit."
+            f"than hardened plants stand, and {_harvest_words(crop, crop.maturity_planted_d)}."
         )
     lies = round(float(crops.longest_lie_d(crop)))
     start = (
@@ -125,7 +122,16 @@ def _success_words(crop: Crop, outlook: CropOutlook) -> str:
         return (
             f"{start} comes up, it is neither too small nor too far grown when the light goes, and it stands the winter’s cold."
         )
-    return (
-        f"{start} comes up, no night in the three weeks after kills it, days are not under ten hours, "
-        f"and {crop.maturity_d:.0f} days to harvest still fit."
-    )
+    return f"{start} comes up, no night in the three weeks after kills it, and {_harvest_words(crop, crop.maturity_d)}."
+
+
+def _harvest_words(crop: Crop, printed_d: float) -> str:
+    """What the stretch to harvest has to give."""
+    if crop.life.perennial:
+        return "it grows strong enough before winter to come again"
+    said = f"it grows to harvest, in {printed_d:.0f} days of its usual season and more in cold or dark ones"
+    if crop.heat_limit_c is not None:
+        said += ", without losing half of it to heat"
+    if crop.life.chill:
+        said += " or bolting after cold weeks"
+    return said

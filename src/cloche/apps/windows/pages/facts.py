@@ -76,6 +76,7 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
         found.append(Fact("Ready", f"about {weeks} after the days have ten hours again", crop.growing_source))
     else:
         found.append(Fact("Ready", f"about {crop.maturity_d:.0f} days after it is up", crop.growing_source, ("maturity_d",)))
+    found += _life(crop, degrees)
     if crop.planted_out:
         found += _raising(crop, degrees)
     if crop.heat_sum:
@@ -83,6 +84,33 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
             f"{crop.heat_sum.days_at(t):.0f} at {degrees(t)}" for t in (10.0, 15.0, 20.0) if t > crop.heat_sum.base_c + 1
         )
         found.insert(4, Fact("By a second source", f"{by_sum} days", crop.heat_sum_source))
+    return found
+
+
+def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
+    """What makes it grow, and what spoils it."""
+    life = crop.life
+    grows = f"from a day’s mean of {degrees(life.begins_c)}, best at {degrees(life.best_c)}"
+    found = [Fact("Grows", grows, "assumption, within what handbooks give")]
+    if crop.heat_limit_c is not None:
+        said = f"half is lost where days pass {degrees(crop.heat_limit_c)} while it flowers, sets or heads"
+        found.append(Fact("Heat", said, crop.growing_source, ("heat_limit_c",)))
+    if life.chill:
+        chill = life.chill
+        said = f"{chill.days:.0f} days under {degrees(chill.below_c)} in its first {chill.within_d} make it bolt or button"
+        found.append(Fact("Cold in youth", said, crop.growing_source))
+    long_days = {"flowers": "flowers in lengthening or long days", "bolts": "bolts the sooner the longer the day"}
+    if life.long_days:
+        found.append(Fact("Length of the day", long_days[life.long_days], crop.growing_source))
+    elif life.bulb_lead_d:
+        found.append(
+            Fact("Length of the day", "bulbs about the longest day, as large as it has grown by then", crop.growing_source)
+        )
+    if life.regrows:
+        again = {"growing point below ground": "comes again while its growing point is below ground"}
+        found.append(
+            Fact("After a frost", again.get(life.regrows, "shoots again, some twelve days later"), crop.growing_source)
+        )
     return found
 
 
@@ -102,7 +130,11 @@ def _emergence(crop: Crop, units: Units) -> list[Fact]:
         return [Fact("Days to shoots", f"{days:.0f} in soil that suits it", crop.rate_source)]
     return [
         Fact("Days to come up", _table_words(crop, units), crop.rate_source, ("pace",)),
-        Fact("Garden soil against laboratory", f"{crops.FIELD_FACTOR:g} times as long", "assumption, until counts tell"),
+        Fact(
+            "Garden soil against laboratory",
+            f"{crops.FIELD_FACTOR * crop.field_times:.2g} times as long",
+            "assumption, until counts tell",
+        ),
         Fact("Share that comes up", "by temperature, against its best", crop.share_source),
         Fact("Keeps", words.count(crop.keeps_y, "year"), "handbooks, from memory"),
     ]

@@ -9,6 +9,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.pages.place import TREND_K
+from cloche.apps.windows.pages.warmth import Grounds
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge.units import Units
 from cloche.drawing.slice import Slice, slice_of
@@ -26,9 +27,6 @@ class PlaceLine:
     later: str
     last_read: str
     read_today: bool
-
-
-Grounds = list[tuple[Place, Ground | None]]
 
 
 def lines(garden: Garden, grounds: Grounds, units: Units, now: datetime) -> list[PlaceLine]:

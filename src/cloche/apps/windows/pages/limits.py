@@ -14,6 +14,10 @@ SENTENCES = {
     "hot days before harvest": "it would have to ripen in too hot days",
     "too far grown before winter": "it would be too far grown when winter comes",
     "winter too hard": "the winter is too hard for it there",
+    "bolts after cold": "cold weeks in its youth would make it bolt",
+    "days of the wrong length": "the days are the wrong length for it to flower or bulb",
+    "soil not yet in its ideal range": "the soil is not surely in its ideal range yet",
+    "before its date by the last frost": "its date by the last frost has not come",
 }
 PLANTED = {
     "soil too cold": "the soil at the roots is too cold",

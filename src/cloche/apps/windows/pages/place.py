@@ -14,6 +14,7 @@ from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
+from cloche.apps.windows.pages.warmth import Warmth, warmth_at
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
@@ -70,9 +71,10 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
         headline = f"{place.name} is being worked out for the first time."
         return GroundPart(headline, what, None, None, True, "", "")
     made = ground.forecast.made_at.astimezone(timezone)
+    warmth = warmth_at(ground, now)
     return GroundPart(
-        headline=headline_of(ground, units, now),
-        sub=f"{what} · {words.weekday(local.date())}",
+        headline=headline_of(warmth, ground, units),
+        sub=f"{what} · {words.weekday(local.date())} · {_now_words(warmth, ground, units, now)}",
         picture=picture_of(ground, units, local, also),
         knowledge=knowledge_of(ground, units),
         stale=ground.stale(local.date()),
@@ -81,10 +83,14 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
     )
 
 
-def headline_of(ground: Ground, units: Units, now: datetime) -> str:
-    """North bed is at 8.4° and warming: about 10° in a week."""
-    mean, later = ground.day_mean(now), ground.mean_in(7)
-    at = f"{ground.place.name} stands at {units.temperature_text(mean)} at seed depth"
+def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> str:
+    return f"{units.temperature_text(ground.soil_at(now))} at this hour · the mean: {warmth.how}"
+
+
+def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
+    """North bed stands at 8.4°, the day’s mean at seed depth, and is warming: about 10° in a week."""
+    mean, later = warmth.day_c, ground.mean_in(7)
+    at = f"{ground.place.name} stands at {units.temperature_text(mean)}, the day’s mean at seed depth,"
     about = f"about {units.temperature_text(later, 0)} in a week"
     if later - mean > TREND_K:
         return f"{at} and is warming: {about}."
@@ -151,6 +157,6 @@ def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     best = words.span(date.fromisoformat(first["best_from"]), date.fromisoformat(first["best_to"]), today)
     note = f"best {best}" if best != when and not first["open_ended"] else ""
     if len(outlook.windows) > 1:
-        again = date.fromisoformat(outlook.windows[1]["earliest"])
-        note = f"{note}; again from {words.day(again, today)}".lstrip("; ")
+        again = " and ".join(open_span(window, today) for window in outlook.windows[1:])
+        note = f"{note}; again {again}".lstrip("; ")
     return when, note

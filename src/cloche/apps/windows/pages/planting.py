@@ -13,7 +13,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.pages.sowing import risk_words
+from cloche.apps.windows.pages.sowing import harvest_words, risk_words
 from cloche.bridge import crops, planting
 from cloche.bridge.crops import Crop
 from cloche.bridge.stored import day_of
@@ -68,16 +68,16 @@ def planting_page(
     on = today + timedelta(days=day.offset)
     raised = planting.raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
-    harvest = on + timedelta(days=round(crop.maturity_planted_d))
-    after = f"They would {planting.growth_words(day.growth)} there at first. Harvest about {words.day(harvest, today)}."
+    after = f"They would {planting.growth_words(day.growth)} there at first. {harvest_words(crop, on, day.harvest_d, today)}"
+    harvest = [] if day.harvest_d is None else [("harvest", f"about {words.day(on + timedelta(days=day.harvest_d), today)}")]
     return Planting(
         on=on,
         offset=day.offset,
         said=_said(raised, bench, on, today, units, crop),
         soil=f"Soil at the roots about {units.temperature_text(day.soil_c)} in the week after.",
         risk=risk_words(day, sown=False),
-        after=after,
-        rows=[*rows, ("plant out", words.day(on, today)), ("harvest", f"about {words.day(harvest, today)}")],
+        after=after.rstrip(),
+        rows=[*rows, ("plant out", words.day(on, today)), *harvest],
     )
 
 

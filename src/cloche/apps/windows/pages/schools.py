@@ -11,8 +11,8 @@ from cloche.bridge.units import Units
 
 NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
 NEVER = {
-    "minimum": "The soil does not reach it within the days looked at.",
-    "comfortable": "The soil does not surely get there within the days looked at.",
+    "minimum": "No day within those looked at has an even chance.",
+    "comfortable": "No day within those looked at is sure enough.",
     "calendar": "Its date is not within the days looked at.",
 }
 
@@ -43,12 +43,6 @@ def together(outlook: CropOutlook, today: date) -> str:
     fails = outlook.schools[0]["fails"]
     end = "hardly ever fails" if fails < 0.05 else f"fails {words.likely(fails)}"
     return f"All three of them say {words.day(on, today)}: the sowing {end}."
-
-
-def school_day(outlook: CropOutlook, school: str) -> date | None:
-    """The day on which a school would sow."""
-    found = next((choice["day"] for choice in outlook.schools if choice["school"] == school), None)
-    return date.fromisoformat(found) if found else None
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:

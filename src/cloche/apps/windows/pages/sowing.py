@@ -96,9 +96,16 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
         return ""
     thing = "Seedlings" if crop.start == "seed" else "Shoots"
     said = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
-    if day.harvest_d is not None:
-        said += f" Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
-    return said
+    return f"{said} {harvest_words(crop, on, day.harvest_d, today)}".rstrip()
+
+
+def harvest_words(crop: Crop, on: date, harvest_d: int | None, today: date) -> str:
+    """When it is ripe in the middle course of the weather; nothing where it is not in sight."""
+    if crop.life.perennial:
+        return "It is there for years; the harvest is another year’s."
+    if harvest_d is None:
+        return ""
+    return f"Harvest about {words.day(on + timedelta(days=harvest_d), today)}."
 
 
 def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:

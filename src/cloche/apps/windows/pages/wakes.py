@@ -10,18 +10,15 @@ from django.http import QueryDict
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.gardens.packets import values_in_use
-from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors
-from cloche.apps.windows.pages.ground import Grounds
-from cloche.apps.windows.selectors import Ground
+from cloche.apps.windows.pages.warmth import Warmth, warmth_in
 from cloche.bridge import border, crops
 from cloche.bridge.crops import Crop, Readiness, Verdict
-from cloche.bridge.doubts import day_mean_from_one
 from cloche.bridge.units import Units
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
 
-LATER_D, MOST_AHEAD_D = 13, 30
+MOST_AHEAD_D = 30
 FILTERS = (
     ("", "all crops"),
     ("cool", "cool-season"),
@@ -76,47 +73,6 @@ class WakesPage:
     filters: tuple[tuple[str, str], ...] = FILTERS
 
 
-ESTIMATED = "estimated"
-
-
-@dataclass(frozen=True)
-class Standing:
-    """A place's soil now [°C]; how: what that figure is, in words, “estimated” where nothing was read."""
-
-    place: Place
-    now_c: float
-    later_c: float
-    how: str = ESTIMATED
-
-
-def standings(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Standing]:
-    """Every place that has a forecast, in walking order, some days ahead; grounds from selectors.grounds_in."""
-    if ahead_d:
-        known = [(place, ground) for place, ground in grounds if ground is not None]
-        return [Standing(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
-    read = measured.day_reads(garden, now)
-    found = []
-    for place, ground in grounds:
-        if ground is not None:
-            found.append(_standing(place, ground, read.get(place.pk, measured.DayRead()), now))
-    return found
-
-
-def _standing(place: Place, ground: Ground, read: measured.DayRead, now: datetime) -> Standing:
-    """A logger's day, else the mean of early and late, else one reading moved to its day's mean by the place's own curve."""
-    later_c = ground.mean_in(LATER_D)
-    if read.logged_c is not None:
-        return Standing(place, read.logged_c, later_c, "measured, a logger’s whole day")
-    if read.mean_c is not None:
-        return Standing(place, read.mean_c, later_c, "measured, the mean of the last early and late reading")
-    one = read.early or read.late
-    if one:
-        mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
-        how = f"one {'morning' if read.early else 'evening'} reading, moved to the day’s mean by the place’s own curve"
-        return Standing(place, mean, later_c, how)
-    return Standing(place, ground.day_mean(now), later_c)
-
-
 def _kept(crop: Crop, only: str) -> bool:
     if only in ("cool", "warm"):
         return crop.season == only
@@ -127,15 +83,15 @@ def _kept(crop: Crop, only: str) -> bool:
 
 def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> WakesPage:
     """The page read for one place, by default the first of the walk, now or some days ahead."""
-    found = standings(garden, selectors.grounds_in(garden), now, asked.ahead_d)
+    found = warmth_in(garden, selectors.grounds_in(garden), now, asked.ahead_d)
     chosen = next((s for s in found if s.place.pk == asked.place_id), found[0] if found else None)
     if chosen is None:
         headline = "What wakes will show every crop against the warmth of your beds."
         return WakesPage(headline, "", [], None, None, [], [], asked)
     everything = crops.chosen(garden.crops, values_in_use(garden))
     grown = [crop for crop in everything if _kept(crop, asked.only)]
-    comfortable = [_choice(v) for v in crops.comfortable(chosen.now_c, grown)]
-    minimum = [_choice(v) for v in crops.at_minimum(chosen.now_c, grown)]
+    comfortable = [_choice(v) for v in crops.comfortable(chosen.day_c, grown)]
+    minimum = [_choice(v) for v in crops.at_minimum(chosen.day_c, grown)]
     when = _when(asked.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
@@ -150,7 +106,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
     )
 
 
-def _headline(chosen: Standing, comfortable: list[Choice], when: str) -> str:
+def _headline(chosen: Warmth, comfortable: list[Choice], when: str) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
         return f"Nothing is comfortable in {chosen.place.name} {'yet' if when == 'now' else when}."
@@ -163,9 +119,9 @@ def _when(ahead_d: int) -> str:
     return {7: "in a week", 14: "in a fortnight", 30: "in a month"}.get(ahead_d, f"in {words.count(ahead_d, 'day')}")
 
 
-def _stands(chosen: Standing, units: Units, ahead_d: int) -> str:
+def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
     will = "will stand" if ahead_d else "stands"
-    return f"{chosen.place.name} {will} at {units.temperature_text(chosen.now_c)}"
+    return f"{chosen.place.name} {will} at {units.temperature_text(chosen.day_c)}, the day’s mean"
 
 
 def _choice(verdict: Verdict) -> Choice:
@@ -179,8 +135,8 @@ def _choice(verdict: Verdict) -> Choice:
     return Choice(verdict.crop.key, verdict.crop.name, said, cost)
 
 
-def _picture(found: list[Standing], chosen: Standing, grown: list[Crop], units: Units) -> wakes.Wakes:
-    verdicts = {v.crop.key: v for v in crops.verdicts(chosen.now_c, grown)}
+def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Units) -> wakes.Wakes:
+    verdicts = {v.crop.key: v for v in crops.verdicts(chosen.day_c, grown)}
     shapes = [
         wakes.CropShape(
             speed.crop.key,
@@ -194,7 +150,7 @@ def _picture(found: list[Standing], chosen: Standing, grown: list[Crop], units: 
         for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C, grown)
     ]
     beds = [
-        wakes.BedLine(s.now_c, s.later_c, f"{s.place.name} {units.temperature_text(s.now_c, 0)}", s is chosen) for s in found
+        wakes.BedLine(s.day_c, s.later_c, f"{s.place.name} {units.temperature_text(s.day_c, 0)}", s is chosen) for s in found
     ]
     if units.temperature == "C":
         ticks = [Tick(t, f"{t}°") for t in range(0, 41, 5)]

@@ -1,0 +1,60 @@
+"""How warm each place is: the one figure for its day, what it rests on, and a fortnight on. Every page takes them from here."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings import selectors as measured
+from cloche.apps.windows.selectors import Ground
+from cloche.bridge.doubts import day_mean_from_one
+
+LATER_D = 13
+Grounds = list[tuple[Place, Ground | None]]
+ESTIMATED = "estimated"
+
+
+@dataclass(frozen=True)
+class Warmth:
+    """A place's soil at seed depth [°C]: the day's mean, and a fortnight later's; how: what the first is, in words, “estimated”
+    where nothing was read."""
+
+    place: Place
+    day_c: float
+    later_c: float
+    how: str = ESTIMATED
+
+
+def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Warmth]:
+    """Every place that has a forecast, in walking order, some days ahead; grounds from selectors.grounds_in."""
+    if ahead_d:
+        known = [(place, ground) for place, ground in grounds if ground is not None]
+        return [Warmth(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
+    read = measured.day_reads(garden, now)
+    found = []
+    for place, ground in grounds:
+        if ground is not None:
+            found.append(warmth_of(place, ground, read.get(place.pk, measured.DayRead()), now))
+    return found
+
+
+def warmth_at(ground: Ground, now: datetime) -> Warmth:
+    """One place's, by what was read there."""
+    read = measured.day_reads(ground.place.garden, now, ground.place)
+    return warmth_of(ground.place, ground, read.get(ground.place.pk, measured.DayRead()), now)
+
+
+def warmth_of(place: Place, ground: Ground, read: measured.DayRead, now: datetime) -> Warmth:
+    """A logger's day, else the mean of early and late, else one reading moved to its day's mean by the place's own curve."""
+    later_c = ground.mean_in(LATER_D)
+    if read.logged_c is not None:
+        return Warmth(place, read.logged_c, later_c, "measured, a logger’s whole day")
+    if read.mean_c is not None:
+        return Warmth(place, read.mean_c, later_c, "measured, the mean of the last early and late reading")
+    one = read.early or read.late
+    if one:
+        mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
+        how = f"one {'morning' if read.early else 'evening'} reading, moved to the day’s mean by the place’s own curve"
+        return Warmth(place, mean, later_c, how)
+    return Warmth(place, ground.day_mean(now), later_c)
