@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from datetime import date, datetime
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from cloche.core.covers.kinds import NOT_KNOWN, Known
+from cloche.core.germination.stand import STAND_LOG_SD
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
 from cloche.core.heat.hotbed import Build
 
@@ -77,7 +79,7 @@ class Deed:
 @dataclass(frozen=True)
 class SownBatch:
     """A sowing that was made. values: what its packet says of the crop; rate: share of the lot taken to be alive; counts: how
-    many were up on a day."""
+    many were up on a day. over: nothing more is expected to come up; told: what was last foretold of it."""
 
     number: int
     crop_key: str
@@ -87,6 +89,8 @@ class SownBatch:
     rate: float
     values: dict[str, float] = field(default_factory=dict)
     counts: tuple[tuple[date, int], ...] = ()
+    over: bool = False
+    told: dict[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -107,13 +111,12 @@ class Evidence:
     """All of it. Temperatures [°C], depths [m], instants aware, days local.
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
-    crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways: sown
-    or planted_out, where it overrules what is derived. school: by which rule it sows, empty: on every sensible day; schools: of
-    crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
-    laboratory's. watered: whether seed beds are kept moist; where not, dry soil stops seed. hotbed: what it is built of,
-    when it was filled and topped up. away: local hours of the day in which nobody is there.
-    under: what was seen under its covers.
-    """
+    crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
+    sown or planted_out, where it overrules what is derived. school: by which rule it sows, empty: on every sensible day;
+    schools: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
+    laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
+    not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
+    which nobody is there. under: what was seen under its covers."""
 
     kind: str
     seed_depth_m: float
@@ -135,6 +138,7 @@ class Evidence:
     school: str = ""
     schools: dict[str, str] = field(default_factory=dict)
     field_factor: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
+    stand: tuple[float, float] = (1.0, STAND_LOG_SD)
     watered: bool = True
     sown: tuple[SownBatch, ...] = ()
     hotbed: tuple[Build, date, date | None] | None = None

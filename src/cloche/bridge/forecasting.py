@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge import outlooks
+from cloche.bridge.batches import Learned as Counted
 from cloche.bridge.batches import batch_outlook
 from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.crops import Grown, grown
@@ -110,7 +111,7 @@ def forecast(evidence: Evidence) -> Foretold:
 
 def _run_up_d(evidence: Evidence) -> int:
     """Far enough back for the oldest sowing that is still followed."""
-    ages = [(evidence.today - sown.sown_on).days + 1 for sown in evidence.sown]
+    ages = [(evidence.today - sown.sown_on).days + 1 for sown in evidence.sown if not sown.over]
     return max([RUN_UP_D, *(age for age in ages if age <= PAST_D)])
 
 
@@ -118,12 +119,11 @@ def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
     """Outlooks of the sowings that lie within the run; what is older keeps what was last said of it."""
     first = evidence.today - timedelta(days=found.run_up_d)
     moist = None if evidence.watered else found.course.moist.astype(np.float64)
+    learned = Counted(evidence.field_factor, evidence.stand, evidence.kind in BENCHES)
     return {
-        sown.number: batch_outlook(
-            sown, found.soil_c(outlooks.nearest_depth(sown.depth_m)), first, evidence.field_factor, moist
-        )
+        sown.number: batch_outlook(sown, found.soil_c(outlooks.nearest_depth(sown.depth_m)), first, learned, moist)
         for sown in evidence.sown
-        if first <= sown.sown_on <= evidence.today
+        if first <= sown.sown_on <= evidence.today and not sown.over
     }
 
 
@@ -145,7 +145,7 @@ def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -
         depth: WindowBed.of(found.soil_c(depth)[first:], season, factor, None if evidence.watered else moist)
         for depth in outlooks.depths_for(_crops(evidence))
     }
-    return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES)
+    return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES, stand=evidence.stand[0])
 
 
 def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site, normals: Normals) -> _Outlook:

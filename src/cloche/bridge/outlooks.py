@@ -12,6 +12,7 @@ from cloche.bridge.crops import Grown
 from cloche.bridge.plain import DAYS, SHARES, TENTHS, CropDays, short
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.stand import stands
 from cloche.core.soil.simulate import Course
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
@@ -33,11 +34,13 @@ HOPELESS = 0.05
 @dataclass(frozen=True)
 class Ground:
     """A place to judge crops in. beds: by depth; last_frost_day: the usual last spring frost in days from today, None: never
-    any; bench: whether it only raises what is planted out elsewhere."""
+    any; bench: whether it only raises what is planted out elsewhere; stand: how much more comes through than in other
+    gardens."""
 
     beds: dict[float, Bed]
     last_frost_day: float | None
     bench: bool
+    stand: float = 1.0
 
 
 def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecord:
@@ -97,6 +100,7 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
     sown = way is Way.SOWN
+    through = min(stands(found.crop, ground.bench) * ground.stand, 1.0)
     limits = [limit for limit, values in found.failing.items() if values.max() > RARE]
     days: dict[str, Any] = {
         "day": found.day.tolist(),
@@ -109,7 +113,7 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
         "failing": SHARES.pack(np.array([found.failing[limit] for limit in limits])),
     }
     if sown:
-        days |= {"days_to": TENTHS.pack(found.days_to), "share": SHARES.pack(found.share)}
+        days |= {"days_to": TENTHS.pack(found.days_to), "share": SHARES.pack(found.share * through)}
     return CropDays(
         crop_key=found.crop.key,
         way=str(way),
@@ -118,7 +122,7 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
         sow_now=any(window.earliest == 0 for window in ruled),
         main_limit="" if windows else str(found.main_limit),
         half_d=short(found.days_to[HALF, 1, :1])[0] if sown else None,
-        share=float(found.share[1, 0]) if sown else 0.0,
+        share=float(found.share[1, 0]) * through if sown else 0.0,
         fails_now=round(1 - float(found.success[0]), 3),
         hopeless=bool(found.success.max() < HOPELESS),
         ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},

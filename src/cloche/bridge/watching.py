@@ -60,7 +60,11 @@ def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[
     """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.batches.plain)."""
     found = []
     for sown in evidence.sown:
-        up_d = _up_d(sown.counts, outlooks.get(sown.number), evidence.today)
+        told = outlooks.get(sown.number) or sown.told
+        if sown.over and not any(up for _, up in sown.counts):
+            # Nothing came of it: nothing stands there.
+            continue
+        up_d = _up_d(sown.counts, told, evidence.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
         found.append(Growing(sown.crop_key, stage, up_d or 0))
     return found
@@ -69,7 +73,11 @@ def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[
 def _up_d(counts: tuple[tuple[date, int], ...], outlook: dict[str, Any] | None, today: date) -> int | None:
     """Days since it came up, by the counts or else as foretold; None: it has not."""
     seen = [on for on, up in counts if up]
-    middle = outlook["half"][1] if outlook else None
+    overdue = outlook.get("overdue") if outlook else None
+    if not seen and overdue and date.fromisoformat(overdue) < today:
+        # Nobody has seen any of it when silence means failure: it is not taken to stand there.
+        return None
+    middle = outlook["half"][1] if outlook and outlook.get("half") else None
     half = date.fromisoformat(middle) if middle else None
     if not seen and (half is None or half > today):
         return None

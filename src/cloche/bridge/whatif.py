@@ -18,6 +18,7 @@ from cloche.bridge.plain import short
 from cloche.core.covers import buys
 from cloche.core.covers.kinds import Vent
 from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.stand import stands
 from cloche.core.soil.physical import Standing
 from cloche.core.soil.simulate import Course
 from cloche.core.watch.limits import off_night_c
@@ -147,7 +148,7 @@ class _Judged:
             ready_d=self._from_today(ready),
             gained_d=round(bare - ready) if np.isfinite(ready) and np.isfinite(bare) else None,
             half_d=short(np.array(half), 1),
-            share=round(up.share, 3),
+            share=round(up.share * stands(crop), 3),
             off_d=self._from_today(buys.off_day(self.night_c, off_night_c(crop))),
         )
 

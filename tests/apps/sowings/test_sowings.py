@@ -88,7 +88,8 @@ def test_a_lot_s_rate_follows_its_finished_counts(signed_in: Client, garden: Gar
     signed_in.post(reverse("count", args=[garden.pk, sowing.pk]), {"on": "2026-04-20", "up": "40"})
     signed_in.post(reverse("finish_sowing", args=[garden.pk, sowing.pk]))
     seen = selectors.viability(packet, TODAY, list(selectors.sowings_in(garden)))
-    assert seen.rate < fresh.rate - 0.2
+    # Crust and slugs take some of a good lot: not all that is missing is blamed on the seed.
+    assert fresh.rate - 0.3 < seen.rate < fresh.rate - 0.12
     assert seen.high - seen.low < fresh.high - fresh.low + 0.05
     assert "40 of 100 came up: 40 of 100." in page(signed_in, garden)
     signed_in.post(reverse("finish_sowing", args=[garden.pk, sowing.pk]), {"again": ""})

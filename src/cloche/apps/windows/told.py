@@ -16,7 +16,7 @@ from cloche.bridge.hotbeds import Build
 def described(place: Place, sowings: list[Sowing]) -> Evidence:
     """sowings: the garden's, which tell how its soil is paced."""
     # Loads the engine: pages that only draw must not.
-    from cloche.apps.sowings.flows.follow import pace_of
+    from cloche.apps.sowings.flows.follow import pace_of, stand_of
 
     garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
@@ -42,6 +42,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         school=garden.school,
         schools={key: choice.school for key, choice in choices.items() if choice.school},
         field_factor=pace_of(sowings),
+        stand=stand_of(sowings),
         watered=garden.watered,
         hotbed=_hotbed(place),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),

@@ -7,7 +7,7 @@ from math import ceil, log
 
 from cloche.core.crops.catalogue import Crop
 
-FILLED = 0.85
+FILLED = 0.65
 """Stations that should come up before one stops putting more seed into each (assumption)."""
 LOSSES = 0.10
 """Of the plants that are up, those that slugs, mice and weather take (assumption)."""

@@ -1,7 +1,7 @@
 """A sowing that was made: how it will come up, when silence means failure, and what its counts teach.
 
-Particles are the scenarios, each at several paces of the soil; counts weigh them, and weigh how much of the lot is alive.
-"""
+Particles are the scenarios, each at several paces of the soil; counts weigh them, and weigh how much of the lot is alive and
+how much of that comes through crust and slugs."""
 
 from __future__ import annotations
 
@@ -21,6 +21,8 @@ Array = NDArray[np.float64]
 PACES = (-1.6, -1.0, -0.5, 0.0, 0.5, 1.0, 1.6)
 """Standard deviations of the soil's pace that are tried."""
 RATES = (np.arange(40) + 0.5) / 40
+STANDS = (-1.6, -0.8, 0.0, 0.8, 1.6)
+"""Standard deviations of the stand that are tried."""
 TRUST = 0.5
 """Counts in a bed vary more than chance alone: slugs, crust, clumps. Each seedling counts as half of one (assumption)."""
 SILENCE = 0.05
@@ -35,7 +37,7 @@ class Batch:
     """A sowing. sown_hour, and counts as (hour, up so far), in hours of the soil's series; seeds: None where not counted.
 
     rate, strength: what is expected of the lot, and as how many tested seeds that counts; pace: middle and log SD of how much
-    slower the soil is than the laboratory.
+    slower the soil is than the laboratory; stand: middle and log SD of how much of what lives comes through.
     """
 
     sown_hour: int
@@ -45,6 +47,7 @@ class Batch:
     rate: float = 0.9
     strength: float = 12.0
     pace: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
+    stand: tuple[float, float] = (1.0, 0.0)
     counts: Sequence[tuple[int, int]] = field(default=())
 
 
@@ -52,7 +55,8 @@ class Batch:
 class BatchOutlook:
     """day: (days,) since the sowing; up: (band, days), of 100 sown. first_d, half_d, most_d: band of days until the first, half
     and nine tenths of those that come up, inf: never; overdue_d: see `SILENCE`, inf: within the series never. share: expected
-    of live seed, 0-1; rate, pace: after the counts, as mean and SD (pace of its logarithm)."""
+    of live seed, 0-1, what comes through counted; rate, pace, stand: after the counts, as mean and SD (pace and stand of their
+    logarithm)."""
 
     day: NDArray[np.intp]
     up: Array
@@ -63,6 +67,7 @@ class BatchOutlook:
     share: float
     rate: tuple[float, float]
     pace: tuple[float, float]
+    stand: tuple[float, float]
 
 
 def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None) -> BatchOutlook:
@@ -78,14 +83,17 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
     share = share_up(bed, development, crop, [batch.sown_hour], end)[0] * depth_share(batch.usual_depth_m, batch.depth_m)
     prior = np.repeat(np.exp(-(paces**2) / 2), members)
     weight = _weighed(batch, prior, done, share)
-    rate_weight, particle = weight.sum(axis=0), weight.sum(axis=1)
+    alive, through = _lots(batch)
+    column_weight, particle = weight.sum(axis=0), weight.sum(axis=1)
+    rate_weight = column_weight.reshape(len(STANDS), -1).sum(axis=0)
     rate = float((rate_weight * RATES).sum())
     days = np.arange(0, (made.shape[1] - 1 - batch.sown_hour) // 24 + 1)
     shown = done[:, batch.sown_hour + 24 * days]
     row, column, luck = _drawn(weight)
-    coming = (share[row] * RATES[column])[:, None] * shown[row]
+    coming = (share[row] * (alive * through)[column])[:, None] * shown[row]
     up = np.quantile(100 * _as_counted(batch, coming, luck[:, None], days), BAND, axis=0)
-    log_pace = np.log(factor)
+    log_pace, log_stand = np.log(factor), np.log(through)
+    mean_stand = float((column_weight * log_stand).sum())
     mean_pace = float((particle * log_pace).sum())
     return BatchOutlook(
         day=days,
@@ -94,23 +102,29 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
         half_d=_days_until(shown, 0.5, particle),
         most_d=_days_until(shown, 0.9, particle),
         overdue_d=_overdue(batch, shown, share, weight),
-        share=float((particle * share).sum()),
+        share=float((particle * share).sum() * (column_weight * through).sum()),
         rate=(rate, float(np.sqrt((rate_weight * (RATES - rate) ** 2).sum()))),
         pace=(mean_pace, float(np.sqrt((particle * (log_pace - mean_pace) ** 2).sum()))),
+        stand=(mean_stand, float(np.sqrt((column_weight * (log_stand - mean_stand) ** 2).sum()))),
     )
 
 
 def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """A garden's pace from what its batches taught, slowly: middle and log SD. batches: mean and SD of its logarithm after the
-    counts of each, and those that it began with."""
-    precision, mean = 1 / FIELD_LOG_SD**2, np.log(FIELD_FACTOR) / FIELD_LOG_SD**2
+    """A garden's pace from what its batches taught: middle and log SD. See `pooled`."""
+    return pooled(batches, FIELD_FACTOR, FIELD_LOG_SD)
+
+
+def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, log_sd: float) -> tuple[float, float]:
+    """A garden's own factor from what its batches taught, slowly: middle and log SD, from those of all gardens. batches: mean
+    and SD of its logarithm after the counts of each, and those that it began with."""
+    precision, mean = 1 / log_sd**2, np.log(middle) / log_sd**2
     for log_mean, sd, before, before_sd in batches:
         sure = 1 / max(sd, 0.02) ** 2
         told = sure - 1 / before_sd**2
         if told > 1.0:
             own = (log_mean * sure - before / before_sd**2) / told
             # The weather and bed of one batch are not the garden's: each may stray as far as gardens do.
-            slow = 1 / (1 / told + FIELD_LOG_SD**2)
+            slow = 1 / (1 / told + log_sd**2)
             precision, mean = precision + slow, mean + slow * own
     return float(np.exp(mean / precision)), float(1 / np.sqrt(precision))
 
@@ -121,18 +135,28 @@ def _shown(made: Array, crop: Crop, depth_m: float) -> Array:
     return np.asarray(ndtr(np.log(beyond) / crop.spread_log_sd))
 
 
+def _lots(batch: Batch) -> tuple[Array, Array]:
+    """Every rate at every stand: alive, and of those through, (stands * rates,) each."""
+    middle, sd = batch.stand
+    through = np.minimum(middle * np.exp(sd * np.array(STANDS)), 1.0)
+    return np.tile(RATES, len(STANDS)), np.repeat(through, len(RATES))
+
+
 def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
-    """(particles, rates), summing to one: prior times the likelihood of the counts, taken as what came up between them."""
+    """(particles, stands * rates), summing to one: prior times the likelihood of the counts, taken as what came up between
+    them."""
     a, b = batch.rate * batch.strength - 1, (1 - batch.rate) * batch.strength - 1
-    log = np.log(prior)[:, None] + (a * np.log(RATES) + b * np.log(1 - RATES))[None, :]
+    alive, through = _lots(batch)
+    lots = a * np.log(alive) + b * np.log(1 - alive) - np.repeat(np.array(STANDS) ** 2, len(RATES)) / 2
+    log, chance = np.log(prior)[:, None] + lots[None, :], alive * through
     seeds, before, up_before = batch.seeds, np.zeros(len(prior)), 0
     if seeds and batch.counts:
         for hour, up in batch.counts:
             now = done[:, min(hour, done.shape[1] - 1)]
-            fresh = np.clip((share * (now - before))[:, None] * RATES, 1e-6, 1.0)
+            fresh = np.clip((share * (now - before))[:, None] * chance, 1e-6, 1.0)
             log = log + TRUST * max(up - up_before, 0) * np.log(fresh)
             before, up_before = now, max(up, up_before)
-        never = np.clip(1 - (share * before)[:, None] * RATES, 1e-6, 1.0)
+        never = np.clip(1 - (share * before)[:, None] * chance, 1e-6, 1.0)
         log = log + TRUST * max(seeds - up_before, 0) * np.log(never)
     weight = np.exp(log - log.max())
     return np.asarray(weight / weight.sum())
@@ -166,8 +190,9 @@ def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) ->
 
 def _overdue(batch: Batch, shown: Array, share: Array, weight: Array) -> float:
     seeds = batch.seeds or UNCOUNTED
+    alive, through = _lots(batch)
     for day in range(shown.shape[1]):
-        none = (1 - (share * shown[:, day])[:, None] * RATES) ** (seeds * TRUST)
+        none = (1 - (share * shown[:, day])[:, None] * (alive * through)) ** (seeds * TRUST)
         if float((weight * none).sum()) < SILENCE:
             return float(day)
     return float("inf")

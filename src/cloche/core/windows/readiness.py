@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
+from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
 from cloche.core.windows.limits import longest_lie_d
 
@@ -39,10 +40,10 @@ def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Ve
     """How one crop would take soil that stays at soil_c [°C]."""
     times = in_soil(crop, field_factor)
     days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
-    share = float(crop.share.at(soil_c)) if days < float("inf") else 0.0
+    share = float(crop.share.at(soil_c)) * stands(crop) if days < float("inf") else 0.0
     edge_c = min(max(soil_c, crop.optimum_from_c), crop.optimum_to_c)
     edge_days = float(days_to_emergence(edge_c, crop, times, crop.sowing_depth_m))
-    cost_share = max(0.0, float(crop.share.at(edge_c)) - share)
+    cost_share = max(0.0, float(crop.share.at(edge_c)) * stands(crop) - share)
     ready = readiness(crop, soil_c)
     if ready is Readiness.COMFORTABLE and days > longest_lie_d(crop):
         # The printed range begins where seed still lies for months: nobody is comfortable with that.

@@ -9,16 +9,17 @@ from typing import Any
 from cloche.apps.gardens.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.batches import pooled_pace
+from cloche.bridge.batches import pooled_pace, pooled_stand
 from cloche.bridge.evidence import SownBatch
 from cloche.bridge.lots import FRESH_RATE
 
 
 def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[SownBatch]:
-    """Sowings of a place of which something is still expected; everything: the garden's sowings, which tell of its seed."""
+    """Sowings of a place that still stand there, those that are up for good too; everything: the garden's sowings, which tell
+    of its seed."""
     for sowing in everything:
         recent = today - timedelta(days=selectors.FOLLOWED_D) <= sowing.sown_on
-        if sowing.place_id == place.pk and not sowing.finished and recent:
+        if sowing.place_id == place.pk and recent:
             packet = sowing.packet
             yield SownBatch(
                 number=sowing.pk,
@@ -29,6 +30,8 @@ def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[So
                 rate=selectors.viability(packet, today, everything).rate if packet else FRESH_RATE,
                 values=dict(packet.values) if packet else {},
                 counts=tuple((count.on, count.up) for count in sowing.counts.all()),
+                over=sowing.finished,
+                told=sowing.outlook or {},
             )
 
 
@@ -42,3 +45,9 @@ def pace_of(everything: list[Sowing]) -> tuple[float, float]:
     """How much slower than the laboratory a garden's soil is, by all its sowings that were counted: middle and log SD."""
     taught = [s.outlook["pace"] for s in everything if s.outlook and s.seeds and len(s.counts.all())]
     return pooled_pace([tuple(map(float, pace)) for pace in taught])  # type: ignore[misc]
+
+
+def stand_of(everything: list[Sowing]) -> tuple[float, float]:
+    """How much more of what lives comes through in a garden than in others, by all its sowings that were counted."""
+    taught = [s.outlook["stand"] for s in everything if s.outlook and "stand" in s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_stand([tuple(map(float, stand)) for stand in taught])  # type: ignore[misc]

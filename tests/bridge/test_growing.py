@@ -1,0 +1,49 @@
+"""What stands in a place, for its warnings: seed that was counted and closed is alive, what never came up is not."""
+
+from dataclasses import replace
+from datetime import date
+from zoneinfo import ZoneInfo
+
+from cloche.bridge.evidence import Evidence, SownBatch
+from cloche.bridge.watching import growing_in
+from cloche.core.watch.limits import Stage
+
+TODAY = date(2026, 5, 4)
+HALF = {"half": ["2026-04-18", "2026-04-20", "2026-04-25"], "overdue": "2026-05-10"}
+
+
+def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
+    evidence = Evidence(
+        kind="open",
+        seed_depth_m=0.05,
+        latitude_deg=48.0,
+        longitude_deg=8.0,
+        elevation_m=500.0,
+        timezone=ZoneInfo("Europe/Berlin"),
+        today=TODAY,
+        readings=[],
+        weather=[],
+        typed_normals=None,
+        seed=1,
+        sown=sown,
+    )
+    return [(one.crop_key, one.stage) for one in growing_in(evidence, {one.number: one.told for one in sown})]
+
+
+PEAS = SownBatch(1, "pea", date(2026, 4, 1), 0.03, 100, 0.9, told=HALF)
+
+
+def test_a_count_that_is_closed_leaves_living_plants() -> None:
+    closed = replace(PEAS, counts=((date(2026, 4, 22), 48),), over=True)
+    assert stages(closed) == [("pea", Stage.SEEDLING)]
+
+
+def test_what_was_closed_without_one_up_stands_nowhere() -> None:
+    assert stages(replace(PEAS, over=True)) == []
+    assert stages(replace(PEAS, counts=((date(2026, 4, 22), 0),), over=True)) == []
+
+
+def test_what_is_overdue_and_never_seen_is_not_taken_to_stand() -> None:
+    overdue = replace(PEAS, told=HALF | {"overdue": "2026-05-01"})
+    assert stages(overdue) == [("pea", Stage.LYING)]
+    assert stages(replace(overdue, counts=((date(2026, 4, 24), 30),))) == [("pea", Stage.SEEDLING)]
