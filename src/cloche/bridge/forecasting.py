@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Any
@@ -14,11 +15,11 @@ from cloche.bridge.batches import Learned as Counted
 from cloche.bridge.batches import batch_outlook
 from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.crops import Grown, grown
-from cloche.bridge.evidence import Evidence
+from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.frosts import frosts_of, last_frost_day, plain
 from cloche.bridge.held import AHEAD_D, Held, pack
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
-from cloche.bridge.places import Lie, covers_of, felt, lie_of
+from cloche.bridge.places import ALWAYS_H, Lie, covers_of, felt, lie_of, standing_over
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
 from cloche.bridge.pooling import taught
@@ -32,7 +33,7 @@ from cloche.core.soil.simulate import Course
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
-from cloche.core.weather.scenarios import Known, scenarios
+from cloche.core.weather.scenarios import Known, Past, scenarios
 from cloche.core.windows.season import Bed as WindowBed
 from cloche.core.windows.season import Season, field_factors
 
@@ -64,7 +65,11 @@ class _Outlook:
 
     def soil_c(self, depth_m: float) -> NDArray[np.float64]:
         """Hourly soil, (hours, members)."""
-        return np.clip(self.course.at(depth_m).astype(np.float64), COLDEST_C, HOTTEST_C)
+        return _soil_c(self.course, depth_m)
+
+
+def _soil_c(course: Course, depth_m: float) -> NDArray[np.float64]:
+    return np.clip(course.at(depth_m).astype(np.float64), COLDEST_C, HOTTEST_C)
 
 
 @dataclass(frozen=True)
@@ -79,8 +84,54 @@ class Foretold:
     kept: bytes
 
 
+@dataclass(frozen=True)
+class _Rests:
+    """What an outlook rests on, for the pages that show its evidence."""
+
+    normals: Normals
+    past: Past | None
+    known: Known
+    readings: Readings
+    numbers: list[int]
+    lie: Lie
+    seen: Beside
+
+
 def forecast(evidence: Evidence) -> Foretold:
     """Learn the place and run it over the coming year."""
+    found, rests = _looked_ahead(evidence)
+    frosts, own = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
+    ground = _place_forecast(evidence, found, rests)
+    ground = replace(
+        ground,
+        frosts=plain(frosts, own, evidence.latitude_deg, evidence.today),
+        taught=_taught(evidence, rests.lie, found.learned, rests.seen),
+    )
+    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
+    place = found.lie.place
+    covered = bool(place.covers or found.lie.house or found.lie.indoors)
+    judged = _judged(evidence, found.course.after(found.run_up_d * 24), found, covered, last_frost)
+    crops = outlooks.crop_days(_crops(evidence), judged, evidence.today)
+    sown = _sown(evidence, found)
+    growing = growing_in(evidence, sown)
+    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d)
+    return Foretold(ground, crops, sown, watched, pack(found.held))
+
+
+def windows_under(evidence: Evidence, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
+    """Every crop's outlook with each cover in turn standing there all year, as it is aired, and bare where it is None."""
+    found, rests = _looked_ahead(evidence)
+    frosts, _ = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
+    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
+    ways = [() if span is None else (standing_over(span, evidence, 0.0, ALWAYS_H),) for span in spans]
+    courses = found.standing.on(ways, SOIL_D)
+    return [
+        outlooks.crop_days(_crops(evidence), _judged(evidence, course, found, bool(way), last_frost), evidence.today)
+        for way, course in zip(ways, courses, strict=True)
+    ]
+
+
+def _looked_ahead(evidence: Evidence) -> tuple[_Outlook, _Rests]:
     normals, past = climate(evidence)
     day_0 = evidence.today - timedelta(days=PAST_D)
     known = known_days(evidence, day_0, PAST_D + HORIZON_D, past)
@@ -96,17 +147,7 @@ def forecast(evidence: Evidence) -> Foretold:
     seen = _under(evidence, lie, midnight)
     learned = learn(lie.place, behind, readings, seen)
     found = _run(evidence, lie, learned, members, site, normals)
-    frosts, own = frosts_of(past, normals, evidence.latitude_deg, evidence.today)
-    ground = _place_forecast(evidence, found, normals, known, readings, numbers)
-    ground = replace(
-        ground, frosts=plain(frosts, own, evidence.latitude_deg, evidence.today), taught=_taught(evidence, lie, learned, seen)
-    )
-    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
-    crops = outlooks.crop_days(_crops(evidence), _judged(evidence, found, last_frost), evidence.today)
-    sown = _sown(evidence, found)
-    growing = growing_in(evidence, sown)
-    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d)
-    return Foretold(ground, crops, sown, watched, pack(found.held))
+    return found, _Rests(normals, past, known, readings, numbers, lie, seen)
 
 
 def _run_up_d(evidence: Evidence) -> int:
@@ -131,18 +172,19 @@ def _crops(evidence: Evidence) -> list[Grown]:
     return grown(evidence.crops, evidence.values, evidence.ways, evidence.school, evidence.schools)
 
 
-def _judged(evidence: Evidence, found: _Outlook, last_frost_day: float | None) -> outlooks.Ground:
-    """The place from today on, as its crops are judged in it."""
-    place, first = found.lie.place, found.run_up_d * 24
-    covered = bool(place.covers or found.lie.house or found.lie.indoors)
-    air = outlooks.plant_air(found.course, found.weather, covered).cut(found.run_up_d)
+def _judged(
+    evidence: Evidence, course: Course, found: _Outlook, covered: bool, last_frost_day: float | None
+) -> outlooks.Ground:
+    """The place from today on, as its crops are judged in it. course: from today's first hour."""
+    weather = found.weather.cut(found.run_up_d)
+    air = outlooks.plant_air(course, weather, covered)
     # Cold among the plants on clear nights is a frost's matter; they grow by the air of the day, or the warmer one inside.
-    mean = np.maximum(found.weather.cut(found.run_up_d).mean_c, air.mean_c)
-    moist = found.course.moist[first:].astype(np.float64)
-    season = Season.of(air, evidence.latitude_deg, None if covered or place.bed.volume else moist, mean)
+    mean = np.maximum(weather.mean_c, air.mean_c)
+    moist = course.moist.astype(np.float64)
+    season = Season.of(air, evidence.latitude_deg, None if covered or found.lie.place.bed.volume else moist, mean)
     factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
     beds = {
-        depth: WindowBed.of(found.soil_c(depth)[first:], season, factor, None if evidence.watered else moist)
+        depth: WindowBed.of(_soil_c(course, depth), season, factor, None if evidence.watered else moist)
         for depth in outlooks.depths_for(_crops(evidence))
     }
     return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES, stand=evidence.stand[0])
@@ -206,9 +248,8 @@ def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[in
     return Readings(hour, depth, value), [row[0] for row in rows]
 
 
-def _place_forecast(
-    evidence: Evidence, found: _Outlook, normals: Normals, known: Known, readings: Readings, numbers: list[int]
-) -> PlaceForecast:
+def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> PlaceForecast:
+    normals, known, readings, numbers = rests.normals, rests.known, rests.readings, rests.numbers
     first, last = (found.run_up_d - NEAR_PAST_D) * 24, (found.run_up_d + NEAR_D) * 24
     soil = found.soil_c(evidence.seed_depth_m)
     near = np.quantile(soil[first:last], BAND, axis=1)

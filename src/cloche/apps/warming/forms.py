@@ -12,6 +12,7 @@ from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import MOST_MONEY, Cover, Garden, Hotbed, Place
 from cloche.apps.gardens.place_forms import CoverForm
 from cloche.apps.warming import selectors
+from cloche.apps.warming.pages.season import MOST_COVERS, MOST_CROPS
 from cloche.bridge import covers, crops, hotbeds
 from cloche.bridge.units import OutOfRange, Units, parse_number
 
@@ -44,6 +45,35 @@ class AskForm(forms.Form):
                 f"From today to {self.today + timedelta(days=AHEAD_D):%-d %B}: further is not foretold."
             )
         return on
+
+
+class SeasonForm(forms.Form):
+    """Which bed, which crops, which covers."""
+
+    place = forms.ModelChoiceField(Place.objects.none(), empty_label=None)
+    crop = forms.MultipleChoiceField(label="Crops", required=False, widget=forms.CheckboxSelectMultiple)
+    cover = forms.MultipleChoiceField(label="Covers", required=False, widget=forms.CheckboxSelectMultiple)
+
+    def __init__(self, *args: Any, garden: Garden, offered: list[tuple[str, str]], **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
+        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        self.fields["crop"].choices = grown  # type: ignore[attr-defined]
+        self.fields["cover"].choices = offered  # type: ignore[attr-defined]
+
+    def clean_crop(self) -> list[str]:
+        """A few at a time: each takes room."""
+        return self._few("crop", MOST_CROPS, "crops")
+
+    def clean_cover(self) -> list[str]:
+        """A few at a time: each takes seconds."""
+        return self._few("cover", MOST_COVERS, "covers")
+
+    def _few(self, name: str, most: int, what: str) -> list[str]:
+        found: list[str] = self.cleaned_data[name]
+        if len(found) > most:
+            raise forms.ValidationError(f"At most {most} {what} at a time; {len(found)} are ticked.")
+        return found
 
 
 class PutOnForm(CoverForm):

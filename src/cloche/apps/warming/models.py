@@ -39,3 +39,19 @@ class BedAnswer(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["cover", "place"], name="one_answer_a_cover_and_bed")]
+
+
+class SeasonAnswer(models.Model):
+    """The windows of all the garden's crops on one bed with one cover standing there all year, worked out in the queue.
+
+    cover: a kind's key, `own-` and the number of one of the garden's own, or empty for the bare bed. question: as of BedAnswer;
+    answer: crop, way, windows and whether it is open now, crop by crop (see bridge.plain.CropDays).
+    """
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="season_answers")
+    cover = models.CharField(max_length=40, blank=True)
+    question = models.CharField(max_length=200)
+    answer = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["place", "cover"], name="one_season_a_bed_and_cover")]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from procrastinate.contrib.django import app
 
 from cloche.apps.gardens.models import Cover, Place
-from cloche.apps.warming.flows import bed_answers
+from cloche.apps.warming.flows import bed_answers, season
 
 
 @app.task(name=bed_answers.ANSWER_BED)
@@ -15,3 +15,11 @@ def answer_bed(cover_id: int, place_id: int) -> None:
     place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
     if cover is not None and place is not None and place.garden_id == cover.garden_id:
         bed_answers.answer(cover, place)
+
+
+@app.task(name=season.MOVE_SEASON)
+def move_season(place_id: int, keys: list[str]) -> None:
+    """Windows of one bed under some covers; a bed that is gone meanwhile is left alone."""
+    place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
+    if place is not None:
+        season.answer(place, keys)

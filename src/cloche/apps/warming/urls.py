@@ -4,6 +4,7 @@ from cloche.apps.warming import trial_views, views
 
 urlpatterns = [
     path("covers/", views.covers, name="covers"),
+    path("covers/season/", views.season_moved, name="season_moved"),
     path("covers/opening/", trial_views.opening, name="opening"),
     path("covers/trials/", trial_views.trials, name="trials"),
     path("covers/trials/<int:trial_id>/", trial_views.trial, name="trial"),

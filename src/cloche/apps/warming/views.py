@@ -2,24 +2,29 @@
 
 from __future__ import annotations
 
+from typing import Any
+from urllib.parse import urlencode
+
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.http import Http404, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
+from cloche.apps.gardens import clock, words
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.care_views import kept
-from cloche.apps.gardens.models import Cover, CoverPeriod
+from cloche.apps.gardens.models import Cover, CoverPeriod, Place
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.sowings.flows import sow
 from cloche.apps.warming import selectors
 from cloche.apps.warming.flows import inventory as flow
-from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm
+from cloche.apps.warming.flows import season as season_flow
+from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm, SeasonForm
+from cloche.apps.warming.pages import season as season_pages
 from cloche.apps.warming.pages.compare import where_most
 from cloche.apps.warming.pages.inventory import own_lines
 from cloche.apps.warming.pages.taught import taught_lines
-from cloche.apps.warming.pages.whatif import Question, waiting_page, what_if_page
+from cloche.apps.warming.pages.whatif import Question, usual_crops, waiting_page, what_if_page
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 INVALID = 422
@@ -42,6 +47,47 @@ def covers(request: GardenRequest) -> HttpResponse:
     partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
     template = "warming/_buys.html" if partial else "warming/covers.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def season_moved(request: GardenRequest) -> HttpResponse:
+    """Whole windows of a bed's crops, bare and under each cover. The queue answers, and the page asks again."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    garden, today = request.garden, clock.today(request.garden.timezone)
+    beds, offered = season_flow.beds(garden), season_flow.offered(garden)
+    if not beds:
+        return render(request, "warming/season.html", {"tab": "season", "place": None})
+    form = SeasonForm(_asked(request, beds[0], offered), garden=garden, offered=offered)
+    context: dict[str, Any] = {"tab": "season", "form": form, "place": beds[0]}
+    chosen = form.cleaned_data if form.is_valid() else {}
+    place = next((bed for bed in beds if bed == chosen.get("place")), beds[0])
+    crops, covers = chosen.get("crop", []), chosen.get("cover", [])
+    context |= {"place": place, "page": season_pages.season_moved(place, crops, covers, today), "picks": _picks(form)}
+    context["query"] = urlencode({"place": place.pk, "crop": crops, "cover": covers}, doseq=True)
+    template = "warming/_season.html" if request.htmx else "warming/season.html"  # type: ignore[attr-defined]
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+def _asked(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
+    """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
+    if "place" in request.GET:
+        return request.GET
+    own = [key for key, _ in offered if key.startswith(season_flow.OWN)]
+    usual = QueryDict(mutable=True)
+    usual["place"] = str(bed.pk)
+    usual.setlist("crop", list(usual_crops(request.garden)))
+    usual.setlist("cover", own[:3] or ["fleece", "film_tunnel", "glass_frame"])
+    return usual
+
+
+def _picks(form: SeasonForm) -> list[dict[str, Any]]:
+    """The two lists to tick, each with what is ticked in words."""
+    found = []
+    for name in ("crop", "cover"):
+        bound = form[name]
+        ticked = [text for key, text in form.fields[name].choices if key in (bound.value() or [])]  # type: ignore[attr-defined]
+        found.append({"bound": bound, "label": bound.label, "chosen": words.listed(ticked, 3) or "none"})
+    return found
 
 
 @in_garden

@@ -50,6 +50,10 @@ class Course:
         """Its first hours; `end` stays that of the whole."""
         return Course(self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()})
 
+    def after(self, hours: int) -> Course:
+        """All but its first hours."""
+        return Course(self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[hours:] for n, v in self.hourly.items()})
+
     def at(self, depth_m: float) -> Small:
         """Hourly means at one of the depths asked for, (hours, members)."""
         return self.soil_c[:, self.depths_m.index(depth_m)]

@@ -29,7 +29,7 @@ LOCK_CLASS = 0x50C1
 def refresh(place: Place) -> Forecast:
     """Run the place's forecast for the garden's today and replace the stored one."""
     evidence_number = place.evidence
-    evidence = _evidence(place)
+    evidence = evidence_of(place)
     foretold = forecasting.forecast(evidence)
     before = Forecast.objects.filter(place=place).values_list("ground__taught", flat=True).first() or {}
     with transaction.atomic():
@@ -81,7 +81,8 @@ def _refresh_locked(garden: Garden, pk: int) -> bool:
     return True
 
 
-def _evidence(place: Place) -> Evidence:
+def evidence_of(place: Place) -> Evidence:
+    """All that a place's forecast rests on today."""
     garden = place.garden
     sowings = list(sowings_in(garden))
     return replace(
