@@ -25,6 +25,7 @@ from cloche.bridge.planting import BENCHES
 from cloche.bridge.pooling import taught
 from cloche.bridge.watching import growing_in, watch
 from cloche.bridge.weather import climate, known_days
+from cloche.core.covers.felt import felt_c
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
 from cloche.core.soil.physical import Standing, draw, stop, with_drift
@@ -114,7 +115,8 @@ def forecast(evidence: Evidence) -> Foretold:
     crops = outlooks.crop_days(_crops(evidence), judged, evidence.today)
     sown = _sown(evidence, found)
     growing = growing_in(evidence, sown)
-    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d)
+    felt_behind = felt_c(found.course.cut(found.run_up_d * 24 + 12), covered)
+    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d, felt_behind)
     return Foretold(ground, crops, sown, watched, pack(found.held))
 
 

@@ -25,7 +25,8 @@ from cloche.core.crops.catalogue import Crop
 from cloche.core.soil.physical import Covers, Standing
 from cloche.core.watch import night as nights
 from cloche.core.watch import opening
-from cloche.core.watch.limits import Limits, Stage, limits_of, off_night_c
+from cloche.core.watch.aftermath import likeliest
+from cloche.core.watch.limits import Limits, Stage, cold_c, limits_of, off_night_c
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
 
@@ -41,6 +42,8 @@ PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 6.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
 OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
+NIGHTS_BACK, FROST_BELOW_C = 3, 1.0
+"""Nights whose harm is still told, and the cold below which a night may have hurt something [°C]."""
 ROOF_OVER_MEAN = 1.3
 """Height of a cover's middle over its mean height (assumption)."""
 GROUNDS = ("tray", "mat")
@@ -49,11 +52,13 @@ GROUNDS = ("tray", "mat")
 
 @dataclass(frozen=True)
 class Growing:
-    """A crop that stands in a place, and how far it has come; up_d: days since it came up, 0 while it has not."""
+    """A crop that stands in a place, and how far it has come; up_d: days since it came up, 0 while it has not; number: of its
+    sowing."""
 
     crop_key: str
     stage: Stage
     up_d: int = 0
+    number: int = 0
 
 
 def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
@@ -66,7 +71,7 @@ def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[
             continue
         up_d = _up_d(sown.counts, told, evidence.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
-        found.append(Growing(sown.crop_key, stage, up_d or 0))
+        found.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
     return found
 
 
@@ -90,10 +95,16 @@ def _height_m(crop: Crop, up_d: int) -> float:
 
 
 def watch(
-    evidence: Evidence, standing: Standing, lie: Lie, growing: list[Growing], outside: HourlyWeather, today_d: int
+    evidence: Evidence,
+    standing: Standing,
+    lie: Lie,
+    growing: list[Growing],
+    outside: HourlyWeather,
+    today_d: int,
+    felt_behind: NDArray[np.float64],
 ) -> dict[str, Any]:
     """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
-    under the open sky, today_d days into it."""
+    under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
     if lie.indoors or evidence.kind in GROUNDS:
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
@@ -109,9 +120,37 @@ def watch(
         "water_d": watched.water_d(),
         "warnings": _warnings(evidence, cover is not None),
         "on_d": watched.on_d(),
+        "after": _after_frost(evidence, growing, felt_behind, today_d),
         "doors": [_rounded(plan) for plan in door_plans(lie, standing, outside, today_d, DAYS, limits.hot_c)],
         **(watched.covered() if cover else {}),
     }
+
+
+def _after_frost(evidence: Evidence, growing: list[Growing], felt_c: NDArray[np.float64], today_d: int) -> list[dict[str, Any]]:
+    """What the coldest of the last nights did to each sowing that is up, where it was cold enough to hurt anything."""
+    nights_ = {back: felt_c[(today_d - back) * 24 - 7 : (today_d - back) * 24 + 9].min(axis=0) for back in range(NIGHTS_BACK)}
+    back = min(nights_, key=lambda each: float(np.median(nights_[each])))
+    coldest = nights_[back]
+    if np.quantile(coldest, BAND[0]) > FROST_BELOW_C:
+        return []
+    found = []
+    for one in growing:
+        if one.stage is not Stage.LYING:
+            what, chance = likeliest(catalogue.crop(one.crop_key), one.stage, coldest)
+            limit = cold_c(catalogue.crop(one.crop_key), one.stage)
+            found.append(
+                {
+                    "number": one.number,
+                    "crop_key": one.crop_key,
+                    "stage": str(one.stage),
+                    "harm": str(what),
+                    "chance": round(chance, 2),
+                    "felt_c": [round(float(v), 1) for v in np.quantile(coldest, BAND)],
+                    "limit_c": limit,
+                    "morning": (evidence.today - timedelta(days=back)).isoformat(),
+                }
+            )
+    return found
 
 
 class _Watched:

@@ -33,6 +33,7 @@ def span(*days: str, open_ended: bool = False) -> dict[str, Any]:
     return {"windows": [{"earliest": days[0], "last": days[1], "open_ended": open_ended}], "sown": True, "limit": ""}
 
 
+@pytest.mark.whole_season
 def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
     """Common practice, no source: tender crops go in weeks sooner under glass, and end no sooner."""
     season.answer(bed, [season.BARE, "glass_frame"])

@@ -70,11 +70,11 @@ def season_moved(request: GardenRequest) -> HttpResponse:
 
 def _asked(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
     """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
-    if "place" in request.GET:
+    if "crop" in request.GET or "cover" in request.GET:
         return request.GET
     own = [key for key, _ in offered if key.startswith(season_flow.OWN)]
     usual = QueryDict(mutable=True)
-    usual["place"] = str(bed.pk)
+    usual["place"] = request.GET.get("place", str(bed.pk))
     usual.setlist("crop", list(usual_crops(request.garden)))
     usual.setlist("cover", own[:3] or ["fleece", "film_tunnel", "glass_frame"])
     return usual

@@ -11,6 +11,7 @@ from cloche.apps.warming.pages.opening import watched_in
 from cloche.apps.watch.jobs import covers, sowing
 from cloche.apps.watch.jobs.job import Job
 from cloche.apps.watch.models import Answer
+from cloche.apps.watch.pages.after import after_lines
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.units import Units
@@ -53,6 +54,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     made = list(sowings_in(garden))
     found += sowing.awaited(garden, made, today)
     found += sowing.closing(garden, made, today)
+    found += sowing.after_frost(garden, after_lines(garden, grounds, units, today))
     found += sowing.trials(garden, today)
     for place, ground in grounds:
         if ground is not None and place.kind == Place.Kind.HOTBED:

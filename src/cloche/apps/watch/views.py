@@ -17,6 +17,7 @@ from cloche.apps.watch.flows.digest import stop_sending, want
 from cloche.apps.watch.forms import DigestForm
 from cloche.apps.watch.models import Answer, DigestWish
 from cloche.apps.watch.pages import ahead
+from cloche.apps.watch.pages.after import after_page
 from cloche.apps.watch.pages.today import today_page
 from cloche.apps.windows import feed as feeds
 
@@ -63,6 +64,14 @@ def _jobs(request: GardenRequest, refused: str = "") -> HttpResponse:
         return redirect("today", request.garden.pk)
     day = selectors.day_of(request.garden, units_of(request.user), clock.now())
     return render(request, "watch/_jobs.html", {"day": day, "refused": refused})
+
+
+@in_garden
+def after(request: GardenRequest) -> HttpResponse:
+    """What the last nights' frost did to each sowing."""
+    request.room = "today"  # type: ignore[attr-defined]
+    page = after_page(request.garden, units_of(request.user), clock.today(request.garden.timezone))
+    return render(request, "watch/after.html", {"page": page})
 
 
 @in_garden

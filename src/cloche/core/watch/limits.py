@@ -43,7 +43,7 @@ def limits_of(standing: Sequence[tuple[Crop, Stage]]) -> Limits:
     if not standing:
         return Limits(HOT_C["cool"], UNKNOWN_COLD_C, None, None)
     hot = [LYING_HOT_C if stage is Stage.LYING else HOT_C[crop.season] for crop, stage in standing]
-    cold = [_cold_c(crop, stage) for crop, stage in standing]
+    cold = [cold_c(crop, stage) for crop, stage in standing]
     feels = [i for i, value in enumerate(cold) if value is not None]
     hot_by = min(range(len(hot)), key=hot.__getitem__)
     if not feels:
@@ -52,7 +52,8 @@ def limits_of(standing: Sequence[tuple[Crop, Stage]]) -> Limits:
     return Limits(hot[hot_by], cold[cold_by], hot_by, cold_by)
 
 
-def _cold_c(crop: Crop, stage: Stage) -> float | None:
+def cold_c(crop: Crop, stage: Stage) -> float | None:
+    """What a crop stands at its stage [°C]; None while it lies in the ground."""
     if stage is Stage.LYING:
         return None
     return crop.frost_limit_c if stage is Stage.SEEDLING else crop.frost_grown_c

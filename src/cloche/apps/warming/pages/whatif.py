@@ -61,15 +61,6 @@ class Row:
 
 
 @dataclass(frozen=True)
-class CropRow:
-    """A crop and the days that each cover gains it, as text, in the order of the covers; none: bare is not in sight either."""
-
-    name: str
-    key: str
-    days: list[str]
-
-
-@dataclass(frozen=True)
 class WhatIf:
     """Context of warming/_buys.html; waiting: why there is nothing yet."""
 
@@ -77,7 +68,6 @@ class WhatIf:
     sub: str
     bare: Row | None
     rows: list[Row]
-    crops: list[CropRow]
     waiting: str = ""
 
 
@@ -152,7 +142,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
 
 def waiting_page(why: str) -> WhatIf:
     """There is no answer yet; the page asks again by itself."""
-    return WhatIf("", "", None, [], [], waiting=why)
+    return WhatIf("", "", None, [], waiting=why)
 
 
 def usual_crops(garden: Garden) -> tuple[str, ...]:
@@ -163,8 +153,7 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
 def _told(question: Question, units: Units, today: date, bare: Bought, pairs: list[tuple[Offer, Bought]]) -> WhatIf:
     teller = _Teller(question, units, today, bare, [found for _, found in pairs])
     rows = sorted((teller.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
-    by_crop = [] if question.crop_key else teller.crops([(offer.name, found) for offer, found in pairs], rows)
-    return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows, by_crop)
+    return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows)
 
 
 class _Teller:
@@ -259,22 +248,6 @@ class _Teller:
             school = f" Ready means a week at {self.units.temperature_text(self.wanted_c, 0)} or more, by your way of sowing."
         depth = self.units.length_text(self.question.place.seed_depth_m)
         return f"Soil at {depth}, {self.units.degree}, aired on sunny days.{waits}{school}"
-
-    def crops(self, pairs: list[tuple[str, Bought]], rows: list[Row]) -> list[CropRow]:
-        order = {row.name: position for position, row in enumerate(rows)}
-        sorted_pairs = sorted(pairs, key=lambda pair: order[pair[0]])
-        found = []
-        for number, bare in enumerate(self.bare.crops):
-            days = [self._days(found.crops[number], bare) for _, found in sorted_pairs]
-            found.append(CropRow(crops.crop(bare.crop_key).name, bare.crop_key, days))
-        return found
-
-    def _days(self, first: ForCrop, bare: ForCrop) -> str:
-        if first.ready_d is None:
-            return "not in sight"
-        if first.gained_d is None:
-            return words.day(self.today + timedelta(days=first.ready_d), self.today)
-        return f"{first.gained_d} d" if first.gained_d else "0 d"
 
     def _cut(self, kind: str, found: Bought) -> Slice:
         return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)

@@ -15,6 +15,7 @@ from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.warming.forms import WARMED
 from cloche.apps.warming.pages.trial import pairs_of, trials_in
 from cloche.apps.watch.jobs.job import DAY_H, MORNING_H, Job
+from cloche.apps.watch.pages.after import AfterLine
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.warmth import Grounds
@@ -172,6 +173,17 @@ def _again_words(again: tuple[date, Place] | None, today: date) -> str:
     if again is None:
         return "; after it too little season is left or heat comes"
     return f"; the next window is from {words.day(again[0], today)} in {again[1].name}"
+
+
+def after_frost(garden: Garden, lines: list[AfterLine]) -> Iterator[Job]:
+    """To look over what a night has hurt, once for the garden."""
+    hurt = [line for line in lines if line.harm != "unhurt"]
+    if hurt:
+        named = words.listed([f"{line.name} in {line.place}" for line in hurt], 2)
+        first = hurt[0]
+        link = ("What to look for", reverse("after_frost", args=[garden.pk]))
+        do = f"Look over {named} after the frost."
+        yield Job("after_frost", "by day", DAY_H, do, first.said, first.place, first.place_pk, link)
 
 
 def trials(garden: Garden, today: date) -> Iterator[Job]:
