@@ -1,5 +1,6 @@
 """All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`;
-of covers against what was measured under them: `./run bench gains CONDITIONS.csv`."""
+of covers against what was measured under them: `./run bench gains CONDITIONS.csv`; of windows against days that any grower
+would agree with: `./run bench calendars SITES.csv PROBES.csv`."""
 
 from __future__ import annotations
 
@@ -8,13 +9,13 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, covers, diurnal, earlier, emergence, gains, reliability, speed, undercover, vents
+from bench import accuracy, calendars, covers, diurnal, earlier, emergence, gains, reliability, speed, undercover, vents
 
 ALONE = {"covers": covers.print_table, "vents": vents.table, "bands": undercover.table, "earlier": earlier.table}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
-SCORED = ("gains",)
-"""What scores a file that is named behind it."""
+SCORED = {"gains": 1, "calendars": 2}
+"""What scores files that are named behind it, and how many."""
 OUTSIDE = ("faults", "fuzz", "heavy")
 """What starts the application by its own command and stands before it."""
 MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
@@ -25,8 +26,8 @@ def main(argv: list[str]) -> int:
     """Accuracy of soil and emergence, then the pages' speed."""
     if len(argv) > 1 and argv[1] in OUTSIDE:
         return int(importlib.import_module(f"bench.{argv[1]}").main(*(float(word) for word in argv[2:])))
-    if len(argv) > 2 and argv[1] in SCORED:
-        return int(importlib.import_module(f"bench.{argv[1]}").main(argv[2]))
+    if len(argv) > 1 and len(argv) - 2 == SCORED.get(argv[1]):
+        return int(importlib.import_module(f"bench.{argv[1]}").main(*argv[2:]))
     if len(argv) > 1 and argv[1] in ROOMS:
         return _room(argv[1])
     if len(argv) > 1 and argv[1] in ALONE:
@@ -34,7 +35,7 @@ def main(argv: list[str]) -> int:
         return 0
     path = Path(argv[1]) if len(argv) > 1 else STATION
     if not path.exists():
-        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE, *(f"{part} FILE.csv" for part in SCORED)}))
+        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE, *(part + " FILE.csv" * files for part, files in SCORED.items())}))
         print(f"“{argv[1]}” is neither a part of the benchmark ({known}) nor a file that is there.", file=sys.stderr)
         return 64
     print("## Soil, fourteen days ahead\n")
@@ -44,6 +45,9 @@ def main(argv: list[str]) -> int:
     speed.print_tables()
     print("\n## Emergence against the tables\n")
     emergence.print_tables()
+    print("\n## Windows against the calendars of growers\n")
+    calendars.main()
+    calendars.main(str(calendars.OWN_SITES), str(calendars.OWN_PROBES))
     print("\n## Whether windows hold\n")
     reliability.print_tables(path)
     print("\n## What a cover would buy\n")

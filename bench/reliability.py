@@ -1,4 +1,5 @@
-"""Whether windows hold as often as they say: over synthetic springs, over thirty real years, and at the real soil station.
+"""Whether windows hold as often as they say, from now to harvest: over synthetic springs at one site and in four climates, over
+thirty real years, and at the real soil station.
 
 Each spring is known up to a morning, as a grower knows it; forty members go on from there, and one more course, the truth, is
 drawn or replayed beside them and not shown to them. The truth's soil is the engine's own, of its own weather: what is tested
@@ -20,6 +21,7 @@ import numpy as np
 import pandas as pd
 
 from bench import accuracy
+from bench.calendars import SITES, read_sites
 from cloche.core.crops.catalogue import Crop, crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
@@ -29,7 +31,7 @@ from cloche.core.soil.bed import Character
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import Normals, from_record, guess_from_latitude
+from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
 from cloche.core.weather.record import DailyRecord, Site
 from cloche.core.weather.scenarios import Known, Past, scenarios
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
@@ -54,6 +56,33 @@ class Stated:
     crop: str
     stated: np.ndarray
     held: np.ndarray
+
+
+@dataclass(frozen=True)
+class Climate:
+    """Where springs are made up: by whose months, and under which sun."""
+
+    name: str
+    normals: Normals
+    site: Site
+
+
+@cache
+def climates() -> list[Climate]:
+    """The four ordinary sites of the calendars."""
+    found = []
+    for row in read_sites(SITES).values():
+        low, high = (np.array([float(v) for v in row[side].split()]) for side in ("low_c", "high_c"))
+        latitude, longitude, elevation = (float(row[part]) for part in ("latitude_deg", "longitude_deg", "elevation_m"))
+        months = Normals(low, high, spread_by_range((low + high) / 2), "typed")
+        found.append(Climate(row["name"], months, Site(latitude, longitude, elevation, round(longitude / 15))))
+    return found
+
+
+@cache
+def usual() -> Climate:
+    """Where the thirty years are from."""
+    return Climate("thirty years", normals(), SITE)
 
 
 @cache
@@ -86,14 +115,20 @@ class Without(Past):
         return [year for year in super().years if year not in (self.left_out, self.left_out - 1)]  # type: ignore[attr-defined]
 
 
-def synthetic(number: int) -> list[Stated]:
+def synthetic_in(job: tuple[int, int]) -> list[Stated]:
+    """One made-up spring in one of the four climates: its number among them, and of the spring."""
+    return synthetic(job[1], climates()[job[0]])
+
+
+def synthetic(number: int, climate: Climate | None = None) -> list[Stated]:
     """One made-up spring: its truth by the weather generator, told a week ahead with the error that forecasts have."""
+    climate = climate or usual()
     rng = np.random.default_rng(10_000 + number)
     today = date(2026, 3, 1) + timedelta(days=int(rng.integers(0, 70)))
     first = today - timedelta(days=BEHIND_D)
     nothing = np.full(BEHIND_D + AIR_D, np.nan)
-    truth = scenarios(Known(DailyRecord.of(first, nothing, nothing), np.zeros(len(nothing))), normals(), 1, rng)
-    return _judge(truth, today, None, number)
+    truth = scenarios(Known(DailyRecord.of(first, nothing, nothing), np.zeros(len(nothing))), climate.normals, 1, rng)
+    return _judge(truth, today, None, number, climate)
 
 
 def replayed(job: tuple[int, int]) -> list[Stated]:
@@ -103,17 +138,17 @@ def replayed(job: tuple[int, int]) -> list[Stated]:
     start = (today - timedelta(days=BEHIND_D) - record().first).days
     own = record().cut(start, start + BEHIND_D + AIR_D)
     truth = DailyRecord(own.first, **{name: values[:, None] for name, values in own.values.items()})
-    return _judge(truth, today, Without(record(), year), year)
+    return _judge(truth, today, Without(record(), year), year, usual())
 
 
-def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int) -> list[Stated]:
+def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int, climate: Climate) -> list[Stated]:
     rng = np.random.default_rng(seed)
     known = _known(truth, past, rng)
-    members = scenarios(known, normals(), MEMBERS, rng)
+    members = scenarios(known, climate.normals, MEMBERS, rng)
     both = {name: np.concatenate([values, getattr(truth, name)], axis=1) for name, values in members.values.items()}
     weather = DailyRecord(truth.first, **both)
-    place = Place(Ground(), AnnualWave.of_months(normals().mean_c))
-    hourly = hours_of(weather.cut(0, BEHIND_D + SOIL_D), SITE)
+    place = Place(Ground(), AnnualWave.of_months(climate.normals.mean_c))
+    hourly = hours_of(weather.cut(0, BEHIND_D + SOIL_D), climate.site)
     course = simulate([place.lane(hourly, Character.plain(MEMBERS + 1))], [0.013, 0.025, 0.045, 0.10])[0]
     ahead = weather.cut(BEHIND_D)
     air = DailyRecord.of(ahead.first, ahead.low_c - PLANTS_COLDER_K, ahead.high_c)
@@ -123,7 +158,8 @@ def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int) -> lis
     def bed(depth_m: float, columns: slice, pace: np.ndarray) -> Bed:
         cut = BEHIND_D * 24
         one = DailyRecord.of(air.first, air.low_c[:, columns], air.high_c[:, columns])
-        season = Season.of(one, SITE.latitude_deg, course.moist[cut:, columns].astype(float))
+        moist, mean = course.moist[cut:, columns].astype(float), ahead.mean_c[:, columns]
+        season = Season.of(one, climate.site.latitude_deg, moist, mean)
         return Bed.of(np.clip(course.at(depth_m)[cut:, columns].astype(float), -29, 59), season, pace)
 
     pairs = {
@@ -188,10 +224,15 @@ def windows_hold(found: Sequence[Stated]) -> tuple[float, float]:
 
 
 def over(job: Callable, jobs: Sequence) -> list[Stated]:  # type: ignore[type-arg]
+    """What all jobs found, one after another."""
+    return [one for many in over_each(job, jobs) for one in many]
+
+
+def over_each(job: Callable, jobs: Sequence) -> list[list[Stated]]:  # type: ignore[type-arg]
     """All jobs, one process a core."""
     os.environ["OPENBLAS_NUM_THREADS"] = "1"
     with ProcessPoolExecutor(os.cpu_count(), mp_context=get_context("spawn")) as pool:
-        return [one for many in pool.map(job, jobs, chunksize=4) for one in many]
+        return list(pool.map(job, jobs, chunksize=4))
 
 
 def years() -> list[tuple[int, int]]:
@@ -218,8 +259,13 @@ def at_the_station(path: Path) -> tuple[int, float, float]:
 
 def print_tables(path: Path) -> None:
     """As Markdown."""
+    in_each = [
+        (f"{SPRINGS // 3} synthetic springs, {climate.name}", over(synthetic_in, [(at, n) for n in range(SPRINGS // 3)]))
+        for at, climate in enumerate(climates())
+    ]
     for name, found in (
         (f"{SPRINGS} synthetic springs, a week foretold", over(synthetic, range(SPRINGS))),
+        *in_each,
         ("The real springs of 1976 to 2004, each foretold from the others", over(replayed, years())),
     ):
         print(f"{name}:\n\n| stated | sowing days | on average | held |\n|---|---|---|---|")

@@ -5,6 +5,7 @@ benchmark has the same over 300 made-up springs; here are fewer, to be quick.
 """
 
 from collections.abc import Sequence
+from functools import cache
 
 import numpy as np
 import pytest
@@ -12,10 +13,19 @@ import pytest
 from bench import reliability
 from bench.reliability import Stated
 
+SPRINGS = 12
+
 
 @pytest.fixture(scope="module")
 def made_up() -> list[Stated]:
-    return reliability.over(reliability.synthetic, range(60))
+    return reliability.over(reliability.synthetic, range(60)) + [one for found in in_each_climate() for one in found]
+
+
+@cache
+def in_each_climate() -> list[list[Stated]]:
+    each = range(len(reliability.climates()))
+    found = reliability.over_each(reliability.synthetic_in, [(at, number) for at in each for number in range(SPRINGS)])
+    return [[one for spring in found[at * SPRINGS : (at + 1) * SPRINGS] for one in spring] for at in each]
 
 
 @pytest.fixture(scope="module")
@@ -30,6 +40,12 @@ def held_at_eighty(found: Sequence[Stated]) -> float:
 
 def test_days_stated_at_eighty_hold_seventy_five_to_eighty_five_times_in_made_up_springs(made_up: list[Stated]) -> None:
     assert 0.75 <= held_at_eighty(made_up) <= 0.85
+
+
+def test_windows_hold_to_harvest_in_all_four_climates() -> None:
+    for climate, found in zip(reliability.climates(), in_each_climate(), strict=True):
+        stated, held = reliability.windows_hold(found)
+        assert abs(stated - held) < 0.05, climate.name
 
 
 def test_and_in_the_real_years_each_foretold_from_the_others(real: list[Stated]) -> None:
