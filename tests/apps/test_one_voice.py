@@ -1,0 +1,167 @@
+"""A walk through the rooms of the demo, both gardens, three dates: no two pages state different numbers or orders."""
+
+import csv
+import html
+import re
+from dataclasses import dataclass
+from datetime import date, datetime
+from functools import cached_property
+from zoneinfo import ZoneInfo
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+from icalendar import Calendar
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.logbook.management.commands.load_demo import load
+from cloche.apps.windows.feed import calendar
+from cloche.apps.windows.flows.refresh import refresh_stale
+from cloche.bridge.planting import BENCHES
+
+ZONE = ZoneInfo("Europe/Vienna")
+DATES = [datetime(2026, *day, tzinfo=ZONE) for day in ((4, 22, 9), (7, 9, 7), (10, 3, 18))]
+DEGREES = r"−?\d+(?:\.\d)?°"
+
+
+def plain(page: str) -> str:
+    """What a reader sees of a page, tags away and spaces evened."""
+    return re.sub(r"\s+", " ", html.unescape(re.sub(r"<[^>]+>", " ", page)))
+
+
+@dataclass
+class Rooms:
+    """The pages of one garden as one of its people sees them."""
+
+    client: Client
+    garden: Garden
+    now: datetime
+
+    def page(self, name: str, *more: object, **asked: object) -> str:
+        answer = self.client.get(reverse(name, args=[self.garden.pk, *more]), asked)
+        assert answer.status_code == 200, name
+        return b"".join(answer).decode()
+
+    @cached_property
+    def today(self) -> date:
+        return self.now.astimezone(self.garden.timezone).date()
+
+    @cached_property
+    def places(self) -> list[Place]:
+        return list(self.garden.places.all())
+
+    @cached_property
+    def table(self) -> list[dict[str, str]]:
+        """All windows, as the file has them."""
+        return [row for row in csv.DictReader(self.page("windows_csv").splitlines()) if row["earliest"]]
+
+    @cached_property
+    def open_now(self) -> set[tuple[str, str, str]]:
+        """Crop, place and way of every window that is open, by the file; what only raises plants left out."""
+        beds = {place.name for place in self.places if place.kind not in BENCHES}
+        return {
+            (row["crop"], row["place"], row["way"])
+            for row in self.table
+            if row["place"] in beds and date.fromisoformat(row["earliest"]) <= self.today
+        }
+
+
+@pytest.fixture(params=DATES, ids=["April", "July", "October"])
+def rooms(request: pytest.FixtureRequest, db: None, monkeypatch: pytest.MonkeyPatch) -> list[Rooms]:
+    now = request.param
+    monkeypatch.setattr(clock, "now", lambda: now)
+    load(7)
+    refresh_stale()
+    client = Client()
+    client.force_login(User.objects.get(username="demo"))
+    return [Rooms(client, garden, now) for garden in Garden.objects.order_by("pk")]
+
+
+def test_no_two_rooms_contradict_each_other(rooms: list[Rooms]) -> None:
+    assert len(rooms) == 2
+    for one in rooms:
+        same_warmth(one)
+        same_windows(one)
+        same_dates_in_the_calendar(one)
+        same_jobs(one)
+
+
+def same_warmth(one: Rooms) -> None:
+    """One figure for the day, and one for this hour, of each place."""
+    today, ground = plain(one.page("today")), plain(one.page("ground"))
+    for place in one.places:
+        there = plain(one.page("place", place.pk))
+        mean = re.search(rf"{re.escape(place.name)} stands at ({DEGREES}), the day’s mean", there)
+        hour = re.search(rf"({DEGREES})[CF]? at this hour", there)
+        assert mean, place.name
+        assert hour, place.name
+        wakes = plain(one.page("what_wakes", place=place.pk))
+        assert f"{place.name} stands at {mean[1]}" in wakes
+        assert re.search(rf"{re.escape(place.name)} .{{0,160}}?mean {re.escape(mean[1])}", today), (place.name, mean[1])
+        assert hour[1] in today
+        assert re.search(rf"{re.escape(place.name)}.{{0,120}}?{re.escape(hour[1])}", ground), (place.name, hour[1])
+
+
+def same_windows(one: Rooms) -> None:
+    """What can go in now, by the file, the season's page, each place's page, Today and the crops' own pages."""
+    season = one.page("windows")
+    listed = re.search(r"<h2>Open now</h2>(.*?)(?:<h2>Still to open</h2>|</div>\s*\n)", season, re.S)
+    crops_open = {crop for crop, _, _ in one.open_now}
+    if listed:
+        rows = re.findall(r'<a class="ribbon-row"[^>]*><b>([^<]*)</b>', listed[1])
+        assert {html.unescape(row).removesuffix(", plants") for row in rows} == crops_open
+        said = re.search(r"(\w+) crops? can go in today", plain(season))
+        assert said
+        assert said[1].lower() in (str(len(rows)), NUMBERS.get(len(rows), ""))
+    today = one.page("today")
+    for place in one.places:
+        here = {(crop, way) for crop, name, way in one.open_now if name == place.name}
+        if place.kind in BENCHES:
+            continue
+        lines = re.findall(r'<b>([^<]*)</b>.*?<span class="when">([^<]*)<', one.page("place", place.pk), re.S)
+        now = {
+            html.unescape(name).removesuffix(", plants")
+            for name, when in lines
+            if when.startswith("today") or "from today" in when
+        }
+        assert now == {crop for crop, _ in here}, place.name
+        card = re.search(rf'<b>{re.escape(html.escape(place.name))}</b>.*?<ul class="into">(.*?)</ul>', today, re.S)
+        assert card, place.name
+        more = re.search(r"and (\d+) more", card[1])
+        count = len(re.findall(r"<a href", card[1])) + (int(more[1]) if more else 0)
+        assert count == len({crop for crop, way in here if way == "sown"}), place.name
+
+
+NUMBERS = dict(
+    enumerate(["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"], start=1)
+)
+
+
+def same_dates_in_the_calendar(one: Rooms) -> None:
+    """First and last days in the calendar are those of the file."""
+    events = Calendar.from_ical(calendar(one.garden, one.now)).walk("VEVENT")
+    feed = {(str(event["summary"]), event["dtstart"].dt) for event in events}
+    beds = {place.name for place in one.places if place.kind not in BENCHES}
+    for row in one.table:
+        if row["place"] not in beds:
+            continue
+        name = f"{row['crop']}{'' if row['way'] == 'sown' else ', plants'} in {row['place']}"
+        first = date.fromisoformat(row["earliest"])
+        if first > one.today:
+            assert (f"{name}: the window opens", first) in feed
+        if row["last"]:
+            assert (f"{name}: last sensible day", date.fromisoformat(row["last"])) in feed
+
+
+def same_jobs(one: Rooms) -> None:
+    """The day's jobs and their order on Today and in the week; how far to open, as Open and shut has it."""
+
+    def jobs(page: str) -> list[str]:
+        return [plain(job) for job in re.findall(r'<p class="do">(.*?)</p>', page, re.S)]
+
+    today, week = one.page("today"), one.page("week")
+    assert jobs(today) == jobs(week)
+    opening = plain(one.page("opening"))
+    for said in re.findall(r"(Open (?:it|them)[^.]*?\d\d?[:.]\d\d to \d\d?[:.]\d\d)", plain(today)):
+        assert said in opening, said
