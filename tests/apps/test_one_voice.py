@@ -137,11 +137,8 @@ def same_windows(one: Rooms) -> None:
         assert count == len({crop for crop, way in here if way == "sown"}), place.name
 
 
-NUMBERS = dict(
-    enumerate(["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"], start=1)
-)
-    enumerate(["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"], start=1)
-)
+COUNTED = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
+NUMBERS = dict(enumerate(COUNTED, start=1))
 
 
 def same_dates_in_the_calendar(one: Rooms) -> None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from cloche.bridge.names import named
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop
@@ -18,11 +19,12 @@ from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 MODEL_VERSION = "column-8"
 PACKET_SOURCE = "your packet, where it says so; else the table"
 WHOLE = {"per_station"}
+LEAST_MATURITY_D = 10.0
 
 
 def crops() -> list[Crop]:
     """All crops in catalogue order."""
-    return list(catalogue.catalogue().values())
+    return [named(one) for one in catalogue.catalogue().values()]
 
 
 Values = Mapping[str, float]
@@ -77,6 +79,10 @@ def with_values(one: Crop, values: Values | None) -> Crop:
     said["optimum_to_c"] = max(said.get("optimum_to_c", one.optimum_to_c), start)
     said.setdefault("minimum_c", min(one.minimum_c, start))
     said["maximum_c"] = max(one.maximum_c, said["optimum_to_c"])
+    if "maturity_sown_d" in said:
+        # As it is printed: from sowing, in a season that suits it.
+        from_sowing = said.pop("maturity_sown_d") - one.coming_up_d
+        said.setdefault("maturity_d", max(from_sowing, LEAST_MATURITY_D))
     if "maturity_d" in said:
         said.setdefault("maturity_planted_d", one.maturity_planted_d * said["maturity_d"] / one.maturity_d)
     changed = dataclasses.replace(one, advice_source=PACKET_SOURCE, **said)  # type: ignore[arg-type]
@@ -88,7 +94,7 @@ def with_values(one: Crop, values: Values | None) -> Crop:
 
 def crop(key: str) -> Crop:
     """One crop; raises UnknownCrop."""
-    return catalogue.crop(key)
+    return named(catalogue.crop(key))
 
 
 def verdicts(soil_c: float, among: list[Crop]) -> list[Verdict]:

@@ -49,20 +49,20 @@ def lines(garden: Garden) -> dict[str, Any]:
 @pytest.mark.whole_season
 def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garden, frosted: Place) -> None:
     found = lines(garden)
-    assert found["bush beans"].harm == "lost"
+    assert found["dwarf French beans"].harm == "lost"
     assert found["peas"].harm in ("marked", "unhurt", "regrows")
-    assert "stand" in found["bush beans"].said
-    assert "Sowing it again is sensible" in found["bush beans"].again
-    assert "until" in found["bush beans"].again
+    assert "stand" in found["dwarf French beans"].said
+    assert "Sowing it again is sensible" in found["dwarf French beans"].again
+    assert "until" in found["dwarf French beans"].again
 
 
 def test_the_page_and_today_say_the_same(signed_in: Client, garden: Garden, frosted: Place) -> None:
     page = signed_in.get(reverse("after_frost", args=[garden.pk])).content.decode()
     assert headline_of(list(lines(garden).values())) in page
-    assert lines(garden)["bush beans"].said in page
+    assert lines(garden)["dwarf French beans"].said in page
     today = signed_in.get(reverse("today", args=[garden.pk])).content.decode()
-    assert "Look over bush beans in Long bed" in today
-    assert lines(garden)["bush beans"].said in today
+    assert "Look over dwarf French beans in Long bed" in today
+    assert lines(garden)["dwarf French beans"].said in today
     assert reverse("after_frost", args=[garden.pk]) in today
 
 

@@ -54,7 +54,7 @@ def test_what_wakes_lists_the_trade_s_five_and_neither_melon_nor_okra(signed_in:
     shown = page(signed_in, "what_wakes", bed.garden_id)
     comfortable, minimum = shown.split("Comfortable to sow in place")[1].split("At their bare minimum")
     assert "15.5°" in shown
-    for crop in ("Pea", "Beet", "Carrot", "Turnip", "Radish"):
+    for crop in ("Pea", "Beetroot", "Carrot", "Turnip", "Radish"):
         assert f">{crop}</a>" in comfortable
     for crop in ("Melon", "Okra"):
         assert f">{crop}</a>" not in comfortable

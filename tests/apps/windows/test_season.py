@@ -58,7 +58,7 @@ def shown(client: Client, garden: Garden) -> str:
 
 def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, garden: Garden, two: object) -> None:
     page = shown(signed_in, garden)
-    assert "1 crop can go in today, anywhere; next, bush bean from 2 May in Wall frame." in page
+    assert "1 crop can go in today, anywhere; next, dwarf French bean from 2 May in Wall frame." in page
     assert "anywhere now" in page
     assert "North bed from 14 May" in page
     assert "in any place: okra." in page
@@ -72,7 +72,7 @@ def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden)
 
 def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:
     settle.remove_place(two[1])
-    assert "next, bush bean from 14 May in North bed" in shown(signed_in, garden)
+    assert "next, dwarf French bean from 14 May in North bed" in shown(signed_in, garden)
 
 
 def test_queries_do_not_grow_with_places(signed_in: Client, garden: Garden, two: object) -> None:
@@ -91,7 +91,7 @@ def test_queries_do_not_grow_with_places(signed_in: Client, garden: Garden, two:
 def test_the_table_holds_every_window_and_every_lack(signed_in: Client, garden: Garden, two: object) -> None:
     out = b"".join(signed_in.get(reverse("windows_csv", args=[garden.pk])).streaming_content).decode()  # type: ignore[attr-defined]
     rows = list(csv.DictReader(io.StringIO(out)))
-    beans = {row["place"]: row for row in rows if row["crop"] == "Bush bean"}
+    beans = {row["place"]: row for row in rows if row["crop"] == "Dwarf French bean"}
     assert (beans["Wall frame"]["earliest"], beans["Wall frame"]["last"]) == ("2026-05-02", "2026-07-20")
     assert beans["Wall frame"]["opens_after"] == "soil too cold"
     assert {row["no_window_for"] for row in rows if row["crop"] == "Okra"} == {"soil too cold"}
@@ -108,7 +108,7 @@ def test_a_calendar_follows_the_secret_address(signed_in: Client, garden: Garden
     signed_in.post(reverse("make_feed", args=[garden.pk]))
     url, days = events(signed_in, garden, person)
     assert url in shown(signed_in, garden)
-    assert days["Bush bean in Wall frame: the window opens"] == date(2026, 5, 2)
+    assert days["Dwarf French bean in Wall frame: the window opens"] == date(2026, 5, 2)
     assert days["Pea in North bed: last sensible day"] == date(2026, 6, 1)
     assert "Pea in North bed: the window opens" not in days
     assert days["Tomato, plants in North bed: the window opens"] == date(2026, 6, 25)

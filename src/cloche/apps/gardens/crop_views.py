@@ -30,17 +30,17 @@ class CropsForm(forms.Form):
 
 @dataclass(frozen=True)
 class Family:
-    """A heading, and its crops: key, name, whether it is ticked."""
+    """A heading, and its crops: key, name, other names, whether it is ticked."""
 
     name: str
-    crops: list[tuple[str, str, bool]]
+    crops: list[tuple[str, str, str, bool]]
 
 
 def families(ticked: set[str]) -> list[Family]:
     """All crops under their families, the largest first, those of small families together at the end."""
-    found: dict[str, list[tuple[str, str, bool]]] = {}
+    found: dict[str, list[tuple[str, str, str, bool]]] = {}
     for crop in crops.crops():
-        found.setdefault(crop.family, []).append((crop.key, crop.name, crop.key in ticked))
+        found.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
     large = {name: rows for name, rows in found.items() if len(rows) >= FEW}
     small = [row for name, rows in found.items() if name not in large for row in rows]
     named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]

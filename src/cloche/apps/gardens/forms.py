@@ -113,13 +113,14 @@ class SiteForm(GardenForm):
     """The site, and how its people go about sowing."""
 
     class Meta(GardenForm.Meta):
-        fields = [*GardenForm.Meta.fields, "school", "off_school", "away_from_h", "away_to_h", "watered", "zone"]
+        fields = [*GardenForm.Meta.fields, "school", "off_school", "away_from_h", "away_to_h", "watered", "names", "zone"]
         labels = GardenForm.Meta.labels | {
             "school": "You sow",
             "off_school": "You take covers off",
             "away_from_h": "Nobody is there from, hour",
             "away_to_h": "to",
             "watered": "Seed beds are kept moist",
+            "names": "Names of crops",
             "zone": "Winter-hardiness zone, if you like",
         }
         help_texts = GardenForm.Meta.help_texts | {

@@ -46,7 +46,9 @@ FIRST = (
     Said("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
 )
 MORE = (
-    Said("days", "maturity_d", "Days from emergence to harvest", "number", 2.5, 1, 400),
+    Said("days_sown", "maturity_sown_d", "Days to harvest, counted from sowing", "number", 2.5, 1, 500),
+    Said("days", "maturity_d", "Days to harvest, counted from when it is up", "number", 2.5, 1, 400),
+    Said("days_planted", "maturity_planted_d", "Days to harvest, counted from planting out", "number", 2.5, 1, 400),
     Said("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
     Said("row", "row_m", "Between rows", "length", 4.0),
     Said("apart", "plant_m", "Between plants in the row", "length", 4.0),

@@ -63,6 +63,11 @@ def sentence(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
+def within(name: str) -> str:
+    """A crop's name within a sentence: French keeps its capital."""
+    return name[:1].lower() + name[1:]
+
+
 def count(number: int, one: str, many: str = "") -> str:
     """1 day, 12 days."""
     return f"{number} {one if number == 1 else many or one + 's'}"

@@ -81,7 +81,15 @@ def build() -> dict[str, Any]:
         key = row["key"]
         stages = raising.raised(row, standing[key], planting.get(key, {}))
         found[key] = _crop(row, standing[key], conditions) | stages | living.of(lives.get(key, {}), standing[key]["season"])
-    return found | {row["key"]: _wintering(row, found[row["of"]]) for row in knots.rows("wintering.csv")}
+    found |= {row["key"]: _wintering(row, found[row["of"]]) for row in knots.rows("wintering.csv")}
+    names = {row["key"]: row for row in knots.rows("names.csv")}
+    return {key: entry | _names(entry, names.get(key)) for key, entry in found.items()}
+
+
+def _names(entry: dict[str, Any], row: dict[str, str] | None) -> dict[str, Any]:
+    """One and many, as Americans and as Britons say it."""
+    usual = [entry["name"], entry["name_plural"]]
+    return {side: [row[side], row[f"{side}_plural"]] if row else usual for side in ("american", "british")}
 
 
 def _wintering(row: dict[str, str], of: dict[str, Any]) -> dict[str, Any]:

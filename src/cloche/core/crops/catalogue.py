@@ -20,6 +20,8 @@ Hardiness = Literal["hardy", "half-hardy", "tender"]
 LongDays = Literal["", "flowers", "bolts"]
 Regrows = Literal["", "growing point below ground", "shoots again"]
 
+PRINTED_SOIL_C = {"cool": 15.0, "warm": 21.0}
+"""Soil into which packets take their seed to be sown (assumption)."""
 HALF_A_DEGREE_F = 0.5 / 1.8
 """The advice is printed in whole °F: a soil within half a degree of a printed limit meets it [K]."""
 
@@ -128,8 +130,26 @@ class Crop:
     winter: Wintering | None
     growing_source: str
     life: Life
+    american: tuple[str, str]
+    british: tuple[str, str]
     field_times: float = 1.0
     protected: bool = False
+
+    @property
+    def other_names(self) -> list[str]:
+        """What else it is called, for who looks for it by the other name."""
+        return [name for name in dict.fromkeys((self.american[0], self.british[0])) if name != self.name]
+
+    @property
+    def maturity_sown_d(self) -> float:
+        """Days to harvest as packets count them from sowing, in soil that suits it."""
+        return self.maturity_d + self.coming_up_d
+
+    @property
+    def coming_up_d(self) -> float:
+        """Days until it is up in the soil for which packets are printed: its ideal, as gardens have it in its season."""
+        rate = float(self.rate.at(min(max(PRINTED_SOIL_C[self.season], self.optimum_from_c), self.optimum_to_c)))
+        return self.field_times / rate if rate > 0 else 0.0
 
     @property
     def sown_direct(self) -> bool:
@@ -170,6 +190,7 @@ def _crop(key: str, entry: dict[str, Any]) -> Crop:
     heat_sum, winter = values.pop("heat_sum"), values.pop("winter")
     life = values.pop("life")
     chill = life.pop("chill")
+    american, british = (tuple(values.pop(side)) for side in ("american", "british"))
     return Crop(
         key=key,
         rate=RateCurve.through(values.pop("rate_knots_c_per_d")),
@@ -177,6 +198,8 @@ def _crop(key: str, entry: dict[str, Any]) -> Crop:
         heat_sum=HeatSum(heat_sum["base_c"], heat_sum["heat_sum_cd"]) if heat_sum else None,
         heat_sum_source=heat_sum["source"] if heat_sum else "",
         winter=Wintering(**winter) if winter else None,
+        american=american,
+        british=british,
         life=Life(**life, chill=Chill(**chill) if chill else None),
         **values,
     )

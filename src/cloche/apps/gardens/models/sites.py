@@ -12,6 +12,7 @@ from django.db import models
 
 from cloche.apps.gardens import validators
 from cloche.bridge.border import is_zone
+from cloche.bridge.names import usual_in
 
 
 class User(AbstractUser):
@@ -38,7 +39,8 @@ class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
     school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
-    off_school: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there on most days.
+    names: whether crops are called as in America or in Britain, empty: as is usual there; off_school: how they decide when a
+    cover comes off; away_from_h, away_to_h: hours in which nobody is there on most days.
     """
 
     class School(models.TextChoices):
@@ -51,6 +53,10 @@ class Garden(models.Model):
         HEIGHT = "height", "when the plants touch the top"
         ESTABLISHED = "established", "when seedlings are established"
         HEAT = "heat", "when it is too hot inside however far it is opened"
+
+    class Names(models.TextChoices):
+        AMERICAN = "american", "American: eggplant, fava bean, arugula"
+        BRITISH = "british", "British: aubergine, broad bean, rocket"
 
     name = models.CharField(max_length=80, validators=[validators.plain])
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
@@ -66,11 +72,17 @@ class Garden(models.Model):
     away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
     away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
     zone = models.CharField(max_length=4, blank=True)
+    names = models.CharField(max_length=10, choices=Names, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     people = models.ManyToManyField(User, through="Membership", related_name="gardens")
 
     class Meta:
         ordering = ["name", "id"]
+
+    @property
+    def spoken(self) -> str:
+        """How its people name crops."""
+        return self.names or usual_in(self.timezone_name)
 
     def __str__(self) -> str:
         return self.name

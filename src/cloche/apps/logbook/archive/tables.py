@@ -263,6 +263,12 @@ GARDEN = (
     Column("off_school", "string", "When its people take covers off.", one_of=texts(Garden.OffSchool.choices)),
     Column("away_from_h", "integer", "Nobody is there from this hour.", "h", optional=True, within=(0, 23)),
     Column("away_to_h", "integer", "Nobody is there until this hour.", "h", optional=True, within=(0, 24)),
+    Column(
+        "names",
+        "string",
+        "American or British names of crops; empty: as is usual there.",
+        one_of=("", *texts(Garden.Names.choices)),
+    ),
     Column("zone", "string", "Winter-hardiness zone, as told.", most=4, check=hardiness_zone),
     Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
 )

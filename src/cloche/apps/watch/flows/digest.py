@@ -17,6 +17,7 @@ from cloche.apps.watch.pages.today import today_page
 from cloche.apps.work import failures
 from cloche.apps.work.guard import is_away
 from cloche.bridge import border
+from cloche.bridge.names import speak
 
 MAIL = "watch.mail"
 log = logging.getLogger("cloche.mail")
@@ -70,6 +71,7 @@ class NotSent(failures.Foreseen):
 
 
 def _send(wish: DigestWish, now: datetime) -> None:
+    speak(wish.garden.spoken)
     units, today = units_of(wish.user), now.astimezone(wish.garden.timezone).date()
     page = today_page(wish.garden, units, now)
     text = render_to_string("watch/digest.txt", {"page": page, "garden": wish.garden})

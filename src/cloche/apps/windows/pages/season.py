@@ -97,7 +97,7 @@ def _opens(row: CropOutlook) -> str:
 def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
     if not now and not opening:
         return "No window is in sight yet: places need readings, or a first forecast."
-    first = f"{opening[0].line.name.lower().replace(',', '')} {opening[0].line.when}" if opening else ""
+    first = f"{words.within(opening[0].line.name).replace(',', '')} {opening[0].line.when}" if opening else ""
     if not now:
         return f"Nothing can go in today; the first is {first}."
     everywhere = sum(row.line.when == ANYWHERE for row in now)

@@ -1,0 +1,30 @@
+"""Names of crops as a garden's people say them: set once for a request or a task, heard by all that names crops in it."""
+
+from __future__ import annotations
+
+from contextvars import ContextVar
+from dataclasses import replace
+
+from cloche.core.crops.catalogue import Crop
+
+AMERICAN, BRITISH = "american", "british"
+_spoken: ContextVar[str] = ContextVar("names", default="")
+
+
+def speak(names: str) -> None:
+    """From now on name crops so: american, british, or empty for the catalogue's own."""
+    _spoken.set(names)
+
+
+def usual_in(timezone: str) -> str:
+    """What is said where a clock goes so."""
+    return AMERICAN if timezone.startswith(("America/", "US/")) or timezone == "Pacific/Honolulu" else BRITISH
+
+
+def named(crop: Crop) -> Crop:
+    """The crop under the name that is spoken."""
+    names = _spoken.get()
+    if not names:
+        return crop
+    name, plural = crop.american if names == AMERICAN else crop.british
+    return crop if crop.name == name else replace(crop, name=name, name_plural=plural)

@@ -1,0 +1,52 @@
+"""British and American names: both findable, the garden shows the one its people use (common practice, no source)."""
+
+from collections.abc import Iterator
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.models import Garden
+from cloche.bridge import crops, names
+
+
+@pytest.fixture(autouse=True)
+def silent_again() -> Iterator[None]:
+    yield
+    names.speak("")
+
+
+@pytest.mark.parametrize(
+    ("key", "american", "british"),
+    [
+        ("eggplant", "Eggplant", "Aubergine"),
+        ("broad_bean", "Fava bean", "Broad bean"),
+        ("rocket", "Arugula", "Rocket"),
+        ("swede", "Rutabaga", "Swede"),
+        ("beet", "Beet", "Beetroot"),
+        ("coriander", "Cilantro", "Coriander"),
+        ("carrot", "Carrot", "Carrot"),
+    ],
+)
+def test_a_crop_has_its_name_on_both_sides_of_the_ocean(key: str, american: str, british: str) -> None:
+    for spoken, name in ((names.AMERICAN, american), (names.BRITISH, british)):
+        names.speak(spoken)
+        assert crops.crop(key).name == name
+        other = {american, british} - {name}
+        assert set(crops.crop(key).other_names) == other
+
+
+def test_what_is_said_goes_by_the_clock_of_the_place() -> None:
+    assert names.usual_in("America/Chicago") == names.AMERICAN
+    assert {names.usual_in(zone) for zone in ("Europe/London", "Australia/Perth", "UTC")} == {names.BRITISH}
+
+
+@pytest.mark.django_db
+def test_a_garden_may_choose_and_the_list_of_crops_shows_both(signed_in: Client, garden: Garden) -> None:
+    page = signed_in.get(reverse("my_crops", args=[garden.pk])).content.decode()
+    assert "Aubergine <span" in page
+    assert "(Eggplant)" in page
+    Garden.objects.filter(pk=garden.pk).update(names=Garden.Names.AMERICAN)
+    page = signed_in.get(reverse("my_crops", args=[garden.pk])).content.decode()
+    assert "Eggplant <span" in page
+    assert "(Aubergine)" in page
