@@ -16,7 +16,7 @@ from hypothesis import settings
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, User
-from cloche.bridge import forecasting, outlooks
+from cloche.bridge import forecasting, names, outlooks, own
 from cloche.bridge.evidence import Evidence
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
@@ -52,6 +52,13 @@ def signed_in(client: Client, person: User) -> Client:
     """A client that is them."""
     client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
     return client
+
+
+@pytest.fixture(autouse=True)
+def nobody_has_spoken() -> None:
+    """Crops are the catalogue's, under its own names, until a garden speaks."""
+    names.speak("")
+    own.use({})
 
 
 @pytest.fixture(autouse=True)

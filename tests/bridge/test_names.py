@@ -1,19 +1,11 @@
 """British and American names: both findable, the garden shows the one its people use (common practice, no source)."""
 
-from collections.abc import Iterator
-
 import pytest
 from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.bridge import crops, names
-
-
-@pytest.fixture(autouse=True)
-def silent_again() -> Iterator[None]:
-    yield
-    names.speak("")
 
 
 @pytest.mark.parametrize(

@@ -18,13 +18,14 @@ from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
 MODEL_VERSION = "column-8"
 PACKET_SOURCE = "your packet, where it says so; else the table"
-WHOLE = {"per_station"}
+WHOLE = {"per_station", "keeps_y"}
+GROWS = ("begins_c", "best_c", "ends_c")
 LEAST_MATURITY_D = 10.0
 
 
 def crops() -> list[Crop]:
-    """All crops in catalogue order."""
-    return [named(one) for one in catalogue.catalogue().values()]
+    """All crops in catalogue order, those of the garden's own behind."""
+    return [*(named(one) for one in catalogue.catalogue().values()), *catalogue.besides()]
 
 
 Values = Mapping[str, float]
@@ -78,7 +79,10 @@ def with_values(one: Crop, values: Values | None) -> Crop:
     start = said.setdefault("optimum_from_c", max(one.optimum_from_c, said.get("minimum_c", -50.0)))
     said["optimum_to_c"] = max(said.get("optimum_to_c", one.optimum_to_c), start)
     said.setdefault("minimum_c", min(one.minimum_c, start))
-    said["maximum_c"] = max(one.maximum_c, said["optimum_to_c"])
+    said["maximum_c"] = max(said.get("maximum_c", one.maximum_c), said["optimum_to_c"])
+    grows = {name: said.pop(name) for name in GROWS if name in said}
+    if grows:
+        said["life"] = dataclasses.replace(one.life, **grows)  # type: ignore[assignment, arg-type]
     if "maturity_sown_d" in said:
         # As it is printed: from sowing, in a season that suits it.
         from_sowing = said.pop("maturity_sown_d") - one.coming_up_d

@@ -112,7 +112,8 @@ class Evidence:
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
-    sown or planted_out, where it overrules what is derived. school: by which rule it sows, empty: on every sensible day;
+    sown or planted_out, where it overrules what is derived. own: crops of its own making
+    (see bridge.own). school: by which rule it sows, empty: on every sensible day;
     schools: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
@@ -135,6 +136,7 @@ class Evidence:
     crops: tuple[str, ...] = ()
     values: dict[str, dict[str, float]] = field(default_factory=dict)
     ways: dict[str, str] = field(default_factory=dict)
+    own: dict[str, dict[str, Any]] = field(default_factory=dict)
     school: str = ""
     schools: dict[str, str] = field(default_factory=dict)
     field_factor: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)

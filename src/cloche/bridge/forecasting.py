@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge import outlooks
+from cloche.bridge import outlooks, own
 from cloche.bridge.batches import Learned as Counted
 from cloche.bridge.batches import batch_outlook
 from cloche.bridge.clocks import midnight_of, standard_offset_h
@@ -101,11 +101,11 @@ class _Rests:
 def forecast(evidence: Evidence) -> Foretold:
     """Learn the place and run it over the coming year."""
     found, rests = _looked_ahead(evidence)
-    frosts, own = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
+    frosts, counted = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
     ground = _place_forecast(evidence, found, rests)
     ground = replace(
         ground,
-        frosts=plain(frosts, own, evidence.latitude_deg, evidence.today),
+        frosts=plain(frosts, counted, evidence.latitude_deg, evidence.today),
         taught=_taught(evidence, rests.lie, found.learned, rests.seen),
     )
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
@@ -134,6 +134,7 @@ def windows_under(evidence: Evidence, spans: Sequence[CoverSpan | None]) -> list
 
 
 def _looked_ahead(evidence: Evidence) -> tuple[_Outlook, _Rests]:
+    own.use(evidence.own)
     normals, past = climate(evidence)
     day_0 = evidence.today - timedelta(days=PAST_D)
     known = known_days(evidence, day_0, PAST_D + HORIZON_D, past)

@@ -8,6 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.bridge import own
 from cloche.bridge.crops import grown
 from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.held import Held, stand, unpack
@@ -99,6 +100,7 @@ class _Described:
 
 def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
     """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
+    own.use(evidence.own)
     held, today = _standing(kept, _Described(evidence))
     # A forecast of yesterday stands a day back.
     on_d = asked.on_d + (evidence.today - held.today).days

@@ -71,6 +71,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         "crop_key": "pea",
+        "key": "own_0a0b0c0d",
         "kind": "place",
     }
 

@@ -156,7 +156,7 @@ DEEP = "[" * 40 + "]" * 40
         (cell("garden", 1, 0, "Evil\nBcc: x"), ""),
         (cell("garden", 1, 0, "Evil\u202e"), "cannot be seen"),
         (cell("garden", 1, 1, "nan"), "is no number"),
-        (cell("garden", 1, 12, "mandrake"), "is no crop"),
+        (cell("garden", 1, 13, "mandrake"), "is no crop"),
         (cell("garden", 1, 8, ""), "from when and to when"),
         (cell("packets", 1, 7, '{"base_c": "x"}'), "no packet has"),
         (cell("packets", 1, 7, '{"minimum_c": "x"}'), "A number is needed"),

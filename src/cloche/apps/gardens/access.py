@@ -11,8 +11,8 @@ from django.http import Http404, HttpRequest, HttpResponseBase
 from django.shortcuts import render
 
 from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.gardens.speech import speak_for
 from cloche.bridge.crops import Crop, UnknownCrop, crop
-from cloche.bridge.names import speak
 
 
 class GardenRequest(HttpRequest):
@@ -44,7 +44,7 @@ def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
         if membership is None:
             raise Http404
         request.garden, request.membership = membership.garden, membership
-        speak(membership.garden.spoken)
+        speak_for(membership.garden)
         if request.session.get("garden_id") != garden_id:
             request.session["garden_id"] = garden_id
         if request.method not in READING and not membership.may(writing):

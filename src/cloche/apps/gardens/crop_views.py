@@ -6,13 +6,15 @@ from dataclasses import dataclass
 
 from django import forms
 from django.contrib import messages
-from django.http import HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import GardenRequest, crop_or_404, in_garden
 from cloche.apps.gardens.flows import settle
-from cloche.bridge import crops
+from cloche.apps.gardens.own_crops import OwnCropForm, new_key
+from cloche.apps.gardens.selectors import units_of
+from cloche.bridge import crops, own
 
 INVALID = 422
 FEW = 3
@@ -60,5 +62,39 @@ def my_crops(request: GardenRequest) -> HttpResponse:
     ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
     if request.method == "POST":
         ticked = set(request.POST.getlist("crops"))
-    context = {"form": form, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
+    mine = sorted((told["name"], key) for key, told in request.garden.own_crops.items())
+    context = {"form": form, "mine": mine, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
     return render(request, "gardens/my_crops.html", context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def new_own(request: GardenRequest) -> HttpResponse:
+    """A crop of one's own: first its relative, then what differs."""
+    of = request.GET.get("of", "")
+    if not of:
+        relatives = [crop for crop in crops.crops() if not own.KEY.fullmatch(crop.key)]
+        return render(request, "gardens/own_crop.html", {"relatives": relatives})
+    return _own(request, new_key(request.garden), of, editing=False)
+
+
+@in_garden
+def edit_own(request: GardenRequest, key: str) -> HttpResponse:
+    """Change one."""
+    told = request.garden.own_crops.get(key)
+    if told is None:
+        raise Http404
+    return _own(request, key, told["of"], editing=True)
+
+
+def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpResponse:
+    bound = request.POST if request.method == "POST" else None
+    if len(request.garden.own_crops) >= own.MOST and not editing:
+        messages.error(request, f"A garden has at most {own.MOST} crops of its own.")
+        return redirect("my_crops", request.garden.pk)
+    form = OwnCropForm(bound, garden=request.garden, relative=crop_or_404(of), key=key, units=units_of(request.user))
+    if form.is_valid():
+        form.keep()
+        messages.success(request, f"{form.cleaned_data['name']} is kept and ticked; its windows are being worked out.")
+        return redirect("my_crops", request.garden.pk)
+    context = {"form": form, "editing": editing}
+    return render(request, "gardens/own_crop.html", context, status=INVALID if form.errors else 200)

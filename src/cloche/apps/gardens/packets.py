@@ -184,13 +184,15 @@ class PacketForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.crop, self.units, self.year, self.odd = crop, units, year, False
         for said in ALL:
-            field = TypedNumber(label=_label(said, units), required=False)
-            parse_with(field, lambda text, said=said: _parse(text, said, units))  # type: ignore[misc]
+            field = TypedNumber(label=label_of(said, units), required=False)
+            parse_with(field, lambda text, said=said: parse_value(text, said, units))  # type: ignore[misc]
             table = getattr(crop, said.name, 1.0)
-            field.help_text = "The table says nothing." if table is None else f"The table says {_shown(table, said, units)}."
+            field.help_text = (
+                "The table says nothing." if table is None else f"The table says {shown_value(table, said, units)}."
+            )
             value = self.instance.values.get(said.name)
             if value is not None:
-                self.initial[said.field] = _typed(value, said, units)
+                self.initial[said.field] = typed_value(value, said, units)
             self.fields[said.field] = field
 
     def rows(self, of: tuple[Said, ...]) -> list[forms.BoundField]:
@@ -226,12 +228,12 @@ class PacketForm(forms.ModelForm):
     def _ask_about_what_lies_far(self, data: dict[str, Any]) -> None:
         for said in ALL:
             value, table = data.get(said.field), getattr(self.crop, said.name, 1.0)
-            if value is None or table is None or not _is_far(value, table, said):
+            if value is None or table is None or not is_far(value, table, said):
                 continue
             self.odd = True
             other = "°F" if self.units.temperature == "C" else "°C"
             ask = f"Was it in {other}?" if said.kind in ("soil", "air") else "Is that meant?"
-            self.add_error(said.field, f"The table says {_shown(table, said, self.units)}. {ask}")
+            self.add_error(said.field, f"The table says {shown_value(table, said, self.units)}. {ask}")
 
     def save(self, commit: bool = True) -> Packet:
         """The packet with its values, not yet kept."""
@@ -240,12 +242,14 @@ class PacketForm(forms.ModelForm):
         return packet
 
 
-def _label(said: Said, units: Units) -> str:
+def label_of(said: Said, units: Units) -> str:
+    """Its label with the unit."""
     unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(said.kind, "")
     return f"{said.label}{unit}"
 
 
-def _parse(text: str, said: Said, units: Units) -> float:
+def parse_value(text: str, said: Said, units: Units) -> float:
+    """What was typed, in canonical units; raises NotANumber, OutOfRange or ValidationError."""
     if said.kind == "soil":
         return parse_soil(text, units)
     if said.kind == "air":
@@ -258,19 +262,22 @@ def _parse(text: str, said: Said, units: Units) -> float:
     return value
 
 
-def _is_far(value: float, table: float, said: Said) -> bool:
+def is_far(value: float, table: float, said: Said) -> bool:
+    """Whether it lies so far from what the table has that one asks."""
     if said.kind in ("soil", "air"):
         return abs(value - table) > said.far
     return table > 0 and not table / said.far <= value <= table * said.far
 
 
-def _shown(value: float, said: Said, units: Units) -> str:
+def shown_value(value: float, said: Said, units: Units) -> str:
+    """As text with its unit."""
     if said.kind in ("soil", "air"):
         return units.temperature_text(value, 0)
     return units.length_text(value) if said.kind == "length" else f"{value:g}"
 
 
-def _typed(value: float, said: Said, units: Units) -> str:
+def typed_value(value: float, said: Said, units: Units) -> str:
+    """As one would type it."""
     if said.kind in ("soil", "air"):
         return f"{units.temperature_from_c(value):.1f}"
     return f"{units.length_from_m(value):.1f}" if said.kind == "length" else f"{value:g}"

@@ -10,11 +10,11 @@ from datetime import date, datetime, timedelta
 from icalendar import Calendar, Event
 
 from cloche.apps.gardens.models import Garden, Membership
+from cloche.apps.gardens.speech import speak_for
 from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CalendarLink, CropOutlook
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge import crops
-from cloche.bridge.names import speak
 from cloche.bridge.planting import BENCHES
 
 TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
@@ -40,7 +40,7 @@ def revoke(membership: Membership) -> None:
 
 def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, str, str]] = ()) -> bytes:
     """All windows still to open or to close, a whole day each [RFC5545]."""
-    speak(garden.spoken)
+    speak_for(garden)
     feed = Calendar()
     feed.add("prodid", "-//Cloche//windows//EN")
     feed.add("version", "2.0")

@@ -7,6 +7,7 @@ from datetime import date
 
 from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Place
+from cloche.apps.gardens.speech import speak_for
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.windows.taught import with_known
 from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
@@ -18,6 +19,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
     # Loads the engine: pages that only draw must not.
     from cloche.apps.sowings.flows.follow import pace_of, stand_of
 
+    speak_for(place.garden)
     garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
     shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
@@ -39,6 +41,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         crops=tuple(garden.crops),
         values=packets.values_in_use(garden),
         ways={key: choice.way for key, choice in choices.items() if choice.way},
+        own=garden.own_crops,
         school=garden.school,
         schools={key: choice.school for key, choice in choices.items() if choice.school},
         field_factor=pace_of(sowings),

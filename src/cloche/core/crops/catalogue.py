@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from contextvars import ContextVar
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -177,12 +178,25 @@ def catalogue() -> dict[str, Crop]:
     return {key: _crop(key, entry) for key, entry in json.loads(text).items()}
 
 
+_besides: ContextVar[tuple[Crop, ...]] = ContextVar("besides", default=())
+
+
+def add(crops: tuple[Crop, ...]) -> None:
+    """Until the next call in this context these are there besides the catalogue's."""
+    _besides.set(crops)
+
+
+def besides() -> tuple[Crop, ...]:
+    """Those that were added."""
+    return _besides.get()
+
+
 def crop(key: str) -> Crop:
     """One crop; raises UnknownCrop."""
-    try:
-        return catalogue()[key]
-    except KeyError:
-        raise UnknownCrop(f"There is no crop “{key}” in the catalogue.") from None
+    found = catalogue().get(key) or next((one for one in besides() if one.key == key), None)
+    if found is None:
+        raise UnknownCrop(f"There is no crop “{key}” in the catalogue.")
+    return found
 
 
 def _crop(key: str, entry: dict[str, Any]) -> Crop:

@@ -39,9 +39,9 @@ class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
     school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
-    names: whether crops are called as in America or in Britain, empty: as is usual there; off_school: how they decide when a
-    cover comes off; away_from_h, away_to_h: hours in which nobody is there on most days.
-    """
+    own_crops: crops of its own making (see bridge.own); names: whether crops are called as in America or in Britain, empty: as
+    is usual there; off_school: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there
+    on most days."""
 
     class School(models.TextChoices):
         COMFORTABLE = "comfortable", "when the soil is comfortably warm"
@@ -72,6 +72,7 @@ class Garden(models.Model):
     away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
     away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
     zone = models.CharField(max_length=4, blank=True)
+    own_crops = models.JSONField(default=dict, blank=True)
     names = models.CharField(max_length=10, choices=Names, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     people = models.ManyToManyField(User, through="Membership", related_name="gardens")

@@ -27,7 +27,7 @@ from cloche.apps.logbook.archive.table import crop_keys
 from cloche.apps.logbook.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.logbook.archive.write import FORMAT, photo_name
 from cloche.apps.loggers.models import LoggedHour
-from cloche.bridge import border, offered
+from cloche.bridge import border, offered, own
 
 BATCH, MOST_LINE = 5000, 60_000
 MOST_BYTES = (2_000_000_000, 2_000_000, 8_000_000, 4_000_000_000)
@@ -90,6 +90,7 @@ def _refuse_strange(folder: Path) -> None:
 def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
     (site,) = _only_row(folder)
     months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(folder, "normals", NORMALS, progress))
+    own.use(site["own_crops"])
     garden = Garden(**(site | {"crops": _crops_in(site["crops"])}))
     if [month for month, *_ in months] not in ([], list(range(1, 13))):
         raise NotTaken("normals.csv: it needs each month once, or none.")

@@ -7,6 +7,7 @@ out.
 from __future__ import annotations
 
 from cloche.apps.gardens.models import MOST_MONEY, MOST_TESTED, CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.gardens.own_crops import check_own
 from cloche.apps.gardens.packets import check_values
 from cloche.apps.logbook.archive.columns import Column
 from cloche.apps.logbook.archive.table import Table, crop_keys, place_column, texts
@@ -270,6 +271,7 @@ GARDEN = (
         one_of=("", *texts(Garden.Names.choices)),
     ),
     Column("zone", "string", "Winter-hardiness zone, as told.", most=4, check=hardiness_zone),
+    Column("own_crops", "object", "Crops of its own making, by key.", check=check_own),
     Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
 )
 NORMALS = (

@@ -12,12 +12,12 @@ from django.template.loader import render_to_string
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Membership
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.gardens.speech import speak_for
 from cloche.apps.watch.models import DigestWish
 from cloche.apps.watch.pages.today import today_page
 from cloche.apps.work import failures
 from cloche.apps.work.guard import is_away
 from cloche.bridge import border
-from cloche.bridge.names import speak
 
 MAIL = "watch.mail"
 log = logging.getLogger("cloche.mail")
@@ -71,7 +71,7 @@ class NotSent(failures.Foreseen):
 
 
 def _send(wish: DigestWish, now: datetime) -> None:
-    speak(wish.garden.spoken)
+    speak_for(wish.garden)
     units, today = units_of(wish.user), now.astimezone(wish.garden.timezone).date()
     page = today_page(wish.garden, units, now)
     text = render_to_string("watch/digest.txt", {"page": page, "garden": wish.garden})

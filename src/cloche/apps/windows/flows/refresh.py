@@ -10,6 +10,7 @@ from django.db import connection, transaction
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.speech import speak_for
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
@@ -84,6 +85,7 @@ def _refresh_locked(garden: Garden, pk: int) -> bool:
 def evidence_of(place: Place) -> Evidence:
     """All that a place's forecast rests on today."""
     garden = place.garden
+    speak_for(garden)
     sowings = list(sowings_in(garden))
     return replace(
         described(place, sowings),

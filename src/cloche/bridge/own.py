@@ -1,0 +1,34 @@
+"""Crops that a garden made itself: a relative under another name, with values of its own. Set once for a request, a task or a
+forecast, and heard by everything that asks for a crop by its key in it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+from cloche.core.crops import catalogue
+from cloche.core.crops.catalogue import Crop
+
+KEY = re.compile(r"own_[0-9a-f]{8}")
+SOURCE = "your own word, else as its relative"
+MOST = 60
+Own = Mapping[str, Mapping[str, Any]]
+"""By key: of, the relative's key; name and plural; values by name (see bridge.crops.with_values)."""
+
+
+def use(own: Own) -> None:
+    """From now on these crops are there besides the catalogue's."""
+    catalogue.add(tuple(_made(key, told) for key, told in own.items() if told["of"] in catalogue.catalogue()))
+
+
+def _made(key: str, told: Mapping[str, Any]) -> Crop:
+    # Here, as that module names crops through this one.
+    from cloche.bridge.crops import with_values
+
+    both = (str(told["name"]), str(told["plural"]))
+    one = with_values(catalogue.catalogue()[told["of"]], told["values"])
+    return replace(
+        one, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
+    )
