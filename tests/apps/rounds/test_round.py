@@ -249,7 +249,7 @@ def test_what_moved_there_and_back_has_not_moved(garden: Garden, bed: Place) -> 
     WindowChange.objects.create(place=bed, crop_key="pea", way="sown", at=NOW, before=day, after=day + timedelta(days=3))
     WindowChange.objects.create(place=bed, crop_key="beet", way="sown", at=NOW, before=day, after=None)
     moved = summary(garden, NOW - timedelta(minutes=1), NOW).moved
-    assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beetroot in North bed: no sure window any more."]
+    assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beets in North bed: no sure window any more."]
 
 
 @pytest.mark.parametrize(("role", "status"), [("helper", 200), ("viewer", 403)])
