@@ -95,7 +95,8 @@ def _ways(each: Grown, ground: Ground) -> dict[Way, Outlook]:
 
 
 def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, today: date) -> CropDays:
-    ruled = windows_by(found, School(school), ground.last_frost_day) if school and not ground.bench else found.windows
+    by_school = {} if ground.bench else windows_by(found, ground.last_frost_day)
+    ruled = by_school[School(school)] if school and by_school else found.windows
     windows = [_plain_window(window, today) for window in ruled]
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
@@ -128,7 +129,7 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
         ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},
         days=days,
         members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
-        schools=[] if ground.bench else [_plain_choice(choice, today) for choice in compare(found, ground.last_frost_day)],
+        schools=[_plain_choice(choice, today) for choice in compare(found, by_school)],
     )
 
 

@@ -13,12 +13,14 @@ from cloche.bridge.plain import DAYS, SHARES, TENTHS
 @dataclass(frozen=True)
 class DayOutlook:
     """What would come of a day. offset: days from the outlook's own; failing: (limit, chance), the likeliest first; growth:
-    index; harvest_d: None for never; days_to [fraction][band], None for never, and share [band]: empty of plantings."""
+    index; yields: share of a good harvest that heat leaves where there is one; harvest_d: None for never; days_to
+    [fraction][band], None for never, and share [band]: empty of plantings."""
 
     offset: int
     success: float
     soil_c: float
     growth: float
+    yields: float
     harvest_d: int | None
     failing: list[tuple[str, float]]
     days_to: list[list[float | None]]
@@ -42,6 +44,7 @@ def day_of(days: dict[str, Any], offset: int) -> DayOutlook:
         success=days["success"][i],
         soil_c=days["soil_c"][i],
         growth=float(SHARES.unpack(days["growth"], -1)[i]),
+        yields=min(float(SHARES.unpack(days["worth"], -1)[i]) / max(days["success"][i], 0.01), 1.0),
         harvest_d=_whole(float(TENTHS.unpack(days["harvest_d"], -1)[i])),
         failing=failing,
         days_to=days_to,

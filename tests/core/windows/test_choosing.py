@@ -8,7 +8,7 @@ from cloche.core.windows.bench import raising
 from cloche.core.windows.growth import growth_index, growth_words
 from cloche.core.windows.hedge import MISHAP, Candidate, hedge
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.schools import School, compare
+from cloche.core.windows.schools import School, compare, windows_by
 from cloche.core.windows.ways import Way, better_way
 from tests.core.windows.years import CANDIDATES, bed
 
@@ -16,7 +16,8 @@ LAST_FROST = 45.0
 
 
 def chosen(key: str, frost: float | None = LAST_FROST, **year: float) -> dict[School, object]:
-    found = compare(sowing_outlook(crop(key), bed(**year), CANDIDATES), frost)  # type: ignore[arg-type]
+    outlook = sowing_outlook(crop(key), bed(**year), CANDIDATES)  # type: ignore[arg-type]
+    found = compare(outlook, windows_by(outlook, frost))
     return {choice.school: choice for choice in found}
 
 
@@ -42,8 +43,8 @@ def test_the_calendar_goes_by_the_frost_alone_hardy_first_tender_last() -> None:
 
 def test_what_stands_the_winter_and_what_is_planted_out_has_no_schools() -> None:
     year = bed()
-    assert compare(sowing_outlook(crop("garlic_autumn"), year, CANDIDATES), LAST_FROST) == []
-    assert compare(planting_outlook(crop("tomato"), year, CANDIDATES), LAST_FROST) == []
+    assert windows_by(sowing_outlook(crop("garlic_autumn"), year, CANDIDATES), LAST_FROST) == {}
+    assert windows_by(planting_outlook(crop("tomato"), year, CANDIDATES), LAST_FROST) == {}
 
 
 def test_a_long_warm_season_sows_in_place_what_a_short_one_raises() -> None:

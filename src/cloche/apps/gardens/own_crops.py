@@ -141,9 +141,3 @@ def new_key(garden: Garden) -> str:
     while (key := f"own_{secrets.token_hex(4)}") in garden.own_crops:
         pass
     return key
-
-
-def leave(garden: Garden, key: str) -> None:
-    """Untick it: what was sown of it keeps its values."""
-    garden.crops = [one for one in garden.crops if one != key]
-    change_site(garden)

@@ -14,6 +14,7 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import WindowChange
 from cloche.apps.windows.pages.ground import lines
+from cloche.apps.windows.pages.warmth import warmth_in
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops, expected, offered
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
@@ -68,7 +69,7 @@ def round_page(garden: Garden, person: User, units: Units, now: datetime) -> Rou
     local = now.astimezone(garden.timezone)
     grounds = windows.grounds_in(garden)
     read = measured.read_since(garden, half_began(local))
-    drawn = lines(garden, grounds, units, now)
+    drawn = lines(garden, grounds, warmth_in(garden, grounds, now), units, now)
     dated = set(CoverPeriod.objects.filter(place__garden=garden).values_list("place_id", flat=True))
     stops = [_stop(line, units, line.place.pk in read, line.place.pk in dated) for line in drawn]
     kept = {

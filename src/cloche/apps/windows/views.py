@@ -25,6 +25,7 @@ from cloche.apps.windows.pages import schools as schools_pages
 from cloche.apps.windows.pages import seed as seed_pages
 from cloche.apps.windows.pages import sowing as sowing_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
+from cloche.apps.windows.pages.warmth import warmth_in
 from cloche.bridge import crops
 
 
@@ -32,7 +33,9 @@ from cloche.bridge import crops
 def ground(request: GardenRequest) -> HttpResponse:
     """All places, one line each."""
     grounds = selectors.grounds_in(request.garden)
-    lines = ground_pages.lines(request.garden, grounds, units_of(request.user), clock.now())
+    now = clock.now()
+    warm = warmth_in(request.garden, grounds, now)
+    lines = ground_pages.lines(request.garden, grounds, warm, units_of(request.user), now)
     return render(request, "windows/ground.html", {"lines": lines})
 
 

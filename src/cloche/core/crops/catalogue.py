@@ -137,6 +137,11 @@ class Crop:
     protected: bool = False
 
     @property
+    def genus(self) -> str:
+        """The first of its two botanical names."""
+        return self.botanical_name.partition(" ")[0]
+
+    @property
     def other_names(self) -> list[str]:
         """What else it is called, for who looks for it by the other name."""
         return [name for name in dict.fromkeys((self.american[0], self.british[0])) if name != self.name]

@@ -79,12 +79,11 @@ class SeedBed:
     def first_day_share(self, crop: Crop, sown_at_hour: ArrayLike) -> NDArray[np.float64]:
         """What the first day leaves of the seed, 0-1: (sowings, members)."""
         sown, last = np.asarray(sown_at_hour, dtype=np.intp), self.below.shape[1]
-        genus = crop.botanical_name.partition(" ")[0]
-        if crop.start == "seed" and genus in CHILLED:
+        if crop.start == "seed" and crop.genus in CHILLED:
             end = np.minimum(sown + CHILLED_FOR_H, last)
             mean = ((self._warmth[:, end] - self._warmth[:, sown]) / np.maximum(end - sown, 1)).T
             return np.asarray(np.clip(1 - CHILLED_PER_K * (CHILLED_BELOW_C - mean), LEAST_CHILLED, 1.0))
-        if genus in INHIBITED:
+        if crop.genus in INHIBITED:
             start, end = (np.minimum(sown + hours, last) for hours in (INHIBITED_FROM_H, INHIBITED_TO_H))
             hot = (self._hot_h[:, end] - self._hot_h[:, start]).T
             return np.asarray(1 - (1 - LEAST_UNINHIBITED) * np.minimum(hot / INHIBITED_FULLY_H, 1.0))
@@ -123,7 +122,7 @@ def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None 
 def lasting_share(crop: Crop) -> NDArray[np.float64]:
     """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share."""
     share = crop.share.grid
-    if crop.botanical_name.partition(" ")[0] not in INHIBITED:
+    if crop.genus not in INHIBITED:
         return share
     best = int(np.argmax(share))
     awake = np.where(share > 0, share.max(), 0.0)
@@ -139,7 +138,7 @@ def rotting_per_h(crop: Crop) -> float:
 
 def sowing_hour(crop: Crop) -> int:
     """When in the day growers sow it who know its ways."""
-    return EVENING_H if crop.botanical_name.partition(" ")[0] in INHIBITED else MIDDAY_H
+    return EVENING_H if crop.genus in INHIBITED else MIDDAY_H
 
 
 def hours_to_emergence(

@@ -35,17 +35,16 @@ from cloche.core.windows.stages import reached
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
 Bites = dict[Limit, NDArray[np.bool_]]
+WHOLE = np.ones(1)
 DARK = 0.6
 """Light that allows less growth than this is what holds a crop back."""
 
 
 @dataclass(frozen=True)
 class Harvest:
-    """sensitive, picked, ripe: days from day 0 on which it begins to flower, set, head or bulb, can be picked if it must, and
-    is ripe, beyond the season's last where it never is; yields: share of a good harvest, 0-1; bites: what ends it."""
+    """ripe: days from day 0, beyond the season's last where it never is; yields: share of a good harvest, 0-1; bites: what ends
+    it."""
 
-    sensitive: Days
-    picked: Days
     ripe: Days
     yields: Array
     bites: Bites
@@ -62,7 +61,7 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
     if crop.life.regrows == "shoots again":
         need += DELAYED_D * (season.next_frost(crop.frost_limit_c)[up, column] < old)
     grown = season.grown_d(crop)
-    sensitive, picked, ripe = (reached(grown, up, need * part) for part in (SENSITIVE_FROM, PICKED, 1.0))
+    sensitive, picked, ripe = reached(grown, up, need, np.array([SENSITIVE_FROM, PICKED, 1.0]))
     if crop.life.bulb_lead_d is not None:
         bulbs = up + season.until_longest[np.minimum(up, last - 1)]
         picked, ripe = (np.minimum(np.maximum(day, bulbs + RIPENS_D), last + 1) for day in (picked, ripe))
@@ -80,15 +79,15 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
     yields = _heat_left(crop, season, up, sensitive, picked_in)
     bites[Limit.HEAT] = ~never & (yields < LEAST_YIELD)
     bites |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive, lead)
-    return Harvest(sensitive, picked, ripe, np.where(bites[Limit.HEAT] | never, 0.0, yields), bites)
+    return Harvest(ripe, np.where(bites[Limit.HEAT] | never, 0.0, yields), bites)
 
 
 def _established(crop: Crop, season: Season, up: Days) -> Harvest:
     """Perennials: strong enough to come again; their harvest is another year's."""
-    strong = reached(season.grown_d(crop), up, np.full(up.shape, ESTABLISHES_D))
+    (strong,) = reached(season.grown_d(crop), up, np.full(up.shape, ESTABLISHES_D), WHOLE)
     never = np.full(up.shape, season.days + 1)
     weak = strong - up > STRETCHES * ESTABLISHES_D
-    return Harvest(np.minimum(strong, season.days), strong, never, (~weak).astype(np.float64), {Limit.SEASON: weak})
+    return Harvest(never, (~weak).astype(np.float64), {Limit.SEASON: weak})
 
 
 def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days) -> Array:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop, Wintering
 from cloche.core.windows.growth import full_growth_d
-from cloche.core.windows.harvest import Bites, harvest
+from cloche.core.windows.harvest import WHOLE, Bites, harvest
 from cloche.core.windows.limits import (
     DARK_GRACE_D,
     LEAST_SHARE,
@@ -116,7 +116,8 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
     light_day = np.minimum(dark_day + season.until_spring[dark_day], last)
     light = np.repeat(light_day[:, None], half_d.shape[1], axis=1)
     need = np.full(half_d.shape, full_growth_d(crop, 7 * how.ripe_weeks * SPRING_GROWTH))
-    return Judged(bites, np.where(poor, 0.0, 1.0), reached(grown, np.maximum(light, np.minimum(up, last)), need))
+    (ripe,) = reached(grown, np.maximum(light, np.minimum(up, last)), need, WHOLE)
+    return Judged(bites, np.where(poor, 0.0, 1.0), ripe)
 
 
 def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:

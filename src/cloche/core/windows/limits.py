@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import lru_cache
 
 import numpy as np
 
@@ -82,6 +83,7 @@ class Limit(StrEnum):
     DATE = "before its date by the last frost"
 
 
+@lru_cache(maxsize=512)
 def longest_lie_d(crop: Crop) -> float:
     """Days that seed may lie before half are up for the sowing to be sensible."""
     if crop.winter:

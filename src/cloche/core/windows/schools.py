@@ -50,11 +50,10 @@ class Choice:
     limit: Limit | None = None
 
 
-def compare(outlook: Outlook, last_frost_day: float | None) -> list[Choice]:
-    """All three. last_frost_day: the usual last spring frost in days from day 0, negative when past; None: never any."""
-    if not by_schools(outlook):
+def compare(outlook: Outlook, found: dict[School, list[Window]]) -> list[Choice]:
+    """All three. found: the windows of each, none where they do not differ."""
+    if not found:
         return []
-    found = {school: windows_by(outlook, school, last_frost_day) for school in School}
     first = {school: int(np.searchsorted(outlook.day, rows[0].earliest)) for school, rows in found.items() if rows}
     up = {school: _expected_up(outlook, index) for school, index in first.items()}
     soonest = min(up.values(), default=0.0)
@@ -64,21 +63,17 @@ def compare(outlook: Outlook, last_frost_day: float | None) -> list[Choice]:
     ]
 
 
-def by_schools(outlook: Outlook) -> bool:
-    """Whether the schools differ in it: not in what stands the winter, nor in what is planted out."""
-    return outlook.crop.winter is None and bool(len(outlook.days_to))
-
-
-def windows_by(outlook: Outlook, school: School, last_frost_day: float | None) -> list[Window]:
-    """The windows of who sows by a school; last_frost_day as in `compare`."""
-    if not by_schools(outlook):
-        return outlook.windows
-    if school is School.MINIMUM:
-        return _at_minimum(outlook)
+def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[School, list[Window]]:
+    """The windows of who sows by each school, none where they do not differ: in what stands the winter, and in what is planted
+    out. last_frost_day: the usual last spring frost in days from day 0, negative when past; None: never any."""
+    if outlook.crop.winter is not None or not len(outlook.days_to):
+        return {}
     spans = spans_of(joined(outlook.day, outlook.success))
-    if school is School.CALENDAR:
-        return _by_calendar(outlook, spans, last_frost_day)
-    return [_comfortable(outlook, *span) for span in spans]
+    return {
+        School.MINIMUM: _at_minimum(outlook),
+        School.COMFORTABLE: [_comfortable(outlook, *span) for span in spans],
+        School.CALENDAR: _by_calendar(outlook, spans, last_frost_day),
+    }
 
 
 def _between(outlook: Outlook, first: int, last: int) -> Window:

@@ -136,19 +136,19 @@ class Season:
         return _days_until(turns)
 
     @cached_property
-    def until_dark(self) -> NDArray[np.intp]:
-        """Days until the day is shorter than ten hours, 0 while it is; beyond the year `SOON`."""
-        return _days_until(self.light_h < LEAST_LIGHT_H)
-
-    @cached_property
     def until_winter(self) -> Days:
-        """The same of winter: the days short of ten hours, where there are none the month about the shortest."""
-        return _days_until(self.light_h < max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
+        """Days until winter, 0 while it is; beyond the year `SOON`."""
+        return _days_until(self._wintry)
 
     @cached_property
     def until_spring(self) -> Days:
         """Days until winter is over, 0 where it is not winter."""
-        return _days_until(self.light_h >= max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
+        return _days_until(~self._wintry)
+
+    @cached_property
+    def _wintry(self) -> NDArray[np.bool_]:
+        # The days short of ten hours, where there are none the weeks about the shortest.
+        return np.asarray(self.light_h < max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
 
     @cached_property
     def until_light(self) -> NDArray[np.intp]:

@@ -12,27 +12,29 @@ Days = NDArray[np.intp]
 
 
 @compiled
-def reached(grown: Array, start: Days, need: Array) -> Days:
-    """The day on which growth since `start` has come to `need`: (days, members) each; the last day + 1 where it never does.
+def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
+    """The days on which growth since `start` has come to each part of `need`, rising: (parts, days, members); the last day + 1
+    where it never does. start, need: (days, members).
 
     grown: (days + 1, members), full growth from day 0 until each day begins, never falling.
     """
     last = grown.shape[0] - 1
-    found = np.empty(start.shape, np.intp)
+    found = np.full((len(parts), *start.shape), last + 1, np.intp)
     for m in range(start.shape[1]):
         for s in range(start.shape[0]):
-            target = grown[start[s, m], m] + need[s, m]
-            low, high = start[s, m], last
-            if grown[last, m] < target:
-                found[s, m] = last + 1
-                continue
-            while low < high:
-                middle = (low + high) // 2
-                if grown[middle, m] >= target:
-                    high = middle
-                else:
-                    low = middle + 1
-            found[s, m] = low
+            low = start[s, m]
+            for p in range(len(parts)):
+                target = grown[start[s, m], m] + need[s, m] * parts[p]
+                if grown[last, m] < target:
+                    break
+                high = last
+                while low < high:
+                    middle = (low + high) // 2
+                    if grown[middle, m] >= target:
+                        high = middle
+                    else:
+                        low = middle + 1
+                found[p, s, m] = low
     return found
 
 

@@ -8,7 +8,7 @@ from datetime import date
 from typing import Any
 
 from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.warmth import Grounds
@@ -66,12 +66,9 @@ def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
 
 def after_lines(garden: Garden, grounds: Grounds, units: Units, today: date) -> list[AfterLine]:
     """A line each; the one source for the page and for Today's job."""
-    again = _again(garden, {place.pk for place, _ in grounds})
-    found = [
-        _line(one, place.name, place.pk, units, today, again.get((place.pk, one["crop_key"]), []))
-        for place, ground in grounds
-        for one in _hurt(ground.forecast.watch if ground else {}, today)
-    ]
+    cold = [(place, one) for place, ground in grounds for one in _hurt(ground.forecast.watch if ground else {}, today)]
+    again = _again(garden, {place.pk for place, _ in cold}) if cold else {}
+    found = [_line(one, place, units, today, again.get((place.pk, one["crop_key"]), [])) for place, one in cold]
     return sorted(found, key=lambda line: (ORDER.index(line.harm), line.place, line.name))
 
 
@@ -96,9 +93,7 @@ def _sub(lines: list[AfterLine]) -> str:
     return "By the cold that plants felt where they stand, at their stage. What you see counts more: look before you act."
 
 
-def _line(
-    one: dict[str, Any], place: str, place_pk: int, units: Units, today: date, windows_: list[dict[str, Any]]
-) -> AfterLine:
+def _line(one: dict[str, Any], place: Place, units: Units, today: date, windows_: list[dict[str, Any]]) -> AfterLine:
     crop = crops.crop(one["crop_key"])
     low, middle, high = (units.temperature_text(value) for value in one["felt_c"])
     stage = "seedlings" if one["stage"] == "seedlings" else "grown plants"
@@ -107,7 +102,7 @@ def _line(
     said = f"{words.sentence(SAID[one['harm']])}{sure}: about {middle} among them ({low} to {high}){stands}."
     look = COMES_AGAIN[crop.life.regrows] if one["harm"] == "regrows" else LOOK[one["harm"]]
     again = _again_words(windows_, today) if one["harm"] in ("lost", "regrows") else ""
-    return AfterLine(place, place_pk, crop.name_plural, one["harm"], said, look, again)
+    return AfterLine(place.name, place.pk, crop.name_plural, one["harm"], said, look, again)
 
 
 def _again_words(windows_: list[dict[str, Any]], today: date) -> str:

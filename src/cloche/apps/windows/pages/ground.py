@@ -9,7 +9,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.pages.place import TREND_K
-from cloche.apps.windows.pages.warmth import Grounds
+from cloche.apps.windows.pages.warmth import Grounds, Warmth
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge.units import Units
 from cloche.drawing.slice import Slice, slice_of
@@ -29,8 +29,9 @@ class PlaceLine:
     read_today: bool
 
 
-def lines(garden: Garden, grounds: Grounds, units: Units, now: datetime) -> list[PlaceLine]:
-    """Every place in walking order; grounds from selectors.grounds_in."""
+def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, now: datetime) -> list[PlaceLine]:
+    """Every place in walking order; grounds from selectors.grounds_in, warm from warmth_in."""
+    day_c = {one.place.pk: one.day_c for one in warm}
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()
     found = []
@@ -43,18 +44,20 @@ def lines(garden: Garden, grounds: Grounds, units: Units, now: datetime) -> list
                 f"read {words.day(local.date(), today)} {words.clock(local)}: {units.temperature_text(reading.temperature_c)}"
             )
         read_today = local is not None and local.date() == today
-        found.append(_line(place, ground, units, now, last, read_today))
+        found.append(_line(place, ground, day_c.get(place.pk, 0.0), units, now, last, read_today))
     return found
 
 
-def _line(place: Place, ground: Ground | None, units: Units, now: datetime, last: str, read_today: bool) -> PlaceLine:
+def _line(
+    place: Place, ground: Ground | None, day_c: float, units: Units, now: datetime, last: str, read_today: bool
+) -> PlaceLine:
     kind = place.get_kind_display()
     if ground is None:
         return PlaceLine(place, kind, None, "…", "", "being worked out", last, read_today)
     soil = ground.profile_at(now)
     cut = slice_of(place.kind, place.seed_depth_m, ground.data["field_depths_m"], soil)
     later = ground.mean_in(3)
-    change = later - ground.day_mean(now)
+    change = later - day_c
     trend = "▴" if change > TREND_K else "▾" if change < -TREND_K else "="
     number = units.temperature_text(ground.soil_at(now))
     return PlaceLine(place, kind, cut, number, trend, f"{units.temperature_text(later, 0)} in 3 days", last, read_today)

@@ -68,7 +68,7 @@ def planting_page(
     on = today + timedelta(days=day.offset)
     raised = planting.raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
-    after = f"They would {planting.growth_words(day.growth)} there at first. {harvest_words(crop, on, day.harvest_d, today)}"
+    after = f"They would {planting.growth_words(day.growth)} there at first. {harvest_words(crop, on, day, today)}"
     harvest = [] if day.harvest_d is None else [("harvest", f"about {words.day(on + timedelta(days=day.harvest_d), today)}")]
     return Planting(
         on=on,

@@ -16,6 +16,9 @@ from cloche.bridge.stored import DayOutlook, day_of
 from cloche.bridge.units import Units
 from cloche.drawing import emergence
 
+TOLD_FROM, FULL = 0.3, 0.9
+"""Where a harvest is likelier than the first, what heat leaves of it is told if it is less than the second."""
+
 
 @dataclass(frozen=True)
 class Sowing:
@@ -96,16 +99,19 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
         return ""
     thing = "Seedlings" if crop.start == "seed" else "Shoots"
     said = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
-    return f"{said} {harvest_words(crop, on, day.harvest_d, today)}".rstrip()
+    return f"{said} {harvest_words(crop, on, day, today)}".rstrip()
 
 
-def harvest_words(crop: Crop, on: date, harvest_d: int | None, today: date) -> str:
-    """When it is ripe in the middle course of the weather; nothing where it is not in sight."""
+def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
+    """When it is ripe in the middle course of the weather, and what heat leaves of it; nothing where it is not in sight."""
     if crop.life.perennial:
         return "It is there for years; the harvest is another year’s."
-    if harvest_d is None:
+    if day.harvest_d is None:
         return ""
-    return f"Harvest about {words.day(on + timedelta(days=harvest_d), today)}."
+    said = f"Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
+    if day.success < TOLD_FROM or day.yields >= FULL:
+        return said
+    return f"{said} Hot days would leave about {100 * day.yields:.0f} of 100 of a good harvest."
 
 
 def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
