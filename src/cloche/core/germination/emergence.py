@@ -17,7 +17,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.curves import GRID_FROM_C, GRID_STEP_C
-from cloche.core.germination.passage import HALF_DAY, STILL, accumulate, crossings, placed
+from cloche.core.germination.passage import STILL, accumulate, crossings, placed, shares
 from cloche.core.germination.steady import FIELD_FACTOR, ICE_C, TABLE_DEPTH_M, depth_need, in_soil, refuse_wrong_unit
 
 NORMAL = NormalDist()
@@ -169,13 +169,4 @@ def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDAr
 
     sown_at_hour: rounded down to half days, until_hour up: what is taken in besides is far less than a share can be known to.
     """
-    sown = np.asarray(sown_at_hour, dtype=np.intp) // HALF_DAY
-    last = development.halves.shape[2] - 1
-    reached = np.isfinite(until_hour)
-    end = np.minimum(np.ceil(np.where(reached, until_hour, 0) / HALF_DAY), last).astype(np.intp)
-    row = np.arange(development.halves.shape[1])[None, :]
-    made, yielded, lost = development.halves[:, row, end] - development.halves[:, :, sown].transpose(0, 2, 1)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        share = yielded / made
-    # Rounding in the running sums may leave a share a hair above one.
-    return np.where(reached & (made > 0), np.minimum(share, 1.0) * np.exp(-lost), 0.0)
+    return shares(development.halves, np.asarray(sown_at_hour, dtype=np.int64), until_hour)

@@ -37,7 +37,7 @@ def accumulate(
     below: NDArray[np.int32], part: Array, rate: Array, share: Array, pace: Array, stalled: float, loss_per_h: float
 ) -> tuple[Array, Array]:
     """Running sums since hour 0: progress by the hour, (members, hours + 1); progress, progress times share, and what lying
-    stalled costs by the half day, (members, hours // HALF_DAY + 1) each.
+    stalled costs by the half day, (3, members, hours // HALF_DAY + 1).
 
     below, part: (members, hours), where the soil lies on the curves' grid, below STILL in hours that do not count. rate [1/d],
     share: on that grid. pace: (members,) of the rate. Hours slower than `stalled` [1/d] cost loss_per_h.
@@ -50,15 +50,14 @@ def accumulate(
         progress[m, 0] = 0.0
         hourly = pace[m] / HOURS_PER_DAY
         for h in range(hours):
-            i = below[m, h]
-            if i != STILL:
-                fast = rate[i] + part[m, h] * (rate[i + 1] - rate[i])
-                if fast > 0.0:
-                    step = fast * hourly
-                    made += step
-                    yielded += step * (share[i] + part[m, h] * (share[i + 1] - share[i]))
-                if fast < stalled:
-                    gone += loss_per_h
+            if below[m, h] != STILL:
+                # Unsigned: an index that cannot be negative is not looked at from the other end, which costs a fifth.
+                i, beyond = np.uintp(below[m, h]), np.uintp(below[m, h] + 1)
+                fast = rate[i] + part[m, h] * (rate[beyond] - rate[i])
+                step = fast * hourly if fast > 0.0 else 0.0
+                made += step
+                yielded += step * (share[i] + part[m, h] * (share[beyond] - share[i]))
+                gone += loss_per_h if fast < stalled else 0.0
             progress[m, h + 1] = made
             if (h + 1) % HALF_DAY == 0:
                 half = (h + 1) // HALF_DAY
@@ -76,24 +75,42 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
     found = np.full((len(need), len(sown), members), np.inf)
     for n in range(len(need)):
         for m in range(members):
-            hour = 0
+            made, hour = progress[m], 0
             for s in range(len(sown)):
                 # A target that differs from the last value by rounding alone counts as reached.
-                target = progress[m, sown[s]] + need[n] - 1e-12
-                hour = max(hour, sown[s])
-                while hour + HOURS_PER_DAY <= last and progress[m, hour + HOURS_PER_DAY] < target:
-                    hour += HOURS_PER_DAY
-                if progress[m, last] < target:
+                target = made[sown[s]] + need[n] - 1e-12
+                if made[last] < target:
                     break
+                hour = max(hour, sown[s])
+                while hour + HOURS_PER_DAY <= last and made[np.uintp(hour + HOURS_PER_DAY)] < target:
+                    hour += HOURS_PER_DAY
                 # Within the day found, by halves: the last hour whose end is still short of the target is the one before.
                 beyond = min(hour + HOURS_PER_DAY, last)
                 while beyond - hour > 1:
                     middle = (hour + beyond) // 2
-                    if progress[m, middle] < target:
-                        hour = middle
-                    else:
-                        beyond = middle
-                step = progress[m, hour + 1] - progress[m, hour]
-                part = (target - progress[m, hour]) / step if step > 0 else 1.0
+                    short = made[np.uintp(middle)] < target
+                    hour, beyond = (middle, beyond) if short else (hour, middle)
+                low = made[np.uintp(hour)]
+                step = made[np.uintp(hour + 1)] - low
+                part = (target - low) / step if step > 0 else 1.0
                 found[n, s, m] = hour + min(max(part, 0.0), 1.0) - sown[s]
+    return found
+
+
+@compiled
+def shares(halves: Array, sown: NDArray[np.int64], until: Array) -> Array:
+    """Share that comes up from each sowing when emergence ends at an hour, until: (sowings, members), inf: never, of which none
+    does. halves: progress, yield and loss as `accumulate` gives them; sown: (sowings,) hours."""
+    found = np.zeros(until.shape)
+    last = halves.shape[2] - 1
+    for s in range(until.shape[0]):
+        start = sown[s] // HALF_DAY
+        for m in range(until.shape[1]):
+            if np.isfinite(until[s, m]):
+                end = min(int(np.ceil(until[s, m] / HALF_DAY)), last)
+                made = halves[0, m, end] - halves[0, m, start]
+                if made > 0:
+                    # Rounding in the running sums may leave a share a hair above one.
+                    share = min((halves[1, m, end] - halves[1, m, start]) / made, 1.0)
+                    found[s, m] = share * np.exp(halves[2, m, start] - halves[2, m, end])
     return found

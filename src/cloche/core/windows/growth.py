@@ -22,9 +22,10 @@ def growth_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
     return np.asarray((high - t) / (high - best) * ((t - low) / (best - low)) ** ((best - low) / (high - best)))
 
 
-def development_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
-    """Pace towards harvest, 0-1: heat beyond the best spoils a crop but does not make it wait."""
-    return growth_index(np.minimum(mean_c, crop.life.best_c), crop)
+def development_index(growth: NDArray[np.float64], mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
+    """Pace towards harvest, 0-1, where growth_index is `growth`: heat beyond the best spoils a crop but does not make it
+    wait."""
+    return np.where(np.asarray(mean_c) > crop.life.best_c, 1.0, growth)
 
 
 def light_share(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:

@@ -30,7 +30,7 @@ from cloche.core.windows.limits import (
     Limit,
 )
 from cloche.core.windows.season import Season
-from cloche.core.windows.stages import reached
+from cloche.core.windows.stages import on, reached
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
@@ -56,10 +56,10 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
     need = np.full(up.shape, full_growth_d(crop, printed_d))
     if crop.life.perennial:
         return _established(crop, season, up)
-    column, last = np.arange(up.shape[1])[None, :], season.days
+    last = season.days
     old = np.minimum(up + young_d, last)
     if crop.life.regrows == "shoots again":
-        need += DELAYED_D * (season.next_frost(crop.frost_limit_c)[up, column] < old)
+        need += DELAYED_D * (on(season.next_frost(crop.frost_limit_c), up) < old)
     grown = season.grown_d(crop)
     sensitive, picked, ripe = reached(grown, up, need, np.array([SENSITIVE_FROM, PICKED, 1.0]))
     if crop.life.bulb_lead_d is not None:
@@ -68,11 +68,11 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
     never = picked > last
     sensitive, picked_in = np.minimum(sensitive, last), np.minimum(picked, last)
     bites: Bites = {
-        Limit.LATE_FROST: season.next_frost(crop.frost_grown_c)[old, column] < picked_in,
+        Limit.LATE_FROST: on(season.next_frost(crop.frost_grown_c), old) < picked_in,
         Limit.SEASON: never | (picked - up > STRETCHES * max(printed_d, 20.0)),
     }
     if crop.life.flower_frost_c is not None:
-        bites[Limit.LATE_FROST] |= season.next_frost(crop.life.flower_frost_c)[sensitive, column] < picked_in
+        bites[Limit.LATE_FROST] |= on(season.next_frost(crop.life.flower_frost_c), sensitive) < picked_in
     dark = bites[Limit.SEASON] & (season.mean_light(up, picked_in) < DARK)
     bites[Limit.LIGHT] = dark
     bites[Limit.SEASON] = bites[Limit.SEASON] & ~dark
@@ -107,11 +107,11 @@ def _bolts(crop: Crop, season: Season, up: Days) -> Bites:
     chill = crop.life.chill
     if chill is None:
         return {}
-    column, last = np.arange(up.shape[1])[None, :], season.days
+    last = season.days
     end = np.minimum(up + chill.within_d, last)
     cold = season.chilled_d(chill.below_c)
     light_h = season.light_h[np.minimum(end, last - 1)]
-    return {Limit.BOLTS: (cold[end, column] - cold[up, column] >= chill.days) & (light_h >= BOLT_LIGHT_H)}
+    return {Limit.BOLTS: (on(cold, end) - on(cold, up) >= chill.days) & (light_h >= BOLT_LIGHT_H)}
 
 
 def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: float) -> Bites:
@@ -122,9 +122,9 @@ def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: 
         at = np.minimum(sensitive, last)
         bites[Limit.DAYLENGTH] = (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]
     if crop.life.bulb_lead_d is not None:
-        column, start = np.arange(up.shape[1])[None, :], np.minimum(up, last)
+        start = np.minimum(up, last)
         wait = season.until_longest[start]
         grown = season.grown_d(crop)
-        lead = grown[np.minimum(start + wait + BULBS_TO_D, last), column] - grown[start, column]
+        lead = on(grown, np.minimum(start + wait + BULBS_TO_D, last)) - on(grown, start)
         bites[Limit.DAYLENGTH] = (lead < share * crop.life.bulb_lead_d) | (wait > BULB_WAIT_D)
     return bites

@@ -24,7 +24,7 @@ from cloche.core.windows.limits import (
     longest_lie_d,
 )
 from cloche.core.windows.season import Bed
-from cloche.core.windows.stages import reached
+from cloche.core.windows.stages import on, reached
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
@@ -56,12 +56,11 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
     poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
     bites = _soil(crop, bed, sow_day, poor)
-    column = np.arange(up.shape[1])[None, :]
     if crop.life.regrows != "shoots again":
         limit_c = crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
-        bites[Limit.FROST] = ~poor & (season.coldest(SEEDLING_D)[up, column] < limit_c)
+        bites[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
     if crop.hardiness == "tender" and crop.start == "seed":
-        bites[Limit.NIGHTS] = ~poor & (season.nights_c[up, column] < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
+        bites[Limit.NIGHTS] = ~poor & (on(season.nights_c, up) < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
     found = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
     bites |= {limit: ~poor & bite for limit, bite in found.bites.items()}
     return Judged(bites, np.where(poor, 0.0, found.yields), np.where(poor, season.days + 1, found.ripe))
@@ -96,14 +95,14 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
 
 def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough."""
-    season, column = bed.season, np.arange(half_d.shape[1])[None, :]
+    season = bed.season
     poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
     last = season.days - 1
     dark_day = np.minimum(sow_day + season.until_winter[sow_day], last)
     dark = dark_day[:, None]
     grown = season.grown_d(crop)
-    full_d = np.where(up < dark, grown[dark, column] - grown[np.minimum(up, dark), column], 0.0)
+    full_d = np.where(up < dark, grown[dark_day] - on(grown, np.minimum(up, dark)), 0.0)
     # Put in while days are short or with no winter ahead it has nothing to stand.
     astray = np.repeat((season.until_winter[sow_day] > season.days)[:, None], half_d.shape[1], axis=1)
     bites = _soil(crop, bed, sow_day, poor)
@@ -123,10 +122,9 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
 def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:
     """The coldest that it feels in the months behind: what roots alone carry through lies in its soil, under whatever snow lies
     there; leaves stand in the air."""
-    column = np.arange(start.shape[1])[None, :]
     if how.rooted:
-        return np.asarray(bed.coldest_soil_c(REST_D)[np.minimum(start, len(bed.soil_c) - 1), column])
-    return np.asarray(bed.season.coldest(REST_D)[start, column])
+        return on(bed.coldest_soil_c(REST_D), np.minimum(start, len(bed.soil_c) - 1))
+    return on(bed.season.coldest(REST_D), start)
 
 
 def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:

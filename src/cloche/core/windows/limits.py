@@ -14,7 +14,7 @@ FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 """Of those that come up, how many have shown: the points of the emergence curve."""
 HALF = FRACTIONS.index(0.5)
 BAND = (0.1, 0.5, 0.9)
-SENSIBLE = 0.8
+SENSIBLE = SURE = 0.8
 LEAST_LIE_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 21.0}
 MOST_LIE_D = 56.0
 WINTER_LIE_D, SET_LIE_D = 75.0, 75.0

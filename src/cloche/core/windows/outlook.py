@@ -17,6 +17,7 @@ from cloche.core.windows import judging, series
 from cloche.core.windows.limits import BAND, FRACTIONS, HALF, SEEDLING_D, Limit
 from cloche.core.windows.season import Bed, Season
 from cloche.core.windows.spans import Failing, Window, best_days, main_limit, quick_and_full, windows
+from cloche.core.windows.stages import counted
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
@@ -28,10 +29,11 @@ ROOTED = 0.5
 @dataclass(frozen=True)
 class Outlook:
     """day (S,); success (S,); failing: Limit -> (S,), all 0-1; succeeds (S, members). worth (S,): share of a good harvest,
-    courses without one counted. soil_c (S, members), mean over the week after [°C], and soil_mid_c (S,). growth (S,): index
-    over the three weeks after half are up, or after planting out. good (S,): the best days for the harvest; harvest_d (S,),
-    days until the middle scenario's harvest, inf: none. days_to (fractions, band, S) [d], inf: never; half_d (S, members);
-    share (band, S) of live seed: of sowings in place; empty of plantings."""
+    courses without one counted. soil_c (S, members), mean over the week after [°C]; soil_mid_c (S,), its middle, and
+    soil_sure_c (S,), what it is above in SURE of the scenarios. growth (S,): index over the three weeks after half are up, or
+    after planting out. good (S,): the best days for the harvest; harvest_d (S,), days until the middle scenario's harvest, inf:
+    none. days_to (fractions, band, S) [d], inf: never; half_d (S, members); share (band, S) of live seed: of sowings in place;
+    empty of plantings."""
 
     crop: Crop
     day: Days
@@ -41,6 +43,7 @@ class Outlook:
     worth: Array
     soil_c: Array
     soil_mid_c: Array
+    soil_sure_c: Array
     growth: Array
     harvest_d: Array
     good: NDArray[np.bool_]
@@ -87,6 +90,7 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
         worth=worth,
         soil_c=bed.week_c[day],
         soil_mid_c=bed.week_mid_c[day],
+        soil_sure_c=bed.week_sure_c[day],
         growth=_growth(crop, bed, judging.up_day(bed, day, half_d)),
         harvest_d=harvest_d,
         good=good,
@@ -109,16 +113,14 @@ def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
     none, nothing = np.empty((0, len(BAND), len(day))), np.empty((0, len(day)))
     good = best_days(crop, day, success, worth, harvest_d, thrives)
     found = windows(day, success, failing, good)
-    soil = bed.week_c[day], bed.week_mid_c[day]
+    soil = bed.week_c[day], bed.week_mid_c[day], bed.week_sure_c[day]
     return Outlook(crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, good, found, none, nothing, nothing)
 
 
 def _counted(bites: judging.Bites) -> tuple[Array, Failing, NDArray[np.bool_]]:
-    failed = np.zeros_like(next(iter(bites.values())))
-    for bite in bites.values():
-        failed |= bite
-    failing = {limit: bite.mean(axis=1) for limit, bite in bites.items()}
-    return series.calm(1 - failed.mean(axis=1)), failing, ~failed
+    shares, succeeds = counted(np.array(list(bites.values())))
+    failing = dict(zip(bites, shares, strict=True))
+    return series.calm(succeeds.mean(axis=1)), failing, succeeds
 
 
 def _ranks(members: int) -> Days:
@@ -127,9 +129,7 @@ def _ranks(members: int) -> Days:
 
 
 def _growth(crop: Crop, bed: Bed, up: Days) -> Array:
-    grown, column = bed.season.thriven_d(crop), np.arange(up.shape[1])[None, :]
-    end = np.minimum(up + SEEDLING_D, bed.season.days)
-    return np.asarray(((grown[end, column] - grown[up, column]) / np.maximum(end - up, 1)).mean(axis=1))
+    return np.asarray(bed.season.growth(crop, up, up + SEEDLING_D).mean(axis=1))
 
 
 def _harvest_d(season: Season, day: Days, ripe: Days) -> Array:

@@ -18,7 +18,7 @@ from cloche.core.windows.spans import Window, joined, spans_of, window
 
 CALENDAR_D = {"hardy": -35, "half-hardy": -14, "tender": 10}
 """Days after the usual last frost (common practice, no source)."""
-LIKELY, SURE = 0.5, 0.8
+LIKELY = 0.5
 AS_WARM_K = 1.0
 MISSED_D = 60
 """A calendar date missed by more than this belongs to another season."""
@@ -94,7 +94,7 @@ def _at_minimum(outlook: Outlook) -> list[Window]:
 def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
     """From when the soil surely lies in the range; where this ground never gets there, from when it is about as warm as it
     gets."""
-    surely_c = np.quantile(outlook.soil_c[first : last + 1], 1 - SURE, axis=1)
+    surely_c = outlook.soil_sure_c[first : last + 1]
     wanted_c = min(outlook.crop.optimum_from_c - HALF_A_DEGREE_F, float(surely_c.max()) - AS_WARM_K)
     start = first + int(np.argmax(surely_c >= wanted_c))
     found = _between(outlook, start, last)

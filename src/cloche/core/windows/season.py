@@ -16,8 +16,8 @@ from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
 from cloche.core.windows.growth import development_index, growth_index, light_share
-from cloche.core.windows.limits import COOL_NIGHTS_K, LEAST_LIGHT_H, RANGE_K, WORK_WITHIN_D
-from cloche.core.windows.stages import next_day
+from cloche.core.windows.limits import COOL_NIGHTS_K, LEAST_LIGHT_H, RANGE_K, SURE, WORK_WITHIN_D
+from cloche.core.windows.stages import mean_between, next_day
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
@@ -88,20 +88,15 @@ class Season:
 
     def heat_c(self, start: Days, end: Days) -> Array:
         """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each."""
-        column = np.arange(start.shape[1])[None, :]
-        end = np.minimum(np.maximum(end, start + 1), self.days)
-        start = np.minimum(start, end - 1)
-        return np.asarray((self._heat_c[end, column] - self._heat_c[start, column]) / (end - start))
+        return mean_between(self._heat_c, start, end)
 
     @cached_property
     def _lit(self) -> Array:
-        return series.running(self.light)
+        return np.repeat(series.running(self.light)[:, None], self.mean_c.shape[1], axis=1)
 
     def mean_light(self, start: Days, end: Days) -> Array:
         """Mean share of best growth that light allows from start to before end."""
-        end = np.minimum(np.maximum(end, start + 1), self.days)
-        start = np.minimum(start, end - 1)
-        return np.asarray((self._lit[end] - self._lit[start]) / (end - start))
+        return mean_between(self._lit, start, end)
 
     @cached_property
     def _frosts(self) -> dict[float, Days]:
@@ -156,26 +151,24 @@ class Season:
         return _days_until(self.light_h >= LEAST_LIGHT_H)
 
     @cached_property
-    def _grown(self) -> dict[tuple[float, ...], Array]:
+    def _grown(self) -> dict[tuple[float, ...], tuple[Array, Array]]:
         return {}
+
+    def _growth(self, crop: Crop) -> tuple[Array, Array]:
+        key = (crop.life.begins_c, crop.life.best_c, crop.life.ends_c)
+        if key not in self._grown:
+            growth, light = growth_index(self.mean_c, crop), self.light[:, None]
+            pace = development_index(growth, self.mean_c, crop)
+            self._grown[key] = series.running(pace * light), series.running(growth * light)
+        return self._grown[key]
 
     def grown_d(self, crop: Crop) -> Array:
         """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members)."""
-        key = (crop.life.begins_c, crop.life.best_c, crop.life.ends_c)
-        if key not in self._grown:
-            self._grown[key] = series.running(development_index(self.mean_c, crop) * self.light[:, None])
-        return self._grown[key]
+        return self._growth(crop)[0]
 
-    @cached_property
-    def _thriven(self) -> dict[tuple[float, ...], Array]:
-        return {}
-
-    def thriven_d(self, crop: Crop) -> Array:
-        """The same of growth itself, which heat slows."""
-        key = (crop.life.begins_c, crop.life.best_c, crop.life.ends_c)
-        if key not in self._thriven:
-            self._thriven[key] = series.running(growth_index(self.mean_c, crop) * self.light[:, None])
-        return self._thriven[key]
+    def growth(self, crop: Crop, start: Days, end: Days) -> Array:
+        """Mean growth index from start to before end, which heat slows; (days, members) each."""
+        return mean_between(self._growth(crop)[1], start, end)
 
 
 @dataclass(frozen=True)
@@ -224,6 +217,11 @@ class Bed:
     def week_mid_c(self) -> Array:
         """The middle scenario's `week_c`, (soil days,)."""
         return np.asarray(np.median(self.week_c, axis=1))
+
+    @cached_property
+    def week_sure_c(self) -> Array:
+        """What `week_c` is above in `SURE` of the scenarios, (soil days,)."""
+        return np.asarray(np.quantile(self.week_c, 1 - SURE, axis=1))
 
     @cached_property
     def ten_days_c(self) -> Array:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -9,6 +11,7 @@ from cloche.core.compiled import compiled
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
+T = TypeVar("T", bound=np.generic)
 
 
 @compiled
@@ -20,22 +23,65 @@ def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
     """
     last = grown.shape[0] - 1
     found = np.full((len(parts), *start.shape), last + 1, np.intp)
-    for m in range(start.shape[1]):
+    near = np.zeros(start.shape[1], np.intp)
+    for p in range(len(parts)):
+        near[:] = 0
         for s in range(start.shape[0]):
-            low = start[s, m]
-            for p in range(len(parts)):
-                target = grown[start[s, m], m] + need[s, m] * parts[p]
+            for m in range(start.shape[1]):
+                begin = start[s, m]
+                target = grown[begin, m] + need[s, m] * parts[p]
                 if grown[last, m] < target:
-                    break
-                high = last
-                while low < high:
-                    middle = (low + high) // 2
-                    if grown[middle, m] >= target:
-                        high = middle
-                    else:
-                        low = middle + 1
-                found[p, s, m] = low
+                    continue
+                # What starts a little later is reached a little later: from the day found last it is a few steps either way.
+                day = max(near[m], begin)
+                while grown[day, m] < target:
+                    day += 1
+                while day > begin and grown[day - 1, m] >= target:
+                    day -= 1
+                found[p, s, m] = near[m] = day
     return found
+
+
+@compiled
+def on(table: NDArray[T], day: Days) -> NDArray[T]:
+    """What the table, (days, members), holds in each scenario on its own day: (sowings, members)."""
+    found = np.empty(day.shape, table.dtype)
+    for s in range(day.shape[0]):
+        for m in range(day.shape[1]):
+            found[s, m] = table[day[s, m], m]
+    return found
+
+
+@compiled
+def mean_between(total: Array, start: Days, end: Days) -> Array:
+    """Mean of what `total` is the running sum of, from start to before end, at least over one day: (sowings, members) each.
+
+    total: (days + 1, members), the sum until each day begins.
+    """
+    found = np.empty(start.shape)
+    last = total.shape[0] - 1
+    for s in range(start.shape[0]):
+        for m in range(start.shape[1]):
+            stop = min(max(end[s, m], start[s, m] + 1), last)
+            begin = min(start[s, m], stop - 1)
+            found[s, m] = (total[stop, m] - total[begin, m]) / (stop - begin)
+    return found
+
+
+@compiled
+def counted(bites: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
+    """Of what ends a crop, (limits, days, members): the share of scenarios in which each bites, (limits, days), and where none
+    does, (days, members)."""
+    limits, days, members = bites.shape
+    shares, none = np.empty((limits, days)), np.ones((days, members), np.bool_)
+    for k in range(limits):
+        for d in range(days):
+            count = 0
+            for m in range(members):
+                count += bites[k, d, m]
+                none[d, m] &= not bites[k, d, m]
+            shares[k, d] = count / members
+    return shares, none
 
 
 @compiled
