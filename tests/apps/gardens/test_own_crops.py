@@ -9,7 +9,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.gardens.own_crops import check_own
+from cloche.apps.gardens.own_crops import EVERY, PARTS, check_own
 from cloche.apps.logbook.archive.read import read_archive
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import CropOutlook
@@ -137,3 +137,8 @@ def test_it_goes_into_the_archive_and_comes_back(signed_in: Client, garden: Gard
     copy = read_archive(BytesIO(whole), person)
     assert copy.own_crops == garden.own_crops
     assert copy.crops == garden.crops
+
+
+def test_every_value_has_its_field_under_one_heading() -> None:
+    fields = [field for part in PARTS.values() for field in part]
+    assert sorted(fields) == sorted(said.field for said in EVERY)

@@ -17,7 +17,7 @@ from cloche.bridge.crops import Crop
 from cloche.bridge.units import Units
 
 MORE = (
-    Said("most", "maximum_c", "Stops above", "soil", 12.0),
+    Said("most", "maximum_c", "Nothing comes up above", "soil", 12.0),
     Said("frost_hardened", "frost_planted_c", "Coldest night once hardened", "air", 8.0),
     Said("frost_grown", "frost_grown_c", "Coldest night once grown", "air", 8.0),
     Said("germinate", "germinate_c", "On the bench until it is up", "soil", 8.0),
@@ -30,6 +30,14 @@ MORE = (
     Said("keeps", "keeps_y", "Years that seed keeps", "number", 5.0, 1, 20),
 )
 EVERY = (*ALL, *MORE)
+PARTS = {
+    "Seed in the soil": ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
+    "From there to harvest": ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
+    "What frost it stands": ("frost", "frost_hardened", "frost_grown"),
+    "Raised and planted out": ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
+    "Room": ("row", "apart", "height"),
+}
+"""Every field once, by what a grower thinks of together."""
 GROWS = ("begins", "best", "ends")
 
 
@@ -95,9 +103,9 @@ class OwnCropForm(forms.Form):
             self.fields[said.field] = field
 
     @property
-    def values(self) -> list[forms.BoundField]:
-        """All that can differ, bound."""
-        return [self[said.field] for said in EVERY]
+    def parts(self) -> list[tuple[str, list[forms.BoundField]]]:
+        """All that can differ, bound, under a heading each."""
+        return [(heading, [self[field] for field in fields]) for heading, fields in PARTS.items()]
 
     def clean_name(self) -> str:
         """No second crop of a name."""

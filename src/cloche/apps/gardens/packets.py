@@ -273,7 +273,7 @@ def shown_value(value: float, said: Said, units: Units) -> str:
     """As text with its unit."""
     if said.kind in ("soil", "air"):
         return units.temperature_text(value, 0)
-    return units.length_text(value) if said.kind == "length" else f"{value:g}"
+    return units.length_text(value) if said.kind == "length" else f"{round(value, 2 if value < 10 else 0):g}"
 
 
 def typed_value(value: float, said: Said, units: Units) -> str:

@@ -192,7 +192,7 @@ def trials(garden: Garden, today: date) -> Iterator[Job]:
         if trial.ended_on is None and not pairs_of(trial, since=today):
             why = "Both within a few minutes, at the same depth: a pair a day settles it soonest."
             address = reverse("trial", args=[garden.pk, trial.pk])
-            do = f"Read {trial.covered.name} and {trial.bare.name} together."
+            do = f"Read it and {trial.bare.name} together."
             link = ("Read both", address)
             yield Job(
                 f"trial:{trial.pk}", "morning and evening", MORNING_H, do, why, trial.covered.name, trial.covered_id, link

@@ -27,7 +27,7 @@ LOOK = {
     "mild days before you dig: a firm green stem or heart means that it lives.",
     "marked": "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. "
     "Leave it be.",
-    "unhurt": "Nothing, but leaves that hang until noon.",
+    "unhurt": "Leaves may hang until noon; there is nothing to do.",
 }
 COMES_AGAIN = {
     "growing point below ground": "The leaves go; scratch at the stem: where it is firm and green below the soil it shoots "
@@ -97,7 +97,7 @@ def _line(one: dict[str, Any], place: Place, units: Units, today: date, windows_
     crop = crops.crop(one["crop_key"])
     low, middle, high = (units.temperature_text(value) for value in one["felt_c"])
     stage = "seedlings" if one["stage"] == "seedlings" else "grown plants"
-    stands = f"; its {stage} stand {units.temperature_text(one['limit_c'])}" if one["limit_c"] is not None else ""
+    stands = f"; {stage} stand {units.temperature_text(one['limit_c'])}" if one["limit_c"] is not None else ""
     sure = f" ({words.likely(one['chance'])})" if one["harm"] != "unhurt" and one["chance"] < 0.95 else ""
     said = f"{words.sentence(SAID[one['harm']])}{sure}: about {middle} among them ({low} to {high}){stands}."
     look = COMES_AGAIN[crop.life.regrows] if one["harm"] == "regrows" else LOOK[one["harm"]]
