@@ -44,7 +44,7 @@ def print_table() -> None:
         known = [_timed(kept, told, asked) for _ in range(TIMES)]
         fresh = []
         for _ in range(TIMES):
-            whatif._standing.cache_clear()
+            whatif._checkpoint.cache_clear()
             fresh.append(_timed(kept, told, asked))
         again, first = statistics.median(known), statistics.median(fresh)
         print(f"one bed, eight covers, {words}: {again:.2f} s, {first:.2f} s at the first look")

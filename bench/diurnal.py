@@ -39,10 +39,10 @@ def _days(job: tuple[Path, str, str, pd.Timestamp]) -> pd.DataFrame:
 
 def _shape(fold: Fold, kept: pd.DataFrame, hours: pd.DatetimeIndex, depth_m: float) -> pd.Series:
     """How far above the day's mean the engine has the hours of the readings [K], by day."""
-    course = pd.Series(station.members(fold.weather, kept, hours, depth_m, LAT, LON).mean(axis=1), hours)
+    trajectory = pd.Series(station.members(fold.weather, kept, hours, depth_m, LAT, LON).mean(axis=1), hours)
     at = pd.DatetimeIndex(kept.index)
-    then = pd.Series(np.interp((at - hours[0]) / HOUR, (hours - hours[0]) / HOUR, course), at)
-    return then.resample("D").mean() - course.resample("D").mean()
+    then = pd.Series(np.interp((at - hours[0]) / HOUR, (hours - hours[0]) / HOUR, trajectory), at)
+    return then.resample("D").mean() - trajectory.resample("D").mean()
 
 
 def print_table(path: Path) -> None:

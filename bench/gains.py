@@ -19,11 +19,11 @@ from numpy.typing import NDArray
 from cloche.bridge.clocks import midnight_of
 from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.layout import MEMBERS
-from cloche.bridge.places import lie_of
+from cloche.bridge.places import situation_of
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.readings import Readings
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import guess_from_latitude
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
@@ -38,7 +38,7 @@ CONDITIONS = ("latitude_deg", "elevation_m", "date", "days", "low_c", "high_c", 
 LAST = slice(-24, None)
 
 
-def quantities(bare: Course, covered: Course, outside_c: Array) -> dict[str, Array]:
+def quantities(bare: Trajectory, covered: Trajectory, outside_c: Array) -> dict[str, Array]:
     """Of the last day, (members,) each; outside_c: (hours, members)."""
     soil = {depth: (covered.at(depth)[LAST], bare.at(depth)[LAST]) for depth in DEPTHS_M}
     inside, outside = covered.air_c[LAST], outside_c[LAST]
@@ -66,7 +66,7 @@ def weather_of(row: Row) -> tuple[HourlyWeather, Site]:
     return hours_of(record, site), site
 
 
-def course(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Course:
+def trajectory(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Trajectory:
     """An open bed of loam that nobody has read yet, in all its members."""
     told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": None, "seed": SEED}
     evidence = Evidence(
@@ -78,21 +78,23 @@ def course(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Cours
         covers=covers,
         **told,  # type: ignore[arg-type]
     )
-    place = lie_of(evidence, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)).place
+    place = situation_of(
+        evidence, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)
+    ).place
     nothing = Readings(*(np.empty(0) for _ in range(3)))
     return run(place, learn(place, weather, nothing), weather, DEPTHS_M, MEMBERS, SEED)
 
 
 def scored(rows: list[Row]) -> Iterator[Row]:
     """Each row with the prior's median, its 10 and 90 % ends, and whether the median lies in the row's range."""
-    known: dict[tuple[str, ...], Course] = {}
+    known: dict[tuple[str, ...], Trajectory] = {}
     for row in rows:
         weather, site = weather_of(row)
         spell = tuple(row[name] for name in CONDITIONS)
         if spell not in known:
-            known[spell] = course(site, weather, [])
+            known[spell] = trajectory(site, weather, [])
         if (*spell, row["cover"]) not in known:
-            known[*spell, row["cover"]] = course(site, weather, [CoverSpan(row["cover"])])
+            known[*spell, row["cover"]] = trajectory(site, weather, [CoverSpan(row["cover"])])
         found = quantities(known[spell], known[*spell, row["cover"]], weather.air_c)[row["quantity"]]
         low, median, high = np.quantile(found, ENDS)
         inside = float(row["from_k"]) <= median <= float(row["to_k"])

@@ -27,7 +27,7 @@ from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergen
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed as Ground
-from cloche.core.soil.bed import Character
+from cloche.core.soil.bed import Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
@@ -149,7 +149,7 @@ def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int, climat
     weather = DailyRecord(truth.first, **both)
     place = Place(Ground(), AnnualWave.of_months(climate.normals.mean_c))
     hourly = hours_of(weather.cut(0, BEHIND_D + SOIL_D), climate.site)
-    course = simulate([place.lane(hourly, Character.plain(MEMBERS + 1))], [0.013, 0.025, 0.045, 0.10])[0]
+    trajectory = simulate([place.case(hourly, Parameters.typical(MEMBERS + 1))], [0.013, 0.025, 0.045, 0.10])[0]
     ahead = weather.cut(BEHIND_D)
     air = DailyRecord.of(ahead.first, ahead.low_c - PLANTS_COLDER_K, ahead.high_c)
     factor = field_factors(FIELD_FACTOR, FIELD_LOG_SD, MEMBERS, seed)
@@ -158,9 +158,9 @@ def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int, climat
     def bed(depth_m: float, columns: slice, pace: np.ndarray) -> Bed:
         cut = BEHIND_D * 24
         one = DailyRecord.of(air.first, air.low_c[:, columns], air.high_c[:, columns])
-        moist, mean = course.moist[cut:, columns].astype(float), ahead.mean_c[:, columns]
+        moist, mean = trajectory.moist[cut:, columns].astype(float), ahead.mean_c[:, columns]
         season = Season.of(one, climate.site.latitude_deg, moist, mean)
-        return Bed.of(np.clip(course.at(depth_m)[cut:, columns].astype(float), -29, 59), season, pace)
+        return Bed.of(np.clip(trajectory.at(depth_m)[cut:, columns].astype(float), -29, 59), season, pace)
 
     pairs = {
         depth: (bed(depth, slice(0, MEMBERS), factor), bed(depth, slice(MEMBERS, None), np.array([own])))

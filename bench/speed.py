@@ -14,13 +14,13 @@ from scipy.integrate import solve_ivp
 from cloche.bridge import crops, outlooks
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
+from cloche.core.soil.cases import CaseBatch
 from cloche.core.soil.conduction import WORK_ROWS, prepare, step
 from cloche.core.soil.grid import open_ground
-from cloche.core.soil.lanes import Batch
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import Course, simulate
-from cloche.core.soil.stretch import Stretch
+from cloche.core.soil.segment import Segment
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.windows.season import Bed as WindowBed
@@ -46,14 +46,14 @@ def seconds(places: int, covered: int, days: int) -> float:
     """Wall seconds of one run."""
     weather = spring(MEMBERS, days)
     covers = [(CoverPeriod(kind(COVERS[i % len(COVERS)]), 0.0, 1e6),) if i < covered else () for i in range(places)]
-    lanes = [Place(Bed(), WAVE, cover).lane(weather, Character.plain(MEMBERS)) for cover in covers]
+    cases = [Place(Bed(), WAVE, cover).case(weather, Parameters.typical(MEMBERS)) for cover in covers]
     start = time.perf_counter()
-    simulate(lanes, [0.025, 0.05])
+    simulate(cases, [0.025, 0.05])
     return time.perf_counter() - start
 
 
 @cache
-def _course() -> tuple[DailyRecord, Course]:
+def _trajectory() -> tuple[DailyRecord, Trajectory]:
     """A place's coming year in all members, from which windows are worked out."""
     rng, days = np.random.default_rng(0), 430
     season = 9 + 9.5 * np.cos(2 * np.pi * (74 + np.arange(days) - 203) / 365.25)[:, None]
@@ -62,18 +62,18 @@ def _course() -> tuple[DailyRecord, Course]:
         strays[day] = 0.75 * strays[day - 1] + rng.normal(0, 2.2, MEMBERS)
     half = rng.uniform(2, 7, (days, MEMBERS))
     record = DailyRecord.of(SPRING, season + strays - half, season + strays + half)
-    lane = Place(Bed(), WAVE).lane(hours_of(record.cut(0, 310), SITE), Character.plain(MEMBERS))
-    return record, simulate([lane], list(outlooks.SOWING_DEPTHS_M))[0]
+    case = Place(Bed(), WAVE).case(hours_of(record.cut(0, 310), SITE), Parameters.typical(MEMBERS))
+    return record, simulate([case], list(outlooks.SOWING_DEPTHS_M))[0]
 
 
 def windows_of(crops_count: int) -> float:
     """Wall seconds for the windows of one place, its soil known: sown in place and planted out."""
-    record, course = _course()
+    record, trajectory = _trajectory()
     keys = [one.key for one in crops.crops()][:crops_count]
     start = time.perf_counter()
-    season = Season.of(record, SITE.latitude_deg, course.moist.astype(float))
+    season = Season.of(record, SITE.latitude_deg, trajectory.moist.astype(float))
     pace = field_factors(1.2, 0.15, MEMBERS, 1)
-    beds = {depth: WindowBed.of(course.at(depth).astype(float), season, pace) for depth in outlooks.SOWING_DEPTHS_M}
+    beds = {depth: WindowBed.of(trajectory.at(depth).astype(float), season, pace) for depth in outlooks.SOWING_DEPTHS_M}
     found = outlooks.crop_days(crops.grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
     assert len({one.crop_key for one in found}) == crops_count
     return time.perf_counter() - start
@@ -92,14 +92,14 @@ def windows_of_garden() -> tuple[float, float]:
 def against_solve_ivp(days: int = 20) -> tuple[float, float, float, float]:
     """One column under a linear surface: seconds of ours and of solve_ivp, largest difference at 1 cm and from 5 cm [K]."""
     weather = spring(1, days)
-    lane = Place(Bed(), WAVE).lane(weather, Character.plain(1))
-    batch = Batch([lane])
-    columns = Stretch(batch, 0).columns
+    case = Place(Bed(), WAVE).case(weather, Parameters.typical(1))
+    batch = CaseBatch([case])
+    columns = Segment(batch, 0).columns
     depths = [0.01, 0.05, 0.10, 0.20]
     above, part = open_ground().between(depths)
     start = batch.start_c()[0]
     air = weather.air_c[:, 0] + weather.sun_w_m2[:, 0] / 40
-    deep = lane.deep_c
+    deep = case.deep_c
     began = time.perf_counter()
     ready, soil, work, means = prepare(columns, 3600.0), start.copy(), np.zeros((WORK_ROWS, len(start))), []
     for hour in range(len(air)):

@@ -58,10 +58,10 @@ def members(
     hour = _hours(pd.DatetimeIndex(readings.index), day_0)
     known = Readings(hour, np.full(len(hour), depth_m), readings["T"].to_numpy(float))
     place = Place(Bed(), _wave(hourly, site))
-    course = run(place, learn(place, hourly, known), hourly, [depth_m], MEMBERS, seed=1).at(depth_m)
-    centre = np.arange(len(course)) + 0.5
+    trajectory = run(place, learn(place, hourly, known), hourly, [depth_m], MEMBERS, seed=1).at(depth_m)
+    centre = np.arange(len(trajectory)) + 0.5
     wanted = _hours(target_times, day_0)
-    return np.stack([np.interp(wanted, centre, member) for member in course.T], axis=1)
+    return np.stack([np.interp(wanted, centre, member) for member in trajectory.T], axis=1)
 
 
 def _wave(hourly: HourlyWeather, site: Site) -> AnnualWave:

@@ -10,12 +10,12 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Beside, Readings, What
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import guess_from_latitude
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
@@ -26,7 +26,7 @@ SITE, FIRST = Site(48.0, 10.0, 400.0, 1.0), date(2026, 4, 1)
 DAYS, KNOWN_D, READ_D, MEMBERS = 34, 20, 7, 40
 AHEAD = slice(KNOWN_D, DAYS)
 KINDS = ("glass_frame", "film_tunnel", "fleece", "bell")
-DRAWN_SD = {"sun": 0.2, "convection": 0.3, "evaporation": 0.7, "supply": 0.8, "conduction": 0.3, "skin": 0.4}
+DRAWN_SD = {"sun": 0.2, "convection": 0.3, "evaporation": 0.7, "supply": 0.8, "conduction": 0.3, "surface_resistance": 0.4}
 DRAWN_SD |= {"light": 0.10, "exchange": 0.70, "loss": 0.20}
 OUTSIDE = ({"exchange": 6.0}, {"exchange": 0.15}, {"light": 0.70}, {"loss": 1.6}, {"light": 0.75, "exchange": 5.0, "loss": 1.4})
 """Covers beyond two standard deviations of the prior in leakage, light or loss; and one that lets rain through, below."""
@@ -65,7 +65,7 @@ def garden(seed: int, key: str, beyond: dict[str, float] | None = None, permeabl
     own |= {name: np.array([value]) for name, value in (beyond or {}).items()}
     real = kind(key) if permeable is None else replace(kind(key), permeable=permeable)
     there = replace(place, covers=(CoverPeriod(real, 0.0, 1e6),))
-    truth = simulate([there.lane(sky, replace(Character.plain(1), **own))], [0.05])[0]
+    truth = simulate([there.case(sky, replace(Parameters.typical(1), **own))], [0.05])[0]
     soil, air = _read(truth, rng)
     nothing = Readings(*(np.empty(0) for _ in range(3)))
     found = (learn(place, sky, nothing), learn(place, sky, soil, air))
@@ -73,7 +73,7 @@ def garden(seed: int, key: str, beyond: dict[str, float] | None = None, permeabl
     return unread, read
 
 
-def _read(truth: Course, rng: np.random.Generator) -> tuple[Readings, Beside]:
+def _read(truth: Trajectory, rng: np.random.Generator) -> tuple[Readings, Beside]:
     days = range(KNOWN_D - READ_D, KNOWN_D)
     hour = np.array([day * 24 + h for day in days for h in (7.5, 16.5)])
     value = np.interp(hour, np.arange(DAYS * 24) + 0.5, truth.at(0.05)[:, 0].astype(float)) + rng.normal(0, 0.4, len(hour))
@@ -85,8 +85,10 @@ def _read(truth: Course, rng: np.random.Generator) -> tuple[Readings, Beside]:
     return Readings(hour, np.full(len(hour), 0.05), value), Beside.of(rows)
 
 
-def _held(foretold: Course, truth: Course) -> Held:
-    daily, real = (course.at(0.05).astype(float).reshape(DAYS, 24, -1).mean(axis=1)[AHEAD] for course in (foretold, truth))
+def _held(foretold: Trajectory, truth: Trajectory) -> Held:
+    daily, real = (
+        trajectory.at(0.05).astype(float).reshape(DAYS, 24, -1).mean(axis=1)[AHEAD] for trajectory in (foretold, truth)
+    )
     hours = slice(KNOWN_D * 24, DAYS * 24)
     return Held(*_scored(daily, real[:, 0]), *_scored(foretold.air_c[hours].astype(float), truth.air_c[hours, 0].astype(float)))
 

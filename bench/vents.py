@@ -11,10 +11,10 @@ import numpy as np
 from cloche.core.covers.felt import felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.hours import Begin
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.watch.night import coldest_c, plan_night
 from cloche.core.watch.opening import OPENINGS, Plan, Tried, plan_day
 from cloche.core.weather.hourly import hours_of
@@ -84,7 +84,7 @@ def spring(seed: int, cover: str = "glass_frame", limit_c: float = 27.0, days: i
     return Season(*(int(v) for v in total[:6]), *(float(v) for v in total[6:]))
 
 
-def _scored(real: Tried, followed: Course, plan: Plan, wise: Plan, limit_c: float) -> np.ndarray:
+def _scored(real: Tried, followed: Trajectory, plan: Plan, wise: Plan, limit_c: float) -> np.ndarray:
     hottest = real.inside_c.max(axis=(1, 2))
     could = hottest.min() <= limit_c
     inside = followed.air_c[:, 0].astype(float)
@@ -114,7 +114,7 @@ def cold_spring(seed: int, cover: str = "glass_frame", limit_c: float = -2.0, da
     normals = guess_from_latitude(SITE.latitude_deg, SITE.elevation_m)
     truth = _truth(normals, days + RUN_UP_D + 3, rng)
     weather, place = hours_of(truth, SITE), Place(Bed(), AnnualWave.of_months(normals.mean_c))
-    one, many = Character.plain(1), Character.plain(MEMBERS)
+    one, many = Parameters.typical(1), Parameters.typical(MEMBERS)
     bare = replace(_cover(cover, 0.0, 0, 0), blanket=None)
     ways = [(bare,), (replace(bare, blanket=(18.0, 8.0)),)]
     begin = _run(place, weather.cut(0, RUN_UP_D), one, ways[0], None).end
@@ -123,7 +123,7 @@ def cold_spring(seed: int, cover: str = "glass_frame", limit_c: float = -2.0, da
         there = place.shifted(day * 24)
         forecast = hours_of(_forecast(truth.cut(day - 1, day + 3), normals, rng), SITE).cut(1, 3)
         told, real = (
-            np.stack([coldest_c(felt_c(course, True), 0) for course in _each(there, when, who, ways, begin)])
+            np.stack([coldest_c(felt_c(trajectory, True), 0) for trajectory in _each(there, when, who, ways, begin)])
             for when, who in ((forecast, many), (weather.cut(day, day + 2), one))
         )
         plan = plan_night(told, limit_c)
@@ -134,8 +134,8 @@ def cold_spring(seed: int, cover: str = "glass_frame", limit_c: float = -2.0, da
     return Nights(*total.tolist())
 
 
-def _members(count: int, unknown: bool, rng: np.random.Generator) -> Character:
-    plain = Character.plain(count)
+def _members(count: int, unknown: bool, rng: np.random.Generator) -> Parameters:
+    plain = Parameters.typical(count)
     if not unknown:
         return plain
     sun, exchange = (np.exp(np.clip(sd * rng.standard_normal(count), -1.2, 1.2)) for sd in (0.10, 0.40))
@@ -162,17 +162,17 @@ def _forecast(truth: DailyRecord, normals: Normals, rng: np.random.Generator) ->
     return scenarios(Known(told, np.array([0.0, 1.0, 1.0, 2.0])[:count]), normals, MEMBERS, rng)
 
 
-def _tried(place: Place, weather: HourlyWeather, character: Character, cover: str, begin: Begin) -> Tried:
-    found = _each(place, weather, character, [(_cover(cover, opening, 0, 24),) for opening in OPENINGS], begin)
-    outside = np.broadcast_to(weather.air_c, (24, len(character.sun)))
-    return Tried(OPENINGS, np.stack([course.air_c.astype(float) for course in found]), outside)
+def _tried(place: Place, weather: HourlyWeather, parameters: Parameters, cover: str, begin: Begin) -> Tried:
+    found = _each(place, weather, parameters, [(_cover(cover, opening, 0, 24),) for opening in OPENINGS], begin)
+    outside = np.broadcast_to(weather.air_c, (24, len(parameters.sun)))
+    return Tried(OPENINGS, np.stack([trajectory.air_c.astype(float) for trajectory in found]), outside)
 
 
 def _each(
-    place: Place, weather: HourlyWeather, character: Character, ways: Sequence[tuple[CoverPeriod, ...]], begin: Begin
-) -> list[Course]:
-    lane, begin = place.lane(weather, character), _spread(begin, len(character.sun))
-    return simulate([replace(lane, covers=way, begin=begin) for way in ways], (0.05,))
+    place: Place, weather: HourlyWeather, parameters: Parameters, ways: Sequence[tuple[CoverPeriod, ...]], begin: Begin
+) -> list[Trajectory]:
+    case, begin = place.case(weather, parameters), _spread(begin, len(parameters.sun))
+    return simulate([replace(case, covers=way, begin=begin) for way in ways], (0.05,))
 
 
 def _spread(begin: Begin, members: int) -> Begin:
@@ -180,10 +180,10 @@ def _spread(begin: Begin, members: int) -> Begin:
 
 
 def _run(
-    place: Place, weather: HourlyWeather, character: Character, covers: tuple[CoverPeriod, ...], begin: Begin | None
-) -> Course:
-    lane = replace(place.lane(weather, character), covers=covers, begin=begin)
-    return simulate([lane], (0.05,))[0]
+    place: Place, weather: HourlyWeather, parameters: Parameters, covers: tuple[CoverPeriod, ...], begin: Begin | None
+) -> Trajectory:
+    case = replace(place.case(weather, parameters), covers=covers, begin=begin)
+    return simulate([case], (0.05,))[0]
 
 
 def _cover(key: str, opening: float, from_h: int, to_h: int) -> CoverPeriod:

@@ -7,7 +7,7 @@ import pytest
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.crops import chosen
 from cloche.bridge.evidence import Day, Evidence
-from cloche.bridge.forecasting import Foretold, forecast
+from cloche.bridge.forecasting import ForecastResult, forecast
 
 TODAY = date(2026, 4, 22)
 
@@ -36,7 +36,7 @@ def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evid
 
 
 @cache
-def usual() -> Foretold:
+def usual() -> ForecastResult:
     return forecast(evidence())
 
 

@@ -7,12 +7,12 @@ import numpy as np
 from cloche.bridge.forecasting import forecast
 from cloche.bridge.places import MAT_HEAT, RAISED, TRAY
 from cloche.core.covers.kinds import CoverPeriod, kind
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.indoors import room
 from tests.bridge.test_forecasting import evidence
-from tests.core.weathers import WAVE, courses, spell
+from tests.core.weathers import WAVE, spell, trajectories
 
 DAY = slice(-24, None)
 
@@ -22,7 +22,7 @@ def test_a_mat_lifts_its_tray_by_six_to_eleven_kelvin_over_the_room() -> None:
     indoors = room(spell(date(2026, 3, 1), 0, 8, 0.5, days=10))
     tray = Bed(texture="potting", volume=TRAY, wetness=0.4, indoors=True, heating=MAT_HEAT)
     places = [Place(tray, WAVE, (CoverPeriod(kind("lid"), 0.0, 1e6),)), Place(tray, WAVE)]
-    under, without = simulate([place.lane(indoors, Character.plain(1)) for place in places], [0.02])
+    under, without = simulate([place.case(indoors, Parameters.typical(1)) for place in places], [0.02])
     lifts = [float(c.at(0.02)[DAY].mean() - indoors.air_c[DAY].mean()) for c in (under, without)]
     assert 6.0 < lifts[0] < 11.0
     assert 3.0 < lifts[1] < lifts[0] - 1
@@ -38,6 +38,6 @@ def test_a_heated_tray_that_was_read_is_foretold() -> None:
 def test_a_raised_bed_is_warmer_in_spring_by_half_a_kelvin_to_one_and_a_half() -> None:
     """Common practice, no source."""
     weather = spell(date(2026, 4, 1), 4, 14, 0.6, days=20)
-    level, raised = (courses(weather, [None], bed)[0].at(0.05)[-72:] for bed in (Bed(), RAISED))
+    level, raised = (trajectories(weather, [None], bed)[0].at(0.05)[-72:] for bed in (Bed(), RAISED))
     assert 0.5 < float(raised.mean() - level.mean()) < 1.5
     assert float(raised.max()) > float(level.max())

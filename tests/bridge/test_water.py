@@ -11,7 +11,7 @@ from cloche.bridge.evidence import CoverSpan, Day, Deed, Evidence
 from cloche.bridge.forecasting import forecast
 from cloche.core.soil.bed import Bed, Event, Work
 from tests.bridge.test_forecasting import TODAY, evidence
-from tests.core.weathers import MIXED_D, courses, spell, under
+from tests.core.weathers import MIXED_D, spell, trajectories, under
 
 
 def dry_summer(*deeds: Deed, cover: str = "glass_frame") -> Evidence:
@@ -35,7 +35,7 @@ def test_watering_reaches_the_soil_under_every_cover_and_rain_only_through_cloth
     dry, wet = (spell(date(2026, 4, 20), 8, 20, 0.8, days=8, rain_mm=rain) for rain in (0.0, 6.0))
     at = Event(Work.WATERED, (MIXED_D + 5) * 24 + 8.0)
     moist = [
-        float(courses(weather, [under(key)], bed)[0].moist[-48, 0])
+        float(trajectories(weather, [under(key)], bed)[0].moist[-48, 0])
         for weather, bed in ((dry, Bed()), (dry, Bed().with_events(at)), (wet, Bed()))
     ]
     assert moist[1] > moist[0] + 0.05
@@ -49,7 +49,7 @@ def test_the_top_drains_in_hours_on_sand_and_in_days_on_clay() -> None:
     rain[MIXED_D * 24 : MIXED_D * 24 + 12] = 40.0 / 12
     days = {}
     for texture in ("sand", "compost", "loam", "clay"):
-        moist = courses(replace(weather, rain_mm=rain), [None], Bed(texture=texture))[0].moist[MIXED_D * 24 :, 0]
+        moist = trajectories(replace(weather, rain_mm=rain), [None], Bed(texture=texture))[0].moist[MIXED_D * 24 :, 0]
         over = np.flatnonzero(moist > 1.04)
         assert moist.max() > 1.04
         days[texture] = (over[-1] - 11) / 24

@@ -9,7 +9,7 @@ import pytest
 
 from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.forecasting import forecast
-from cloche.bridge.held import pack, unpack
+from cloche.bridge.snapshots import pack, unpack
 from cloche.bridge.whatif import Asked, Bought, what_if
 from tests.bridge.test_forecasting import TODAY, evidence, usual
 

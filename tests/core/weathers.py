@@ -9,9 +9,9 @@ import numpy as np
 
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 
@@ -49,7 +49,7 @@ def closed_and(opening: float, key: str = "glass_frame", **vent: float) -> tuple
     return under(key), under(key, vent=Vent(opening, **vent))
 
 
-def courses(weather: HourlyWeather, covers: Sequence[CoverPeriod | None], bed: Bed | None = None) -> list[Course]:
+def trajectories(weather: HourlyWeather, covers: Sequence[CoverPeriod | None], bed: Bed | None = None) -> list[Trajectory]:
     """Soil at the face and 5 cm under each of the covers side by side (None: open), as described, not learned."""
     places = [Place(bed or Bed(), WAVE, () if cover is None else (cover,)) for cover in covers]
-    return simulate([place.lane(weather, Character.plain(1)) for place in places], [0.0, 0.05])
+    return simulate([place.case(weather, Parameters.typical(1)) for place in places], [0.0, 0.05])

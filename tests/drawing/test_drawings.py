@@ -3,7 +3,7 @@ from datetime import UTC, date, datetime, timedelta
 
 import pytest
 
-from cloche.drawing import course, emergence, ribbon, wakes
+from cloche.drawing import chart, emergence, ribbon, wakes
 from cloche.drawing.geometry import Linear, Tick, band, nice_step, path, value_ticks
 from cloche.drawing.slice import GROUND_Y, HEIGHT, depth_y, slice_of
 
@@ -65,28 +65,28 @@ def test_the_upper_decimetre_takes_most_of_the_room() -> None:
 
 
 START = datetime(2026, 4, 1, tzinfo=UTC)
-SPAN = course.Span(START, START + timedelta(days=35), START + timedelta(days=21))
-HOURS = course.Hours([8.0] * 840, [10.0] * 840, [12.0] * 840)
+SPAN = chart.Span(START, START + timedelta(days=35), START + timedelta(days=21))
+HOURS = chart.Hours([8.0] * 840, [10.0] * 840, [12.0] * 840)
 
 
 def test_past_and_coming_meet_at_now() -> None:
-    drawn = course.course(HOURS, [], SPAN)
+    drawn = chart.chart(HOURS, [], SPAN)
     assert numbers(drawn.past)[-2] == pytest.approx(numbers(drawn.coming)[0], abs=0.2)
-    assert course.LEFT < drawn.now_x < course.RIGHT
+    assert chart.LEFT < drawn.now_x < chart.RIGHT
 
 
 def test_a_strange_reading_is_drawn_at_the_edge_and_does_not_flatten_the_rest() -> None:
     at = START + timedelta(days=3)
-    calm = course.course(HOURS, [(at, 10.0, "ten", True, False)], SPAN)
-    wild = course.course(HOURS, [(at, 10.0, "ten", True, False), (at, 41.0, "odd", True, True)], SPAN)
+    calm = chart.chart(HOURS, [(at, 10.0, "ten", True, False)], SPAN)
+    wild = chart.chart(HOURS, [(at, 10.0, "ten", True, False), (at, 41.0, "odd", True, True)], SPAN)
     assert wild.marks[0] == calm.marks[0]
     assert wild.marks[1].strange
-    assert wild.marks[1].y == course.COURSE_TOP
+    assert wild.marks[1].y == chart.CHART_TOP
 
 
 def test_the_cut_is_hatched_from_now_to_its_end() -> None:
-    field = course.field([[5.0] * 10] * 5, DEPTHS, [Tick(0.05, "5 cm"), Tick(0.9, "90 cm")], SPAN)
-    assert field.now_x + field.coming_width == pytest.approx(course.RIGHT)
+    field = chart.field([[5.0] * 10] * 5, DEPTHS, [Tick(0.05, "5 cm"), Tick(0.9, "90 cm")], SPAN)
+    assert field.now_x + field.coming_width == pytest.approx(chart.RIGHT)
     assert [tick.label for tick in field.depths] == ["5 cm"]
 
 

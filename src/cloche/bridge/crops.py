@@ -13,7 +13,7 @@ from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
-from cloche.core.windows.limits import longest_lie_d
+from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
 
 MODEL_VERSION = "column-8"
@@ -144,5 +144,5 @@ def _wakes_c(one: Crop) -> float:
 
 
 __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "UnknownCrop", "Values", "Verdict"]
-__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_lie_d", "speeds"]
+__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
 __all__ += ["verdicts", "with_values"]

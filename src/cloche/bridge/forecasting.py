@@ -17,20 +17,20 @@ from cloche.bridge.clocks import midnight_of, standard_offset_h
 from cloche.bridge.crops import Grown, grown
 from cloche.bridge.evidence import CoverSpan, Evidence
 from cloche.bridge.frosts import frosts_of, last_frost_day, plain
-from cloche.bridge.held import AHEAD_D, Held, pack
 from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
-from cloche.bridge.places import ALWAYS_H, Lie, covers_of, felt, lie_of, standing_over
+from cloche.bridge.places import ALWAYS_H, Situation, cover_over, covers_of, felt, situation_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
 from cloche.bridge.pooling import taught
+from cloche.bridge.snapshots import AHEAD_D, ModelSnapshot, pack
 from cloche.bridge.watching import growing_in, watch
 from cloche.bridge.weather import climate, known_days
 from cloche.core.covers.felt import felt_c
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
-from cloche.core.soil.physical import Standing, draw, stop, with_drift
+from cloche.core.soil.physical import Checkpoint, draw, stop, with_drift
 from cloche.core.soil.readings import NOTHING, Beside, Readings, What
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
@@ -55,26 +55,26 @@ COLDEST_C, HOTTEST_C = -29.0, 59.0
 class _Outlook:
     """A known place in all its members from run_up_d before today on. weather: daily, the same members and days."""
 
-    lie: Lie
+    situation: Situation
     learned: Learned
-    course: Course
+    trajectory: Trajectory
     weather: DailyRecord
     outside: HourlyWeather
     run_up_d: int
-    standing: Standing
-    held: Held
+    checkpoint: Checkpoint
+    snapshot: ModelSnapshot
 
     def soil_c(self, depth_m: float) -> NDArray[np.float64]:
         """Hourly soil, (hours, members)."""
-        return _soil_c(self.course, depth_m)
+        return _soil_c(self.trajectory, depth_m)
 
 
-def _soil_c(course: Course, depth_m: float) -> NDArray[np.float64]:
-    return np.clip(course.at(depth_m).astype(np.float64), COLDEST_C, HOTTEST_C)
+def _soil_c(trajectory: Trajectory, depth_m: float) -> NDArray[np.float64]:
+    return np.clip(trajectory.at(depth_m).astype(np.float64), COLDEST_C, HOTTEST_C)
 
 
 @dataclass(frozen=True)
-class Foretold:
+class ForecastResult:
     """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); kept: what it takes
     to run the place again (see bridge.held); watch: the coming days (see bridge.watching)."""
 
@@ -94,11 +94,11 @@ class _Rests:
     known: Known
     readings: Readings
     numbers: list[int]
-    lie: Lie
+    situation: Situation
     seen: Beside
 
 
-def forecast(evidence: Evidence) -> Foretold:
+def forecast(evidence: Evidence) -> ForecastResult:
     """Learn the place and run it over the coming year."""
     found, rests = _looked_ahead(evidence)
     frosts, counted = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
@@ -106,18 +106,18 @@ def forecast(evidence: Evidence) -> Foretold:
     ground = replace(
         ground,
         frosts=plain(frosts, counted, evidence.latitude_deg, evidence.today),
-        taught=_taught(evidence, rests.lie, found.learned, rests.seen),
+        taught=_taught(evidence, rests.situation, found.learned, rests.seen),
     )
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
-    place = found.lie.place
-    covered = bool(place.covers or found.lie.house or found.lie.indoors)
-    judged = _judged(evidence, found.course.after(found.run_up_d * 24), found, covered, last_frost)
+    place = found.situation.place
+    covered = bool(place.covers or found.situation.house or found.situation.indoors)
+    judged = _judged(evidence, found.trajectory.after(found.run_up_d * 24), found, covered, last_frost)
     crops = outlooks.crop_days(_crops(evidence), judged, evidence.today)
     sown = _sown(evidence, found)
     growing = growing_in(evidence, sown)
-    felt_behind = felt_c(found.course.cut(found.run_up_d * 24 + 12), covered)
-    watched = watch(evidence, found.standing, found.lie, growing, found.outside, found.run_up_d, felt_behind)
-    return Foretold(ground, crops, sown, watched, pack(found.held))
+    felt_behind = felt_c(found.trajectory.cut(found.run_up_d * 24 + 12), covered)
+    watched = watch(evidence, found.checkpoint, found.situation, growing, found.outside, found.run_up_d, felt_behind)
+    return ForecastResult(ground, crops, sown, watched, pack(found.snapshot))
 
 
 def windows_under(evidence: Evidence, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
@@ -125,11 +125,11 @@ def windows_under(evidence: Evidence, spans: Sequence[CoverSpan | None]) -> list
     found, rests = _looked_ahead(evidence)
     frosts, _ = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
-    ways = [() if span is None else (standing_over(span, evidence, 0.0, ALWAYS_H),) for span in spans]
-    courses = found.standing.on(ways, SOIL_D)
+    ways = [() if span is None else (cover_over(span, evidence, 0.0, ALWAYS_H),) for span in spans]
+    trajectories = found.checkpoint.on(ways, SOIL_D)
     return [
-        outlooks.crop_days(_crops(evidence), _judged(evidence, course, found, bool(way), last_frost), evidence.today)
-        for way, course in zip(ways, courses, strict=True)
+        outlooks.crop_days(_crops(evidence), _judged(evidence, trajectory, found, bool(way), last_frost), evidence.today)
+        for way, trajectory in zip(ways, trajectories, strict=True)
     ]
 
 
@@ -144,13 +144,13 @@ def _looked_ahead(evidence: Evidence) -> tuple[_Outlook, _Rests]:
     site = Site(
         evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, standard_offset_h(evidence.timezone, day_0)
     )
-    lie = lie_of(evidence, normals, midnight)
+    situation = situation_of(evidence, normals, midnight)
     readings, numbers = _readings(evidence, midnight)
-    behind = felt(lie, hours_of(_one(members.cut(0, PAST_D + 1)), site))
-    seen = _under(evidence, lie, midnight)
-    learned = learn(lie.place, behind, readings, seen)
-    found = _run(evidence, lie, learned, members, site, normals)
-    return found, _Rests(normals, past, known, readings, numbers, lie, seen)
+    behind = felt(situation, hours_of(_one(members.cut(0, PAST_D + 1)), site))
+    seen = _under(evidence, situation, midnight)
+    learned = learn(situation.place, behind, readings, seen)
+    found = _run(evidence, situation, learned, members, site, normals)
+    return found, _Rests(normals, past, known, readings, numbers, situation, seen)
 
 
 def _run_up_d(evidence: Evidence) -> int:
@@ -162,7 +162,7 @@ def _run_up_d(evidence: Evidence) -> int:
 def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
     """Outlooks of the sowings that lie within the run; what is older keeps what was last said of it."""
     first = evidence.today - timedelta(days=found.run_up_d)
-    moist = None if evidence.watered else found.course.moist.astype(np.float64)
+    moist = None if evidence.watered else found.trajectory.moist.astype(np.float64)
     learned = Counted(evidence.field_factor, evidence.stand, evidence.kind in BENCHES)
     return {
         sown.number: batch_outlook(sown, found.soil_c(outlooks.nearest_depth(sown.depth_m)), first, learned, moist)
@@ -176,37 +176,39 @@ def _crops(evidence: Evidence) -> list[Grown]:
 
 
 def _judged(
-    evidence: Evidence, course: Course, found: _Outlook, covered: bool, last_frost_day: float | None
+    evidence: Evidence, trajectory: Trajectory, found: _Outlook, covered: bool, last_frost_day: float | None
 ) -> outlooks.Ground:
-    """The place from today on, as its crops are judged in it. course: from today's first hour."""
+    """The place from today on, as its crops are judged in it. trajectory: from today's first hour."""
     weather = found.weather.cut(found.run_up_d)
-    air = outlooks.plant_air(course, weather, covered)
+    air = outlooks.plant_air(trajectory, weather, covered)
     # Cold among the plants on clear nights is a frost's matter; they grow by the air of the day, or the warmer one inside.
     mean = np.maximum(weather.mean_c, air.mean_c)
-    moist = course.moist.astype(np.float64)
-    season = Season.of(air, evidence.latitude_deg, None if covered or found.lie.place.bed.volume else moist, mean)
+    moist = trajectory.moist.astype(np.float64)
+    season = Season.of(air, evidence.latitude_deg, None if covered or found.situation.place.bed.volume else moist, mean)
     factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
     beds = {
-        depth: WindowBed.of(_soil_c(course, depth), season, factor, None if evidence.watered else moist)
+        depth: WindowBed.of(_soil_c(trajectory, depth), season, factor, None if evidence.watered else moist)
         for depth in outlooks.depths_for(_crops(evidence))
     }
     return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES, stand=evidence.stand[0])
 
 
-def _run(evidence: Evidence, lie: Lie, learned: Learned, members: DailyRecord, site: Site, normals: Normals) -> _Outlook:
+def _run(
+    evidence: Evidence, situation: Situation, learned: Learned, members: DailyRecord, site: Site, normals: Normals
+) -> _Outlook:
     run_up_d = _run_up_d(evidence)
     start = PAST_D - run_up_d
     weather = members.cut(start)
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), site)
-    later = Lie(lie.place.shifted(start * 24), lie.house, lie.indoors)
+    later = Situation(situation.place.shifted(start * 24), situation.house, situation.indoors)
     weather_there = felt(later, outside)
     depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
     since = learned.since(start * 24)
     drawn = draw(since, len(outside), MEMBERS, evidence.seed)
-    standing = stop(later.place, drawn, weather_there, depths, run_up_d)
-    course = with_drift(standing.whole(), drawn.level, drawn.gain)
-    held = Held(since, members.cut(start, PAST_D + AHEAD_D), run_up_d, normals, site.utc_h)
-    return _Outlook(later, learned, course, weather, outside, run_up_d, standing, held)
+    checkpoint = stop(later.place, drawn, weather_there, depths, run_up_d)
+    trajectory = with_drift(checkpoint.whole(), drawn.level, drawn.gain)
+    snapshot = ModelSnapshot(since, members.cut(start, PAST_D + AHEAD_D), run_up_d, normals, site.utc_h)
+    return _Outlook(later, learned, trajectory, weather, outside, run_up_d, checkpoint, snapshot)
 
 
 def _one(members: DailyRecord) -> DailyRecord:
@@ -220,28 +222,28 @@ def _midnight(evidence: Evidence, back_d: int) -> datetime:
     return midnight_of(evidence.today - timedelta(days=back_d), hours)
 
 
-def _under(evidence: Evidence, lie: Lie, midnight: datetime) -> Beside:
+def _under(evidence: Evidence, situation: Situation, midnight: datetime) -> Beside:
     """What was seen under the covers while they stood, on the clock of the fit."""
-    if lie.indoors or lie.house:
+    if situation.indoors or situation.house:
         return NOTHING
     rows, guessed = [], []
     for one in evidence.under:
         at, since = ((when - midnight) / timedelta(hours=1) for when in (one.at, one.since))
-        over = [p for p in lie.place.covers if p.start_h <= since and at < p.end_h]
+        over = [p for p in situation.place.covers if p.start_h <= since and at < p.end_h]
         if since >= 0 and over:
             rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
             guessed.append(any(p.vent.above_c is not None for p in over))
     return Beside.of(rows, guessed)
 
 
-def _taught(evidence: Evidence, lie: Lie, learned: Learned, seen: Beside) -> dict[str, Any]:
+def _taught(evidence: Evidence, situation: Situation, learned: Learned, seen: Beside) -> dict[str, Any]:
     """Of the cover under which most was read, what was found of it."""
     hours = np.concatenate([learned.drift.hour, seen.hour])
-    counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in lie.place.covers]
-    if not counts or lie.indoors:
+    counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in situation.place.covers]
+    if not counts or situation.indoors:
         return {}
     most = int(np.argmax(counts))
-    return taught(learned, covers_of(evidence)[most], lie.place.covers[most], counts[most])
+    return taught(learned, covers_of(evidence)[most], situation.place.covers[most], counts[most])
 
 
 def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[int]]:
@@ -282,7 +284,7 @@ def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> Place
             str(numbers[learned.used[i]]): round(1 / float(s), 2) for i, s in enumerate(learned.drift.scatter) if s > LIGHT
         },
         checks=[[c.lead_d, c.count, round(c.error_k, 2), round(c.inside, 2)] for c in verify.record(learned)],
-        character=_character(learned),
+        parameters=_parameters(learned),
         weather_days=int(np.isfinite(known.record.low_c[PAST_D - 14 : PAST_D + 1]).sum()),
         normals_source=normals.source,
         normals_years=normals.years,
@@ -297,12 +299,12 @@ def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> Place
 
 def _spread_depths(evidence: Evidence, found: _Outlook) -> list[float]:
     """Where a probe goes: to seed depth, and a bit deeper for transplants, as far as there is soil."""
-    volume = found.lie.place.bed.volume
+    volume = found.situation.place.bed.volume
     also = [PROBED_M] if volume is None and evidence.seed_depth_m < PROBED_M else []
     return [evidence.seed_depth_m, *also]
 
 
-def _character(learned: Learned) -> dict[str, list[float]]:
+def _parameters(learned: Learned) -> dict[str, list[float]]:
     found = {name: learned.factor(name) for name in learned.names} | {"wetter": learned.lately_wetter()}
     return {name: [round(v, 3) for v in ends] for name, ends in found.items()}
 
@@ -312,15 +314,15 @@ def _air(found: _Outlook, first: int, last: int) -> dict[str, list[float]]:
     outside = np.broadcast_to(found.outside.air_c[first:last], (last - first, MEMBERS))
     parts = {"outside_c": short(np.median(outside, axis=1))}
     sides = ("inside_low_c", "inside_mid_c", "inside_high_c")
-    if not (found.lie.place.covers or found.lie.house or found.lie.indoors):
+    if not (found.situation.place.covers or found.situation.house or found.situation.indoors):
         return parts | {side: [] for side in sides}
-    band = np.quantile(found.course.air_c[first:last], BAND, axis=1)
+    band = np.quantile(found.trajectory.air_c[first:last], BAND, axis=1)
     return parts | {side: short(values) for side, values in zip(sides, band, strict=True)}
 
 
 def _field_depths(found: _Outlook) -> list[float]:
     """As deep as there is soil: a tray ends where it ends."""
-    volume = found.lie.place.bed.volume
+    volume = found.situation.place.bed.volume
     return [depth for depth in PROFILE_M if volume is None or depth <= volume.depth_m]
 
 
@@ -328,6 +330,6 @@ def _field(found: _Outlook, first: int, last: int) -> list[list[float]]:
     """Mean soil by depth and every two hours around today: rows are depths."""
     rows = []
     for depth_m in _field_depths(found):
-        course = found.soil_c(depth_m)[first:last].mean(axis=1)
-        rows.append(short(course.reshape(-1, FIELD_STEP_H).mean(axis=1)))
+        trajectory = found.soil_c(depth_m)[first:last].mean(axis=1)
+        rows.append(short(trajectory.reshape(-1, FIELD_STEP_H).mean(axis=1)))
     return rows

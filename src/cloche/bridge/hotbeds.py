@@ -45,12 +45,12 @@ def times_of(ground: dict[str, Any], today: date) -> Times:
     hours = ground["near_mid_c"]
     behind = 21
     past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]
-    course = [*past, *ground["far_mid_c"]]
-    days = [today + timedelta(days=i - behind) for i in range(len(course))]
-    top = max(range(min(len(course), behind + 60)), key=course.__getitem__)
-    trays = next((i for i, value in enumerate(course) if value >= TRAYS_FROM_C), None)
-    plant = next((i for i in range(top, len(course)) if course[i] <= TOO_HOT_C), None)
+    trajectory = [*past, *ground["far_mid_c"]]
+    days = [today + timedelta(days=i - behind) for i in range(len(trajectory))]
+    top = max(range(min(len(trajectory), behind + 60)), key=trajectory.__getitem__)
+    trays = next((i for i, value in enumerate(trajectory) if value >= TRAYS_FROM_C), None)
+    plant = next((i for i in range(top, len(trajectory)) if trajectory[i] <= TOO_HOT_C), None)
     # Later it is the season that cools it.
-    fades = next((i for i in range(top, min(top + LASTS_D, len(course))) if course[i] < USEFUL_C), None)
+    fades = next((i for i in range(top, min(top + LASTS_D, len(trajectory))) if trajectory[i] < USEFUL_C), None)
     at = [None if i is None else days[i] for i in (trays, plant, fades)]
-    return Times(at[0], at[1], at[2], course[top], days[top])
+    return Times(at[0], at[1], at[2], trajectory[top], days[top])

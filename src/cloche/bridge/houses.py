@@ -7,10 +7,10 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.places import ALWAYS_H, Lie
+from cloche.bridge.places import ALWAYS_H, Situation
 from cloche.core.covers.kinds import Vent
-from cloche.core.soil.bed import Bed, Character
-from cloche.core.soil.physical import Standing
+from cloche.core.soil.bed import Bed, Parameters
+from cloche.core.soil.physical import Checkpoint
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.watch import opening
@@ -21,24 +21,26 @@ RUN_UP_D = 10
 
 
 def door_plans(
-    lie: Lie, standing: Standing, outside: HourlyWeather, today_d: int, days: int, hot_c: float
+    situation: Situation, checkpoint: Checkpoint, outside: HourlyWeather, today_d: int, days: int, hot_c: float
 ) -> list[dict[str, Any]]:
     """One plan a day for the house that a place stands in; empty in the open. outside: open sky's weather, today_d days into
     it."""
-    if lie.house is None:
+    if situation.house is None:
         return []
     behind = min(RUN_UP_D, today_d)
     weather = outside.cut(today_d - behind, min(today_d + days, len(outside) // 24))
-    members, begins_h = len(standing.drawn.elsewhere.sun), behind * 24.0
-    character = replace(
-        Character.plain(members), **{name: getattr(standing.drawn.elsewhere, name) for name in ("light", "exchange", "loss")}
+    members, begins_h = len(checkpoint.drawn.elsewhere.sun), behind * 24.0
+    parameters = replace(
+        Parameters.typical(members),
+        **{name: getattr(checkpoint.drawn.elsewhere, name) for name in ("light", "exchange", "loss")},
     )
-    usual = replace(lie.house, start_h=0.0, end_h=begins_h)
-    lane = Place(Bed(), lie.place.wave).lane(weather, character)
+    usual = replace(situation.house, start_h=0.0, end_h=begins_h)
+    case = Place(Bed(), situation.place.wave).case(weather, parameters)
     ways = [
-        (usual, replace(lie.house, start_h=begins_h, end_h=ALWAYS_H, vent=Vent(o) if o else Vent())) for o in opening.OPENINGS
+        (usual, replace(situation.house, start_h=begins_h, end_h=ALWAYS_H, vent=Vent(o) if o else Vent()))
+        for o in opening.OPENINGS
     ]
-    inside = np.stack([c.air_c.astype(np.float64) for c in simulate([replace(lane, covers=way) for way in ways], [0.05])])
+    inside = np.stack([c.air_c.astype(np.float64) for c in simulate([replace(case, covers=way) for way in ways], [0.05])])
     air = np.broadcast_to(weather.air_c, inside.shape[1:])
     plans = []
     for number in range(days):

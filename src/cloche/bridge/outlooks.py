@@ -13,7 +13,7 @@ from cloche.bridge.plain import DAYS, SHARES, TENTHS, CropDays, short
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
 from cloche.core.windows.outlook import Outlook, planting_outlook, sowing_outlook
@@ -43,15 +43,15 @@ class Ground:
     stand: float = 1.0
 
 
-def plant_air(course: Course, weather: DailyRecord, covered: bool) -> DailyRecord:
+def plant_air(trajectory: Trajectory, weather: DailyRecord, covered: bool) -> DailyRecord:
     """Daily air as plants feel it: nights at their height, under their cover; beyond the course those of the site.
 
     weather: (days, members) from the course's first day. Highs are the site's: covers come off before summer's heat.
     """
     low = weather.low_c - OPEN_COLDER_K
     if covered:
-        days = len(course.air_c) // 24
-        low[:days] = felt_c(course, True).reshape(days, 24, -1).min(axis=1)
+        days = len(trajectory.air_c) // 24
+        low[:days] = felt_c(trajectory, True).reshape(days, 24, -1).min(axis=1)
     return DailyRecord.of(weather.first, low, weather.high_c)
 
 

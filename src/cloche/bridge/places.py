@@ -11,7 +11,7 @@ from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
 from cloche.core.covers.nested import inside
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character, Event, Heating, SmallVolume, Work
+from cloche.core.soil.bed import Bed, Event, Heating, Parameters, SmallVolume, Work
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.indoors import room
@@ -34,7 +34,7 @@ HEATED_AGO_D = 14
 
 
 @dataclass(frozen=True)
-class Lie:
+class Situation:
     """A place as the core takes it, and the house it stands in, if any."""
 
     place: Place
@@ -42,7 +42,7 @@ class Lie:
     indoors: bool
 
 
-def lie_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Lie:
+def situation_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Situation:
     """midnight: of hour 0, in standard time."""
     wave = AnnualWave.of_months(normals.mean_c)
     bed = _bed(evidence, midnight)
@@ -50,18 +50,18 @@ def lie_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Lie:
     house = None
     if evidence.description.within:
         house = CoverPeriod(kind(evidence.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
-    return Lie(Place(bed, wave, covers), house, bed.indoors)
+    return Situation(Place(bed, wave, covers), house, bed.indoors)
 
 
-def felt(lie: Lie, outside: HourlyWeather) -> HourlyWeather:
+def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     """The weather that the place feels: a room's, a house's, or the open sky's."""
-    if lie.indoors:
+    if situation.indoors:
         return room(outside)
-    if lie.house is None:
+    if situation.house is None:
         return outside
-    ground = Place(Bed(), lie.place.wave, (lie.house,))
-    course = simulate([ground.lane(outside, Character.plain(outside.members))], [0.05])[0]
-    return inside(lie.house, course, outside)
+    ground = Place(Bed(), situation.place.wave, (situation.house,))
+    trajectory = simulate([ground.case(outside, Parameters.typical(outside.members))], [0.05])[0]
+    return inside(situation.house, trajectory, outside)
 
 
 def covers_of(evidence: Evidence) -> list[CoverSpan]:
@@ -91,10 +91,10 @@ def vent_of(cover: CoverSpan) -> Vent:
 def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:
     start = 0.0 if cover.first is None else _hours_to(cover.first, evidence, midnight)
     end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), evidence, midnight)
-    return standing_over(cover, evidence, start, end)
+    return cover_over(cover, evidence, start, end)
 
 
-def standing_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: float) -> CoverPeriod:
+def cover_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: float) -> CoverPeriod:
     """A cover over a place between two hours, no wider than the bed."""
     one = kind_of(cover)
     width = one.width_m if one.is_house else min(one.width_m, evidence.description.width_m)

@@ -17,7 +17,7 @@ class PlaceForecast:
     around today, inside where something stands over the place.
 
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. strange, weights: by
-    reading, how far it lies from all others [K], and how much it weighs against an ordinary one. character: what was learned,
+    reading, how far it lies from all others [K], and how much it weighs against an ordinary one. parameters: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to what the records tell, more than
     before. frosts: see `bridge.frosts.plain`. taught: see `bridge.pooling`. spread: how far apart the courses lie by the hour,
     of the day before (rows are depths), as standard deviation [K]."""
@@ -42,7 +42,7 @@ class PlaceForecast:
     strange: dict[str, float]
     weights: dict[str, float]
     checks: list[list[float]]
-    character: dict[str, list[float]]
+    parameters: dict[str, list[float]]
     weather_days: int
     normals_source: str
     normals_years: int

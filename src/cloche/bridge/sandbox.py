@@ -17,7 +17,7 @@ from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
 from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character, Event, Heating, Work
+from cloche.core.soil.bed import Bed, Event, Heating, Parameters, Work
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
@@ -70,7 +70,7 @@ def day_of(told: Set, site: Site, crop: Crop) -> Day:
     films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in told.grounds if key in kinds())
     places = [Place(_bed(told.grounds), wave, covers + films), Place(Bed(), wave)]
     depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
-    covered, bare = simulate([place.lane(weather, Character.plain(1)) for place in places], depths)
+    covered, bare = simulate([place.case(weather, Parameters.typical(1)) for place in places], depths)
     last = slice(-24, None)
     half, share = _up(covered.at(crop.sowing_depth_m)[last], crop)
     return Day(

@@ -15,14 +15,14 @@ from numpy.typing import NDArray
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.evidence import Day, Evidence
 from cloche.bridge.houses import door_plans
-from cloche.bridge.places import ALWAYS_H, NIGHT, Lie
+from cloche.bridge.places import ALWAYS_H, NIGHT, Situation
 from cloche.bridge.plain import short
 from cloche.core.covers.buys import off_day
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
-from cloche.core.soil.physical import Covers, Standing
+from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.watch import night as nights
 from cloche.core.watch import opening
 from cloche.core.watch.aftermath import likeliest
@@ -96,8 +96,8 @@ def _height_m(crop: Crop, up_d: int) -> float:
 
 def watch(
     evidence: Evidence,
-    standing: Standing,
-    lie: Lie,
+    checkpoint: Checkpoint,
+    situation: Situation,
     growing: list[Growing],
     outside: HourlyWeather,
     today_d: int,
@@ -105,12 +105,12 @@ def watch(
 ) -> dict[str, Any]:
     """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
-    if lie.indoors or evidence.kind in GROUNDS:
+    if situation.indoors or evidence.kind in GROUNDS:
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
-    there = [c for c in standing.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
+    there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
     cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
-    watched = _Watched(evidence, standing, growing, limits, cover, housed=lie.house is not None)
+    watched = _Watched(evidence, checkpoint, growing, limits, cover, housed=situation.house is not None)
     return {
         "covered": cover is not None,
         "growing": [[one.crop_key, str(one.stage)] for one in growing],
@@ -121,7 +121,7 @@ def watch(
         "warnings": _warnings(evidence, cover is not None),
         "on_d": watched.on_d(),
         "after": _after_frost(evidence, growing, felt_behind, today_d),
-        "doors": [_rounded(plan) for plan in door_plans(lie, standing, outside, today_d, DAYS, limits.hot_c)],
+        "doors": [_rounded(plan) for plan in door_plans(situation, checkpoint, outside, today_d, DAYS, limits.hot_c)],
         **(watched.covered() if cover else {}),
     }
 
@@ -159,26 +159,26 @@ class _Watched:
     def __init__(
         self,
         evidence: Evidence,
-        standing: Standing,
+        checkpoint: Checkpoint,
         growing: list[Growing],
         limits: Limits,
         cover: CoverPeriod | None,
         housed: bool,
     ) -> None:
-        self.ahead_c = standing.ahead.air_c
-        self.standing = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
+        self.ahead_c = checkpoint.ahead.air_c
+        self.checkpoint = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
         self.tallest_m = max(
-            (_height_m(crop, one.up_d) for (crop, _), one in zip(self.standing, growing, strict=True)), default=0.0
+            (_height_m(crop, one.up_d) for (crop, _), one in zip(self.checkpoint, growing, strict=True)), default=0.0
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
         self.limits, self.cover, self.housed = limits, cover, housed
         self.away = _by_the_sun(evidence)
-        ahead = standing.ahead.cut(0, DAYS + 1)
+        ahead = checkpoint.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
         self.night_ways = _night_ways(evidence, cover)
-        mulch = tuple(c for c in standing.place.covers if c.kind.lies_on_soil and c is not cover)
+        mulch = tuple(c for c in checkpoint.place.covers if c.kind.lies_on_soil and c is not cover)
         openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in opening.OPENINGS]
-        found = standing.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
+        found = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
         self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
 
     def nights(self) -> list[dict[str, Any]]:
@@ -186,7 +186,7 @@ class _Watched:
         if self.limits.cold_c is None:
             return []
         names = [name for name, _ in self.night_ways]
-        felt = [felt_c(course, bool(way)) for course, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
+        felt = [felt_c(trajectory, bool(way)) for trajectory, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
         plans = []
         for number in range(DAYS):
             coldest = np.stack([nights.coldest_c(one, number) for one in felt])
@@ -198,7 +198,7 @@ class _Watched:
 
     def covered(self) -> dict[str, Any]:
         """Inside air shut and by the plan, and the plans."""
-        inside = np.stack([course.air_c.astype(np.float64) for course in self.openings])
+        inside = np.stack([trajectory.air_c.astype(np.float64) for trajectory in self.openings])
         outside = np.broadcast_to(self.outside_c, inside.shape[1:])
         days, planned = [], inside[0].copy()
         for number in range(DAYS):
@@ -228,15 +228,15 @@ class _Watched:
 
     def _off(self) -> dict[str, Any]:
         """When each school would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
-        wanted = max((off_night_c(crop) for crop, _ in self.standing), default=0.0)
+        wanted = max((off_night_c(crop) for crop, _ in self.checkpoint), default=0.0)
         day = off_day(self._nights_ahead(OFF_LOOKED_D + 7), wanted)
         wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)
         return {
-            "nights": int(day) if self.standing and day < OFF_LOOKED_D else None,
+            "nights": int(day) if self.checkpoint and day < OFF_LOOKED_D else None,
             "night_c": round(wanted, 1),
-            "established": bool(self.standing) and all(stage is Stage.GROWN for _, stage in self.standing),
-            "heat": bool(self.standing) and float((wide > self.limits.hot_c).mean()) > 0.5,
-            "height": self.tallest_m >= self.roof_m and bool(self.standing),
+            "established": bool(self.checkpoint) and all(stage is Stage.GROWN for _, stage in self.checkpoint),
+            "heat": bool(self.checkpoint) and float((wide > self.limits.hot_c).mean()) > 0.5,
+            "height": self.tallest_m >= self.roof_m and bool(self.checkpoint),
         }
 
     def _nights_ahead(self, days: int) -> NDArray[np.float64]:
@@ -251,25 +251,25 @@ class _Watched:
         plan = opening.plan_away(tried, self.limits.hot_c, self.away)
         told = [_rounded(asdict(one)) for one in opening.choices(tried, self.limits.hot_c, self.away)]
         hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
-        for one, course in zip(told, self.openings, strict=True):
-            cold = felt_c(course, True)[hours].min(axis=0)
+        for one, trajectory in zip(told, self.openings, strict=True):
+            cold = felt_c(trajectory, True)[hours].min(axis=0)
             limit = self.limits.cold_c
             one["freezes"] = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
         return {"away": _rounded(asdict(plan)), "choices": told}
 
     def water_d(self) -> int | None:
         """Days until the top is dry enough to water, None: not within sight. The sky waters what lies open."""
-        course = self.by_night[0]
+        trajectory = self.by_night[0]
         if self.cover is None and not self.housed:
             return None
-        daily = np.median(course.moist[: LOOKED_DRY_D * 24].reshape(-1, 24, course.moist.shape[1]).mean(axis=1), axis=1)
+        daily = np.median(trajectory.moist[: LOOKED_DRY_D * 24].reshape(-1, 24, trajectory.moist.shape[1]).mean(axis=1), axis=1)
         dry = np.flatnonzero(daily < DRY)
         return int(dry[0]) if len(dry) else None
 
     def _pick(self, inside: NDArray[np.float64], hours: slice) -> list[float] | None:
         """The hour to open it for picking and the air inside then, in cold weather only."""
         outside, sun = np.median(self.outside_c[hours], axis=1), np.median(self.sun_w_m2[hours], axis=1)
-        if outside.mean() > PICKED_BELOW_C or all(stage is not Stage.GROWN for _, stage in self.standing):
+        if outside.mean() > PICKED_BELOW_C or all(stage is not Stage.GROWN for _, stage in self.checkpoint):
             return None
         middle = np.median(inside, axis=1)
         fit = [h for h in range(PICKED_FROM_H, PICKED_TO_H) if sun[h + 2] >= SUN_AFTER_W_M2 and middle[h] > 2.0]

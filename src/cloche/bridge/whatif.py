@@ -11,19 +11,19 @@ from numpy.typing import NDArray
 from cloche.bridge import own
 from cloche.bridge.crops import grown
 from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.held import Held, stand, unpack
 from cloche.bridge.layout import MEMBERS, PROFILE_M
 from cloche.bridge.outlooks import SOWING_DEPTHS_M, nearest_depth
-from cloche.bridge.places import ALWAYS_H, standing_over
+from cloche.bridge.places import ALWAYS_H, cover_over
 from cloche.bridge.plain import short
+from cloche.bridge.snapshots import ModelSnapshot, stand, unpack
 from cloche.core.covers import buys
 from cloche.core.covers.kinds import Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
-from cloche.core.soil.physical import Standing
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.physical import Checkpoint
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.watch.limits import off_night_c
-from cloche.core.windows.limits import BAND, longest_lie_d
+from cloche.core.windows.limits import BAND, longest_in_soil_d
 from cloche.core.windows.season import field_factors
 
 LOOKED_D = 45
@@ -77,10 +77,10 @@ class Bought:
 
 
 @lru_cache(maxsize=KEPT_PLACES)
-def _standing(kept: bytes, evidence_key: _Described) -> tuple[Held, Standing]:
-    held = unpack(kept)
+def _checkpoint(kept: bytes, evidence_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
+    snapshot = unpack(kept)
     depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, evidence_key.evidence.seed_depth_m})
-    return held, stand(held, evidence_key.evidence, depths)[2]
+    return snapshot, stand(snapshot, evidence_key.evidence, depths)[2]
 
 
 class _Described:
@@ -101,16 +101,16 @@ class _Described:
 def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
     """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
     own.use(evidence.own)
-    held, today = _standing(kept, _Described(evidence))
+    snapshot, today = _checkpoint(kept, _Described(evidence))
     # A forecast of yesterday stands a day back.
-    on_d = asked.on_d + (evidence.today - held.today).days
-    standing = today.later(on_d)
-    periods = [standing_over(span, evidence, 0.0, ALWAYS_H) for span in asked.covers]
+    on_d = asked.on_d + (evidence.today - snapshot.today).days
+    checkpoint = today.later(on_d)
+    periods = [cover_over(span, evidence, 0.0, ALWAYS_H) for span in asked.covers]
     # Whatever stands there now goes when another comes.
-    bare = standing.on([()], BARE_D)[0]
-    under = standing.on([(period,) for period in periods], LOOKED_D) if periods else []
-    shut = standing.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
-    nights = held.weather.low_c[held.run_up_d + on_d :]
+    bare = checkpoint.on([()], BARE_D)[0]
+    under = checkpoint.on([(period,) for period in periods], LOOKED_D) if periods else []
+    shut = checkpoint.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
+    nights = snapshot.weather.low_c[snapshot.run_up_d + on_d :]
     judged = _Judged(evidence, asked, bare, nights)
     return [judged.bought(bare, bare), *(judged.bought(*pair) for pair in zip(under, shut, strict=True))]
 
@@ -118,33 +118,33 @@ def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
 class _Judged:
     """What each course is measured against: the bare bed, the crops, the nights outside."""
 
-    def __init__(self, evidence: Evidence, asked: Asked, bare: Course, night_c: NDArray[np.float64]) -> None:
+    def __init__(self, evidence: Evidence, asked: Asked, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.asked, self.bare, self.night_c = asked, bare, night_c
         self.depth_m = evidence.seed_depth_m
         self.crops = [one.crop for one in grown(asked.crops, evidence.values, evidence.ways)] if asked.crops else []
         self.factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
 
-    def bought(self, course: Course, shut: Course) -> Bought:
-        """One course: aired as it is going to be, and shut all along."""
-        soil = buys.daily(course.at(self.depth_m))[:LOOKED_D]
+    def bought(self, trajectory: Trajectory, shut: Trajectory) -> Bought:
+        """One trajectory: aired as it is going to be, and shut all along."""
+        soil = buys.daily(trajectory.at(self.depth_m))[:LOOKED_D]
         gain = (soil - buys.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
         week = slice(7 * 24, 14 * 24)
         return Bought(
             soil_c=[short(row) for row in np.quantile(soil, BAND, axis=1)],
             gain_k=short(np.quantile(gain, BAND)),
-            profile_c=short(np.array([course.at(depth)[week].mean() for depth in PROFILE_M])),
+            profile_c=short(np.array([trajectory.at(depth)[week].mean() for depth in PROFILE_M])),
             hottest_c=short(buys.hottest_c(shut, FORTNIGHT_D)),
             coldest_c=short(buys.coldest_c(shut, FORTNIGHT_D)),
-            open_h=round(buys.opening_h(course, FORTNIGHT_D), 1),
-            crops=[self._for(crop, course) for crop in self.crops],
+            open_h=round(buys.opening_h(trajectory, FORTNIGHT_D), 1),
+            crops=[self._for(crop, trajectory) for crop in self.crops],
         )
 
-    def _for(self, crop: Crop, course: Course) -> ForCrop:
+    def _for(self, crop: Crop, trajectory: Trajectory) -> ForCrop:
         depth = nearest_depth(crop.sowing_depth_m)
         wanted = buys.wanted_c(crop, self.asked.comfortable)
-        ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (course, self.bare))
-        up = buys.emerging(np.clip(course.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.asked.warm_d)
-        half = [day if day <= longest_lie_d(crop) * 1.5 else float("inf") for day in up.half_d]
+        ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
+        up = buys.emerging(np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.asked.warm_d)
+        half = [day if day <= longest_in_soil_d(crop) * 1.5 else float("inf") for day in up.half_d]
         return ForCrop(
             crop_key=crop.key,
             ready_d=self._from_today(ready),

@@ -56,7 +56,7 @@ def hours_of_sun(climate: Climate, day_of_year: Array, low_c: Array, high_c: Arr
 
 
 @dataclass(frozen=True)
-class Character:
+class Parameters:
     """How a place differs: warmth of full sun at the surface [K], lift day and night [K], share of the air it feels, share of
     the day's swing that reaches the soil's face, how fast warmth spreads in it [m²/s], heat from below [K]."""
 
@@ -69,17 +69,17 @@ class Character:
 
 
 CHARACTERS = {
-    "open": Character(),
-    "raised": Character(sun_k=13.5, lift_k=0.2, swing=0.95, spread=4.2e-7),
-    "mulched": Character(sun_k=6.0, lift_k=-0.2, swing=0.25),
-    "fleece": Character(sun_k=14.5, lift_k=0.4, swing=0.75),
-    "tunnel": Character(sun_k=20.0, lift_k=0.6, swing=0.75),
-    "arch": Character(sun_k=21.0, lift_k=1.0, swing=0.75),
-    "frame": Character(sun_k=22.0, lift_k=1.4, swing=0.7),
-    "bell": Character(sun_k=18.0, lift_k=0.6, swing=0.85),
-    "mat": Character(sun_k=0.0, lift_k=18.0, air=0.04, swing=0.5, spread=4.0e-7, heat_k=6.0),
-    "cable": Character(sun_k=16.0, lift_k=1.0, swing=0.6, heat_k=6.0),
-    "hotbed": Character(sun_k=18.0, lift_k=1.2, swing=0.6),
+    "open": Parameters(),
+    "raised": Parameters(sun_k=13.5, lift_k=0.2, swing=0.95, spread=4.2e-7),
+    "mulched": Parameters(sun_k=6.0, lift_k=-0.2, swing=0.25),
+    "fleece": Parameters(sun_k=14.5, lift_k=0.4, swing=0.75),
+    "tunnel": Parameters(sun_k=20.0, lift_k=0.6, swing=0.75),
+    "arch": Parameters(sun_k=21.0, lift_k=1.0, swing=0.75),
+    "frame": Parameters(sun_k=22.0, lift_k=1.4, swing=0.7),
+    "bell": Parameters(sun_k=18.0, lift_k=0.6, swing=0.85),
+    "mat": Parameters(sun_k=0.0, lift_k=18.0, air=0.04, swing=0.5, spread=4.0e-7, heat_k=6.0),
+    "cable": Parameters(sun_k=16.0, lift_k=1.0, swing=0.6, heat_k=6.0),
+    "hotbed": Parameters(sun_k=18.0, lift_k=1.2, swing=0.6),
 }
 HOUR_S, MARGIN_H = 3600.0, 24 * 120
 
@@ -87,11 +87,11 @@ HOUR_S, MARGIN_H = 3600.0, 24 * 120
 def soil(kind: str, air_c: Array, sun: Array, depth_m: float, hot_since_h: Array | None = None) -> Array:
     """Hourly soil [°C] of a place: the surface follows air and sun, and its course sinks in as into a half-space, every wave
     damped and delayed by its length [CarslawJaeger1959, section 2.6]."""
-    character = CHARACTERS[kind]
-    surface = character.air * air_c + character.lift_k + character.heat_k + character.sun_k * sun
+    parameters = CHARACTERS[kind]
+    surface = parameters.air * air_c + parameters.lift_k + parameters.heat_k + parameters.sun_k * sun
     slow = _rolling(surface, 24)
-    surface = slow + character.swing * (surface - slow)
-    ground = _sunk(surface, depth_m, character.spread)
+    surface = slow + parameters.swing * (surface - slow)
+    ground = _sunk(surface, depth_m, parameters.spread)
     if hot_since_h is not None:
         rising = 1 - np.exp(-np.clip(hot_since_h, 0, None) / (24 * 4))
         fading = np.exp(-np.clip(hot_since_h, 0, None) / (24 * 33))

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 
-from cloche.drawing.course import Hours, Span
+from cloche.drawing.chart import Hours, Span
 from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
 
 TOP, BOTTOM = 14.0, 150.0

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from cloche.drawing.course import LEFT, RIGHT, Span
+from cloche.drawing.chart import LEFT, RIGHT, Span
 
 TOP, GROUND = 4.0, 24.0
 FOOT = 9.0

@@ -140,12 +140,19 @@ def test_a_stranger_finds_none_of_it(client: Client, bed: Place, django_user_mod
 
 def test_how_a_place_lies_is_kept_and_checked(signed_in: Client, bed: Place) -> None:
     url = reverse("edit_place", args=[bed.garden_id, bed.pk])
-    lie = {"name": "North bed", "kind": "open", "seed_depth": "5", "texture": "clay", "slope_deg": "6", "aspect_deg": "90.0"}
-    lie |= {"width": "80", "within": "polytunnel", "shaded_from_h": "15", "shaded_to_h": "19"}
-    assert signed_in.post(url, lie).status_code == 302
+    situation = {
+        "name": "North bed",
+        "kind": "open",
+        "seed_depth": "5",
+        "texture": "clay",
+        "slope_deg": "6",
+        "aspect_deg": "90.0",
+    }
+    situation |= {"width": "80", "within": "polytunnel", "shaded_from_h": "15", "shaded_to_h": "19"}
+    assert signed_in.post(url, situation).status_code == 302
     bed.refresh_from_db()
     assert (bed.texture, bed.slope_deg, bed.aspect_deg, bed.width_m) == ("clay", 6.0, 90.0, pytest.approx(0.8))
     assert (bed.within, bed.shaded_from_h, bed.shaded_to_h) == ("polytunnel", 15, 19)
-    assert "or neither" in signed_in.post(url, lie | {"shaded_to_h": ""}).content.decode()
-    assert "before it comes" in signed_in.post(url, lie | {"shaded_to_h": "9"}).content.decode()
-    assert "wide" in signed_in.post(url, lie | {"width": "9000"}).content.decode()
+    assert "or neither" in signed_in.post(url, situation | {"shaded_to_h": ""}).content.decode()
+    assert "before it comes" in signed_in.post(url, situation | {"shaded_to_h": "9"}).content.decode()
+    assert "wide" in signed_in.post(url, situation | {"width": "9000"}).content.decode()

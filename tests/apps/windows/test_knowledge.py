@@ -53,19 +53,19 @@ def test_its_record_is_told_by_lead() -> None:
         ({"room_k": [-3.0, -2.0, -1.0]}, "its room is 2.0° colder than guessed"),
     ],
 )
-def test_what_sets_it_apart_is_said_where_it_is_clear(character: dict[str, list[float]], words: str) -> None:
-    assert words in said(character=character).learned
-    assert said(character=character, readings_used=0).learned == ""
+def test_what_sets_it_apart_is_said_where_it_is_clear(parameters: dict[str, list[float]], words: str) -> None:
+    assert words in said(parameters=parameters).learned
+    assert said(parameters=parameters, readings_used=0).learned == ""
 
 
 def test_what_is_not_clear_is_not_said() -> None:
-    assert said(character={"sun": [0.9, 1.2, 1.4], "deep_k": [-1.0, 1.0, 3.0], "wetter": [-0.1, 0.1, 0.3]}).learned == ""
+    assert said(parameters={"sun": [0.9, 1.2, 1.4], "deep_k": [-1.0, 1.0, 3.0], "wetter": [-0.1, 0.1, 0.3]}).learned == ""
 
 
 def test_water_that_nobody_wrote_down_is_asked_about() -> None:
-    assert "was it watered" in said(character={"wetter": [0.1, 0.2, 0.3]}).wetter
-    assert "was it cleared" in said(character={"wetter": [-0.3, -0.2, -0.1]}).wetter
-    assert said(character={"wetter": [-0.1, 0.1, 0.3]}).wetter == ""
+    assert "was it watered" in said(parameters={"wetter": [0.1, 0.2, 0.3]}).wetter
+    assert "was it cleared" in said(parameters={"wetter": [-0.3, -0.2, -0.1]}).wetter
+    assert said(parameters={"wetter": [-0.1, 0.1, 0.3]}).wetter == ""
 
 
 def test_strange_readings_are_kept_and_asked_about() -> None:

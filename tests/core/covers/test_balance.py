@@ -18,12 +18,12 @@ from cloche.core.covers.air import (
     fog_on,
 )
 from cloche.core.covers.kinds import STILL_AIR_W_MK, kind
-from cloche.core.soil.skin import (
+from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
     WIND_W_M2K,
     Hour,
-    Skin,
+    SoilSurface,
     convection_w_m2k,
     open_balance,
     vapour_curve,
@@ -40,11 +40,11 @@ def cover(key: str, opening: float = 0.0) -> Cover:
     return Cover(*optics, *shape, of.leak_m_h, of.open_m_h, of.permeable, opening, np.inf, 1.0, 1.0, 1.0)
 
 
-def settled(skin: Skin, over: Cover, hour: Hour, first_c: float) -> tuple[float, Inside]:
+def settled(soil_surface: SoilSurface, over: Cover, hour: Hour, first_c: float) -> tuple[float, Inside]:
     """Surface and inside when nothing moves any more."""
     surface, inside = first_c, Inside(hour.air, hour.air, hour.air, 0.0, hour.vapour)
     for _ in range(30):
-        balance, inside = covered_balance(skin, over, hour, first_c, surface, inside)
+        balance, inside = covered_balance(soil_surface, over, hour, first_c, surface, inside)
         surface = balance.s0 + balance.s1 * first_c
     return surface, inside
 
@@ -68,8 +68,8 @@ weathers = st.builds(
 @given(weathers, st.sampled_from(KINDS), st.sampled_from([0.0, 0.3]), st.floats(0, 22), st.floats(0, 1))
 def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening: float, first_c: float, wet: float) -> None:
     """Energy of a covered bed, reckoned here anew from its temperatures and vapour: sun and sky in, all else out."""
-    skin, over = Skin(0.8, 12.0, 1.0, wet), cover(key, opening)
-    surface, inside = settled(skin, over, hour, first_c)
+    soil_surface, over = SoilSurface(0.8, 12.0, 1.0, wet), cover(key, opening)
+    surface, inside = settled(soil_surface, over, hour, first_c)
     fog = fog_on(inside.vapour, inside.inner_c)
     infrared = over.infrared + fog * (over.wet_infrared - over.infrared)
     emissivity = over.emissivity + fog * (over.wet_emissivity - over.emissivity)
@@ -78,9 +78,9 @@ def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening
         return STEFAN_BOLTZMANN * (temperature_c + KELVIN) ** 4
 
     through = SOIL_EMISSIVITY * infrared
-    into_ground = skin.conductance * (surface - first_c)
+    into_ground = soil_surface.conductance * (surface - first_c)
     light = over.solar * hour.sun * (1 - 0.08 * fog)
-    sun = (skin.absorbs * (1 - over.catches) + over.catches) * light + over.absorbs * hour.sun
+    sun = (soil_surface.absorbs * (1 - over.catches) + over.catches) * light + over.absorbs * hour.sun
     sky = (through + emissivity) * hour.sky
     outward = through * radiated(surface) + emissivity * radiated(inside.outer_c)
     slope = emissivity * 4 * STEFAN_BOLTZMANN * (inside.outer_c + KELVIN) ** 3
@@ -96,8 +96,8 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
     """All light and infrared let through, no film, air inside as outside, the same exchange with the wind, dry ground."""
     optics, shape = (1.0, 0.0, 0.0, 1.0, 0.0, 1.0, 0.0), (1e6, 0.35, 1.0)
     nothing = Cover(*optics, *shape, 1e8, 0.0, 0.0, 0.0, np.inf, 1.0, 1.0, 1.0)
-    skin, hour = Skin(0.8, 12.0, 1.0, 0.0), hour._replace(vapour=0.0)  # nor does dew fall
-    surface, inside = settled(skin, nothing, hour, first_c)
+    soil_surface, hour = SoilSurface(0.8, 12.0, 1.0, 0.0), hour._replace(vapour=0.0)  # nor does dew fall
+    surface, inside = settled(soil_surface, nothing, hour, first_c)
     assert inside.air_c == pytest.approx(hour.air, abs=0.01)
     # What the cover's air passes on, told to the open ground as its exchange with the wind.
     warmer = surface - inside.air_c
@@ -105,7 +105,7 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
     below += (SOIL_RISING_W_M2K if warmer > 0 else 0.3) * np.cbrt(abs(warmer))
     found = surface
     for _ in range(20):
-        same = Skin(0.8, 12.0, below / convection_w_m2k(found - hour.air, hour.wind, 1.0), 0.0)
+        same = SoilSurface(0.8, 12.0, below / convection_w_m2k(found - hour.air, hour.wind, 1.0), 0.0)
         balance = open_balance(same, hour, first_c, found)
         found = balance.s0 + balance.s1 * first_c
     assert surface == pytest.approx(found, abs=0.1)
@@ -114,8 +114,8 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(0.05, 1))
 def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) -> None:
     """What the soil gives leaves with the air or condenses; the air inside holds no more than its cover lets it."""
-    skin, over = Skin(0.8, 12.0, 1.0, wet), cover(key)
-    surface, inside = settled(skin, over, hour, first_c)
+    soil_surface, over = SoilSurface(0.8, 12.0, 1.0, wet), cover(key)
+    surface, inside = settled(soil_surface, over, hour, first_c)
     # Between faces of one warmth free convection changes too steeply to be reckoned anew.
     assume(min(abs(surface - inside.air_c), abs(inside.air_c - inside.inner_c)) > 0.7)
     exchange = air_exchange_w_m2k(over, hour.wind, inside.air_c - hour.air, 0.0)
@@ -137,8 +137,10 @@ def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(20, 300))
 def test_more_sun_is_warmer_inside(hour: Hour, key: str, first_c: float, more: float) -> None:
     """Over dry ground: over wet ground a film changes what infrared it lets through as it fogs up and clears."""
-    skin = Skin(0.8, 12.0, 1.0, 0.0)
-    (_, dull), (_, bright) = (settled(skin, cover(key), when, first_c) for when in (hour, hour._replace(sun=hour.sun + more)))
+    soil_surface = SoilSurface(0.8, 12.0, 1.0, 0.0)
+    (_, dull), (_, bright) = (
+        settled(soil_surface, cover(key), when, first_c) for when in (hour, hour._replace(sun=hour.sun + more))
+    )
     assert bright.air_c > dull.air_c - 0.05
 
 
@@ -146,6 +148,6 @@ def test_more_sun_is_warmer_inside(hour: Hour, key: str, first_c: float, more: f
 def test_opening_never_takes_the_air_further_from_the_outside(hour: Hour, key: str, warmer_k: float) -> None:
     """By more than a quarter of a kelvin, over ground as warm as the outside or warmer: what comes in also stirs up the cold
     that lay there. Not of film, which is one of two things on the edge of fogging up."""
-    skin, first_c = Skin(0.8, 12.0, 1.0, 0.0), hour.air + warmer_k
-    away = [abs(settled(skin, cover(key, share), hour, first_c)[1].air_c - hour.air) for share in (0.0, 0.1, 0.4, 1.0)]
+    soil_surface, first_c = SoilSurface(0.8, 12.0, 1.0, 0.0), hour.air + warmer_k
+    away = [abs(settled(soil_surface, cover(key, share), hour, first_c)[1].air_c - hour.air) for share in (0.0, 0.1, 0.4, 1.0)]
     assert all(after <= before + 0.25 for before, after in pairwise(away))

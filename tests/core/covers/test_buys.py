@@ -9,7 +9,7 @@ import pytest
 
 from cloche.core.covers import buys
 from cloche.core.crops.catalogue import crop
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.watch.limits import off_night_c
@@ -62,8 +62,8 @@ def test_hours_of_opening_are_those_of_the_sun() -> None:
     weather = spell(date(2026, 5, 1), 8, 22, 0.9, days=4)
     shut, aired = closed_and(0.5, above_c=24.0)
     place = Place(Bed(), WAVE, (shut,))
-    lane = place.lane(weather, Character.plain(1))
-    closed, ruled = simulate([lane, replace(lane, covers=(aired,))], (0.05,))
+    case = place.case(weather, Parameters.typical(1))
+    closed, ruled = simulate([case, replace(case, covers=(aired,))], (0.05,))
     assert buys.opening_h(closed, 16) == 0.0
     assert 0.5 < buys.opening_h(ruled, 16) < 8.0
     assert buys.hottest_c(closed, 16)[1] > buys.hottest_c(ruled, 16)[1] + 2

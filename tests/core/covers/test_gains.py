@@ -15,8 +15,8 @@ from bench.earlier import sooner
 from bench.gains import main, scored, weather_of
 from cloche.core.covers.kinds import kinds
 from cloche.core.soil.bed import Bed
-from cloche.core.soil.simulate import Course
-from tests.core.weathers import courses, under
+from cloche.core.soil.simulate import Trajectory
+from tests.core.weathers import trajectories, under
 
 ROWS = list(csv.DictReader(MEASURED.read_text(encoding="utf-8").splitlines()))
 
@@ -39,43 +39,44 @@ def test_the_table_is_printed_with_its_score(capsys: pytest.CaptureFixture[str],
     assert main(str(tmp_path / "none.csv")) == 64
 
 
-def side_by_side(row_id: str, keys: list[str]) -> list[Course]:
+def side_by_side(row_id: str, keys: list[str]) -> list[Trajectory]:
     row = next(row for row in ROWS if row["id"] == row_id)
-    return courses(weather_of(row)[0], [under(key) for key in keys], Bed())
+    return trajectories(weather_of(row)[0], [under(key) for key in keys], Bed())
 
 
 def test_kinds_in_the_order_of_the_soil_they_give() -> None:
     """Common practice, no source: fleece least, glass and film more, twin wall most; white mulch cools, black warms, clear
     most."""
     order = ["fleece", "film_tunnel", "thermal_tunnel", "glass_frame", "twin_wall_frame"]
-    soil = [course.at(0.05)[-24:].mean() for course in side_by_side("S", order)]
+    soil = [trajectory.at(0.05)[-24:].mean() for trajectory in side_by_side("S", order)]
     assert soil == sorted(soil)
-    mulches = [course.at(0.05)[-24:].max() for course in side_by_side("L", ["white_film", "black_film", "film_on_soil"])]
+    mulches = [one.at(0.05)[-24:].max() for one in side_by_side("L", ["white_film", "black_film", "film_on_soil"])]
     assert mulches == sorted(mulches)
 
 
 def test_kinds_in_the_order_of_their_nights() -> None:
     """Common practice, no source: fleece a degree or two, thick fleece more, plain film no more than infrared film, then
     glass."""
-    nights = [course.air_c[-24:].min() for course in side_by_side("N", ["fleece", "thick_fleece"])]
+    nights = [trajectory.air_c[-24:].min() for trajectory in side_by_side("N", ["fleece", "thick_fleece"])]
     assert nights == sorted(nights)
     order = ["film_tunnel", "thermal_tunnel", "glass_frame", "twin_wall_frame"]
-    nights = [course.air_c[-24:].min() for course in side_by_side("N", order)]
+    nights = [trajectory.air_c[-24:].min() for trajectory in side_by_side("N", order)]
     assert nights == sorted(nights)
 
 
 def test_kinds_in_the_order_of_their_days() -> None:
     days = [
-        course.air_c[-24:].max() for course in side_by_side("D", ["fleece", "film_tunnel", "glass_frame", "twin_wall_frame"])
+        trajectory.air_c[-24:].max()
+        for trajectory in side_by_side("D", ["fleece", "film_tunnel", "glass_frame", "twin_wall_frame"])
     ]
     assert days == sorted(days)
 
 
 def test_at_noon_the_air_in_every_closed_cover_is_warmer_than_its_soil_at_five_centimetres() -> None:
     closed = [key for key, one in kinds().items() if not one.permeable and not one.lies_on_soil and key != "lid"]
-    for key, course in zip(closed, side_by_side("D", closed), strict=True):
-        assert course.air_c[-24:].max() > course.at(0.05)[-24:].max() - 0.5, key
-        assert float(np.argmax(course.air_c[-24:, 0])) < float(np.argmax(course.at(0.05)[-24:, 0])), key
+    for key, trajectory in zip(closed, side_by_side("D", closed), strict=True):
+        assert trajectory.air_c[-24:].max() > trajectory.at(0.05)[-24:].max() - 0.5, key
+        assert float(np.argmax(trajectory.air_c[-24:, 0])) < float(np.argmax(trajectory.at(0.05)[-24:, 0])), key
 
 
 def test_fleece_brings_bush_beans_forward_by_one_to_two_weeks_not_four() -> None:

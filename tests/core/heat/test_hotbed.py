@@ -8,66 +8,66 @@ import pytest
 
 from cloche.core.errors import OutOfRange
 from cloche.core.heat.hotbed import USUAL, Build, core_share, heating_of
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import names_for
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from tests.core.weathers import MIXED_D, WAVE, spell, under
 
 WEEKS_D, CORE_M = 60, 0.30
 
 
-def course(build: Build = USUAL, topped_d: float | None = None, character: Character | None = None) -> Course:
+def trajectory(build: Build = USUAL, topped_d: float | None = None, parameters: Parameters | None = None) -> Trajectory:
     """Filled on the first fair day of late winter under a glass frame."""
     weather = spell(date(2026, 2, 10), 1.0, 9.0, 0.5, days=WEEKS_D)
     filled = MIXED_D * 24.0
     heating = heating_of(build, filled, None if topped_d is None else filled + topped_d * 24)
     place = Place(Bed(heating=heating), WAVE, (under("glass_frame"),))
-    return simulate([place.lane(weather, character or Character.plain(1))], [0.10, CORE_M])[0]
+    return simulate([place.case(weather, parameters or Parameters.typical(1))], [0.10, CORE_M])[0]
 
 
-def daily(found: Course, depth_m: float = 0.10) -> np.ndarray:
+def daily(found: Trajectory, depth_m: float = 0.10) -> np.ndarray:
     return found.at(depth_m)[MIXED_D * 24 :, 0].reshape(-1, 24).mean(axis=1)
 
 
 @pytest.mark.parametrize("build", [USUAL, replace(USUAL, material="hay"), replace(USUAL, material="hay", trodden="hard")])
 def test_trodden_manure_or_hay_and_dung_hold_about_thirty_degrees_after_a_fortnight_and_fade(build: Build) -> None:
-    warm = daily(course(build))
+    warm = daily(trajectory(build))
     assert warm[14] == pytest.approx(30, abs=3)
     assert warm[WEEKS_D - 1] < warm[14] - 5
 
 
 def test_the_first_flush_is_waited_for_until_roots_can_bear_the_soil() -> None:
     """Core 50 to 65 °C from the third to the seventh day; the soil on it below 27 to 30 °C in the third week."""
-    core = daily(course(), CORE_M)
+    core = daily(trajectory(), CORE_M)
     assert 50 < core[3:8].max() < 65
-    warm = daily(course())
+    warm = daily(trajectory())
     assert warm[:8].max() > 33
     assert (warm[14:21] < 30.5).all()
-    assert daily(course(replace(USUAL, trodden="hard")))[:8].max() < warm[:8].max() - 3
+    assert daily(trajectory(replace(USUAL, trodden="hard")))[:8].max() < warm[:8].max() - 3
 
 
 @pytest.mark.parametrize("less", [{"moist": "dry"}, {"moist": "wet"}, {"depth_m": 0.35}, {"insulated": False, "width_m": 0.6}])
 def test_dry_wet_shallow_or_draughty_heaps_stay_cooler(less: dict[str, object]) -> None:
-    assert daily(course(replace(USUAL, **less))).max() < daily(course()).max() - 1
+    assert daily(trajectory(replace(USUAL, **less))).max() < daily(trajectory()).max() - 1
 
 
 def test_loose_is_hot_and_short_and_trodden_hard_slow_and_long() -> None:
-    loose, hard = (daily(course(replace(USUAL, trodden=key))) for key in ("loose", "hard"))
+    loose, hard = (daily(trajectory(replace(USUAL, trodden=key))) for key in ("loose", "hard"))
     assert loose.argmax() < hard.argmax()
     assert loose[-1] < hard[-1] + 2
 
 
 def test_topping_up_warms_it_again() -> None:
-    once, twice = daily(course()), daily(course(topped_d=40))
+    once, twice = daily(trajectory()), daily(trajectory(topped_d=40))
     assert np.abs(twice[:39] - once[:39]).max() < 0.01
     assert twice[50] > once[50] + 2
 
 
 def test_a_bed_may_rise_later_and_fade_sooner_than_reckoned() -> None:
-    plain, own = Character.plain(1), Character.plain(1)
+    plain, own = Parameters.typical(1), Parameters.typical(1)
     own = replace(own, fade=np.array([0.6]), rise=np.array([2.0]))
-    told, found = daily(course(character=plain)), daily(course(character=own))
+    told, found = daily(trajectory(parameters=plain)), daily(trajectory(parameters=own))
     assert found.argmax() > told.argmax()
     assert found[-1] < told[-1] - 2
 

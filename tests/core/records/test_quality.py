@@ -18,13 +18,13 @@ HOURS = 24 * 7
 def week(**values: Any) -> Series:
     """A week of hours as a bed in April has it, expected within a kelvin, under lively air."""
     hour = np.arange(HOURS, dtype=float)
-    course = 10.0 + 4.0 * np.sin(2 * np.pi * (hour - 10) / 24)
+    trajectory = 10.0 + 4.0 * np.sin(2 * np.pi * (hour - 10) / 24)
     plain = {
         "hour": hour,
-        "temperature_c": course.copy(),
+        "temperature_c": trajectory.copy(),
         "depth_m": np.full(HOURS, 0.05),
-        "low_c": course - 1.0,
-        "high_c": course + 1.0,
+        "low_c": trajectory - 1.0,
+        "high_c": trajectory + 1.0,
         "air_c": 12.0 + 9.0 * np.sin(2 * np.pi * (hour - 8) / 24),
         "usual_depths_m": (0.05, 0.10),
     }

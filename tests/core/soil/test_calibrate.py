@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from cloche.core.soil import verify
-from cloche.core.soil.bed import Bed, Character, SmallVolume
-from cloche.core.soil.calibrate import Learned, character_of, learn, names_for
+from cloche.core.soil.bed import Bed, Parameters, SmallVolume
+from cloche.core.soil.calibrate import Learned, learn, names_for, parameters_of
 from cloche.core.soil.drift import Drift, Wandering, apply, covariance, hourly, log_evidence
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
@@ -37,8 +37,8 @@ def weather() -> HourlyWeather:
 def truth() -> np.ndarray:
     """A bed that takes more sun and lies in wind, at 5 cm."""
     values = {"sun": 1.25, "convection": 1.5, "evaporation": 0.6, "conduction": 1.3, "deep_k": 1.5}
-    own = replace(Character.plain(1), **{name: np.array([value]) for name, value in values.items()})
-    return simulate([PLACE.lane(weather(), own)], [0.05])[0].at(0.05)[:, 0]
+    own = replace(Parameters.typical(1), **{name: np.array([value]) for name, value in values.items()})
+    return simulate([PLACE.case(weather(), own)], [0.05])[0].at(0.05)[:, 0]
 
 
 def readings(slip: int | None = None, days: int = KNOWN_D) -> Readings:
@@ -57,12 +57,12 @@ def learned() -> Learned:
 
 def test_a_fortnight_ahead_is_foretold_within_a_degree() -> None:
     """With the weather as it comes; what the description alone says is further off."""
-    course = run(PLACE, learned(), weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :]
+    trajectory = run(PLACE, learned(), weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :]
     plain = run(PLACE, learn(PLACE, weather(), NONE), weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :]
-    missed, guessed = (float(np.sqrt(np.mean((c.mean(axis=1) - truth()[KNOWN_D * 24 :]) ** 2))) for c in (course, plain))
+    missed, guessed = (float(np.sqrt(np.mean((c.mean(axis=1) - truth()[KNOWN_D * 24 :]) ** 2))) for c in (trajectory, plain))
     assert missed < 1.0
     assert missed < guessed
-    low, high = np.quantile(course, [0.1, 0.9], axis=1)
+    low, high = np.quantile(trajectory, [0.1, 0.9], axis=1)
     assert ((truth()[KNOWN_D * 24 :] >= low) & (truth()[KNOWN_D * 24 :] <= high)).mean() > 0.6
 
 
@@ -132,21 +132,21 @@ def test_a_tray_tells_how_warm_its_room_is() -> None:
     """Half the way or more from the usual room to one four kelvin warmer, and what is ahead to a degree."""
     tray = Place(Bed(texture="potting", volume=SmallVolume(0.06, 12.0), indoors=True, wetness=0.4), WAVE)
     indoors = room(weather())
-    warm = replace(Character.plain(1), room_k=np.array([4.0]))
-    course = simulate([tray.lane(indoors, warm)], [0.02])[0].at(0.02)[:, 0].astype(float)
+    warm = replace(Parameters.typical(1), room_k=np.array([4.0]))
+    trajectory = simulate([tray.case(indoors, warm)], [0.02])[0].at(0.02)[:, 0].astype(float)
     hour = np.sort(np.concatenate([np.arange(10) * 24 + 7.5, np.arange(10) * 24 + 16.5]))
-    taken = np.round(np.interp(hour, np.arange(len(course)) + 0.5, course), 1)
+    taken = np.round(np.interp(hour, np.arange(len(trajectory)) + 0.5, trajectory), 1)
     found = learn(tray, indoors, Readings(hour, np.full(len(hour), 0.02), taken))
     assert 2.0 < found.factor("room_k")[1] < 5.5
     ahead = run(tray, found, indoors, [0.02], 20, seed=1).at(0.02)[12 * 24 : 18 * 24].mean()
-    assert ahead == pytest.approx(course[12 * 24 : 18 * 24].mean(), abs=1.0)
+    assert ahead == pytest.approx(trajectory[12 * 24 : 18 * 24].mean(), abs=1.0)
 
 
 def test_numbers_stand_for_what_they_say() -> None:
     names = names_for(PLACE)
-    character, start_k = character_of(names, np.eye(len(names))[:, :2])
-    assert character.sun[0] == pytest.approx(np.exp(0.2))
-    assert character.sun[1] == 1.0
+    parameters, start_k = parameters_of(names, np.eye(len(names))[:, :2])
+    assert parameters.sun[0] == pytest.approx(np.exp(0.2))
+    assert parameters.sun[1] == 1.0
     assert start_k == pytest.approx([0.0, 0.0])
     low, middle, high = learned().factor("sun")
     assert low < middle < high
@@ -160,8 +160,8 @@ def test_a_drift_draws_about_what_the_readings_say_and_forgets() -> None:
     assert abs(level[50].mean()) < 0.3
     assert level[50].std() > 2 * level[8].std()
     assert gain.shape == (60, 400)
-    course = 10 + 5 * np.sin(2 * np.pi * np.arange(48) / 24)[:, None]
-    raised = apply(course, np.full((2, 1), 2.0), np.full((2, 1), -0.5))
+    trajectory = 10 + 5 * np.sin(2 * np.pi * np.arange(48) / 24)[:, None]
+    raised = apply(trajectory, np.full((2, 1), 2.0), np.full((2, 1), -0.5))
     assert raised.mean() == pytest.approx(12.0, abs=0.1)
     assert np.ptp(raised) == pytest.approx(5.0, abs=0.2)
 

@@ -7,14 +7,22 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq
 
-from cloche.core.soil.bed import Bed, Character, Heating, SmallVolume
+from cloche.core.soil.bed import Bed, Heating, Parameters, SmallVolume
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.soil.skin import PSYCHROMETER_KPA_K, SOIL_EMISSIVITY, Hour, Skin, convection_w_m2k, open_balance, vapour_curve
+from cloche.core.soil.soil_surface import (
+    PSYCHROMETER_KPA_K,
+    SOIL_EMISSIVITY,
+    Hour,
+    SoilSurface,
+    convection_w_m2k,
+    open_balance,
+    vapour_curve,
+)
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.indoors import room
 from cloche.core.weather.record import DailyRecord, Site
-from tests.core.weathers import WAVE, courses, spell
+from tests.core.weathers import WAVE, spell, trajectories
 
 SIGMA = 5.670374e-8
 
@@ -34,14 +42,14 @@ def exact_surface(sun: float, air: float, sky: float, wind: float, vapour: float
 
 def test_hour_after_hour_the_flux_is_that_of_the_full_equations() -> None:
     """Within 0.5 % of the largest flux over a day of sun, wind and a clear night, each hour starting from the last."""
-    skin = Skin(0.8, 60.0, 1.0, 0.3)
+    soil_surface = SoilSurface(0.8, 60.0, 1.0, 0.3)
     surface, worst, largest = 8.0, 0.0, 0.0
     for hour in range(72):
         of_day = hour % 24
         sun = max(0.0, 800 * np.sin(np.pi * (of_day - 6) / 12)) if 6 <= of_day <= 18 else 0.0
         air, first = 10 + 6 * np.sin(np.pi * (of_day - 9) / 12), 12 + 4 * np.sin(np.pi * (of_day - 11) / 12)
         weather = (sun, air, 280.0, 1.5 + np.sin(of_day), 0.8)
-        found = open_balance(skin, Hour(*weather), first, surface)
+        found = open_balance(soil_surface, Hour(*weather), first, surface)
         exact = 60.0 * (exact_surface(*weather, first, 0.3) - first)
         if hour >= 24:
             worst, largest = max(worst, abs(found.a - found.b * first - exact)), max(largest, abs(exact))
@@ -50,8 +58,8 @@ def test_hour_after_hour_the_flux_is_that_of_the_full_equations() -> None:
 
 
 def test_snow_keeps_the_soil_from_the_frost() -> None:
-    deep = courses(spell(date(2026, 1, 5), -12, -4, 0.6, days=10, rain_mm=12.0), [None])[0]
-    bare = courses(spell(date(2026, 1, 5), -12, -4, 0.6, days=10), [None])[0]
+    deep = trajectories(spell(date(2026, 1, 5), -12, -4, 0.6, days=10, rain_mm=12.0), [None])[0]
+    bare = trajectories(spell(date(2026, 1, 5), -12, -4, 0.6, days=10), [None])[0]
     assert deep.at(0.05)[-48:].mean() > bare.at(0.05)[-48:].mean() + 1
     assert np.isfinite(deep.soil_c).all()
 
@@ -59,7 +67,7 @@ def test_snow_keeps_the_soil_from_the_frost() -> None:
 def test_a_southward_slope_is_warmer_in_spring_and_shade_cooler() -> None:
     weather = spell(date(2026, 3, 14), 0, 12, 0.95, days=6)
     level, south, north, shaded = (
-        courses(weather, [None], bed)[0].at(0.05)[-72:].mean()
+        trajectories(weather, [None], bed)[0].at(0.05)[-72:].mean()
         for bed in (Bed(), Bed(slope_deg=15), Bed(slope_deg=15, aspect_deg=0.0), Bed(shade=tuple([0.0] * 12 + [1.0] * 12)))
     )
     assert north < level < south
@@ -69,7 +77,7 @@ def test_a_southward_slope_is_warmer_in_spring_and_shade_cooler() -> None:
 def test_trays_and_raised_beds_swing_more_than_open_ground() -> None:
     weather = spell(date(2026, 4, 14), 2, 16, 0.9, days=6)
     beds = (Bed(), Bed(raised_m=0.3, width_m=0.8), Bed(texture="potting", volume=SmallVolume(0.06, 12.0)))
-    swing = [np.ptp(courses(weather, [None], bed)[0].at(0.05)[-24:]) for bed in beds]
+    swing = [np.ptp(trajectories(weather, [None], bed)[0].at(0.05)[-24:]) for bed in beds]
     assert swing[0] < swing[2]
     assert swing[0] < swing[1] * 1.05
 
@@ -81,8 +89,8 @@ def test_a_mat_warms_its_tray_and_a_thermostat_switches() -> None:
     tray = Bed(texture="potting", volume=SmallVolume(0.06, 10.0), indoors=True, wetness=0.4)
     always = replace(tray, heating=Heating(90.0, 0.06))
     ruled = replace(tray, heating=Heating(150.0, 0.06, start_c=22.0, stop_c=23.0, probe_m=0.03))
-    lanes = [Place(bed, WAVE).lane(inside, Character.plain(1)) for bed in (tray, always, ruled)]
-    plain, mat, thermostat = simulate(lanes, [0.03])
+    cases = [Place(bed, WAVE).case(inside, Parameters.typical(1)) for bed in (tray, always, ruled)]
+    plain, mat, thermostat = simulate(cases, [0.03])
     over = float((mat.soil_c[-48:] - plain.soil_c[-48:]).mean())
     assert 4 < over < 13
     assert thermostat.soil_c[-48:].mean() == pytest.approx(22.5, abs=0.7)
@@ -97,7 +105,7 @@ def test_odd_days_give_numbers() -> None:
         record = DailyRecord.of(first, cold, cold + 3, rain_mm=np.full((days, 1), 50.0))
         record.wind_m_s[:], record.snow_m[:] = 0.0, 0.6
         weather = hours_of(record, Site(latitude, 15.0, 10.0, 1.0))
-        found = courses(weather, [None])[0]
+        found = trajectories(weather, [None])[0]
         assert np.isfinite(found.soil_c).all()
         assert np.isfinite(found.air_c).all()
 
@@ -105,5 +113,5 @@ def test_odd_days_give_numbers() -> None:
 def test_members_of_a_batch_are_as_they_are_alone() -> None:
     weather = spell(date(2026, 4, 1), 2, 14, 0.7)
     place = Place(Bed(), WAVE)
-    one, three = (simulate([place.lane(weather, Character.plain(n))], [0.05])[0].at(0.05) for n in (1, 3))
+    one, three = (simulate([place.case(weather, Parameters.typical(n))], [0.05])[0].at(0.05) for n in (1, 3))
     assert three[:, 2] == pytest.approx(one[:, 0], abs=1e-4)

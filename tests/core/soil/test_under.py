@@ -8,12 +8,12 @@ import numpy as np
 import pytest
 
 from cloche.core.covers.kinds import CoverPeriod, kind
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import COVER_FACTORS, Learned, learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Beside, Readings, What
-from cloche.core.soil.simulate import Course, simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather
 from tests.core.weathers import SITE, WAVE
@@ -37,21 +37,21 @@ def place(key: str = "glass_frame") -> Place:
     return Place(Bed(), WAVE, (CoverPeriod(kind(key), 0.0, 1e6),))
 
 
-def truth(factors: dict[str, float], at: Place) -> Course:
-    own = replace(Character.plain(1), **{name: np.array([value]) for name, value in factors.items()})
-    return simulate([at.lane(weather(), own)], [0.05])[0]
+def truth(factors: dict[str, float], at: Place) -> Trajectory:
+    own = replace(Parameters.typical(1), **{name: np.array([value]) for name, value in factors.items()})
+    return simulate([at.case(weather(), own)], [0.05])[0]
 
 
-def soil_of(course: Course) -> Readings:
+def soil_of(trajectory: Trajectory) -> Readings:
     hour = np.sort(np.concatenate([np.arange(SEEN_FROM_D, KNOWN_D) * 24 + h for h in (7.5, 16.5)]))
-    value = np.interp(hour, np.arange(DAYS * 24) + 0.5, course.at(0.05)[:, 0].astype(float))
+    value = np.interp(hour, np.arange(DAYS * 24) + 0.5, trajectory.at(0.05)[:, 0].astype(float))
     return Readings(hour, np.full(len(hour), 0.05), value)
 
 
-def air_of(course: Course) -> Beside:
+def air_of(trajectory: Trajectory) -> Beside:
     """A week of it: the air at eight and two, and each evening the day's lowest and highest."""
     rng, rows = np.random.default_rng(8), []
-    inside = course.air_c[:, 0].astype(float)
+    inside = trajectory.air_c[:, 0].astype(float)
     for day in range(SEEN_FROM_D, KNOWN_D):
         start = day * 24.0
         read = {start + hour: inside[int(start + hour)] + rng.normal(0, 1.0) for hour in (8.0, 14.0)}
@@ -62,20 +62,22 @@ def air_of(course: Course) -> Beside:
     return Beside.of(rows)
 
 
-def air_error_k(found: Learned, at: Place, course: Course) -> float:
+def air_error_k(found: Learned, at: Place, trajectory: Trajectory) -> float:
     """Of the middle course's inside air in the fortnight after, root mean square."""
     foretold = run(at, found, weather(), [0.05], 40, seed=2)
-    away = np.median(foretold.air_c[AHEAD], axis=1) - course.air_c[AHEAD, 0]
+    away = np.median(foretold.air_c[AHEAD], axis=1) - trajectory.air_c[AHEAD, 0]
     return float(np.sqrt(np.mean(away**2)))
 
 
 @pytest.mark.parametrize("key", ["glass_frame", "film_tunnel"])
 def test_air_seen_for_a_week_takes_its_error_down_by_half_in_a_garden_unlike_the_prior(key: str) -> None:
     at = place(key)
-    course = truth(DRAUGHTY, at)
-    soil, nothing = soil_of(course), Readings(*(np.empty(0) for _ in range(3)))
-    unknown = air_error_k(learn(at, weather(), nothing), at, course)
-    by_air, by_both = (air_error_k(learn(at, weather(), known, air_of(course)), at, course) for known in (nothing, soil))
+    trajectory = truth(DRAUGHTY, at)
+    soil, nothing = soil_of(trajectory), Readings(*(np.empty(0) for _ in range(3)))
+    unknown = air_error_k(learn(at, weather(), nothing), at, trajectory)
+    by_air, by_both = (
+        air_error_k(learn(at, weather(), known, air_of(trajectory)), at, trajectory) for known in (nothing, soil)
+    )
     assert by_air < unknown / 2
     assert by_both < unknown / 2
 
@@ -103,7 +105,7 @@ def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
     for known in (Beside.of([]), beside):
         found = learn(at, weather(), soil_of(covered), known)
         own = found.draws(40, np.random.default_rng(3), DAYS * 24)[0]
-        pair = [one.lane(weather(), own) for one in (at, bare)]
+        pair = [one.case(weather(), own) for one in (at, bare)]
         warm, cold = simulate(pair, [0.05])
         told.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
     real = float(gain[AHEAD].mean())

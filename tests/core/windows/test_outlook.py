@@ -5,7 +5,7 @@ import pytest
 
 from cloche.core.crops.catalogue import crop
 from cloche.core.weather.record import DailyRecord
-from cloche.core.windows.limits import HALF, SENSIBLE, Limit, longest_lie_d
+from cloche.core.windows.limits import HALF, SENSIBLE, Limit, longest_in_soil_d
 from cloche.core.windows.outlook import Outlook, sowing_outlook
 from cloche.core.windows.season import Bed, Season
 
@@ -110,9 +110,9 @@ def test_probabilities_and_shares_are_between_none_and_all() -> None:
 
 @pytest.mark.parametrize("key", ["radish", "carrot", "parsnip", "asparagus"])
 def test_seed_may_lie_three_to_eight_weeks_by_its_nature(key: str) -> None:
-    assert 21 <= longest_lie_d(crop(key)) <= 56
+    assert 21 <= longest_in_soil_d(crop(key)) <= 56
 
 
 def test_hardy_seed_may_lie_longer_than_tender() -> None:
     """Common practice, no source: peas sown in March lie six weeks and come up; beans would have rotted."""
-    assert longest_lie_d(crop("pea")) >= 42 > 30 >= longest_lie_d(crop("snap_bean"))
+    assert longest_in_soil_d(crop("pea")) >= 42 > 30 >= longest_in_soil_d(crop("snap_bean"))

@@ -14,13 +14,13 @@ import numpy as np
 
 from cloche.core.compiled import compiled
 from cloche.core.covers.kinds import STILL_AIR_W_MK
-from cloche.core.soil.skin import (
+from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
     WIND_W_M2K,
     Balance,
     Hour,
-    Skin,
+    SoilSurface,
     convection_w_m2k,
     vapour_curve,
 )
@@ -99,12 +99,12 @@ def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: floa
 
 @compiled
 def covered_balance(
-    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
+    soil_surface: SoilSurface, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
     """Balance of covered ground and the state inside; before: the last hour's inside."""
     fog, ruled = fog_on(before.vapour, before.inner_c), not np.isinf(cover.above_c)
     opening = min(before.opening, cover.opening) if ruled else cover.opening
-    balance, inside = _round(skin, cover, hour, first_c, surface_c, before, fog, opening)
+    balance, inside = _round(soil_surface, cover, hour, first_c, surface_c, before, fog, opening)
     surface, last = surface_c, before
     wants, pace = 0.0, 0.5
     for number in range(MOST_ROUNDS - 1):
@@ -117,7 +117,7 @@ def covered_balance(
             more = _ruled(cover, inside.air_c) - opening
             pace = pace / 2 if more * wants < 0.0 else pace
             wants, opening = more, opening + pace * more
-        balance, inside = _round(skin, cover, hour, first_c, surface, last, fog, opening)
+        balance, inside = _round(soil_surface, cover, hour, first_c, surface, last, fog, opening)
         moved = abs(balance.s0 + balance.s1 * first_c - surface) + abs(inside.air_c - last.air_c)
         if moved < CLOSE_K and abs(pace * wants) < 0.01:
             break
@@ -164,7 +164,14 @@ def _tangent(temperature_c: float) -> tuple[float, float]:
 
 @compiled
 def _round(
-    skin: Skin, cover: Cover, hour: Hour, first_c: float, surface: float, inside: Inside, fog: float, opening: float
+    soil_surface: SoilSurface,
+    cover: Cover,
+    hour: Hour,
+    first_c: float,
+    surface: float,
+    inside: Inside,
+    fog: float,
+    opening: float,
 ) -> tuple[Balance, Inside]:
     """All terms linearised about a guess, and the temperatures eliminated from the outside inwards; fog, opening: in force."""
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
@@ -184,11 +191,11 @@ def _round(
     least = STILL_W_M2K + 2 * STILL_AIR_W_MK / cover.gap_m + stirred
     below = least + _free(surface - inside.air_c, SOIL_RISING_W_M2K)
     above = (least + _free(inside.air_c - inside.inner_c, FILM_RISING_W_M2K)) * area
-    wind = convection_w_m2k(inside.outer_c - hour.air, hour.wind, skin.convection) * area
+    wind = convection_w_m2k(inside.outer_c - hour.air, hour.wind, soil_surface.convection) * area
     # Vapour: from the soil, to the cover where it condenses, out with the air. vapour = v_s * surface + v_i * inner + v_0.
     p_s, c_s = _tangent(surface)
     p_i, c_i = _tangent(inside.inner_c)
-    evaporates = (skin.wet if p_s + c_s * surface > inside.vapour else 1.0) * below / PSYCHROMETER_KPA_K
+    evaporates = (soil_surface.wet if p_s + c_s * surface > inside.vapour else 1.0) * below / PSYCHROMETER_KPA_K
     condenses = above / PSYCHROMETER_KPA_K if inside.vapour > p_i + c_i * inside.inner_c else 0.0
     carried = exchange / PSYCHROMETER_KPA_K
     vapours = evaporates + condenses + carried + 1e-6
@@ -208,14 +215,14 @@ def _round(
     inner_1 = (between + above * air_s + condenses * v_s) / inner_sum
     inner_0 = (above * air_0 + condenses * (v_0 - p_i) + conducts * outer_0 + absorbed) / inner_sum
     # Soil surface.
-    total = through * slope + between * (1 - inner_1) + below * (1 - air_s - air_i * inner_1) + skin.conductance
+    total = through * slope + between * (1 - inner_1) + below * (1 - air_s - air_i * inner_1) + soil_surface.conductance
     total += evaporates * (c_s - v_s - v_i * inner_1)
-    gains = skin.absorbs * (1 - cover.catches) * sun + through * (hour.sky + slope * (surface - kelvin / 4))
+    gains = soil_surface.absorbs * (1 - cover.catches) * sun + through * (hour.sky + slope * (surface - kelvin / 4))
     gains += between * inner_0 + below * (air_0 + air_i * inner_0) + evaporates * (v_0 + v_i * inner_0 - p_s)
-    s1, s0 = skin.conductance / total, gains / total
+    s1, s0 = soil_surface.conductance / total, gains / total
     surface = s0 + s1 * first_c
     inner = inner_1 * surface + inner_0
     vapour = v_s * surface + v_i * inner + v_0
     leaves = evaporates * (p_s + c_s * surface - vapour) - DRIPS * max(condenses * (vapour - p_i - c_i * inner), 0.0)
     state = Inside(air_s * surface + air_i * inner + air_0, inner, outer_1 * inner + outer_0, opening, vapour)
-    return Balance(skin.conductance * s0, skin.conductance * (1 - s1), s0, s1, leaves), state
+    return Balance(soil_surface.conductance * s0, soil_surface.conductance * (1 - s1), s0, s1, leaves), state

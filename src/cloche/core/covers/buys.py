@@ -14,7 +14,7 @@ from cloche.core.covers.felt import felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
 from cloche.core.germination.steady import in_soil
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, FRACTIONS
 from cloche.core.windows.series import lowest_ahead, mean_ahead
 
@@ -69,17 +69,17 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     return Emerging(band(hours[0, 0] / 24), float(np.median(share)))
 
 
-def hottest_c(inside: Course, days: int) -> Array:
+def hottest_c(inside: Trajectory, days: int) -> Array:
     """Band of the hottest hour among the plants within some days."""
     return band(inside.air_c[: days * 24].max(axis=0).astype(np.float64))
 
 
-def coldest_c(inside: Course, days: int) -> Array:
+def coldest_c(inside: Trajectory, days: int) -> Array:
     """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air."""
     return band(felt_c(inside, True)[: days * 24].min(axis=0))
 
 
-def opening_h(aired: Course, days: int) -> float:
+def opening_h(aired: Trajectory, days: int) -> float:
     """Hours a day that a cover which opens itself stands open, the middle course's mean."""
     return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 

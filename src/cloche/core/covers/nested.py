@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from cloche.core.covers.kinds import CoverPeriod
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN, saturation_kpa
 
@@ -16,14 +16,14 @@ INSIDE_WIND = 0.15
 INSIDE_HUMIDITY = 0.8
 
 
-def inside(house: CoverPeriod, course: Course, outside: HourlyWeather) -> HourlyWeather:
+def inside(house: CoverPeriod, trajectory: Trajectory, outside: HourlyWeather) -> HourlyWeather:
     """Weather within a house: its own air, the light it lets through, its roof's infrared, little wind, no rain or snow.
 
-    course: the house's ground run under its cover, hours and members as outside.
+    trajectory: the house's ground run under its cover, hours and members as outside.
     """
     kind = house.kind
-    air = course.air_c.astype(np.float64)
-    roof = STEFAN_BOLTZMANN * (course.cover_c.astype(np.float64) + KELVIN) ** 4
+    air = trajectory.air_c.astype(np.float64)
+    roof = STEFAN_BOLTZMANN * (trajectory.cover_c.astype(np.float64) + KELVIN) ** 4
     stands = (np.arange(len(outside)) >= house.start_h) & (np.arange(len(outside)) < house.end_h)
     on = stands[:, None]
     infrared = kind.infrared * outside.sky_w_m2 + (1 - kind.infrared) * roof

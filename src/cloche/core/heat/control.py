@@ -36,9 +36,9 @@ def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> flo
 
 
 class Heat(NamedTuple):
-    """Heating of all lanes. watts_m2: where no thermostat cuts it, (hours, lanes), without any lane if nothing is heated;
-    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (lanes,); of hotbeds
-    rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up), (lanes,)."""
+    """Heating of all cases. watts_m2: where no thermostat cuts it, (hours, cases), without any case if nothing is heated;
+    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (cases,); of hotbeds
+    rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up), (cases,)."""
 
     watts_m2: Array
     cell: Index
@@ -53,7 +53,7 @@ class Heat(NamedTuple):
 
 
 def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> Heat:
-    """The heating of lanes over the hours of a run."""
+    """The heating of cases over the hours of a run."""
     count = len(heatings) if any(heatings) else 0
     cell, probe = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=np.int64)
     start, stop, rise = np.full(count, -np.inf), np.full(count, np.inf), np.full(count, NO_HOTBED)
@@ -84,14 +84,14 @@ def _by_clock(heating: Heating, hour: int) -> float:
 
 
 @compiled
-def watts_of(heat: Heat, hour: int, lane: int, rise: float, fade: float) -> float:
-    """Power of a lane in an hour [W/m²]. rise, fade: factors of a hotbed's days."""
-    watts = heat.watts_m2[hour, lane]
-    if heat.rise_d[lane] < 0.0 or watts == 0.0:
+def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> float:
+    """Power of a case in an hour [W/m²]. rise, fade: factors of a hotbed's days."""
+    watts = heat.watts_m2[hour, case]
+    if heat.rise_d[case] < 0.0 or watts == 0.0:
         return watts
-    rise_d, fade_d, flush = heat.rise_d[lane] * rise, heat.fade_d[lane] * fade, heat.flush[lane]
-    share = hotbed_share((hour + 0.5 - heat.filled_h[lane]) / 24.0, rise_d, fade_d, flush)
-    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[lane]) / 24.0, rise_d, fade_d, flush))
+    rise_d, fade_d, flush = heat.rise_d[case] * rise, heat.fade_d[case] * fade, heat.flush[case]
+    share = hotbed_share((hour + 0.5 - heat.filled_h[case]) / 24.0, rise_d, fade_d, flush)
+    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[case]) / 24.0, rise_d, fade_d, flush))
 
 
 @compiled

@@ -109,7 +109,7 @@ FACTORS = (
     "capacity",
     "deep_k",
     "room_k",
-    "skin",
+    "surface_resistance",
     "light",
     "exchange",
     "loss",
@@ -119,18 +119,18 @@ FACTORS = (
 )
 
 
-BELIEVABLE = {"evaporation": 8.0, "skin": 6.0, "exchange": 6.0, "heat": 2.2, "rise": 3.0, "fade": 2.5}
+BELIEVABLE = {"evaporation": 8.0, "surface_resistance": 6.0, "exchange": 6.0, "heat": 2.2, "rise": 3.0, "fade": 2.5}
 """How many times more or less than described a place can be (assumptions: bare clay to deep mulch, a sealed lid to one ajar);
 of the others three standard deviations of the prior are few enough. What readings ask for beyond is drift, and is asked
 about."""
 
 
 @dataclass(frozen=True)
-class Character:
-    """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or
-    given to the surface, conduction, heat capacity, skin resistance, a cover's light, its leakage and what it lets out by
-    conduction and infrared, heating, and of a hotbed the days it takes to rise and to fade, all 1 by description; deep_k warmer
-    below, room_k a room warmer than usual [K]."""
+class Parameters:
+    """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or given
+    to the surface, conduction, heat capacity, soil_surface resistance, a cover's light, its leakage and what it lets out by
+    conduction and infrared, heating, and of a hotbed the days it takes to rise and to fade, all 1 by description; deep_k
+    warmer below, room_k a room warmer than usual [K]."""
 
     sun: Array
     convection: Array
@@ -140,7 +140,7 @@ class Character:
     capacity: Array
     deep_k: Array
     room_k: Array
-    skin: Array
+    surface_resistance: Array
     light: Array
     exchange: Array
     loss: Array
@@ -149,7 +149,7 @@ class Character:
     fade: Array
 
     @classmethod
-    def plain(cls, members: int) -> Character:
+    def typical(cls, members: int) -> Parameters:
         """As described, for every member."""
         ones = np.ones(members)
         zeros = np.zeros(members)

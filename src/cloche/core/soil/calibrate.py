@@ -15,8 +15,8 @@ from scipy.optimize import least_squares
 from scipy.stats import qmc
 
 from cloche.core.covers.pooling import USUAL_SD
-from cloche.core.soil import damp
-from cloche.core.soil.bed import BELIEVABLE, FACTORS, Character
+from cloche.core.soil import unlogged_wetness
+from cloche.core.soil.bed import BELIEVABLE, FACTORS, Parameters
 from cloche.core.soil.draws import balanced
 from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
 from cloche.core.soil.place import Place
@@ -36,7 +36,7 @@ PRIOR_SD = {
     "capacity": 0.20,
     "deep_k": 2.5,
     "room_k": 3.0,
-    "skin": 0.70,
+    "surface_resistance": 0.70,
     "exchange": USUAL_SD["exchange"],
     "heat": 0.30,
     "rise": 0.40,
@@ -75,7 +75,7 @@ class Learned:
     first_h: float = 0.0
     covers: tuple[str, ...] = ()
 
-    def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Character, Array, Array]:
+    def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Parameters, Array, Array]:
         """One place a member, its start_k (members,) and the wetness added (hours, members)."""
         # A stream to each number: what a cover adds to be known must not change the draws of everything else.
         *streams, wetness = rng.spawn(len(PRIOR_SD) - len(ADDED) + 1)
@@ -85,19 +85,21 @@ class Learned:
         drawn = [free[name] for name in self.names] + list(balanced(wetness, len(self.mean) - own, members))
         most = bounds_of(self.names, len(self.mean))[:, None]
         z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -most, most)
-        more = max(damp.knots_over(hours - self.first_h) - (len(z) - own), 2)
-        knots = damp.path(np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.damp)
+        more = max(unlogged_wetness.knots_over(hours - self.first_h) - (len(z) - own), 2)
+        knots = unlogged_wetness.path(
+            np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.unlogged_wetness
+        )
         # What its readings cannot have told, such as how tight a cover is that never stood there, is as far as anybody knows.
         rest = tuple(name for name in PRIOR_SD if name not in self.names)
         z = np.vstack([z[:own], *(np.clip(free[name], -BOUND, BOUND) for name in rest)])
-        return *character_of(self.names + rest, z), damp.hourly(knots, self.first_h, hours)
+        return *parameters_of(self.names + rest, z), unlogged_wetness.hourly(knots, self.first_h, hours)
 
-    def elsewhere(self, character: Character, rng: np.random.Generator) -> Character:
+    def elsewhere(self, parameters: Parameters, rng: np.random.Generator) -> Parameters:
         """The same place under a cover of a kind that never stood there: as far as its kind is known anywhere."""
         free = {
-            name: np.exp(PRIOR_SD[name] * np.clip(balanced(rng, len(character.sun)), -BOUND, BOUND)) for name in COVER_FACTORS
+            name: np.exp(PRIOR_SD[name] * np.clip(balanced(rng, len(parameters.sun)), -BOUND, BOUND)) for name in COVER_FACTORS
         }
-        return replace(character, **free)
+        return replace(parameters, **free)
 
     def since(self, hour: float) -> Learned:
         """The same on a clock that starts at an hour of this one."""
@@ -114,10 +116,10 @@ class Learned:
         """How much wetness was added in the days before the newest reading, against those before them: middle, and the ends
         of the middle 80 %. Zeros where the readings span too little to tell."""
         own, hours = len(self.names), self.drift.hour - self.first_h
-        if len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * damp.KNOT_D:
+        if len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
             return 0.0, 0.0, 0.0
-        first, last = (int(end / (24 * damp.KNOT_D)) for end in (hours.min(), hours.max()))
-        knots = damp.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.damp)
+        first, last = (int(end / (24 * unlogged_wetness.KNOT_D)) for end in (hours.min(), hours.max()))
+        knots = unlogged_wetness.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.unlogged_wetness)
         split = last + 1 - LATELY_KNOTS
         middle, *roots = knots[split : last + 1].mean(axis=0) - knots[first:split].mean(axis=0)
         half = 1.2816 * float(np.sqrt(np.square(roots).sum()))
@@ -126,7 +128,7 @@ class Learned:
 
 def names_for(place: Place) -> tuple[str, ...]:
     """What can be learned of a place."""
-    names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "skin", "start_k"]
+    names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "surface_resistance", "start_k"]
     if place.bed.indoors:
         names.append("room_k")
     # Also of a bed that lies open: readings tell nothing of it, and what they tell of the rest is the same with a cover ahead.
@@ -146,7 +148,7 @@ def bounds_of(names: tuple[str, ...], count: int) -> Array:
     return most
 
 
-def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
+def parameters_of(names: tuple[str, ...], z: Array) -> tuple[Parameters, Array]:
     """Characters and start_k from (names, members) in units of the prior."""
     members = z.shape[1]
     values = {name: np.ones(members) for name in FACTORS} | {
@@ -156,7 +158,7 @@ def character_of(names: tuple[str, ...], z: Array) -> tuple[Character, Array]:
         scaled = PRIOR_SD[name] * row
         values[name] = scaled if name.endswith("_k") else np.exp(scaled)
     start = values.pop("start_k")
-    return Character(**values), start
+    return Parameters(**values), start
 
 
 def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Beside = NOTHING) -> Learned:
@@ -198,7 +200,7 @@ class _Seen:
     """The course at the readings, its derivative and its daily mean: (readings,), (readings, names), (readings,); what it shows
     under its cover besides, and the derivative of that: (rows,), (rows, names)."""
 
-    course_c: Array
+    trajectory_c: Array
     slope: Array
     mean_c: Array
     under: Array
@@ -206,7 +208,7 @@ class _Seen:
 
     def covariance(self, wandering: Wandering, hour: Array, scatter: Array) -> Array:
         """Of readings about this course."""
-        return covariance(wandering, hour, self.course_c - self.mean_c, scatter)
+        return covariance(wandering, hour, self.trajectory_c - self.mean_c, scatter)
 
 
 class _Problem:
@@ -227,59 +229,59 @@ class _Problem:
         self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m], dtype=np.intp)
         self.memory: dict[tuple[bytes, float], _Seen] = {}
 
-    def _run(self, z: Array, damp_sd: float) -> tuple[Array, Array, Array]:
+    def _run(self, z: Array, unlogged_sd: float) -> tuple[Array, Array, Array]:
         """Courses at the readings and their daily means, (readings, members), and what they show under the cover besides,
         (rows, members), for (numbers, members)."""
         own = len(self.names)
-        character, start = character_of(self.names, z[:own])
-        added = damp.hourly(damp.path(z[own:], damp_sd), 0.0, len(self.weather))
-        lane = self.place.lane(self.weather, character, start, added)
-        paired = [lane, lane.bare()] if (self.beside.what == What.GAIN).any() else [lane]
+        parameters, start = parameters_of(self.names, z[:own])
+        added = unlogged_wetness.hourly(unlogged_wetness.path(z[own:], unlogged_sd), 0.0, len(self.weather))
+        case = self.place.case(self.weather, parameters, start, added)
+        paired = [case, case.bare()] if (self.beside.what == What.GAIN).any() else [case]
         run, *bare = simulate(paired, self.depths)
-        course = run.soil_c.astype(np.float64)
+        trajectory = run.soil_c.astype(np.float64)
         under = shown(self.beside, run, bare[0] if bare else None)
-        daily = course.reshape(len(course) // 24, 24, *course.shape[1:]).mean(axis=1)
+        daily = trajectory.reshape(len(trajectory) // 24, 24, *trajectory.shape[1:]).mean(axis=1)
         hour = self.readings.hour
-        return _between(course, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under
+        return _between(trajectory, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under
 
-    def seen(self, z: Array, damp_sd: float) -> _Seen:
+    def seen(self, z: Array, unlogged_sd: float) -> _Seen:
         """Course and derivative at z, in one run."""
-        key = z.tobytes(), damp_sd
+        key = z.tobytes(), unlogged_sd
         if key not in self.memory:
             inward = np.where(z > 0, -STEP, STEP)
-            courses, means, under = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), damp_sd)
-            slope, under_slope = ((part[:, 1:] - part[:, :1]) / inward for part in (courses, under))
-            self.memory = {key: _Seen(courses[:, 0], slope, means[:, 0], under[:, 0], under_slope)}
+            trajectories, means, under = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), unlogged_sd)
+            slope, under_slope = ((part[:, 1:] - part[:, :1]) / inward for part in (trajectories, under))
+            self.memory = {key: _Seen(trajectories[:, 0], slope, means[:, 0], under[:, 0], under_slope)}
         return self.memory[key]
 
     def start(self) -> Array:
         """The best of the description and a spread of the prior, seen in one run."""
         spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
-        z = np.zeros((len(self.names) + damp.knots_over(len(self.weather)), len(spread) + 1))
+        z = np.zeros((len(self.names) + unlogged_wetness.knots_over(len(self.weather)), len(spread) + 1))
         z[: len(self.names), 1:] = spread.T
         if not self.place.covers:
             # Nothing tells them here: they must not weigh on the choice.
             z[[self.names.index(name) for name in COVER_FACTORS if name in self.names]] = 0.0
-        courses, means, under = self._run(z, Wandering().damp)
+        trajectories, means, under = self._run(z, Wandering().unlogged_wetness)
         costs = []
-        for course, mean, air, one in zip(courses.T, means.T, under.T, z.T, strict=True):
-            total = covariance(Wandering(), self.readings.hour, course - mean, np.ones(len(course)))
+        for trajectory, mean, air, one in zip(trajectories.T, means.T, under.T, z.T, strict=True):
+            total = covariance(Wandering(), self.readings.hour, trajectory - mean, np.ones(len(trajectory)))
             missed = self._missed_under(air)
-            costs.append((one @ one + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - course))
+            costs.append((one @ one + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - trajectory))
         return np.asarray(z[:, int(np.argmin(costs))])
 
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
-        total = self.seen(z, wandering.damp).covariance(wandering, self.readings.hour, scatter)
+        total = self.seen(z, wandering.unlogged_wetness).covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True) if len(total) else total
 
         def residuals(x: Array) -> Array:
-            seen = self.seen(x, wandering.damp)
-            away = self.readings.temperature_c - seen.course_c
+            seen = self.seen(x, wandering.unlogged_wetness)
+            away = self.readings.temperature_c - seen.trajectory_c
             return np.concatenate([_whitened(root, away), self._missed_under(seen.under), x])
 
         def jacobian(x: Array) -> Array:
-            seen = self.seen(x, wandering.damp)
+            seen = self.seen(x, wandering.unlogged_wetness)
             return np.vstack([-_whitened(root, seen.slope), -_whitened(self.trusts, seen.under_slope), np.eye(len(x))])
 
         most = bounds_of(self.names, len(z))
@@ -293,13 +295,16 @@ class _Problem:
 
     def choose(self, z: Array, wandering: Wandering, scatter: Array) -> tuple[Array, Wandering]:
         """The wandering by its evidence about z, the place's numbers integrated out; and z again with as much wetness added."""
-        seen, own = self.seen(z, wandering.damp), len(self.names)
+        seen, own = self.seen(z, wandering.unlogged_wetness), len(self.names)
         # As if the residuals were linear in the numbers: their value at the prior's mean.
-        away = self.readings.temperature_c - seen.course_c + seen.slope @ z
-        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.damp))
-        found = [log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.damp**2 * added, away) for w in GRID]
+        away = self.readings.temperature_c - seen.trajectory_c + seen.slope @ z
+        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.unlogged_wetness))
+        found = [
+            log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.unlogged_wetness**2 * added, away)
+            for w in GRID
+        ]
         chosen = weighed(np.array(found))
-        return np.concatenate([z[:own], z[own:] * (wandering.damp / chosen.damp)]), chosen
+        return np.concatenate([z[:own], z[own:] * (wandering.unlogged_wetness / chosen.unlogged_wetness)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
         """Factors of each reading's variance, larger where it lies far from its neighbours and the course; what was seen under
@@ -307,18 +312,18 @@ class _Problem:
         drift = self._drift(z, wandering, scatter)
         own = (drift.residual_k - drift.expected_k()) / wandering.scatter_k
         if len(self.beside):
-            away = (self.beside.value - self.seen(z, wandering.damp).under) / self.beside.scatter_k
+            away = (self.beside.value - self.seen(z, wandering.unlogged_wetness).under) / self.beside.scatter_k
             self.trusts = cholesky(self.beside.covariance(_wilder(away)), lower=True)
         return _wilder(own)
 
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
-        seen = self.seen(z, wandering.damp)
-        residual = self.readings.temperature_c - seen.course_c
-        return Drift(wandering, self.readings.hour + self.first_h, residual, seen.course_c - seen.mean_c, scatter)
+        seen = self.seen(z, wandering.unlogged_wetness)
+        residual = self.readings.temperature_c - seen.trajectory_c
+        return Drift(wandering, self.readings.hour + self.first_h, residual, seen.trajectory_c - seen.mean_c, scatter)
 
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
-        seen = self.seen(z, wandering.damp)
+        seen = self.seen(z, wandering.unlogged_wetness)
         total = seen.covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True) if len(total) else total
         soil, under = _whitened(root, seen.slope), _whitened(self.trusts, seen.under_slope)

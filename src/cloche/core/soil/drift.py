@@ -34,17 +34,17 @@ class Wandering:
     gain: float = 0.10
     gain_d: float = 10.0
     scatter_k: float = 0.6
-    damp: float = 0.1
+    unlogged_wetness: float = 0.1
 
 
 GRID = tuple(
-    Wandering(level, days, stays, gain=gain, scatter_k=scatter, damp=damp)
+    Wandering(level, days, stays, gain=gain, scatter_k=scatter, unlogged_wetness=unlogged_wetness)
     for level in (0.3, 0.8, 2.0)
     for days in (3.0, 8.0)
     for stays in (0.3, 1.0, 2.5)
     for gain in (0.03, 0.10)
     for scatter in (0.3, 0.6)
-    for damp in (0.03, 0.1, 0.3, 0.6)
+    for unlogged_wetness in (0.03, 0.1, 0.3, 0.6)
 )
 """What evidence weighs (assumption)."""
 
@@ -120,12 +120,12 @@ class Drift:
         return level, np.maximum(gain, -0.9)
 
 
-def apply(course_c: Array, level_k: Array, gain: Array) -> Array:
+def apply(trajectory_c: Array, level_k: Array, gain: Array) -> Array:
     """A course (hours, members) with level and gain by day (days, members) worked in."""
     days = len(level_k)
-    daily = course_c.reshape(days, 24, -1).mean(axis=1)
+    daily = trajectory_c.reshape(days, 24, -1).mean(axis=1)
     mean = hourly(daily)
-    return np.asarray(mean + (1 + hourly(gain)) * (course_c - mean) + hourly(level_k))
+    return np.asarray(mean + (1 + hourly(gain)) * (trajectory_c - mean) + hourly(level_k))
 
 
 def hourly(daily: Array) -> Array:

@@ -1,4 +1,4 @@
-"""The engine's inner loop: every column of every lane, hour by hour, over a stretch in which nothing is put on, taken off or
+"""The engine's inner loop: every column of every case, hour by hour, over a segment in which nothing is put on, taken off or
 dug. The surface, open or covered, becomes a flux that is straight in the first cell's temperature; the soil takes a step; the
 surface's water is brought up to date."""
 
@@ -15,8 +15,8 @@ from cloche.core.covers.kinds import PLANTED_THROUGH_M
 from cloche.core.heat.control import Heat, is_on, watts_of
 from cloche.core.soil.conduction import WORK_ROWS, Ready, step
 from cloche.core.soil.layers import Columns
-from cloche.core.soil.skin import Balance, Hour, Skin, open_balance
-from cloche.core.soil.wetness import Holds, Water, after_hour, held_at_freezing, skin_of, snow_on
+from cloche.core.soil.soil_surface import Balance, Hour, SoilSurface, open_balance
+from cloche.core.soil.wetness import Holds, Water, after_hour, held_at_freezing, snow_on, soil_surface_of
 
 Array = NDArray[np.float64]
 Small = NDArray[np.float32]
@@ -27,8 +27,8 @@ BY_AIR = -1
 
 
 class Forcing(NamedTuple):
-    """Weather on every column by the hour, (hours, columns); see `skin.Hour`; rain and water given by hand
-    [mm], deep [°C] below the column, damp: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
+    """Weather on every column by the hour, (hours, columns); see `soil_surface.Hour`; rain and water given by hand [mm], deep
+    [°C] below the column, unlogged_wetness: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
 
     sun: Array
     air: Array
@@ -38,16 +38,16 @@ class Forcing(NamedTuple):
     rain: Array
     given: Array
     deep: Array
-    damp: Array
+    unlogged_wetness: Array
     snow: Array
 
 
 class Top(NamedTuple):
-    """Surfaces of a stretch, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
+    """Surfaces of a segment, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
     convection, dry and free of snow; wetness usual, factors of evaporation, rising water, a cover's light, leakage and loss,
     heating, and a hotbed's days to rise and fade; passes: share of the rain that reaches the ground; pool, store, above [mm],
     drains: see `wetness.Holds`; side_sun: warmer than the air its sides are in the sun [K m²/W];
-    lane of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
+    case of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
 
     sun: Array
     absorbs: Array
@@ -68,7 +68,7 @@ class Top(NamedTuple):
     heat: Array
     rise: Array
     fade: Array
-    lane: Index
+    case: Index
     beside: Index
     is_covered: Flags
 
@@ -116,7 +116,7 @@ class Begin(NamedTuple):
             part[columns] = own
 
 
-class Kept(NamedTuple):
+class Recorded(NamedTuple):
     """What is kept of every hour: soil_c (hours, depths, columns); all else (hours, columns); see `simulate.Course`."""
 
     soil_c: Small
@@ -130,7 +130,7 @@ class Kept(NamedTuple):
 
 
 class Points(NamedTuple):
-    """Where the soil is wanted, (lanes, depths): the cell above (-1: the soil's face), and the share of the one below it."""
+    """Where the soil is wanted, (cases, depths): the cell above (-1: the soil's face), and the share of the one below it."""
 
     above: Index
     part: Array
@@ -147,9 +147,9 @@ def run_hours(
     forcing: Forcing,
     points: Points,
     state: State,
-    kept: Kept,
+    recorded: Recorded,
 ) -> None:
-    """From the span's first hour up to its last. covers: (24, lanes, fields of `Cover` less the last), by the day's hour."""
+    """From the span's first hour up to its last. covers: (24, cases, fields of `Cover` less the last), by the day's hour."""
     work = np.zeros((WORK_ROWS, state.soil.shape[1]))
     for hour in range(span[0], span[1]):
         for c in range(len(state.soil)):
@@ -166,13 +166,15 @@ def run_hours(
                 state.water.store[c],
                 snow_on(state.water.snow[c], forcing.snow[hour, c], top.is_covered[c]),
             )
-            bare = Skin(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
+            bare = SoilSurface(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
             holds = Holds(top.pool[c], top.store[c], top.above[c], top.drains[c])
-            skin = skin_of(bare, top.wetness[c], top.evaporation[c], forcing.damp[hour, c], water, holds)
-            balance = _balance(c, top, covers[hour % 24], skin, now, state)
+            soil_surface = soil_surface_of(
+                bare, top.wetness[c], top.evaporation[c], forcing.unlogged_wetness[hour, c], water, holds
+            )
+            balance = _balance(c, top, covers[hour % 24], soil_surface, now, state)
             melt = 0.0
             if water[2] > 0.0:
-                balance, melt = held_at_freezing(balance, skin, first_c)
+                balance, melt = held_at_freezing(balance, soil_surface, first_c)
             _stand_beside(c, columns, top, now.air + top.side_sun[c] * now.sun, state, work)
             watts = _warm(c, hour, top, heat, state, work)
             step(c, columns, ready, (balance.a, balance.b, forcing.deep[hour, c]), soil, work)
@@ -181,24 +183,24 @@ def run_hours(
             falls = (forcing.rain[hour, c] * top.passes[c], now.air, melt, forcing.given[hour, c])
             after = after_hour(water, falls, balance.latent, top.supply[c], holds, top.is_covered[c])
             state.water.pool[c], state.water.store[c], state.water.snow[c] = after
-            _keep(hour, c, top.lane[c], points, work[0], work[0, 0] + flux / columns.top[c], state, kept)
-            kept.flux_w_m2[hour, c], kept.heat_w_m2[hour, c] = flux, watts
-            kept.moist[hour, c] = (after[0] + after[1]) / (holds.pool + holds.store)
+            _keep(hour, c, top.case[c], points, work[0], work[0, 0] + flux / columns.top[c], state, recorded)
+            recorded.flux_w_m2[hour, c], recorded.heat_w_m2[hour, c] = flux, watts
+            recorded.moist[hour, c] = (after[0] + after[1]) / (holds.pool + holds.store)
 
 
 @woven
-def _balance(c: int, top: Top, covers: Array, skin: Skin, now: Hour, state: State) -> Balance:
+def _balance(c: int, top: Top, covers: Array, soil_surface: SoilSurface, now: Hour, state: State) -> Balance:
     """The surface's balance; moves what stands above it on."""
     first_c, surface_c = state.soil[c, 0], state.surface[c]
     if not top.is_covered[c]:
         state.air[c] = state.inner[c] = state.outer[c] = now.air
         state.opening[c], state.vapour[c] = 0.0, now.vapour
-        return open_balance(skin, now, first_c, surface_c)
-    p = covers[top.lane[c]]
+        return open_balance(soil_surface, now, first_c, surface_c)
+    p = covers[top.case[c]]
     optics, shape, air = (p[0], p[1], p[2], p[3], p[4], p[5], p[6]), (p[7], p[8], p[9]), (p[10], p[11], p[12], p[13], p[14])
     cover = Cover(*optics, *shape, *air, top.light[c], top.exchange[c], top.loss[c])
     before = Inside(state.air[c], state.inner[c], state.outer[c], state.opening[c], state.vapour[c])
-    balance, inside = covered_balance(skin, cover, now, first_c, surface_c, before)
+    balance, inside = covered_balance(soil_surface, cover, now, first_c, surface_c, before)
     state.air[c], state.inner[c], state.outer[c], state.opening[c], state.vapour[c] = inside
     if cover.gap_m <= PLANTED_THROUGH_M:
         state.air[c] = now.air
@@ -220,23 +222,23 @@ def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) ->
     if len(heat.cell) == 0:
         return 0.0
     work[1, :] = 0.0
-    lane = top.lane[c]
-    watts = watts_of(heat, hour, lane, top.rise[c], top.fade[c]) * top.heat[c]
+    case = top.case[c]
+    watts = watts_of(heat, hour, case, top.rise[c], top.fade[c]) * top.heat[c]
     if watts == 0.0:
         return 0.0
-    state.on[c] = is_on(state.soil[c, heat.probe[lane]], heat.start_c[lane], heat.stop_c[lane], state.on[c])
+    state.on[c] = is_on(state.soil[c, heat.probe[case]], heat.start_c[case], heat.stop_c[case], state.on[c])
     if not state.on[c]:
         return 0.0
-    work[1, heat.cell[lane]] = watts
+    work[1, heat.cell[case]] = watts
     return watts
 
 
 @woven
-def _keep(hour: int, c: int, lane: int, points: Points, mean_c: Array, face_c: float, state: State, kept: Kept) -> None:
+def _keep(hour: int, c: int, case: int, points: Points, mean_c: Array, face_c: float, state: State, recorded: Recorded) -> None:
     """The hour's means. The soil's face lies below crust, mulch and snow."""
     for d in range(points.above.shape[1]):
-        above, part = points.above[lane, d], points.part[lane, d]
+        above, part = points.above[case, d], points.part[case, d]
         upper = face_c if above < 0 else mean_c[above]
-        kept.soil_c[hour, d, c] = upper + part * (mean_c[above + 1] - upper)
-    kept.air_c[hour, c], kept.surface_c[hour, c] = state.air[c], state.surface[c]
-    kept.cover_c[hour, c], kept.opening[hour, c] = state.inner[c], state.opening[c]
+        recorded.soil_c[hour, d, c] = upper + part * (mean_c[above + 1] - upper)
+    recorded.air_c[hour, c], recorded.surface_c[hour, c] = state.air[c], state.surface[c]
+    recorded.cover_c[hour, c], recorded.opening[hour, c] = state.inner[c], state.opening[c]

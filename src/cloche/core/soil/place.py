@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil.bed import Bed, Parameters
+from cloche.core.soil.cases import Case
 from cloche.core.soil.grid import open_ground, small_volume
-from cloche.core.soil.lanes import Lane
 from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
@@ -29,15 +29,20 @@ class Place:
     wave: AnnualWave
     covers: tuple[CoverPeriod, ...] = field(default=())
 
-    def lane(
-        self, weather: HourlyWeather, character: Character, start_k: Array | None = None, damp: Array | None = None
-    ) -> Lane:
-        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed; damp: as in `Lane`."""
-        shift = np.zeros(len(character.sun)) if start_k is None else start_k
+    def case(
+        self,
+        weather: HourlyWeather,
+        parameters: Parameters,
+        start_k: Array | None = None,
+        unlogged_wetness: Array | None = None,
+    ) -> Case:
+        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed; unlogged_wetness: as in
+        `Case`."""
+        shift = np.zeros(len(parameters.sun)) if start_k is None else start_k
         deep = self.deep_c(weather)
-        start = self._start_c(weather, character)
+        start = self._start_c(weather, parameters)
         reach = np.exp(-self._depth_m / TOP_REACH_M)
-        return Lane(self.bed, weather, character, start + shift[:, None] * reach, deep, self.covers, damp)
+        return Case(self.bed, weather, parameters, start + shift[:, None] * reach, deep, self.covers, unlogged_wetness)
 
     def shifted(self, hours: float) -> Place:
         """The same for weather that starts `hours` later."""
@@ -56,14 +61,14 @@ class Place:
         grid = small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
         return grid.centre_m
 
-    def _start_c(self, weather: HourlyWeather, character: Character) -> Array:
+    def _start_c(self, weather: HourlyWeather, parameters: Parameters) -> Array:
         """Profiles (members, cells): deep the year's wave, at the top the first days' air."""
-        depth, members = self._depth_m, len(character.sun)
+        depth, members = self._depth_m, len(parameters.sun)
         air = np.broadcast_to(weather.air_c[: START_D * 24].mean(axis=0), (members,))
         if self.bed.volume:
             return np.repeat(air[:, None], len(depth), axis=1)
         day = float(weather.first.timetuple().tm_yday)
         wave = self.wave.at(day, depth)
         reach = np.exp(-depth / TOP_REACH_M)
-        deep_k = character.deep_k[:, None] * (1 - np.exp(-depth / DEEP_REACH_M))
+        deep_k = parameters.deep_k[:, None] * (1 - np.exp(-depth / DEEP_REACH_M))
         return np.asarray(wave + (air - self.wave.at(day, 0.0))[:, None] * reach + deep_k)

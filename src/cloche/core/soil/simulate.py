@@ -10,10 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.heat.control import heat_of
+from cloche.core.soil.cases import Case, CaseBatch
 from cloche.core.soil.conduction import prepare
-from cloche.core.soil.hours import Begin, Kept, Points, State, run_hours
-from cloche.core.soil.lanes import Batch, Lane
-from cloche.core.soil.stretch import Stretch
+from cloche.core.soil.hours import Begin, Points, Recorded, State, run_hours
+from cloche.core.soil.segment import Segment
 from cloche.core.soil.wetness import Water
 
 Small = NDArray[np.float32]
@@ -22,7 +22,7 @@ STEP_S = 3600.0
 
 
 @dataclass(frozen=True)
-class Course:
+class Trajectory:
     """A place through time, hours along axis 0. soil_c: (hours, depths, members); (hours, members) each: air_c among the
     plants, inside a cover or open; surface_c; cover_c, its inner face (air where there is none); opening 0-1; flux_w_m2
     into the soil; heat_w_m2 from below; moist, water in the top as a share of what it
@@ -44,62 +44,66 @@ class Course:
     @property
     def hourly(self) -> dict[str, Small]:
         """All that is known of its hours, by name."""
-        return {name: getattr(self, name) for name in Kept._fields}
+        return {name: getattr(self, name) for name in Recorded._fields}
 
-    def cut(self, hours: int) -> Course:
+    def cut(self, hours: int) -> Trajectory:
         """Its first hours; `end` stays that of the whole."""
-        return Course(self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()})
+        return Trajectory(
+            self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()}
+        )
 
-    def after(self, hours: int) -> Course:
+    def after(self, hours: int) -> Trajectory:
         """All but its first hours."""
-        return Course(self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[hours:] for n, v in self.hourly.items()})
+        return Trajectory(
+            self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[hours:] for n, v in self.hourly.items()}
+        )
 
     def at(self, depth_m: float) -> Small:
         """Hourly means at one of the depths asked for, (hours, members)."""
         return self.soil_c[:, self.depths_m.index(depth_m)]
 
 
-def simulate(lanes: Sequence[Lane], depths_m: Sequence[float]) -> list[Course]:
-    """Run lanes of equal length; depths_m: where the soil is wanted, 0 being its face."""
-    batch = Batch(lanes)
+def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajectory]:
+    """Run cases of equal length; depths_m: where the soil is wanted, 0 being its face."""
+    batch = CaseBatch(cases)
     forcing, soil = batch.forcing(), batch.start_c()
     air = forcing.air[0]
     off, on = np.zeros(batch.columns), np.ones(batch.columns, dtype=bool)
     water = Water.usual(*(batch.spread([getattr(t, name) for t in batch.textures]) for name in ("pool_mm", "store_mm")))
     surface, inside, inner, outer = (air.copy() for _ in range(4))
     state = State(soil, surface, inside, inner, outer, off, forcing.vapour[0].copy(), on, water)
-    for lane, columns in zip(batch.lanes, batch.slices, strict=True):
-        if lane.begin is not None:
-            lane.begin.put(state, columns)
-    kept = _room(batch, len(depths_m))
-    heat = heat_of([lane.bed.heating for lane in batch.lanes], [lane.grid for lane in batch.lanes], batch.hours)
+    for case, columns in zip(batch.cases, batch.slices, strict=True):
+        if case.begin is not None:
+            case.begin.put(state, columns)
+    recorded = _room(batch, len(depths_m))
+    heat = heat_of([case.bed.heating for case in batch.cases], [case.grid for case in batch.cases], batch.hours)
     points = _points(batch, depths_m)
     for span in _spans(batch):
-        stretch = Stretch(batch, span[0])
-        ready = prepare(stretch.columns, STEP_S)
-        run_hours(span, stretch.columns, ready, stretch.top, stretch.covers, heat, forcing, points, state, kept)
-    return [_course(batch, i, depths_m, state, kept) for i in range(batch.own)]
+        segment = Segment(batch, span[0])
+        ready = prepare(segment.columns, STEP_S)
+        run_hours(span, segment.columns, ready, segment.top, segment.covers, heat, forcing, points, state, recorded)
+    return [_trajectory(batch, i, depths_m, state, recorded) for i in range(batch.own)]
 
 
-def _course(batch: Batch, i: int, depths_m: Sequence[float], state: State, kept: Kept) -> Course:
+def _trajectory(batch: CaseBatch, i: int, depths_m: Sequence[float], state: State, recorded: Recorded) -> Trajectory:
     own, side = batch.slices[i], batch.beside.get(i)
     beside = None if side is None else Begin.of(state, batch.slices[side])
-    parts = {name: values[..., own] for name, values in kept._asdict().items()}
-    return Course(tuple(depths_m), end=Begin.of(state, own), end_beside=beside, **parts)
+    parts = {name: values[..., own] for name, values in recorded._asdict().items()}
+    return Trajectory(tuple(depths_m), end=Begin.of(state, own), end_beside=beside, **parts)
 
 
-def _spans(batch: Batch) -> list[tuple[int, int]]:
+def _spans(batch: CaseBatch) -> list[tuple[int, int]]:
     """Hours between changes."""
-    marks = sorted({0, batch.hours}.union(*(lane.changes_h for lane in batch.lanes)))
+    marks = sorted({0, batch.hours}.union(*(case.changes_h for case in batch.cases)))
     return list(pairwise(marks))
 
 
-def _room(batch: Batch, depths: int) -> Kept:
+def _room(batch: CaseBatch, depths: int) -> Recorded:
     shape = (batch.hours, batch.columns)
-    others = [np.zeros(shape, dtype=np.float32) for _ in Kept._fields[1:]]
-    return Kept(np.empty((batch.hours, depths, batch.columns), dtype=np.float32), *others)
+    others = [np.zeros(shape, dtype=np.float32) for _ in Recorded._fields[1:]]
+    return Recorded(np.empty((batch.hours, depths, batch.columns), dtype=np.float32), *others)
 
 
-def _points(batch: Batch, depths_m: Sequence[float]) -> Points:
-    at = [lane.grid.between(np.minimum(depths_m, lane.grid.depth_m)) for lane in batch.lanes]
+def _points(batch: CaseBatch, depths_m: Sequence[float]) -> Points:
+    at = [case.grid.between(np.minimum(depths_m, case.grid.depth_m)) for case in batch.cases]
     return Points(np.stack([above for above, _ in at]), np.stack([part for _, part in at]))

@@ -7,12 +7,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.soil.readings import Beside, What
-from cloche.core.soil.simulate import Course
+from cloche.core.soil.simulate import Trajectory
 
 Array = NDArray[np.float64]
 
 
-def shown(beside: Beside, covered: Course, bare: Course | None) -> Array:
+def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None) -> Array:
     """What each row would show, (rows, members). bare: the same ground without its covers, where gains are among the rows."""
     air = covered.air_c.astype(np.float64)
     found = np.empty((len(beside), air.shape[1]))

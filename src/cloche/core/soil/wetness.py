@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled
-from cloche.core.soil.skin import Balance, Skin
+from cloche.core.soil.soil_surface import Balance, SoilSurface
 
 Array = NDArray[np.float64]
 
@@ -52,19 +52,24 @@ class Water(NamedTuple):
 
 
 @compiled
-def skin_of(
-    bare: Skin, wetness: float, evaporation: float, damp: float, water: tuple[float, float, float], holds: Holds
-) -> Skin:
-    """The surface as wet and as snowy as it is. bare: dry and free of snow; damp: wetness nobody logged, less of it where
-    mulch or stones cover the ground; water: pool, store and snow [mm]."""
+def soil_surface_of(
+    bare: SoilSurface,
+    wetness: float,
+    evaporation: float,
+    unlogged_wetness: float,
+    water: tuple[float, float, float],
+    holds: Holds,
+) -> SoilSurface:
+    """The surface as wet and as snowy as it is. bare: dry and free of snow; unlogged_wetness: wetness nobody logged, less of
+    it where mulch or stones cover the ground; water: pool, store and snow [mm]."""
     pool, store, snow = water
     reckoned = evaporation * (wetness * min(store / holds.store, 1.0) + (1 - wetness) * (pool / holds.pool))
-    wet = min(max(reckoned + damp * min(wetness / UNCOVERED, 1.0), 0.0), 1.0)
+    wet = min(max(reckoned + unlogged_wetness * min(wetness / UNCOVERED, 1.0), 0.0), 1.0)
     if snow <= 0.0:
-        return Skin(bare.absorbs, bare.conductance, bare.convection, wet)
+        return SoilSurface(bare.absorbs, bare.conductance, bare.convection, wet)
     white = min(snow / FULL_SNOW_MM, 1.0)
     through = 1.0 / (1.0 / bare.conductance + snow * (SNOW_M_PER_MM / SNOW_W_MK))
-    return Skin(bare.absorbs + (SNOW_ABSORBS - bare.absorbs) * white, through, bare.convection, wet * (1 - white))
+    return SoilSurface(bare.absorbs + (SNOW_ABSORBS - bare.absorbs) * white, through, bare.convection, wet * (1 - white))
 
 
 @compiled
@@ -74,13 +79,13 @@ def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
 
 
 @compiled
-def held_at_freezing(balance: Balance, skin: Skin, first_c: float) -> tuple[Balance, float]:
+def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float) -> tuple[Balance, float]:
     """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour]."""
     surface = balance.s0 + balance.s1 * first_c
     if surface <= 0.0:
         return balance, 0.0
-    melt = surface * skin.conductance / balance.s1 * 3600.0 / MELT_J_KG
-    return Balance(0.0, skin.conductance, 0.0, 0.0, balance.latent), melt
+    melt = surface * soil_surface.conductance / balance.s1 * 3600.0 / MELT_J_KG
+    return Balance(0.0, soil_surface.conductance, 0.0, 0.0, balance.latent), melt
 
 
 @compiled

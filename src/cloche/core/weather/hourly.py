@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from cloche.core.errors import NotEnoughData
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
-from cloche.core.weather.sky import SunCourse, diffuse_share, saturation_kpa, sky_w_m2
+from cloche.core.weather.sky import SunPath, diffuse_share, saturation_kpa, sky_w_m2
 from cloche.core.weather.sun import HARGREAVES, day_length_h
 
 Array = NDArray[np.float64]
@@ -45,7 +45,7 @@ def hours_of(record: DailyRecord, site: Site) -> HourlyWeather:
 
 def assemble(
     site: Site,
-    sun: SunCourse,
+    sun: SunPath,
     air: Array,
     *,
     sun_w_m2: Array,
@@ -81,8 +81,8 @@ def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Arra
     night = 24.0 - light
     evening = _decay((hour - fall) / night, at_dusk[:, None, :], low_c[after][:, None, :])
     morning = _decay((hour + 24.0 - fall) / night, at_dusk[before][:, None, :], low_c[:, None, :])
-    course = np.where(hour < rise, morning, np.where(hour > fall, evening, today))
-    return np.asarray(course.reshape(days * 24, -1))
+    trajectory = np.where(hour < rise, morning, np.where(hour > fall, evening, today))
+    return np.asarray(trajectory.reshape(days * 24, -1))
 
 
 def _decay(part: Array, start_c: Array, end_c: Array) -> Array:
@@ -100,7 +100,7 @@ def sun_share(record: DailyRecord, site: Site) -> Array:
     return np.clip(np.where(np.isnan(told), by_range, told), LEAST_SUN, MOST_SUN)
 
 
-def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunCourse) -> Array:
+def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
     """Rain by the hour [mm]: as recorded; of a day that nobody measured, what a sky as dull as that usually brings."""
     told = _hold(_column(record.rain_mm)) / 24
     guess = np.maximum(cloud_of(sun_w_m2, sun) - DULL, 0.0) * (RAIN_MM_D / 24)
@@ -121,7 +121,7 @@ def vapour_of(record: DailyRecord) -> Array:
     return np.repeat(saturation_kpa(_column(record.low_c) - dryness), 24, axis=0)
 
 
-def wind_of(record: DailyRecord, site: Site, sun: SunCourse) -> Array:
+def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
     """Wind by the hour [m/s]: the day's mean, recorded or usual, calmer in the dark."""
     known = _column(record.wind_m_s)
     mean = np.repeat(np.where(np.isnan(known), site.wind_m_s, known), 24, axis=0)
@@ -131,7 +131,7 @@ def wind_of(record: DailyRecord, site: Site, sun: SunCourse) -> Array:
     return np.asarray(mean * lit)
 
 
-def cloud_of(sun_w_m2: Array, sun: SunCourse) -> Array:
+def cloud_of(sun_w_m2: Array, sun: SunPath) -> Array:
     """Cloud cover 0-1 by the hour from how much of the cloudless sun arrives; nights take it from the days about them."""
     days = sun.days
     clear = sun.clear_w_m2.reshape(days, 24).sum(axis=1)

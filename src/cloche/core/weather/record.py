@@ -9,7 +9,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.weather.sky import SunCourse, sun_course
+from cloche.core.weather.sky import SunPath, sun_path
 
 Array = NDArray[np.float64]
 
@@ -39,9 +39,9 @@ class Site:
     utc_h: float = 0.0
     wind_m_s: float = 2.0
 
-    def sun(self, first: date, days: int) -> SunCourse:
+    def sun(self, first: date, days: int) -> SunPath:
         """The sun over whole days from midnight of `first`."""
-        return sun_course(self.latitude_deg, self.longitude_deg, self.elevation_m, self.utc_h, first, days)
+        return sun_path(self.latitude_deg, self.longitude_deg, self.elevation_m, self.utc_h, first, days)
 
 
 @dataclass(frozen=True)
@@ -112,7 +112,7 @@ class HourlyWeather:
     """
 
     first: date
-    sun: SunCourse
+    sun: SunPath
     air_c: Array
     sun_w_m2: Array
     diffuse_w_m2: Array

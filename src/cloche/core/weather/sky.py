@@ -16,7 +16,7 @@ _AEROSOL, _WATER_CM = 0.1, 1.2
 
 
 @dataclass(frozen=True)
-class SunCourse:
+class SunPath:
     """The sun by hour of standard time: (hours,) each. Angles [rad], azimuth from north through east; clear sky [W/m²]."""
 
     elevation_rad: NDArray[np.float64]
@@ -29,15 +29,13 @@ class SunCourse:
         """Whole days covered."""
         return len(self.elevation_rad) // 24
 
-    def cut(self, start: int, stop: int) -> SunCourse:
+    def cut(self, start: int, stop: int) -> SunPath:
         """Hours from start to stop."""
-        return SunCourse(**{name: getattr(self, name)[start:stop] for name in self.__dataclass_fields__})
+        return SunPath(**{name: getattr(self, name)[start:stop] for name in self.__dataclass_fields__})
 
 
 @lru_cache(maxsize=64)
-def sun_course(
-    latitude_deg: float, longitude_deg: float, elevation_m: float, utc_h: float, first: date, days: int
-) -> SunCourse:
+def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_h: float, first: date, days: int) -> SunPath:
     """Sun at the centre of each hour of a standard clock that runs utc_h ahead of UTC, from midnight of `first`.
 
     Position by pvlib's NREL algorithm, clear sky by its simplified Solis model at the site's air pressure.
@@ -58,7 +56,7 @@ def sun_course(
     solis = clearsky.simplified_solis(elevation[up], _AEROSOL, _WATER_CM, pressure, dni_extra=extra[up])
     clear[up] = np.maximum(solis["ghi"], 0.0)
     angle = np.radians(elevation)
-    return SunCourse(angle, np.radians(position["azimuth"].to_numpy()), clear, extra * np.clip(np.sin(angle), 0, None))
+    return SunPath(angle, np.radians(position["azimuth"].to_numpy()), clear, extra * np.clip(np.sin(angle), 0, None))
 
 
 def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDArray[np.float64]:

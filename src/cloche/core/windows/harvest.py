@@ -34,7 +34,7 @@ from cloche.core.windows.stages import on, reached
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
-Bites = dict[Limit, NDArray[np.bool_]]
+Limiting = dict[Limit, NDArray[np.bool_]]
 WHOLE = np.ones(1)
 DARK = 0.6
 """Light that allows less growth than this is what holds a crop back."""
@@ -42,12 +42,12 @@ DARK = 0.6
 
 @dataclass(frozen=True)
 class Harvest:
-    """ripe: days from day 0, beyond the season's last where it never is; yields: share of a good harvest, 0-1; bites: what ends
-    it."""
+    """ripe: days from day 0, beyond the season's last where it never is; yields: share of a good harvest, 0-1; limiting: what
+    ends it."""
 
     ripe: Days
     yields: Array
-    bites: Bites
+    limiting: Limiting
 
 
 def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int, lead: float = 1.0) -> Harvest:
@@ -67,19 +67,19 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
         picked, ripe = (np.minimum(np.maximum(day, bulbs + RIPENS_D), last + 1) for day in (picked, ripe))
     never = picked > last
     sensitive, picked_in = np.minimum(sensitive, last), np.minimum(picked, last)
-    bites: Bites = {
+    limiting: Limiting = {
         Limit.LATE_FROST: on(season.next_frost(crop.frost_grown_c), old) < picked_in,
         Limit.SEASON: never | (picked - up > STRETCHES * max(printed_d, 20.0)),
     }
     if crop.life.flower_frost_c is not None:
-        bites[Limit.LATE_FROST] |= on(season.next_frost(crop.life.flower_frost_c), sensitive) < picked_in
-    dark = bites[Limit.SEASON] & (season.mean_light(up, picked_in) < DARK)
-    bites[Limit.LIGHT] = dark
-    bites[Limit.SEASON] = bites[Limit.SEASON] & ~dark
+        limiting[Limit.LATE_FROST] |= on(season.next_frost(crop.life.flower_frost_c), sensitive) < picked_in
+    dark = limiting[Limit.SEASON] & (season.mean_light(up, picked_in) < DARK)
+    limiting[Limit.LIGHT] = dark
+    limiting[Limit.SEASON] = limiting[Limit.SEASON] & ~dark
     yields = _heat_left(crop, season, up, sensitive, picked_in)
-    bites[Limit.HEAT] = ~never & (yields < LEAST_YIELD)
-    bites |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive, lead)
-    return Harvest(ripe, np.where(bites[Limit.HEAT] | never, 0.0, yields), bites)
+    limiting[Limit.HEAT] = ~never & (yields < LEAST_YIELD)
+    limiting |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive, lead)
+    return Harvest(ripe, np.where(limiting[Limit.HEAT] | never, 0.0, yields), limiting)
 
 
 def _established(crop: Crop, season: Season, up: Days) -> Harvest:
@@ -102,7 +102,7 @@ def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days
     return np.asarray(np.clip(LEAST_YIELD + (limit_c - hot_c) / (2 * HEAT_SPAN_K), 0.0, 1.0))
 
 
-def _bolts(crop: Crop, season: Season, up: Days) -> Bites:
+def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:
     """Chilled in youth, and days long enough then to run to seed."""
     chill = crop.life.chill
     if chill is None:
@@ -114,17 +114,17 @@ def _bolts(crop: Crop, season: Season, up: Days) -> Bites:
     return {Limit.BOLTS: (on(cold, end) - on(cold, up) >= chill.days) & (light_h >= BOLT_LIGHT_H)}
 
 
-def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: float) -> Bites:
+def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: float) -> Limiting:
     """Bulbs want growth before the longest days; peas and broad beans long or lengthening days to flower in."""
     last = season.days - 1
-    bites: Bites = {}
+    limiting: Limiting = {}
     if crop.life.long_days == "flowers":
         at = np.minimum(sensitive, last)
-        bites[Limit.DAYLENGTH] = (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]
+        limiting[Limit.DAYLENGTH] = (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]
     if crop.life.bulb_lead_d is not None:
         start = np.minimum(up, last)
         wait = season.until_longest[start]
         grown = season.grown_d(crop)
         lead = on(grown, np.minimum(start + wait + BULBS_TO_D, last)) - on(grown, start)
-        bites[Limit.DAYLENGTH] = (lead < share * crop.life.bulb_lead_d) | (wait > BULB_WAIT_D)
-    return bites
+        limiting[Limit.DAYLENGTH] = (lead < share * crop.life.bulb_lead_d) | (wait > BULB_WAIT_D)
+    return limiting

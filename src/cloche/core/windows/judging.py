@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop, Wintering
 from cloche.core.windows.growth import full_growth_d
-from cloche.core.windows.harvest import WHOLE, Bites, harvest
+from cloche.core.windows.harvest import WHOLE, Limiting, harvest
 from cloche.core.windows.limits import (
     DARK_GRACE_D,
     LEAST_SHARE,
@@ -21,7 +21,7 @@ from cloche.core.windows.limits import (
     SET_OUT_LEAD,
     YOUNG_NIGHT,
     Limit,
-    longest_lie_d,
+    longest_in_soil_d,
 )
 from cloche.core.windows.season import Bed
 from cloche.core.windows.stages import on, reached
@@ -42,10 +42,10 @@ SPRING_GROWTH = 0.75
 
 @dataclass(frozen=True)
 class Judged:
-    """bites: what stands in the way; yields: share of a good harvest, 0-1; ripe: days from day 0, the season's last + 1:
+    """limiting: what stands in the way; yields: share of a good harvest, 0-1; ripe: days from day 0, the season's last + 1:
     never."""
 
-    bites: Bites
+    limiting: Limiting
     yields: Array
     ripe: Days
 
@@ -53,24 +53,24 @@ class Judged:
 def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Seed, sets or tubers put in place to be harvested in the same season. half_d: days until half are up, inf: never."""
     season = bed.season
-    poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
+    poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
-    bites = _soil(crop, bed, sow_day, poor)
+    limiting = _soil(crop, bed, sow_day, poor)
     if crop.life.regrows != "shoots again":
         limit_c = crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
-        bites[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
+        limiting[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
     if crop.hardiness == "tender" and crop.start == "seed":
-        bites[Limit.NIGHTS] = ~poor & (on(season.nights_c, up) < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
+        limiting[Limit.NIGHTS] = ~poor & (on(season.nights_c, up) < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
     found = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
-    bites |= {limit: ~poor & bite for limit, bite in found.bites.items()}
-    return Judged(bites, np.where(poor, 0.0, found.yields), np.where(poor, season.days + 1, found.ripe))
+    limiting |= {limit: ~poor & failed for limit, failed in found.limiting.items()}
+    return Judged(limiting, np.where(poor, 0.0, found.yields), np.where(poor, season.days + 1, found.ripe))
 
 
 def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair."""
-    bites = _soil(crop, bed, sow_day, (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE))
-    del bites[Limit.WET]
-    return Judged(bites, np.ones(half_d.shape), np.full(half_d.shape, bed.season.days + 1))
+    limiting = _soil(crop, bed, sow_day, (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE))
+    del limiting[Limit.WET]
+    return Judged(limiting, np.ones(half_d.shape), np.full(half_d.shape, bed.season.days + 1))
 
 
 def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
@@ -79,7 +79,7 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
     members = season.air.low_c.shape[1]
     out = np.repeat(day[:, None], members, axis=1)
     coldest = season.coldest(HARDENED_D)[day]
-    bites: Bites = {
+    limiting: Limiting = {
         Limit.COLD: bed.week_c[day] < crop.plant_soil_c,
         Limit.HOT: bed.week_c[day] > ROOTS_HOT_C[crop.season],
         Limit.WET: bed.unworkable[day],
@@ -88,15 +88,15 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
         Limit.LIGHT: np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1),
     }
     found = harvest(crop, season, out, crop.maturity_planted_d, HARDENED_D, SET_OUT_LEAD)
-    for limit, bite in found.bites.items():
-        bites[limit] = bites[limit] | bite if limit in bites else bite
-    return Judged(bites, found.yields, found.ripe)
+    for limit, failed in found.limiting.items():
+        limiting[limit] = limiting[limit] | failed if limit in limiting else failed
+    return Judged(limiting, found.yields, found.ripe)
 
 
 def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
     """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough."""
     season = bed.season
-    poor = (half_d > longest_lie_d(crop)) | (share < LEAST_SHARE)
+    poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
     last = season.days - 1
     dark_day = np.minimum(sow_day + season.until_winter[sow_day], last)
@@ -105,18 +105,18 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
     full_d = np.where(up < dark, grown[dark_day] - on(grown, np.minimum(up, dark)), 0.0)
     # Put in while days are short or with no winter ahead it has nothing to stand.
     astray = np.repeat((season.until_winter[sow_day] > season.days)[:, None], half_d.shape[1], axis=1)
-    bites = _soil(crop, bed, sow_day, poor)
+    limiting = _soil(crop, bed, sow_day, poor)
     if how.plant_below_c is not None:
-        bites[Limit.HOT] |= bed.week_c[sow_day] > how.plant_below_c
-    bites[Limit.LIGHT] = ~poor & (full_d < how.grown_from_d)
-    bites[Limit.FORWARD] = ~poor & (full_d > how.grown_to_d)
-    bites[Limit.WINTER] = ~poor & (_winter_low(how, bed, np.maximum(up, sow_day[:, None])) < how.winter_limit_c)
-    bites[Limit.SEASON] = astray
+        limiting[Limit.HOT] |= bed.week_c[sow_day] > how.plant_below_c
+    limiting[Limit.LIGHT] = ~poor & (full_d < how.grown_from_d)
+    limiting[Limit.FORWARD] = ~poor & (full_d > how.grown_to_d)
+    limiting[Limit.WINTER] = ~poor & (_winter_low(how, bed, np.maximum(up, sow_day[:, None])) < how.winter_limit_c)
+    limiting[Limit.SEASON] = astray
     light_day = np.minimum(dark_day + season.until_spring[dark_day], last)
     light = np.repeat(light_day[:, None], half_d.shape[1], axis=1)
     need = np.full(half_d.shape, full_growth_d(crop, 7 * how.ripe_weeks * SPRING_GROWTH))
     (ripe,) = reached(grown, np.maximum(light, np.minimum(up, last)), need, WHOLE)
-    return Judged(bites, np.where(poor, 0.0, 1.0), ripe)
+    return Judged(limiting, np.where(poor, 0.0, 1.0), ripe)
 
 
 def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:
@@ -134,6 +134,6 @@ def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
     return np.clip(np.ceil(up), 0, last).astype(np.intp)
 
 
-def _soil(crop: Crop, bed: Bed, sow_day: Days, poor: NDArray[np.bool_]) -> Bites:
+def _soil(crop: Crop, bed: Bed, sow_day: Days, poor: NDArray[np.bool_]) -> Limiting:
     hot = poor & (bed.ten_days_c[sow_day] > crop.optimum_c)
     return {Limit.COLD: poor & ~hot, Limit.HOT: hot, Limit.WET: bed.unworkable[sow_day]}

@@ -15,10 +15,10 @@ FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 HALF = FRACTIONS.index(0.5)
 BAND = (0.1, 0.5, 0.9)
 SENSIBLE = SURE = 0.8
-LEAST_LIE_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 21.0}
-MOST_LIE_D = 56.0
-WINTER_LIE_D, SET_LIE_D = 75.0, 75.0
-LIE_FACTOR = 4.0
+LEAST_IN_SOIL_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 21.0}
+MOST_IN_SOIL_D = 56.0
+WINTER_IN_SOIL_D, SET_IN_SOIL_D = 75.0, 75.0
+IN_SOIL_FACTOR = 4.0
 """Seed that lies four times as long as at its best rots, is eaten or crusts over, within the days above: hardy seed sown in
 March lies six weeks and comes up (common practice, no source). Sets and tubers keep."""
 LEAST_SHARE = 0.5
@@ -84,11 +84,11 @@ class Limit(StrEnum):
 
 
 @lru_cache(maxsize=512)
-def longest_lie_d(crop: Crop) -> float:
+def longest_in_soil_d(crop: Crop) -> float:
     """Days that seed may lie before half are up for the sowing to be sensible."""
     if crop.winter:
-        return WINTER_LIE_D
+        return WINTER_IN_SOIL_D
     if crop.start != "seed":
-        return SET_LIE_D
+        return SET_IN_SOIL_D
     best = float(days_to_emergence(min(crop.rate.fastest_c, crop.optimum_to_c), crop, depth_m=crop.sowing_depth_m))
-    return float(np.clip(LIE_FACTOR * best, LEAST_LIE_D[crop.hardiness], MOST_LIE_D))
+    return float(np.clip(IN_SOIL_FACTOR * best, LEAST_IN_SOIL_D[crop.hardiness], MOST_IN_SOIL_D))

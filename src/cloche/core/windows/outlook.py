@@ -77,7 +77,7 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
         judged = judging.sown(crop, bed, day, half_d, share)
     days_to = np.sort(hours / 24, axis=2)[:, :, _ranks(hours.shape[2])].transpose(0, 2, 1)
     shares = np.sort(share, axis=1)[:, _ranks(share.shape[1])].T
-    success, failing, succeeds = _counted(judged.bites)
+    success, failing, succeeds = _counted(judged.limiting)
     worth = (judged.yields * succeeds).mean(axis=1)
     harvest_d = _harvest_d(bed.season, day, judged.ripe)
     good = best_days(crop, day, success, worth, harvest_d, quick_and_full(days_to[HALF, 1], shares[1], success))
@@ -104,7 +104,7 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
 def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
     """Judge every candidate day for planting out; bed: at the depth of the roots."""
     judged = judging.planted_out(crop, bed, day)
-    success, failing, succeeds = _counted(judged.bites)
+    success, failing, succeeds = _counted(judged.limiting)
     members = succeeds.shape[1]
     worth = (judged.yields * succeeds).mean(axis=1)
     harvest_d = _harvest_d(bed.season, day, judged.ripe)
@@ -117,9 +117,9 @@ def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
     return Outlook(crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, good, found, none, nothing, nothing)
 
 
-def _counted(bites: judging.Bites) -> tuple[Array, Failing, NDArray[np.bool_]]:
-    shares, succeeds = counted(np.array(list(bites.values())))
-    failing = dict(zip(bites, shares, strict=True))
+def _counted(limiting: judging.Limiting) -> tuple[Array, Failing, NDArray[np.bool_]]:
+    shares, succeeds = counted(np.array(list(limiting.values())))
+    failing = dict(zip(limiting, shares, strict=True))
     return series.calm(succeeds.mean(axis=1)), failing, succeeds
 
 

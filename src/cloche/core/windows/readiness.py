@@ -12,7 +12,7 @@ from enum import StrEnum
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
-from cloche.core.windows.limits import longest_lie_d
+from cloche.core.windows.limits import longest_in_soil_d
 
 
 class Readiness(StrEnum):
@@ -45,7 +45,7 @@ def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Ve
     edge_days = float(days_to_emergence(edge_c, crop, times, crop.sowing_depth_m))
     cost_share = max(0.0, float(crop.share.at(edge_c)) * stands(crop) - share)
     ready = readiness(crop, soil_c)
-    if ready is Readiness.COMFORTABLE and days > longest_lie_d(crop):
+    if ready is Readiness.COMFORTABLE and days > longest_in_soil_d(crop):
         # The printed range begins where seed still lies for months: nobody is comfortable with that.
         ready = Readiness.AT_MINIMUM
     return Verdict(crop, ready, days, share, days - edge_days, cost_share)

@@ -12,7 +12,7 @@ from enum import StrEnum
 import numpy as np
 
 from cloche.core.crops.catalogue import HALF_A_DEGREE_F
-from cloche.core.windows.limits import HALF, Limit, longest_lie_d
+from cloche.core.windows.limits import HALF, Limit, longest_in_soil_d
 from cloche.core.windows.outlook import Outlook
 from cloche.core.windows.spans import Window, joined, spans_of, window
 
@@ -124,9 +124,9 @@ def _choice(outlook: Outlook, school: School, index: int, lost_d: float) -> Choi
 
 def _expected_up(outlook: Outlook, index: int) -> float:
     """Day on which half are up on average, where what fails is noticed and sown again."""
-    day, lie_d = float(outlook.day[index]), longest_lie_d(outlook.crop)
+    day, in_soil_d = float(outlook.day[index]), longest_in_soil_d(outlook.crop)
     fails, half_d = 1 - float(outlook.success[index]), float(outlook.days_to[HALF, 1, index])
-    first = day + min(half_d, lie_d)
-    again = min(int(np.searchsorted(outlook.day, day + lie_d)), len(outlook.day) - 1)
-    second = day + lie_d + min(float(outlook.days_to[HALF, 1, again]), lie_d)
+    first = day + min(half_d, in_soil_d)
+    again = min(int(np.searchsorted(outlook.day, day + in_soil_d)), len(outlook.day) - 1)
+    second = day + in_soil_d + min(float(outlook.days_to[HALF, 1, again]), in_soil_d)
     return (1 - fails) * first + fails * second

@@ -69,17 +69,17 @@ def mean_between(total: Array, start: Days, end: Days) -> Array:
 
 
 @compiled
-def counted(bites: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
+def counted(limiting: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
     """Of what ends a crop, (limits, days, members): the share of scenarios in which each bites, (limits, days), and where none
     does, (days, members)."""
-    limits, days, members = bites.shape
+    limits, days, members = limiting.shape
     shares, none = np.empty((limits, days)), np.ones((days, members), np.bool_)
     for k in range(limits):
         for d in range(days):
             count = 0
             for m in range(members):
-                count += bites[k, d, m]
-                none[d, m] &= not bites[k, d, m]
+                count += limiting[k, d, m]
+                none[d, m] &= not limiting[k, d, m]
             shares[k, d] = count / members
     return shares, none
 

@@ -73,11 +73,11 @@ def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     return said
 
 
-def _learned(character: dict[str, list[float]]) -> str:
+def _learned(parameters: dict[str, list[float]]) -> str:
     parts = [("heat", "as much heat"), ("rise", "the time to rise"), ("fade", "the time to fade")]
     said = [
-        f"{character[key][1]:.1f} times {name} ({character[key][0]:.1f} to {character[key][2]:.1f})"
+        f"{parameters[key][1]:.1f} times {name} ({parameters[key][0]:.1f} to {parameters[key][2]:.1f})"
         for key, name in parts
-        if key in character
+        if key in parameters
     ]
     return f"Against what such a bed usually does, its readings tell {words.listed(said)}." if said else ""

@@ -73,8 +73,8 @@ def _refresh_locked(garden: Garden, pk: int) -> bool:
         # An advisory lock, not a row lock: recording a reading must never wait for a forecast.
         with connection.cursor() as cursor:
             cursor.execute("SELECT pg_try_advisory_xact_lock(%s, %s)", [LOCK_CLASS, pk])
-            held = cursor.fetchone()[0]
-        place = stale(garden.places.all(), clock.today(garden.timezone)).filter(pk=pk).first() if held else None
+            snapshot = cursor.fetchone()[0]
+        place = stale(garden.places.all(), clock.today(garden.timezone)).filter(pk=pk).first() if snapshot else None
         if place is None:
             return False
         refresh(place)

@@ -114,7 +114,7 @@ def _success_words(crop: Crop, outlook: CropOutlook) -> str:
             f"A planting counts as a success when soil and nights are warm enough, no frost of the next fortnight is harder "
             f"than hardened plants stand, and {_harvest_words(crop, crop.maturity_planted_d)}."
         )
-    lies = round(float(crops.longest_lie_d(crop)))
+    lies = round(float(crops.longest_in_soil_d(crop)))
     start = (
         f"A {put(crop)[2]} counts as a success when half of what comes up is up within {lies} days, at least half of what lives"
     )

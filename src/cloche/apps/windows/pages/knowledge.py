@@ -16,7 +16,7 @@ LEARNED = {
     "convection": ("the wind cools it more", "it lies sheltered"),
     "evaporation": ("it loses more warmth by drying", "it loses little warmth by drying"),
     "conduction": ("its soil passes warmth on quickly", "its soil passes warmth on slowly"),
-    "skin": ("its surface insulates", "its surface lies bare and firm"),
+    "surface_resistance": ("its surface insulates", "its surface lies bare and firm"),
     "light": ("its cover lets through more light", "its cover lets through less light"),
     "exchange": ("its cover is draughty", "its cover is tight"),
     "loss": ("its cover keeps less warmth", "its cover keeps more warmth"),
@@ -97,9 +97,9 @@ def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
     return f"{said} {FAR_OFF}" if any(_far(name, data["character"]) for name in BELIEVABLE) else said
 
 
-def _far(name: str, character: dict[str, list[float]]) -> bool:
+def _far(name: str, parameters: dict[str, list[float]]) -> bool:
     """Whether it lies as far from its description as can be."""
-    middle = character.get(name, [1.0, 1.0, 1.0])[1]
+    middle = parameters.get(name, [1.0, 1.0, 1.0])[1]
     return max(middle, 1 / middle) > AS_FAR_AS_CAN_BE * BELIEVABLE[name]
 
 

@@ -11,7 +11,7 @@ from cloche.apps.windows.selectors import Ground
 from cloche.bridge import offered
 from cloche.bridge.layout import FIELD_STEP_H
 from cloche.bridge.units import Units
-from cloche.drawing import air, course, strips
+from cloche.drawing import air, chart, strips
 from cloche.drawing.geometry import Tick
 
 DEPTH_LABELS_M = (0.05, 0.10, 0.20, 0.40)
@@ -31,8 +31,8 @@ class Depth:
 class GroundPicture:
     """Drawings on one time axis. other: line of another depth, empty where none is chosen."""
 
-    field: course.Field
-    course: course.Course
+    field: chart.Field
+    course: chart.Chart
     covers: list[strips.Strip]
     air: air.Air | None
     depths: list[Depth]
@@ -42,17 +42,17 @@ class GroundPicture:
 def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> GroundPicture:
     """Three weeks back, a fortnight on; also: another depth, in cm."""
     data = ground.data
-    span = course.Span(ground.start, ground.end, local)
-    field = course.field(data["field_c"], data["field_depths_m"], _depth_ticks(units, data["field_depths_m"][-1]), span)
+    span = chart.Span(ground.start, ground.end, local)
+    field = chart.field(data["field_c"], data["field_depths_m"], _depth_ticks(units, data["field_depths_m"][-1]), span)
     scaled = [[units.temperature_from_c(v) for v in data[f"near_{side}_c"]] for side in ("low", "mid", "high")]
     readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
-    drawn = course.course(course.Hours(*scaled), readings, span)
+    drawn = chart.chart(chart.Hours(*scaled), readings, span)
     depths, other = _other_depth(ground, units, also, drawn.limits, span)
     return GroundPicture(field, drawn, strips.strips(_covers(ground, local), span), _air(ground, units, span), depths, other)
 
 
 def _other_depth(
-    ground: Ground, units: Units, also: str, limits: tuple[float, float], span: course.Span
+    ground: Ground, units: Units, also: str, limits: tuple[float, float], span: chart.Span
 ) -> tuple[list[Depth], str]:
     """Depths to choose from, and the line of the chosen one."""
     choices, line = [], ""
@@ -60,7 +60,7 @@ def _other_depth(
         key = f"{depth_m * 100:.0f}"
         choices.append(Depth(key, "the surface" if depth_m == 0 else units.length_text(depth_m), key == also))
         if key == also:
-            line = course.line([units.temperature_from_c(v) for v in row], FIELD_STEP_H, limits, span)
+            line = chart.line([units.temperature_from_c(v) for v in row], FIELD_STEP_H, limits, span)
     return choices, line
 
 
@@ -82,14 +82,14 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
     return found
 
 
-def _air(ground: Ground, units: Units, span: course.Span) -> air.Air | None:
+def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:
     """Air inside, where something stands over the place."""
     data = ground.data
     if not data["inside_mid_c"]:
         return None
     scaled = [[units.temperature_from_c(v) for v in data[f"inside_{side}_c"]] for side in ("low", "mid", "high")]
     outside = [units.temperature_from_c(v) for v in data["outside_c"]]
-    return air.air(course.Hours(*scaled), outside, units.temperature_from_c(0.0), span)
+    return air.air(chart.Hours(*scaled), outside, units.temperature_from_c(0.0), span)
 
 
 def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str, bool, bool]:  # type: ignore[no-untyped-def]

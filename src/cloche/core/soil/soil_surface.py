@@ -31,7 +31,7 @@ class Hour(NamedTuple):
     vapour: float
 
 
-class Skin(NamedTuple):
+class SoilSurface(NamedTuple):
     """A surface: share of sun absorbed, conductance to the first centre [W/m²K] through crust, mulch and snow, factor of
     convection, wetness 0-1 (1: evaporates as water does)."""
 
@@ -69,17 +69,17 @@ def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
 
 
 @compiled
-def open_balance(skin: Skin, hour: Hour, first_c: float, surface_c: float) -> Balance:
+def open_balance(soil_surface: SoilSurface, hour: Hour, first_c: float, surface_c: float) -> Balance:
     """Balance of open ground for the first cell at first_c; surface_c: a guess of the surface."""
-    conductance, surface = skin.conductance, surface_c
-    gains = skin.absorbs * hour.sun + SOIL_EMISSIVITY * hour.sky + conductance * first_c
+    conductance, surface = soil_surface.conductance, surface_c
+    gains = soil_surface.absorbs * hour.sun + SOIL_EMISSIVITY * hour.sky + conductance * first_c
     slope, latent = conductance, 0.0
     for _ in range(MOST_ROUNDS):
         warmer = surface - hour.air
-        exchange = convection_w_m2k(warmer, hour.wind, skin.convection)
+        exchange = convection_w_m2k(warmer, hour.wind, soil_surface.convection)
         pressure, curve = vapour_curve(surface)
         lift = pressure - hour.vapour
-        moist = (skin.wet if lift > 0 else 1.0) * exchange / PSYCHROMETER_KPA_K
+        moist = (soil_surface.wet if lift > 0 else 1.0) * exchange / PSYCHROMETER_KPA_K
         kelvin = surface + KELVIN
         emitted = SOIL_EMISSIVITY * STEFAN_BOLTZMANN * kelvin**4
         slope = 4.0 * emitted / kelvin + exchange + moist * curve + conductance

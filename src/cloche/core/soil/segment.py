@@ -1,4 +1,4 @@
-"""What stays the same over a stretch of hours: the columns' make-up, their surfaces, the covers over them."""
+"""What stays the same over a segment of hours: the columns' make-up, their surfaces, the covers over them."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ from numpy.typing import NDArray
 from cloche.core.covers.air import FACTORS_OF_COVER, Cover
 from cloche.core.covers.kinds import NOT_KNOWN, CoverPeriod
 from cloche.core.soil.bed import Surface
+from cloche.core.soil.cases import CaseBatch, sun_on_sides
 from cloche.core.soil.hours import BY_AIR, Top
-from cloche.core.soil.lanes import Batch, sun_on_sides
 from cloche.core.soil.layers import Columns
 
 BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.0}
@@ -21,23 +21,23 @@ BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.
 Array = NDArray[np.float64]
 
 
-class Stretch:
-    """The batch as it stands from an hour on: columns, top; covers (24, lanes, fields of `Cover` but its factors) by hour."""
+class Segment:
+    """The batch as it stands from an hour on: columns, top; covers (24, cases, fields of `Cover` but its factors) by hour."""
 
-    def __init__(self, batch: Batch, hour: int) -> None:
+    def __init__(self, batch: CaseBatch, hour: int) -> None:
         surfaces = batch.surfaces_at(hour)
         self.columns = batch.make_up(surfaces, hour)
-        standing = [lane.cover_at(hour) for lane in batch.lanes]
-        self.covers = np.zeros((24, len(standing), len(Cover._fields) - FACTORS_OF_COVER))
-        for lane, cover in enumerate(standing):
+        current = [case.cover_at(hour) for case in batch.cases]
+        self.covers = np.zeros((24, len(current), len(Cover._fields) - FACTORS_OF_COVER))
+        for case, cover in enumerate(current):
             if cover is not None:
-                self.covers[:, lane] = [_row(cover, of_day + 0.5) for of_day in range(24)]
-        self.top = _top(batch, surfaces, self.columns, standing, hour)
+                self.covers[:, case] = [_row(cover, of_day + 0.5) for of_day in range(24)]
+        self.top = _top(batch, surfaces, self.columns, current, hour)
 
 
-def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list[CoverPeriod | None], hour: int) -> Top:
-    is_covered = batch.spread([cover is not None for cover in standing]) > 0
-    resistance = batch.spread([s.resistance_m2k_w for s in surfaces]) * batch.factor("skin")
+def _top(batch: CaseBatch, surfaces: list[Surface], columns: Columns, current: list[CoverPeriod | None], hour: int) -> Top:
+    is_covered = batch.spread([cover is not None for cover in current]) > 0
+    resistance = batch.spread([s.resistance_m2k_w for s in surfaces]) * batch.factor("surface_resistance")
     follows = is_covered & (batch.neighbour != np.arange(batch.columns))
     return Top(
         sun=batch.spread([s.sun for s in surfaces]),
@@ -47,9 +47,9 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list
         wetness=batch.spread([s.wetness for s in surfaces]),
         evaporation=batch.factor("evaporation"),
         supply=batch.factor("supply"),
-        **_of_cover(batch, standing),
-        passes=batch.spread([1.0 if cover is None else cover.kind.permeable for cover in standing]),
-        side_sun=batch.spread([sun_on_sides(lane.bed, lane.cover_at(hour)) for lane in batch.lanes]),
+        **_of_cover(batch, current),
+        passes=batch.spread([1.0 if cover is None else cover.kind.permeable for cover in current]),
+        side_sun=batch.spread([sun_on_sides(case.bed, case.cover_at(hour)) for case in batch.cases]),
         pool=batch.spread([texture.pool_mm for texture in batch.textures]),
         store=batch.spread([texture.store_mm for texture in batch.textures]),
         above=batch.spread([texture.above_mm for texture in batch.textures]),
@@ -57,15 +57,15 @@ def _top(batch: Batch, surfaces: list[Surface], columns: Columns, standing: list
         heat=batch.factor("heat"),
         rise=batch.factor("rise"),
         fade=batch.factor("fade"),
-        lane=batch.spread(list(range(len(batch.lanes)))).astype(np.int64),
+        case=batch.spread(list(range(len(batch.cases)))).astype(np.int64),
         beside=np.where(follows, batch.neighbour, BY_AIR),
         is_covered=is_covered,
     )
 
 
-def _of_cover(batch: Batch, standing: list[CoverPeriod | None]) -> dict[str, Array]:
+def _of_cover(batch: CaseBatch, current: list[CoverPeriod | None]) -> dict[str, Array]:
     """The factors of what stands over each column: the members', narrowed and moved by what other beds tell."""
-    known = [NOT_KNOWN if cover is None else cover.known for cover in standing]
+    known = [NOT_KNOWN if cover is None else cover.known for cover in current]
     found = {}
     for i, name in enumerate(("light", "exchange", "loss")):
         middle, doubt = (batch.spread([one[i][part] for one in known]) for part in (0, 1))

@@ -15,7 +15,7 @@ from cloche.drawing.slice import DEPTH_POWER
 WIDTH = 1064.0
 LEFT, RIGHT = 34.0, 1056.0
 FIELD_TOP, FIELD_BOTTOM = 14.0, 190.0
-COURSE_TOP, COURSE_BOTTOM = 14.0, 250.0
+CHART_TOP, CHART_BOTTOM = 14.0, 250.0
 
 
 @dataclass(frozen=True)
@@ -44,7 +44,7 @@ class Field:
 
 
 @dataclass(frozen=True)
-class Course:
+class Chart:
     """The course at seed depth."""
 
     past: str
@@ -95,16 +95,16 @@ class Hours:
 
 
 def line(values: Sequence[float], step_h: float, limits: tuple[float, float], span: Span) -> str:
-    """Another course on the scale of `course`: means over steps of so many hours; limits: the scale's ends."""
-    y = Linear(*limits, COURSE_BOTTOM, COURSE_TOP)
+    """Another course on the scale of `chart`: means over steps of so many hours; limits: the scale's ends."""
+    y = Linear(*limits, CHART_BOTTOM, CHART_TOP)
     at = [span.x(span.start + timedelta(hours=(i + 0.5) * step_h)) for i in range(len(values))]
     return path(zip(at, (y(min(max(v, limits[0]), limits[1])) for v in values), strict=True))
 
 
-def course(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], span: Span) -> Course:
+def chart(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], span: Span) -> Chart:
     """readings: (taken_at, value, words, at seed depth, strange)."""
     low, high = _limits(hours, [value for _, value, _, _, strange in readings if not strange])
-    y = Linear(low, high, COURSE_BOTTOM, COURSE_TOP)
+    y = Linear(low, high, CHART_BOTTOM, CHART_TOP)
     x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(hours.middle))]
     now = int((span.now - span.start) / timedelta(hours=1))
     # A strange reading beyond the scale is drawn at its edge: it must not flatten all the others.
@@ -113,7 +113,7 @@ def course(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bo
         for at, v, words, deep, odd in readings
     ]
     days_x, day_low, day_high = _daily(hours, x, now)
-    return Course(
+    return Chart(
         past=path(zip(x[: now + 1], map(y, hours.middle[: now + 1]), strict=True)),
         coming=path(zip(x[now:], map(y, hours.middle[now:]), strict=True)),
         band=band(days_x, [y(v) for v in day_low], [y(v) for v in day_high]),

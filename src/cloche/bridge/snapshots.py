@@ -12,10 +12,10 @@ import numpy as np
 from cloche.bridge.clocks import midnight_of
 from cloche.bridge.evidence import Evidence
 from cloche.bridge.layout import MEMBERS
-from cloche.bridge.places import Lie, felt, lie_of
+from cloche.bridge.places import Situation, felt, situation_of
 from cloche.core.soil.calibrate import Learned
 from cloche.core.soil.drift import Drift, Wandering
-from cloche.core.soil.physical import Standing, draw, stop
+from cloche.core.soil.physical import Checkpoint, draw, stop
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
@@ -27,7 +27,7 @@ _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering
 
 
 @dataclass(frozen=True)
-class Held:
+class ModelSnapshot:
     """learned: on the clock that begins with `weather`'s first day; weather: (days, members); run_up_d: of them before today;
     normals: the site's; utc_h: of the clock."""
 
@@ -43,30 +43,30 @@ class Held:
         return self.weather.first + timedelta(days=self.run_up_d)
 
 
-def pack(held: Held) -> bytes:
+def pack(snapshot: ModelSnapshot) -> bytes:
     """For storage. Weather in single precision: hundredths of a degree are what it was given in."""
-    learned = held.learned
+    learned = snapshot.learned
     arrays = {f"learned_{name}": getattr(learned, name) for name in _ARRAYS}
     arrays |= {f"drift_{name}": getattr(learned.drift, name) for name in _DRIFT}
-    arrays |= {f"weather_{name}": values.astype(np.float32) for name, values in held.weather.values.items()}
-    arrays |= {f"normals_{name}": getattr(held.normals, name) for name in ("low_c", "high_c")}
+    arrays |= {f"weather_{name}": values.astype(np.float32) for name, values in snapshot.weather.values.items()}
+    arrays |= {f"normals_{name}": getattr(snapshot.normals, name) for name in ("low_c", "high_c")}
     said = {
         "names": learned.names,
         "first_h": learned.first_h,
         "covers": learned.covers,
         "wandering": asdict(learned.drift.wandering),
-        "first": held.weather.first.isoformat(),
-        "run_up_d": held.run_up_d,
-        "sd_k": np.asarray(held.normals.day_sd_k).tolist(),
-        "source": held.normals.source,
-        "utc_h": held.utc_h,
+        "first": snapshot.weather.first.isoformat(),
+        "run_up_d": snapshot.run_up_d,
+        "sd_k": np.asarray(snapshot.normals.day_sd_k).tolist(),
+        "source": snapshot.normals.source,
+        "utc_h": snapshot.utc_h,
     }
     room = io.BytesIO()
     np.savez_compressed(room, said=np.frombuffer(json.dumps(said).encode(), dtype=np.uint8), **arrays)
     return room.getvalue()
 
 
-def unpack(kept: bytes) -> Held:
+def unpack(kept: bytes) -> ModelSnapshot:
     """What was packed."""
     with np.load(io.BytesIO(kept)) as room:
         found = {name: room[name] for name in room.files}
@@ -78,7 +78,7 @@ def unpack(kept: bytes) -> Held:
     )
     weather = DailyRecord(date.fromisoformat(said["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
     normals = Normals(**part["normals_"], day_sd_k=np.asarray(said["sd_k"]), source=said["source"])
-    return Held(learned, weather, said["run_up_d"], normals, said["utc_h"])
+    return ModelSnapshot(learned, weather, said["run_up_d"], normals, said["utc_h"])
 
 
 _KINDS = ("learned_", "drift_", "weather_", "normals_")
@@ -89,13 +89,13 @@ def site_of(evidence: Evidence, utc_h: float) -> Site:
     return Site(evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, utc_h)
 
 
-def stand(held: Held, evidence: Evidence, depths_m: list[float]) -> tuple[Lie, HourlyWeather, Standing]:
+def stand(snapshot: ModelSnapshot, evidence: Evidence, depths_m: list[float]) -> tuple[Situation, HourlyWeather, Checkpoint]:
     """The place as it stands at today's first midnight, from which its lie's hours count; and the weather outside from then.
 
     evidence: its description, covers and deeds are read, not its readings and weather.
     """
-    lie = lie_of(evidence, held.normals, midnight_of(held.weather.first, held.utc_h))
-    outside = hours_of(held.weather, site_of(evidence, held.utc_h))
-    drawn = draw(held.learned, len(outside), MEMBERS, evidence.seed)
-    standing = stop(lie.place, drawn, felt(lie, outside), depths_m, held.run_up_d)
-    return lie, outside.cut(held.run_up_d, len(held.weather)), standing
+    situation = situation_of(evidence, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
+    outside = hours_of(snapshot.weather, site_of(evidence, snapshot.utc_h))
+    drawn = draw(snapshot.learned, len(outside), MEMBERS, evidence.seed)
+    checkpoint = stop(situation.place, drawn, felt(situation, outside), depths_m, snapshot.run_up_d)
+    return situation, outside.cut(snapshot.run_up_d, len(snapshot.weather)), checkpoint

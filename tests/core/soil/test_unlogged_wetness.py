@@ -3,15 +3,15 @@
 import numpy as np
 import pytest
 
-from cloche.core.soil import damp
-from cloche.core.soil.bed import Bed, Character
+from cloche.core.soil import unlogged_wetness
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
-from cloche.core.soil.skin import Skin
-from cloche.core.soil.wetness import Holds, skin_of
+from cloche.core.soil.soil_surface import SoilSurface
+from cloche.core.soil.wetness import Holds, soil_surface_of
 from tests.core.soil.test_calibrate import DAYS, KNOWN_D, NONE, PLACE, weather
 from tests.core.weathers import WAVE
 
@@ -23,7 +23,9 @@ def watered(place: Place = PLACE, added: float = 0.6) -> np.ndarray:
     """Course at 5 cm of a bed that is kept wet from the ninth day on."""
     wet = np.zeros((DAYS * 24, 1))
     wet[FROM_D * 24 :] = added
-    return simulate([place.lane(weather(), Character.plain(1), damp=wet)], [0.05])[0].at(0.05)[:, 0].astype(float)
+    return (
+        simulate([place.case(weather(), Parameters.typical(1), unlogged_wetness=wet)], [0.05])[0].at(0.05)[:, 0].astype(float)
+    )
 
 
 def readings(days: int = KNOWN_D) -> Readings:
@@ -43,9 +45,9 @@ def test_watering_nobody_logged_is_noticed_and_carried_on() -> None:
     low, middle, high = learn(PLACE, weather(), readings(days=15)).lately_wetter()
     assert 0.0 < low < middle < high
     assert learn(PLACE, weather(), NONE).lately_wetter() == (0.0, 0.0, 0.0)
-    course = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :].mean(axis=1)
+    trajectory = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :].mean(axis=1)
     dry = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[: FROM_D * 24].mean(axis=1)
-    assert np.sqrt(np.mean((course - watered()[KNOWN_D * 24 :]) ** 2)) < 1.0
+    assert np.sqrt(np.mean((trajectory - watered()[KNOWN_D * 24 :]) ** 2)) < 1.0
     assert np.sqrt(np.mean((dry - watered()[: FROM_D * 24]) ** 2)) < 1.0
 
 
@@ -57,24 +59,24 @@ def test_a_wetter_surface_is_cooler_and_mulch_keeps_it_out_of_reach() -> None:
 
 
 def test_wetness_stays_between_dry_and_water() -> None:
-    bare, half_full = Skin(0.8, 60.0, 1.0, 0.0), (4.0, 20.0, 0.0)
-    wets = [skin_of(bare, 0.25, 1.0, added, half_full, HOLDS).wet for added in (-2.0, 0.0, 0.2, 2.0)]
+    bare, half_full = SoilSurface(0.8, 60.0, 1.0, 0.0), (4.0, 20.0, 0.0)
+    wets = [soil_surface_of(bare, 0.25, 1.0, added, half_full, HOLDS).wet for added in (-2.0, 0.0, 0.2, 2.0)]
     assert wets == pytest.approx([0.0, 0.5, 0.7, 1.0])
 
 
 def test_knots_remember_and_wander_as_said() -> None:
-    knots = damp.path(np.random.default_rng(1).standard_normal((400, 500)), 0.3)
+    knots = unlogged_wetness.path(np.random.default_rng(1).standard_normal((400, 500)), 0.3)
     assert knots.std(axis=1) == pytest.approx(np.full(400, 0.3), abs=0.05)
-    later = int(damp.MEMORY_D / damp.KNOT_D)
+    later = int(unlogged_wetness.MEMORY_D / unlogged_wetness.KNOT_D)
     both = np.corrcoef(knots[:-later].ravel(), knots[later:].ravel())[0, 1]
     assert both == pytest.approx(np.exp(-1), abs=0.05)
 
 
 def test_between_knots_it_is_straight_and_held_outside() -> None:
-    hours = int(24 * damp.KNOT_D)
-    course = damp.hourly(np.array([[1.0], [3.0]]), float(hours), 3 * hours)[:, 0]
-    assert course[: hours // 2] == pytest.approx(np.ones(hours // 2))
-    assert course[hours + hours // 2] == pytest.approx(2.0, abs=0.05)
-    assert course[-1] == 3.0
-    assert damp.knots_over(0) == 2
-    assert damp.knots_over(2.5 * hours) == 4
+    hours = int(24 * unlogged_wetness.KNOT_D)
+    trajectory = unlogged_wetness.hourly(np.array([[1.0], [3.0]]), float(hours), 3 * hours)[:, 0]
+    assert trajectory[: hours // 2] == pytest.approx(np.ones(hours // 2))
+    assert trajectory[hours + hours // 2] == pytest.approx(2.0, abs=0.05)
+    assert trajectory[-1] == 3.0
+    assert unlogged_wetness.knots_over(0) == 2
+    assert unlogged_wetness.knots_over(2.5 * hours) == 4

@@ -1,6 +1,6 @@
-"""Many places side by side: each lane is a place in all its members; a batch lays the lanes' columns next to each other.
+"""Many places side by side: each case is a place in all its members; a batch lays the cases' columns next to each other.
 
-A cover narrower than the ground is deep loses heat sideways, so a covered lane gets an open neighbour that runs along with it.
+A cover narrower than the ground is deep loses heat sideways, so a covered case gets an open neighbour that runs along with it.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import materials
-from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Character, Surface, Work, filmed, surface_at
+from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Parameters, Surface, Work, filmed, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
 from cloche.core.soil.hours import Begin, Forcing
 from cloche.core.soil.layers import Columns
@@ -39,25 +39,25 @@ WALLS_W_M2K = 5.6
 
 
 @dataclass(frozen=True)
-class Lane:
+class Case:
     """A place to run. start_c: (cells,) or (members, cells) profile at the first hour; deep_c: (hours,) below the column,
-    without deep_k. damp: (hours, members) wetness added. begin: where it is taken up again, instead of start_c; begin_beside:
-    so the open ground at its side."""
+    without deep_k. unlogged_wetness: (hours, members) wetness added. begin: where it is taken up again, instead of start_c;
+    begin_beside: so the open ground at its side."""
 
     bed: Bed
     weather: HourlyWeather
-    character: Character
+    parameters: Parameters
     start_c: Array
     deep_c: Array
     covers: tuple[CoverPeriod, ...] = field(default=())
-    damp: Array | None = None
+    unlogged_wetness: Array | None = None
     begin: Begin | None = None
     begin_beside: Begin | None = None
 
     @property
     def members(self) -> int:
         """How many columns it takes."""
-        return len(self.character.sun)
+        return len(self.parameters.sun)
 
     @property
     def grid(self) -> Grid:
@@ -75,15 +75,15 @@ class Lane:
         found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
         return next((c for c in found if c is not above), None)
 
-    def bare(self) -> Lane:
+    def bare(self) -> Case:
         """The open ground beside it."""
         bed = replace(self.bed, heating=None)
         return replace(self, covers=(), bed=bed, begin=self.begin_beside or self.begin, begin_beside=None)
 
     @property
     def ground(self) -> tuple[object, ...]:
-        """What it shares with other lanes of the same ground: their open neighbours are one."""
-        parts = (self.weather, self.character, self.start_c, self.deep_c, self.damp, self.begin)
+        """What it shares with other cases of the same ground: their open neighbours are one."""
+        parts = (self.weather, self.parameters, self.start_c, self.deep_c, self.unlogged_wetness, self.begin)
         return (self.bed, *map(id, parts))
 
     @property
@@ -94,107 +94,111 @@ class Lane:
         return {int(np.ceil(m)) for m in marks if 0 < m < len(self.weather)}
 
 
-class Batch:
+class CaseBatch:
     """Lanes with their neighbours, and where each one's columns lie."""
 
-    def __init__(self, lanes: Sequence[Lane]) -> None:
-        self.own = len(lanes)
-        self.lanes = list(lanes)
+    def __init__(self, cases: Sequence[Case]) -> None:
+        self.own = len(cases)
+        self.cases = list(cases)
         self.beside: dict[int, int] = {}
         grounds: dict[tuple[object, ...], int] = {}
-        for i, lane in enumerate(lanes):
-            if lane.covers and not lane.bed.indoors and lane.bed.volume is None:
-                bare = lane.bare()
-                self.beside[i] = grounds.setdefault(bare.ground, len(self.lanes))
-                if self.beside[i] == len(self.lanes):
-                    self.lanes.append(bare)
-        ends = np.cumsum([lane.members for lane in self.lanes])
-        self.slices = [slice(int(end) - lane.members, int(end)) for end, lane in zip(ends, self.lanes, strict=True)]
+        for i, case in enumerate(cases):
+            if case.covers and not case.bed.indoors and case.bed.volume is None:
+                bare = case.bare()
+                self.beside[i] = grounds.setdefault(bare.ground, len(self.cases))
+                if self.beside[i] == len(self.cases):
+                    self.cases.append(bare)
+        ends = np.cumsum([case.members for case in self.cases])
+        self.slices = [slice(int(end) - case.members, int(end)) for end, case in zip(ends, self.cases, strict=True)]
         self.columns = int(ends[-1])
         self.neighbour = np.arange(self.columns)
         for i, j in self.beside.items():
             self.neighbour[self.slices[i]] = np.arange(self.columns)[self.slices[j]]
-        self.hours = len(self.lanes[0].weather)
+        self.hours = len(self.cases[0].weather)
 
     def spread(self, values: Sequence[float]) -> Array:
-        """One value a lane to one a column."""
-        return np.repeat(np.asarray(values, dtype=np.float64), [lane.members for lane in self.lanes])
+        """One value a case to one a column."""
+        return np.repeat(np.asarray(values, dtype=np.float64), [case.members for case in self.cases])
 
     def factor(self, name: str) -> Array:
-        """A factor of the members' characters, (columns,)."""
+        """A factor of the members' parameters, (columns,)."""
         if name not in FACTORS:
             raise KeyError(name)
-        return np.concatenate([getattr(lane.character, name) for lane in self.lanes])
+        return np.concatenate([getattr(case.parameters, name) for case in self.cases])
 
     def forcing(self) -> Forcing:
         """All weather laid out by column."""
-        sun = self._wide([sun_on(lane.bed, lane.weather) for lane in self.lanes]) * self.factor("sun")
+        sun = self._wide([sun_on(case.bed, case.weather) for case in self.cases]) * self.factor("sun")
         parts = {
-            name: self._wide([getattr(lane.weather, f"{name}{unit}") for lane in self.lanes])
+            name: self._wide([getattr(case.weather, f"{name}{unit}") for case in self.cases])
             for name, unit in (("air", "_c"), ("sky", "_w_m2"), ("wind", "_m_s"), ("vapour", "_kpa"))
         }
-        warmer = np.where(self.spread([lane.bed.indoors for lane in self.lanes]) > 0, self.factor("room_k"), 0.0)
+        warmer = np.where(self.spread([case.bed.indoors for case in self.cases]) > 0, self.factor("room_k"), 0.0)
         parts["air"], parts["sky"] = parts["air"] + warmer, parts["sky"] + WALLS_W_M2K * warmer
-        parts["wind"] = parts["wind"] * self.spread([lane.bed.wind for lane in self.lanes])
-        damp = self._wide([np.zeros((1, 1)) if lane.damp is None else lane.damp for lane in self.lanes])
-        rain = self._wide([lane.weather.rain_mm * (not lane.bed.indoors) for lane in self.lanes])
-        given = self._wide([_given(lane) for lane in self.lanes])
-        snow = self._wide([lane.weather.snow_m for lane in self.lanes])
-        return Forcing(sun=sun, rain=rain, given=given, deep=self._deep(), damp=damp, snow=snow, **parts)
+        parts["wind"] = parts["wind"] * self.spread([case.bed.wind for case in self.cases])
+        unlogged_wetness = self._wide(
+            [np.zeros((1, 1)) if case.unlogged_wetness is None else case.unlogged_wetness for case in self.cases]
+        )
+        rain = self._wide([case.weather.rain_mm * (not case.bed.indoors) for case in self.cases])
+        given = self._wide([_given(case) for case in self.cases])
+        snow = self._wide([case.weather.snow_m for case in self.cases])
+        return Forcing(
+            sun=sun, rain=rain, given=given, deep=self._deep(), unlogged_wetness=unlogged_wetness, snow=snow, **parts
+        )
 
     def _wide(self, parts: list[Array]) -> Array:
-        wide = [np.broadcast_to(p, (self.hours, lane.members)) for p, lane in zip(parts, self.lanes, strict=True)]
+        wide = [np.broadcast_to(p, (self.hours, case.members)) for p, case in zip(parts, self.cases, strict=True)]
         return np.concatenate(wide, axis=1)
 
     def _deep(self) -> Array:
         parts = []
-        for lane in self.lanes:
-            free = lane.bed.volume is not None
-            warmer = lane.character.room_k if lane.bed.indoors else 0.0
-            parts.append(lane.weather.air_c + warmer if free else lane.deep_c[:, None] + lane.character.deep_k)
+        for case in self.cases:
+            free = case.bed.volume is not None
+            warmer = case.parameters.room_k if case.bed.indoors else 0.0
+            parts.append(case.weather.air_c + warmer if free else case.deep_c[:, None] + case.parameters.deep_k)
         return self._wide(parts)
 
     def start_c(self) -> Array:
         """Soil at the first hour, (columns, cells)."""
-        shapes = [(lane.members, len(lane.grid.thickness_m)) for lane in self.lanes]
-        return np.concatenate([np.broadcast_to(lane.start_c, shape) for lane, shape in zip(self.lanes, shapes, strict=True)])
+        shapes = [(case.members, len(case.grid.thickness_m)) for case in self.cases]
+        return np.concatenate([np.broadcast_to(case.start_c, shape) for case, shape in zip(self.cases, shapes, strict=True)])
 
     @property
     def textures(self) -> list[materials.Texture]:
-        """Each lane's ground."""
-        return [materials.TEXTURES[lane.bed.texture] for lane in self.lanes]
+        """Each case's ground."""
+        return [materials.TEXTURES[case.bed.texture] for case in self.cases]
 
     def surfaces_at(self, hour: float) -> list[Surface]:
-        """What each lane's surface is made of by then."""
-        films = (lane.film_at(hour) for lane in self.lanes)
-        bare = (surface_at(lane.bed, hour) for lane in self.lanes)
+        """What each case's surface is made of by then."""
+        films = (case.film_at(hour) for case in self.cases)
+        bare = (surface_at(case.bed, hour) for case in self.cases)
         return [now if film is None else filmed(now, film.kind) for now, film in zip(bare, films, strict=True)]
 
     def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
-        """Columns of all lanes."""
-        parts = [_columns(lane, surface, hour) for lane, surface in zip(self.lanes, surfaces, strict=True)]
+        """Columns of all cases."""
+        parts = [_columns(case, surface, hour) for case, surface in zip(self.cases, surfaces, strict=True)]
         return Columns(*(np.ascontiguousarray(np.concatenate(part)) for part in zip(*parts, strict=True)))
 
 
-def _given(lane: Lane) -> Array:
+def _given(case: Case) -> Array:
     """Water that was given by hand, (hours, 1) [mm]: it reaches the ground under every cover."""
-    given = np.zeros((len(lane.weather), 1))
-    for event in lane.bed.events:
+    given = np.zeros((len(case.weather), 1))
+    for event in case.bed.events:
         hour = int(event.hour)
         if event.work is Work.WATERED and 0 <= hour < len(given):
             given[hour] += event.amount or USUAL_WATER_MM
     return given
 
 
-def _columns(lane: Lane, surface: Surface, hour: float) -> Columns:
-    texture = materials.TEXTURES[lane.bed.texture]
-    moist = texture.moist if lane.bed.moist is None else lane.bed.moist
-    thickness, ones = lane.grid.thickness_m, np.ones((lane.members, 1))
-    dense = surface.capacity * lane.character.capacity[:, None]
+def _columns(case: Case, surface: Surface, hour: float) -> Columns:
+    texture = materials.TEXTURES[case.bed.texture]
+    moist = texture.moist if case.bed.moist is None else case.bed.moist
+    thickness, ones = case.grid.thickness_m, np.ones((case.members, 1))
+    dense = surface.capacity * case.parameters.capacity[:, None]
     capacity = materials.heat_capacity_j_m3k(texture, moist) * dense
     water = materials.water_share(texture, moist)
     frozen = np.maximum(capacity - water * (materials.WATER_J_M3K - materials.ICE_J_M3K), 0.4 * capacity)
-    factor = lane.character.conduction[:, None] * surface.conduction
+    factor = case.parameters.conduction[:, None] * surface.conduction
     thawed_w_mk, frozen_w_mk = (materials.conductivity_w_mk(texture, moist, ice) for ice in (False, True))
     distance = (thickness[1:] + thickness[:-1]) / 2
     half = thawed_w_mk * factor[:, 0] / (thickness[0] / 2)
@@ -206,8 +210,8 @@ def _columns(lane: Lane, surface: Surface, hour: float) -> Columns:
         thawed_w_mk / distance * factor,
         frozen_w_mk / distance * factor,
         half,
-        1 / (1 / below + 1 / (MAT_BOTTOM_W_M2K if lane.bed.heating else SMALL_BOTTOM_W_M2K)) if lane.bed.volume else below,
-        np.repeat(_side_rates(lane, lane.cover_at(hour))[None, :], lane.members, axis=0),
+        1 / (1 / below + 1 / (MAT_BOTTOM_W_M2K if case.bed.heating else SMALL_BOTTOM_W_M2K)) if case.bed.volume else below,
+        np.repeat(_side_rates(case, case.cover_at(hour))[None, :], case.members, axis=0),
     )
 
 
@@ -217,15 +221,15 @@ def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
     return SIDE_SUN_K_M2_W if exposed and not bed.indoors and cover is None else 0.0
 
 
-def _side_rates(lane: Lane, cover: CoverPeriod | None) -> Array:
+def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
     """How fast each cell follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
-    texture, grid = materials.TEXTURES[lane.bed.texture], lane.grid
+    texture, grid = materials.TEXTURES[case.bed.texture], case.grid
     capacity = materials.heat_capacity_j_m3k(texture, texture.moist)
     everywhere = np.ones(len(grid.thickness_m))
-    if lane.bed.volume:
-        return everywhere * SMALL_SIDE_W_M2K * lane.bed.volume.perimeter_per_area / capacity
+    if case.bed.volume:
+        return everywhere * SMALL_SIDE_W_M2K * case.bed.volume.perimeter_per_area / capacity
     if cover is not None:
-        width = cover.width_m or min(cover.kind.width_m, lane.bed.width_m)
+        width = cover.width_m or min(cover.kind.width_m, case.bed.width_m)
         return everywhere * (0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER)
-    above = grid.centre_m < lane.bed.raised_m
-    return np.asarray(above * 2 * RAISED_SIDE_W_M2K / (capacity * lane.bed.width_m), dtype=np.float64)
+    above = grid.centre_m < case.bed.raised_m
+    return np.asarray(above * 2 * RAISED_SIDE_W_M2K / (capacity * case.bed.width_m), dtype=np.float64)

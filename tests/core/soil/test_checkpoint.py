@@ -10,7 +10,7 @@ import pytest
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.bed import Bed
 from cloche.core.soil.calibrate import learn
-from cloche.core.soil.physical import Standing, draw, run, stop
+from cloche.core.soil.physical import Checkpoint, draw, run, stop
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from tests.core.weathers import FOR_EVER_H, WAVE, spell, under
@@ -22,7 +22,7 @@ LATER = CoverPeriod(kind("glass_frame"), STOP_D * 24 + 48.0, FOR_EVER_H)
 
 
 @cache
-def standing(covers: tuple[CoverPeriod, ...] = ()) -> Standing:
+def checkpoint(covers: tuple[CoverPeriod, ...] = ()) -> Checkpoint:
     weather = spell(date(2026, 3, 20), 1.0, 14.0, 0.8, days=DAYS - STOP_D)
     place = Place(Bed(), WAVE, covers)
     drawn = draw(learn(place, weather, NOTHING), len(weather), MEMBERS, 3)
@@ -38,36 +38,36 @@ def through(covers: tuple[CoverPeriod, ...]) -> np.ndarray:
 
 @pytest.mark.parametrize("covers", [(), (under("film_tunnel"),)], ids=["open", "covered all along"])
 def test_taken_up_again_it_is_as_if_never_stopped(covers: tuple[CoverPeriod, ...]) -> None:
-    again = standing(covers).on([standing(covers).place.covers], DAYS - STOP_D)[0]
+    again = checkpoint(covers).on([checkpoint(covers).place.covers], DAYS - STOP_D)[0]
     assert np.abs(again.soil_c - through(covers)).max() < 0.02
 
 
 def test_a_cover_put_on_later_is_as_if_it_had_been_known_from_the_start() -> None:
     own = replace(LATER, start_h=LATER.start_h - STOP_D * 24)
-    again = standing().on([(own,)], DAYS - STOP_D)[0]
+    again = checkpoint().on([(own,)], DAYS - STOP_D)[0]
     assert np.abs(again.soil_c - through((LATER,))).max() < 0.02
-    assert (again.soil_c[-24:] - standing().on([()], DAYS - STOP_D)[0].soil_c[-24:]).mean() > 1.0
+    assert (again.soil_c[-24:] - checkpoint().on([()], DAYS - STOP_D)[0].soil_c[-24:]).mean() > 1.0
 
 
 def test_covers_side_by_side_share_the_open_ground_beside_them() -> None:
     ways = [(replace(under("bell"), start_h=0.0),), (replace(under("film_tunnel"), start_h=0.0),)]
-    together, alone = standing().on(ways, 4), [standing().on([way], 4)[0] for way in ways]
+    together, alone = checkpoint().on(ways, 4), [checkpoint().on([way], 4)[0] for way in ways]
     for one, other in zip(together, alone, strict=True):
         np.testing.assert_array_equal(one.soil_c, other.soil_c)
 
 
 def test_what_was_kept_can_begin_another_run_more_than_once() -> None:
-    first, second = (standing().on([()], 3)[0].soil_c for _ in range(2))
+    first, second = (checkpoint().on([()], 3)[0].soil_c for _ in range(2))
     np.testing.assert_array_equal(first, second)
 
 
 def test_a_cover_in_the_past_leaves_its_open_neighbour_behind() -> None:
-    covered = standing((under("glass_frame"),)).behind
+    covered = checkpoint((under("glass_frame"),)).behind
     assert covered.end_beside is not None
     assert (covered.end.soil[:, 2] > covered.end_beside.soil[:, 2]).all()
 
 
 def test_stopped_twice_it_is_as_if_stopped_once() -> None:
-    later, own = standing().later(2), (replace(LATER, start_h=0.0),)
-    first = standing().on([(replace(own[0], start_h=48.0),)], DAYS - STOP_D)[0]
+    later, own = checkpoint().later(2), (replace(LATER, start_h=0.0),)
+    first = checkpoint().on([(replace(own[0], start_h=48.0),)], DAYS - STOP_D)[0]
     assert np.abs(later.on([own], DAYS - STOP_D - 2)[0].soil_c - first.soil_c[48:]).max() < 0.02
