@@ -32,7 +32,7 @@ PROBES = Path(__file__).parent / "data" / "calendar_probes.csv"
 OWN_SITES = Path(__file__).parent / "data" / "calendar_own_sites.csv"
 OWN_PROBES = Path(__file__).parent / "data" / "calendar_own_probes.csv"
 """Six more climates, written down before they were tried (common practice, no source)."""
-Way = tuple[str, str]
+Method = tuple[str, str]
 """A crop's key and how it gets into the ground: sown, planted (sets, cloves, tubers) or planted_out."""
 
 
@@ -42,7 +42,7 @@ class Probe:
 
     site: str
     crop: str
-    way: str
+    method: str
     day: date
     sensible: bool
 
@@ -73,7 +73,7 @@ def read_sites(path: Path) -> dict[str, dict[str, str]]:
     return {row["site"]: row for row in csv.DictReader(path.read_text(encoding="utf-8").splitlines())}
 
 
-def told(job: tuple[dict[str, str], date, tuple[Way, ...]]) -> list[CropDays]:
+def told(job: tuple[dict[str, str], date, tuple[Method, ...]]) -> list[CropDays]:
     """What a site's open bed says of some crops on a morning."""
     site, today, wanted = job
     months = tuple([float(value) for value in site[side].split()] for side in ("low_c", "high_c"))
@@ -90,17 +90,17 @@ def told(job: tuple[dict[str, str], date, tuple[Way, ...]]) -> list[CropDays]:
         typed_normals=(months[0], months[1]),
         seed=1,
         crops=tuple(crop for crop, _ in wanted),
-        ways={crop: as_judged(way) for crop, way in wanted},
+        methods={crop: as_judged(method) for crop, method in wanted},
     )
     return forecast(evidence).crops
 
 
-def as_judged(way: str) -> str:
+def as_judged(method: str) -> str:
     """Sets, cloves and tubers are judged like seed: put in place."""
-    return "planted_out" if way == "planted_out" else "sown"
+    return "transplanted" if method == "planted_out" else "direct"
 
 
-def all_told(jobs: Sequence[tuple[dict[str, str], date, tuple[Way, ...]]]) -> list[list[CropDays]]:
+def all_told(jobs: Sequence[tuple[dict[str, str], date, tuple[Method, ...]]]) -> list[list[CropDays]]:
     """Every job, one process a core."""
     os.environ["OPENBLAS_NUM_THREADS"] = "1"
     with ProcessPoolExecutor(os.cpu_count(), mp_context=get_context("spawn")) as pool:
@@ -111,18 +111,18 @@ def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[f
     """The chance given for each probe, in their order; 0 where a crop is not grown that way at all."""
     wanted: dict[tuple[str, date], list[dict[str, str]]] = defaultdict(list)
     for probe in probes:
-        rounds, way = wanted[probe.site, probe.told_on], as_judged(probe.way)
+        rounds, method = wanted[probe.site, probe.told_on], as_judged(probe.method)
         # A forecast looks at a crop in the way that is asked for; one that is asked about in both takes another.
-        fits = next((one for one in rounds if one.get(probe.crop, way) == way), None)
+        fits = next((one for one in rounds if one.get(probe.crop, method) == method), None)
         if fits is None:
             rounds.append(fits := {})
-        fits[probe.crop] = way
+        fits[probe.crop] = method
     asked = [(site, today, one) for (site, today), rounds in wanted.items() for one in rounds]
     found: dict[tuple[str, date, str, str], CropDays] = {}
     answers = all_told([(sites[site], today, tuple(sorted(one.items()))) for site, today, one in asked])
     for (site, today, one), rows in zip(asked, answers, strict=True):
-        found |= {(site, today, row.way, row.crop_key): row for row in rows if one.get(row.crop_key) == row.way}
-    return [_chance(found.get((one.site, one.told_on, as_judged(one.way), one.crop)), one) for one in probes]
+        found |= {(site, today, row.method, row.crop_key): row for row in rows if one.get(row.crop_key) == row.method}
+    return [_chance(found.get((one.site, one.told_on, as_judged(one.method), one.crop)), one) for one in probes]
 
 
 def _chance(row: CropDays | None, probe: Probe) -> float:
@@ -148,6 +148,6 @@ def score(probes: Sequence[Probe], given: Sequence[float]) -> int:
     for one, chance, holds in zip(probes, given, held, strict=True):
         if not holds:
             word = "sensible" if one.sensible else "not sensible"
-            print(f"{one.site} {one.crop} {one.way} {one.day:%m-%d}: {word}, chance given {chance:.2f}")
+            print(f"{one.site} {one.crop} {one.method} {one.day:%m-%d}: {word}, chance given {chance:.2f}")
     print(f"calendars: {sum(held)} of {len(held)} ({sum(held) / len(held):.1%})")
     return 0

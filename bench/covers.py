@@ -33,7 +33,7 @@ def evidence() -> Evidence:
 def print_table() -> None:
     """Seconds, the middle of a few."""
     told = evidence()
-    kept = forecast(told).kept
+    kept = forecast(told).snapshot
     print(f"kept of a place: {len(kept) / 1000:.0f} kB")
     for words, asked in (
         ("today, one crop", Asked(0, 14, EIGHT, ("carrot",))),

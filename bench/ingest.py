@@ -61,14 +61,14 @@ def make_devices(count: int) -> list[str]:
     """Devices with a probe each, in a garden of their own; returns their tokens."""
     from cloche.apps.gardens import clock
     from cloche.apps.gardens.models import Garden, Place
-    from cloche.apps.loggers.flows.devices import let_device_in, stick
+    from cloche.apps.loggers.flows.devices import deploy, let_device_in
 
     garden = Garden.objects.create(name=f"Bench {clock.real_now():%H%M%S%f}", latitude_deg=48.0, longitude_deg=15.0)
     tokens = []
     for i in range(count):
         place = Place.objects.create(garden=garden, name=f"Bed {i}", walking_order=i)
         device, token = let_device_in(garden, f"Logger {i}", "C", None)
-        stick(device, "1", place, 0.05)
+        deploy(device, "1", place, 0.05)
         tokens.append(token)
     return tokens
 

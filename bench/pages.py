@@ -32,7 +32,7 @@ def main() -> int:
         "Windows": f"{root}/windows/",
         "Round": f"{root}/round/",
         "Loggers": f"{root}/loggers/",
-        "Doubts": f"{root}/doubts/",
+        "Flags": f"{root}/flags/",
         "History": f"{root}/history/",
         "Weather": f"{root}/weather/",
         "Files": f"{root}/files/",

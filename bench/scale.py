@@ -31,7 +31,7 @@ def main() -> int:
     from bench.ingest import bytes_a_reading
     from cloche.apps.gardens import clock
     from cloche.apps.gardens.models import Garden, Membership, Place, User
-    from cloche.apps.loggers.flows.devices import let_device_in, stick
+    from cloche.apps.loggers.flows.devices import deploy, let_device_in
     from cloche.apps.loggers.models import Probe
     from cloche.apps.windows.flows.refresh import refresh_if_stale
 
@@ -43,7 +43,7 @@ def main() -> int:
     for i in range(PROBES):
         place = Place.objects.create(garden=garden, name=f"Bed {i}", walking_order=i)
         device, _ = let_device_in(garden, f"Logger {i}", "C", None)
-        stick(device, "1", place, 0.05)
+        deploy(device, "1", place, 0.05)
     probes = list(Probe.objects.filter(place__garden=garden).values_list("pk", flat=True))
     now = clock.now().replace(microsecond=0, second=0, minute=0)
     begun = time.perf_counter()
@@ -66,7 +66,7 @@ def main() -> int:
         "Today": f"{root}/",
         "Round": f"{root}/round/",
         "Loggers": f"{root}/loggers/",
-        "Doubts": f"{root}/doubts/",
+        "Flags": f"{root}/flags/",
     }
     with override_settings(ALLOWED_HOSTS=["testserver"]):
         client = Client()

@@ -52,8 +52,8 @@ def test_secrets_that_are_none(client: Client, db: None, token: str) -> None:
 
 
 @pytest.mark.parametrize("numbers", ["²", "1,²", "9" * 30, "-", ",,,", "\x00"])
-def test_words_on_doubts_that_are_none(signed_in: Client, garden: Garden, numbers: str) -> None:
-    assert signed_in.post(reverse("doubts", args=[garden.pk]), {"verdict": "right", "numbers": numbers}).status_code == 404
+def test_words_on_flags_that_are_none(signed_in: Client, garden: Garden, numbers: str) -> None:
+    assert signed_in.post(reverse("flags", args=[garden.pk]), {"review": "right", "numbers": numbers}).status_code == 404
 
 
 def stop(bed: Any, **more: Any) -> dict[str, Any]:

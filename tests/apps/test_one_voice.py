@@ -62,7 +62,7 @@ class Rooms:
         """Crop, place and way of every window that is open, by the file; what only raises plants left out."""
         beds = {place.name for place in self.places if place.kind not in BENCHES}
         return {
-            (row["crop"], row["place"], row["way"])
+            (row["crop"], row["place"], row["method"])
             for row in self.table
             if row["place"] in beds and date.fromisoformat(row["earliest"]) <= self.today
         }
@@ -121,7 +121,7 @@ def same_windows(one: Rooms) -> None:
         assert said[1].lower() in (str(len(rows)), NUMBERS.get(len(rows), ""))
     today = one.page("today")
     for place in one.places:
-        here = {(crop, way) for crop, name, way in one.open_now if name == place.name}
+        here = {(crop, method) for crop, name, method in one.open_now if name == place.name}
         if place.kind in BENCHES:
             continue
         lines = re.findall(r'<b>([^<]*)</b>.*?<span class="when">([^<]*)<', one.page("place", place.pk), re.S)
@@ -135,7 +135,7 @@ def same_windows(one: Rooms) -> None:
         assert card, place.name
         more = re.search(r"and (\d+) more", card[1])
         count = len(re.findall(r"<a href", card[1])) + (int(more[1]) if more else 0)
-        assert count == len({crop for crop, way in here if way == "sown"}), place.name
+        assert count == len({crop for crop, method in here if method == "direct"}), place.name
 
 
 COUNTED = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
@@ -150,7 +150,7 @@ def same_dates_in_the_calendar(one: Rooms) -> None:
     for row in one.table:
         if row["place"] not in beds:
             continue
-        name = f"{row['crop']}{'' if row['way'] == 'sown' else ', plants'} in {row['place']}"
+        name = f"{row['crop']}{'' if row['method'] == 'direct' else ', plants'} in {row['place']}"
         first = date.fromisoformat(row["earliest"])
         if first > one.today:
             assert (f"{name}: the window opens", first) in feed

@@ -10,7 +10,7 @@ import pytest
 from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.forecasting import forecast
 from cloche.bridge.snapshots import pack, unpack
-from cloche.bridge.whatif import Asked, Bought, what_if
+from cloche.bridge.whatif import Asked, CoverGain, what_if
 from tests.bridge.test_forecasting import TODAY, evidence, usual
 
 FRAME = CoverSpan("glass_frame", opens="above", above_c=22.0, opening=0.4)
@@ -25,7 +25,7 @@ def kept() -> bytes:
     return usual().kept
 
 
-def asked(*covers: CoverSpan, on_d: int = 0) -> list[Bought]:
+def asked(*covers: CoverSpan, on_d: int = 0) -> list[CoverGain]:
     return what_if(kept(), evidence(), Asked(on_d, 14, covers, ("carrot", "squash")))
 
 

@@ -46,7 +46,7 @@ def test_what_is_not_answered_waits_in_order() -> None:
 @pytest.mark.django_db(transaction=True)
 def test_over_http_it_is_heard_once_with_its_clock_set_right(live_server: Any, garden: Garden) -> None:
     device, token = devices.let_device_in(garden, "Logger", "C", None)
-    devices.stick(device, "1", make_place(garden), 0.05)
+    devices.deploy(device, "1", make_place(garden), 0.05)
     probe = SimulatedProbe(ahead=timedelta(minutes=20), faults=0.1)
     count = probe.measure(NOW - 10 * HOUR, NOW)
     again = list(probe.waiting)

@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 
-from cloche.drawing import bought, days, pairs, sandbox
+from cloche.drawing import cover_gain, days, pairs, sandbox
 from cloche.drawing.scale import colour
 
 
@@ -21,22 +21,22 @@ def numbers(path: str) -> list[float]:
 
 
 def test_a_ribbon_lies_within_its_room_and_wears_the_grounds_colours() -> None:
-    within = bought.limits(RISING)
-    found = bought.bought(RISING, RISING[0], within, 10.0, 14, [(10.0, "10°")])
+    within = cover_gain.limits(RISING)
+    found = cover_gain.cover_gain(RISING, RISING[0], within, 10.0, 14, [(10.0, "10°")])
     x, y = numbers(found.band)[::2], numbers(found.band)[1::2]
-    assert min(x) == bought.LEFT
-    assert max(x) == bought.WIDTH
-    assert bought.TOP <= min(y) <= max(y) <= bought.BOTTOM
+    assert min(x) == cover_gain.LEFT
+    assert max(x) == cover_gain.WIDTH
+    assert cover_gain.TOP <= min(y) <= max(y) <= cover_gain.BOTTOM
     assert found.stops[0].colour == colour(RISING[1][0])
     assert found.wanted_y == pytest.approx(found.values[0].at)
-    assert bought.LEFT < found.sown_x < bought.WIDTH
+    assert cover_gain.LEFT < found.sown_x < cover_gain.WIDTH
 
 
 def test_what_lies_outside_the_scale_is_not_drawn() -> None:
-    found = bought.bought(RISING, RISING[0], bought.limits(RISING), 40.0, 99, [(40.0, "40°")])
+    found = cover_gain.cover_gain(RISING, RISING[0], cover_gain.limits(RISING), 40.0, 99, [(40.0, "40°")])
     assert found.wanted_y is None
     assert found.values == []
-    assert found.sown_x == bought.WIDTH
+    assert found.sown_x == cover_gain.WIDTH
 
 
 def test_bars_stand_over_the_hours_in_which_it_is_open() -> None:

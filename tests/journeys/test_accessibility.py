@@ -8,7 +8,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page
 
 from cloche.apps.gardens.models import Place
-from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.sowings.models import Sowing
@@ -29,7 +29,7 @@ SCREENS += [
     "crops/carrot/",
     "crops/carrot/packets/new/",
 ]
-SCREENS += ["round/", "loggers/", "history/", "history/?removed", "doubts/", "garden/people/"]
+SCREENS += ["round/", "loggers/", "history/", "history/?removed", "flags/", "garden/people/"]
 SCREENS += ["week/", "covers/?place={place}&crop=carrot", "covers/opening/", "covers/mine/", "covers/mine/{own}/where/"]
 SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "places/{place}/put-on/", "places/{hotbed}/hotbed/"]
 OUTSIDE = ["/me/", "/gardens/new/", "/gardens/bring/", "/no-signal/"]
@@ -49,12 +49,12 @@ def place(on: Any) -> Place:
     sown = {"crop_key": "radish", "sown_on": date(2026, 4, 10), "depth_m": 0.013}
     Sowing.objects.create(place=bed, seeds=60, packet=packet, **sown).counts.create(on=date(2026, 4, 20), up=12)
     device, _ = let_device_in(garden, "Bed logger", "C", person)
-    stick(device, "1", bed, 0.1)
+    deploy(device, "1", bed, 0.1)
     take_in(device, [*(Sent("1", 9.9, NOW - timedelta(hours=h)) for h in range(9, 60)), Sent("1", -127.0, NOW)])
     refresh(bed)
     make_place(garden, "New bed")
     make_place(garden, "Hotbed", kind="hotbed")
-    garden.covers.create(kind="film_tunnel", name="Long tunnel", width_m=1.6, spread_m=0.9, bought_year=2023)
+    garden.covers.create(kind="film_tunnel", name="Long tunnel", width_m=1.6, spread_m=0.9, purchase_year=2023)
     CoverTrial.objects.create(covered=bed, bare=garden.places.get(name="New bed"), depth_m=0.05, begun_on=date(2026, 4, 10))
     IncomingFile.objects.create(
         garden=garden, user=person, kind="readings", name="soil.csv", text="date,time,temp\n2026-04-20,07:30,6\n",

@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
 from bench.wire import Wire
-from cloche.apps.gardens.models import Deed, Garden
+from cloche.apps.gardens.models import Garden, Operation
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.rounds import views
 from cloche.apps.windows.flows.refresh import refresh_stale
@@ -324,7 +324,7 @@ def test_what_was_seen_besides_goes_with_it(phone: Any, live_server: Any, garden
     settled(page)
     visit = Visit.objects.get()
     assert (visit.moisture, visit.air_low_c, visit.air_high_c, visit.note) == ("wet", -2.0, 31.0, "glass cracked")
-    assert Deed.objects.get().work == "watered"
+    assert Operation.objects.get().work == "watered"
 
 
 def test_the_settle_timer_counts_down_and_keeps_its_length(phone: Any, live_server: Any, garden: Garden) -> None:

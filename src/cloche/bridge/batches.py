@@ -19,7 +19,7 @@ from cloche.core.germination.stand import STAND_LOG_SD, stands
 
 @dataclass(frozen=True)
 class Learned:
-    """What a garden's counts taught: middle and log SD of how much slower its soil is than the laboratory's, and of how much
+    """What a garden's counts tell: middle and log SD of how much slower its soil is than the laboratory's, and of how much
     more comes through there than elsewhere. bench: whether this place only raises."""
 
     pace: tuple[float, float]
@@ -81,7 +81,7 @@ def plain(found: BatchOutlook, sown: SownBatch) -> dict[str, Any]:
 
 
 def pooled_stand(batches: list[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """How much more comes through in a garden than in others, from what its batches taught: middle and log SD."""
+    """How much more comes through in a garden than in others, from what its batches tell: middle and log SD."""
     return pooled(batches, 1.0, STAND_LOG_SD)
 
 

@@ -14,7 +14,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
-from cloche.core.windows.readiness import Readiness, Verdict, sowable, verdict
+from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
 MODEL_VERSION = "column-8"
 PACKET_SOURCE = "your packet, where it says so; else the table"
@@ -34,26 +34,26 @@ Values = Mapping[str, float]
 
 @dataclass(frozen=True)
 class Grown:
-    """A crop as a garden grows it. way: sown, planted_out, or empty to have it derived; usual_depth_m: the catalogue's; school:
-    minimum, comfortable, calendar, or empty for every sensible day."""
+    """A crop as a garden grows it. method: direct, transplanted, or empty to have it derived; usual_depth_m: the catalogue's;
+    sowing_rule: minimum, comfortable, calendar, or empty for every sensible day."""
 
     crop: Crop
-    way: str
+    method: str
     usual_depth_m: float
-    school: str = ""
+    sowing_rule: str = ""
 
 
 def grown(
     keys: Iterable[str],
     values: Mapping[str, Values],
-    ways: Mapping[str, str],
-    school: str = "",
-    schools: Mapping[str, str] | None = None,
+    methods: Mapping[str, str],
+    sowing_rule: str = "",
+    sowing_rules: Mapping[str, str] | None = None,
 ) -> list[Grown]:
     """A garden's own crops with what it says of them."""
-    own = schools or {}
+    own = sowing_rules or {}
     return [
-        Grown(one, ways.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m, own.get(one.key) or school)
+        Grown(one, methods.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m, own.get(one.key) or sowing_rule)
         for one in chosen(keys, values)
     ]
 
@@ -101,18 +101,18 @@ def crop(key: str) -> Crop:
     return named(catalogue.crop(key))
 
 
-def verdicts(soil_c: float, among: list[Crop]) -> list[Verdict]:
+def steady_outlooks(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
     """Every crop in soil that stays at soil_c."""
-    return [verdict(one, soil_c) for one in among]
+    return [steady_outlook(one, soil_c) for one in among]
 
 
-def comfortable(soil_c: float, among: list[Crop]) -> list[Verdict]:
+def comfortable(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
     """What is comfortable to sow in place, soonest up first."""
     return sowable(among, soil_c)
 
 
-def at_minimum(soil_c: float, among: list[Crop]) -> list[Verdict]:
-    """What the school that sows at the bare minimum would add, with its cost."""
+def at_minimum(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
+    """What the rule that sows at the bare minimum would add, with its cost."""
     both = sowable(among, soil_c, comfortable_only=False)
     return [v for v in both if v.readiness is Readiness.AT_MINIMUM]
 
@@ -143,6 +143,6 @@ def _wakes_c(one: Crop) -> float:
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
 
 
-__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "UnknownCrop", "Values", "Verdict"]
+__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
-__all__ += ["verdicts", "with_values"]
+__all__ += ["steady_outlooks", "with_values"]

@@ -68,7 +68,7 @@ class Under:
 
 
 @dataclass(frozen=True)
-class Deed:
+class Operation:
     """Something done to a place. work: as in the core's Work; amount: mm of water or m of mulch, 0 for the usual."""
 
     work: str
@@ -113,8 +113,8 @@ class Evidence:
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
     sown or planted_out, where it overrules what is derived. own: crops of its own making
-    (see bridge.own). school: by which rule it sows, empty: on every sensible day;
-    schools: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
+    (see bridge.own). sowing_rule: by which rule it sows, empty: on every sensible day;
+    sowing_rules: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
     which nobody is there. under: what was seen under its covers."""
@@ -132,13 +132,13 @@ class Evidence:
     seed: int
     description: Description = Description()
     covers: list[CoverSpan] = field(default_factory=list)
-    deeds: list[Deed] = field(default_factory=list)
+    operations: list[Operation] = field(default_factory=list)
     crops: tuple[str, ...] = ()
     values: dict[str, dict[str, float]] = field(default_factory=dict)
-    ways: dict[str, str] = field(default_factory=dict)
+    methods: dict[str, str] = field(default_factory=dict)
     own: dict[str, dict[str, Any]] = field(default_factory=dict)
-    school: str = ""
-    schools: dict[str, str] = field(default_factory=dict)
+    sowing_rule: str = ""
+    sowing_rules: dict[str, str] = field(default_factory=dict)
     field_factor: tuple[float, float] = (FIELD_FACTOR, FIELD_LOG_SD)
     stand: tuple[float, float] = (1.0, STAND_LOG_SD)
     watered: bool = True

@@ -21,7 +21,7 @@ from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
 from cloche.bridge.places import ALWAYS_H, Situation, cover_over, covers_of, felt, situation_of
 from cloche.bridge.plain import CropDays, PlaceForecast, short
 from cloche.bridge.planting import BENCHES
-from cloche.bridge.pooling import taught
+from cloche.bridge.pooling import cover_evidence
 from cloche.bridge.snapshots import AHEAD_D, ModelSnapshot, pack
 from cloche.bridge.watching import growing_in, watch
 from cloche.bridge.weather import climate, known_days
@@ -75,14 +75,14 @@ def _soil_c(trajectory: Trajectory, depth_m: float) -> NDArray[np.float64]:
 
 @dataclass(frozen=True)
 class ForecastResult:
-    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); kept: what it takes
-    to run the place again (see bridge.held); watch: the coming days (see bridge.watching)."""
+    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); snapshot: what it
+    takes to run the place again (see bridge.snapshots); watch: the coming days (see bridge.watching)."""
 
     ground: PlaceForecast
     crops: list[CropDays]
     sown: dict[int, dict[str, Any]]
     watch: dict[str, Any]
-    kept: bytes
+    snapshot: bytes
 
 
 @dataclass(frozen=True)
@@ -106,7 +106,7 @@ def forecast(evidence: Evidence) -> ForecastResult:
     ground = replace(
         ground,
         frosts=plain(frosts, counted, evidence.latitude_deg, evidence.today),
-        taught=_taught(evidence, rests.situation, found.learned, rests.seen),
+        cover_evidence=_cover_evidence(evidence, rests.situation, found.learned, rests.seen),
     )
     last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
     place = found.situation.place
@@ -172,7 +172,7 @@ def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
 
 
 def _crops(evidence: Evidence) -> list[Grown]:
-    return grown(evidence.crops, evidence.values, evidence.ways, evidence.school, evidence.schools)
+    return grown(evidence.crops, evidence.values, evidence.methods, evidence.sowing_rule, evidence.sowing_rules)
 
 
 def _judged(
@@ -236,14 +236,14 @@ def _under(evidence: Evidence, situation: Situation, midnight: datetime) -> Besi
     return Beside.of(rows, guessed)
 
 
-def _taught(evidence: Evidence, situation: Situation, learned: Learned, seen: Beside) -> dict[str, Any]:
+def _cover_evidence(evidence: Evidence, situation: Situation, learned: Learned, seen: Beside) -> dict[str, Any]:
     """Of the cover under which most was read, what was found of it."""
     hours = np.concatenate([learned.drift.hour, seen.hour])
     counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in situation.place.covers]
     if not counts or situation.indoors:
         return {}
     most = int(np.argmax(counts))
-    return taught(learned, covers_of(evidence)[most], situation.place.covers[most], counts[most])
+    return cover_evidence(learned, covers_of(evidence)[most], situation.place.covers[most], counts[most])
 
 
 def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[int]]:
@@ -290,7 +290,7 @@ def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> Place
         normals_years=normals.years,
         replayed_years=len(known.past.years) if known.past else 0,
         frosts={},
-        taught={},
+        cover_evidence={},
         spread_start=_midnight(evidence, 1).isoformat(),
         spread_depths_m=(deep := _spread_depths(evidence, found)),
         spread_k=[short(found.soil_c(d)[yesterday].std(axis=1)) for d in deep],

@@ -16,11 +16,11 @@ from cloche.core.germination.stand import stands
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
+from cloche.core.windows.methods import Method, better_method, is_short
 from cloche.core.windows.outlook import Outlook, planting_outlook, sowing_outlook
-from cloche.core.windows.schools import Choice, School, compare, windows_by
 from cloche.core.windows.season import Bed
+from cloche.core.windows.sowing_rules import Choice, SowingRule, compare, windows_by
 from cloche.core.windows.spans import Window
-from cloche.core.windows.ways import Way, better_way, is_short
 
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
 """Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
@@ -74,33 +74,37 @@ def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]
     """Every crop, sown in place and planted out as far as either is done with it."""
     found = []
     for each in grown:
-        ways = _ways(each, ground)
+        methods = _methods(each, ground)
         # A way that this crop or this place does not know cannot be chosen for it.
-        wanted = next((way for way in ways if way == each.way), None)
-        better = wanted or better_way(ways.get(Way.SOWN), ways.get(Way.PLANTED_OUT))
-        found += [_plain(outlook, way, better == way, each.school, ground, today) for way, outlook in ways.items()]
+        wanted = next((method for method in methods if method == each.method), None)
+        better = wanted or better_method(methods.get(Method.DIRECT), methods.get(Method.TRANSPLANTED))
+        found += [
+            _plain(outlook, method, better == method, each.sowing_rule, ground, today) for method, outlook in methods.items()
+        ]
     return found
 
 
-def _ways(each: Grown, ground: Ground) -> dict[Way, Outlook]:
-    crop, ways = each.crop, dict[Way, Outlook]()
-    if crop.sown_direct or each.way == Way.SOWN or ground.bench:
-        ways[Way.SOWN] = sowing_outlook(crop, ground.beds[depth_for(crop)], CANDIDATES, each.usual_depth_m, ground.bench)
+def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
+    crop, methods = each.crop, dict[Method, Outlook]()
+    if crop.sown_direct or each.method == Method.DIRECT or ground.bench:
+        methods[Method.DIRECT] = sowing_outlook(
+            crop, ground.beds[depth_for(crop)], CANDIDATES, each.usual_depth_m, ground.bench
+        )
     if not crop.planted_out or ground.bench:
-        return ways
+        return methods
     # What is sown in place is not worked out twice, unless that leaves hardly a day or the grower wants it otherwise.
-    if crop.method != "direct" or each.way == Way.PLANTED_OUT or is_short(ways[Way.SOWN]):
-        ways[Way.PLANTED_OUT] = planting_outlook(crop, ground.beds[ROOT_DEPTH_M], CANDIDATES)
-    return ways
+    if crop.usual_method != "direct" or each.method == Method.TRANSPLANTED or is_short(methods[Method.DIRECT]):
+        methods[Method.TRANSPLANTED] = planting_outlook(crop, ground.beds[ROOT_DEPTH_M], CANDIDATES)
+    return methods
 
 
-def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, today: date) -> CropDays:
-    by_school = {} if ground.bench else windows_by(found, ground.last_frost_day)
-    ruled = by_school[School(school)] if school and by_school else found.windows
+def _plain(found: Outlook, method: Method, better: bool, sowing_rule: str, ground: Ground, today: date) -> CropDays:
+    by_rule = {} if ground.bench else windows_by(found, ground.last_frost_day)
+    ruled = by_rule[SowingRule(sowing_rule)] if sowing_rule and by_rule else found.windows
     windows = [_plain_window(window, today) for window in ruled]
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
-    sown = way is Way.SOWN
+    sown = method is Method.DIRECT
     through = min(stands(found.crop, ground.bench) * ground.stand, 1.0)
     limits = [limit for limit, values in found.failing.items() if values.max() > RARE]
     days: dict[str, Any] = {
@@ -117,7 +121,7 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
         days |= {"days_to": TENTHS.pack(found.days_to), "share": SHARES.pack(found.share * through)}
     return CropDays(
         crop_key=found.crop.key,
-        way=str(way),
+        method=str(method),
         better=better,
         windows=windows,
         sow_now=any(window.earliest == 0 for window in ruled),
@@ -129,12 +133,12 @@ def _plain(found: Outlook, way: Way, better: bool, school: str, ground: Ground, 
         ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},
         days=days,
         members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
-        schools=[_plain_choice(choice, today) for choice in compare(found, by_school)],
+        sowing_rules=[_plain_choice(choice, today) for choice in compare(found, by_rule)],
     )
 
 
 def _plain_choice(choice: Choice, today: date) -> dict[str, Any]:
-    plain = {"school": str(choice.school), "day": None if choice.day is None else _iso(today, choice.day)}
+    plain = {"sowing_rule": str(choice.sowing_rule), "day": None if choice.day is None else _iso(today, choice.day)}
     if choice.day is None:
         return plain
     soil, half, lost = short(np.array([choice.soil_c, choice.half_d, choice.lost_d]))

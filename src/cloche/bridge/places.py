@@ -116,7 +116,7 @@ def _bed(evidence: Evidence, midnight: datetime) -> Bed:
         start, end = told.shaded
         bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
     bed = _by_kind(bed, evidence, midnight)
-    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in evidence.deeds]
+    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in evidence.operations]
     return bed.with_events(*events)
 
 
@@ -142,7 +142,7 @@ def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
         topped_h = None if topped_on is None else _hours_to(topped_on, evidence, midnight)
         return replace(bed, heating=heating_of(build, _hours_to(filled_on, evidence, midnight), topped_h))
     if evidence.kind == "hotbed":
-        fills = [d.at for d in evidence.deeds if d.work == Work.FILLED]
+        fills = [d.at for d in evidence.operations if d.work == Work.FILLED]
         now = datetime(evidence.today.year, evidence.today.month, evidence.today.day, tzinfo=evidence.timezone)
         filled = max(fills) if fills else now - timedelta(days=HEATED_AGO_D)
         return replace(bed, heating=heating_of(USUAL, (filled - midnight) / timedelta(hours=1)))

@@ -19,8 +19,8 @@ class PlaceForecast:
     checks: how earlier readings were met: days ahead, how many, error [K], share within the band. strange, weights: by
     reading, how far it lies from all others [K], and how much it weighs against an ordinary one. parameters: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to what the records tell, more than
-    before. frosts: see `bridge.frosts.plain`. taught: see `bridge.pooling`. spread: how far apart the courses lie by the hour,
-    of the day before (rows are depths), as standard deviation [K]."""
+    before. frosts: see `bridge.frosts.plain`. cover_evidence: see `bridge.pooling`. spread: how far apart the courses lie by
+    the hour, of the day before (rows are depths), as standard deviation [K]."""
 
     day: str
     start: str
@@ -48,7 +48,7 @@ class PlaceForecast:
     normals_years: int
     replayed_years: int
     frosts: dict[str, Any]
-    taught: dict[str, Any]
+    cover_evidence: dict[str, Any]
     spread_start: str
     spread_depths_m: list[float]
     spread_k: list[list[float]]
@@ -62,7 +62,7 @@ class CropDays:
     packed as TENTHS and SHARES."""
 
     crop_key: str
-    way: str
+    method: str
     better: bool
     windows: list[dict[str, Any]]
     sow_now: bool
@@ -74,7 +74,7 @@ class CropDays:
     ribbon: dict[str, list[Any]]
     days: dict[str, Any]
     members: str
-    schools: list[dict[str, Any]]
+    sowing_rules: list[dict[str, Any]]
 
 
 def short(values: NDArray[np.floating], digits: int = 2) -> list[Any]:

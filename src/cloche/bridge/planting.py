@@ -1,4 +1,4 @@
-"""Benches, growth, schools and hedges as the rooms see them. Light: pages use it."""
+"""Benches, growth, sowing rules and hedges as the rooms see them. Light: pages use it."""
 
 from __future__ import annotations
 

@@ -22,7 +22,7 @@ FEWEST_SEEN = 4
 """Readings under a cover, of its soil or its air, before it is said to have taught anything."""
 
 
-def taught(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> dict[str, Any]:
+def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> dict[str, Any]:
     """What a place has found of the cover that stood there: its kind, its item, and by factor the middle and the standard
     deviation of the logarithm, as its readings alone tell it; empty where they tell nothing. seen: readings under it."""
     if span is None or stood is None or seen < FEWEST_SEEN:
@@ -40,7 +40,7 @@ def taught(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, 
 
 
 def with_known(span: CoverSpan, stored: list[dict[str, Any]]) -> CoverSpan:
-    """The same cover with what other places have found of it and its kind; stored: their `taught`."""
+    """The same cover with what other places have found of it and its kind; stored: their `cover_evidence`."""
     found = []
     for name, usual in USUAL_SD.items():
         middle, sd = pooled(span.key, span.item, _messages(stored, name), usual)

@@ -1,4 +1,4 @@
-"""A learned place kept so that it can be run again under other covers: what its readings taught and the courses of weather."""
+"""A learned place kept so that it can be run again under other covers: what its readings told and the courses of weather."""
 
 from __future__ import annotations
 
@@ -66,9 +66,9 @@ def pack(snapshot: ModelSnapshot) -> bytes:
     return room.getvalue()
 
 
-def unpack(kept: bytes) -> ModelSnapshot:
+def unpack(packed: bytes) -> ModelSnapshot:
     """What was packed."""
-    with np.load(io.BytesIO(kept)) as room:
+    with np.load(io.BytesIO(packed)) as room:
         found = {name: room[name] for name in room.files}
     said = json.loads(found.pop("said").tobytes())
     part = {kind: {n.removeprefix(kind): v for n, v in found.items() if n.startswith(kind)} for kind in _KINDS}
@@ -92,7 +92,7 @@ def site_of(evidence: Evidence, utc_h: float) -> Site:
 def stand(snapshot: ModelSnapshot, evidence: Evidence, depths_m: list[float]) -> tuple[Situation, HourlyWeather, Checkpoint]:
     """The place as it stands at today's first midnight, from which its lie's hours count; and the weather outside from then.
 
-    evidence: its description, covers and deeds are read, not its readings and weather.
+    evidence: its description, covers and operations are read, not its readings and weather.
     """
     situation = situation_of(evidence, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
     outside = hours_of(snapshot.weather, site_of(evidence, snapshot.utc_h))

@@ -227,7 +227,7 @@ class _Watched:
         return int(cold[0]) if len(cold) else None
 
     def _off(self) -> dict[str, Any]:
-        """When each school would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
+        """When each rule would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
         wanted = max((off_night_c(crop) for crop, _ in self.checkpoint), default=0.0)
         day = off_day(self._nights_ahead(OFF_LOOKED_D + 7), wanted)
         wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)

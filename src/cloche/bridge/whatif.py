@@ -36,7 +36,7 @@ KEPT_PLACES = 6
 
 @dataclass(frozen=True)
 class Asked:
-    """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the school that
+    """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the rule that
     waits for the ideal range."""
 
     on_d: int
@@ -61,7 +61,7 @@ class ForCrop:
 
 
 @dataclass(frozen=True)
-class Bought:
+class CoverGain:
     """A cover's purchase, the first of a list being the bare bed. soil_c: daily mean at seed depth, (band, days); gain_k:
     band of the first fortnight's mean over bare; profile_c: soil by depth in its second week; hottest_c, coldest_c: bands of
     the fortnight's extremes among the plants, closed all along; open_h: hours a day it has to stand open.
@@ -77,8 +77,8 @@ class Bought:
 
 
 @lru_cache(maxsize=KEPT_PLACES)
-def _checkpoint(kept: bytes, evidence_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
-    snapshot = unpack(kept)
+def _checkpoint(packed: bytes, evidence_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
+    snapshot = unpack(packed)
     depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, evidence_key.evidence.seed_depth_m})
     return snapshot, stand(snapshot, evidence_key.evidence, depths)[2]
 
@@ -88,7 +88,14 @@ class _Described:
 
     def __init__(self, evidence: Evidence) -> None:
         self.evidence = evidence
-        told = (evidence.kind, evidence.seed_depth_m, evidence.description, evidence.covers, evidence.deeds, evidence.today)
+        told = (
+            evidence.kind,
+            evidence.seed_depth_m,
+            evidence.description,
+            evidence.covers,
+            evidence.operations,
+            evidence.today,
+        )
         self.words = repr((*told, evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, evidence.seed))
 
     def __eq__(self, other: object) -> bool:
@@ -98,10 +105,10 @@ class _Described:
         return hash(self.words)
 
 
-def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
+def what_if(packed: bytes, evidence: Evidence, asked: Asked) -> list[CoverGain]:
     """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
     own.use(evidence.own)
-    snapshot, today = _checkpoint(kept, _Described(evidence))
+    snapshot, today = _checkpoint(packed, _Described(evidence))
     # A forecast of yesterday stands a day back.
     on_d = asked.on_d + (evidence.today - snapshot.today).days
     checkpoint = today.later(on_d)
@@ -112,7 +119,7 @@ def what_if(kept: bytes, evidence: Evidence, asked: Asked) -> list[Bought]:
     shut = checkpoint.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
     nights = snapshot.weather.low_c[snapshot.run_up_d + on_d :]
     judged = _Judged(evidence, asked, bare, nights)
-    return [judged.bought(bare, bare), *(judged.bought(*pair) for pair in zip(under, shut, strict=True))]
+    return [judged.cover_gain(bare, bare), *(judged.cover_gain(*pair) for pair in zip(under, shut, strict=True))]
 
 
 class _Judged:
@@ -121,15 +128,15 @@ class _Judged:
     def __init__(self, evidence: Evidence, asked: Asked, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.asked, self.bare, self.night_c = asked, bare, night_c
         self.depth_m = evidence.seed_depth_m
-        self.crops = [one.crop for one in grown(asked.crops, evidence.values, evidence.ways)] if asked.crops else []
+        self.crops = [one.crop for one in grown(asked.crops, evidence.values, evidence.methods)] if asked.crops else []
         self.factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
 
-    def bought(self, trajectory: Trajectory, shut: Trajectory) -> Bought:
+    def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
         """One trajectory: aired as it is going to be, and shut all along."""
         soil = buys.daily(trajectory.at(self.depth_m))[:LOOKED_D]
         gain = (soil - buys.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
         week = slice(7 * 24, 14 * 24)
-        return Bought(
+        return CoverGain(
             soil_c=[short(row) for row in np.quantile(soil, BAND, axis=1)],
             gain_k=short(np.quantile(gain, BAND)),
             profile_c=short(np.array([trajectory.at(depth)[week].mean() for depth in PROFILE_M])),

@@ -1,4 +1,4 @@
-"""Covers on and off, deeds, and how a place lies."""
+"""Covers on and off, operations, and how a place lies."""
 
 from datetime import date
 
@@ -7,7 +7,7 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Place
+from cloche.apps.gardens.models import CoverPeriod, Garden, Operation, Place
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import Forecast
 from tests.factories import make_place
@@ -108,25 +108,25 @@ def test_one_that_went_on_today_and_comes_off_today_was_never_there(signed_in: C
     assert not CoverPeriod.objects.exists()
 
 
-def test_deeds_are_written_down_and_struck_out(signed_in: Client, bed: Place) -> None:
-    url = reverse("add_deed", args=[bed.garden_id, bed.pk])
+def test_operations_are_written_down_and_struck_out(signed_in: Client, bed: Place) -> None:
+    url = reverse("add_operation", args=[bed.garden_id, bed.pk])
     assert signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "12"}).status_code == 302
-    deed = Deed.objects.get(place=bed)
-    assert (deed.work, deed.amount) == ("watered", 12.0)
+    operation = Operation.objects.get(place=bed)
+    assert (operation.work, operation.amount) == ("watered", 12.0)
     assert "Watered" in page(signed_in, bed)
     signed_in.post(url, {"work": "mulched", "day": "2026-04-22", "amount": "5"})
-    assert Deed.objects.get(work="mulched").amount == pytest.approx(0.05)
-    signed_in.post(reverse("remove_deed", args=[bed.garden_id, bed.pk, deed.pk]))
-    assert not Deed.objects.filter(work="watered").exists()
+    assert Operation.objects.get(work="mulched").amount == pytest.approx(0.05)
+    signed_in.post(reverse("remove_operation", args=[bed.garden_id, bed.pk, operation.pk]))
+    assert not Operation.objects.filter(work="watered").exists()
 
 
-def test_deeds_ahead_and_floods_are_refused(signed_in: Client, bed: Place) -> None:
-    url = reverse("add_deed", args=[bed.garden_id, bed.pk])
+def test_operations_ahead_and_floods_are_refused(signed_in: Client, bed: Place) -> None:
+    url = reverse("add_operation", args=[bed.garden_id, bed.pk])
     ahead = signed_in.post(url, {"work": "watered", "day": "2026-05-01"})
     assert ahead.status_code == 422
     assert "still to come" in ahead.content.decode()
     assert "0 and 200 mm" in signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "900"}).content.decode()
-    assert not Deed.objects.exists()
+    assert not Operation.objects.exists()
 
 
 def test_a_stranger_finds_none_of_it(client: Client, bed: Place, django_user_model) -> None:  # type: ignore[no-untyped-def]
@@ -134,7 +134,7 @@ def test_a_stranger_finds_none_of_it(client: Client, bed: Place, django_user_mod
         django_user_model.objects.create_user("stranger", password="a-long-password"),
         "django.contrib.auth.backends.ModelBackend",
     )
-    for name in ("new_cover", "add_deed"):
+    for name in ("new_cover", "add_operation"):
         assert client.post(reverse(name, args=[bed.garden_id, bed.pk]), FORM).status_code == 404
 
 

@@ -55,7 +55,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "place_id": place.pk,
         "reading_id": make_reading(place, NOW).pk,
         "cover_id": period.pk,
-        "deed_id": place.deeds.create(work="watered", at=NOW).pk,
+        "operation_id": place.operations.create(work="watered", at=NOW).pk,
         "sowing_id": sowing.pk,
         "packet_id": garden.packets.create(crop_key="pea").pk,
         "visit_key": Visit.objects.create(key=uuid4(), place=place, at=NOW).key,
@@ -119,7 +119,7 @@ def test_anothers_things_cannot_be_reached_through_ones_own_garden(signed_in: Cl
 
 def everything_of(garden: Garden) -> list[Any]:
     place = garden.places.get()
-    own = [place.readings, place.cover_periods, place.deeds, place.sowings, place.visits]
+    own = [place.readings, place.cover_periods, place.operations, place.sowings, place.visits]
     return [
         garden.places.all(),
         garden.packets.all(),

@@ -18,13 +18,13 @@ from frictionless import Package, system
 from PIL import Image
 
 from cloche.apart.picture import small_jpeg
-from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Deed, Garden, Hotbed, Packet, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Garden, Hotbed, Operation, Packet, Place, User
 from cloche.apps.logbook.archive.read import NotTaken, read_archive
 from cloche.apps.logbook.archive.tables import TABLES
 from cloche.apps.logbook.archive.write import write_archive
 from cloche.apps.logbook.models import ArchivePart, IncomingArchive
 from cloche.apps.logbook.tasks import take_archive
-from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
@@ -40,40 +40,40 @@ PICTURE = small_jpeg(picture(64, 48))
 @pytest.fixture
 def full(person: User, now: object) -> Garden:
     """A garden with something in every table, and with what must stay out."""
-    told = {"school": "minimum", "watered": False, "zone": "7a", "away_from_h": 8, "away_to_h": 17}
+    told = {"sowing_rule": "minimum", "watered": False, "zone": "7a", "away_from_h": 8, "away_to_h": 17}
     garden = make_garden(person, "Höhe, “oben”", crops=["carrot", "pea"], **told)
     garden.normal_lows_c, garden.normal_highs_c = [float(m) - 5.1 for m in range(12)], [float(m) + 5.7 for m in range(12)]
     garden.save()
     bed, frame = make_place(garden, "Nordbeet; lang"), make_place(garden, "Frame", kind="frame", shaded_from_h=7, shaded_to_h=9)
     gone = make_place(garden, "Gone", removed_at=NOW)
     make_reading(gone, NOW)
-    own = Cover.objects.create(garden=garden, kind="glass_frame", name="Größter", bought_year=2019, price=80.5, dirty=True)
+    own = Cover.objects.create(garden=garden, kind="glass_frame", name="Größter", purchase_year=2019, price=80.5, dirty=True)
     Cover.objects.create(garden=garden, kind="fleece", name="Torn", removed_at=NOW)
     CoverPeriod.objects.create(place=frame, item=own, cover="glass_frame", first=NOW.date(), above_c=24.5)
     Hotbed.objects.create(place=frame, filled_on=NOW.date(), depth_m=0.55)
     CoverTrial.objects.create(covered=frame, bare=bed, depth_m=0.05, begun_on=NOW.date(), alike=["soil", "sun"])
     Intention.objects.create(place=bed, crop_key="pea", sow_on=NOW.date())
-    deed = Deed.objects.create(place=bed, work="watered", at=NOW, amount=12.5)
+    operation = Operation.objects.create(place=bed, work="watered", at=NOW, amount=12.5)
     visit = Visit.objects.create(
         key=uuid4(), place=bed, at=NOW, air_low_c=-1.25, moisture="wet", note="=a, b “c”", losses="a\nb", photo=PICTURE
     )
-    visit.deeds.add(deed)
+    visit.operations.add(operation)
     Visit.objects.create(key=uuid4(), place=bed, at=NOW, removed_at=NOW)
-    make_reading(bed, NOW, 9.1, visit=visit, note="über", verdict="left_out")
+    make_reading(bed, NOW, 9.1, visit=visit, note="über", review="left_out")
     make_reading(bed, NOW - timedelta(hours=8), 1 / 3, depth_m=0.1, source="file")
     make_reading(bed, NOW, 30.0, removed_at=NOW, depth_m=0.2)
     DailyWeather.objects.create(garden=garden, day=NOW.date(), low_c=-2.2, high_c=11.1, rain_mm=0.0, sky="clear", snow_m=0.04)
     packet = Packet.objects.create(garden=garden, crop_key="carrot", variety="Amber", price=2.4, values={"minimum_c": 7.0})
-    CropChoice.objects.create(garden=garden, crop_key="pea", school="calendar", way="sown")
+    CropChoice.objects.create(garden=garden, crop_key="pea", sowing_rule="calendar", method="direct")
     sowing = Sowing.objects.create(place=bed, packet=packet, crop_key="carrot", sown_on=NOW.date(), seeds=120, depth_m=0.015)
     Count.objects.create(sowing=sowing, on=NOW.date(), up=7)
     lost = Sowing.objects.create(place=bed, crop_key="pea", sown_on=NOW.date(), depth_m=0.03, removed_at=NOW)
     Count.objects.create(sowing=lost, on=NOW.date(), up=1)
     device, _ = let_device_in(garden, "Logger", "F", person)
-    stick(device, "1", bed, 0.05)
+    deploy(device, "1", bed, 0.05)
     values = [Sent("1", 9.4 + i % 3, NOW - timedelta(minutes=10 * i)) for i in range(1, 30)]
     take_in(device, [*values, Sent("1", -127.0, NOW)], unit="C", sent_at=NOW + timedelta(minutes=5))
-    LoggedHour.objects.filter(hour=NOW - timedelta(hours=3)).update(verdict="left_out")
+    LoggedHour.objects.filter(hour=NOW - timedelta(hours=3)).update(review="left_out")
     return garden
 
 
@@ -120,7 +120,7 @@ def test_hours_are_summed_again_and_words_on_them_stand(full: Garden, person: Us
 
     def hours(garden: Garden) -> list[tuple[Any, ...]]:
         rows = LoggedHour.objects.filter(probe__place__garden=garden).order_by("hour")
-        return [(h.hour, h.number, round(h.sum_c, 6), h.low_c, h.high_c, h.verdict) for h in rows]
+        return [(h.hour, h.number, round(h.sum_c, 6), h.low_c, h.high_c, h.review) for h in rows]
 
     assert hours(brought) == hours(full)
     assert LoggedReading.objects.filter(probe__place__garden=brought, fault=1).count() == 1
@@ -172,7 +172,7 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
         (cell("sowings", 1, 3, "mandrake"), "none of"),
         (cell("garden", 1, 4, "Mars/Olympus"), "is no time zone"),
         (cell("weather", 1, 0, "2026-02-30"), "is no date"),
-        (cell("deeds", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
+        (cell("operations", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),
         (changed("weather", lambda rows: rows[0].__setitem__(1, "low")), "its heading is not"),
         (changed("garden", lambda rows: rows.pop()), "needs one row"),

@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Hotbed, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Operation, Place, User
 from cloche.apps.logbook.history import changes
 from cloche.apps.logbook.kinds import KINDS
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
@@ -61,19 +61,20 @@ def test_a_reading_from_a_file_keeps_what_it_said_before_its_first_change(
 
 
 def test_what_came_in_bulk_keeps_what_it_was_whatever_changes_it(garden: Garden) -> None:
-    """A garden brought in from its file has no history yet; a cover, a deed and a place must not lose their first state."""
+    """A garden brought in from its file has no history yet; a cover, an operation and a place must not lose their first
+    state."""
     Place.objects.bulk_create([Place(garden=garden, name="Old name")])
     bed = Place.objects.get()
     bed.name = "New name"
     bed.save()
     CoverPeriod.objects.bulk_create([CoverPeriod(place=bed, cover="fleece", first=NOW.date())])
-    Deed.objects.bulk_create([Deed(place=bed, work="watered", at=NOW)])
+    Operation.objects.bulk_create([Operation(place=bed, work="watered", at=NOW)])
     CoverPeriod.objects.all().delete()
-    bed.deeds.all().delete()
+    bed.operations.all().delete()
     told = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "written down"}
     assert told["place"].parts == ["name Old name → New name"]
     assert [history.history_type for history in bed.history.order_by("history_id")] == ["+", "~"]
-    assert {told["cover"].undo, told["deed"].undo} == {"put back"}
+    assert {told["cover"].undo, told["operation"].undo} == {"put back"}
 
 
 def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
@@ -87,7 +88,7 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "hotbed": Hotbed.objects.create(place=bed, filled_on=NOW.date()),
         "intention": Intention.objects.create(place=bed, crop_key="pea", sow_on=NOW.date()),
         "trial": CoverTrial.objects.create(covered=bed, bare=bed, depth_m=0.05, begun_on=NOW.date(), alike=["soil"]),
-        "deed": Deed.objects.create(place=bed, work="watered", at=NOW),
+        "operation": Operation.objects.create(place=bed, work="watered", at=NOW),
         "visit": Visit.objects.create(key=uuid4(), place=bed, at=NOW, note="mole", photo=b"picture"),
         "sowing": sowing,
         "count": Count.objects.create(sowing=sowing, on=NOW.date(), up=4),
@@ -124,7 +125,7 @@ def test_what_is_in_the_way_is_said_and_nothing_changes(signed_in: Client, garde
     gone.save()
     make_reading(bed, NOW, 7.0)
     assert "written down in its place since" in go_back(signed_in, garden, "reading", 1)
-    assert Reading.objects.standing().get().temperature_c == 7.0
+    assert Reading.objects.current().get().temperature_c == 7.0
 
 
 def test_another_gardens_history_is_not_told_and_not_touched(signed_in: Client, garden: Garden) -> None:

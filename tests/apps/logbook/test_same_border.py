@@ -12,9 +12,9 @@ from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
 from cloche.apps.gardens.forms import SiteForm
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Packet, Place, User
+from cloche.apps.gardens.models import CoverPeriod, Garden, Operation, Packet, Place, User
 from cloche.apps.gardens.packets import ALL, PacketForm, check_values
-from cloche.apps.gardens.place_forms import CoverForm, DeedForm, PlaceForm
+from cloche.apps.gardens.place_forms import CoverForm, OperationForm, PlaceForm
 from cloche.apps.logbook.archive.read import NotTaken, read_archive
 from cloche.apps.logbook.archive.tables import GARDEN, TABLES
 from cloche.apps.logbook.archive.write import write_archive
@@ -53,7 +53,7 @@ def typed(**good: str) -> st.SearchStrategy[dict[str, str]]:
 
 PLACE = {"name": "Bed", "seed_depth": "5", "width": "120", "slope_deg": "3", "shaded_from_h": "7", "shaded_to_h": "9"}
 COVER = {"first": "2026-04-22", "last": "2026-05-22", "above": "26", "from_h": "9", "to_h": "17"}
-OWN = {"name": "Fleece", "length": "120", "width": "120", "price": "5", "weight": "1", "bought_year": "2020"}
+OWN = {"name": "Fleece", "length": "120", "width": "120", "price": "5", "weight": "1", "purchase_year": "2020"}
 PACKET = {said.field: "" for said in ALL} | {"variety": "Amber", "price": "2", "packed_year": "2025"}
 PACKET |= {"tested_of": "50", "tested_up": "40"}
 WORK = {"work": "watered", "day": "2026-04-20", "amount": "10"}
@@ -105,16 +105,16 @@ def test_whatever_own_cover_a_form_takes(garden: Garden, of: Units, told: dict[s
 @pytest.mark.django_db
 def test_whatever_work_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
     place = garden.places.first() or make_place(garden)
-    form = DeedForm(told, place=place, units=of)
+    form = OperationForm(told, place=place, units=of)
     assume(form.is_valid())
-    comes_back(Deed(place=place, work=told["work"], at=form.at, amount=form.cleaned_data["amount"] or 0.0))
+    comes_back(Operation(place=place, work=told["work"], at=form.at, amount=form.cleaned_data["amount"] or 0.0))
 
 
 @QUIET
 @given(told=typed(**SITE))
 @pytest.mark.django_db
 def test_whatever_site_a_form_takes(garden: Garden, told: dict[str, str]) -> None:
-    more = {"school": "minimum", "off_school": "nights", "watered": "on"}
+    more = {"sowing_rule": "minimum", "uncover_rule": "nights", "watered": "on"}
     form = SiteForm(told | more, instance=Garden.objects.get(pk=garden.pk))
     assume(form.is_valid())
     comes_back(form.save(commit=False))

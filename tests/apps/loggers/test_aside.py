@@ -48,7 +48,7 @@ def tell(payload: bytes) -> Broker:
 @pytest.fixture
 def token(garden: Garden) -> str:
     device, token = devices.let_device_in(garden, "Bed logger", "C", None)
-    devices.stick(device, "1", make_place(garden), 0.05)
+    devices.deploy(device, "1", make_place(garden), 0.05)
     return token
 
 

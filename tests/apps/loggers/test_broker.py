@@ -26,7 +26,7 @@ MOSQUITTO = shutil.which("mosquitto", path="/usr/sbin:/usr/bin") or "/usr/sbin/m
 @pytest.fixture
 def token(garden: Garden) -> str:
     device, token = devices.let_device_in(garden, "Bed logger", "C", None)
-    devices.stick(device, "1", make_place(garden), 0.05)
+    devices.deploy(device, "1", make_place(garden), 0.05)
     return token
 
 

@@ -30,7 +30,7 @@ def test_nothing_that_is_sent_breaks_it(case: schemathesis.Case) -> None:
     device = Device.objects.first()
     if device is None:
         device, _ = devices.let_device_in(make_garden(make_person("rowan")), "Logger", "C", None)
-        devices.stick(device, "1", make_place(device.garden), 0.05)
+        devices.deploy(device, "1", make_place(device.garden), 0.05)
         Device.objects.update(fingerprint=fingerprint(TOKEN))
     case.call_and_validate(headers={"Authorization": f"Bearer {TOKEN}", "Accept-Encoding": "identity"}, checks=CHECKS)
 

@@ -35,7 +35,7 @@ def bed(garden: Garden) -> Place:
 @pytest.fixture
 def device(garden: Garden, bed: Place) -> Device:
     made, _ = devices.let_device_in(garden, "Bed logger", "C", None)
-    devices.stick(made, "1", bed, 0.05)
+    devices.deploy(made, "1", bed, 0.05)
     return made
 
 
@@ -155,7 +155,7 @@ def test_what_is_measured_within_an_hour_is_worked_out_once(device: Device, bed:
 def test_a_moved_probe_leaves_what_it_measured_where_it_was(device: Device, garden: Garden, bed: Place) -> None:
     take_in(device, values(6))
     other = make_place(garden, "South bed")
-    devices.stick(device, "1", other, 0.08)
+    devices.deploy(device, "1", other, 0.08)
     take_in(device, [Sent("1", 20.0, NOW + timedelta(minutes=5))])
     take_in(device, [Sent("1", 5.0, NOW - timedelta(days=3))])  # late, from where it stuck then
     end = NOW + timedelta(hours=1)
@@ -191,15 +191,15 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     assert token not in signed_in.get(url).content.decode()
     assert device.fingerprint == fingerprint(token) != token
     stuck = {"channel": "a b", "place": bed.pk, "depth": "8"}
-    refused = signed_in.post(reverse("stick_probe", args=[garden.pk, device.pk]), stuck)
+    refused = signed_in.post(reverse("deploy_probe", args=[garden.pk, device.pk]), stuck)
     assert (refused.status_code, "without blanks" in refused.content.decode()) == (422, True)
-    page = signed_in.post(reverse("stick_probe", args=[garden.pk, device.pk]), stuck | {"channel": "a"}, follow=True)
+    page = signed_in.post(reverse("deploy_probe", args=[garden.pk, device.pk]), stuck | {"channel": "a"}, follow=True)
     assert "North bed</a>, 8 cm" in page.content.decode()
     signed_in.post(reverse("renew_token", args=[garden.pk, device.pk]))
     assert Device.objects.get().fingerprint != device.fingerprint
     assert "shut out" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
     probe = device.probes.get()
-    gone = signed_in.post(reverse("pull_probe", args=[garden.pk, device.pk, probe.pk]), follow=True).content.decode()
+    gone = signed_in.post(reverse("retrieve_probe", args=[garden.pk, device.pk, probe.pk]), follow=True).content.decode()
     assert "None of its probes sticks anywhere yet" in gone
 
 
@@ -257,7 +257,7 @@ def test_a_device_can_ask_how_it_stands(client: Client, device: Device, token: s
 
 
 def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed: Place) -> None:
-    devices.stick(device, "2", bed, 0.05, in_air=True)
+    devices.deploy(device, "2", bed, 0.05, in_air=True)
     take_in(device, [Sent("2", 15.0, NOW - timedelta(hours=12) + i * TEN) for i in range(60)])
     assert measured.readings_since(bed, NOW - timedelta(days=2), NOW) == []
     told = seen_under(bed, NOW - timedelta(days=2))
@@ -267,7 +267,7 @@ def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed
     line = next(line for line in shown.probes if line.channel == "2")
     assert line.depth == "in the air"
     # Moved into the soil it is another probe.
-    assert devices.stick(device, "2", bed, 0.05).in_air is False
+    assert devices.deploy(device, "2", bed, 0.05).in_air is False
 
 
 @pytest.mark.parametrize("year", [1900, 2099])

@@ -127,9 +127,9 @@ def change(client: Client, reading: Reading, what: str, **values: str) -> Any:
 def test_removing_can_be_undone(signed_in: Client, bed: Place) -> None:
     reading = make_reading(bed, NOW - timedelta(hours=3))
     assert "is removed" in change(signed_in, reading, "remove_reading").content.decode()
-    assert Reading.objects.standing().count() == 0
+    assert Reading.objects.current().count() == 0
     change(signed_in, reading, "take_back")
-    assert Reading.objects.standing().get() == reading
+    assert Reading.objects.current().get() == reading
 
 
 def test_correcting_can_be_undone(signed_in: Client, bed: Place) -> None:
@@ -146,7 +146,7 @@ def test_correcting_can_be_undone(signed_in: Client, bed: Place) -> None:
 def test_writing_down_can_be_undone(signed_in: Client, bed: Place) -> None:
     post(signed_in, bed)
     change(signed_in, bed.readings.get(), "take_back")
-    assert Reading.objects.standing().count() == 0
+    assert Reading.objects.current().count() == 0
 
 
 def test_undo_does_not_bring_back_a_second_reading_of_one_minute(signed_in: Client, bed: Place) -> None:
@@ -154,7 +154,7 @@ def test_undo_does_not_bring_back_a_second_reading_of_one_minute(signed_in: Clie
     change(signed_in, reading, "remove_reading")
     make_reading(bed, NOW - timedelta(hours=3), 9.0)
     change(signed_in, reading, "take_back")
-    assert Reading.objects.standing().get().temperature_c == 9.0
+    assert Reading.objects.current().get().temperature_c == 9.0
 
 
 def test_a_bad_correction_comes_back_in_its_row(signed_in: Client, bed: Place) -> None:

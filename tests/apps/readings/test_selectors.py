@@ -5,7 +5,7 @@ from datetime import timedelta
 import pytest
 
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings import selectors
 from tests.conftest import NOW
@@ -70,7 +70,7 @@ def test_points_are_thinned_evenly_and_in_order(bed: Place) -> None:
 
 def test_a_logger_s_whole_day_is_its_mean_and_half_a_day_is_none(garden: Garden, bed: Place) -> None:
     device, _ = let_device_in(garden, "Logger", "C", None)
-    stick(device, "1", bed, bed.seed_depth_m)
+    deploy(device, "1", bed, bed.seed_depth_m)
     take_in(device, [Sent("1", 10.0 + h % 4, NOW - timedelta(hours=h)) for h in range(1, 15)])
     assert selectors.day_reads(garden, NOW) == {}
     take_in(device, [Sent("1", 10.0 + h % 4, NOW - timedelta(hours=h)) for h in range(15, 25)])

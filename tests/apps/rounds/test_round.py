@@ -11,7 +11,7 @@ from django.test import Client
 from django.urls import reverse
 from PIL import Image
 
-from cloche.apps.gardens.models import Deed, Garden, Membership, Place, User
+from cloche.apps.gardens.models import Garden, Membership, Operation, Place, User
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.rounds.pages import summary
 from cloche.apps.windows.flows.refresh import refresh_stale
@@ -47,14 +47,14 @@ def test_a_stop_keeps_everything_that_was_seen(signed_in: Client, garden: Garden
     assert (visit.note, visit.losses, visit.made_by, visit.at) == ("mole", "two lettuces", person, NOW)
     read = visit.readings.order_by("depth_m").values_list("depth_m", "temperature_c", "entered_by")
     assert list(read) == [(0.05, 9.5, person.pk), (0.10, 8.0, person.pk)]
-    assert set(visit.deeds.values_list("work", flat=True)) == {"watered", "thinned"}
+    assert set(visit.operations.values_list("work", flat=True)) == {"watered", "thinned"}
 
 
 def test_the_same_stop_twice_is_kept_once(signed_in: Client, garden: Garden, bed: Place) -> None:
     one = stop(bed, works=["watered"])
     states = [answer(signed_in, garden, one)["state"] for _ in range(3)]
     assert states == ["kept", "known", "known"]
-    assert (Visit.objects.count(), Reading.objects.count(), Deed.objects.count()) == (1, 1, 1)
+    assert (Visit.objects.count(), Reading.objects.count(), Operation.objects.count()) == (1, 1, 1)
 
 
 def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -101,7 +101,7 @@ def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Clie
     assert (found["state"], "hazel wrote down 7.0°" in found["said"]) == ("conflict", True)
     assert not Visit.objects.exists()
     assert answer(signed_in, garden, one | {"replace": True})["state"] == "kept"
-    reading = Reading.objects.standing().get()
+    reading = Reading.objects.current().get()
     assert reading.temperature_c == 9.5
     assert [row.temperature_c for row in reading.history.all()] == [9.5, 7.0]
 
@@ -147,8 +147,8 @@ def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -
     url = reverse("take_visit_back", args=[garden.pk, one["key"]])
     assert signed_in.post(url).json()["state"] == "taken back"
     assert signed_in.post(url).status_code == 200
-    assert not Reading.objects.standing().exists()
-    assert not Deed.objects.exists()
+    assert not Reading.objects.current().exists()
+    assert not Operation.objects.exists()
     assert Visit.objects.get().removed_at is not None
 
 
@@ -158,8 +158,8 @@ def test_undoing_ones_own_stop_leaves_what_another_wrote(signed_in: Client, gard
     one = stop(bed, deeper="8") | {"replace": True}
     assert answer(signed_in, garden, one)["state"] == "kept"
     signed_in.post(reverse("take_visit_back", args=[garden.pk, one["key"]]))
-    standing = dict(Reading.objects.standing().values_list("pk", "temperature_c"))
-    assert standing == {agreed.pk: 9.5, gave_way.pk: 7.0}
+    current = dict(Reading.objects.current().values_list("pk", "temperature_c"))
+    assert current == {agreed.pk: 9.5, gave_way.pk: 7.0}
 
 
 def test_a_key_of_another_garden_is_refused_and_tells_nothing(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -245,9 +245,9 @@ def test_the_summary_says_what_is_being_worked_out_and_then_what_moved(signed_in
 def test_what_moved_there_and_back_has_not_moved(garden: Garden, bed: Place) -> None:
     day = NOW.date()
     for before, after in ((day, day + timedelta(days=4)), (day + timedelta(days=4), day)):
-        WindowChange.objects.create(place=bed, crop_key="carrot", way="sown", at=NOW, before=before, after=after)
-    WindowChange.objects.create(place=bed, crop_key="pea", way="sown", at=NOW, before=day, after=day + timedelta(days=3))
-    WindowChange.objects.create(place=bed, crop_key="beet", way="sown", at=NOW, before=day, after=None)
+        WindowChange.objects.create(place=bed, crop_key="carrot", method="direct", at=NOW, before=before, after=after)
+    WindowChange.objects.create(place=bed, crop_key="pea", method="direct", at=NOW, before=day, after=day + timedelta(days=3))
+    WindowChange.objects.create(place=bed, crop_key="beet", method="direct", at=NOW, before=day, after=None)
     moved = summary(garden, NOW - timedelta(minutes=1), NOW).moved
     assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beets in North bed: no sure window any more."]
 

@@ -122,13 +122,13 @@ def test_old_seed_is_less_alive_and_a_test_says_more_than_age(signed_in: Client,
 
 def test_a_way_and_a_rule_are_chosen_for_a_crop(signed_in: Client, garden: Garden, bed: Place) -> None:
     url = reverse("choose", args=[garden.pk, "cabbage"])
-    signed_in.post(url, {"school": "minimum", "way": "sown"})
+    signed_in.post(url, {"sowing_rule": "minimum", "method": "direct"})
     refresh(Place.objects.get(pk=bed.pk))
     page = signed_in.get(reverse("crop_in_place", args=[garden.pk, bed.pk, "cabbage"])).content.decode()
     assert "sown in place, which suits the place" in page
-    signed_in.post(url, {"school": "", "way": ""})
+    signed_in.post(url, {"sowing_rule": "", "method": ""})
     assert not CropChoice.objects.exists()
-    assert signed_in.post(url, {"school": "by the stars", "way": ""}).status_code == 404
+    assert signed_in.post(url, {"sowing_rule": "by the stars", "method": ""}).status_code == 404
 
 
 def test_another_garden_s_packet_does_not_exist(signed_in: Client, garden: Garden) -> None:

@@ -17,7 +17,7 @@ from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, turn_of_another, write_air
 
 TODAY = NOW.date()
-OWN = {"kind": "film_tunnel", "name": "Long tunnel", "length": "600", "width": "160", "spread": "90", "bought_year": "2023"}
+OWN = {"kind": "film_tunnel", "name": "Long tunnel", "length": "600", "width": "160", "spread": "90", "purchase_year": "2023"}
 
 
 @pytest.fixture
@@ -94,7 +94,7 @@ def test_a_cover_is_listed_with_its_shape_age_and_cost(signed_in: Client, garden
     [
         ({"width": "9000"}, "Between 10 cm and 1200 cm"),
         ({"spread": "200"}, "stand nearer to each other than the sheet is wide"),
-        ({"bought_year": "2031"}, "A year from 1950 to 2026"),
+        ({"purchase_year": "2031"}, "A year from 1950 to 2026"),
         ({"price": "-2"}, "Between 0 and"),
         ({"length": "long"}, "is not a number"),
     ],
@@ -186,12 +186,12 @@ def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -
 
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
-    from cloche.apps.windows.told import described, item_told, span_of
+    from cloche.apps.windows.evidence import cover_description, described, span_of
     from cloche.bridge.places import kind_of
 
-    cover = own(bed.garden, kind="bent_sheet", bought_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
+    cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
     period = CoverPeriod.objects.create(place=bed, item=cover, cover="bent_sheet", first=TODAY)
-    assert item_told(cover, TODAY) == {"age_y": 6.0, "dirty": True, "sheet_m": 1.2, "spread_m": 0.8, "item": cover.pk}
+    assert cover_description(cover, TODAY) == {"age_y": 6.0, "dirty": True, "sheet_m": 1.2, "spread_m": 0.8, "item": cover.pk}
     kind = kind_of(span_of(period, TODAY))
     assert kind.solar == pytest.approx(0.84 - 0.25)
     assert kind.gap_m < 0.4

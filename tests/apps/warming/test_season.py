@@ -86,8 +86,8 @@ def test_one_s_own_cover_comes_first_and_one_that_is_gone_is_left_out(garden: Ga
 def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place) -> None:
     season.answer(bed, [season.BARE])
     assert set(season.ask(bed, [], TODAY)) == {season.BARE}
-    garden.school = Garden.School.MINIMUM
-    garden.save(update_fields=["school"])
+    garden.sowing_rule = Garden.SowingRule.MINIMUM
+    garden.save(update_fields=["sowing_rule"])
     assert season.ask(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
 
 

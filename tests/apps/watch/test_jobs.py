@@ -9,7 +9,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Place, User
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Operation, Place, User
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.models import DailyWeather
 from cloche.apps.sowings.flows import sow
@@ -110,9 +110,9 @@ def test_watering_is_told_when_the_top_is_dry_and_goes_into_the_record(signed_in
     forecast.watch |= {"water_d": 0}
     forecast.save()
     say(signed_in, frame.garden, f"water:{frame.pk}", "done")
-    assert Deed.objects.get().work == "watered"
+    assert Operation.objects.get().work == "watered"
     signed_in.post(reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk]))
-    assert not Deed.objects.exists()
+    assert not Operation.objects.exists()
 
 
 def off(frame: Place, **values: object) -> None:
@@ -125,14 +125,14 @@ def test_a_cover_comes_off_by_the_school_its_people_follow(frame: Place, person:
     garden = frame.garden
     off(frame, nights=0, height=False, established=False, heat=False)
     told = {}
-    for school in Garden.OffSchool.values:
-        Garden.objects.filter(pk=garden.pk).update(off_school=school)
-        told[school] = f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person)
+    for sowing_rule in Garden.UncoverRule.values:
+        Garden.objects.filter(pk=garden.pk).update(uncover_rule=sowing_rule)
+        told[sowing_rule] = f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person)
     assert told == {"nights": True, "height": False, "established": False, "heat": False}
     off(frame, nights=None, height=True, established=True, heat=True)
-    for school in ("height", "established", "heat"):
-        Garden.objects.filter(pk=garden.pk).update(off_school=school)
-        assert f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person), school
+    for sowing_rule in ("height", "established", "heat"):
+        Garden.objects.filter(pk=garden.pk).update(uncover_rule=sowing_rule)
+        assert f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person), sowing_rule
 
 
 def test_taken_off_it_ends_in_the_record_and_undone_it_is_on_again(signed_in: Client, frame: Place) -> None:

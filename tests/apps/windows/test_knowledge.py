@@ -17,7 +17,7 @@ def said(units: Units | None = None, **values: Any) -> Knowledge:
         "readings_used": 16,
         "weather_days": 15,
         "checks": [],
-        "character": {},
+        "parameters": {},
         "strange": {},
         "normals_source": "guess",
         "replayed_years": 0,
@@ -45,7 +45,7 @@ def test_its_record_is_told_by_lead() -> None:
 
 
 @pytest.mark.parametrize(
-    ("character", "words"),
+    ("parameters", "words"),
     [
         ({"sun": [1.05, 1.2, 1.4]}, "it takes up more sun (1.2 times the usual)"),
         ({"exchange": [0.3, 0.5, 0.9]}, "its cover is tight (0.5 times the usual)"),

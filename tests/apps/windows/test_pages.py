@@ -201,10 +201,10 @@ def test_a_lone_morning_reading_is_moved_to_its_day_by_the_place_s_own_curve(gar
     lone = make_place(garden, "Lone bed")
     make_reading(lone, NOW - timedelta(minutes=30), 7.0)
     refresh_stale()
-    (standing,) = warmth_in(garden, grounds_in(garden), NOW)
+    (current,) = warmth_in(garden, grounds_in(garden), NOW)
     ground = ground_of(lone)
     assert ground is not None
     at = NOW - timedelta(minutes=30)
-    assert standing.how.startswith("one morning reading")
-    assert standing.day_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
-    assert standing.day_c > 7.0
+    assert current.how.startswith("one morning reading")
+    assert current.day_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
+    assert current.day_c > 7.0

@@ -21,14 +21,14 @@ from tests.factories import make_person, make_place
 RIBBON = {"day": [0, 10, 20], "success": [0.0, 0.9, 0.9], "soil_c": [8.0, 10.0, 12.0]}
 
 
-def put(place: Place, key: str, first: str = "", last: str = "", way: str = "sown", **values: Any) -> None:
+def put(place: Place, key: str, first: str = "", last: str = "", method: str = "direct", **values: Any) -> None:
     """An outlook as a forecast would leave it."""
     window = {"earliest": first, "last": last, "best_from": first, "best_to": last, "open_ended": False, "probability": 0.9}
     window |= {"opens_after": "soil too cold", "closes_before": "hot days before harvest"} | values
     CropOutlook.objects.create(
         place=place,
         crop_key=key,
-        way=way,
+        method=method,
         windows=[window] if first else [],
         sow_now=first == "2026-04-22",
         main_limit="" if first else "soil too cold",
@@ -46,7 +46,7 @@ def two(garden: Garden) -> tuple[Place, Place]:
         put(place, "pea", "2026-04-22", "2026-06-01")
         put(place, "snap_bean", beans, "2026-07-20")
         put(place, "okra")
-        put(place, "tomato", "2026-06-25", "2026-07-10", way="planted_out")
+        put(place, "tomato", "2026-06-25", "2026-07-10", method="transplanted")
     return bed, frame
 
 

@@ -1,4 +1,4 @@
-"""Planting out, benches, schools, hedges, what wakes ahead of time: the pages."""
+"""Planting out, benches, sowing rules, hedges, what wakes ahead of time: the pages."""
 
 from datetime import date, timedelta
 
@@ -41,7 +41,7 @@ def test_tomatoes_are_planted_out_and_counted_back_to_the_bench(signed_in: Clien
     assert "begin to harden off" in text
     assert "I have sown it" not in text
     outlook = CropOutlook.objects.get(place=bed, crop_key="tomato")
-    assert (outlook.way, outlook.better) == ("planted_out", True)
+    assert (outlook.method, outlook.better) == ("transplanted", True)
 
 
 def test_a_colder_bench_is_sown_earlier_and_a_cold_one_cannot_raise_them(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -54,37 +54,37 @@ def test_a_colder_bench_is_sown_earlier_and_a_cold_one_cannot_raise_them(signed_
 
 def test_both_ways_of_a_cabbage_can_be_looked_at_and_one_chosen(signed_in: Client, garden: Garden, bed: Place) -> None:
     assert CropOutlook.objects.filter(place=bed, crop_key="cabbage").count() == 2
-    sown, planted = page(signed_in, bed, "cabbage", way="sown"), page(signed_in, bed, "cabbage", way="planted_out")
+    sown, planted = page(signed_in, bed, "cabbage", method="direct"), page(signed_in, bed, "cabbage", method="transplanted")
     assert "metres of row" in sown
     assert "begin to harden off" in planted
-    other = CropOutlook.objects.get(place=bed, crop_key="cabbage", better=False).way
-    CropChoice.objects.create(garden=garden, crop_key="cabbage", way=other)
+    other = CropOutlook.objects.get(place=bed, crop_key="cabbage", better=False).method
+    CropChoice.objects.create(garden=garden, crop_key="cabbage", method=other)
     refresh(Place.objects.get(pk=bed.pk))
-    assert CropOutlook.objects.get(place=bed, crop_key="cabbage", better=True).way == other
+    assert CropOutlook.objects.get(place=bed, crop_key="cabbage", better=True).method == other
 
 
 def test_a_way_that_a_crop_does_not_know_does_not_hide_it(garden: Garden, bed: Place) -> None:
-    CropChoice.objects.create(garden=garden, crop_key="carrot", way="planted_out")
+    CropChoice.objects.create(garden=garden, crop_key="carrot", method="transplanted")
     refresh(Place.objects.get(pk=bed.pk))
     assert CropOutlook.objects.get(place=bed, crop_key="carrot").better
 
 
-def test_the_three_schools_stand_side_by_side_and_the_garden_s_own_is_named(
+def test_the_three_sowing_rules_stand_side_by_side_and_the_garden_s_own_is_named(
     signed_in: Client, garden: Garden, bed: Place
 ) -> None:
-    Garden.objects.filter(pk=garden.pk).update(school="calendar")
+    Garden.objects.filter(pk=garden.pk).update(sowing_rule="calendar")
     text = page(signed_in, bed, "carrot")
     assert "Three ways of choosing the day" in text
     assert "By the last frost" in text or "All three of them say" in text
     outlook = CropOutlook.objects.get(place=bed, crop_key="carrot")
-    assert {choice["school"] for choice in outlook.schools} == {"minimum", "comfortable", "calendar"}
+    assert {choice["sowing_rule"] for choice in outlook.sowing_rules} == {"minimum", "comfortable", "calendar"}
 
 
 def test_a_price_turns_lost_packets_into_money(signed_in: Client, garden: Garden, bed: Place) -> None:
-    outlook = CropOutlook.objects.get(place=bed, crop_key="okra", way="sown")
-    outlook.schools = [
+    outlook = CropOutlook.objects.get(place=bed, crop_key="okra", method="direct")
+    outlook.sowing_rules = [
         {
-            "school": name,
+            "sowing_rule": name,
             "day": day,
             "fails": 0.5,
             "soil_c": 16.0,
@@ -95,11 +95,11 @@ def test_a_price_turns_lost_packets_into_money(signed_in: Client, garden: Garden
         }
         for name, day in (("minimum", "2026-05-20"), ("comfortable", "2026-06-02"), ("calendar", None))
     ]
-    outlook.schools[2] = {"school": "calendar", "day": None}
+    outlook.sowing_rules[2] = {"sowing_rule": "calendar", "day": None}
     outlook.save()
-    assert "0.5 packets lost on average" in page(signed_in, bed, "okra", way="sown")
+    assert "0.5 packets lost on average" in page(signed_in, bed, "okra", method="direct")
     Packet.objects.create(garden=garden, crop_key="okra", price=4.0)
-    text = page(signed_in, bed, "okra", way="sown")
+    text = page(signed_in, bed, "okra", method="direct")
     assert "2.00 of seed lost on average" in text
     assert "Its date is not within the days looked at" in text
 
@@ -138,8 +138,8 @@ def test_windows_name_the_frost_dates_and_the_sowing_indoors(signed_in: Client, 
     assert "Tomato, plants" in text
     assert "indoors" in text
     rows = b"".join(signed_in.get(reverse("windows_csv", args=[garden.pk])).streaming_content).decode()  # type: ignore[attr-defined]
-    assert "Tomato,North bed,planted_out" in rows
-    assert "Carrot,North bed,sown" in rows
+    assert "Tomato,North bed,transplanted" in rows
+    assert "Carrot,North bed,direct" in rows
 
 
 def test_trays_do_not_stand_among_the_windows(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -148,7 +148,7 @@ def test_trays_do_not_stand_among_the_windows(signed_in: Client, garden: Garden,
         "Sill"
         not in signed_in.get(reverse("windows", args=[garden.pk])).content.decode().split("calendar")[0].split("<main")[1]
     )
-    assert set(CropOutlook.objects.filter(place__name="Sill").values_list("way", flat=True)) == {"sown"}
+    assert set(CropOutlook.objects.filter(place__name="Sill").values_list("method", flat=True)) == {"direct"}
 
 
 @pytest.mark.parametrize(("ahead", "said"), [("0", "now."), ("7", "in a week."), ("12", "in 12 days."), ("99", "in a month.")])
@@ -176,7 +176,7 @@ def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: 
         "elevation_m": "300",
         "timezone_name": "Europe/Vienna",
     }
-    site |= {"school": "comfortable", "off_school": "nights", "watered": "on"}
+    site |= {"sowing_rule": "comfortable", "uncover_rule": "nights", "watered": "on"}
     signed_in.post(url, site | {"zone": "7A"})
     text = signed_in.get(url).content.decode()
     assert "between −18° and −15°" in text

@@ -52,7 +52,7 @@ def test_growing_values_are_within_what_is_possible() -> None:
         assert one.minimum_c <= one.optimum_from_c <= one.optimum_to_c <= one.maximum_c
         # Pumpkin's best, 95 °F, is printed above its best range, 70 to 90 °F.
         assert one.optimum_from_c <= one.optimum_c <= one.optimum_to_c or one.key == "pumpkin"
-        assert 0.002 <= one.sowing_depth_m <= (0.15 if one.method == "planted" else 0.06)
+        assert 0.002 <= one.sowing_depth_m <= (0.15 if one.usual_method == "planted" else 0.06)
         assert 20 <= one.maturity_d <= 200
         assert -15 <= one.frost_limit_c < 3
 
@@ -82,7 +82,7 @@ def test_kin_lends_its_pace() -> None:
 
 def test_what_is_planted_shoots_by_soil_temperature_alone() -> None:
     potato = crop("potato_maincrop")
-    assert (potato.start, potato.method) == ("tuber", "planted")
+    assert (potato.start, potato.usual_method) == ("tuber", "planted")
     cool, middle, warm, cold, hot = (float(days_to_emergence(c, potato)) for c in (8.0, 12.0, 18.0, 1.0, 35.0))
     assert (cool, middle, warm) == pytest.approx((35.0, 24.0, 16.0), rel=0.02)
     assert np.isinf([cold, hot]).all()
@@ -103,7 +103,7 @@ def test_standing_room_and_raising_are_within_what_is_possible() -> None:
         assert 0.01 < one.plant_m <= one.row_m < 3.0, one.key
         assert 1 <= one.per_station <= 10
         assert 0 <= one.raise_weeks <= 12
-        assert (one.raise_weeks > 0) or one.method != "raised", one.key
+        assert (one.raise_weeks > 0) or one.usual_method != "raised", one.key
         assert 0.05 < one.height_m < 3.0
 
 

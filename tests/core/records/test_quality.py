@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from cloche.core.quantities import fahrenheit_from_celsius
 from cloche.core.records import quality
-from cloche.core.records.quality import Doubt, Series, day_mean_from_one, doubts
+from cloche.core.records.quality import QualityFlag, Series, day_mean_from_one, flags
 
 HOURS = 24 * 7
 
@@ -38,8 +38,8 @@ def with_values(changes: dict[int, float]) -> Series:
     return week(temperature_c=values)
 
 
-def only(series: Series) -> dict[int, Doubt]:
-    return {i: d for i, d in enumerate(doubts(series)) if d is not None}
+def only(series: Series) -> dict[int, QualityFlag]:
+    return {i: d for i, d in enumerate(flags(series)) if d is not None}
 
 
 def test_a_good_week_raises_no_doubt() -> None:
@@ -49,17 +49,17 @@ def test_a_good_week_raises_no_doubt() -> None:
 @given(st.lists(st.floats(-0.9, 0.9), min_size=HOURS, max_size=HOURS))
 def test_what_stays_in_the_band_is_never_far_air_or_fahrenheit(noise: list[float]) -> None:
     series = week(temperature_c=week().temperature_c + np.array(noise))
-    assert set(only(series).values()) <= {Doubt.SPIKE, Doubt.FLAT, Doubt.STEP}
+    assert set(only(series).values()) <= {QualityFlag.SPIKE, QualityFlag.FLAT, QualityFlag.STEP}
 
 
 def test_the_air_instead_of_the_soil() -> None:
     series = week()
-    assert only(with_values({40: float(series.air_c[40])})) == {40: Doubt.AIR}
+    assert only(with_values({40: float(series.air_c[40])})) == {40: QualityFlag.AIR}
 
 
 def test_the_wrong_scale() -> None:
     typed = float(fahrenheit_from_celsius(week().temperature_c[30]))
-    assert only(with_values({30: typed})) == {30: Doubt.FAHRENHEIT}
+    assert only(with_values({30: typed})) == {30: QualityFlag.FAHRENHEIT}
 
 
 def test_a_moment_that_soil_does_not_have() -> None:
@@ -67,7 +67,7 @@ def test_a_moment_that_soil_does_not_have() -> None:
     assert quality.spike(series).nonzero()[0].tolist() == [50]
     unknown = np.full(HOURS, np.nan)
     blind = week(temperature_c=series.temperature_c, low_c=unknown, high_c=unknown, air_c=unknown)
-    assert only(blind) == {50: Doubt.SPIKE}
+    assert only(blind) == {50: QualityFlag.SPIKE}
 
 
 def test_two_readings_a_day_are_no_spikes() -> None:
@@ -81,7 +81,7 @@ def test_two_readings_a_day_are_no_spikes() -> None:
 def test_a_probe_that_hangs() -> None:
     series = with_values(dict.fromkeys(range(60, 90), 10.0))
     assert set(only(series)) >= set(range(60, 90))
-    assert set(only(series).values()) == {Doubt.FLAT}
+    assert set(only(series).values()) == {QualityFlag.FLAT}
 
 
 def test_ground_that_stands_still_may_be_read_still() -> None:
@@ -109,18 +109,18 @@ def test_a_change_of_weather_is_no_moved_probe() -> None:
 def test_a_third_depth_and_not_the_two_that_are_read() -> None:
     depth = np.full(HOURS, 0.05)
     depth[10], depth[11] = 0.10, 0.20
-    assert only(week(depth_m=depth)) == {11: Doubt.DEPTH}
+    assert only(week(depth_m=depth)) == {11: QualityFlag.DEPTH}
 
 
 def test_far_without_a_likely_cause_is_only_far() -> None:
-    assert only(with_values({20: 16.5, 21: 16.0}))[20] in (Doubt.FAR, Doubt.AIR)
+    assert only(with_values({20: 16.5, 21: 16.0}))[20] in (QualityFlag.FAR, QualityFlag.AIR)
 
 
 @pytest.mark.parametrize("count", [0, 1, 2])
 def test_few_readings_are_no_trouble(count: int) -> None:
     full = week()
     cut = {name: getattr(full, name)[:count] for name in ("hour", "temperature_c", "depth_m", "low_c", "high_c", "air_c")}
-    assert doubts(Series(**cut, usual_depths_m=(0.05,))) == [None] * count
+    assert flags(Series(**cut, usual_depths_m=(0.05,))) == [None] * count
 
 
 def test_a_morning_reading_is_moved_by_the_place_s_own_day() -> None:
@@ -143,7 +143,7 @@ def test_real_soil_makes_next_to_no_spikes_and_never_hangs(depth_cm: int) -> Non
     unknown = np.full(len(values), np.nan)
     depth = np.full(len(values), depth_cm / 100)
     series = Series(np.arange(len(values), dtype=float), values, depth, unknown, unknown, unknown, (depth_cm / 100,))
-    found = [d for d in doubts(series) if d is not None]
+    found = [d for d in flags(series) if d is not None]
     assert len(found) <= 0.0005 * len(values), found
 
 

@@ -1,4 +1,4 @@
-"""Schools, ways, hedges, benches and growth."""
+"""Sowing rules, ways, hedges, benches and growth."""
 
 import numpy as np
 import pytest
@@ -7,24 +7,24 @@ from cloche.core.crops.catalogue import crop
 from cloche.core.windows.bench import raising
 from cloche.core.windows.growth import growth_index, growth_words
 from cloche.core.windows.hedge import MISHAP, Candidate, hedge
+from cloche.core.windows.methods import Method, better_method
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.schools import School, compare, windows_by
-from cloche.core.windows.ways import Way, better_way
+from cloche.core.windows.sowing_rules import SowingRule, compare, windows_by
 from tests.core.windows.years import CANDIDATES, bed
 
 LAST_FROST = 45.0
 
 
-def chosen(key: str, frost: float | None = LAST_FROST, **year: float) -> dict[School, object]:
+def chosen(key: str, frost: float | None = LAST_FROST, **year: float) -> dict[SowingRule, object]:
     outlook = sowing_outlook(crop(key), bed(**year), CANDIDATES)  # type: ignore[arg-type]
     found = compare(outlook, windows_by(outlook, frost))
-    return {choice.school: choice for choice in found}
+    return {choice.sowing_rule: choice for choice in found}
 
 
 @pytest.mark.parametrize("key", ["carrot", "pea", "snap_bean", "cucumber"])
 def test_the_bare_minimum_is_never_later_than_comfort_and_fails_no_less(key: str) -> None:
     by = chosen(key)
-    minimum, comfortable = by[School.MINIMUM], by[School.COMFORTABLE]
+    minimum, comfortable = by[SowingRule.MINIMUM], by[SowingRule.COMFORTABLE]
     assert minimum.day <= comfortable.day  # type: ignore[attr-defined]
     assert minimum.fails >= comfortable.fails - 0.05  # type: ignore[attr-defined]
     assert min(choice.lost_d for choice in by.values()) == 0  # type: ignore[attr-defined]
@@ -32,13 +32,13 @@ def test_the_bare_minimum_is_never_later_than_comfort_and_fails_no_less(key: str
 
 def test_the_calendar_goes_by_the_frost_alone_hardy_first_tender_last() -> None:
     """Common practice, no source: five weeks before, a fortnight before, ten days after."""
-    days = [chosen(key)[School.CALENDAR].day for key in ("spinach", "carrot", "cucumber")]  # type: ignore[attr-defined]
+    days = [chosen(key)[SowingRule.CALENDAR].day for key in ("spinach", "carrot", "cucumber")]  # type: ignore[attr-defined]
     assert days == [10, 31, 55]
     # A date that is long past leaves the rest of the season.
-    past, sure = (chosen("cucumber", frost=f)[School.CALENDAR].day for f in (-200.0, None))  # type: ignore[attr-defined]
+    past, sure = (chosen("cucumber", frost=f)[SowingRule.CALENDAR].day for f in (-200.0, None))  # type: ignore[attr-defined]
     assert past is not None
     assert past > sure
-    assert chosen("cucumber", frost=None)[School.CALENDAR].day == 0  # type: ignore[attr-defined]
+    assert chosen("cucumber", frost=None)[SowingRule.CALENDAR].day == 0  # type: ignore[attr-defined]
 
 
 def test_what_stands_the_winter_and_what_is_planted_out_has_no_schools() -> None:
@@ -48,14 +48,14 @@ def test_what_stands_the_winter_and_what_is_planted_out_has_no_schools() -> None
 
 
 def test_a_long_warm_season_sows_in_place_what_a_short_one_raises() -> None:
-    def way(key: str, mean_c: float) -> Way:
+    def method(key: str, mean_c: float) -> Method:
         year = bed(mean_c=mean_c)
-        return better_way(*(look(crop(key), year, CANDIDATES) for look in (sowing_outlook, planting_outlook)))
+        return better_method(*(look(crop(key), year, CANDIDATES) for look in (sowing_outlook, planting_outlook)))
 
-    assert way("pumpkin", 14.0) is Way.SOWN
-    assert way("pumpkin", 8.5) is Way.PLANTED_OUT
-    assert better_way(None, planting_outlook(crop("tomato"), bed(), CANDIDATES)) is Way.PLANTED_OUT
-    assert better_way(sowing_outlook(crop("carrot"), bed(), CANDIDATES), None) is Way.SOWN
+    assert method("pumpkin", 14.0) is Method.DIRECT
+    assert method("pumpkin", 8.5) is Method.TRANSPLANTED
+    assert better_method(None, planting_outlook(crop("tomato"), bed(), CANDIDATES)) is Method.TRANSPLANTED
+    assert better_method(sowing_outlook(crop("carrot"), bed(), CANDIDATES), None) is Method.DIRECT
 
 
 def test_planting_out_is_counted_back_through_hardening_and_the_bench_s_own_warmth() -> None:

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from cloche.core.crops.catalogue import catalogue, crop
-from cloche.core.windows.readiness import Readiness, readiness, sowable, verdict
+from cloche.core.windows.readiness import Readiness, readiness, sowable, steady_outlook
 
 CROPS = list(catalogue().values())
 SIXTY_F = 15.5
@@ -36,7 +36,7 @@ def test_crops_that_are_raised_are_not_sown_direct() -> None:
 
 def test_fifty_fahrenheit_lettuce_spinach_and_carrot_come_up_slowly_and_fifteen_more_transforms_them() -> None:
     for key in ("lettuce", "spinach", "carrot"):
-        cold, warm = verdict(crop(key), 10.0), verdict(crop(key), 10.0 + 15 / 1.8)
+        cold, warm = steady_outlook(crop(key), 10.0), steady_outlook(crop(key), 10.0 + 15 / 1.8)
         assert np.isfinite(cold.days)
         assert warm.days < 0.6 * cold.days
 
@@ -55,7 +55,7 @@ def test_warming_soil_wakes_then_suits_then_stops_a_crop(key: str, soil_c: float
 
 
 def test_a_verdict_inside_the_range_costs_nothing() -> None:
-    one = verdict(crop("radish"), 18.0)
+    one = steady_outlook(crop("radish"), 18.0)
     assert one.cost_days == 0
     assert one.cost_share == 0
 

@@ -12,12 +12,12 @@ from cloche.apps.gardens.models import CoverPeriod, Place
 from cloche.bridge import offered
 from cloche.bridge.units import Units
 
-SHOWN_DEEDS = 6
+SHOWN_OPERATIONS = 6
 
 
 @dataclass(frozen=True)
 class Line:
-    """A cover period or a deed: its number, what, when, how."""
+    """A cover period or an operation: its number, what, when, how."""
 
     pk: int
     what: str
@@ -31,19 +31,19 @@ class Care:
     """Context of gardens/_care.html. usual: what is taken to stand there while no cover is noted."""
 
     covers: list[Line]
-    deeds: list[Line]
+    operations: list[Line]
     usual: str
 
 
 def care_of(place: Place, units: Units, today: date) -> Care:
-    """Covers, the latest first, and the latest deeds."""
+    """Covers, the latest first, and the latest operations."""
     covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.select_related("item"))]
     zone = place.garden.timezone
-    deeds = [
-        Line(deed.pk, words.sentence(deed.work), words.day(deed.at.astimezone(zone).date(), today), "")
-        for deed in place.deeds.all()[:SHOWN_DEEDS]
+    operations = [
+        Line(operation.pk, words.sentence(operation.work), words.day(operation.at.astimezone(zone).date(), today), "")
+        for operation in place.operations.all()[:SHOWN_OPERATIONS]
     ]
-    return Care(covers, deeds, "" if covers else _usual(place, units))
+    return Care(covers, operations, "" if covers else _usual(place, units))
 
 
 def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:

@@ -14,7 +14,7 @@ from cloche.apps.gardens import clock, selectors
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
 from cloche.apps.gardens.flows import care
 from cloche.apps.gardens.models import CoverPeriod, Place
-from cloche.apps.gardens.place_forms import CoverForm, DeedForm
+from cloche.apps.gardens.place_forms import CoverForm, OperationForm
 
 INVALID = 422
 
@@ -85,23 +85,23 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
 
 @require_POST
 @in_garden(writing=LOGS)
-def add_deed(request: GardenRequest, place_id: int) -> HttpResponse:
+def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
     """Write down what was done."""
     place = place_or_404(request, place_id)
-    form = DeedForm(request.POST, units=selectors.units_of(request.user), place=place)
+    form = OperationForm(request.POST, units=selectors.units_of(request.user), place=place)
     if not form.is_valid():
-        return render(request, "gardens/deed_form.html", {"form": form, "place": place}, status=INVALID)
-    care.note_deed(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
+        return render(request, "gardens/operation_form.html", {"form": form, "place": place}, status=INVALID)
+    care.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
     messages.success(request, f"Written down: {form.cleaned_data['work']}, {place.name}.")
     return redirect("place", request.garden.pk, place.pk)
 
 
 @require_POST
 @in_garden(writing=LOGS)
-def remove_deed(request: GardenRequest, place_id: int, deed_id: int) -> HttpResponse:
+def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)
-    if not care.remove_deed(place, deed_id):
+    if not care.remove_operation(place, operation_id):
         raise Http404
     messages.success(request, "Struck out.")
     return redirect("place", request.garden.pk, place.pk)

@@ -113,10 +113,19 @@ class SiteForm(GardenForm):
     """The site, and how its people go about sowing."""
 
     class Meta(GardenForm.Meta):
-        fields = [*GardenForm.Meta.fields, "school", "off_school", "away_from_h", "away_to_h", "watered", "names", "zone"]
+        fields = [
+            *GardenForm.Meta.fields,
+            "sowing_rule",
+            "uncover_rule",
+            "away_from_h",
+            "away_to_h",
+            "watered",
+            "names",
+            "zone",
+        ]
         labels = GardenForm.Meta.labels | {
-            "school": "You sow",
-            "off_school": "You take covers off",
+            "sowing_rule": "You sow",
+            "uncover_rule": "You take covers off",
             "away_from_h": "Nobody is there from, hour",
             "away_to_h": "to",
             "watered": "Seed beds are kept moist",
@@ -124,7 +133,7 @@ class SiteForm(GardenForm):
             "zone": "Winter-hardiness zone, if you like",
         }
         help_texts = GardenForm.Meta.help_texts | {
-            "school": "Decides every window; what the other ways would cost stands with every crop.",
+            "sowing_rule": "Decides every window; what the other ways would cost stands with every crop.",
             "away_from_h": "On most days, by the clock. Then one opening is told that is right for all of it.",
             "watered": "Where they are not, seed waits for rain in dry soil.",
             "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",

@@ -89,23 +89,23 @@ def out_of_order(low: float | None, start: float | None, end: float | None) -> I
 
 def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:
     """What is said of each crop by the packet in use: one query."""
-    return {packet.crop_key: packet.values for packet in _standing(garden).filter(in_use=True).only("crop_key", "values")}
+    return {packet.crop_key: packet.values for packet in _current(garden).filter(in_use=True).only("crop_key", "values")}
 
 
 def prices_in_use(garden: Garden) -> dict[str, float]:
     """What the packets in use cost, where that is told: one query."""
-    rows = _standing(garden).filter(in_use=True, price__isnull=False)
+    rows = _current(garden).filter(in_use=True, price__isnull=False)
     return dict(rows.values_list("crop_key", "price"))
 
 
 def varieties_in_use(garden: Garden) -> dict[str, str]:
     """Names of the packets in use by crop: one query."""
-    return dict(_standing(garden).filter(in_use=True).values_list("crop_key", "variety"))
+    return dict(_current(garden).filter(in_use=True).values_list("crop_key", "variety"))
 
 
 def packets_of(garden: Garden, crop_key: str) -> list[Packet]:
     """A crop's packets, the one in use first."""
-    return list(_standing(garden).filter(crop_key=crop_key))
+    return list(_current(garden).filter(crop_key=crop_key))
 
 
 def choices_of(garden: Garden) -> dict[str, CropChoice]:
@@ -113,19 +113,19 @@ def choices_of(garden: Garden) -> dict[str, CropChoice]:
     return {choice.crop_key: choice for choice in CropChoice.objects.filter(garden=garden)}
 
 
-def school_for(garden: Garden, choice: CropChoice | None) -> str:
+def sowing_rule_for(garden: Garden, choice: CropChoice | None) -> str:
     """By which rule this garden sows this crop."""
-    return (choice.school if choice else "") or garden.school
+    return (choice.sowing_rule if choice else "") or garden.sowing_rule
 
 
-def _standing(garden: Garden) -> Any:
+def _current(garden: Garden) -> Any:
     return Packet.objects.filter(garden=garden, removed_at__isnull=True)
 
 
 @transaction.atomic
 def keep(packet: Packet) -> Packet:
     """Save it; the one in use puts the others out of use."""
-    others = _standing(packet.garden).filter(crop_key=packet.crop_key).exclude(pk=packet.pk)
+    others = _current(packet.garden).filter(crop_key=packet.crop_key).exclude(pk=packet.pk)
     if packet.in_use:
         others.update(in_use=False)
     packet.save()
@@ -137,7 +137,7 @@ def keep(packet: Packet) -> Packet:
 def remove(packet: Packet) -> None:
     """Put it away; the next one, if there is one, comes into use."""
     Packet.objects.filter(pk=packet.pk).update(removed_at=clock.now(), in_use=False)
-    if packet.in_use and (following := _standing(packet.garden).filter(crop_key=packet.crop_key).first()):
+    if packet.in_use and (following := _current(packet.garden).filter(crop_key=packet.crop_key).first()):
         Packet.objects.filter(pk=following.pk).update(in_use=True)
     note_change_in(packet.garden)
 
@@ -145,20 +145,20 @@ def remove(packet: Packet) -> None:
 @transaction.atomic
 def put_back(packet: Packet) -> None:
     """Undo a removal; it does not come into use by itself unless it is the only one."""
-    alone = not _standing(packet.garden).filter(crop_key=packet.crop_key, in_use=True).exists()
+    alone = not _current(packet.garden).filter(crop_key=packet.crop_key, in_use=True).exists()
     Packet.objects.filter(pk=packet.pk).update(removed_at=None, in_use=alone)
     note_change_in(packet.garden)
 
 
 @transaction.atomic
-def choose(garden: Garden, crop_key: str, school: str, way: str) -> None:
+def choose(garden: Garden, crop_key: str, sowing_rule: str, method: str) -> None:
     """Keep how the garden goes about a crop; nothing chosen gives the garden's own way back."""
     mine = CropChoice.objects.filter(garden=garden, crop_key=crop_key)
-    before = mine.values_list("school", "way").first() or ("", "")
+    before = mine.values_list("sowing_rule", "method").first() or ("", "")
     mine.delete()
-    if school or way:
-        CropChoice.objects.create(garden=garden, crop_key=crop_key, school=school, way=way)
-    if (school, way) != before:
+    if sowing_rule or method:
+        CropChoice.objects.create(garden=garden, crop_key=crop_key, sowing_rule=sowing_rule, method=method)
+    if (sowing_rule, method) != before:
         note_change_in(garden)
 
 

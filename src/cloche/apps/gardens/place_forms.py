@@ -176,7 +176,7 @@ class CoverForm(forms.ModelForm):
         return period
 
 
-class DeedForm(forms.Form):
+class OperationForm(forms.Form):
     """What was done to a place."""
 
     work = forms.ChoiceField(label="What was done", choices=offered.work_names())

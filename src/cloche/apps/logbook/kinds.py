@@ -10,7 +10,7 @@ from django.db.models import Model
 
 from cloche.apps.gardens import care, words
 from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
-from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Garden, Hotbed, Place
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Operation, Place
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.warming.models import CoverTrial
@@ -86,7 +86,7 @@ KINDS = {
                 "depth_m": ("depth", _length),
                 "taken_at": ("time", lambda v, u: f"{v:%Y-%m-%d %H:%M} UTC"),
                 "note": ("note", _plain),
-                "verdict": ("verdict", _plain),
+                "review": ("review", _plain),
             }
             | REMOVED,
             _at_place,
@@ -154,7 +154,7 @@ KINDS = {
                 "length_m": ("length", _length),
                 "width_m": ("width", _length),
                 "spread_m": ("edges apart", _length),
-                "bought_year": ("bought in", _plain),
+                "purchase_year": ("bought in", _plain),
                 "dirty": ("dirty", _yes),
                 "price": ("price", _plain),
             }
@@ -194,8 +194,8 @@ KINDS = {
             lambda row: None,
         ),
         Kind(
-            "deed",
-            Deed,
+            "operation",
+            Operation,
             "place__garden",
             lambda row, units: f"{words.sentence(row.work)}, {row.place.name}, {_instant(row, row.at)}",
             {"work": ("what", _plain), "amount": ("amount", _plain)},

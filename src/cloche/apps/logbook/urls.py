@@ -5,6 +5,6 @@ from cloche.apps.logbook import views
 urlpatterns = [
     path("history/", views.history, name="history"),
     path("history/<slug:kind>/<int:history_id>/restore/", views.restore, name="restore"),
-    path("doubts/", views.doubts, name="doubts"),
+    path("flags/", views.flags, name="flags"),
     path("files/garden.zip", views.archive_out, name="archive_out"),
 ]

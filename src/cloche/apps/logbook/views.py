@@ -14,7 +14,7 @@ from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.gardens.shelter import refusal
-from cloche.apps.logbook import doubtful, flows, incoming
+from cloche.apps.logbook import flagged, flows, incoming
 from cloche.apps.logbook import history as past
 from cloche.apps.logbook.archive.write import write_archive
 from cloche.apps.logbook.forms import ArchiveForm
@@ -52,23 +52,23 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
 
 
 @in_garden
-def doubts(request: GardenRequest) -> HttpResponse:
+def flags(request: GardenRequest) -> HttpResponse:
     """What is doubtful, and the grower's word on it."""
     request.room = "files"  # type: ignore[attr-defined]
     if request.method == "POST":
         return _word(request)
-    page = doubtful.doubt_page(request.garden, units_of(request.user), clock.now())
-    return render(request, "logbook/doubts.html", {"page": page})
+    page = flagged.flag_page(request.garden, units_of(request.user), clock.now())
+    return render(request, "logbook/flags.html", {"page": page})
 
 
 def _word(request: GardenRequest) -> HttpResponse:
-    verdict = request.POST.get("verdict", "")
+    review = request.POST.get("review", "")
     numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if NUMBER.fullmatch(n)][:MOST_NUMBERS]
-    if verdict not in doubtful.VERDICTS or not doubtful.give_word(request.garden, numbers, verdict):
+    if review not in flagged.VERDICTS or not flagged.give_word(request.garden, numbers, review):
         raise Http404
     said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
-    messages.success(request, said.get(verdict, "It is open again."))
-    return redirect("doubts", request.garden.pk)
+    messages.success(request, said.get(review, "It is open again."))
+    return redirect("flags", request.garden.pk)
 
 
 @require_GET

@@ -81,7 +81,7 @@ class LoggedHour(models.Model):
     sum_c = models.FloatField()
     low_c = models.FloatField()
     high_c = models.FloatField()
-    verdict = models.CharField(max_length=10, blank=True, default="")
+    review = models.CharField(max_length=10, blank=True, default="")
 
     class Meta:
         db_table = "loggers_hour"

@@ -47,7 +47,7 @@ def hours_between(
         return []
     rows = LoggedHour.objects.filter(probe_id__in=probes, hour__gte=start - HALF, hour__lte=end).order_by("hour")
     if not left_out:
-        rows = rows.exclude(verdict="left_out")
+        rows = rows.exclude(review="left_out")
     return [
         HourPoint(number_of(p, hour), probes[p].place_id, hour + HALF, probes[p].depth_m, total / number)
         for p, hour, total, number in rows.values_list("probe_id", "hour", "sum_c", "number")

@@ -4,8 +4,8 @@ from cloche.apps.loggers import views
 
 urlpatterns = [
     path("loggers/", views.loggers, name="loggers"),
-    path("loggers/<int:device_id>/probes/", views.stick_probe, name="stick_probe"),
-    path("loggers/<int:device_id>/probes/<int:probe_id>/out/", views.pull_probe, name="pull_probe"),
+    path("loggers/<int:device_id>/probes/", views.deploy_probe, name="deploy_probe"),
+    path("loggers/<int:device_id>/probes/<int:probe_id>/out/", views.retrieve_probe, name="retrieve_probe"),
     path("loggers/<int:device_id>/token/", views.renew_token, name="renew_token"),
     path("loggers/<int:device_id>/shut-out/", views.shut_out, name="shut_out"),
 ]

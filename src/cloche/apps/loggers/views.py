@@ -50,13 +50,13 @@ def _once(request: GardenRequest, device: Device, token: str) -> HttpResponse:
 
 @require_POST
 @in_garden
-def stick_probe(request: GardenRequest, device_id: int) -> HttpResponse:
+def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     """Say where a channel sticks."""
     device = _device(request, device_id)
     form = ProbeForm(request.POST, garden=request.garden, units=units_of(request.user))
     if not form.is_valid():
         return _page(request, refused=form, device_id=device.pk)
-    probe = flow.stick(
+    probe = flow.deploy(
         device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m, form.cleaned_data["in_air"]
     )
     messages.success(request, f"Channel {probe.channel} of {device.name} sticks in {probe.place.name}.")
@@ -65,12 +65,12 @@ def stick_probe(request: GardenRequest, device_id: int) -> HttpResponse:
 
 @require_POST
 @in_garden
-def pull_probe(request: GardenRequest, device_id: int, probe_id: int) -> HttpResponse:
+def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> HttpResponse:
     """The channel measures nothing any more."""
     probe = Probe.objects.filter(pk=probe_id, device=_device(request, device_id), until__isnull=True).first()
     if probe is None:
         raise Http404
-    flow.pull_out(probe)
+    flow.retrieve(probe)
     messages.success(request, f"Channel {probe.channel} is out of {probe.place.name}. What it measured there stays.")
     return redirect("loggers", request.garden.pk)
 

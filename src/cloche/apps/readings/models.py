@@ -8,13 +8,13 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens import validators
-from cloche.apps.gardens.models import Deed, Garden, Place
+from cloche.apps.gardens.models import Garden, Operation, Place
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
     """Words for reading queries."""
 
-    def standing(self) -> ReadingQuerySet:
+    def current(self) -> ReadingQuerySet:
         """Those that have not been removed."""
         return self.filter(removed_at__isnull=True)
 
@@ -47,7 +47,7 @@ class Visit(models.Model):
         help_text="What stood or died after a cold night or a hot day.",
     )
     photo = models.BinaryField(null=True, blank=True, help_text="A small JPEG without its camera's notes.")
-    deeds = models.ManyToManyField(Deed, blank=True, related_name="visits")
+    operations = models.ManyToManyField(Operation, blank=True, related_name="visits")
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords(excluded_fields=["photo"])
 
@@ -68,7 +68,7 @@ class Reading(models.Model):
         HAND = "hand", "by hand"
         FILE = "file", "from a file"
 
-    class Verdict(models.TextChoices):
+    class Review(models.TextChoices):
         RIGHT = "right", "looked at, and right"
         LEFT_OUT = "left_out", "left out of the forecast"
 
@@ -78,7 +78,7 @@ class Reading(models.Model):
     temperature_c = models.FloatField()
     note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
     source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
-    verdict = models.CharField(max_length=10, blank=True, choices=Verdict, help_text="A grower's word on a doubtful one.")
+    review = models.CharField(max_length=10, blank=True, choices=Review, help_text="A grower's word on a doubtful one.")
     visit = models.ForeignKey(Visit, null=True, blank=True, on_delete=models.SET_NULL, related_name="readings")
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     removed_at = models.DateTimeField(null=True, editable=False)

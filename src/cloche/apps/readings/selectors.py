@@ -31,7 +31,7 @@ def recent_readings(place: Place, limit: int = SHOWN_IN_LIST) -> QuerySet[Readin
 def points_between(place: Place, start: datetime, end: datetime) -> list[Reading | HourPoint]:
     """Readings and loggers' hours for a chart, each thinned evenly where there are thousands."""
     rows = list(
-        Reading.objects.standing()
+        Reading.objects.current()
         .filter(place=place, taken_at__gte=start, taken_at__lte=end)
         .order_by("taken_at")
         .only("id", "taken_at", "depth_m", "temperature_c", "place_id")
@@ -49,7 +49,7 @@ def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[i
 
     What a grower left out is left out.
     """
-    rows = Reading.objects.standing().filter(place=place, taken_at__gte=start).exclude(verdict=Reading.Verdict.LEFT_OUT)
+    rows = Reading.objects.current().filter(place=place, taken_at__gte=start).exclude(review=Reading.Review.LEFT_OUT)
     found = list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
     found += [(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in logged.hours_between([place.pk], start, end)]
     return sorted(found, key=lambda row: row[1])
@@ -167,7 +167,7 @@ class Latest:
 
 def latest_by_place(garden: Garden) -> dict[int, Latest]:
     """The newest standing reading or logger's value of each place that has one."""
-    newest = Reading.objects.standing().filter(place=OuterRef("pk")).order_by("-taken_at").values("pk")[:1]
+    newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at").values("pk")[:1]
     ids = [pk for pk in garden.places.annotate(newest=Subquery(newest)).values_list("newest", flat=True) if pk]
     rows = Reading.objects.filter(pk__in=ids).values_list("place_id", "taken_at", "temperature_c")
     found = {place: Latest(at, value) for place, at, value in rows}
@@ -195,9 +195,9 @@ def day_reads(garden: Garden, now: datetime, only: Place | None = None) -> dict[
     """By place, or of one only, what a day's figure can be made from."""
     places = {place.pk: place for place in ([only] if only else garden.places.all())}
     rows = (
-        Reading.objects.standing()
+        Reading.objects.current()
         .filter(place__in=places, taken_at__gt=now - FRESH, taken_at__lte=now)
-        .exclude(verdict=Reading.Verdict.LEFT_OUT)
+        .exclude(review=Reading.Review.LEFT_OUT)
         .order_by("taken_at")
         .values_list("place_id", "taken_at", "depth_m", "temperature_c")
     )
@@ -221,5 +221,5 @@ def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:
 
 def read_since(garden: Garden, start: datetime) -> set[int]:
     """Places with a standing reading from an instant on."""
-    rows = Reading.objects.standing().filter(place__garden=garden, place__removed_at__isnull=True, taken_at__gte=start)
+    rows = Reading.objects.current().filter(place__garden=garden, place__removed_at__isnull=True, taken_at__gte=start)
     return set(rows.values_list("place_id", flat=True).distinct())

@@ -40,7 +40,7 @@ def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
 def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
     """Show a reading in a form of its own, and take the correction."""
     place = place_or_404(request, place_id)
-    reading = _standing(place, reading_id)
+    reading = _current(place, reading_id)
     units = units_of(request.user)
     own_ids = f"reading_{reading.pk}_%s"  # the desk's own form stands on the same page
     form = ReadingForm(request.POST or None, place=place, units=units, reading=reading, auto_id=own_ids)
@@ -63,7 +63,7 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
 def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
     """Take a reading off; it can be put back."""
     place = place_or_404(request, place_id)
-    reading = _standing(place, reading_id)
+    reading = _current(place, reading_id)
     record.remove_reading(reading)
     return _desk(request, place, undo=desk.Undo(f"{_value(request, reading)} is removed.", reading))
 
@@ -122,7 +122,7 @@ def _value(request: GardenRequest, reading: Reading) -> str:
     return units_of(request.user).temperature_text(reading.temperature_c)
 
 
-def _standing(place: Place, reading_id: int) -> Reading:
+def _current(place: Place, reading_id: int) -> Reading:
     reading = place.readings.filter(pk=reading_id, removed_at__isnull=True).first()
     if reading is None:
         raise Http404

@@ -177,7 +177,7 @@ def summary(garden: Garden, since: datetime, now: datetime) -> Summary:
 
 def _moved(change: WindowChange, today: Any) -> str:
     crop = crops.crop(change.crop_key).name_plural
-    what = f"{crop} in {change.place.name}" if change.way == "sown" else f"{crop}, planted out in {change.place.name}"
+    what = f"{crop} in {change.place.name}" if change.method == "direct" else f"{crop}, planted out in {change.place.name}"
     if change.before is None and change.after is not None:
         return f"{words.sentence(what)}: a window opens, from {words.day(change.after, today)}."
     if change.after is None or change.before is None:

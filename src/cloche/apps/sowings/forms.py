@@ -15,7 +15,7 @@ from cloche.bridge import crops
 from cloche.bridge.units import Units, parse_depth
 
 LONG_AGO_D = 400
-WAYS = [("", "whichever suits the place"), ("sown", "sown in place"), ("planted_out", "raised and planted out")]
+METHODS = [("", "whichever suits the place"), ("direct", "sown in place"), ("transplanted", "raised and planted out")]
 
 
 class SowingForm(forms.ModelForm):
@@ -99,10 +99,10 @@ class CountForm(forms.Form):
 class ChoiceForm(forms.Form):
     """By which rule and in which way this garden grows a crop."""
 
-    school = forms.ChoiceField(label="The day is chosen", required=False)
-    way = forms.ChoiceField(label="It is", required=False, choices=WAYS)
+    sowing_rule = forms.ChoiceField(label="The day is chosen", required=False)
+    method = forms.ChoiceField(label="It is", required=False, choices=METHODS)
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["school"].help_text = f"The whole garden: {garden.get_school_display()}."
-        self.fields["school"].choices = [("", "as in the whole garden"), *Garden.School.choices]  # type: ignore[attr-defined]
+        self.fields["sowing_rule"].help_text = f"The whole garden: {garden.get_sowing_rule_display()}."
+        self.fields["sowing_rule"].choices = [("", "as in the whole garden"), *Garden.SowingRule.choices]  # type: ignore[attr-defined]

@@ -24,7 +24,7 @@ def seed(request: GardenRequest, crop_key: str) -> HttpResponse:
     request.room = "sowings"  # type: ignore[attr-defined]
     crop, today = crop_or_404(crop_key), clock.today(request.garden.timezone)
     choice = packets.choices_of(request.garden).get(crop_key)
-    initial = {"school": choice.school, "way": choice.way} if choice else {}
+    initial = {"sowing_rule": choice.sowing_rule, "method": choice.method} if choice else {}
     page = pages.seed_page(request.garden, crop, today)
     context = {"page": page, "crop": crop, "choice": ChoiceForm(garden=request.garden, initial=initial)}
     return render(request, "sowings/seed.html", context)
@@ -92,7 +92,7 @@ def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
     crop, form = crop_or_404(crop_key), ChoiceForm(request.POST, garden=request.garden)
     if not form.is_valid():
         raise Http404
-    packets.choose(request.garden, crop.key, form.cleaned_data["school"], form.cleaned_data["way"])
+    packets.choose(request.garden, crop.key, form.cleaned_data["sowing_rule"], form.cleaned_data["method"])
     messages.success(request, f"{crop.name}: kept.")
     return redirect("seed", request.garden.pk, crop.key)
 

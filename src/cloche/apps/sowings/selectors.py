@@ -16,8 +16,8 @@ FOLLOWED_D = 150
 
 def sowings_in(garden: Garden) -> QuerySet[Sowing]:
     """Standing sowings of a garden's standing places, the latest first."""
-    standing = Place.objects.filter(garden=garden)
-    rows = Sowing.objects.filter(place__in=standing, removed_at__isnull=True).select_related("place", "packet")
+    current = Place.objects.filter(garden=garden)
+    rows = Sowing.objects.filter(place__in=current, removed_at__isnull=True).select_related("place", "packet")
     return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")))
 
 
@@ -46,5 +46,5 @@ def usual_rate(garden: Garden, crop_key: str, today: date) -> float:
 
 def intended_in(garden: Garden) -> QuerySet[Intention]:
     """Sowings that are meant to be made and neither made nor given up, the soonest first."""
-    standing = Place.objects.filter(garden=garden)
-    return Intention.objects.filter(place__in=standing, made=None, dropped_at=None).select_related("place")
+    current = Place.objects.filter(garden=garden)
+    return Intention.objects.filter(place__in=current, made=None, dropped_at=None).select_related("place")

@@ -110,9 +110,9 @@ class OwnCoverForm(forms.ModelForm):
 
     class Meta:
         model = Cover
-        fields = ["kind", "name", "bought_year", "dirty"]
-        labels = {"name": "What you call it", "bought_year": "Bought in", "dirty": "It is dirty or clouded"}
-        help_texts = {"bought_year": "A year. Sheets and films lose light as they age."}
+        fields = ["kind", "name", "purchase_year", "dirty"]
+        labels = {"name": "What you call it", "purchase_year": "Bought in", "dirty": "It is dirty or clouded"}
+        help_texts = {"purchase_year": "A year. Sheets and films lose light as they age."}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -147,9 +147,9 @@ class OwnCoverForm(forms.ModelForm):
             )
         return name
 
-    def clean_bought_year(self) -> int | None:
+    def clean_purchase_year(self) -> int | None:
         """Not in the future, nor in another age."""
-        year: int | None = self.cleaned_data["bought_year"]
+        year: int | None = self.cleaned_data["purchase_year"]
         if year is not None and not 1950 <= year <= self.today.year:
             raise forms.ValidationError(f"A year from 1950 to {self.today.year}.")
         return year

@@ -28,11 +28,11 @@ class Owned:
 def owned_in(garden: Garden, today: date) -> list[Owned]:
     """All of them, in the order in which they were told: two queries."""
     periods = CoverPeriod.objects.filter(item__garden=garden, place__removed_at__isnull=True).select_related("place")
-    standing: dict[int, CoverPeriod] = {}
+    current: dict[int, CoverPeriod] = {}
     for period in periods.order_by("first"):
         if period.last is None or period.last >= today:
-            standing.setdefault(period.item_id or 0, period)
-    return [Owned(cover, standing.get(cover.pk)) for cover in garden.covers.filter(removed_at__isnull=True)]
+            current.setdefault(period.item_id or 0, period)
+    return [Owned(cover, current.get(cover.pk)) for cover in garden.covers.filter(removed_at__isnull=True)]
 
 
 def coverable(garden: Garden) -> QuerySet[Place]:
@@ -48,7 +48,7 @@ def now_over(place: Place, today: date) -> CoverPeriod | None:
     return None
 
 
-def standing_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
+def current_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
     """Which of the garden's own covers stands where today."""
     on = Q(first__lte=today) & (Q(last__isnull=True) | Q(last__gte=today))
     return CoverPeriod.objects.filter(on, place__garden=garden, item__isnull=False).select_related("item")

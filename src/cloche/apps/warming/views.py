@@ -23,7 +23,7 @@ from cloche.apps.warming.forms import AskForm, OwnCoverForm, PutOnForm, SeasonFo
 from cloche.apps.warming.pages import season as season_pages
 from cloche.apps.warming.pages.compare import where_most
 from cloche.apps.warming.pages.inventory import own_lines
-from cloche.apps.warming.pages.taught import taught_lines
+from cloche.apps.warming.pages.learned import learned_lines
 from cloche.apps.warming.pages.whatif import Question, usual_crops, waiting_page, what_if_page
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
@@ -138,7 +138,7 @@ def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
     removed = request.garden.covers.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
     lines = own_lines(request.garden, units, today)
     context = {"form": form, "lines": lines, "cover": cover, "removed": removed, "tab": "own_covers"}
-    context["taught"] = taught_lines(request.garden)
+    context["learned"] = learned_lines(request.garden)
     return render(request, "warming/own.html", context, status=INVALID if form.errors else 200)
 
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import CoverPeriod, Deed, Garden, Membership, User
+from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Operation, User
 
 
 class Answer(models.Model):
     """A job answered: key says which job of which place and day; words as it stood on the screen. until: the day before which a
-    job put off does not come again. deed, ended: what a tick wrote into the record. undone_at: taken back."""
+    job put off does not come again. operation, ended: what a tick wrote into the record. undone_at: taken back."""
 
     class Said(models.TextChoices):
         DONE = "done", "done"
@@ -23,7 +23,7 @@ class Answer(models.Model):
     by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField()
     until = models.DateField(null=True)
-    deed = models.ForeignKey(Deed, null=True, on_delete=models.SET_NULL, related_name="+")
+    operation = models.ForeignKey(Operation, null=True, on_delete=models.SET_NULL, related_name="+")
     ended = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
     undone_at = models.DateTimeField(null=True)
 

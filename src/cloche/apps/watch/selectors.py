@@ -31,7 +31,7 @@ def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None 
     """All that is worth doing, less what was answered."""
     today = now.astimezone(garden.timezone).date()
     everything = jobs_in(garden, units, now, grounds)
-    answers = list(_standing(garden, today))
+    answers = list(_current(garden, today))
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
     zone = garden.timezone
@@ -62,7 +62,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     return found
 
 
-def _standing(garden: Garden, today: date):  # type: ignore[no-untyped-def]
+def _current(garden: Garden, today: date):  # type: ignore[no-untyped-def]
     since = today - timedelta(days=REMEMBERED_D)
     return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by")
 

@@ -19,23 +19,24 @@ class Forecast(models.Model):
     watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.watching.watch).")
 
 
-class Basis(models.Model):
-    """What it takes to run a place again under other covers (see bridge.held); apart, as no page that lists places reads it."""
+class ModelSnapshot(models.Model):
+    """What it takes to run a place again under other covers (see bridge.snapshots); apart, as no page that lists places reads
+    it."""
 
-    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="basis")
-    kept = models.BinaryField()
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="snapshot")
+    packed = models.BinaryField()
 
 
 class CropOutlook(models.Model):
     """One crop in one place, sown there or planted out: its windows, and every candidate day (see bridge.plain.CropDays)."""
 
-    class Way(models.TextChoices):
-        SOWN = "sown", "sown in place"
-        PLANTED_OUT = "planted_out", "raised and planted out"
+    class Method(models.TextChoices):
+        DIRECT = "direct", "sown in place"
+        TRANSPLANTED = "transplanted", "raised and planted out"
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
     crop_key = models.CharField(max_length=40)
-    way = models.CharField(max_length=12, choices=Way, default=Way.SOWN)
+    method = models.CharField(max_length=12, choices=Method, default=Method.DIRECT)
     better = models.BooleanField(default=True, help_text="Whether this is the way that suits the place, or was chosen.")
     windows = models.JSONField()
     sow_now = models.BooleanField()
@@ -47,15 +48,15 @@ class CropOutlook(models.Model):
     ribbon = models.JSONField()
     days = models.JSONField()
     members = models.TextField(default="", help_text="Days to half emergence in each course in which it succeeds, packed.")
-    schools = models.JSONField(default=list)
+    sowing_rules = models.JSONField(default=list)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["place", "crop_key", "way"], name="one_outlook_a_crop_and_way")]
+        constraints = [models.UniqueConstraint(fields=["place", "crop_key", "method"], name="one_outlook_a_crop_and_method")]
 
     @property
     def sown(self) -> bool:
         """Whether it goes in as seed, set or tuber; else as a plant."""
-        return self.way == self.Way.SOWN
+        return self.method == self.Method.DIRECT
 
 
 class WindowChange(models.Model):
@@ -63,7 +64,7 @@ class WindowChange(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="window_changes")
     crop_key = models.CharField(max_length=40)
-    way = models.CharField(max_length=12, choices=CropOutlook.Way)
+    method = models.CharField(max_length=12, choices=CropOutlook.Method)
     at = models.DateTimeField()
     before = models.DateField(null=True)
     after = models.DateField(null=True)

@@ -11,7 +11,7 @@ from cloche.apps.windows.models import CropOutlook, Forecast, WindowChange
 from cloche.bridge import crops
 from cloche.bridge.layout import FIELD_STEP_H
 
-HEAVY = ("days", "members", "schools")
+HEAVY = ("days", "members", "sowing_rules")
 """What only a crop's own page reads."""
 
 
@@ -95,8 +95,8 @@ def outlooks_at(place: Place) -> list[CropOutlook]:
 
 def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
     """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: one query."""
-    standing = garden.places.values_list("pk", flat=True)
-    rows = CropOutlook.objects.filter(place_id__in=standing, better=True).select_related("place").defer(*HEAVY)
+    current = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=current, better=True).select_related("place").defer(*HEAVY)
     found: dict[str, list[CropOutlook]] = {}
     for row in rows.order_by("place__walking_order", "place_id", "id"):
         found.setdefault(row.crop_key, []).append(row)
@@ -110,15 +110,15 @@ def elsewhere(place: Place, crop_key: str) -> list[CropOutlook]:
     return list(rows.order_by("place__walking_order", "place_id"))
 
 
-def ways_of(place: Place, crop_key: str) -> list[CropOutlook]:
+def methods_of(place: Place, crop_key: str) -> list[CropOutlook]:
     """One crop in a place, with every day, in each way that was worked out; the one that suits it first."""
     return list(place.outlooks.filter(crop_key=crop_key).order_by("-better", "id"))
 
 
 def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
     """A crop sown in place wherever it is not hopeless, with every day, in walking order: one query."""
-    standing = garden.places.values_list("pk", flat=True)
-    rows = CropOutlook.objects.filter(place_id__in=standing, crop_key=crop_key, way=CropOutlook.Way.SOWN, hopeless=False)
+    current = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=current, crop_key=crop_key, method=CropOutlook.Method.DIRECT, hopeless=False)
     return list(rows.select_related("place").order_by("place__walking_order", "place_id"))
 
 
@@ -134,7 +134,7 @@ def open_now(garden: Garden) -> dict[int, dict[str, float]]:
 def held_now(garden: Garden) -> dict[int, set[str]]:
     """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
     rows = CropOutlook.objects.filter(
-        place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False, hopeless=False
+        place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False, hopeless=False
     )
     found: dict[int, set[str]] = {}
     for place_id, key, windows, limit in rows.values_list("place_id", "crop_key", "windows", "main_limit"):
@@ -146,18 +146,18 @@ def held_now(garden: Garden) -> dict[int, set[str]]:
 
 def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
     """(first day, place, crop) of every window for sowing still to open, soonest first."""
-    waiting = CropOutlook.objects.filter(place__garden=garden, better=True, way=CropOutlook.Way.SOWN, sow_now=False)
+    waiting = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False)
     rows = waiting.values_list("place_id", "crop_key", "windows")
     return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)
 
 
 def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
     """Windows that moved since an instant, each once: as it was then, and as it is now; in walking order."""
-    standing = garden.places.values_list("pk", flat=True)
-    rows = WindowChange.objects.filter(place_id__in=standing, at__gte=since).select_related("place")
+    current = garden.places.values_list("pk", flat=True)
+    rows = WindowChange.objects.filter(place_id__in=current, at__gte=since).select_related("place")
     found: dict[tuple[int, str, str], WindowChange] = {}
     for row in rows.order_by("place__walking_order", "place_id", "at", "id"):
-        first = found.setdefault((row.place_id, row.crop_key, row.way), row)
+        first = found.setdefault((row.place_id, row.crop_key, row.method), row)
         first.after = row.after
     return [row for row in found.values() if row.before != row.after]
 

@@ -21,9 +21,9 @@ from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages import hedges as hedge_pages
 from cloche.apps.windows.pages import place as place_pages
 from cloche.apps.windows.pages import planting as planting_pages
-from cloche.apps.windows.pages import schools as schools_pages
 from cloche.apps.windows.pages import seed as seed_pages
 from cloche.apps.windows.pages import sowing as sowing_pages
+from cloche.apps.windows.pages import sowing_rules as rule_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.apps.windows.pages.warmth import warmth_in
 from cloche.bridge import crops
@@ -84,16 +84,16 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     request.room = "windows"  # type: ignore[attr-defined]
     place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
     crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
-    ways = selectors.ways_of(place, crop_key)
+    methods = selectors.methods_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
-    if not ways:
+    if not methods:
         return render(request, "windows/crop.html", context)
-    outlook = next((one for one in ways if one.way == request.GET.get("way")), ways[0])
-    context |= {"outlook": outlook, "ways": [(one, one is outlook) for one in ways]}
+    outlook = next((one for one in methods if one.method == request.GET.get("method")), methods[0])
+    context |= {"outlook": outlook, "methods": [(one, one is outlook) for one in methods]}
     context |= _day_part(request, place, crop, outlook)
     if request.htmx:  # type: ignore[attr-defined]
         return render(request, "windows/_sowing.html" if outlook.sown else "windows/_planting.html", context)
-    context |= _standing_part(request, place, crop, outlook)
+    context |= _current_part(request, place, crop, outlook)
     if outlook.sown and not crop.winter:
         context["hedge"] = _hedge(request, crop, context["rate"])
     return render(request, "windows/crop.html", context)
@@ -113,16 +113,16 @@ def _day_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: C
     return {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}
 
 
-def _standing_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
+def _current_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
     garden, units, today = request.garden, units_of(request.user), clock.today(request.garden.timezone)
-    school = packets.school_for(garden, packets.choices_of(garden).get(crop.key))
+    sowing_rule = packets.sowing_rule_for(garden, packets.choices_of(garden).get(crop.key))
     seeds = packets.packets_of(garden, crop.key)
     in_use = next((one for one in seeds if one.in_use), None)
     return {
-        "page": crop_pages.crop_page(place, outlook, crop, units, today, school, in_use.values if in_use else ()),
-        "schools": schools_pages.school_rows(outlook, school, units, today, in_use.price if in_use else None),
+        "page": crop_pages.crop_page(place, outlook, crop, units, today, sowing_rule, in_use.values if in_use else ()),
+        "sowing_rules": rule_pages.sowing_rule_rows(outlook, sowing_rule, units, today, in_use.price if in_use else None),
         "elsewhere": place_pages.lines_elsewhere(place, crop.key, today),
-        "together": schools_pages.together(outlook, today),
+        "together": rule_pages.together(outlook, today),
         "packet": in_use,
     }
 

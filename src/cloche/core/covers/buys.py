@@ -55,7 +55,7 @@ def ready_day(soil_c: Array, wanted_c: float) -> float:
 
 
 def wanted_c(crop: Crop, comfortable: bool) -> float:
-    """Soil to wait for, by the two schools that go by the soil [°C]."""
+    """Soil to wait for, by the two rules that go by the soil [°C]."""
     return crop.optimum_from_c if comfortable else crop.minimum_c
 
 

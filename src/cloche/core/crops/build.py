@@ -99,9 +99,9 @@ def _wintering(row: dict[str, str], of: dict[str, Any]) -> dict[str, Any]:
         **{name: float(row[name]) for name in ("grown_from_d", "grown_to_d", "winter_limit_c", "ripe_weeks")},
         "rooted": row["rooted"] == "yes",
     }
-    method = "planted" if of["method"] == "planted" else "direct"
+    method = "planted" if of["usual_method"] == "planted" else "direct"
     names = {"name": row["name"], "name_plural": row["name_plural"]}
-    return of | names | {"winter": winter, "usual": False, "method": method}
+    return of | names | {"winter": winter, "usual": False, "usual_method": method}
 
 
 def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
@@ -121,7 +121,7 @@ def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, d
         "spread_log_sd": _spread(row),
         "field_times": FIELD_TIMES.get(row["rates_from"] or row["kin"], 1.0),
         "heat_sum": heat_sum and {"base_c": heat_sum.base_c, "heat_sum_cd": heat_sum.heat_sum_cd, "source": BIERHUIZEN},
-        "method": row["method"],
+        "usual_method": row["method"],
         "sowing_depth_m": float(row["sowing_depth_m"]),
         "hardiness": row["hardiness"],
         "frost_limit_c": float(row["frost_limit_c"]),

@@ -13,7 +13,7 @@ from cloche.core.crops.knots import HeatSum
 from cloche.core.errors import UnknownCrop
 from cloche.core.germination.curves import RateCurve, ShareCurve
 
-Method = Literal["direct", "raised", "either", "planted"]
+UsualMethod = Literal["direct", "raised", "either", "planted"]
 Start = Literal["seed", "set", "clove", "tuber"]
 Light = Literal["light", "dark", "either"]
 Season = Literal["cool", "warm"]
@@ -106,7 +106,7 @@ class Crop:
     spread_log_sd: float
     heat_sum: HeatSum | None
     heat_sum_source: str
-    method: Method
+    usual_method: UsualMethod
     sowing_depth_m: float
     hardiness: Hardiness
     frost_limit_c: float
@@ -160,7 +160,7 @@ class Crop:
     @property
     def sown_direct(self) -> bool:
         """Whether growers put it into the ground in place, at least some of them."""
-        return self.method != "raised"
+        return self.usual_method != "raised"
 
     @property
     def planted_out(self) -> bool:

@@ -24,7 +24,7 @@ DEPTH_M = 0.021
 AIR_SHARE = 0.34
 
 
-class Doubt(StrEnum):
+class QualityFlag(StrEnum):
     """Why a reading is doubtful."""
 
     FAHRENHEIT = "fahrenheit"
@@ -58,15 +58,15 @@ class Series:
         return (self.low_c + self.high_c) / 2
 
 
-def doubts(series: Series) -> list[Doubt | None]:
+def flags(series: Series) -> list[QualityFlag | None]:
     """The gravest doubt about each reading, None for none; length n.
 
     A likely cause (the wrong scale, the air, a probe that hangs) goes before the plain finding that it lies far off.
     """
-    found: list[Doubt | None] = [None] * len(series.hour)
-    for doubt, check in CHECKS.items():
+    found: list[QualityFlag | None] = [None] * len(series.hour)
+    for flag, check in CHECKS.items():
         for i in np.flatnonzero(check(series)):
-            found[i] = found[i] or doubt
+            found[i] = found[i] or flag
     return found
 
 
@@ -137,13 +137,13 @@ def depth(series: Series) -> Marks:
 
 
 CHECKS = {
-    Doubt.FAHRENHEIT: fahrenheit,
-    Doubt.AIR: air,
-    Doubt.SPIKE: spike,
-    Doubt.FLAT: flat,
-    Doubt.STEP: step,
-    Doubt.FAR: far,
-    Doubt.DEPTH: depth,
+    QualityFlag.FAHRENHEIT: fahrenheit,
+    QualityFlag.AIR: air,
+    QualityFlag.SPIKE: spike,
+    QualityFlag.FLAT: flat,
+    QualityFlag.STEP: step,
+    QualityFlag.FAR: far,
+    QualityFlag.DEPTH: depth,
 }
 
 

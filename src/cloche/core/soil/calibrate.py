@@ -86,9 +86,7 @@ class Learned:
         most = bounds_of(self.names, len(self.mean))[:, None]
         z = np.clip(self.mean[:, None] + self.spread @ np.array(drawn), -most, most)
         more = max(unlogged_wetness.knots_over(hours - self.first_h) - (len(z) - own), 2)
-        knots = unlogged_wetness.path(
-            np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.unlogged_wetness
-        )
+        knots = unlogged_wetness.path(np.vstack([z[own:], balanced(wetness, more, members)]), self.drift.wandering.unlogged_sd)
         # What its readings cannot have told, such as how tight a cover is that never stood there, is as far as anybody knows.
         rest = tuple(name for name in PRIOR_SD if name not in self.names)
         z = np.vstack([z[:own], *(np.clip(free[name], -BOUND, BOUND) for name in rest)])
@@ -119,7 +117,7 @@ class Learned:
         if len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
             return 0.0, 0.0, 0.0
         first, last = (int(end / (24 * unlogged_wetness.KNOT_D)) for end in (hours.min(), hours.max()))
-        knots = unlogged_wetness.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.unlogged_wetness)
+        knots = unlogged_wetness.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.unlogged_sd)
         split = last + 1 - LATELY_KNOTS
         middle, *roots = knots[split : last + 1].mean(axis=0) - knots[first:split].mean(axis=0)
         half = 1.2816 * float(np.sqrt(np.square(roots).sum()))
@@ -262,7 +260,7 @@ class _Problem:
         if not self.place.covers:
             # Nothing tells them here: they must not weigh on the choice.
             z[[self.names.index(name) for name in COVER_FACTORS if name in self.names]] = 0.0
-        trajectories, means, under = self._run(z, Wandering().unlogged_wetness)
+        trajectories, means, under = self._run(z, Wandering().unlogged_sd)
         costs = []
         for trajectory, mean, air, one in zip(trajectories.T, means.T, under.T, z.T, strict=True):
             total = covariance(Wandering(), self.readings.hour, trajectory - mean, np.ones(len(trajectory)))
@@ -272,16 +270,16 @@ class _Problem:
 
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
-        total = self.seen(z, wandering.unlogged_wetness).covariance(wandering, self.readings.hour, scatter)
+        total = self.seen(z, wandering.unlogged_sd).covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True) if len(total) else total
 
         def residuals(x: Array) -> Array:
-            seen = self.seen(x, wandering.unlogged_wetness)
+            seen = self.seen(x, wandering.unlogged_sd)
             away = self.readings.temperature_c - seen.trajectory_c
             return np.concatenate([_whitened(root, away), self._missed_under(seen.under), x])
 
         def jacobian(x: Array) -> Array:
-            seen = self.seen(x, wandering.unlogged_wetness)
+            seen = self.seen(x, wandering.unlogged_sd)
             return np.vstack([-_whitened(root, seen.slope), -_whitened(self.trusts, seen.under_slope), np.eye(len(x))])
 
         most = bounds_of(self.names, len(z))
@@ -295,16 +293,15 @@ class _Problem:
 
     def choose(self, z: Array, wandering: Wandering, scatter: Array) -> tuple[Array, Wandering]:
         """The wandering by its evidence about z, the place's numbers integrated out; and z again with as much wetness added."""
-        seen, own = self.seen(z, wandering.unlogged_wetness), len(self.names)
+        seen, own = self.seen(z, wandering.unlogged_sd), len(self.names)
         # As if the residuals were linear in the numbers: their value at the prior's mean.
         away = self.readings.temperature_c - seen.trajectory_c + seen.slope @ z
-        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.unlogged_wetness))
+        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.unlogged_sd))
         found = [
-            log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.unlogged_wetness**2 * added, away)
-            for w in GRID
+            log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.unlogged_sd**2 * added, away) for w in GRID
         ]
         chosen = weighed(np.array(found))
-        return np.concatenate([z[:own], z[own:] * (wandering.unlogged_wetness / chosen.unlogged_wetness)]), chosen
+        return np.concatenate([z[:own], z[own:] * (wandering.unlogged_sd / chosen.unlogged_sd)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
         """Factors of each reading's variance, larger where it lies far from its neighbours and the course; what was seen under
@@ -312,18 +309,18 @@ class _Problem:
         drift = self._drift(z, wandering, scatter)
         own = (drift.residual_k - drift.expected_k()) / wandering.scatter_k
         if len(self.beside):
-            away = (self.beside.value - self.seen(z, wandering.unlogged_wetness).under) / self.beside.scatter_k
+            away = (self.beside.value - self.seen(z, wandering.unlogged_sd).under) / self.beside.scatter_k
             self.trusts = cholesky(self.beside.covariance(_wilder(away)), lower=True)
         return _wilder(own)
 
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
-        seen = self.seen(z, wandering.unlogged_wetness)
+        seen = self.seen(z, wandering.unlogged_sd)
         residual = self.readings.temperature_c - seen.trajectory_c
         return Drift(wandering, self.readings.hour + self.first_h, residual, seen.trajectory_c - seen.mean_c, scatter)
 
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
-        seen = self.seen(z, wandering.unlogged_wetness)
+        seen = self.seen(z, wandering.unlogged_sd)
         total = seen.covariance(wandering, self.readings.hour, scatter)
         root = cholesky(total, lower=True) if len(total) else total
         soil, under = _whitened(root, seen.slope), _whitened(self.trusts, seen.under_slope)

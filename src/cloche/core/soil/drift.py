@@ -34,17 +34,17 @@ class Wandering:
     gain: float = 0.10
     gain_d: float = 10.0
     scatter_k: float = 0.6
-    unlogged_wetness: float = 0.1
+    unlogged_sd: float = 0.1
 
 
 GRID = tuple(
-    Wandering(level, days, stays, gain=gain, scatter_k=scatter, unlogged_wetness=unlogged_wetness)
+    Wandering(level, days, stays, gain=gain, scatter_k=scatter, unlogged_sd=unlogged_sd)
     for level in (0.3, 0.8, 2.0)
     for days in (3.0, 8.0)
     for stays in (0.3, 1.0, 2.5)
     for gain in (0.03, 0.10)
     for scatter in (0.3, 0.6)
-    for unlogged_wetness in (0.03, 0.1, 0.3, 0.6)
+    for unlogged_sd in (0.03, 0.1, 0.3, 0.6)
 )
 """What evidence weighs (assumption)."""
 

@@ -1,4 +1,4 @@
-"""What could be sown into soil of a measured temperature, by the two schools that go by the soil.
+"""What could be sown into soil of a measured temperature, by the two rules that go by the soil.
 
 *At the minimum*: sow as soon as the crop wakes at all. *Comfortable*: wait until the soil lies inside the printed optimum
 range. Both are judged on the same numbers, so that what the first one costs can be said.
@@ -25,7 +25,7 @@ class Readiness(StrEnum):
 
 
 @dataclass(frozen=True)
-class Verdict:
+class SteadyOutlook:
     """One crop in steady soil. days [d] may be inf; share 0-1 of live seed; cost_days against the near edge of comfort."""
 
     crop: Crop
@@ -36,7 +36,7 @@ class Verdict:
     cost_share: float
 
 
-def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Verdict:
+def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> SteadyOutlook:
     """How one crop would take soil that stays at soil_c [°C]."""
     times = in_soil(crop, field_factor)
     days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
@@ -48,7 +48,7 @@ def verdict(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> Ve
     if ready is Readiness.COMFORTABLE and days > longest_in_soil_d(crop):
         # The printed range begins where seed still lies for months: nobody is comfortable with that.
         ready = Readiness.AT_MINIMUM
-    return Verdict(crop, ready, days, share, days - edge_days, cost_share)
+    return SteadyOutlook(crop, ready, days, share, days - edge_days, cost_share)
 
 
 def readiness(crop: Crop, soil_c: float) -> Readiness:
@@ -60,7 +60,7 @@ def readiness(crop: Crop, soil_c: float) -> Readiness:
     return Readiness.AT_MINIMUM if crop.awake_at(soil_c) else Readiness.ASLEEP
 
 
-def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> list[Verdict]:
+def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> list[SteadyOutlook]:
     """Crops to sow in place into soil of soil_c [°C], soonest up first.
 
     comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out
@@ -68,5 +68,5 @@ def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> 
     different tables.
     """
     wanted = {Readiness.COMFORTABLE} if comfortable_only else {Readiness.COMFORTABLE, Readiness.AT_MINIMUM}
-    verdicts = [verdict(crop, soil_c) for crop in crops if crop.sown_direct]
-    return sorted((v for v in verdicts if v.readiness in wanted and v.share > 0), key=lambda v: (v.days, v.crop.name))
+    steady_outlooks = [steady_outlook(crop, soil_c) for crop in crops if crop.sown_direct]
+    return sorted((v for v in steady_outlooks if v.readiness in wanted and v.share > 0), key=lambda v: (v.days, v.crop.name))

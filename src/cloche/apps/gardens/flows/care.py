@@ -8,7 +8,7 @@ from django.db import transaction
 
 from cloche.apps.gardens.care import first_overlap
 from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Cover, CoverPeriod, Deed, Place
+from cloche.apps.gardens.models import Cover, CoverPeriod, Operation, Place
 
 
 class OnAnotherBed(ValueError):
@@ -43,17 +43,17 @@ def remove_cover(place: Place, period_id: int) -> CoverPeriod | None:
 
 
 @transaction.atomic
-def note_deed(place: Place, work: str, at: datetime, amount: float = 0.0) -> Deed:
+def note_operation(place: Place, work: str, at: datetime, amount: float = 0.0) -> Operation:
     """Write down what was done."""
-    deed = Deed.objects.create(place=place, work=work, at=at, amount=amount)
+    operation = Operation.objects.create(place=place, work=work, at=at, amount=amount)
     note_change_at(place)
-    return deed
+    return operation
 
 
 @transaction.atomic
-def remove_deed(place: Place, deed_id: int) -> bool:
+def remove_operation(place: Place, operation_id: int) -> bool:
     """Take back what was written down; returns whether it was there."""
-    gone, _ = place.deeds.filter(pk=deed_id).delete()
+    gone, _ = place.operations.filter(pk=operation_id).delete()
     if gone:
         note_change_at(place)
     return bool(gone)

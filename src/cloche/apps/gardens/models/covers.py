@@ -26,7 +26,7 @@ class Cover(models.Model):
     length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
     width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
     spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
-    bought_year = models.PositiveSmallIntegerField(null=True, blank=True)
+    purchase_year = models.PositiveSmallIntegerField(null=True, blank=True)
     dirty = models.BooleanField(default=False)
     price = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(MOST_MONEY)])
     weight_kg = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(500.0)])
@@ -79,10 +79,10 @@ class CoverPeriod(models.Model):
             raise ValidationError({"to_h": "It is closed before it is opened."})
 
 
-class Deed(models.Model):
+class Operation(models.Model):
     """Something done to a place that changes how it warms; `work` in the words of bridge.offered.work_names."""
 
-    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="deeds")
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)
     at = models.DateTimeField(validators=[validators.sane_instant])
     amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")

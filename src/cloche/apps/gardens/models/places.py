@@ -14,7 +14,7 @@ from cloche.apps.gardens.models.sites import Garden
 ASPECTS = [(0.0, "north"), (90.0, "east"), (135.0, "south-east"), (180.0, "south"), (225.0, "south-west"), (270.0, "west")]
 
 
-class StandingPlaces(models.Manager["Place"]):
+class CurrentPlaces(models.Manager["Place"]):
     """Places that have not been removed: what every page means by a garden's places."""
 
     def get_queryset(self) -> models.QuerySet[Place]:
@@ -69,7 +69,7 @@ class Place(models.Model):
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords(excluded_fields=["evidence"])
 
-    objects = StandingPlaces()
+    objects = CurrentPlaces()
     everything = models.Manager()
 
     class Meta:

@@ -62,8 +62,8 @@ class CropChoice(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="crop_choices")
     crop_key = models.CharField(max_length=40)
-    school = models.CharField(max_length=12, blank=True)
-    way = models.CharField(max_length=12, blank=True)
+    sowing_rule = models.CharField(max_length=12, blank=True)
+    method = models.CharField(max_length=12, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["garden", "crop_key"], name="one_choice_a_crop")]

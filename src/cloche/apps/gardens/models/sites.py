@@ -38,17 +38,17 @@ def zone_of(name: str) -> ZoneInfo:
 class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
-    school: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
+    sowing_rule: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
     own_crops: crops of its own making (see bridge.own); names: whether crops are called as in America or in Britain, empty: as
-    is usual there; off_school: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there
+    is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there
     on most days."""
 
-    class School(models.TextChoices):
+    class SowingRule(models.TextChoices):
         COMFORTABLE = "comfortable", "when the soil is comfortably warm"
         MINIMUM = "minimum", "as soon as the soil reaches the minimum"
         CALENDAR = "calendar", "by the date of the last frost"
 
-    class OffSchool(models.TextChoices):
+    class UncoverRule(models.TextChoices):
         NIGHTS = "nights", "when nights are warm enough for what grows there"
         HEIGHT = "height", "when the plants touch the top"
         ESTABLISHED = "established", "when seedlings are established"
@@ -66,9 +66,9 @@ class Garden(models.Model):
     normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
-    school = models.CharField(max_length=12, choices=School, default=School.COMFORTABLE)
+    sowing_rule = models.CharField(max_length=12, choices=SowingRule, default=SowingRule.COMFORTABLE)
     watered = models.BooleanField(default=True)
-    off_school = models.CharField(max_length=12, choices=OffSchool, default=OffSchool.NIGHTS)
+    uncover_rule = models.CharField(max_length=12, choices=UncoverRule, default=UncoverRule.NIGHTS)
     away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
     away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
     zone = models.CharField(max_length=4, blank=True)

@@ -1,4 +1,4 @@
-"""Covers and deeds of a place, wherever a page wants them."""
+"""Covers and operations of a place, wherever a page wants them."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from django.template import Context
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.care import care_of
 from cloche.apps.gardens.models import Place
-from cloche.apps.gardens.place_forms import DeedForm
+from cloche.apps.gardens.place_forms import OperationForm
 from cloche.apps.gardens.selectors import units_of
 
 register = template.Library()
@@ -21,4 +21,9 @@ def care_desk(context: Context, place: Place) -> dict[str, Any]:
     """Lists and forms for one place."""
     units = units_of(context["request"].user)
     care = care_of(place, units, clock.today(place.garden.timezone))
-    return {"place": place, "care": care, "form": DeedForm(units=units, place=place), "csrf_token": context.get("csrf_token")}
+    return {
+        "place": place,
+        "care": care,
+        "form": OperationForm(units=units, place=place),
+        "csrf_token": context.get("csrf_token"),
+    }

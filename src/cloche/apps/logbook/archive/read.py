@@ -108,7 +108,7 @@ def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
     words_table = next(table for table in TABLES if table.model is LoggedHour)
     for row in _rows(folder, words_table.name, words_table.columns, progress):
         hours = LoggedHour.objects.filter(probe_id=_known(numbers, "probes", row["probe"], words_table), hour=row["hour"])
-        hours.update(verdict=row["verdict"])
+        hours.update(review=row["review"])
     note_change_in(garden)
     return garden
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.db.models import Model, QuerySet
 
-from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Deed, Garden, Hotbed, Packet, Place
+from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Garden, Hotbed, Operation, Packet, Place
 from cloche.apps.logbook.archive.columns import Column
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.readings.models import DailyWeather, Reading, Visit
@@ -33,9 +33,9 @@ class Table:
 
     def rows(self, garden: Garden) -> QuerySet[Any]:
         """The garden's rows that stand, in the archive's order."""
-        return self.standing(garden).order_by(*self.order)
+        return self.current(garden).order_by(*self.order)
 
-    def standing(self, garden: Garden) -> QuerySet[Any]:
+    def current(self, garden: Garden) -> QuerySet[Any]:
         """The garden's rows that were not removed."""
         objects = self.model._default_manager
         names = {f.name for f in self.model._meta.get_fields()}
@@ -53,14 +53,14 @@ INSIDE: dict[type[Model], str] = {
     DailyWeather: "garden",
     Device: "garden",
     CoverPeriod: "place__garden",
-    Deed: "place__garden",
+    Operation: "place__garden",
     Visit: "place__garden",
     Reading: "place__garden",
     Sowing: "place__garden",
     Probe: "place__garden",
     Count: "sowing__place__garden",
     LoggedHour: "probe__place__garden",
-    Visit.deeds.through: "visit__place__garden",
+    Visit.operations.through: "visit__place__garden",
     Cover: "garden",
     Hotbed: "place__garden",
     Intention: "place__garden",

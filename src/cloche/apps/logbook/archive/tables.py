@@ -6,7 +6,7 @@ out.
 
 from __future__ import annotations
 
-from cloche.apps.gardens.models import MOST_MONEY, MOST_TESTED, CropChoice, Deed, Garden, Packet, Place
+from cloche.apps.gardens.models import MOST_MONEY, MOST_TESTED, CropChoice, Garden, Operation, Packet, Place
 from cloche.apps.gardens.own_crops import check_own
 from cloche.apps.gardens.packets import check_values
 from cloche.apps.logbook.archive.columns import Column
@@ -54,11 +54,11 @@ TABLES = (
     ),
     *COVER_TABLES,
     Table(
-        "deeds",
+        "operations",
         "What was done to places.",
-        Deed,
+        Operation,
         (
-            Column("number", "integer", "Number of the deed in this file."),
+            Column("number", "integer", "Number of the operation in this file."),
             place_column(),
             Column("work", "string", "What was done.", one_of=WORKS),
             Column("at", "datetime", "When."),
@@ -89,15 +89,15 @@ TABLES = (
         refers={"place": "places"},
     ),
     Table(
-        "visit_deeds",
-        "Which deeds were done on which visit.",
-        Visit.deeds.through,
+        "visit_operations",
+        "Which operations were done on which visit.",
+        Visit.operations.through,
         (
             Column("visit", "integer", "Number of the visit in visits.csv."),
-            Column("deed", "integer", "Number of the deed in deeds.csv."),
+            Column("operation", "integer", "Number of the operation in operations.csv."),
         ),
-        ("visit__place__walking_order", "visit__place__name", "visit__at", "visit_id", "deed__work", "deed_id"),
-        refers={"visit": "visits", "deed": "deeds"},
+        ("visit__place__walking_order", "visit__place__name", "visit__at", "visit_id", "operation__work", "operation_id"),
+        refers={"visit": "visits", "operation": "operations"},
         only={"visit__removed_at__isnull": True, "visit__place__removed_at__isnull": True},
     ),
     Table(
@@ -111,7 +111,7 @@ TABLES = (
             Column("temperature_c", "number", "Soil temperature.", "°C", within=SOIL_C),
             Column("note", "string", "Note."),
             Column("source", "string", "How it came.", one_of=texts(Reading.Source.choices)),
-            Column("verdict", "string", "A grower's word on a doubtful one.", one_of=("", *texts(Reading.Verdict.choices))),
+            Column("review", "string", "A grower's word on a doubtful one.", one_of=("", *texts(Reading.Review.choices))),
             Column("visit", "integer", "Number of the visit in visits.csv.", optional=True),
         ),
         ("place__walking_order", "place__name", "taken_at", "depth_m"),
@@ -157,8 +157,8 @@ TABLES = (
         CropChoice,
         (
             Column("crop_key", "string", "Crop.", one_of=crop_keys),
-            Column("school", "string", "When to sow.", one_of=("", *texts(Garden.School.choices))),
-            Column("way", "string", "Sown in place or planted out.", one_of=("", "sown", "planted_out")),
+            Column("sowing_rule", "string", "When to sow.", one_of=("", *texts(Garden.SowingRule.choices))),
+            Column("method", "string", "Sown in place or planted out.", one_of=("", "direct", "transplanted")),
         ),
         ("crop_key",),
     ),
@@ -234,11 +234,11 @@ TABLES = (
         (
             Column("probe", "integer", "Number of the probe in probes.csv."),
             Column("hour", "datetime", "Start of the hour."),
-            Column("verdict", "string", "The word.", one_of=texts(Reading.Verdict.choices)),
+            Column("review", "string", "The word.", one_of=texts(Reading.Review.choices)),
         ),
         ("probe__device__name", "probe__device_id", "probe__channel", "probe__since", "probe_id", "hour"),
         refers={"probe": "probes"},
-        only={"verdict__in": texts(Reading.Verdict.choices), "probe__place__removed_at__isnull": True},
+        only={"review__in": texts(Reading.Review.choices), "probe__place__removed_at__isnull": True},
     ),
 )
 LOGGED = (
@@ -259,9 +259,9 @@ GARDEN = (
     Column("longitude_deg", "number", "Longitude, west negative.", "degree", within=(-180, 180)),
     Column("elevation_m", "number", "Height above the sea.", "m", within=(-430, 5000)),
     Column("timezone_name", "string", "Its clock.", most=60, check=border.zone),
-    Column("school", "string", "When its people sow.", one_of=texts(Garden.School.choices)),
+    Column("sowing_rule", "string", "When its people sow.", one_of=texts(Garden.SowingRule.choices)),
     Column("watered", "boolean", "Whether seed beds are kept moist."),
-    Column("off_school", "string", "When its people take covers off.", one_of=texts(Garden.OffSchool.choices)),
+    Column("uncover_rule", "string", "When its people take covers off.", one_of=texts(Garden.UncoverRule.choices)),
     Column("away_from_h", "integer", "Nobody is there from this hour.", "h", optional=True, within=(0, 23)),
     Column("away_to_h", "integer", "Nobody is there until this hour.", "h", optional=True, within=(0, 24)),
     Column(

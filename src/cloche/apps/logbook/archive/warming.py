@@ -24,7 +24,7 @@ COVER_TABLES = (
             Column("length_m", "number", "Length along the bed.", "m", within=(0.1, 60)),
             Column("width_m", "number", "Width of the sheet, or across the frame.", "m", within=(0.1, 12)),
             Column("spread_m", "number", "How far apart a bent sheet's edges are set.", "m", optional=True, within=(0.1, 12)),
-            Column("bought_year", "integer", "Year in which it was bought.", optional=True, within=(1950, 2200)),
+            Column("purchase_year", "integer", "Year in which it was bought.", optional=True, within=(1950, 2200)),
             Column("dirty", "boolean", "Whether it is dirty or clouded."),
             Column("price", "number", "What it cost.", optional=True, within=(0, MOST_MONEY)),
             Column("weight_kg", "number", "Its weight.", "kg", optional=True, within=(0, 500)),

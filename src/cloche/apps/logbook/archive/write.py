@@ -18,7 +18,7 @@ from cloche.apps.logbook.archive.columns import Column
 from cloche.apps.logbook.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.readings.models import Visit
 
-FORMAT = 2
+FORMAT = 3
 STAMP = (2020, 1, 1, 0, 0, 0)
 """Every entry of the zip bears this time: when it was written stands in the description alone."""
 IN_MEMORY_BYTES = 8_000_000

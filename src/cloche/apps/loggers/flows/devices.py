@@ -35,7 +35,7 @@ def shut_out(device: Device) -> None:
 
 
 @transaction.atomic
-def stick(device: Device, channel: str, place: Place, depth_m: float, in_air: bool = False) -> Probe:
+def deploy(device: Device, channel: str, place: Place, depth_m: float, in_air: bool = False) -> Probe:
     """Say where a channel sticks. Moved, what it sent before stays with the place where it stuck then."""
     now = clock.now()
     old = device.probes.filter(channel=channel, until__isnull=True).first()
@@ -53,7 +53,7 @@ def stick(device: Device, channel: str, place: Place, depth_m: float, in_air: bo
 
 
 @transaction.atomic
-def pull_out(probe: Probe) -> None:
+def retrieve(probe: Probe) -> None:
     """The channel measures nothing any more; what it sent stays."""
     if probe.last_at is None:
         probe.delete()

@@ -32,8 +32,8 @@ def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
 
 def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
     yield ["place", "taken_at", f"depth [{units.length}]", f"soil temperature [{units.degree}]", "source", "note"]
-    standing = Reading.objects.standing().filter(place__in=garden.places.all())
-    rows = standing.select_related("place").order_by("taken_at", "place_id")
+    current = Reading.objects.current().filter(place__in=garden.places.all())
+    rows = current.select_related("place").order_by("taken_at", "place_id")
     for reading in rows.iterator(chunk_size=2000):
         yield [
             reading.place.name,

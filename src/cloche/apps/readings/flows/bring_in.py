@@ -153,7 +153,7 @@ def _known_readings(garden: Garden, parsed: maps.Parsed) -> dict[Any, tuple[floa
     if not parsed.good:
         return {}
     times = [row[1] for row in parsed.good]
-    rows = Reading.objects.standing().filter(
+    rows = Reading.objects.current().filter(
         place__garden=garden, place_id__in={row[0] for row in parsed.good}, taken_at__range=(min(times), max(times))
     )
     return {(p, at, round(d, 4)): (t,) for p, at, d, t in rows.values_list("place", "taken_at", "depth_m", "temperature_c")}

@@ -86,7 +86,7 @@ def take_back(reading: Reading) -> Reading:
 
 
 def _refuse_second(place: Place, measured: Measured, besides: Reading | None = None) -> None:
-    twin = Reading.objects.standing().filter(place=place, taken_at=measured.taken_at, depth_m=measured.depth_m)
+    twin = Reading.objects.current().filter(place=place, taken_at=measured.taken_at, depth_m=measured.depth_m)
     existing = twin.exclude(pk=besides.pk).first() if besides else twin.first()
     if existing:
         raise AlreadyThere(existing)

@@ -9,7 +9,7 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.care import note_deed
+from cloche.apps.gardens.flows.care import note_operation
 from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.gardens.models import Place, User
 from cloche.apps.readings.flows import record
@@ -82,7 +82,7 @@ def _keep(place: Place, seen: Seen, person: User | None, replace: bool) -> Visit
     )
     for depth_m, temperature_c in seen.soil:
         _keep_reading(visit, record.Measured(seen.at, depth_m, temperature_c, seen.note), person, replace)
-    visit.deeds.set([note_deed(place, work, seen.at) for work in seen.works])
+    visit.operations.set([note_operation(place, work, seen.at) for work in seen.works])
     if not seen.soil and not seen.works:
         note_change_at(place)
     return visit
@@ -104,7 +104,7 @@ def _keep_reading(visit: Visit, measured: record.Measured, person: User | None, 
 
 @transaction.atomic
 def take_visit_back(visit: Visit) -> None:
-    """Undo a stop: its readings, its deeds and itself are off; history keeps them."""
+    """Undo a stop: its readings, its operations and itself are off; history keeps them."""
     if visit.removed_at is not None:
         return
     for reading in visit.readings.filter(removed_at__isnull=True):
@@ -112,8 +112,8 @@ def take_visit_back(visit: Visit) -> None:
             record.remove_reading(reading)
         else:
             record.take_back(reading)  # somebody else's, which gave way: it stands again as they wrote it
-    for deed in visit.deeds.all():
-        deed.delete()
+    for operation in visit.operations.all():
+        operation.delete()
     visit.removed_at = clock.now()
     visit.save()
     note_change_at(visit.place)

@@ -43,11 +43,11 @@ def keep_outlooks(outlooks: dict[int, dict[str, Any]]) -> None:
 
 def pace_of(everything: list[Sowing]) -> tuple[float, float]:
     """How much slower than the laboratory a garden's soil is, by all its sowings that were counted: middle and log SD."""
-    taught = [s.outlook["pace"] for s in everything if s.outlook and s.seeds and len(s.counts.all())]
-    return pooled_pace([tuple(map(float, pace)) for pace in taught])  # type: ignore[misc]
+    pooled = [s.outlook["pace"] for s in everything if s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_pace([tuple(map(float, pace)) for pace in pooled])  # type: ignore[misc]
 
 
 def stand_of(everything: list[Sowing]) -> tuple[float, float]:
     """How much more of what lives comes through in a garden than in others, by all its sowings that were counted."""
-    taught = [s.outlook["stand"] for s in everything if s.outlook and "stand" in s.outlook and s.seeds and len(s.counts.all())]
-    return pooled_stand([tuple(map(float, stand)) for stand in taught])  # type: ignore[misc]
+    pooled = [s.outlook["stand"] for s in everything if s.outlook and "stand" in s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_stand([tuple(map(float, stand)) for stand in pooled])  # type: ignore[misc]

@@ -14,9 +14,9 @@ from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.models import BedAnswer
 from cloche.apps.warming.pages.whatif import aired, usual_crops
 from cloche.apps.warming.selectors import coverable
-from cloche.apps.windows.models import Basis
-from cloche.apps.windows.taught import taught_in, with_known
-from cloche.apps.windows.told import described, item_told
+from cloche.apps.windows.evidence import cover_description, described
+from cloche.apps.windows.models import ModelSnapshot
+from cloche.apps.windows.pooled import cover_evidence_in, with_known
 from cloche.apps.work import queue
 from cloche.bridge.evidence import CoverSpan
 
@@ -27,20 +27,20 @@ WARMED_D = 14
 
 def beds_for(cover: Cover) -> QuerySet[Place]:
     """Beds that it could go on and that are worked out."""
-    return coverable(cover.garden).filter(basis__isnull=False).select_related("forecast", "garden")[:MOST_BEDS]
+    return coverable(cover.garden).filter(snapshot__isnull=False).select_related("forecast", "garden")[:MOST_BEDS]
 
 
-def question_of(cover: Cover, place: Place, today: date, taught: list[tuple[Place, dict[str, Any]]]) -> str:
-    """All that an answer rests on. taught: what the garden's places have found of their covers."""
+def question_of(cover: Cover, place: Place, today: date, cover_evidence: list[tuple[Place, dict[str, Any]]]) -> str:
+    """All that an answer rests on. cover_evidence: what the garden's places have found of their covers."""
     garden = cover.garden
     told = (
         today,
         place.forecast.made_at,
-        sorted(item_told(cover, today).items(), key=str),
-        [told for other, told in taught if other.pk != place.pk],
+        sorted(cover_description(cover, today).items(), key=str),
+        [told for other, told in cover_evidence if other.pk != place.pk],
         cover.kind,
         usual_crops(garden),
-        garden.school,
+        garden.sowing_rule,
     )
     return hashlib.sha256(repr(told).encode()).hexdigest()
 
@@ -48,9 +48,9 @@ def question_of(cover: Cover, place: Place, today: date, taught: list[tuple[Plac
 def ask(cover: Cover, today: date) -> dict[int, BedAnswer]:
     """The answers that are there, by bed; the others are queued, each once however often this is asked."""
     found = {one.place_id: one for one in BedAnswer.objects.filter(cover=cover)}
-    good, due, taught = {}, {}, taught_in(cover.garden)
+    good, due, cover_evidence = {}, {}, cover_evidence_in(cover.garden)
     for place in beds_for(cover):
-        answer, question = found.get(place.pk), question_of(cover, place, today, taught)
+        answer, question = found.get(place.pk), question_of(cover, place, today, cover_evidence)
         if answer is not None and answer.question == question and answer.answer is not None:
             good[place.pk] = answer
         else:
@@ -64,13 +64,15 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
     from cloche.bridge.whatif import Asked, what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
-    basis = Basis.objects.filter(place=place).first()
-    if basis is None:
+    snapshot = ModelSnapshot.objects.filter(place=place).first()
+    if snapshot is None:
         return None
-    question = question_of(cover, place, today, taught_in(garden))
-    span = CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
-    asked = Asked(0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.school != garden.School.MINIMUM)
-    _, under = what_if(bytes(basis.kept), described(place, list(sowings_in(garden))), asked)
+    question = question_of(cover, place, today, cover_evidence_in(garden))
+    span = CoverSpan(cover.kind, **aired(cover.kind), **cover_description(cover, today))  # type: ignore[arg-type]
+    asked = Asked(
+        0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM
+    )
+    _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), asked)
     gained = [[one.crop_key, one.gained_d] for one in under.crops if one.gained_d]
     told = {"question": question, "answer": {"gain_k": under.gain_k[1], "gained": gained}}
     found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=told)

@@ -12,9 +12,9 @@ from cloche.apps.gardens.models import Cover, Garden, Place
 from cloche.apps.warming.models import SeasonAnswer
 from cloche.apps.warming.pages.whatif import aired
 from cloche.apps.warming.selectors import coverable
+from cloche.apps.windows.evidence import cover_description
 from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.taught import taught_in, with_known
-from cloche.apps.windows.told import item_told
+from cloche.apps.windows.pooled import cover_evidence_in, with_known
 from cloche.apps.work import queue
 from cloche.bridge import covers
 from cloche.bridge.evidence import CoverSpan
@@ -39,7 +39,7 @@ def span_for(garden: Garden, key: str, today: date) -> CoverSpan | None:
         cover = garden.covers.filter(pk=key.removeprefix(OWN), removed_at__isnull=True).first()
         if cover is None:
             return None
-        return CoverSpan(cover.kind, **aired(cover.kind), **item_told(cover, today))  # type: ignore[arg-type]
+        return CoverSpan(cover.kind, **aired(cover.kind), **cover_description(cover, today))  # type: ignore[arg-type]
     return CoverSpan(key, **aired(key)) if key else None  # type: ignore[arg-type]
 
 
@@ -49,9 +49,9 @@ def question_of(place: Place, today: date) -> str:
     told = (
         today,
         place.forecast.made_at,
-        sorted((key, choice.school, choice.way) for key, choice in packets.choices_of(garden).items()),
-        garden.school,
-        [told for other, told in taught_in(garden) if other.pk != place.pk],
+        sorted((key, choice.sowing_rule, choice.method) for key, choice in packets.choices_of(garden).items()),
+        garden.sowing_rule,
+        [told for other, told in cover_evidence_in(garden) if other.pk != place.pk],
     )
     return hashlib.sha256(repr(told).encode()).hexdigest()
 
@@ -86,7 +86,7 @@ def answer(place: Place, keys: Sequence[str]) -> None:
 
 def _told(one: Any) -> dict[str, Any]:
     limit = "" if one.windows else one.main_limit
-    return {"crop": one.crop_key, "sown": one.way == CropOutlook.Way.SOWN, "windows": one.windows, "limit": limit}
+    return {"crop": one.crop_key, "sown": one.method == CropOutlook.Method.DIRECT, "windows": one.windows, "limit": limit}
 
 
 def beds(garden: Garden) -> list[Place]:

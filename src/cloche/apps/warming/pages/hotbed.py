@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Place
 from cloche.apps.windows import selectors as windows
 from cloche.bridge import hotbeds
 from cloche.bridge.units import Units
-from cloche.drawing.bought import Bought, bought, limits, marks
+from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 
 BEHIND_D, AHEAD_D = 21, 70
 
@@ -23,7 +23,7 @@ class HotbedPage:
     headline: str
     uses: list[str]
     learned: str
-    ribbon: Bought | None = None
+    ribbon: CoverGain | None = None
 
 
 def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
@@ -32,18 +32,18 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     if ground is None:
         return HotbedPage(f"{place.name} is being worked out.", [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
-    said = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["character"])
+    said = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["parameters"])
     return HotbedPage(*said, _drawn(ground.data, units))
 
 
-def _drawn(data: dict[str, Any], units: Units) -> Bought:
+def _drawn(data: dict[str, Any], units: Units) -> CoverGain:
     """Three weeks behind by the day and ten ahead with their band, against what roots stand."""
     hours = data["near_mid_c"][: BEHIND_D * 24]
     past = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
     band = [past + data[f"far_{side}_c"][:AHEAD_D] for side in ("low", "mid", "high")]
     within = limits(band)
     labels = [(value, units.temperature_text(value, 0)) for value in marks(within)]
-    return bought(band, band[1], within, hotbeds.TOO_HOT_C, len(past), labels)
+    return cover_gain(band, band[1], within, hotbeds.TOO_HOT_C, len(past), labels)
 
 
 def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> str:

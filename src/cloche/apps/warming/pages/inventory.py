@@ -60,7 +60,7 @@ def _size(cover: Cover, units: Units) -> str:
 
 
 def _light(cover: Cover, today: date) -> str:
-    age = None if cover.bought_year is None else max(0, today.year - cover.bought_year)
+    age = None if cover.purchase_year is None else max(0, today.year - cover.purchase_year)
     share = f"lets {covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f} % of the sun through"
     if age is None:
         return f"age not told, {share}"

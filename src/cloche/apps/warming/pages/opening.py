@@ -9,7 +9,7 @@ from typing import Any
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.warming.selectors import standing_items
+from cloche.apps.warming.selectors import current_items
 from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge import covers, crops
@@ -204,7 +204,7 @@ class OpeningPage:
 
 def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | None = None) -> Iterator[Watched]:
     """Every place outdoors whose coming days are worked out from today, in walking order."""
-    own = {period.place_id: period.item.name for period in standing_items(garden, today) if period.item}
+    own = {period.place_id: period.item.name for period in current_items(garden, today) if period.item}
     midnight = midnight_of(today, standard_offset_h(garden.timezone, today))
     for place, ground in windows.grounds_in(garden) if grounds is None else grounds:
         if ground is not None and ground.forecast.watch and ground.forecast.day == today:

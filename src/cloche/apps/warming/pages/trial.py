@@ -86,8 +86,8 @@ def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[dateti
     zone = place.garden.timezone
     begin = datetime.combine(since, datetime.min.time(), tzinfo=zone)
     depth = Q(depth_m__gte=trial.depth_m - SAME_DEPTH_M, depth_m__lte=trial.depth_m + SAME_DEPTH_M)
-    rows = Reading.objects.standing().filter(depth, place=place, taken_at__gte=begin)
-    rows = rows.exclude(verdict=Reading.Verdict.LEFT_OUT)
+    rows = Reading.objects.current().filter(depth, place=place, taken_at__gte=begin)
+    rows = rows.exclude(review=Reading.Review.LEFT_OUT)
     if trial.ended_on:
         rows = rows.filter(taken_at__lt=datetime.combine(trial.ended_on, datetime.max.time(), tzinfo=zone))
     return list(rows.order_by("taken_at").values_list("taken_at", "temperature_c"))
@@ -197,7 +197,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
     found = sum(p.covered_c - p.bare_c for p in within) / len(within)
     said = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
     said += f"{units.difference_text(expected)} for the same hours."
-    breath = covered.data["character"].get("exchange")
+    breath = covered.data["parameters"].get("exchange")
     if breath is None:
         return said
     low, middle, high = breath

@@ -11,19 +11,19 @@ from cloche.apps.gardens import packets, words
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.warming.selectors import Owned, owned_in
-from cloche.apps.windows.models import Basis
-from cloche.apps.windows.taught import with_known
-from cloche.apps.windows.told import described, item_told
+from cloche.apps.windows.evidence import cover_description, described
+from cloche.apps.windows.models import ModelSnapshot
+from cloche.apps.windows.pooled import with_known
 from cloche.apps.work.turns import quietly
 from cloche.bridge import covers, crops
 from cloche.bridge.evidence import CoverSpan
 from cloche.bridge.layout import PROFILE_M
 from cloche.bridge.units import Units
-from cloche.drawing import bought as drawing
+from cloche.drawing import cover_gain as drawing
 from cloche.drawing.slice import Slice, slice_of
 
 if TYPE_CHECKING:
-    from cloche.bridge.whatif import Bought, ForCrop
+    from cloche.bridge.whatif import CoverGain, ForCrop
 
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
@@ -49,7 +49,7 @@ class Row:
     what: str
     cut: Slice
     number: str
-    ribbon: drawing.Bought
+    ribbon: drawing.CoverGain
     gain: str
     ready: str
     up: str
@@ -100,7 +100,7 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
 
 def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
     cover = owned.cover
-    told = item_told(cover, today)
+    told = cover_description(cover, today)
     span = CoverSpan(cover.kind, **aired(cover.kind), **told)  # type: ignore[arg-type]
     busy = ""
     if owned.period is not None and not owned.free_on(on):
@@ -121,8 +121,8 @@ def aired(key: str) -> dict[str, object]:
 def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     """Asks the engine, which is loaded at the first question."""
     garden, place = question.place.garden, question.place
-    basis = Basis.objects.filter(place=place).first()
-    if basis is None:
+    snapshot = ModelSnapshot.objects.filter(place=place).first()
+    if snapshot is None:
         return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
     from cloche.bridge.whatif import Asked, what_if
 
@@ -133,10 +133,10 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         warm_d=question.warm_d,
         covers=tuple(with_known([offer.span for offer in offered], place)),
         crops=keys,
-        comfortable=garden.school != Garden.School.MINIMUM,
+        comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
     )
     evidence = described(place, list(sowings_in(garden)))
-    bare, *found = quietly(what_if, bytes(basis.kept), evidence, asked)
+    bare, *found = quietly(what_if, bytes(snapshot.packed), evidence, asked)
     return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
 
 
@@ -150,7 +150,7 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
     return tuple(crop.key for crop in grown if crop.sown_direct)[:MOST_CROPS]
 
 
-def _told(question: Question, units: Units, today: date, bare: Bought, pairs: list[tuple[Offer, Bought]]) -> WhatIf:
+def _told(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
     teller = _Teller(question, units, today, bare, [found for _, found in pairs])
     rows = sorted((teller.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
     return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows)
@@ -159,16 +159,16 @@ def _told(question: Question, units: Units, today: date, bare: Bought, pairs: li
 class _Teller:
     """Puts numbers into words and drawings, on one scale."""
 
-    def __init__(self, question: Question, units: Units, today: date, bare: Bought, found: list[Bought]) -> None:
+    def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, found: list[CoverGain]) -> None:
         self.question, self.units, self.today, self.bare = question, units, today, bare
         self.within = drawing.limits([row for one in [bare, *found] for row in one.soil_c])
         self.marks = [(value, units.temperature_text(value, 0)) for value in drawing.marks(self.within)]
         crop = crops.crop(question.crop_key) if question.crop_key else None
-        comfortable = question.place.garden.school != Garden.School.MINIMUM
+        comfortable = question.place.garden.sowing_rule != Garden.SowingRule.MINIMUM
         self.wanted_c = None if crop is None else crop.optimum_from_c if comfortable else crop.minimum_c
         self.crop = crop
 
-    def row(self, offer: Offer, found: Bought) -> Row:
+    def row(self, offer: Offer, found: CoverGain) -> Row:
         first = found.crops[0] if self.crop and found.crops else None
         query = {"cover": f"own-{offer.item}" if offer.item else offer.span.key, "first": self.question.on.isoformat()}
         if self.crop:
@@ -213,7 +213,7 @@ class _Teller:
     def sow_on(self) -> date:
         return self.question.on + timedelta(days=self.question.warm_d)
 
-    def headline(self, pairs: list[tuple[Offer, Bought]]) -> str:
+    def headline(self, pairs: list[tuple[Offer, CoverGain]]) -> str:
         place, when = self.question.place.name, self._when(self.question.on)
         free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
         if self.crop is None:
@@ -229,7 +229,7 @@ class _Teller:
         ready = self._when(self.today + timedelta(days=first.ready_d or 0))
         return f"{self._named(offer)} on {place} {when}: ready for {self.crop.name_plural} {ready}, {sooner} sooner than bare."
 
-    def _nothing_gained(self, free: list[tuple[Offer, Bought]]) -> str:
+    def _nothing_gained(self, free: list[tuple[Offer, CoverGain]]) -> str:
         assert self.crop is not None  # noqa: S101 - asked for
         name, bare = self.crop.name_plural, self.bare.crops[0]
         if bare.ready_d is not None and bare.ready_d <= (self.question.on - self.today).days:
@@ -243,20 +243,22 @@ class _Teller:
 
     def sub(self) -> str:
         waits = "" if self.crop is None else f" Sown {self._when(self.sow_on)}, the day marked on each ribbon."
-        school = ""
+        sowing_rule = ""
         if self.wanted_c is not None:
-            school = f" Ready means a week at {self.units.temperature_text(self.wanted_c, 0)} or more, by your way of sowing."
+            sowing_rule = (
+                f" Ready means a week at {self.units.temperature_text(self.wanted_c, 0)} or more, by your way of sowing."
+            )
         depth = self.units.length_text(self.question.place.seed_depth_m)
-        return f"Soil at {depth}, {self.units.degree}, aired on sunny days.{waits}{school}"
+        return f"Soil at {depth}, {self.units.degree}, aired on sunny days.{waits}{sowing_rule}"
 
-    def _cut(self, kind: str, found: Bought) -> Slice:
+    def _cut(self, kind: str, found: CoverGain) -> Slice:
         return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)
 
-    def _ribbon(self, found: Bought) -> drawing.Bought:
+    def _ribbon(self, found: CoverGain) -> drawing.CoverGain:
         bare = self.bare.soil_c[1]
-        return drawing.bought(found.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
+        return drawing.cover_gain(found.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
 
-    def _gain(self, found: Bought) -> str:
+    def _gain(self, found: CoverGain) -> str:
         low, middle, high = found.gain_k
         if abs(middle) < TELLS_K:
             return "About as warm as bare."
@@ -277,7 +279,7 @@ class _Teller:
         late = "" if high is None or low is None else f" ({low:.0f} to {high:.0f})"
         return f"Half up in {middle:.0f} days{late}, {first.share * 100:.0f} of 100 good seeds."
 
-    def _inside(self, found: Bought, key: str) -> str:
+    def _inside(self, found: CoverGain, key: str) -> str:
         hot, hotter, cold = (self._t(value) for value in (found.hottest_c[1], found.hottest_c[2], found.coldest_c[1]))
         if key in covers.SELF_AIRING:
             return f"In the first fortnight {cold} to {hot} beneath it."

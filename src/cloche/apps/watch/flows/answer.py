@@ -41,7 +41,7 @@ def _record(told: Answer, job: Job) -> None:
     if job.works == "off":
         told.ended = _taken_off(place, clock.today(told.garden.timezone))
     else:
-        told.deed = care.note_deed(place, job.works, clock.now())
+        told.operation = care.note_operation(place, job.works, clock.now())
 
 
 def _taken_off(place: Place, today: date) -> CoverPeriod | None:
@@ -64,8 +64,8 @@ def take_back(garden: Garden, answer_id: int) -> Answer | None:
     found = Answer.objects.filter(garden=garden, pk=answer_id, undone_at__isnull=True).first()
     if found is None:
         return None
-    if found.deed is not None:
-        care.remove_deed(found.deed.place, found.deed.pk)
+    if found.operation is not None:
+        care.remove_operation(found.operation.place, found.operation.pk)
     if found.ended is not None:
         found.ended.last = None
         care.save_cover(found.ended)

@@ -16,7 +16,7 @@ from cloche.apps.watch.jobs.job import DAY_H, EVENING_H, MORNING_H, Job
 from cloche.bridge import crops
 
 SOON_D, OVER_H = 2, 16
-EITHER = Garden.OffSchool
+EITHER = Garden.UncoverRule
 
 
 def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
@@ -79,11 +79,11 @@ def _water(one: Watched) -> Iterator[Job]:
 def _off(one: Watched) -> Iterator[Job]:
     if not one.data["covered"]:
         return
-    off, school = one.data["off"], one.place.garden.off_school
+    off, sowing_rule = one.data["off"], one.place.garden.uncover_rule
     if one.data["nights"] and one.data["nights"][0]["way"]:
         return  # not on the day on which it is to be shut against frost
     do = f"Leave {one.cover} open or off." if one.place.kind == "frame" else f"Take {one.cover} off."
-    if school == EITHER.NIGHTS and off["nights"] is not None and off["nights"] <= SOON_D:
+    if sowing_rule == EITHER.NIGHTS and off["nights"] is not None and off["nights"] <= SOON_D:
         when = "today" if off["nights"] == 0 else f"in {words.count(off['nights'], 'day')}"
         warm = one.temperature(off["night_c"])
         why = f"Nights stay above {warm} {when}, as likely as not, and on: what grows there needs it no longer."
@@ -93,7 +93,7 @@ def _off(one: Watched) -> Iterator[Job]:
         EITHER.ESTABLISHED: (off["established"], "All that was sown there has been up for three weeks."),
         EITHER.HEAT: (off["heat"], "It gets too hot inside however far it is opened."),
     }
-    due, why = reasons.get(EITHER(school), (False, ""))
+    due, why = reasons.get(EITHER(sowing_rule), (False, ""))
     if due:
         yield _job(one, "off", "today", DAY_H, do, why, works="off")
 

@@ -35,7 +35,7 @@ def intended(garden: Garden, today: date) -> Iterator[Job]:
     if not meant:
         return
     keys = {(one.place_id, one.crop_key) for one in meant}
-    rows = CropOutlook.objects.filter(place__garden=garden, way=CropOutlook.Way.SOWN).only(
+    rows = CropOutlook.objects.filter(place__garden=garden, method=CropOutlook.Method.DIRECT).only(
         "place_id", "crop_key", "sow_now", "half_d", "share", "windows", "main_limit"
     )
     outlooks = {(row.place_id, row.crop_key): row for row in rows if (row.place_id, row.crop_key) in keys}
@@ -51,7 +51,7 @@ def warming(garden: Garden, grounds: Grounds, free: list[str], today: date, unit
         if ground is None or not free or not AHEAD_D[0] <= days <= AHEAD_D[1] or _is_covered(one, ground):
             continue
         crop = crops.crop(one.crop_key)
-        wanted_c = crop.minimum_c if garden.school == Garden.School.MINIMUM else crop.optimum_from_c
+        wanted_c = crop.minimum_c if garden.sowing_rule == Garden.SowingRule.MINIMUM else crop.optimum_from_c
         week = ground.data["far_mid_c"][days : days + 7]
         if week and sum(week) / len(week) < wanted_c:
             told, wants = (units.temperature_text(value, 0) for value in (sum(week) / len(week), wanted_c))

@@ -117,5 +117,5 @@ def _again_words(windows_: list[dict[str, Any]], today: date) -> str:
 
 
 def _again(garden: Garden, places: set[int]) -> dict[tuple[int, str], list[dict[str, Any]]]:
-    rows = CropOutlook.objects.filter(place_id__in=places, place__garden=garden, way=CropOutlook.Way.SOWN)
+    rows = CropOutlook.objects.filter(place_id__in=places, place__garden=garden, method=CropOutlook.Method.DIRECT)
     return {(row[0], row[1]): row[2] for row in rows.values_list("place_id", "crop_key", "windows")}

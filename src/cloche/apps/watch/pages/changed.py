@@ -21,7 +21,7 @@ def changed_since(garden: Garden, since: datetime, today: date) -> list[str]:
     said = moved[:MOST] + (
         [f"{words.count(len(moved) - MOST, 'more window', 'more windows')} moved."] if len(moved) > MOST else []
     )
-    read = Reading.objects.standing().filter(place__garden=garden, taken_at__gte=since).values("place").distinct().count()
+    read = Reading.objects.current().filter(place__garden=garden, taken_at__gte=since).values("place").distinct().count()
     if read:
         said.append(f"{words.sentence(words.count(read, 'place'))} read.")
     done = Answer.objects.filter(garden=garden, said=Answer.Said.DONE, undone_at__isnull=True, at__gte=since).count()

@@ -79,7 +79,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
     closed = windows.held_now(garden)
-    by_place = {standing.place.pk: standing for standing in found}
+    by_place = {current.place.pk: current for current in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
     inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
     crowded = len(lines) > CROWD
@@ -180,21 +180,21 @@ def _closed(grown: list[crops.Crop], closed: dict[int, set[str]], line: PlaceLin
 
 def _place_now(
     line: PlaceLine,
-    standing: Warmth | None,
+    current: Warmth | None,
     open_now: dict[int, dict[str, float]],
     openings: list[tuple[date, int, str]],
     units: Units,
     today: date,
     closed: list[crops.Crop],
 ) -> PlaceNow:
-    if standing is None:
+    if current is None:
         return PlaceNow(line, "", "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
-    held = [crop.name_plural for crop in closed if crop.comfortable_at(standing.day_c)]
+    held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    figure = f"mean {units.temperature_text(standing.day_c)}, {standing.how.split(',')[0]}"
+    figure = f"mean {units.temperature_text(current.day_c)}, {current.how.split(',')[0]}"
     return PlaceNow(line, "", figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 

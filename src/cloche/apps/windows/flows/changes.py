@@ -17,15 +17,18 @@ KEPT = timedelta(days=40)
 def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
     """Note every window that opened, shut or moved by two days or more, before the old ones are replaced."""
     before = {
-        (row.crop_key, row.way): row.windows for row in place.outlooks.filter(better=True).only("crop_key", "way", "windows")
+        (row.crop_key, row.method): row.windows
+        for row in place.outlooks.filter(better=True).only("crop_key", "method", "windows")
     }
     rows = []
     for one in crops:
-        if not one.better or (one.crop_key, one.way) not in before:
+        if not one.better or (one.crop_key, one.method) not in before:
             continue
-        was, now = (_first(windows, today) for windows in (before[one.crop_key, one.way], one.windows))
+        was, now = (_first(windows, today) for windows in (before[one.crop_key, one.method], one.windows))
         if was != now and (was is None or now is None or abs((was - now).days) >= LEAST_D):
-            rows.append(WindowChange(place=place, crop_key=one.crop_key, way=one.way, at=clock.now(), before=was, after=now))
+            rows.append(
+                WindowChange(place=place, crop_key=one.crop_key, method=one.method, at=clock.now(), before=was, after=now)
+            )
     WindowChange.objects.filter(place=place, at__lt=clock.now() - KEPT).delete()
     WindowChange.objects.bulk_create(rows)
 

@@ -14,11 +14,11 @@ from cloche.apps.gardens.speech import speak_for
 from cloche.apps.readings import selectors as measured
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.windows.evidence import described
 from cloche.apps.windows.flows.changes import keep_changes
-from cloche.apps.windows.models import Basis, CropOutlook, Forecast
+from cloche.apps.windows.models import CropOutlook, Forecast, ModelSnapshot
+from cloche.apps.windows.pooled import pass_on
 from cloche.apps.windows.stale import stale, stale_places
-from cloche.apps.windows.taught import pass_on
-from cloche.apps.windows.told import described
 from cloche.apps.windows.under import seen_under
 from cloche.bridge import crops, forecasting
 from cloche.bridge.evidence import Evidence
@@ -31,8 +31,8 @@ def refresh(place: Place) -> Forecast:
     """Run the place's forecast for the garden's today and replace the stored one."""
     evidence_number = place.evidence
     evidence = evidence_of(place)
-    foretold = forecasting.forecast(evidence)
-    before = Forecast.objects.filter(place=place).values_list("ground__taught", flat=True).first() or {}
+    result = forecasting.forecast(evidence)
+    before = Forecast.objects.filter(place=place).values_list("ground__cover_evidence", flat=True).first() or {}
     with transaction.atomic():
         forecast, _ = Forecast.objects.update_or_create(
             place=place,
@@ -41,16 +41,16 @@ def refresh(place: Place) -> Forecast:
                 "day": evidence.today,
                 "evidence": evidence_number,
                 "model_version": crops.MODEL_VERSION,
-                "ground": asdict(foretold.ground),
-                "watch": foretold.watch,
+                "ground": asdict(result.ground),
+                "watch": result.watch,
             },
         )
-        Basis.objects.update_or_create(place=place, defaults={"kept": foretold.kept})
-        keep_changes(place, foretold.crops, evidence.today)
+        ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
+        keep_changes(place, result.crops, evidence.today)
         CropOutlook.objects.filter(place=place).delete()
-        CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in foretold.crops)
-        keep_outlooks(foretold.sown)
-        pass_on(place, before, foretold.ground.taught)
+        CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in result.crops)
+        keep_outlooks(result.sown)
+        pass_on(place, before, result.ground.cover_evidence)
     return forecast
 
 

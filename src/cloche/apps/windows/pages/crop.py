@@ -13,7 +13,7 @@ from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limits import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
-from cloche.apps.windows.pages.schools import NAMES
+from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import MEMBERS
@@ -39,7 +39,7 @@ class CropPage:
 
 
 def crop_page(
-    place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, school: str, said: Iterable[str] = ()
+    place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, sowing_rule: str, said: Iterable[str] = ()
 ) -> CropPage:
     """Everything but the chosen day. crop: as the garden grows it; said: names of the values that it says itself."""
     data = outlook.ribbon
@@ -51,7 +51,7 @@ def crop_page(
     return CropPage(
         headline=_headline(crop, place, outlook, today),
         sub=f"{crop.botanical_name} · {deep}{method(crop)}",
-        mine=_mine(outlook, school),
+        mine=_mine(outlook, sowing_rule),
         ribbon=drawn,
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
@@ -83,9 +83,9 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
     return f"{name} in {place.name}: {put_words(crop, outlook)} {when}{', ' + note if note else ''}."
 
 
-def _mine(outlook: CropOutlook, school: str) -> str:
+def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
     """Which rule the windows follow, where the rules differ."""
-    return f"All windows here follow your way of sowing: {NAMES[school].lower()}." if outlook.schools else ""
+    return f"All windows here follow your way of sowing: {NAMES[sowing_rule].lower()}." if outlook.sowing_rules else ""
 
 
 def _ends(window: dict[str, Any]) -> tuple[str, ...]:

@@ -28,7 +28,7 @@ def method(crop: Crop) -> str:
     if crop.winter:
         return "to stand the winter"
     methods = {"direct": "sown in place", "raised": "usually raised and planted out", "either": "sown in place or raised"}
-    return methods.get(crop.method, f"planted as {crop.start}s, not sown")
+    return methods.get(crop.usual_method, f"planted as {crop.start}s, not sown")
 
 
 def put(crop: Crop) -> tuple[str, str, str]:

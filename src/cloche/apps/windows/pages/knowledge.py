@@ -84,17 +84,17 @@ def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
         return ""
     found = []
     for name, (more, less) in LEARNED.items():
-        low, middle, high = data["character"].get(name, (1.0, 1.0, 1.0))
+        low, middle, high = data["parameters"].get(name, (1.0, 1.0, 1.0))
         if low > 1.0:
             found.append(f"{more} ({middle:.1f} times the usual)")
         elif high < 1.0:
             found.append(f"{less} ({middle:.1f} times the usual)")
     for name, where in (("deep_k", "deep down it"), ("room_k", "its room")):
-        low, middle, high = data["character"].get(name, (0.0, 0.0, 0.0))
+        low, middle, high = data["parameters"].get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:
             found.append(f"{where} is {units.difference_text(abs(middle))} {'warmer' if middle > 0 else 'colder'} than guessed")
     said = f"What sets it apart: {words.listed(found)}." if found else ""
-    return f"{said} {FAR_OFF}" if any(_far(name, data["character"]) for name in BELIEVABLE) else said
+    return f"{said} {FAR_OFF}" if any(_far(name, data["parameters"]) for name in BELIEVABLE) else said
 
 
 def _far(name: str, parameters: dict[str, list[float]]) -> bool:
@@ -105,7 +105,7 @@ def _far(name: str, parameters: dict[str, list[float]]) -> bool:
 
 def _wetter_words(data: dict) -> str:  # type: ignore[type-arg]
     """What the readings tell of water that nobody wrote down."""
-    low, _, high = data["character"].get("wetter", (0.0, 0.0, 0.0))
+    low, _, high = data["parameters"].get("wetter", (0.0, 0.0, 0.0))
     if low > 0:
         return "In the last days it has warmed as if wetter or more shaded than before: was it watered, or is it grown over?"
     return "In the last days it has warmed as if drier or barer than before: was it cleared?" if high < 0 else ""

@@ -12,7 +12,7 @@ from cloche.apps.windows import selectors
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.apps.windows.pages.planting import indoors_by
-from cloche.apps.windows.pages.schools import expected_loss
+from cloche.apps.windows.pages.sowing_rules import expected_loss
 from cloche.bridge import crops
 from cloche.bridge.planting import BENCHES
 from cloche.bridge.units import Units
@@ -141,7 +141,7 @@ def table(garden: Garden) -> Iterator[list[str]]:
     yield [
         "crop",
         "place",
-        "way",
+        "method",
         "earliest",
         "best_from",
         "best_to",
@@ -160,7 +160,7 @@ def table(garden: Garden) -> Iterator[list[str]]:
                 yield [
                     name,
                     row.place.name,
-                    row.way,
+                    row.method,
                     *days,
                     *ends,
                     window["opens_after"] or "",
@@ -168,4 +168,4 @@ def table(garden: Garden) -> Iterator[list[str]]:
                     "",
                 ]
             if not row.windows:
-                yield [name, row.place.name, row.way, *[""] * 7, row.main_limit]
+                yield [name, row.place.name, row.method, *[""] * 7, row.main_limit]

@@ -13,7 +13,7 @@ from cloche.apps.gardens.packets import values_in_use
 from cloche.apps.windows import selectors
 from cloche.apps.windows.pages.warmth import Warmth, warmth_in
 from cloche.bridge import border, crops
-from cloche.bridge.crops import Crop, Readiness, Verdict
+from cloche.bridge.crops import Crop, Readiness, SteadyOutlook
 from cloche.bridge.units import Units
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
@@ -124,19 +124,23 @@ def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
     return f"{chosen.place.name} {will} at {units.temperature_text(chosen.day_c)}, the day’s mean"
 
 
-def _choice(verdict: Verdict) -> Choice:
-    said = f"{verdict.days:.0f} days, {100 * verdict.share:.0f} of 100" if verdict.days < 400 else "would not come up"
+def _choice(steady_outlook: SteadyOutlook) -> Choice:
+    said = (
+        f"{steady_outlook.days:.0f} days, {100 * steady_outlook.share:.0f} of 100"
+        if steady_outlook.days < 400
+        else "would not come up"
+    )
     costs = []
-    if 0.5 <= verdict.cost_days < 400:
-        costs.append(f"{verdict.cost_days:.0f} days later")
-    if verdict.cost_share >= 0.02:
-        costs.append(f"{100 * verdict.cost_share:.0f} of 100 fewer")
+    if 0.5 <= steady_outlook.cost_days < 400:
+        costs.append(f"{steady_outlook.cost_days:.0f} days later")
+    if steady_outlook.cost_share >= 0.02:
+        costs.append(f"{100 * steady_outlook.cost_share:.0f} of 100 fewer")
     cost = f"{' and '.join(costs)} than in soil just inside its range" if costs else ""
-    return Choice(verdict.crop.key, verdict.crop.name, said, cost)
+    return Choice(steady_outlook.crop.key, steady_outlook.crop.name, said, cost)
 
 
 def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Units) -> wakes.Wakes:
-    verdicts = {v.crop.key: v for v in crops.verdicts(chosen.day_c, grown)}
+    steady_outlooks = {v.crop.key: v for v in crops.steady_outlooks(chosen.day_c, grown)}
     shapes = [
         wakes.CropShape(
             speed.crop.key,
@@ -144,8 +148,8 @@ def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Unit
             speed.soil_c,
             speed.pace,
             (speed.crop.optimum_from_c, speed.crop.optimum_to_c),
-            _row_words(verdicts[speed.crop.key]),
-            verdicts[speed.crop.key].readiness.name.lower(),
+            _row_words(steady_outlooks[speed.crop.key]),
+            steady_outlooks[speed.crop.key].readiness.name.lower(),
         )
         for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C, grown)
     ]
@@ -159,9 +163,9 @@ def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Unit
     return wakes.wakes(shapes, beds, ticks)
 
 
-def _row_words(verdict: Verdict) -> str:
-    if verdict.days >= 400:
-        return "too hot" if verdict.readiness is Readiness.TOO_HOT else "asleep"
-    if verdict.readiness is Readiness.ASLEEP:
+def _row_words(steady_outlook: SteadyOutlook) -> str:
+    if steady_outlook.days >= 400:
+        return "too hot" if steady_outlook.readiness is Readiness.TOO_HOT else "asleep"
+    if steady_outlook.readiness is Readiness.ASLEEP:
         return "asleep"
-    return f"{verdict.days:.0f} d, {100 * verdict.share:.0f} of 100"
+    return f"{steady_outlook.days:.0f} d, {100 * steady_outlook.share:.0f} of 100"

@@ -8,7 +8,7 @@ from datetime import datetime
 from cloche.apps.gardens.models import Garden, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.selectors import Ground
-from cloche.bridge.doubts import day_mean_from_one
+from cloche.bridge.quality_flags import day_mean_from_one
 
 LATER_D = 13
 Grounds = list[tuple[Place, Ground | None]]

@@ -15,7 +15,7 @@ from django.db import connection, transaction
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Membership, Place, User
 from cloche.apps.logbook.kinds import KINDS
-from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.readings.flows import hear
 from cloche.apps.readings.flows.record import Measured, correct_reading
@@ -184,7 +184,7 @@ def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
             length_m=own.length_m,
             width_m=own.width_m,
             spread_m=own.spread_m,
-            bought_year=today.year - own.age_y,
+            purchase_year=today.year - own.age_y,
             dirty=own.dirty,
             price=own.price,
         )
@@ -250,5 +250,5 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
 def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], person: User) -> None:
     """Everything that the place's logger sent, as if it had come today; it has been silent since."""
     device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
-    stick(device, "1", place, 2 * place.seed_depth_m)
+    deploy(device, "1", place, 2 * place.seed_depth_m)
     take_in(device, [Sent("1", value, at) for at, value in told])

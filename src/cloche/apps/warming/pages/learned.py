@@ -6,7 +6,7 @@ from typing import Any
 
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows.taught import taught_in
+from cloche.apps.windows.pooled import cover_evidence_in
 from cloche.bridge import covers, pooling
 
 SAID = {
@@ -29,9 +29,9 @@ ASKED = {
 ONE = {"leak": "leaks", "let": "lets", "are": "is", "keep": "keeps"}
 
 
-def taught_lines(garden: Garden) -> list[str]:
+def learned_lines(garden: Garden) -> list[str]:
     """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
-    found = taught_in(garden)
+    found = cover_evidence_in(garden)
     told = [told for _, told in found]
     names = dict(garden.covers.values_list("pk", "name"))
     lines = [_of_one(one, *found[one.number or 0], names) for one in pooling.of_each(told)]

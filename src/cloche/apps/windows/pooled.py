@@ -20,22 +20,22 @@ from the next day (assumption)."""
 NOTHING = [0.0, 0.0]
 
 
-def taught_elsewhere(place: Place) -> list[dict[str, Any]]:
+def cover_evidence_elsewhere(place: Place) -> list[dict[str, Any]]:
     """What the garden's other places have found of their covers (see bridge.pooling)."""
     others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
-    return [told for told in others.order_by("place_id").values_list("ground__taught", flat=True) if told]
+    return [told for told in others.order_by("place_id").values_list("ground__cover_evidence", flat=True) if told]
 
 
 def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
     """Covers of a place, or that could be put there, with what the others have found."""
-    told = taught_elsewhere(place)
+    told = cover_evidence_elsewhere(place)
     return [pooling.with_known(span, told) for span in spans] if told else spans
 
 
-def taught_in(garden: Garden) -> list[tuple[Place, dict[str, Any]]]:
+def cover_evidence_in(garden: Garden) -> list[tuple[Place, dict[str, Any]]]:
     """Every place that has found something of its cover, with what it has found."""
     rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place")
-    told = ((row.place, row.ground.get("taught")) for row in rows.order_by("place__walking_order"))
+    told = ((row.place, row.ground.get("cover_evidence")) for row in rows.order_by("place__walking_order"))
     return [(place, found) for place, found in told if found]
 
 
@@ -58,5 +58,5 @@ def _moved(before: dict[str, Any], after: dict[str, Any]) -> bool:
 
 
 def _under_kinds(place: Place, keys: set[str], today: date) -> list[Place]:
-    standing = Q(cover_periods__cover__in=keys) & (Q(cover_periods__last__isnull=True) | Q(cover_periods__last__gte=today))
-    return list(Place.objects.filter(standing, garden=place.garden_id, removed_at__isnull=True).exclude(pk=place.pk).distinct())
+    current = Q(cover_periods__cover__in=keys) & (Q(cover_periods__last__isnull=True) | Q(cover_periods__last__gte=today))
+    return list(Place.objects.filter(current, garden=place.garden_id, removed_at__isnull=True).exclude(pk=place.pk).distinct())

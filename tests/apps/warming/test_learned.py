@@ -13,10 +13,10 @@ from cloche.apps.readings.models import Visit
 from cloche.apps.readings.seen import air_under
 from cloche.apps.warming.flows.trial import gains_of
 from cloche.apps.warming.models import CoverTrial
-from cloche.apps.warming.pages.taught import taught_lines
+from cloche.apps.warming.pages.learned import learned_lines
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import Forecast
-from cloche.apps.windows.taught import pass_on, taught_elsewhere, with_known
+from cloche.apps.windows.pooled import cover_evidence_elsewhere, pass_on, with_known
 from cloche.bridge import pooling
 from cloche.bridge.evidence import CoverSpan
 from cloche.core.covers.kinds import NOT_KNOWN
@@ -63,7 +63,7 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
 def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, garden: Garden, signed_in: Client) -> None:
     other = tunnel(garden, "Other tunnel")
     before = refresh(other).ground["inside_mid_c"]
-    told = refresh(draughty).ground["taught"]
+    told = refresh(draughty).ground["cover_evidence"]
     assert told["key"] == "film_tunnel"
     assert told["factors"]["exchange"][0] > 0
     (known,) = with_known([CoverSpan("film_tunnel")], other)
@@ -75,7 +75,7 @@ def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, 
     other.refresh_from_db()
     assert max(refresh(other).ground["inside_mid_c"]) < max(before)
     # Not of itself: that would count it twice.
-    assert taught_elsewhere(draughty) == []
+    assert cover_evidence_elsewhere(draughty) == []
     shown = signed_in.get(reverse("own_covers", args=[garden.pk])).content.decode()
     assert "What your readings tell of them" in shown
     assert "The hooped tunnel of clear film on Draughty tunnel lets through less light than usual (" in shown
@@ -108,9 +108,9 @@ def test_a_trials_pairs_are_told_to_the_covered_place(garden: Garden) -> None:
 def test_what_is_hardly_possible_is_asked_about(draughty: Place, garden: Garden) -> None:
     refresh(draughty)
     row = Forecast.objects.get(place=draughty)
-    row.ground |= {"taught": {"key": "film_tunnel", "item": None, "factors": {"light": [-0.6, 0.1]}}}
+    row.ground |= {"cover_evidence": {"key": "film_tunnel", "item": None, "factors": {"light": [-0.6, 0.1]}}}
     row.save()
-    *_, asked = taught_lines(garden)
+    *_, asked = learned_lines(garden)
     assert "Draughty tunnel" in asked
     assert "let through 0.5 times the light" in asked
     assert asked.endswith("?")
@@ -119,9 +119,9 @@ def test_what_is_hardly_possible_is_asked_about(draughty: Place, garden: Garden)
 def test_a_kind_is_told_of_when_several_places_agree(draughty: Place, garden: Garden) -> None:
     for place in (draughty, tunnel(garden, "Second tunnel"), tunnel(garden, "Third tunnel")):
         row = refresh(place) and Forecast.objects.get(place=place)
-        row.ground |= {"taught": {"key": "film_tunnel", "item": None, "factors": {"exchange": [1.0, 0.15]}}}
+        row.ground |= {"cover_evidence": {"key": "film_tunnel", "item": None, "factors": {"exchange": [1.0, 0.15]}}}
         row.save()
-    lines = taught_lines(garden)
+    lines = learned_lines(garden)
     assert sum(line.startswith("The hooped tunnel of clear film on") for line in lines) == 3
     assert any("All your covers of the kind “hooped tunnel of clear film” leak more than usual" in line for line in lines)
 

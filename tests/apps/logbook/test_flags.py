@@ -7,8 +7,8 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.logbook.doubtful import doubt_page
-from cloche.apps.loggers.flows.devices import let_device_in, stick
+from cloche.apps.logbook.flagged import flag_page
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour
 from cloche.apps.readings import selectors as measured
@@ -28,7 +28,7 @@ def bed(garden: Garden) -> Place:
 
 
 def url(garden: Garden) -> str:
-    return reverse("doubts", args=[garden.pk])
+    return reverse("flags", args=[garden.pk])
 
 
 def test_a_quiet_record_says_so(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -53,40 +53,40 @@ def test_a_word_settles_it_and_can_be_taken_back(signed_in: Client, garden: Gard
     odd = make_reading(bed, NOW - timedelta(days=3, hours=2), 41.0)
     refresh_stale()
     evidence = Place.objects.get().evidence
-    text = signed_in.post(url(garden), {"numbers": odd.pk, "verdict": "left_out"}, follow=True).content.decode()
+    text = signed_in.post(url(garden), {"numbers": odd.pk, "review": "left_out"}, follow=True).content.decode()
     assert "You have said what these are" in text
     assert "left out of the forecast" in text
     assert Place.objects.get().evidence == evidence + 1
     used = {row[0] for row in measured.readings_since(bed, NOW - timedelta(days=30), NOW)}
     assert odd.pk not in used
-    signed_in.post(url(garden), {"numbers": odd.pk, "verdict": ""})
+    signed_in.post(url(garden), {"numbers": odd.pk, "review": ""})
     assert odd.pk in {row[0] for row in measured.readings_since(bed, NOW - timedelta(days=30), NOW)}
-    assert [row.verdict for row in odd.history.order_by("history_id")] == ["", "left_out", ""]
+    assert [row.review for row in odd.history.order_by("history_id")] == ["", "left_out", ""]
 
 
 def test_hours_of_a_logger_that_hangs_are_one_thing_and_are_left_out_together(
     signed_in: Client, garden: Garden, bed: Place
 ) -> None:
     device, _ = let_device_in(garden, "Logger", "C", None)
-    stick(device, "1", bed, 0.05)
+    deploy(device, "1", bed, 0.05)
     refresh_stale()
     start = (NOW - timedelta(days=4)).replace(minute=0)
     take_in(device, [Sent("1", 9.9, start + timedelta(hours=h)) for h in range(40)])
-    (item,) = [i for i in doubt_page(garden, Units(), NOW).items if i.what.startswith("logger")]
+    (item,) = [i for i in flag_page(garden, Units(), NOW).items if i.what.startswith("logger")]
     assert "stands still" in item.why
     assert item.numbers.count(",") == 39
-    signed_in.post(url(garden), {"numbers": item.numbers, "verdict": "left_out"})
-    assert LoggedHour.objects.filter(verdict="left_out").count() == 40
+    signed_in.post(url(garden), {"numbers": item.numbers, "review": "left_out"})
+    assert LoggedHour.objects.filter(review="left_out").count() == 40
     assert not [row for row in measured.readings_since(bed, NOW - timedelta(days=9), NOW) if row[0] < 0]
-    assert len(doubt_page(garden, Units(), NOW).settled) == 1
+    assert len(flag_page(garden, Units(), NOW).settled) == 1
 
 
 def test_another_gardens_readings_cannot_be_judged(signed_in: Client, garden: Garden) -> None:
     theirs = make_reading(make_place(make_garden(make_person("hazel"))), NOW)
-    assert signed_in.post(url(garden), {"numbers": theirs.pk, "verdict": "left_out"}).status_code == 404
-    assert Reading.objects.get().verdict == ""
+    assert signed_in.post(url(garden), {"numbers": theirs.pk, "review": "left_out"}).status_code == 404
+    assert Reading.objects.get().review == ""
 
 
-@pytest.mark.parametrize("typed", [{"numbers": "x,;", "verdict": "right"}, {"numbers": "1", "verdict": "gone"}, {}])
+@pytest.mark.parametrize("typed", [{"numbers": "x,;", "review": "right"}, {"numbers": "1", "review": "gone"}, {}])
 def test_nonsense_changes_nothing(signed_in: Client, garden: Garden, bed: Place, typed: dict[str, str]) -> None:
     assert signed_in.post(url(garden), typed).status_code == 404

@@ -9,12 +9,12 @@ from typing import Any
 import numpy as np
 
 from cloche.bridge.expected import hours_from
-from cloche.core.records.quality import Doubt, Series, day_mean_from_one, doubts
+from cloche.core.records.quality import QualityFlag, Series, day_mean_from_one, flags
 
 Row = tuple[int, datetime, float, float]
 
 
-def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m: tuple[float, ...]) -> dict[int, Doubt]:
+def flags_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m: tuple[float, ...]) -> dict[int, QualityFlag]:
     """Doubts by a reading's number. rows: (number, at, depth, temperature), oldest first; ground: the stored forecast."""
     if not rows:
         return {}
@@ -24,8 +24,8 @@ def doubts_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m
         for depth_m in {row[2] for row in rows}:
             _expect(rows, ground, depth_m, band)
     depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
-    found = doubts(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
-    return {row[0]: doubt for row, doubt in zip(rows, found, strict=True) if doubt is not None}
+    found = flags(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
+    return {row[0]: flag for row, flag in zip(rows, found, strict=True) if flag is not None}
 
 
 def expected_at(ground: dict[str, Any] | None, depth_m: float) -> list[tuple[datetime, float, float]]:
@@ -49,4 +49,4 @@ def _expect(rows: Sequence[Row], ground: dict[str, Any], depth_m: float, band: A
             band[:, i] = known.low_c[index], known.high_c[index], known.air_c[index]
 
 
-__all__ = ["Doubt", "day_mean_from_one", "doubts_of", "expected_at"]
+__all__ = ["QualityFlag", "day_mean_from_one", "expected_at", "flags_of"]

@@ -1,4 +1,4 @@
-"""The three schools of when to sow, side by side with what each costs."""
+"""The three sowing rules of when to sow, side by side with what each costs."""
 
 from __future__ import annotations
 
@@ -18,8 +18,8 @@ NEVER = {
 
 
 @dataclass(frozen=True)
-class SchoolRow:
-    """One school: when, what then, what it costs; mine: the one this garden follows for the crop."""
+class SowingRuleRow:
+    """One sowing rule: when, what then, what it costs; mine: the one this garden follows for the crop."""
 
     name: str
     mine: bool
@@ -29,18 +29,18 @@ class SchoolRow:
     cost: str
 
 
-def school_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SchoolRow]:
+def sowing_rule_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SowingRuleRow]:
     """All three, or none for what they say nothing about."""
-    return [_row(choice, choice["school"] == mine, units, today, price) for choice in outlook.schools]
+    return [_row(choice, choice["sowing_rule"] == mine, units, today, price) for choice in outlook.sowing_rules]
 
 
 def together(outlook: CropOutlook, today: date) -> str:
     """Where all three fall on one day, that in a sentence; else nothing."""
-    days = {choice["day"] for choice in outlook.schools}
+    days = {choice["day"] for choice in outlook.sowing_rules}
     if len(days) != 1 or None in days:
         return ""
     on = date.fromisoformat(days.pop())
-    fails = outlook.schools[0]["fails"]
+    fails = outlook.sowing_rules[0]["fails"]
     end = "hardly ever fails" if fails < 0.05 else f"fails {words.likely(fails)}"
     return f"All three of them say {words.day(on, today)}: the sowing {end}."
 
@@ -50,17 +50,17 @@ def expected_loss(outlook: CropOutlook, price: float | None) -> float:
     return outlook.fails_now * (1.0 if price is None else price)
 
 
-def _row(choice: dict, mine: bool, units: Units, today: date, price: float | None) -> SchoolRow:  # type: ignore[type-arg]
-    name = NAMES[choice["school"]]
+def _row(choice: dict, mine: bool, units: Units, today: date, price: float | None) -> SowingRuleRow:  # type: ignore[type-arg]
+    name = NAMES[choice["sowing_rule"]]
     if choice["day"] is None:
-        return SchoolRow(name, mine, "no day", None, NEVER[choice["school"]], "")
+        return SowingRuleRow(name, mine, "no day", None, NEVER[choice["sowing_rule"]], "")
     on = date.fromisoformat(choice["day"])
     soil = f"soil about {units.temperature_text(choice['soil_c'])}"
     if choice["half_d"] is None:
         then = f"{soil}; half would never be up"
     else:
         then = f"{soil}; half up after {choice['half_d']:.0f} days, {100 * choice['share']:.0f} of 100 in the end"
-    return SchoolRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
+    return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
 
 
 def _cost(choice: dict, price: float | None) -> str:  # type: ignore[type-arg]

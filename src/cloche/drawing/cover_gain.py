@@ -15,7 +15,7 @@ EVERY_D = 3
 
 
 @dataclass(frozen=True)
-class Bought:
+class CoverGain:
     """band: between the courses' ends; middle, bare: lines; stops: the band's colours; wanted_y: the warmth to wait for, None
     outside what is drawn; values: the scale; sown_x: when it is sown."""
 
@@ -34,21 +34,21 @@ def limits(rows_c: Sequence[Sequence[float]]) -> tuple[float, float]:
     return low - 0.5, max(high + 0.5, low + 5.0)
 
 
-def bought(
+def cover_gain(
     band_c: Sequence[Sequence[float]],
     bare_c: Sequence[float],
     within: tuple[float, float],
     wanted_c: float | None,
     sown_d: int,
     labels: Sequence[tuple[float, str]] = (),
-) -> Bought:
+) -> CoverGain:
     """band_c: low, middle, high by day [°C]; within: the scale's ends; labels: (temperature [°C], words) to mark."""
     days = len(band_c[0])
     x, y = Linear(0, days - 1, LEFT, WIDTH), Linear(*within, BOTTOM, TOP)
     at = [x(day) for day in range(days)]
     low, middle, high = ([y(value) for value in row] for row in band_c)
     stops = [Stop(round(day / (days - 1), 3), scale.colour(band_c[1][day])) for day in range(0, days, EVERY_D)]
-    return Bought(
+    return CoverGain(
         band=band(at, low, high),
         middle=path(zip(at, middle, strict=True)),
         bare=path(zip(at, [y(value) for value in bare_c[:days]], strict=True)),

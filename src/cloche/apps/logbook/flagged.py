@@ -17,21 +17,21 @@ from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
 from cloche.apps.readings.models import Reading
 from cloche.apps.windows import selectors as windows
-from cloche.bridge.doubts import Doubt, Row, doubts_of, expected_at
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.quality_flags import QualityFlag, Row, expected_at, flags_of
 from cloche.bridge.units import Units
 from cloche.drawing.spark import Spark, spark
 
 LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)
 SAME_DEPTH_M = 0.006
 REASONS = {
-    Doubt.FAHRENHEIT: "far off, but just right in °F: was the scale mistaken?",
-    Doubt.AIR: "nearer the air than the ground: was the probe in it?",
-    Doubt.SPIKE: "away from both its neighbours: soil does not jump and come back",
-    Doubt.FLAT: "stands still for a day or longer while the ground moved: does the probe hang?",
-    Doubt.STEP: "from here on a leap: was the probe moved?",
-    Doubt.DEPTH: "at another depth than this place is read at",
-    Doubt.FAR: "far from what was expected: had it settled?",
+    QualityFlag.FAHRENHEIT: "far off, but just right in °F: was the scale mistaken?",
+    QualityFlag.AIR: "nearer the air than the ground: was the probe in it?",
+    QualityFlag.SPIKE: "away from both its neighbours: soil does not jump and come back",
+    QualityFlag.FLAT: "stands still for a day or longer while the ground moved: does the probe hang?",
+    QualityFlag.STEP: "from here on a leap: was the probe moved?",
+    QualityFlag.DEPTH: "at another depth than this place is read at",
+    QualityFlag.FAR: "far from what was expected: had it settled?",
 }
 VERDICTS = {"right", "left_out", ""}
 
@@ -45,13 +45,13 @@ class Item:
     what: str
     why: str
     effect: str
-    verdict: str
+    review: str
     reading_pk: int | None
     picture: Spark
 
 
 @dataclass(frozen=True)
-class DoubtPage:
+class FlagPage:
     """Context of the page; settled: what a grower has given a word on."""
 
     headline: str
@@ -59,7 +59,7 @@ class DoubtPage:
     settled: list[Item]
 
 
-def doubt_page(garden: Garden, units: Units, now: datetime) -> DoubtPage:
+def flag_page(garden: Garden, units: Units, now: datetime) -> FlagPage:
     """All places, in walking order."""
     since = now - LOOKED_BACK
     grounds = windows.grounds_in(garden)
@@ -69,15 +69,15 @@ def doubt_page(garden: Garden, units: Units, now: datetime) -> DoubtPage:
     for place, ground in grounds:
         place.garden = garden
         data = ground.data if ground else None
-        items += _read_doubts(place, readings.get(place.pk, []), data, units)
-        items += _logged_doubts(place, hours.get(place.pk, []), verdicts, data, units)
-    open_ones = [item for item in items if not item.verdict]
-    return DoubtPage(_headline(len(open_ones)), open_ones, [item for item in items if item.verdict])
+        items += _read_flags(place, readings.get(place.pk, []), data, units)
+        items += _logged_flags(place, hours.get(place.pk, []), verdicts, data, units)
+    open_ones = [item for item in items if not item.review]
+    return FlagPage(_headline(len(open_ones)), open_ones, [item for item in items if item.review])
 
 
 def _readings(garden: Garden, since: datetime) -> list[Reading]:
-    standing = Reading.objects.standing().filter(place__garden=garden, taken_at__gte=since)
-    return list(standing.order_by("taken_at"))
+    current = Reading.objects.current().filter(place__garden=garden, taken_at__gte=since)
+    return list(current.order_by("taken_at"))
 
 
 def _hours(places: list[Place], since: datetime, now: datetime) -> list[logged.HourPoint]:
@@ -92,8 +92,8 @@ def _by_place(rows: Iterable[Any]) -> dict[int, list[Any]]:
 
 
 def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
-    rows = LoggedHour.objects.filter(probe__place__garden=garden, hour__gte=since).exclude(verdict="")
-    return {logged.number_of(probe, hour): verdict for probe, hour, verdict in rows.values_list("probe_id", "hour", "verdict")}
+    rows = LoggedHour.objects.filter(probe__place__garden=garden, hour__gte=since).exclude(review="")
+    return {logged.number_of(probe, hour): review for probe, hour, review in rows.values_list("probe_id", "hour", "review")}
 
 
 def _headline(number: int) -> str:
@@ -102,10 +102,10 @@ def _headline(number: int) -> str:
     return f"{words.count(number, 'thing')} in the last three weeks’ record {'is' if number == 1 else 'are'} doubtful."
 
 
-def _read_doubts(place: Place, readings: list[Reading], data: Any, units: Units) -> list[Item]:
+def _read_flags(place: Place, readings: list[Reading], data: Any, units: Units) -> list[Item]:
     rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
-    found = doubts_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
-    shown = [r for r in readings if r.pk in found or r.verdict]
+    found = flags_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
+    shown = [r for r in readings if r.pk in found or r.review]
     return [_reading_item(place, r, found.get(r.pk), data, units, _picture([r], readings, data)) for r in shown]
 
 
@@ -117,12 +117,12 @@ def _picture(odd: list[Any], among: list[Any], data: Any, joined: bool = False) 
     return spark(start, end, points, expected_at(data, depth_m), joined)
 
 
-def _reading_item(place: Place, reading: Reading, doubt: Doubt | None, data: Any, units: Units, picture: Spark) -> Item:
+def _reading_item(place: Place, reading: Reading, flag: QualityFlag | None, data: Any, units: Units, picture: Spark) -> Item:
     value, depth = units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m)
     what = f"{value} at {depth}, {_when(place, reading.taken_at)}"
-    why = REASONS[doubt] if doubt else "no longer in doubt"
+    why = REASONS[flag] if flag else "no longer in doubt"
     return Item(
-        str(reading.pk), place, what, why, _effect(str(reading.pk), reading.verdict, data), reading.verdict, reading.pk, picture
+        str(reading.pk), place, what, why, _effect(str(reading.pk), reading.review, data), reading.review, reading.pk, picture
     )
 
 
@@ -131,8 +131,8 @@ def _when(place: Place, at: datetime) -> str:
     return f"{words.day(local.date())} {words.clock(local)}"
 
 
-def _effect(number: str, verdict: str, data: Any) -> str:
-    if verdict == Reading.Verdict.LEFT_OUT:
+def _effect(number: str, review: str, data: Any) -> str:
+    if review == Reading.Review.LEFT_OUT:
         return "left out of the forecast"
     weight = 1.0 if data is None else data["weights"].get(number, 1.0)
     if weight >= 0.9:
@@ -140,17 +140,15 @@ def _effect(number: str, verdict: str, data: Any) -> str:
     return f"counts {max(1, round(weight * 100))} % of an ordinary one"
 
 
-def _logged_doubts(
-    place: Place, hours: list[logged.HourPoint], verdicts: dict[int, str], data: Any, units: Units
-) -> list[Item]:
+def _logged_flags(place: Place, hours: list[logged.HourPoint], verdicts: dict[int, str], data: Any, units: Units) -> list[Item]:
     items: list[Item] = []
     for depth in sorted({h.depth_m for h in hours}):
         own = [h for h in hours if h.depth_m == depth]
-        found = doubts_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
+        found = flags_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
         kinds = [(h, found.get(h.pk), verdicts.get(h.pk, "")) for h in own]
-        for (doubt, verdict), run in groupby(kinds, key=lambda one: one[1:]):
-            if doubt or verdict:
-                items.append(_run_item(place, [one[0] for one in run], own, doubt, verdict, data, units))
+        for (flag, review), run in groupby(kinds, key=lambda one: one[1:]):
+            if flag or review:
+                items.append(_run_item(place, [one[0] for one in run], own, flag, review, data, units))
     return items
 
 
@@ -158,8 +156,8 @@ def _run_item(
     place: Place,
     run: list[logged.HourPoint],
     among: list[logged.HourPoint],
-    doubt: Doubt | None,
-    verdict: str,
+    flag: QualityFlag | None,
+    review: str,
     data: Any,
     units: Units,
 ) -> Item:
@@ -168,19 +166,19 @@ def _run_item(
     value = units.temperature_text(low) if len(run) == 1 else f"{units.temperature_text(low)} to {units.temperature_text(high)}"
     span = _when(place, first.taken_at) if len(run) == 1 else f"{_when(place, first.taken_at)} to {_when(place, last.taken_at)}"
     what = f"logger, {value} at {units.length_text(first.depth_m)}, {span}"
-    why = REASONS[doubt] if doubt else "no longer in doubt"
-    effect = _effect(str(first.pk), verdict, data)
+    why = REASONS[flag] if flag else "no longer in doubt"
+    effect = _effect(str(first.pk), review, data)
     return Item(
-        ",".join(str(h.pk) for h in run), place, what, why, effect, verdict, None, _picture(run, among, data, joined=True)
+        ",".join(str(h.pk) for h in run), place, what, why, effect, review, None, _picture(run, among, data, joined=True)
     )
 
 
 @transaction.atomic
-def give_word(garden: Garden, numbers: list[int], verdict: str) -> int:
+def give_word(garden: Garden, numbers: list[int], review: str) -> int:
     """Say of readings (numbers above zero) or a logger's hours (below) what they are; returns how many there were."""
     places: set[int] = set()
-    for reading in Reading.objects.standing().filter(pk__in=[n for n in numbers if n > 0], place__garden=garden):
-        reading.verdict = verdict
+    for reading in Reading.objects.current().filter(pk__in=[n for n in numbers if n > 0], place__garden=garden):
+        reading.review = review
         reading.save()
         places.add(reading.place_id)
     done = len(places)
@@ -188,7 +186,7 @@ def give_word(garden: Garden, numbers: list[int], verdict: str) -> int:
         probe_id, hour = logged.hour_of(number)
         rows = LoggedHour.objects.filter(probe_id=probe_id, hour=hour, probe__place__garden=garden)
         places |= set(rows.values_list("probe__place_id", flat=True))
-        done += rows.update(verdict=verdict)
+        done += rows.update(review=review)
     for place in Place.objects.filter(pk__in=places).order_by("pk"):
         note_change_at(place)
     return done

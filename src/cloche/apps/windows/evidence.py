@@ -9,8 +9,8 @@ from cloche.apps.gardens import clock, packets
 from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Place
 from cloche.apps.gardens.speech import speak_for
 from cloche.apps.sowings.models import Sowing
-from cloche.apps.windows.taught import with_known
-from cloche.bridge.evidence import CoverSpan, Deed, Description, Evidence
+from cloche.apps.windows.pooled import with_known
+from cloche.bridge.evidence import CoverSpan, Description, Evidence, Operation
 from cloche.bridge.hotbeds import Build
 
 
@@ -37,13 +37,13 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
         seed=garden.pk,
         description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
         covers=with_known([span_of(period, today) for period in place.cover_periods.select_related("item")], place),
-        deeds=[Deed(deed.work, deed.at, deed.amount) for deed in place.deeds.all()],
+        operations=[Operation(operation.work, operation.at, operation.amount) for operation in place.operations.all()],
         crops=tuple(garden.crops),
         values=packets.values_in_use(garden),
-        ways={key: choice.way for key, choice in choices.items() if choice.way},
+        methods={key: choice.method for key, choice in choices.items() if choice.method},
         own=garden.own_crops,
-        school=garden.school,
-        schools={key: choice.school for key, choice in choices.items() if choice.school},
+        sowing_rule=garden.sowing_rule,
+        sowing_rules={key: choice.sowing_rule for key, choice in choices.items() if choice.sowing_rule},
         field_factor=pace_of(sowings),
         stand=stand_of(sowings),
         watered=garden.watered,
@@ -54,15 +54,15 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
 
 def span_of(period: CoverPeriod, today: date) -> CoverSpan:
     """A cover's time on a bed, with the years and the bend of the one it is."""
-    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *item_told(None, today)}
-    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **item_told(period.item, today))  # type: ignore[arg-type]
+    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *cover_description(None, today)}
+    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **cover_description(period.item, today))  # type: ignore[arg-type]
 
 
-def item_told(item: Cover | None, today: date) -> dict[str, float | bool | None]:
+def cover_description(item: Cover | None, today: date) -> dict[str, float | bool | None]:
     """What is told of one of the garden's own covers."""
     if item is None:
         return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "item": None}
-    age = 0 if item.bought_year is None else max(0, today.year - item.bought_year)
+    age = 0 if item.purchase_year is None else max(0, today.year - item.purchase_year)
     return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m} | {"item": item.pk}
 
 

@@ -1,4 +1,4 @@
-"""The three schools of when to sow, as rules over the same numbers, and what each would cost.
+"""The three sowing rules of when to sow, as rules over the same numbers, and what each would cost.
 
 *At the minimum*: as soon as the soil most likely reaches the crop's minimum, an even chance being enough. *Comfortable*: once
 it surely lies inside the crop's range. *By the calendar*: so many days about the usual last frost, whatever the soil says
@@ -24,7 +24,7 @@ MISSED_D = 60
 """A calendar date missed by more than this belongs to another season."""
 
 
-class School(StrEnum):
+class SowingRule(StrEnum):
     """How a grower decides when to sow."""
 
     MINIMUM = "minimum"
@@ -34,13 +34,13 @@ class School(StrEnum):
 
 @dataclass(frozen=True)
 class Choice:
-    """The day on which a school would sow, and what comes of it. day: None where it would not within the days looked at.
+    """The day on which a rule would sow, and what comes of it. day: None where it would not within the days looked at.
 
-    fails 0-1; soil_c, the middle scenario's; half_d, share: as of the outlook; lost_d: days later up than the school that is up
+    fails 0-1; soil_c, the middle scenario's; half_d, share: as of the outlook; lost_d: days later up than the rule that is up
     first, failures sown again counted; limit: what it mostly fails by. Of the seed, the share `fails` is lost on average.
     """
 
-    school: School
+    sowing_rule: SowingRule
     day: int | None
     fails: float = 1.0
     soil_c: float = float("nan")
@@ -50,29 +50,31 @@ class Choice:
     limit: Limit | None = None
 
 
-def compare(outlook: Outlook, found: dict[School, list[Window]]) -> list[Choice]:
+def compare(outlook: Outlook, found: dict[SowingRule, list[Window]]) -> list[Choice]:
     """All three. found: the windows of each, none where they do not differ."""
     if not found:
         return []
-    first = {school: int(np.searchsorted(outlook.day, rows[0].earliest)) for school, rows in found.items() if rows}
-    up = {school: _expected_up(outlook, index) for school, index in first.items()}
+    first = {sowing_rule: int(np.searchsorted(outlook.day, rows[0].earliest)) for sowing_rule, rows in found.items() if rows}
+    up = {sowing_rule: _expected_up(outlook, index) for sowing_rule, index in first.items()}
     soonest = min(up.values(), default=0.0)
     return [
-        _choice(outlook, school, first[school], up[school] - soonest) if school in first else Choice(school, None)
-        for school in School
+        _choice(outlook, sowing_rule, first[sowing_rule], up[sowing_rule] - soonest)
+        if sowing_rule in first
+        else Choice(sowing_rule, None)
+        for sowing_rule in SowingRule
     ]
 
 
-def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[School, list[Window]]:
-    """The windows of who sows by each school, none where they do not differ: in what stands the winter, and in what is planted
+def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[SowingRule, list[Window]]:
+    """The windows of who sows by each rule, none where they do not differ: in what stands the winter, and in what is planted
     out. last_frost_day: the usual last spring frost in days from day 0, negative when past; None: never any."""
     if outlook.crop.winter is not None or not len(outlook.days_to):
         return {}
     spans = spans_of(joined(outlook.day, outlook.success))
     return {
-        School.MINIMUM: _at_minimum(outlook),
-        School.COMFORTABLE: [_comfortable(outlook, *span) for span in spans],
-        School.CALENDAR: _by_calendar(outlook, spans, last_frost_day),
+        SowingRule.MINIMUM: _at_minimum(outlook),
+        SowingRule.COMFORTABLE: [_comfortable(outlook, *span) for span in spans],
+        SowingRule.CALENDAR: _by_calendar(outlook, spans, last_frost_day),
     }
 
 
@@ -115,11 +117,11 @@ def _by_calendar(outlook: Outlook, spans: list[tuple[int, int]], last_frost_day:
     return found
 
 
-def _choice(outlook: Outlook, school: School, index: int, lost_d: float) -> Choice:
+def _choice(outlook: Outlook, sowing_rule: SowingRule, index: int, lost_d: float) -> Choice:
     fails = 1 - float(outlook.success[index])
     limit = max(outlook.failing, key=lambda each: float(outlook.failing[each][index])) if fails >= 0.05 else None
     half_d, share = float(outlook.days_to[HALF, 1, index]), float(outlook.share[1, index])
-    return Choice(school, int(outlook.day[index]), fails, float(outlook.soil_mid_c[index]), half_d, share, lost_d, limit)
+    return Choice(sowing_rule, int(outlook.day[index]), fails, float(outlook.soil_mid_c[index]), half_d, share, lost_d, limit)
 
 
 def _expected_up(outlook: Outlook, index: int) -> float:

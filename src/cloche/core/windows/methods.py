@@ -12,25 +12,25 @@ WORTH_D = 14
 """Raising is worth its work when it brings the harvest forward by this and twice the setback (assumption)."""
 
 
-class Way(StrEnum):
+class Method(StrEnum):
     """How a crop gets into the ground."""
 
-    SOWN = "sown"
-    PLANTED_OUT = "planted_out"
+    DIRECT = "direct"
+    TRANSPLANTED = "transplanted"
 
 
-def better_way(sown: Outlook | None, planted: Outlook | None) -> Way:
+def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
     """Which of the two suits the place: what has a window, else the one that leaves time, else the sooner harvest."""
     if planted is None or not planted.windows:
-        return Way.SOWN if sown is not None else Way.PLANTED_OUT
+        return Method.DIRECT if sown is not None else Method.TRANSPLANTED
     if sown is None or not sown.windows:
-        return Way.PLANTED_OUT
+        return Method.TRANSPLANTED
     if is_short(sown):
-        return Way.PLANTED_OUT
-    if sown.crop.method == "direct":
-        return Way.SOWN
+        return Method.TRANSPLANTED
+    if sown.crop.usual_method == "direct":
+        return Method.DIRECT
     gained_d = _harvest(sown) - _harvest(planted)
-    return Way.PLANTED_OUT if gained_d >= WORTH_D + 2 * planted.crop.setback_d else Way.SOWN
+    return Method.TRANSPLANTED if gained_d >= WORTH_D + 2 * planted.crop.setback_d else Method.DIRECT
 
 
 def is_short(sown: Outlook) -> bool:
