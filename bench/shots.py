@@ -51,8 +51,8 @@ def main() -> int:
 
 
 def _views() -> list[tuple[str, str, tuple[int, int], str]]:
+    from cloche.apps.covers.flows import season
     from cloche.apps.gardens.models import Garden, Place
-    from cloche.apps.warming.flows import season
 
     hill, south = Garden.objects.order_by("pk")[:2]
     bed, arch = Place.objects.get(name="North bed"), Place.objects.get(name="Arch")

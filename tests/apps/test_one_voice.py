@@ -15,7 +15,7 @@ from icalendar import Calendar
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Place, User
-from cloche.apps.logbook.management.commands.load_demo import load
+from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.windows.feed import calendar
 from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.bridge.planting import BENCHES

@@ -6,7 +6,7 @@ from zoneinfo import ZoneInfo
 
 from cloche.bridge.evidence import Evidence, SownBatch
 from cloche.bridge.watching import growing_in
-from cloche.core.watch.limits import Stage
+from cloche.core.hazards.air_limits import Stage
 
 TODAY = date(2026, 5, 4)
 HALF = {"half": ["2026-04-18", "2026-04-20", "2026-04-25"], "overdue": "2026-05-10"}

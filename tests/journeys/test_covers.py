@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 
 from cloche.apps.gardens.models import Cover, CoverPeriod
 from cloche.apps.sowings.models import Intention
-from cloche.apps.watch.models import Answer
+from cloche.apps.today.models import Answer
 from cloche.apps.windows.flows.refresh import refresh_stale
 from tests.factories import make_person
 

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.logbook.management.commands.load_demo import load
+from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.demo.day import demo_day
 

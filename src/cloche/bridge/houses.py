@@ -9,11 +9,11 @@ import numpy as np
 
 from cloche.bridge.places import ALWAYS_H, Situation
 from cloche.core.covers.kinds import Vent
+from cloche.core.hazards import ventilation
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.physical import Checkpoint
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.watch import opening
 from cloche.core.weather.record import HourlyWeather
 
 RUN_UP_D = 10
@@ -38,12 +38,12 @@ def door_plans(
     case = Place(Bed(), situation.place.wave).case(weather, parameters)
     ways = [
         (usual, replace(situation.house, start_h=begins_h, end_h=ALWAYS_H, vent=Vent(o) if o else Vent()))
-        for o in opening.OPENINGS
+        for o in ventilation.OPENINGS
     ]
     inside = np.stack([c.air_c.astype(np.float64) for c in simulate([replace(case, covers=way) for way in ways], [0.05])])
     air = np.broadcast_to(weather.air_c, inside.shape[1:])
     plans = []
     for number in range(days):
         hours = slice(int(begins_h) + number * 24, int(begins_h) + number * 24 + 24)
-        plans.append(asdict(opening.plan_day(opening.Tried(opening.OPENINGS, inside[:, hours], air[hours]), hot_c)))
+        plans.append(asdict(ventilation.plan_day(ventilation.Tried(ventilation.OPENINGS, inside[:, hours], air[hours]), hot_c)))
     return plans

@@ -22,11 +22,11 @@ from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
+from cloche.core.hazards import frost_night as nights
+from cloche.core.hazards import ventilation
+from cloche.core.hazards.air_limits import Limits, Stage, cold_c, limits_of, off_night_c
+from cloche.core.hazards.frost_damage import likeliest
 from cloche.core.soil.physical import Checkpoint, Covers
-from cloche.core.watch import night as nights
-from cloche.core.watch import opening
-from cloche.core.watch.aftermath import likeliest
-from cloche.core.watch.limits import Limits, Stage, cold_c, limits_of, off_night_c
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
 
@@ -177,7 +177,7 @@ class _Watched:
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
         self.night_ways = _night_ways(evidence, cover)
         mulch = tuple(c for c in checkpoint.place.covers if c.kind.lies_on_soil and c is not cover)
-        openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in opening.OPENINGS]
+        openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in ventilation.OPENINGS]
         found = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
         self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
 
@@ -203,10 +203,10 @@ class _Watched:
         days, planned = [], inside[0].copy()
         for number in range(DAYS):
             hours = slice(number * 24, number * 24 + 24)
-            tried = opening.Tried(opening.OPENINGS, inside[:, hours], outside[hours])
-            plan = opening.plan_day(tried, self.limits.hot_c)
+            tried = ventilation.Tried(ventilation.OPENINGS, inside[:, hours], outside[hours])
+            plan = ventilation.plan_day(tried, self.limits.hot_c)
             open_h = slice(number * 24 + plan.from_h, number * 24 + plan.to_h)
-            planned[open_h] = inside[opening.OPENINGS.index(plan.opening), open_h]
+            planned[open_h] = inside[ventilation.OPENINGS.index(plan.opening), open_h]
             told = {"plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)}
             days.append(told | self._away(tried, number))
         lasting = slice(0, HOURS)
@@ -244,12 +244,12 @@ class _Watched:
         air = self.ahead_c[12 : 12 + days * 24]
         return np.asarray(air.reshape(-1, 24, air.shape[1]).min(axis=1))
 
-    def _away(self, tried: opening.Tried, number: int) -> dict[str, Any]:
+    def _away(self, tried: ventilation.Tried, number: int) -> dict[str, Any]:
         """The one opening for the hours nobody is there, and what each other risks: cooking, freezing."""
         if self.away is None:
             return {}
-        plan = opening.plan_away(tried, self.limits.hot_c, self.away)
-        told = [_rounded(asdict(one)) for one in opening.choices(tried, self.limits.hot_c, self.away)]
+        plan = ventilation.plan_away(tried, self.limits.hot_c, self.away)
+        told = [_rounded(asdict(one)) for one in ventilation.choices(tried, self.limits.hot_c, self.away)]
         hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
         for one, trajectory in zip(told, self.openings, strict=True):
             cold = felt_c(trajectory, True)[hours].min(axis=0)

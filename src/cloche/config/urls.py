@@ -4,11 +4,11 @@ from django.urls import include, path
 
 from cloche.apps.gardens import people_views as people
 from cloche.apps.gardens import views as gardens
-from cloche.apps.logbook import views as logbook
 from cloche.apps.loggers.api import api as loggers
+from cloche.apps.records import views as records
 from cloche.apps.rounds import views as rounds
+from cloche.apps.today import views as watch
 from cloche.apps.upkeep import views as upkeep
-from cloche.apps.watch import views as watch
 
 urlpatterns = [
     path("", gardens.home, name="home"),
@@ -21,8 +21,8 @@ urlpatterns = [
     path("worker.js", rounds.service_worker, name="service_worker"),
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),
-    path("gardens/bring/", logbook.archive_in, name="archive_in"),
-    path("gardens/bring/<int:archive_id>/", logbook.archive_coming, name="archive_coming"),
+    path("gardens/bring/", records.archive_in, name="archive_in"),
+    path("gardens/bring/<int:archive_id>/", records.archive_coming, name="archive_coming"),
     path("join/<str:token>/", people.join, name="join"),
     path("healthz/", upkeep.alive, name="alive"),
     path("readyz/", upkeep.ready, name="ready"),
@@ -32,13 +32,13 @@ urlpatterns = [
         "g/<int:garden_id>/",
         include(
             [
-                path("", include("cloche.apps.watch.urls")),
+                path("", include("cloche.apps.today.urls")),
                 path("garden/runs/", upkeep.how_it_runs, name="how_it_runs"),
                 path("garden/runs/<int:failure_id>/again/", upkeep.try_again, name="try_again"),
                 path("garden/", include("cloche.apps.gardens.urls")),
-                path("", include("cloche.apps.logbook.urls")),
+                path("", include("cloche.apps.records.urls")),
                 path("", include("cloche.apps.rounds.urls")),
-                path("", include("cloche.apps.warming.urls")),
+                path("", include("cloche.apps.covers.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.loggers.urls")),
                 path("", include("cloche.apps.sowings.urls")),

@@ -9,11 +9,11 @@ import pytest
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
+from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import CoverPeriod, Garden, Invitation, Membership, Place
 from cloche.apps.loggers.api import api
 from cloche.apps.loggers.models import LoggedReading, Probe
 from cloche.apps.readings.models import Visit
-from cloche.apps.warming.models import CoverTrial
 from cloche.apps.work import failures
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading

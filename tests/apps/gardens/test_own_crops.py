@@ -10,7 +10,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.own_crops import EVERY, PARTS, check_own
-from cloche.apps.logbook.archive.read import read_archive
+from cloche.apps.records.archive.read import read_archive
 from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.windows.models import CropOutlook
 from cloche.bridge import border, crops, own

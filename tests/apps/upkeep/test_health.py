@@ -12,8 +12,8 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden
+from cloche.apps.today.flows.digest import want
 from cloche.apps.upkeep import health
-from cloche.apps.watch.flows.digest import want
 from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.apps.work import disk, failures, heartbeats, moments
 from cloche.apps.work.models import Heartbeat

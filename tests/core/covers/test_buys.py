@@ -9,10 +9,10 @@ import pytest
 
 from cloche.core.covers import buys
 from cloche.core.crops.catalogue import crop
+from cloche.core.hazards.air_limits import off_night_c
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.watch.limits import off_night_c
 from tests.core.weathers import WAVE, closed_and, spell
 
 

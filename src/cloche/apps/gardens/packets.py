@@ -14,8 +14,8 @@ from cloche.apps.gardens.flows.evidence import note_change_in
 from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import CropChoice, Garden, Packet
 from cloche.bridge import border
+from cloche.bridge.bounds import AIR_C, SOIL_C, SPACING_M
 from cloche.bridge.crops import Crop
-from cloche.bridge.limits import AIR_C, SOIL_C, SPACING_M
 from cloche.bridge.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
 
 Kind = Literal["soil", "air", "length", "number"]

@@ -7,7 +7,7 @@ from typing import Any
 
 from django import forms
 
-from cloche.apps.gardens import care, clock
+from cloche.apps.gardens import clock, place_log
 from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.gardens.models import CoverPeriod, Garden, Place
 from cloche.bridge import offered
@@ -160,7 +160,7 @@ class CoverForm(forms.ModelForm):
         # A film on the soil and a cover above it are two layers; two of one layer there cannot be.
         there = self.place.cover_periods.exclude(pk=self.instance.pk)
         layer = there.filter(cover__in=films) if key in films else there.exclude(cover__in=films)
-        other = care.first_overlap(layer, first, last)
+        other = place_log.first_overlap(layer, first, last)
         if other:
             self.add_error("first", f"Another cover is on {_from_to(other)}. Take that one off first.")
 

@@ -20,8 +20,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
 from cloche.apps.readings.models import WeatherHeard
 from cloche.apps.readings.weather.provider import provider
-from cloche.apps.watch.flows.digest import MAIL
-from cloche.apps.watch.models import DigestWish
+from cloche.apps.today.flows.digest import MAIL
+from cloche.apps.today.models import DigestWish
 from cloche.apps.windows.models import Forecast
 from cloche.apps.windows.stale import stale_places
 from cloche.apps.work import disk, moments

@@ -87,7 +87,7 @@ def _mail(garden: Garden) -> tuple[bool, str]:
     wanted = garden.memberships.filter(digest_wish__isnull=False).count()
     if not wanted:
         return True, ""
-    lost = garden.failures.filter(task="watch.mail").count()
+    lost = garden.failures.filter(task="today.mail").count()
     people = words.count(wanted, "person has", "people have")
     return not lost, f"{people} the day sent by mail" + (f"; {lost} of the letters could not be sent." if lost else ".")
 
@@ -123,9 +123,9 @@ def _restarts() -> str:
 WHAT = {
     "windows.work_out": "{place} could not be worked out",
     "readings.ask_weather": "The weather service could not be heard",
-    "watch.mail": "A letter could not be sent",
+    "today.mail": "A letter could not be sent",
     "readings.take_file": "A file could not be brought in",
-    "warming.answer_bed": "A cover could not be tried on {place}",
+    "covers.answer_bed": "A cover could not be tried on {place}",
 }
 
 

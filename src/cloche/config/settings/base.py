@@ -43,9 +43,9 @@ INSTALLED_APPS = [
     "cloche.apps.sowings",
     "cloche.apps.windows",
     "cloche.apps.rounds",
-    "cloche.apps.warming",
-    "cloche.apps.logbook",
-    "cloche.apps.watch",
+    "cloche.apps.covers",
+    "cloche.apps.records",
+    "cloche.apps.today",
     "cloche.apps.upkeep",
 ]
 

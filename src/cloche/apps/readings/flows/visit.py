@@ -9,8 +9,8 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.care import note_operation
 from cloche.apps.gardens.flows.evidence import note_change_at
+from cloche.apps.gardens.flows.operations import note_operation
 from cloche.apps.gardens.models import Place, User
 from cloche.apps.readings.flows import record
 from cloche.apps.readings.models import Reading, Visit

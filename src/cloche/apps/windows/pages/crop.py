@@ -11,7 +11,7 @@ from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Place
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
-from cloche.apps.windows.pages.limits import sentence
+from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.bridge import crops

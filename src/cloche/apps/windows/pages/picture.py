@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from cloche.apps.gardens import care, words
+from cloche.apps.gardens import place_log, words
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.selectors import Ground
 from cloche.bridge import offered
@@ -74,11 +74,11 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
         if period.last is not None:
             after = period.last + timedelta(days=1)
             off = datetime(after.year, after.month, after.day, tzinfo=zone)
-        name = care.cover_name(period.cover)
+        name = place_log.cover_name(period.cover)
         found.append((on if on > ground.start else None, off, name, f"{name}, since {words.day(period.first)}"))
     usual = offered.USUAL_COVER.get(place.kind)
     if not found and usual:
-        found.append((None, None, care.cover_name(usual), f"{care.cover_name(usual)}, always there"))
+        found.append((None, None, place_log.cover_name(usual), f"{place_log.cover_name(usual)}, always there"))
     return found
 
 

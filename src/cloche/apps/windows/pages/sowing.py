@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from cloche.apps.gardens import words
 from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.facts import put
-from cloche.apps.windows.pages.limits import sentence
+from cloche.apps.windows.pages.limit_words import sentence
 from cloche.bridge import border, planting
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import FRACTIONS, HALF

@@ -1,0 +1,13 @@
+from django.apps import AppConfig
+
+
+class CoversConfig(AppConfig):
+    name = "cloche.apps.covers"
+    label = "covers"
+
+    def ready(self) -> None:
+        """Trials teach the forecast of the covered place."""
+        from cloche.apps.covers.flows.trial import gains_of
+        from cloche.apps.windows.under import TELLERS
+
+        TELLERS.append(gains_of)

@@ -1,0 +1,94 @@
+"""Whole windows of a bed bare and under covers: asked for, and worked out in the queue, bed by bed."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Sequence
+from datetime import date
+from typing import Any
+
+from cloche.apps.covers.models import SeasonAnswer
+from cloche.apps.covers.pages.whatif import aired
+from cloche.apps.covers.selectors import coverable
+from cloche.apps.gardens import clock, packets
+from cloche.apps.gardens.models import Cover, Garden, Place
+from cloche.apps.windows.evidence import cover_description
+from cloche.apps.windows.models import CropOutlook
+from cloche.apps.windows.pooled import cover_evidence_in, with_known
+from cloche.apps.work import queue
+from cloche.bridge import covers
+from cloche.bridge.evidence import CoverSpan
+
+MOVE_SEASON = "covers.move_season"
+BARE = ""
+OWN = "own-"
+
+
+def offered(garden: Garden) -> list[tuple[str, str]]:
+    """Keys and names: the garden's own covers, of those that are alike one, then kinds that it does not own."""
+    own: dict[str, Cover] = {}
+    for cover in garden.covers.filter(removed_at__isnull=True).order_by("name"):
+        own.setdefault(cover.kind, cover)
+    mine = [(f"{OWN}{cover.pk}", cover.name) for cover in own.values()]
+    return [*mine, *((key, name) for key, name in covers.for_beds() if key not in own)]
+
+
+def span_for(garden: Garden, key: str, today: date) -> CoverSpan | None:
+    """A cover as somebody who is there would air it; None: bare, or one that is gone."""
+    if key.startswith(OWN):
+        cover = garden.covers.filter(pk=key.removeprefix(OWN), removed_at__isnull=True).first()
+        if cover is None:
+            return None
+        return CoverSpan(cover.kind, **aired(cover.kind), **cover_description(cover, today))  # type: ignore[arg-type]
+    return CoverSpan(key, **aired(key)) if key else None  # type: ignore[arg-type]
+
+
+def question_of(place: Place, today: date) -> str:
+    """All that the answers of a bed rest on, besides the covers themselves."""
+    garden = place.garden
+    told = (
+        today,
+        place.forecast.made_at,
+        sorted((key, choice.sowing_rule, choice.method) for key, choice in packets.choices_of(garden).items()),
+        garden.sowing_rule,
+        [told for other, told in cover_evidence_in(garden) if other.pk != place.pk],
+    )
+    return hashlib.sha256(repr(told).encode()).hexdigest()
+
+
+def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[dict[str, Any]]]:
+    """The answers that are there, by cover, the bare bed's among them; where one is lacking they are queued together."""
+    question, wanted = question_of(place, today), [BARE, *keys]
+    rows = SeasonAnswer.objects.filter(place=place, cover__in=wanted, question=question)
+    found = {row.cover: row.answer for row in rows}
+    due = [key for key in wanted if key not in found]
+    if due:
+        queue.put_due(MOVE_SEASON, {f"season-{place.pk}": {"place_id": place.pk, "keys": due}}, queue.LATER)
+    return found
+
+
+def answer(place: Place, keys: Sequence[str]) -> None:
+    """Work out a bed's windows under some covers, and keep them in place of those of another day."""
+    from cloche.apps.windows.flows.refresh import evidence_of
+    from cloche.bridge.forecasting import windows_under
+
+    today = clock.today(place.garden.timezone)
+    question = question_of(place, today)
+    spans = {key: span_for(place.garden, key, today) for key in keys}
+    there = {key: span for key, span in spans.items() if key == BARE or span is not None}
+    known = dict(zip([k for k in there if k], with_known([s for s in there.values() if s], place), strict=True))
+    found = windows_under(evidence_of(place), [known.get(key) for key in there])
+    SeasonAnswer.objects.filter(place=place).exclude(question=question).delete()
+    for key, crops in zip(there, found, strict=True):
+        told = [_told(one) for one in crops if one.better]
+        SeasonAnswer.objects.update_or_create(place=place, cover=key, defaults={"question": question, "answer": told})
+
+
+def _told(one: Any) -> dict[str, Any]:
+    limit = "" if one.windows else one.main_limit
+    return {"crop": one.crop_key, "sown": one.method == CropOutlook.Method.DIRECT, "windows": one.windows, "limit": limit}
+
+
+def beds(garden: Garden) -> list[Place]:
+    """Beds that a cover could go on and that are worked out."""
+    return list(coverable(garden).filter(forecast__isnull=False).select_related("forecast", "garden"))

@@ -1,0 +1,235 @@
+"""Forms of covers, what-ifs and hotbeds."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+from django import forms
+
+from cloche.apps.covers import selectors
+from cloche.apps.covers.pages.season import MOST_COVERS, MOST_CROPS
+from cloche.apps.gardens import packets
+from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.gardens.models import MOST_MONEY, Cover, Garden, Hotbed, Place
+from cloche.apps.gardens.place_forms import CoverForm
+from cloche.bridge import covers, crops, hotbeds
+from cloche.bridge.units import OutOfRange, Units, parse_number
+
+AHEAD_D = 90
+WARMED = [(0, "at once"), (7, "a week later"), (14, "a fortnight later"), (21, "three weeks later")]
+
+
+class AskForm(forms.Form):
+    """Which bed, which crop, from when."""
+
+    place = forms.ModelChoiceField(Place.objects.none(), label="On", empty_label=None)
+    crop = forms.ChoiceField(label="for", required=False)
+    on = DayField(label="put on")
+    warm = forms.TypedChoiceField(label="sown", choices=WARMED, coerce=int, initial=14)
+    also = forms.ChoiceField(label="and with", required=False)
+
+    def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.today = today
+        self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
+        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        self.fields["crop"].choices = [("", "what I grow"), *grown]  # type: ignore[attr-defined]
+        self.fields["also"].choices = [("", "no other cover"), *covers.for_beds()]  # type: ignore[attr-defined]
+
+    def clean_on(self) -> date:
+        """Today or within the months that can be foretold."""
+        on: date = self.cleaned_data["on"]
+        if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
+            raise forms.ValidationError(
+                f"From today to {self.today + timedelta(days=AHEAD_D):%-d %B}: further is not foretold."
+            )
+        return on
+
+
+class SeasonForm(forms.Form):
+    """Which bed, which crops, which covers."""
+
+    place = forms.ModelChoiceField(Place.objects.none(), empty_label=None)
+    crop = forms.MultipleChoiceField(label="Crops", required=False, widget=forms.CheckboxSelectMultiple)
+    cover = forms.MultipleChoiceField(label="Covers", required=False, widget=forms.CheckboxSelectMultiple)
+
+    def __init__(self, *args: Any, garden: Garden, offered: list[tuple[str, str]], **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
+        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        self.fields["crop"].choices = grown  # type: ignore[attr-defined]
+        self.fields["cover"].choices = offered  # type: ignore[attr-defined]
+
+    def clean_crop(self) -> list[str]:
+        """A few at a time: each takes room."""
+        return self._few("crop", MOST_CROPS, "crops")
+
+    def clean_cover(self) -> list[str]:
+        """A few at a time: each takes seconds."""
+        return self._few("cover", MOST_COVERS, "covers")
+
+    def _few(self, name: str, most: int, what: str) -> list[str]:
+        found: list[str] = self.cleaned_data[name]
+        if len(found) > most:
+            raise forms.ValidationError(f"At most {most} {what} at a time; {len(found)} are ticked.")
+        return found
+
+
+class PutOnForm(CoverForm):
+    """A cover from a day on, and what is meant to be sown under it."""
+
+    crop = forms.ChoiceField(label="Then sow", required=False)
+    sow_on = DayField(label="on", required=False)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        garden = self.place.garden
+        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        self.fields["crop"].choices = [("", "nothing yet"), *grown]  # type: ignore[attr-defined]
+
+    def clean(self) -> dict[str, Any]:
+        """What is sown is sown after it is on."""
+        data = super().clean()
+        first, sow_on = data.get("first"), data.get("sow_on")
+        if data.get("crop") and sow_on is None and "sow_on" not in self.errors:
+            self.add_error("sow_on", "On which day?")
+        elif data.get("crop") and first and sow_on and sow_on < first:
+            self.add_error("sow_on", "That is before the cover goes on.")
+        return data
+
+
+class OwnCoverForm(forms.ModelForm):
+    """A cover that the garden owns."""
+
+    length = TypedNumber(label="Length")
+    width = TypedNumber(label="Width")
+    spread = TypedNumber(label="Edges apart", required=False)
+    price = TypedNumber(label="What it cost", required=False)
+    weight = TypedNumber(label="Weight, kg", required=False)
+
+    class Meta:
+        model = Cover
+        fields = ["kind", "name", "purchase_year", "dirty"]
+        labels = {"name": "What you call it", "purchase_year": "Bought in", "dirty": "It is dirty or clouded"}
+        help_texts = {"purchase_year": "A year. Sheets and films lose light as they age."}
+
+    def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden, self.units, self.today = garden, units, today
+        self.fields["kind"] = forms.ChoiceField(label="What it is", choices=covers.names())
+        if self.instance.pk is None:
+            self.initial["kind"] = covers.OFTEN[0]
+        for name, words in (
+            ("length", "Length along the bed"),
+            ("width", "Width of the sheet, or across the frame"),
+            ("spread", "A bent sheet’s edges set apart by"),
+        ):
+            parse_with(self.fields[name], lambda text: units.metres(parse_number(text)))
+            self.fields[name].label = f"{words}, {units.length}"
+            value = getattr(self.instance, f"{name}_m")
+            if value is not None and (self.instance.pk or name != "spread"):
+                self.initial.setdefault(name, f"{round(units.length_from_m(value), 1):g}")
+        self.fields["spread"].help_text = "For tunnels and arches; left empty, as is usual for the kind."
+        self.fields["price"].help_text = "In your own money; it tells what a season of it costs."
+        for name in ("price", "weight"):
+            own = self.instance.price if name == "price" else self.instance.weight_kg
+            if own is not None:
+                self.initial.setdefault(name, f"{own:g}")
+
+    def clean_name(self) -> str:
+        """One name once a garden."""
+        name: str = self.cleaned_data["name"].strip()
+        same = self.garden.covers.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
+        if same.exists():
+            raise forms.ValidationError(
+                f"There is already a cover called {name}. Give each its own name: it can be on one bed."
+            )
+        return name
+
+    def clean_purchase_year(self) -> int | None:
+        """Not in the future, nor in another age."""
+        year: int | None = self.cleaned_data["purchase_year"]
+        if year is not None and not 1950 <= year <= self.today.year:
+            raise forms.ValidationError(f"A year from 1950 to {self.today.year}.")
+        return year
+
+    def clean(self) -> dict[str, Any]:
+        """Sizes that can be, and a bend that is a roof."""
+        data = super().clean() or {}
+        for name, most in (("length", 60.0), ("width", 12.0), ("spread", 12.0)):
+            value = data.get(name)
+            if value is not None and not 0.1 <= value <= most:
+                low, high = self.units.length_text(0.1), self.units.length_text(most)
+                self.add_error(name, f"Between {low} and {high}.")
+        for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
+            value = data.get(name)
+            if value is not None and not 0 <= value <= most:
+                self.add_error(name, f"Between 0 and {most:g}.")
+        if not self.errors and data.get("spread") is not None and covers.bends(data["kind"]):
+            try:
+                covers.shape(data["kind"], data["width"], data["spread"])
+            except OutOfRange as refusal:
+                self.add_error("spread", str(refusal))
+        return data
+
+    def save(self, commit: bool = True) -> Cover:
+        """Carry the sizes over; the flow saves."""
+        cover: Cover = super().save(commit=False)
+        data = self.cleaned_data
+        cover.garden, cover.kind = self.garden, data["kind"]
+        cover.length_m, cover.width_m = data["length"], data["width"]
+        cover.spread_m = data["spread"] if covers.bends(cover.kind) else None
+        cover.price, cover.weight_kg = data["price"], data["weight"]
+        return cover
+
+
+class HotbedForm(forms.ModelForm):
+    """What a hotbed is built of."""
+
+    depth = TypedNumber(label="Depth of the material")
+    length = TypedNumber(label="Length")
+    width = TypedNumber(label="Width")
+    soil = TypedNumber(label="Earth on top")
+
+    class Meta:
+        model = Hotbed
+        fields = ["filled_on", "topped_up_on", "insulated"]
+        labels = {"filled_on": "Filled on", "topped_up_on": "Topped up on", "insulated": "Its edges are insulated"}
+        help_texts = {"topped_up_on": "Leave empty until it is.", "insulated": "Cardboard, wool, straw bales."}
+        widgets = {"filled_on": DATE, "topped_up_on": DATE}
+
+    SIZES = [("depth", "Depth of the material", 0.2, 2.0), ("length", "Length", 0.3, 50.0)]
+    SIZES += [("width", "Width", 0.3, 10.0), ("soil", "Earth on top", 0.05, 0.5)]
+
+    def __init__(self, *args: Any, units: Units, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.units, self.today = units, today
+        for name, words, choices in (
+            ("material", "Made of", hotbeds.MATERIALS),
+            ("moist", "When filled it was", hotbeds.MOIST),
+            ("trodden", "and", hotbeds.TRODDEN),
+        ):
+            self.fields[name] = forms.ChoiceField(label=words, choices=choices, initial=getattr(self.instance, name))
+        for name, words, _, _ in self.SIZES:
+            parse_with(self.fields[name], lambda text: units.metres(parse_number(text)))
+            self.fields[name].label = f"{words}, {units.length}"
+            self.initial.setdefault(name, f"{round(units.length_from_m(getattr(self.instance, f'{name}_m')), 1):g}")
+
+    def clean(self) -> dict[str, Any]:
+        """Sizes that can be."""
+        data = super().clean() or {}
+        for name, _, low, high in self.SIZES:
+            value = data.get(name)
+            if value is not None and not low <= value <= high:
+                self.add_error(name, f"Between {self.units.length_text(low)} and {self.units.length_text(high)}.")
+        return data
+
+    def save(self, commit: bool = True) -> Hotbed:
+        """Carry over what the model names otherwise; the flow saves."""
+        bed: Hotbed = super().save(commit=False)
+        for name, *_ in self.SIZES:
+            setattr(bed, f"{name}_m", self.cleaned_data[name])
+        for name in ("material", "moist", "trodden"):
+            setattr(bed, name, self.cleaned_data[name])
+        return bed

@@ -1,0 +1,84 @@
+"""The covers that a garden owns: their size, age, light, what a season costs, and where each one stands."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.covers.selectors import Owned, owned_in
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Cover, Garden
+from cloche.bridge import covers
+from cloche.bridge.units import Units
+
+PLANT_M = 0.15
+
+
+@dataclass(frozen=True)
+class Line:
+    """One cover as it is listed: sentences."""
+
+    pk: int
+    name: str
+    what: str
+    size: str
+    light: str
+    cost: str
+    where: str
+    free: bool
+
+
+def own_lines(garden: Garden, units: Units, today: date) -> list[Line]:
+    """All of them."""
+    return [_line(owned, units, today) for owned in owned_in(garden, today)]
+
+
+def _line(owned: Owned, units: Units, today: date) -> Line:
+    cover = owned.cover
+    return Line(
+        pk=cover.pk,
+        name=cover.name,
+        what=covers.name_of(cover.kind),
+        size=_size(cover, units),
+        light=_light(cover, today),
+        cost=_cost(cover),
+        where=_where(owned, today),
+        free=owned.free_on(today),
+    )
+
+
+def _size(cover: Cover, units: Units) -> str:
+    said = f"{units.length_text(cover.length_m)} by {units.length_text(cover.width_m)}"
+    shape = covers.shape(cover.kind, cover.width_m, cover.spread_m)
+    if shape is None:
+        return said
+    wide = units.length_text(shape.plantable_m(PLANT_M))
+    plants = (
+        f"room for plants of {units.length_text(PLANT_M)} over {wide}" if shape.height_m > PLANT_M else "too low for plants"
+    )
+    return f"{said}, set {units.length_text(shape.spread_m)} apart: {units.length_text(shape.height_m)} high, {plants}"
+
+
+def _light(cover: Cover, today: date) -> str:
+    age = None if cover.purchase_year is None else max(0, today.year - cover.purchase_year)
+    share = f"lets {covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f} % of the sun through"
+    if age is None:
+        return f"age not told, {share}"
+    left = covers.lasts_y(cover.kind) - age
+    old = "past its usual life" if left <= 0 else "new" if age == 0 else f"{words.count(age, 'year')} old"
+    return f"{old}, {share}"
+
+
+def _cost(cover: Cover) -> str:
+    if cover.price is None:
+        return ""
+    return f"{cover.price / covers.lasts_y(cover.kind):.2f} a season over {covers.lasts_y(cover.kind):.0f} years"
+
+
+def _where(owned: Owned, today: date) -> str:
+    period = owned.period
+    if period is None:
+        return "free"
+    if period.first > today:
+        return f"goes on {period.place.name} {words.day(period.first, today)}"
+    return f"on {period.place.name}" + ("" if period.last is None else f" to {words.day(period.last, today)}")

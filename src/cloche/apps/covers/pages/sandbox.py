@@ -1,0 +1,111 @@
+"""The sandbox: what the sliders make of a day, in a sentence and a drawing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.work.turns import quietly
+from cloche.bridge import covers, crops
+from cloche.bridge.layout import SANDBOX_M
+from cloche.bridge.units import Units
+from cloche.drawing import sandbox as drawing
+
+
+@dataclass(frozen=True)
+class Sandbox:
+    """Context of covers/_sandbox.html."""
+
+    headline: str
+    sub: str
+    day: drawing.Day
+
+
+@dataclass(frozen=True)
+class Sliders:
+    """Where they stand. Air in the person's own scale is turned before."""
+
+    month: int
+    low_c: float
+    high_c: float
+    sun: float
+    wind_m_s: float
+    cover: str
+    opening: float
+    grounds: tuple[str, ...]
+    crop_key: str
+
+    @classmethod
+    def of(cls, data: dict[str, Any], units: Units) -> Sliders:
+        """From a valid form."""
+        return cls(
+            month=data["month"],
+            low_c=units.celsius(data["low"]),
+            high_c=units.celsius(data["high"]),
+            sun=data["sun"] / 100,
+            wind_m_s=data["wind"],
+            cover=data["cover"],
+            opening=data["opening"] / 100,
+            grounds=tuple(data["ground"]),
+            crop_key=data["crop"],
+        )
+
+
+def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
+    """Where the sliders stand at first: a fair spring day under a hooped tunnel."""
+    low, high = (round(units.temperature_from_c(value)) for value in (3.0, 14.0))
+    grown = crops.chosen(garden.crops)
+    keys = [crop.key for crop in grown]
+    first = "carrot" if "carrot" in keys else keys[0]
+    start = {"month": today.month, "low": low, "high": high, "sun": 75, "wind": 2, "cover": "film_tunnel"}
+    return start | {"opening": 0, "ground": [], "crop": first}
+
+
+def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) -> Sandbox:
+    """Asks the engine."""
+    from cloche.bridge.sandbox import Set, day_of, site_of
+
+    crop = crops.crop(sliders.crop_key)
+    told = Set(
+        on=date(today.year, sliders.month, 15),
+        low_c=min(sliders.low_c, sliders.high_c - 0.5),
+        high_c=sliders.high_c,
+        sun=sliders.sun,
+        wind_m_s=sliders.wind_m_s,
+        cover=sliders.cover,
+        opening=sliders.opening,
+        grounds=sliders.grounds,
+    )
+    site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
+    found = quietly(day_of, told, site, crop)
+    curves = [("outside", "air-outside", found.outside_c)]
+    if sliders.cover:
+        curves.append(("inside", "air-inside", found.inside_c))
+    curves += [(f"soil {units.length_text(depth)}", "soil", row) for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)]
+    if sliders.cover or sliders.grounds:
+        curves.append((f"bare {units.length_text(0.05)}", "course-other", found.bare_c))
+    drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
+    under = covers.with_article(sliders.cover) if sliders.cover else ""
+    mean = units.temperature_text(sum(found.soil_c[1]) / 24)
+    bare = units.temperature_text(sum(found.bare_c) / 24)
+    where = f"Under {under}" if under else "In the open"
+    against = f", {bare} bare" if len(curves) > 5 or sliders.grounds else ""
+    headline = f"{where} the soil would lie at {mean}{against}; {crop.name_plural} {_up(found.half_d, found.share)}."
+    return Sandbox(headline, _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units), drawn)
+
+
+def _up(half_d: float | None, share: float) -> str:
+    if half_d is None:
+        return "would not come up"
+    return f"half up in {half_d:.0f} days, {share * 100:.0f} of 100"
+
+
+def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: bool, units: Units) -> str:
+    said = [] if not covered else [f"Hottest inside {units.temperature_text(hottest_c, 0)}."]
+    if covered:
+        bare = "In the bare bed they would not come up" if bare_d is None else f"In the bare bed {bare_d:.0f} days"
+        said.append(f"{bare}.")
+    said.append("The same day is repeated until the ground has taken it in.")
+    return " ".join(said)

@@ -1,0 +1,127 @@
+"""The season moved: whole windows of a bed's crops, bare and under each cover, with what that moves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from cloche.apps.covers.flows.season import BARE, ask, offered
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Place
+from cloche.apps.windows.pages.limit_words import sentence
+from cloche.apps.windows.pages.place import SPAN_D, open_span
+from cloche.bridge import crops
+from cloche.drawing import ribbon, spans
+from cloche.drawing.ribbon import Calendar
+from cloche.drawing.spans import Bar
+
+MOST_CROPS, MOST_COVERS = 8, 4
+EDGES = ("earliest", "best_from", "best_to", "last")
+
+
+@dataclass(frozen=True)
+class Row:
+    """One crop bare, or under one cover. when: its windows; moved: what that moves against bare."""
+
+    name: str
+    bars: list[Bar]
+    when: str
+    moved: str
+
+
+@dataclass(frozen=True)
+class CropSeason:
+    """One crop, bare first."""
+
+    key: str
+    name: str
+    rows: list[Row]
+
+
+@dataclass(frozen=True)
+class SeasonMoved:
+    """Context of covers/_season.html. waiting: whether some of it is still being worked out."""
+
+    headline: str
+    crops: list[CropSeason]
+    calendar: Calendar
+    waiting: bool
+
+
+def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], today: date) -> SeasonMoved:
+    """What the queue has answered so far; the rest is asked for."""
+    names = dict(offered(place.garden))
+    wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
+    answers = ask(place, wanted, today)
+    found = {key: {row["crop"]: row for row in rows} for key, rows in answers.items()}
+    blocks = [_crop(key, found, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in found else []
+    waiting = not {BARE, *wanted} <= set(found)
+    return SeasonMoved(
+        _headline(place, found, wanted, names, crop_keys, waiting), blocks, ribbon.calendar(today, SPAN_D), waiting
+    )
+
+
+def _crop(key: str, found: dict[str, dict[str, Any]], wanted: list[str], names: dict[str, str], today: date) -> CropSeason:
+    bare = found[BARE].get(key)
+    rows = [_row("Bare", bare, None, today)]
+    rows += [_row(names[cover], found[cover].get(key), bare, today) for cover in wanted if cover in found]
+    return CropSeason(key, crops.crop(key).name, rows)
+
+
+def _row(name: str, one: dict[str, Any] | None, bare: dict[str, Any] | None, today: date) -> Row:
+    if one is None or not one["windows"]:
+        limit = one["limit"] if one else ""
+        return Row(name, [], f"no sure day: {sentence(limit, one['sown'])}" if one and limit else "no sure day", "")
+    windows = one["windows"]
+    drawn = spans.bars([tuple(date.fromisoformat(w[edge]) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
+    when = " and ".join(open_span(window, today) for window in windows)
+    return Row(name, drawn, when if one["sown"] else f"plants: {when}", "" if bare is None else moved_words(one, bare))
+
+
+def moved_words(one: dict[str, Any], bare: dict[str, Any]) -> str:
+    """By how many days the first sure day comes earlier and the last one later."""
+    if not bare["windows"]:
+        return "only so"
+    sooner = _days(bare["windows"][0]["earliest"], one["windows"][0]["earliest"])
+    later = _days(one["windows"][-1]["last"], bare["windows"][-1]["last"])
+    endless = one["windows"][-1]["open_ended"] or bare["windows"][-1]["open_ended"]
+    parts = [_moved(sooner, "earlier", "later to begin")]
+    if not endless:
+        parts.append(_moved(later, "longer", "sooner over"))
+    return ", ".join(part for part in parts if part) or "as bare"
+
+
+def _moved(days: int, more: str, less: str) -> str:
+    return f"{words.count(abs(days), 'day')} {more if days > 0 else less}" if days else ""
+
+
+def _days(later: str, sooner: str) -> int:
+    return (date.fromisoformat(later) - date.fromisoformat(sooner)).days
+
+
+def _headline(
+    place: Place,
+    found: dict[str, dict[str, Any]],
+    wanted: list[str],
+    names: dict[str, str],
+    crop_keys: list[str],
+    waiting: bool,
+) -> str:
+    """The cover that moves most, by the days that it adds to all the crops shown."""
+    if waiting:
+        return f"The season of {place.name} is being worked out under each cover; it takes a few seconds a cover."
+    added = {cover: sum(_added(found[cover].get(key), found[BARE].get(key)) for key in crop_keys) for cover in wanted}
+    best = max(added, key=lambda cover: added[cover], default="")
+    if not best or added[best] <= 0:
+        return f"None of these covers lengthens the season of {place.name} for these crops."
+    more = words.count(added[best], "sure day")
+    return f"{names[best]} all year adds most to {place.name}: {more} over {words.count(len(crop_keys), 'crop')}."
+
+
+def _added(one: dict[str, Any] | None, bare: dict[str, Any] | None) -> int:
+    return _sure(one) - _sure(bare)
+
+
+def _sure(one: dict[str, Any] | None) -> int:
+    return sum(_days(window["last"], window["earliest"]) + 1 for window in one["windows"]) if one else 0

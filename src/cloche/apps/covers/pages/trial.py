@@ -1,0 +1,211 @@
+"""Trials of a cover against a bare strip: the difference, how surely, how many more days, and what it teaches."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from math import isfinite
+from statistics import median
+from typing import TYPE_CHECKING
+
+from django.db.models import Q
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.trial_forms import ALIKE
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.readings.models import Reading
+from cloche.apps.windows import selectors as windows
+from cloche.bridge.units import Units
+from cloche.drawing import pairs as drawing
+
+if TYPE_CHECKING:
+    from cloche.bridge.paired import Difference, Told
+
+TOGETHER = timedelta(minutes=30)
+SAME_DEPTH_M = 0.006
+FEWEST_FOR_ASTRAY, LEAST_USUAL_K, FAR_TIMES = 6, 0.3, 5
+"""Days from which one can be far off; and how far, in times of what days usually differ by."""
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Two readings taken together."""
+
+    at: datetime
+    covered_c: float
+    bare_c: float
+
+
+@dataclass(frozen=True)
+class TrialLine:
+    """A trial in the list."""
+
+    trial: CoverTrial
+    said: str
+
+
+@dataclass(frozen=True)
+class TrialPage:
+    """Context of covers/trial.html: sentences, the drawing, the latest pairs in words."""
+
+    trial: CoverTrial
+    headline: str
+    sub: str
+    settles: str
+    teaches: str
+    missing: list[str]
+    drawing: drawing.Pairs | None
+    pairs: list[tuple[str, str, str, str]]
+
+
+def trials_in(garden: Garden) -> list[CoverTrial]:
+    """The running ones first."""
+    rows = CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare")
+    return sorted(rows, key=lambda trial: trial.ended_on is not None)
+
+
+def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
+    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour; of the
+    days from `since` on."""
+    covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
+    found, j = [], 0
+    for at, value in covered:
+        while j < len(bare) and bare[j][0] < at - TOGETHER:
+            j += 1
+        near = j
+        while near + 1 < len(bare) and abs(bare[near + 1][0] - at) < abs(bare[near][0] - at):
+            near += 1
+        if near < len(bare) and abs(bare[near][0] - at) <= TOGETHER:
+            found.append(Pair(at, value, bare[near][1]))
+            j = near + 1
+    return found
+
+
+def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[datetime, float]]:
+    zone = place.garden.timezone
+    begin = datetime.combine(since, datetime.min.time(), tzinfo=zone)
+    depth = Q(depth_m__gte=trial.depth_m - SAME_DEPTH_M, depth_m__lte=trial.depth_m + SAME_DEPTH_M)
+    rows = Reading.objects.current().filter(depth, place=place, taken_at__gte=begin)
+    rows = rows.exclude(review=Reading.Review.LEFT_OUT)
+    if trial.ended_on:
+        rows = rows.filter(taken_at__lt=datetime.combine(trial.ended_on, datetime.max.time(), tzinfo=zone))
+    return list(rows.order_by("taken_at").values_list("taken_at", "temperature_c"))
+
+
+def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
+    """Each with its answer so far."""
+    from cloche.bridge.paired import told
+
+    trials = trials_in(garden)
+    return [TrialLine(trial, _answer(trial, told(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
+
+
+def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
+    """All that is known of one."""
+    from cloche.bridge.paired import told
+
+    pairs, zone = pairs_of(trial), trial.covered.garden.timezone
+    days = _daily(pairs, trial)
+    answer = told(days)
+    latest = [
+        (
+            f"{words.day(local.date(), today)} {words.clock(local)}",
+            units.temperature_text(pair.covered_c),
+            units.temperature_text(pair.bare_c),
+            units.difference_text(pair.covered_c - pair.bare_c),
+        )
+        for pair in pairs[-8:][::-1]
+        if (local := pair.at.astimezone(zone))
+    ]
+    return TrialPage(
+        trial=trial,
+        headline=_answer(trial, answer.found, units),
+        sub=_sub(trial, pairs, len(days), units, today),
+        settles=f"{_settles(answer, units)}{_astray(days, today)}",
+        teaches=_teaches(trial, pairs, units),
+        missing=[name for key, name in ALIKE if key not in trial.alike],
+        drawing=_drawn(days, answer.found, units),
+        pairs=latest,
+    )
+
+
+def _daily(pairs: list[Pair], trial: CoverTrial) -> list[tuple[date, float]]:
+    zone, by_day = trial.covered.garden.timezone, dict[date, list[float]]()
+    for pair in pairs:
+        by_day.setdefault(pair.at.astimezone(zone).date(), []).append(pair.covered_c - pair.bare_c)
+    return [(on, sum(values) / len(values)) for on, values in sorted(by_day.items())]
+
+
+def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
+    names = f"{trial.covered.name} against {trial.bare.name}"
+    if found is None:
+        return f"{names}: no pair of readings yet."
+    way = "warmer" if found.mean_k >= 0 else "colder"
+    size = units.difference_text(abs(found.mean_k))
+    if not isfinite(found.low_k):
+        return f"{names}: {size} {way} so far, on {words.count(found.days, 'day')}; that settles nothing yet."
+    ends = f"{units.difference_text(found.low_k)} to {units.difference_text(found.high_k)}"
+    sure = "" if found.settled else ", so it may be nothing"
+    return f"{names}: {size} {way}, surely within {ends}{sure}."
+
+
+def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: date) -> str:
+    until = f"to {words.day(trial.ended_on, today)}" if trial.ended_on else "and going on"
+    said = f"{words.count(len(pairs), 'pair')} on {words.count(days, 'day')}, at {units.length_text(trial.depth_m)}"
+    return f"{said}, since {words.day(trial.begun_on, today)} {until}. Surely: nineteen times in twenty."
+
+
+def _settles(answer: Told, units: Units) -> str:
+    from cloche.bridge.paired import TO_K
+
+    if answer.found is None or not isfinite(answer.found.low_k):
+        return "After three days of pairs Cloche can say how many more it takes."
+    half = units.difference_text(TO_K)
+    if answer.to_width == 0:
+        return f"It is known to {half} either way. More days would only fine it down."
+    width = "more days than a season has" if answer.to_width is None else f"about {words.count(answer.to_width, 'more day')}"
+    sign = ""
+    if not answer.found.settled:
+        more = "more than a season" if answer.to_sign is None else f"about {words.count(answer.to_sign, 'more day')}"
+        sign = f" To tell it from nothing at all takes {more}."
+    return f"To know it to {half} either way takes {width}.{sign}"
+
+
+def _astray(days: list[tuple[date, float]], today: date) -> str:
+    """Days whose difference lies far from all others: more likely a slip than the cover."""
+    if len(days) < FEWEST_FOR_ASTRAY:
+        return ""
+    middle = median(k for _, k in days)
+    usual = max(median(abs(k - middle) for _, k in days), LEAST_USUAL_K)
+    far = [words.day(on, today) for on, k in days if abs(k - middle) > FAR_TIMES * usual]
+    if not far:
+        return ""
+    stands = "stands" if len(far) == 1 else "stand"
+    return f" {words.listed(far, 3)} {stands} far from all others: a slip? What is left out under Doubts is left out here too."
+
+
+def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
+    """What the engine expected of the same hours, and how its idea of the cover stands now."""
+    covered, bare = windows.ground_of(trial.covered), windows.ground_of(trial.bare)
+    if covered is None or bare is None:
+        return ""
+    within = [p for p in pairs if covered.start <= p.at < covered.end and bare.start <= p.at < bare.end]
+    if not within:
+        return "Its readings teach both places like any others."
+    expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
+    found = sum(p.covered_c - p.bare_c for p in within) / len(within)
+    said = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
+    said += f"{units.difference_text(expected)} for the same hours."
+    breath = covered.data["parameters"].get("exchange")
+    if breath is None:
+        return said
+    low, middle, high = breath
+    return f"{said} It takes the cover to leak {middle:.1f} times the air its kind usually does ({low:.1f} to {high:.1f})."
+
+
+def _drawn(days: list[tuple[date, float]], found: Difference | None, units: Units) -> drawing.Pairs | None:
+    if found is None:
+        return None
+    ends = (found.low_k, found.high_k) if isfinite(found.low_k) else None
+    return drawing.pairs(days, found.mean_k, ends, lambda value: units.difference_text(value))

@@ -1,0 +1,304 @@
+"""What a cover would buy: the answer in a sentence, the covers side by side, each with its numbers and its ribbon."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+from typing import TYPE_CHECKING
+from urllib.parse import urlencode
+
+from cloche.apps.covers.selectors import Owned, owned_in
+from cloche.apps.gardens import packets, words
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.windows.evidence import cover_description, described
+from cloche.apps.windows.models import ModelSnapshot
+from cloche.apps.windows.pooled import with_known
+from cloche.apps.work.turns import quietly
+from cloche.bridge import covers, crops
+from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.layout import PROFILE_M
+from cloche.bridge.units import Units
+from cloche.drawing import cover_gain as drawing
+from cloche.drawing.slice import Slice, slice_of
+
+if TYPE_CHECKING:
+    from cloche.bridge.whatif import CoverGain, ForCrop
+
+MOST_COVERS, MOST_CROPS = 8, 6
+AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
+TELLS_K = 0.3
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A cover that could go on: one's own, or one that could be had. span: as the engine takes it; item: of one's own."""
+
+    name: str
+    what: str
+    span: CoverSpan
+    item: int | None
+    busy: str
+
+
+@dataclass(frozen=True)
+class Row:
+    """A cover as it is told. gain, ready, up, inside, off: sentences; put_on: query of the form; busy: where it stands."""
+
+    name: str
+    what: str
+    cut: Slice
+    number: str
+    ribbon: drawing.CoverGain
+    gain: str
+    ready: str
+    up: str
+    inside: str
+    off: str
+    put_on: str
+    busy: str
+    gained_d: float
+
+
+@dataclass(frozen=True)
+class WhatIf:
+    """Context of covers/_buys.html; waiting: why there is nothing yet."""
+
+    headline: str
+    sub: str
+    bare: Row | None
+    rows: list[Row]
+    waiting: str = ""
+
+
+@dataclass(frozen=True)
+class Question:
+    """What was asked."""
+
+    place: Place
+    crop_key: str
+    on: date
+    warm_d: int
+    also: str = ""
+
+
+def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") -> list[Offer]:
+    """One's own covers first, of those that are alike the first that is free; then the one that was asked for besides, and what
+    one could get, eight in all."""
+    own: dict[tuple[object, ...], Offer] = {}
+    for owned in owned_in(garden, today):
+        offer = _own(owned, today, on, place)
+        alike = (replace(offer.span, item=None), owned.cover.length_m)
+        if alike not in own or (own[alike].busy and not offer.busy):
+            own[alike] = offer
+    has = {offer.span.key for offer in own.values()}
+    asked = [_other(also)] if also and also not in has else []
+    others = [_other(key) for key in covers.OFTEN if key not in has and key != also]
+    room = MOST_COVERS - len(asked)
+    return [*list(own.values())[:room], *asked, *others][:MOST_COVERS]
+
+
+def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
+    cover = owned.cover
+    told = cover_description(cover, today)
+    span = CoverSpan(cover.kind, **aired(cover.kind), **told)  # type: ignore[arg-type]
+    busy = ""
+    if owned.period is not None and not owned.free_on(on):
+        where = "here already" if owned.period.place_id == place.pk else f"on {owned.period.place.name}"
+        busy = where if owned.period.last is None else f"{where} to {words.day(owned.period.last, today)}"
+    return Offer(cover.name, f"your {covers.name_of(cover.kind)}", span, cover.pk, busy)
+
+
+def _other(key: str) -> Offer:
+    return Offer(words.sentence(covers.name_of(key)), "not yours yet", CoverSpan(key, **aired(key)), None, "")  # type: ignore[arg-type]
+
+
+def aired(key: str) -> dict[str, object]:
+    """As somebody who is there would air it."""
+    return {} if key in covers.SELF_AIRING else {"opens": "above", "above_c": AIRED_ABOVE_C, "opening": AIRED_BY}
+
+
+def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
+    """Asks the engine, which is loaded at the first question."""
+    garden, place = question.place.garden, question.place
+    snapshot = ModelSnapshot.objects.filter(place=place).first()
+    if snapshot is None:
+        return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
+    from cloche.bridge.whatif import Asked, what_if
+
+    offered = offers(garden, today, question.on, place, question.also)
+    keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
+    asked = Asked(
+        on_d=(question.on - today).days,
+        warm_d=question.warm_d,
+        covers=tuple(with_known([offer.span for offer in offered], place)),
+        crops=keys,
+        comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
+    )
+    evidence = described(place, list(sowings_in(garden)))
+    bare, *found = quietly(what_if, bytes(snapshot.packed), evidence, asked)
+    return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
+
+
+def waiting_page(why: str) -> WhatIf:
+    """There is no answer yet; the page asks again by itself."""
+    return WhatIf("", "", None, [], waiting=why)
+
+
+def usual_crops(garden: Garden) -> tuple[str, ...]:
+    grown = crops.chosen(garden.crops, packets.values_in_use(garden))
+    return tuple(crop.key for crop in grown if crop.sown_direct)[:MOST_CROPS]
+
+
+def _told(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
+    teller = _Teller(question, units, today, bare, [found for _, found in pairs])
+    rows = sorted((teller.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
+    return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows)
+
+
+class _Teller:
+    """Puts numbers into words and drawings, on one scale."""
+
+    def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, found: list[CoverGain]) -> None:
+        self.question, self.units, self.today, self.bare = question, units, today, bare
+        self.within = drawing.limits([row for one in [bare, *found] for row in one.soil_c])
+        self.marks = [(value, units.temperature_text(value, 0)) for value in drawing.marks(self.within)]
+        crop = crops.crop(question.crop_key) if question.crop_key else None
+        comfortable = question.place.garden.sowing_rule != Garden.SowingRule.MINIMUM
+        self.wanted_c = None if crop is None else crop.optimum_from_c if comfortable else crop.minimum_c
+        self.crop = crop
+
+    def row(self, offer: Offer, found: CoverGain) -> Row:
+        first = found.crops[0] if self.crop and found.crops else None
+        query = {"cover": f"own-{offer.item}" if offer.item else offer.span.key, "first": self.question.on.isoformat()}
+        if self.crop:
+            query |= {"crop": self.crop.key, "sow_on": self.sow_on.isoformat()}
+        gained = first.gained_d if first and first.gained_d is not None else None
+        return Row(
+            name=offer.name,
+            what=offer.what,
+            cut=self._cut(covers.DRAWN_AS[offer.span.key], found),
+            number=self.units.temperature_text(found.profile_c[2]),
+            ribbon=self._ribbon(found),
+            gain=self._gain(found),
+            ready=self._ready(first) if first else "",
+            up=self._up(first) if first else "",
+            inside=self._inside(found, offer.span.key),
+            off=self._off(first) if first else "",
+            put_on=urlencode(query),
+            busy=offer.busy,
+            gained_d=gained if gained is not None else found.gain_k[1],
+        )
+
+    def bare_row(self) -> Row:
+        first = self.bare.crops[0] if self.crop and self.bare.crops else None
+        kind = "raised" if self.question.place.kind == "raised" else "open"
+        return Row(
+            name="Bare",
+            what="as it lies",
+            cut=self._cut(kind, self.bare),
+            number=self.units.temperature_text(self.bare.profile_c[2]),
+            ribbon=self._ribbon(self.bare),
+            gain="",
+            ready=self._ready(first) if first else "",
+            up=self._up(first) if first else "",
+            inside="",
+            off="",
+            put_on="",
+            busy="",
+            gained_d=0.0,
+        )
+
+    @property
+    def sow_on(self) -> date:
+        return self.question.on + timedelta(days=self.question.warm_d)
+
+    def headline(self, pairs: list[tuple[Offer, CoverGain]]) -> str:
+        place, when = self.question.place.name, self._when(self.question.on)
+        free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
+        if self.crop is None:
+            offer, found = max(free, key=lambda pair: pair[1].gain_k[1])
+            return (
+                f"{self._named(offer)} on {place} {when} warms the ground most: by {self._k(found.gain_k[1])} over a fortnight."
+            )
+        ahead = [(offer, found.crops[0]) for offer, found in free if found.crops[0].gained_d is not None]
+        if not ahead or (best := max(ahead, key=lambda pair: pair[1].gained_d or 0))[1].gained_d in (0, None):
+            return self._nothing_gained(free)
+        offer, first = best
+        sooner = words.count(first.gained_d or 0, "day")
+        ready = self._when(self.today + timedelta(days=first.ready_d or 0))
+        return f"{self._named(offer)} on {place} {when}: ready for {self.crop.name_plural} {ready}, {sooner} sooner than bare."
+
+    def _nothing_gained(self, free: list[tuple[Offer, CoverGain]]) -> str:
+        assert self.crop is not None  # noqa: S101 - asked for
+        name, bare = self.crop.name_plural, self.bare.crops[0]
+        if bare.ready_d is not None and bare.ready_d <= (self.question.on - self.today).days:
+            return f"{self.question.place.name} is warm enough for {name} as it lies; a cover only brings them up sooner."
+        able = [(offer, found.crops[0]) for offer, found in free if found.crops[0].ready_d is not None]
+        if not able:
+            return f"No cover makes {self.question.place.name} warm enough for {name} within the weeks ahead."
+        offer, first = min(able, key=lambda pair: pair[1].ready_d or 0)
+        ready = self._when(self.today + timedelta(days=first.ready_d or 0))
+        return f"{self._named(offer)} makes {self.question.place.name} ready for {name} {ready}; bare, it is not in sight."
+
+    def sub(self) -> str:
+        waits = "" if self.crop is None else f" Sown {self._when(self.sow_on)}, the day marked on each ribbon."
+        sowing_rule = ""
+        if self.wanted_c is not None:
+            sowing_rule = (
+                f" Ready means a week at {self.units.temperature_text(self.wanted_c, 0)} or more, by your way of sowing."
+            )
+        depth = self.units.length_text(self.question.place.seed_depth_m)
+        return f"Soil at {depth}, {self.units.degree}, aired on sunny days.{waits}{sowing_rule}"
+
+    def _cut(self, kind: str, found: CoverGain) -> Slice:
+        return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)
+
+    def _ribbon(self, found: CoverGain) -> drawing.CoverGain:
+        bare = self.bare.soil_c[1]
+        return drawing.cover_gain(found.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
+
+    def _gain(self, found: CoverGain) -> str:
+        low, middle, high = found.gain_k
+        if abs(middle) < TELLS_K:
+            return "About as warm as bare."
+        way, ends = "warmer" if middle > 0 else "colder", f"{self._k(low)} to {self._k(high)}"
+        return f"{self._k(abs(middle))} {way} than bare over a fortnight ({ends})."
+
+    def _ready(self, first: ForCrop) -> str:
+        if first.ready_d is None:
+            return "Not ready within the weeks ahead."
+        ready = self._when(self.today + timedelta(days=first.ready_d))
+        sooner = f", {words.count(first.gained_d, 'day')} sooner" if first.gained_d else ""
+        return f"Ready {ready}{sooner}."
+
+    def _up(self, first: ForCrop) -> str:
+        low, middle, high = first.half_d
+        if middle is None:
+            return "Sown then, half would hardly come up."
+        late = "" if high is None or low is None else f" ({low:.0f} to {high:.0f})"
+        return f"Half up in {middle:.0f} days{late}, {first.share * 100:.0f} of 100 good seeds."
+
+    def _inside(self, found: CoverGain, key: str) -> str:
+        hot, hotter, cold = (self._t(value) for value in (found.hottest_c[1], found.hottest_c[2], found.coldest_c[1]))
+        if key in covers.SELF_AIRING:
+            return f"In the first fortnight {cold} to {hot} beneath it."
+        opened = f" Open about {found.open_h:.0f} h a day." if found.open_h >= 1 else " Hardly ever to be opened."
+        return f"In the first fortnight {cold} at the coldest, {hot} (or {hotter}) at the hottest if it stays shut.{opened}"
+
+    def _off(self, first: ForCrop) -> str:
+        if first.off_d is None:
+            return "Nights stay too cold to take it off within the weeks ahead."
+        return f"Nights let it come off {self._when(self.today + timedelta(days=first.off_d))}."
+
+    def _named(self, offer: Offer) -> str:
+        return offer.name if offer.item else words.sentence(covers.with_article(offer.span.key))
+
+    def _when(self, on: date) -> str:
+        return "now" if on == self.today else f"from {words.day(on, self.today)}"
+
+    def _t(self, value: float) -> str:
+        return self.units.temperature_text(value, 0)
+
+    def _k(self, value: float) -> str:
+        return self.units.difference_text(value)

@@ -1,0 +1,132 @@
+"""Trials, the sandbox and hotbeds."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.covers.flows import trial as flow
+from cloche.apps.covers.forms import HotbedForm
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.pages import hotbed as hotbed_pages
+from cloche.apps.covers.pages import trial as pages
+from cloche.apps.covers.pages.opening import opening_page
+from cloche.apps.covers.pages.sandbox import Sliders, sandbox_page, starting
+from cloche.apps.covers.trial_forms import PairForm, SandboxForm, TrialForm
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.models import Hotbed, Place
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings.flows.record import AlreadyThere
+from cloche.apps.work.turns import ENGINE, WAITS, turn
+
+INVALID = 422
+
+
+@in_garden
+def opening(request: GardenRequest) -> HttpResponse:
+    """How far to open what, for three days."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    page = opening_page(request.garden, units_of(request.user), clock.today(request.garden.timezone))
+    return render(request, "covers/opening.html", {"page": page, "tab": "opening"})
+
+
+@in_garden(writing=LOGS)
+def trials(request: GardenRequest) -> HttpResponse:
+    """All of them, and setting one up."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    form = TrialForm(request.POST or None, garden=request.garden, units=units, today=today)
+    if form.is_valid():
+        data = form.cleaned_data
+        trial = flow.begin(
+            CoverTrial(
+                covered=data["covered"],
+                bare=data["bare"],
+                depth_m=data["depth"],
+                begun_on=data["begun_on"],
+                alike=data["alike"],
+            )
+        )
+        messages.success(
+            request, "It runs. Read both within a few minutes, morning and evening; pairs from the round count too."
+        )
+        return redirect("trial", request.garden.pk, trial.pk)
+    context = {"form": form, "lines": pages.trial_lines(request.garden, units, today), "tab": "trials"}
+    return render(request, "covers/trials.html", context, status=INVALID if form.errors else 200)
+
+
+@in_garden(writing=LOGS)
+def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
+    """One, and reading a pair for it."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    found, units = _trial(request, trial_id), units_of(request.user)
+    form = PairForm(request.POST or None, trial=found, units=units, now=clock.now())
+    if form.is_valid():
+        data = form.cleaned_data
+        try:
+            flow.read_pair(found, data["at"], data["covered"], data["bare"], request.user)
+        except AlreadyThere as twin:
+            form.add_error("at", f"{twin.existing.place.name} has a reading at that time and depth already.")
+        else:
+            messages.success(request, "Both are written down, in the trial and in each place’s own record.")
+            return redirect("trial", request.garden.pk, found.pk)
+    page = pages.trial_page(found, units, clock.today(request.garden.timezone))
+    context = {"page": page, "form": form, "tab": "trials"}
+    return render(request, "covers/trial.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def end_trial(request: GardenRequest, trial_id: int) -> HttpResponse:
+    """Later readings are none of its pairs."""
+    flow.end(_trial(request, trial_id))
+    messages.success(request, "The trial has ended; what it found stays.")
+    return redirect("trial", request.garden.pk, trial_id)
+
+
+@in_garden
+def sandbox(request: GardenRequest) -> HttpResponse:
+    """Sliders, and what they make of a day. Without any, a fair day of this month."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    begin = starting(request.garden, units, today)
+    given = request.GET.dict() | ({"ground": request.GET.getlist("ground")} if request.GET else {})
+    form = SandboxForm(begin | given, garden=request.garden, units=units)
+    context = {"form": form, "tab": "sandbox", "page": None}
+    if form.is_valid():
+        with turn(ENGINE) as mine:
+            if mine:
+                context["page"] = sandbox_page(request.garden, Sliders.of(form.cleaned_data, units), units, today)
+            context["waits"] = "" if mine else WAITS
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    template = "covers/_sandbox.html" if partial else "covers/sandbox.html"
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
+    """What a hotbed is built of, and its weeks."""
+    request.room = "ground"  # type: ignore[attr-defined]
+    place, units, today = place_or_404(request, place_id), units_of(request.user), clock.today(request.garden.timezone)
+    if place.kind != Place.Kind.HOTBED:
+        raise Http404
+    bed = Hotbed.objects.filter(place=place).first() or Hotbed(place=place, filled_on=today)
+    form = HotbedForm(request.POST or None, instance=bed, units=units, today=today)
+    if form.is_valid():
+        flow.build_hotbed(form.save())
+        messages.success(request, f"Written down; {place.name} is being worked out again.")
+        return redirect("hotbed", request.garden.pk, place.pk)
+    page = hotbed_pages.hotbed_page(place, units, today)
+    return render(
+        request, "covers/hotbed.html", {"page": page, "form": form, "place": place}, status=INVALID if form.errors else 200
+    )
+
+
+def _trial(request: GardenRequest, trial_id: int) -> CoverTrial:
+    found = next((one for one in pages.trials_in(request.garden) if one.pk == trial_id), None)
+    if found is None:
+        raise Http404
+    return found

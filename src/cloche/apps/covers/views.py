@@ -1,0 +1,173 @@
+"""Covers: what one would buy, and those that the garden owns."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import urlencode
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse, QueryDict
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.covers import selectors
+from cloche.apps.covers.flows import inventory as flow
+from cloche.apps.covers.flows import season as season_flow
+from cloche.apps.covers.forms import AskForm, OwnCoverForm, PutOnForm, SeasonForm
+from cloche.apps.covers.pages import season as season_pages
+from cloche.apps.covers.pages.compare import where_most
+from cloche.apps.covers.pages.inventory import own_lines
+from cloche.apps.covers.pages.learned import learned_lines
+from cloche.apps.covers.pages.whatif import Question, usual_crops, waiting_page, what_if_page
+from cloche.apps.gardens import clock, words
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
+from cloche.apps.gardens.models import Cover, CoverPeriod, Place
+from cloche.apps.gardens.operation_views import kept
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.sowings.flows import sow
+from cloche.apps.work.turns import ENGINE, WAITS, turn
+
+INVALID = 422
+
+
+@in_garden
+def covers(request: GardenRequest) -> HttpResponse:
+    """What would a cover buy? Asked in full, the answer comes with the page; else it is fetched once the page stands."""
+    today = clock.today(request.garden.timezone)
+    first = selectors.coverable(request.garden).first()
+    usual = {"on": today.isoformat(), "warm": 14, "crop": "", "also": ""}
+    bound = usual | request.GET.dict() if "place" in request.GET else None
+    form = AskForm(bound, garden=request.garden, today=today, initial=usual | {"place": first})
+    context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
+    if form.is_valid():
+        asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm", "also")))
+        with turn(ENGINE) as mine:
+            context["page"] = what_if_page(asked, units_of(request.user), today) if mine else waiting_page(WAITS)
+        context["place"] = asked.place
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    template = "covers/_buys.html" if partial else "covers/covers.html"
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def season_moved(request: GardenRequest) -> HttpResponse:
+    """Whole windows of a bed's crops, bare and under each cover. The queue answers, and the page asks again."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    garden, today = request.garden, clock.today(request.garden.timezone)
+    beds, offered = season_flow.beds(garden), season_flow.offered(garden)
+    if not beds:
+        return render(request, "covers/season.html", {"tab": "season", "place": None})
+    form = SeasonForm(_asked(request, beds[0], offered), garden=garden, offered=offered)
+    context: dict[str, Any] = {"tab": "season", "form": form, "place": beds[0]}
+    chosen = form.cleaned_data if form.is_valid() else {}
+    place = next((bed for bed in beds if bed == chosen.get("place")), beds[0])
+    crops, covers = chosen.get("crop", []), chosen.get("cover", [])
+    context |= {"place": place, "page": season_pages.season_moved(place, crops, covers, today), "picks": _picks(form)}
+    context["query"] = urlencode({"place": place.pk, "crop": crops, "cover": covers}, doseq=True)
+    template = "covers/_season.html" if request.htmx else "covers/season.html"  # type: ignore[attr-defined]
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+def _asked(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
+    """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
+    if "crop" in request.GET or "cover" in request.GET:
+        return request.GET
+    own = [key for key, _ in offered if key.startswith(season_flow.OWN)]
+    usual = QueryDict(mutable=True)
+    usual["place"] = request.GET.get("place", str(bed.pk))
+    usual.setlist("crop", list(usual_crops(request.garden)))
+    usual.setlist("cover", own[:3] or ["fleece", "film_tunnel", "glass_frame"])
+    return usual
+
+
+def _picks(form: SeasonForm) -> list[dict[str, Any]]:
+    """The two lists to tick, each with what is ticked in words."""
+    found = []
+    for name in ("crop", "cover"):
+        bound = form[name]
+        ticked = [text for key, text in form.fields[name].choices if key in (bound.value() or [])]  # type: ignore[attr-defined]
+        found.append({"bound": bound, "label": bound.label, "chosen": words.listed(ticked, 3) or "none"})
+    return found
+
+
+@in_garden
+def compare(request: GardenRequest, own_id: int) -> HttpResponse:
+    """On which bed would one of the garden's covers buy most? The queue answers, bed by bed, and the page asks again."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    page = where_most(_own(request, own_id), units_of(request.user), clock.today(request.garden.timezone))
+    template = "covers/_compared.html" if request.htmx else "covers/compare.html"  # type: ignore[attr-defined]
+    return render(request, template, {"page": page, "tab": "own_covers"})
+
+
+@in_garden(writing=LOGS)
+def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put a cover on from a day, and mean to sow under it."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    place, units = place_or_404(request, place_id), units_of(request.user)
+    asked = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
+    initial = {"opens": CoverPeriod.Opens.ABOVE} | asked
+    form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
+    if form.is_valid() and kept(form):
+        if form.cleaned_data["crop"]:
+            sow.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
+        messages.success(request, f"Noted for {place.name}. Today says when its days come, and the forecast follows.")
+        return redirect("place", request.garden.pk, place.pk)
+    return render(request, "covers/put_on.html", {"form": form, "place": place}, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def own_covers(request: GardenRequest) -> HttpResponse:
+    """Those that the garden owns."""
+    return _inventory(request, Cover(garden=request.garden))
+
+
+@in_garden
+def edit_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Change one."""
+    return _inventory(request, _own(request, own_id))
+
+
+def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
+    request.room = "covers"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    form = OwnCoverForm(request.POST or None, instance=cover, garden=request.garden, units=units, today=today)
+    if form.is_valid():
+        flow.save_own(form.save())
+        messages.success(request, f"{cover.name} is on the list.")
+        return redirect("own_covers", request.garden.pk)
+    removed = request.garden.covers.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
+    lines = own_lines(request.garden, units, today)
+    context = {"form": form, "lines": lines, "cover": cover, "removed": removed, "tab": "own_covers"}
+    context["learned"] = learned_lines(request.garden)
+    return render(request, "covers/own.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Take one off the list."""
+    cover = _own(request, own_id)
+    flow.remove_own(cover)
+    messages.success(request, f"{cover.name} is off the list; where it stood stays written. It can be put back below.")
+    return redirect("own_covers", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back_own(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Undo that."""
+    cover = request.garden.covers.filter(pk=own_id, removed_at__isnull=False).first()
+    if cover is None:
+        raise Http404
+    done = flow.put_back_own(cover)
+    messages.success(
+        request, f"{cover.name} is back." if done else f"Another cover is called {cover.name} now. Rename that one first."
+    )
+    return redirect("own_covers", request.garden.pk)
+
+
+def _own(request: GardenRequest, own_id: int) -> Cover:
+    cover = request.garden.covers.filter(pk=own_id, removed_at__isnull=True).first()
+    if cover is None:
+        raise Http404
+    return cover

@@ -1,1 +1,0 @@
-"""The logbook: who changed what, what is doubtful, and everything in one file to take away."""

@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class LogbookConfig(AppConfig):
-    name = "cloche.apps.logbook"
-    label = "logbook"

@@ -1,0 +1,108 @@
+"""Tables of what warms the ground: own covers and where they stood, hotbeds, trials; and sowings that are meant."""
+
+from __future__ import annotations
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.gardens.models import MOST_MONEY, Cover, CoverPeriod, Hotbed
+from cloche.apps.records.archive.columns import Column
+from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.sowings.models import Intention
+from cloche.bridge import hotbeds, offered
+from cloche.bridge.bounds import AIR_C, DEPTH_M
+
+COVERS = tuple(key for key, _ in offered.cover_names())
+
+COVER_TABLES = (
+    Table(
+        "own_covers",
+        "Covers that the garden owns.",
+        Cover,
+        (
+            Column("number", "integer", "Number of the cover in this file."),
+            Column("kind", "string", "Its kind.", one_of=COVERS),
+            Column("name", "string", "What its people call it.", most=60),
+            Column("length_m", "number", "Length along the bed.", "m", within=(0.1, 60)),
+            Column("width_m", "number", "Width of the sheet, or across the frame.", "m", within=(0.1, 12)),
+            Column("spread_m", "number", "How far apart a bent sheet's edges are set.", "m", optional=True, within=(0.1, 12)),
+            Column("purchase_year", "integer", "Year in which it was bought.", optional=True, within=(1950, 2200)),
+            Column("dirty", "boolean", "Whether it is dirty or clouded."),
+            Column("price", "number", "What it cost.", optional=True, within=(0, MOST_MONEY)),
+            Column("weight_kg", "number", "Its weight.", "kg", optional=True, within=(0, 500)),
+        ),
+        ("name", "id"),
+        number="number",
+    ),
+    Table(
+        "covers",
+        "Covers over places, from one day to another.",
+        CoverPeriod,
+        (
+            place_column(),
+            Column("item", "integer", "Number of the garden's own cover in own_covers.csv.", optional=True),
+            Column("cover", "string", "Its kind.", one_of=COVERS),
+            Column("first", "date", "First day on."),
+            Column("last", "date", "Last day on; empty while it is on.", optional=True),
+            Column("ends_capped", "boolean", "Whether its ends are closed."),
+            Column("opens", "string", "How it is aired.", one_of=texts(CoverPeriod.Opens.choices)),
+            Column("above_c", "number", "Opened to stay below this air.", "°C", within=AIR_C),
+            Column("from_h", "integer", "Opened from this hour.", "h", within=(0, 23)),
+            Column("to_h", "integer", "Opened until this hour.", "h", within=(0, 24)),
+            Column("opening", "number", "How far it is opened at most, 0 to 1.", within=(0, 1)),
+            Column("blanket", "boolean", "Whether a blanket lies over it at night."),
+        ),
+        ("place__walking_order", "place__name", "first", "cover", "last"),
+        refers={"place": "places", "item": "own_covers"},
+    ),
+    Table(
+        "hotbeds",
+        "What hotbeds are built of.",
+        Hotbed,
+        (
+            place_column(),
+            Column("material", "string", "Material.", one_of=texts(hotbeds.MATERIALS)),
+            Column("depth_m", "number", "Depth of the material.", "m", within=(0.2, 2)),
+            Column("length_m", "number", "Length.", "m", within=(0.3, 50)),
+            Column("width_m", "number", "Width.", "m", within=(0.3, 10)),
+            Column("moist", "string", "How moist it was filled.", one_of=texts(hotbeds.MOIST)),
+            Column("trodden", "string", "How firmly it was trodden.", one_of=texts(hotbeds.TRODDEN)),
+            Column("insulated", "boolean", "Whether its edges are insulated."),
+            Column("soil_m", "number", "Earth on top.", "m", within=(0.05, 0.5)),
+            Column("filled_on", "date", "Day on which it was filled."),
+            Column("topped_up_on", "date", "Day on which it was topped up.", optional=True),
+        ),
+        ("place__walking_order", "place__name"),
+        refers={"place": "places"},
+    ),
+    Table(
+        "trials",
+        "Covered places against bare ones; their pairs are readings of both.",
+        CoverTrial,
+        (
+            Column("covered", "integer", "Number of the covered place in places.csv."),
+            Column("bare", "integer", "Number of the bare place in places.csv."),
+            Column("depth_m", "number", "Depth of both readings.", "m", within=DEPTH_M),
+            Column("begun_on", "date", "First day."),
+            Column("ended_on", "date", "Last day; empty while it runs.", optional=True),
+            Column("alike", "array", "What was seen to: keys."),
+        ),
+        ("covered__walking_order", "bare__walking_order", "begun_on", "id"),
+        refers={"covered": "places", "bare": "places"},
+        only={"covered__removed_at__isnull": True, "bare__removed_at__isnull": True},
+    ),
+)
+MEANT_TABLES = (
+    Table(
+        "intentions",
+        "Sowings that are meant to be made.",
+        Intention,
+        (
+            place_column(),
+            Column("crop_key", "string", "Crop.", one_of=crop_keys),
+            Column("sow_on", "date", "Day."),
+            Column("made", "integer", "Number of the sowing that came of it.", optional=True),
+        ),
+        ("place__walking_order", "place__name", "sow_on", "crop_key", "id"),
+        refers={"place": "places", "made": "sowings"},
+        only={"dropped_at__isnull": True},
+    ),
+)

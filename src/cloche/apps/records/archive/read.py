@@ -1,0 +1,275 @@
+"""Reading an archive into a new garden: whole, or not at all with the file, the line and the reason."""
+
+from __future__ import annotations
+
+import csv
+import shutil
+import tempfile
+from collections.abc import Iterable, Iterator
+from itertools import count, islice
+from pathlib import Path
+from typing import IO, Any
+from uuid import uuid4
+
+from django.core.exceptions import ValidationError
+from django.db import DataError, IntegrityError, connection, transaction
+
+from cloche.apart.running import Limits, Refused, TooMuch, run_apart
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows.evidence import note_change_in
+from cloche.apps.gardens.flows.settle import found_garden
+from cloche.apps.gardens.models import CoverPeriod, Garden, User
+from cloche.apps.gardens.place_log import overlap
+from cloche.apps.gardens.tokens import fingerprint
+from cloche.apps.loggers.models import LoggedHour
+from cloche.apps.records.archive.columns import Column, Unreadable
+from cloche.apps.records.archive.progress import Progress
+from cloche.apps.records.archive.table import crop_keys
+from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
+from cloche.apps.records.archive.write import FORMAT, photo_name
+from cloche.bridge import border, offered, own
+
+BATCH, MOST_LINE = 5000, 60_000
+MOST_BYTES = (2_000_000_000, 2_000_000, 8_000_000, 4_000_000_000)
+"""Unpacked: of a table, of the description, of a picture, of all together."""
+LIMITS = Limits(memory_bytes=700_000_000, cpu_s=300, wall_s=600, file_bytes=MOST_BYTES[0])
+Numbers = dict[str, dict[int, int]]
+
+
+class NotTaken(ValueError):
+    """The archive cannot be taken; the message says where and why. Nothing was kept of it."""
+
+
+def read_archive(file: IO[bytes], owner: User, progress: Progress | None = None) -> Garden:
+    """A new garden of its owner from an archive. It is unpacked in a process of its own (cloche.apart.unpack). Raises
+    NotTaken."""
+    with tempfile.TemporaryDirectory(prefix="cloche-archive-") as folder:
+        source = Path(folder) / "archive.zip"
+        with source.open("wb") as out:
+            shutil.copyfileobj(file, out)
+        return _read_folder(_unpacked(source), owner, progress or Progress())
+
+
+def _unpacked(source: Path) -> Path:
+    folder = source.with_name("unpacked")
+    folder.mkdir()
+    try:
+        run_apart("unpack", None, LIMITS, str(source), str(folder), *(str(n) for n in MOST_BYTES))
+    except Refused as refusal:
+        raise NotTaken(str(refusal)) from refusal
+    except TooMuch as limit:
+        raise NotTaken(f"Unpacking it takes more {limit} than one archive is given.") from limit
+    source.unlink()
+    return folder
+
+
+def _read_folder(folder: Path, owner: User, progress: Progress) -> Garden:
+    _refuse_strange(folder)
+    progress.begin(sum(_lines_in(table) for table in folder.glob("*.csv")))
+    try:
+        with transaction.atomic():
+            return _garden_of(folder, owner, progress)
+    except (IntegrityError, DataError) as twice:
+        raise NotTaken(f"Two rows say the same thing twice, or one what cannot be: {str(twice).splitlines()[0]}") from twice
+
+
+def _lines_in(table: Path) -> int:
+    with table.open("rb") as file:
+        return sum(piece.count(b"\n") for piece in iter(lambda: file.read(1_000_000), b""))
+
+
+def _refuse_strange(folder: Path) -> None:
+    try:
+        version = border.read_json((folder / "datapackage.json").read_bytes(), MOST_BYTES[1])["cloche_format"]
+    except (OSError, KeyError, ValueError, TypeError) as lack:
+        raise NotTaken("There is no description of a Cloche garden in it (datapackage.json).") from lack
+    if version != FORMAT:
+        raise NotTaken(f"It is written in format {str(version)[:20]}; this Cloche reads format {FORMAT}.")
+
+
+def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
+    (site,) = _only_row(folder)
+    months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(folder, "normals", NORMALS, progress))
+    own.use(site["own_crops"])
+    garden = Garden(**(site | {"crops": _crops_in(site["crops"])}))
+    if [month for month, *_ in months] not in ([], list(range(1, 13))):
+        raise NotTaken("normals.csv: it needs each month once, or none.")
+    if months:
+        garden.normal_lows_c, garden.normal_highs_c = [m[1] for m in months], [m[2] for m in months]
+    _refuse_contradiction(garden, "garden.csv")
+    found_garden(garden, owner)
+    numbers: Numbers = {}
+    for table in TABLES:
+        if table.model is not LoggedHour:
+            _take(folder, table, garden, numbers, progress)
+        if table.model is CoverPeriod:
+            _refuse_two_at_once(garden)
+    _take_logged(folder, numbers["probes"], progress)
+    words_table = next(table for table in TABLES if table.model is LoggedHour)
+    for row in _rows(folder, words_table.name, words_table.columns, progress):
+        hours = LoggedHour.objects.filter(probe_id=_known(numbers, "probes", row["probe"], words_table), hour=row["hour"])
+        hours.update(review=row["review"])
+    note_change_in(garden)
+    return garden
+
+
+def _only_row(folder: Path) -> list[dict[str, Any]]:
+    rows = list(islice(_rows(folder, "garden", GARDEN, Progress()), 2))
+    if len(rows) != 1:
+        raise NotTaken("garden.csv: it needs one row.")
+    return rows
+
+
+def _crops_in(text: str) -> list[str]:
+    keys, known = text.split(), set(crop_keys())
+    unknown = next((key for key in keys if key not in known), None)
+    if unknown:
+        raise NotTaken(f"garden.csv: “{unknown[:40]}” is no crop of the catalogue.")
+    return keys
+
+
+def _refuse_contradiction(row: Any, where: str) -> None:
+    """What its form would refuse, too."""
+    try:
+        row.clean()
+    except ValidationError as why:
+        raise NotTaken(f"{where}: {' '.join(why.messages)}") from why
+
+
+def _refuse_two_at_once(garden: Garden) -> None:
+    """No bed has two covers at once but a film on the soil under another, and no cover lies on two beds."""
+    films = offered.films()
+    periods = CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item")
+    for one in periods:
+        for other in periods:
+            layered = (one.cover in films) != (other.cover in films)
+            same_bed = one.place_id == other.place_id and not layered
+            same = same_bed or (one.item_id is not None and one.item_id == other.item_id)
+            if one.pk < other.pk and same and overlap(one, other):
+                raise NotTaken(
+                    f"covers.csv: two covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
+                )
+
+
+def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress: Progress) -> None:
+    own = numbers.setdefault(table.name, {})
+    waiting: list[tuple[int, Any]] = []
+    for index, row in enumerate(_rows(folder, table.name, table.columns, progress)):
+        number = row.pop(table.number, 0) if table.number else 0
+        if table.number and number in own:
+            raise NotTaken(f"{table.name}.csv: the number {number} stands there twice.")
+        own[number] = 0
+        for column in table.refers:
+            asked = row.pop(column)
+            row[f"{column}_id"] = None if asked is None else _known(numbers, table.refers[column], asked, table)
+        one = table.model(**row, **_added(table, garden, index, folder, number))
+        _refuse_contradiction(one, f"{table.name}.csv, row {index + 1}")
+        waiting.append((number, one))
+        if len(waiting) >= BATCH:
+            _store(table, waiting, own)
+    _store(table, waiting, own)
+
+
+def _store(table: Table, waiting: list[tuple[int, Any]], own: dict[int, int]) -> None:
+    for (number, _), row in zip(waiting, table.model._default_manager.bulk_create([one for _, one in waiting]), strict=True):
+        own[number] = row.pk
+    waiting.clear()
+
+
+def _known(numbers: Numbers, name: str, asked: int, table: Table) -> int:
+    found = numbers[name].get(asked)
+    if not found:
+        raise NotTaken(f"{table.name}.csv refers to number {asked} of {name}.csv, which is not there.")
+    return found
+
+
+def _added(table: Table, garden: Garden, index: int, folder: Path, number: int) -> dict[str, Any]:
+    """What the file does not say of a row."""
+    fields = {f.name for f in table.model._meta.get_fields()}
+    added: dict[str, Any] = {"garden": garden} if "garden" in fields else {}
+    if table.name == "places":
+        added["walking_order"] = index
+    if table.name == "visits":
+        added |= {"key": uuid4(), "photo": _photo(folder, number)}
+    if table.name == "loggers":
+        # Nobody knows a token with this fingerprint: the device is let in again by a new one.
+        added |= {"fingerprint": fingerprint(uuid4().hex), "made_at": clock.now(), "revoked_at": clock.now()}
+    return added
+
+
+def _photo(folder: Path, visit: int) -> bytes | None:
+    picture = folder / photo_name(visit)
+    return picture.read_bytes() if picture.exists() else None
+
+
+def _rows(folder: Path, name: str, columns: Iterable[Column], progress: Progress) -> Iterator[dict[str, Any]]:
+    wanted = list(columns)
+    file = folder / f"{name}.csv"
+    if not file.exists():
+        raise NotTaken(f"{name}.csv is missing.")
+    with file.open(encoding="utf-8", newline="") as text:
+        lines, heading = _lines(text, name), [column.name for column in wanted]
+        if next((cells for _, cells in lines), None) != heading:
+            raise NotTaken(f"{name}.csv: its heading is not {', '.join(heading)}.")
+        for number, cells in lines:
+            progress.step()
+            yield _row(name, number, wanted, cells)
+
+
+def _lines(text: IO[str], name: str) -> Iterator[tuple[int, list[str]]]:
+    """Number and cells of each line. No cell of ours holds a line's end, so each line stands for itself, and a long one is
+    none of ours."""
+    for number in count(1):
+        try:
+            line = text.readline(MOST_LINE)
+            if not line:
+                return
+            if len(line) >= MOST_LINE:
+                raise NotTaken(f"{name}.csv, line {number}: the line is too long.")
+            yield number, next(csv.reader([line], strict=True), [])
+        except (csv.Error, UnicodeDecodeError) as broken:
+            raise NotTaken(f"{name}.csv, line {number}: {broken}") from broken
+
+
+def _row(name: str, line: int, columns: list[Column], cells: list[str]) -> dict[str, Any]:
+    if len(cells) != len(columns):
+        raise NotTaken(f"{name}.csv, line {line}: {len(cells)} cells instead of {len(columns)}.")
+    found = {}
+    for column, cell in zip(columns, cells, strict=True):
+        try:
+            found[column.name] = column.read(cell)
+        except Unreadable as why:
+            raise NotTaken(f"{name}.csv, line {line}, {column.name}: {why}.") from why
+    return found
+
+
+INSERT = """
+INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)
+SELECT * FROM unnest(%s::int[], %s::timestamptz[], %s::real[], %s::int[], %s::smallint[])
+"""
+HOURS = """
+INSERT INTO loggers_hour (probe_id, hour, number, sum_c, low_c, high_c)
+SELECT probe_id, date_trunc('hour', at + shift_s * interval '1 second', 'UTC'), count(*), sum(temperature_c::float8),
+  min(temperature_c), max(temperature_c)
+FROM loggers_reading WHERE fault = 0 AND probe_id = ANY(%s) GROUP BY 1, 2
+"""
+
+
+def _take_logged(folder: Path, probes: dict[int, int], progress: Progress) -> None:
+    logged: list[dict[str, Any]] = []
+    with connection.cursor() as cursor:
+        for row in _rows(folder, "logged", LOGGED, progress):
+            if not probes.get(row["probe"]):
+                raise NotTaken(f"logged.csv refers to number {row['probe']} of probes.csv, which is not there.")
+            logged.append(row)
+            if len(logged) >= BATCH:
+                _store_logged(cursor, logged, probes)
+        _store_logged(cursor, logged, probes)
+        cursor.execute(HOURS, [list(probes.values())])
+
+
+def _store_logged(cursor: Any, logged: list[dict[str, Any]], probes: dict[int, int]) -> None:
+    if logged:
+        columns = [[row[column.name] for row in logged] for column in LOGGED]
+        cursor.execute(INSERT, [[probes[number] for number in columns[0]], *columns[1:]])
+    logged.clear()

@@ -1,0 +1,84 @@
+"""What a table of the archive is, and how it finds the garden's rows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db.models import Model, QuerySet
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Garden, Hotbed, Operation, Packet, Place
+from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.records.archive.columns import Column
+from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.bridge import crops
+
+
+@dataclass(frozen=True)
+class Table:
+    """name: of its file. number: the column that counts its rows, for others to refer to. refers: column → table; each is the
+    model's foreign key of that name. order: by what its rows are sorted, whatever numbers the database gives them. only: which
+    of the garden's rows stand."""
+
+    name: str
+    said: str
+    model: type[Model]
+    columns: tuple[Column, ...]
+    order: tuple[str, ...]
+    number: str = ""
+    refers: dict[str, str] = field(default_factory=dict)
+    only: dict[str, Any] = field(default_factory=dict)
+
+    def rows(self, garden: Garden) -> QuerySet[Any]:
+        """The garden's rows that stand, in the archive's order."""
+        return self.current(garden).order_by(*self.order)
+
+    def current(self, garden: Garden) -> QuerySet[Any]:
+        """The garden's rows that were not removed."""
+        objects = self.model._default_manager
+        names = {f.name for f in self.model._meta.get_fields()}
+        way = INSIDE[self.model]
+        found = objects.filter(**{way: garden.pk}, **self.only)
+        if "removed_at" in names:
+            found = found.filter(removed_at__isnull=True)
+        return found.filter(place__removed_at__isnull=True) if "place" in names else found
+
+
+INSIDE: dict[type[Model], str] = {
+    Place: "garden",
+    Packet: "garden",
+    CropChoice: "garden",
+    DailyWeather: "garden",
+    Device: "garden",
+    CoverPeriod: "place__garden",
+    Operation: "place__garden",
+    Visit: "place__garden",
+    Reading: "place__garden",
+    Sowing: "place__garden",
+    Probe: "place__garden",
+    Count: "sowing__place__garden",
+    LoggedHour: "probe__place__garden",
+    Visit.operations.through: "visit__place__garden",
+    Cover: "garden",
+    Hotbed: "place__garden",
+    Intention: "place__garden",
+    CoverTrial: "covered__garden",
+}
+
+
+def crop_keys() -> tuple[str, ...]:
+    """Of the catalogue."""
+    # Asked late: the catalogue's curves are heavy, and only a file on its way in needs them.
+    return tuple(crop.key for crop in crops.crops())
+
+
+def texts(choices: Any) -> tuple[str, ...]:
+    """Keys of a field's choices."""
+    return tuple(str(value) for value, _ in choices)
+
+
+def place_column(optional: bool = False) -> Column:
+    """A row's place."""
+    return Column("place", "integer", "Number of the place in places.csv.", optional=optional)

@@ -1,0 +1,111 @@
+"""Every change to the record: who, when, what it was, what it became."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden
+from cloche.apps.records.kinds import KINDS, Kind
+from cloche.bridge.units import Units
+
+SHOWN = 60
+FROM = ("entered_by", "made_by")
+DID = {"+": "written down", "~": "changed", "-": "removed"}
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change in words; undo: what going back would do, empty where it is not offered."""
+
+    kind: str
+    pk: int
+    at: datetime
+    when: str
+    who: str
+    what: str
+    did: str
+    parts: list[str]
+    undo: str
+
+
+def changes(garden: Garden, units: Units, now: datetime, before: datetime | None = None, removed: bool = False) -> list[Change]:
+    """The newest changes of all kinds, the latest first; before: older than an instant; removed: only what was taken off."""
+    found: list[Change] = []
+    for kind in KINDS.values():
+        found += _changes_of(kind, garden, units, now, before, removed)
+    return sorted(found, key=lambda change: (change.at, change.pk), reverse=True)[:SHOWN]
+
+
+def _changes_of(
+    kind: Kind, garden: Garden, units: Units, now: datetime, before: datetime | None, removed: bool
+) -> list[Change]:
+    rows = _inside(kind, garden).select_related("history_user", kind.inside, *_from(kind))
+    if before is not None:
+        rows = rows.filter(history_date__lt=before)
+    if removed:
+        rows = rows.filter(history_type="-") if "removed_at" not in kind.told else rows.filter(removed_at__isnull=False)
+    shown = list(rows.order_by("-history_id")[:SHOWN])
+    earlier = _earlier(kind, shown)
+    return [_change(kind, row, earlier.get(row.history_id), units, now, garden) for row in shown]
+
+
+def _from(kind: Kind) -> list[str]:
+    return [name for name in FROM if hasattr(kind.model, name)]
+
+
+def _inside(kind: Kind, garden: Garden) -> Any:
+    history = kind.model.history  # type: ignore[attr-defined]
+    return history.filter(**{kind.inside: garden.pk})
+
+
+def _earlier(kind: Kind, shown: list[Any]) -> dict[int, Any]:
+    """What each was before, by the number of its history: one query."""
+    history = kind.model.history  # type: ignore[attr-defined]
+    found: dict[int, Any] = {}
+    last: dict[int, Any] = {}
+    for row in history.filter(id__in={row.id for row in shown}).order_by("history_id"):
+        if row.id in last:
+            found[row.history_id] = last[row.id]
+        last[row.id] = row
+    return found
+
+
+def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden: Garden) -> Change:
+    local, today = row.history_date.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
+    went = getattr(row, "removed_at", None) is not None and getattr(was, "removed_at", row.history_date) is None
+    taken_off = row.history_type == "-" or went
+    parts = _parts(kind, row, was, units)
+    return Change(
+        kind=kind.key,
+        pk=row.history_id,
+        at=row.history_date,
+        when=f"{words.day(local.date(), today)} {words.clock(local)}",
+        who=_who(row),
+        what=kind.what(row, units),
+        did="removed" if taken_off else DID[row.history_type],
+        parts=parts,
+        undo="put back" if taken_off else "as it was before" if was is not None and parts else "",
+    )
+
+
+def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
+    """What changed, before and after; of something new, the first of what was told."""
+    told = [(label, tell, getattr(row, name), getattr(was, name, None)) for name, (label, tell) in kind.told.items()]
+    if row.history_type == "+":
+        return [f"{label} {tell(new, units)}" for label, tell, new, _ in told if new not in (None, "", False, 0.0)][:2]
+    if row.history_type == "-" or was is None:
+        return []
+    return [
+        f"{label} {tell(old, units)} → {tell(new, units)}"
+        for label, tell, new, old in told
+        if new != old and label != "removed"
+    ]
+
+
+def _who(row: Any) -> str:
+    """Whoever was signed in; of what came by another way, whoever it is from."""
+    person = row.history_user or next((getattr(row, name) for name in FROM if getattr(row, f"{name}_id", None)), None)
+    return person.username if person else "Cloche"

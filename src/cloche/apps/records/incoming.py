@@ -1,0 +1,71 @@
+"""An archive on its way in: received in pieces, read in the queue, then it leads to its garden or says why not."""
+
+from __future__ import annotations
+
+import tempfile
+from typing import IO
+
+from django.core.files.uploadedfile import UploadedFile
+from django.db import transaction
+
+from cloche.apps.gardens.models import User
+from cloche.apps.records.archive.progress import Told
+from cloche.apps.records.archive.read import NotTaken, read_archive
+from cloche.apps.records.models import ArchivePart, IncomingArchive
+from cloche.apps.work import queue
+
+TAKE_ARCHIVE = "records.take_archive"
+MOST_WAITING = 3
+OPEN = (IncomingArchive.State.WAITING, IncomingArchive.State.READING)
+
+
+class TooMany(ValueError):
+    """This person has enough of them on their way."""
+
+
+def key_of(archive_id: int) -> str:
+    """Under which it stands in the queue and among the failures."""
+    return f"archive-{archive_id}"
+
+
+@transaction.atomic
+def receive(person: User, upload: UploadedFile) -> IncomingArchive:
+    """Keep the file and queue its reading. Raises TooMany."""
+    User.objects.select_for_update().only("pk").get(pk=person.pk)
+    person.incoming_archives.exclude(state__in=OPEN).delete()
+    if person.incoming_archives.count() >= MOST_WAITING:
+        raise TooMany(f"{MOST_WAITING} archives are being read for you already. Wait until one is in.")
+    archive = IncomingArchive.objects.create(user=person, name=(upload.name or "garden.zip")[-200:], size=upload.size or 0)
+    for number, piece in enumerate(upload.chunks(1_000_000)):
+        ArchivePart.objects.create(archive=archive, number=number, data=piece)
+    queue.put(TAKE_ARCHIVE, key_of(archive.pk), priority=queue.LATER, archive_id=archive.pk)
+    return archive
+
+
+def take(archive: IncomingArchive) -> None:
+    """Read it: a new garden, or the reason why there is none. A worker that is lost meanwhile leaves nothing by half."""
+    IncomingArchive.objects.filter(pk=archive.pk).update(state=IncomingArchive.State.READING)
+    told = Told(archive)
+    try:
+        with tempfile.TemporaryFile() as whole, transaction.atomic():
+            _put_together(archive, whole)
+            archive.garden = read_archive(whole, archive.user, told)
+            archive.state, archive.text = IncomingArchive.State.TAKEN, ""
+            _close(archive)
+    except NotTaken as why:
+        archive.garden, archive.state, archive.text = None, IncomingArchive.State.REFUSED, str(why)[:300]
+        _close(archive)
+    finally:
+        told.close()
+
+
+def _put_together(archive: IncomingArchive, whole: IO[bytes]) -> None:
+    for data in archive.parts.values_list("data", flat=True).iterator(chunk_size=4):
+        whole.write(bytes(data))
+    whole.seek(0)
+
+
+@transaction.atomic
+def _close(archive: IncomingArchive) -> None:
+    archive.save(update_fields=["garden", "state", "text"])
+    archive.parts.all().delete()

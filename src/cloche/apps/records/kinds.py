@@ -1,0 +1,244 @@
+"""The kinds of record whose history is kept, and how each is told and brought back."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from django.db.models import Model
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.gardens import place_log, words
+from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Operation, Place
+from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.bridge import crops
+from cloche.bridge.units import Units
+
+Tell = Callable[[Any, Units], str]
+
+
+@dataclass(frozen=True)
+class Kind:
+    """key: in addresses. inside: the way from its history to the garden. what: its name in words. told: fields by name, with
+    their words and how a value is written. changed: what has to be worked out again."""
+
+    key: str
+    model: type[Model]
+    inside: str
+    what: Callable[[Any, Units], str]
+    told: Mapping[str, tuple[str, Tell]]
+    changed: Callable[[Any], None]
+
+
+def _at_place(row: Any) -> None:
+    place = Place.everything.filter(pk=row.place_id).first()
+    if place is not None:
+        note_change_at(place)
+
+
+def _temperature(value: float | None, units: Units) -> str:
+    return "none" if value is None else units.temperature_text(value)
+
+
+def _length(value: float | None, units: Units) -> str:
+    return "none" if value is None else units.length_text(value)
+
+
+def _plain(value: Any, units: Units) -> str:
+    return "none" if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def _day(value: Any, units: Units) -> str:
+    return words.day(value) if value else "none"
+
+
+def _yes(value: Any, units: Units) -> str:
+    return "yes" if value else "no"
+
+
+def _instant(row: Any, at: Any) -> str:
+    local = at.astimezone(row.place.garden.timezone)
+    return f"{words.day(local.date())} {words.clock(local)}"
+
+
+def _reading(row: Any, units: Units) -> str:
+    return f"Reading in {row.place.name}, {units.length_text(row.depth_m)}, {_instant(row, row.taken_at)}"
+
+
+def _crop(row: Any) -> str:
+    return crops.crop(row.crop_key).name
+
+
+REMOVED: dict[str, tuple[str, Tell]] = {"removed_at": ("removed", _yes)}
+KINDS = {
+    kind.key: kind
+    for kind in (
+        Kind(
+            "reading",
+            Reading,
+            "place__garden",
+            _reading,
+            {
+                "temperature_c": ("temperature", _temperature),
+                "depth_m": ("depth", _length),
+                "taken_at": ("time", lambda v, u: f"{v:%Y-%m-%d %H:%M} UTC"),
+                "note": ("note", _plain),
+                "review": ("review", _plain),
+            }
+            | REMOVED,
+            _at_place,
+        ),
+        Kind(
+            "weather",
+            DailyWeather,
+            "garden",
+            lambda row, units: f"Weather of {words.day(row.day)}",
+            {
+                "low_c": ("low", _temperature),
+                "high_c": ("high", _temperature),
+                "rain_mm": ("rain, mm", _plain),
+                "sky": ("sky", _plain),
+                "wind_m_s": ("wind, m/s", _plain),
+                "snow_m": ("snow", _length),
+            },
+            lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
+        ),
+        Kind(
+            "place",
+            Place,
+            "garden",
+            lambda row, units: row.name,
+            {
+                "name": ("name", _plain),
+                "kind": ("kind", _plain),
+                "seed_depth_m": ("seed depth", _length),
+                "texture": ("soil", _plain),
+                "slope_deg": ("slope, °", _plain),
+                "aspect_deg": ("slopes to, °", _plain),
+                "shaded_from_h": ("shaded from", _plain),
+                "shaded_to_h": ("shaded to", _plain),
+                "width_m": ("width, m", _plain),
+                "within": ("stands in", _plain),
+            }
+            | REMOVED,
+            lambda row: note_change_at(Place.everything.get(pk=row.pk)),
+        ),
+        Kind(
+            "cover",
+            CoverPeriod,
+            "place__garden",
+            lambda row, units: f"{words.sentence(place_log.cover_name(row.cover))} over {row.place.name}",
+            {
+                "first": ("from", _day),
+                "last": ("to", _day),
+                "opens": ("airing", _plain),
+                "above_c": ("opened above", _temperature),
+                "from_h": ("opened from", _plain),
+                "to_h": ("opened to", _plain),
+                "opening": ("how far", _plain),
+                "ends_capped": ("ends closed", _yes),
+                "blanket": ("blanket", _yes),
+            },
+            _at_place,
+        ),
+        Kind(
+            "own_cover",
+            Cover,
+            "garden",
+            lambda row, units: f"Your cover {row.name}",
+            {
+                "name": ("name", _plain),
+                "length_m": ("length", _length),
+                "width_m": ("width", _length),
+                "spread_m": ("edges apart", _length),
+                "purchase_year": ("bought in", _plain),
+                "dirty": ("dirty", _yes),
+                "price": ("price", _plain),
+            }
+            | REMOVED,
+            lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
+        ),
+        Kind(
+            "hotbed",
+            Hotbed,
+            "place__garden",
+            lambda row, units: f"What the hotbed {row.place.name} is built of",
+            {
+                "material": ("made of", _plain),
+                "depth_m": ("depth", _length),
+                "moist": ("moisture", _plain),
+                "trodden": ("trodden", _plain),
+                "insulated": ("insulated", _yes),
+                "filled_on": ("filled", _day),
+                "topped_up_on": ("topped up", _day),
+            },
+            _at_place,
+        ),
+        Kind(
+            "trial",
+            CoverTrial,
+            "covered__garden",
+            lambda row, units: f"Trial of {row.covered.name} against {row.bare.name}",
+            {"begun_on": ("since", _day), "ended_on": ("to", _day), "depth_m": ("depth", _length)},
+            lambda row: None,
+        ),
+        Kind(
+            "intention",
+            Intention,
+            "place__garden",
+            lambda row, units: f"{_crop(row)} meant for {row.place.name}",
+            {"sow_on": ("on", _day), "dropped_at": ("given up", _yes)},
+            lambda row: None,
+        ),
+        Kind(
+            "operation",
+            Operation,
+            "place__garden",
+            lambda row, units: f"{words.sentence(row.work)}, {row.place.name}, {_instant(row, row.at)}",
+            {"work": ("what", _plain), "amount": ("amount", _plain)},
+            _at_place,
+        ),
+        Kind(
+            "visit",
+            Visit,
+            "place__garden",
+            lambda row, units: f"Visit to {row.place.name}, {_instant(row, row.at)}",
+            {
+                "air_c": ("air", _temperature),
+                "air_low_c": ("lowest air", _temperature),
+                "air_high_c": ("highest air", _temperature),
+                "moisture": ("by feel", _plain),
+                "snow_m": ("snow", _length),
+                "losses": ("what stood, what died", _plain),
+                "note": ("note", _plain),
+            }
+            | REMOVED,
+            _at_place,
+        ),
+        Kind(
+            "sowing",
+            Sowing,
+            "place__garden",
+            lambda row, units: f"{_crop(row)} sown in {row.place.name}, {words.day(row.sown_on)}",
+            {
+                "sown_on": ("sown on", _day),
+                "seeds": ("seeds", _plain),
+                "depth_m": ("depth", _length),
+                "finished": ("finished", _yes),
+            }
+            | REMOVED,
+            _at_place,
+        ),
+        Kind(
+            "count",
+            Count,
+            "sowing__place__garden",
+            lambda row, units: f"Count of {_crop(row.sowing)} in {row.sowing.place.name}, {words.day(row.on)}",
+            {"up": ("up", _plain)},
+            lambda row: _at_place(row.sowing),
+        ),
+    )
+}

@@ -1,0 +1,254 @@
+"""Fill the demo: gardens, people, readings and weather around the demo's day. A second start finds them and leaves them."""
+
+from __future__ import annotations
+
+import zlib
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import NAMESPACE_OID, uuid5
+
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection, transaction
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Membership, Place, User
+from cloche.apps.loggers.flows.devices import deploy, let_device_in
+from cloche.apps.loggers.flows.take_in import Sent, take_in
+from cloche.apps.readings.flows import hear
+from cloche.apps.readings.flows.record import Measured, correct_reading
+from cloche.apps.readings.flows.visit import Seen, record_visit
+from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.readings.weather.provider import heard_of
+from cloche.apps.records.kinds import KINDS
+from cloche.apps.sowings.flows.sow import intend
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.bridge import crops
+from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
+
+PASSWORD = "demo-garden"
+LOADER = 4
+"""Counts up when the same plan is made up otherwise."""
+
+
+WALK: dict[str, dict[str, Any]] = {
+    "North bed": {"moisture": "moist", "note": "first peas through"},
+    "Wall frame": {"moisture": "dry", "air_low_c": -1.5, "air_high_c": 31.0, "works": ("watered",)},
+    "Bells": {"losses": "two lettuces under the cracked bell, the rest stood"},
+}
+
+
+class Command(BaseCommand):
+    """`load_demo --seed 7`."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--seed", type=int, default=7)
+        parser.add_argument("--work", action="store_true", help="work out the forecasts at once, without a worker")
+
+    def handle(self, *args: Any, seed: int, work: bool, **options: Any) -> None:
+        if not settings.CLOCHE_DEMO:
+            raise CommandError("Demo data go into the demo only, never beside a grower's own.")
+        call_command("migrate", verbosity=0)
+        if _already(seed):
+            return
+        # Imported late: a second start has no use for the weight of computing.
+        from cloche.apps.windows.flows.refresh import refresh_stale
+
+        self.stderr.write("Making up the demo gardens (once) ...")
+        load(seed)
+        if work:
+            self.stderr.write("Working out what the ground will do ...")
+            refresh_stale()
+
+
+def _already(seed: int) -> bool:
+    """Whether this seed's demo of this day is loaded: its mark is the day and seed in the demo person's first name."""
+    return User.objects.filter(username="demo", first_name=_stamp(seed)).exists()
+
+
+def _stamp(seed: int) -> str:
+    """Day, seed and plan: a demo of another plan is made up anew."""
+    plan = zlib.crc32(repr((LOADER, HILL, SOUTH)).encode())
+    return f"{clock.now().date().isoformat()} {seed} {plan:08x}"
+
+
+@transaction.atomic
+def load(seed: int) -> None:
+    """Replace whatever the demo held."""
+    _forget(Reading, DailyWeather)
+    Garden.objects.all().delete()
+    User.objects.all().delete()
+    demo = User.objects.create_user("demo", password=PASSWORD, first_name=_stamp(seed))
+    south = User.objects.create_user("southern", password=PASSWORD, temperature_unit="F", length_unit="in")
+    for plan, people in ((HILL, [demo]), (SOUTH, [south, demo])):
+        garden = _garden(plan)
+        for person, role in zip(people, ("owner", "grower"), strict=False):
+            Membership.objects.create(garden=garden, user=person, role=role)
+        _fill(garden, plan, people[0], seed)
+        _sow(garden, plan, people[0])
+        _warm(garden, plan, people[0])
+        _hear(garden, seed)
+    helper = User.objects.create_user("helper", password=PASSWORD)
+    Membership.objects.create(garden=Garden.objects.get(name=HILL.name), user=helper, role="helper")
+    _forget(*(kind.model.history.model for kind in KINDS.values()))  # type: ignore[attr-defined]
+    _walk(Garden.objects.get(name=HILL.name), demo, helper)
+
+
+def _walk(garden: Garden, owner: User, helper: User) -> None:
+    """Yesterday's evening round as the helper saw it, and a reading that the owner put right afterwards."""
+    evening = clock.now().astimezone(garden.timezone).replace(hour=16, minute=40, second=0, microsecond=0) - timedelta(days=1)
+    for minutes, (name, seen) in enumerate(WALK.items()):
+        place = garden.places.get(name=name)
+        key = uuid5(NAMESPACE_OID, f"{garden.name}, {name}, {evening:%Y-%m-%d}")
+        record_visit(place, Seen(key, evening + timedelta(minutes=2 * minutes), **seen), helper)
+    reading = Reading.objects.filter(place__garden=garden, place__name="Terrace").order_by("-taken_at")[1]
+    reading._history_user = owner  # type: ignore[attr-defined]
+    better = Measured(
+        reading.taken_at, reading.depth_m, round(reading.temperature_c + 0.6, 1), "read again, it had not settled"
+    )
+    correct_reading(reading, better)
+
+
+def _forget(*models: Any) -> None:
+    """At once and without a history of each: what is made up anew has no past."""
+    with connection.cursor() as cursor:
+        for model in models:
+            cursor.execute(f"DELETE FROM {connection.ops.quote_name(model._meta.db_table)}")  # noqa: S608 - a model's own name
+
+
+def _garden(plan: GardenPlan) -> Garden:
+    lows, highs = plan.climate.monthly()
+    return Garden.objects.create(
+        name=plan.name,
+        latitude_deg=plan.latitude_deg,
+        longitude_deg=plan.longitude_deg,
+        elevation_m=plan.elevation_m,
+        timezone_name=plan.timezone_name,
+        normal_lows_c=lows,
+        normal_highs_c=highs,
+        away_from_h=plan.away and plan.away[0],
+        away_to_h=plan.away and plan.away[1],
+    )
+
+
+def _hear(garden: Garden, seed: int) -> None:
+    """As if the weather service had just been asked."""
+    from cloche.demo.weather_service import report
+
+    site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
+    hear.keep(garden, heard_of(report(*site, garden.timezone, clock.now(), seed)))
+
+
+def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
+    today = clock.today(garden.timezone)
+    for told in plan.packets:
+        of, up = told.tested or (None, None)
+        in_use = not garden.packets.filter(crop_key=told.crop_key).exists()
+        garden.packets.create(
+            crop_key=told.crop_key,
+            variety=told.variety,
+            packed_year=today.year - told.age_y,
+            price=told.price,
+            tested_of=of,
+            tested_up=up,
+            values=dict(told.values),
+            in_use=in_use,
+        )
+    for made in plan.sowings:
+        sowing = Sowing.objects.create(
+            place=garden.places.get(name=made.place),
+            packet=garden.packets.filter(crop_key=made.crop_key, in_use=True).first(),
+            crop_key=made.crop_key,
+            sown_on=today - timedelta(days=made.ago_d),
+            seeds=made.seeds,
+            depth_m=crops.crop(made.crop_key).sowing_depth_m,
+            entered_by=person,
+            finished=made.finished,
+        )
+        for ago, count in made.counts:
+            Count.objects.create(sowing=sowing, on=today - timedelta(days=ago), up=count)
+
+
+def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
+    """Covers that it owns, its hotbed, a trial that runs, sowings that are meant."""
+    today = clock.today(garden.timezone)
+    for own in plan.own:
+        cover = Cover.objects.create(
+            garden=garden,
+            kind=own.kind,
+            name=own.name,
+            length_m=own.length_m,
+            width_m=own.width_m,
+            spread_m=own.spread_m,
+            purchase_year=today.year - own.age_y,
+            dirty=own.dirty,
+            price=own.price,
+        )
+        CoverPeriod.objects.filter(place__garden=garden, place__name=own.on).update(item=cover)
+    for place in garden.places.filter(kind=Place.Kind.HOTBED):
+        Hotbed.objects.create(place=place, material="hay", filled_on=today - timedelta(days=HOTBED_AGE_D))
+    for name, crop_key, ahead_d in plan.meant:
+        intend(garden.places.get(name=name), crop_key, today + timedelta(days=ahead_d), person)
+    if plan.trial:
+        covered, bare, ago = plan.trial
+        places = {place.name: place for place in garden.places.all()}
+        begun = today - timedelta(days=ago)
+        alike = ["soil", "sun", "depth", "hour"]
+        CoverTrial.objects.create(covered=places[covered], bare=places[bare], depth_m=0.05, begun_on=begun, alike=alike)
+
+
+def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
+    # Always made up to the midnight before the garden’s day: whatever the hour of the start, the data are the same,
+    # none lies in the future, and the day's round is still to do.
+    midnight = clock.now().astimezone(garden.timezone).replace(hour=0, minute=0, second=0, microsecond=0)
+    from cloche.demo.records import invent
+
+    made = invent(plan, midnight, seed)
+    DailyWeather.objects.bulk_create(
+        [DailyWeather(garden=garden, day=d, low_c=low, high_c=high, rain_mm=rain) for d, low, high, rain in made.weather]
+    )
+    for order, place_plan in enumerate(plan.places):
+        place = Place.objects.create(
+            garden=garden,
+            name=place_plan.name,
+            kind=place_plan.kind,
+            seed_depth_m=place_plan.seed_depth_m,
+            walking_order=order,
+            texture=place_plan.texture,
+            slope_deg=place_plan.slope_deg,
+            within=place_plan.within,
+        )
+        if place_plan.cover is not None:
+            key, ago = place_plan.cover
+            day = midnight.date() - timedelta(days=ago)
+            CoverPeriod.objects.create(place=place, cover=key, first=day, opens=place_plan.opens)
+        rows = made.readings[place_plan.name]
+        by_hand = [row for row in rows if row.depth_m == place.seed_depth_m]
+        Reading.objects.bulk_create(
+            [
+                Reading(
+                    place=place,
+                    taken_at=row.taken_at,
+                    depth_m=row.depth_m,
+                    temperature_c=row.temperature_c,
+                    note=row.note,
+                    entered_by=person,
+                )
+                for row in by_hand
+            ],
+            batch_size=2000,
+        )
+        if place_plan.logger:
+            told = [(row.taken_at, row.temperature_c) for row in rows if row.depth_m != place.seed_depth_m]
+            _log(garden, place, told, person)
+
+
+def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], person: User) -> None:
+    """Everything that the place's logger sent, as if it had come today; it has been silent since."""
+    device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
+    deploy(device, "1", place, 2 * place.seed_depth_m)
+    take_in(device, [Sent("1", value, at) for at, value in told])

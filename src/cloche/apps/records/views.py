@@ -1,0 +1,112 @@
+"""The pages of the records."""
+
+from __future__ import annotations
+
+import re
+
+from django.contrib import messages
+from django.contrib.auth.decorators import login_required
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.gardens.shelter import refusal
+from cloche.apps.readings.localtime import asked_instant
+from cloche.apps.records import flagged, flows, incoming
+from cloche.apps.records import history as past
+from cloche.apps.records.archive.write import write_archive
+from cloche.apps.records.forms import ArchiveForm
+from cloche.apps.work.turns import ARCHIVE, turn
+
+MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
+INVALID = 422
+
+
+@require_GET
+@in_garden
+def history(request: GardenRequest) -> HttpResponse:
+    """What was changed, by whom, and the way back."""
+    request.room = "files"  # type: ignore[attr-defined]
+    removed = "removed" in request.GET
+    before = asked_instant(request.GET.get("before"))
+    found = past.changes(request.garden, units_of(request.user), clock.now(), before, removed)
+    context = {"changes": found, "removed": removed, "older": found[-1].at.isoformat() if len(found) == past.SHOWN else ""}
+    return render(request, "records/history.html", context)
+
+
+@require_POST
+@in_garden
+def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
+    """Go back on one change."""
+    try:
+        flows.bring_back(request.garden, kind, history_id)
+        messages.success(request, "It stands again as it did. This too is in the history.")
+    except KeyError as unknown:
+        raise Http404 from unknown
+    except flows.NotBrought as why:
+        messages.error(request, str(why))
+    return redirect("history", request.garden.pk)
+
+
+@in_garden
+def flags(request: GardenRequest) -> HttpResponse:
+    """What is doubtful, and the grower's word on it."""
+    request.room = "files"  # type: ignore[attr-defined]
+    if request.method == "POST":
+        return _word(request)
+    page = flagged.flag_page(request.garden, units_of(request.user), clock.now())
+    return render(request, "records/flags.html", {"page": page})
+
+
+def _word(request: GardenRequest) -> HttpResponse:
+    review = request.POST.get("review", "")
+    numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if NUMBER.fullmatch(n)][:MOST_NUMBERS]
+    if review not in flagged.VERDICTS or not flagged.give_word(request.garden, numbers, review):
+        raise Http404
+    said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
+    messages.success(request, said.get(review, "It is open again."))
+    return redirect("flags", request.garden.pk)
+
+
+@require_GET
+@in_garden
+def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
+    """The whole garden as one file; one at a time is written, for it can be years of loggers."""
+    name = f"cloche-garden-{clock.today(request.garden.timezone).isoformat()}.zip"
+    with turn(ARCHIVE) as mine:
+        if not mine:
+            return refusal(request, "Another garden is being written to a file just now. Try again in a moment.", 503)
+        return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=name)
+
+
+@login_required
+def archive_in(request: HttpRequest) -> HttpResponse:
+    """A new garden from such a file; it is read outside the request, and its page says how far that is."""
+    form = ArchiveForm(request.POST or None, request.FILES or None)
+    if form.is_valid():
+        try:
+            archive = incoming.receive(request.user, form.cleaned_data["file"])  # type: ignore[arg-type]
+            return redirect("archive_coming", archive.pk)
+        except incoming.TooMany as why:
+            form.add_error("file", str(why))
+    return render(request, "records/archive_in.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+@require_GET
+@login_required
+def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
+    """How far the reading is; then on to the garden, or why there is none."""
+    archive = request.user.incoming_archives.filter(pk=archive_id).first()  # type: ignore[union-attr]
+    if archive is None:
+        raise Http404
+    if archive.garden is not None:
+        messages.success(request, f"{archive.garden.name} is here, with everything that the file holds.")
+        there = redirect("today", archive.garden.pk)
+        archive.delete()
+        return HttpResponse(headers={"HX-Redirect": there["Location"]}) if request.htmx else there  # type: ignore[attr-defined]
+    share = round(100 * archive.done / archive.total) if archive.total else 0
+    template = "records/_archive_coming.html" if request.htmx else "records/archive_coming.html"  # type: ignore[attr-defined]
+    return render(request, template, {"archive": archive, "share": share})

@@ -1,0 +1,75 @@
+"""Answering a job: done, later, not here. Each is written down, and what was done goes into the record it belongs to."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from django.db import transaction
+
+from cloche.apps.covers.selectors import now_over
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.flows import operations
+from cloche.apps.gardens.models import CoverPeriod, Garden, Place, User
+from cloche.apps.today.jobs.job import Job
+from cloche.apps.today.models import Answer
+from cloche.bridge import offered
+
+LATER_D, NOT_HERE_D = 1, 60
+
+
+@transaction.atomic
+def answer(garden: Garden, job: Job, said: str, person: User) -> Answer:
+    """Write it down. Done: for its day; later: not before tomorrow; not here: not for the next two months."""
+    today = clock.today(garden.timezone)
+    days = {Answer.Said.LATER: LATER_D, Answer.Said.NOT_HERE: NOT_HERE_D}.get(Answer.Said(said))
+    key = job.of_day(today) if days is None else job.key
+    until = None if days is None else today + timedelta(days=days)
+    told = Answer(
+        garden=garden, key=key, said=said, words=f"{job.place}: {job.do}"[:300], by=person, at=clock.now(), until=until
+    )
+    if said == Answer.Said.DONE:
+        _record(told, job)
+    told.save()
+    return told
+
+
+def _record(told: Answer, job: Job) -> None:
+    """What a tick says was done there."""
+    place = Place.objects.filter(garden=told.garden, pk=job.place_pk).first()
+    if place is None or not job.works:
+        return
+    if job.works == "off":
+        told.ended = _taken_off(place, clock.today(told.garden.timezone))
+    else:
+        told.operation = operations.note_operation(place, job.works, clock.now())
+
+
+def _taken_off(place: Place, today: date) -> CoverPeriod | None:
+    """Yesterday was its last day. A cover that was only taken to stand there has stood for a year till then."""
+    yesterday = today - timedelta(days=1)
+    period = now_over(place, today)
+    if period is None and place.kind in offered.USUAL_COVER:
+        usual = offered.USUAL_COVER[place.kind]
+        above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
+        period = CoverPeriod(place=place, cover=usual, first=today - timedelta(days=365), **above)
+    if period is None or period.first > yesterday:
+        return None
+    period.last = yesterday
+    return operations.save_cover(period)
+
+
+@transaction.atomic
+def take_back(garden: Garden, answer_id: int) -> Answer | None:
+    """Undo an answer and what it wrote into the record. None: there is no such one."""
+    found = Answer.objects.filter(garden=garden, pk=answer_id, undone_at__isnull=True).first()
+    if found is None:
+        return None
+    if found.operation is not None:
+        operations.remove_operation(found.operation.place, found.operation.pk)
+    if found.ended is not None:
+        found.ended.last = None
+        operations.save_cover(found.ended)
+    found.refresh_from_db()
+    found.undone_at = clock.now()
+    found.save(update_fields=["undone_at"])
+    return found

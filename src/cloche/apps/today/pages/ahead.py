@@ -1,0 +1,116 @@
+"""The coming days: what is due on which, for the week's page, the calendar, and for saying until when there is nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.apps.covers.pages.opening import Watched, watched_in
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import CoverPeriod, Garden
+from cloche.apps.gardens.place_log import the_cover
+from cloche.apps.readings import selectors as measured
+from cloche.apps.sowings import selectors as sowings
+from cloche.apps.windows import selectors as windows
+from cloche.bridge import crops
+from cloche.bridge.units import Units
+
+WEEK_D, LOOKED_D, DAYS_PLANNED = 7, 60, 3
+
+
+@dataclass(frozen=True)
+class Due:
+    """Something that falls on a day. uid: the same for the same thing, for calendars."""
+
+    uid: str
+    on: date
+    said: str
+    why: str
+
+
+@dataclass(frozen=True)
+class WeekDay:
+    """A day of the week's page."""
+
+    name: str
+    air: str
+    plans: list[str]
+    due: list[str]
+
+
+def due_in(garden: Garden, today: date) -> list[Due]:
+    """Covers on and off, sowings that are meant or awaited, windows that open, soonest first."""
+    found = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, today)]
+    return sorted(found, key=lambda due: (due.on, due.said))
+
+
+def next_words(garden: Garden, today: date) -> str:
+    """Until when there is nothing."""
+    coming = next((due for due in due_in(garden, today) if due.on > today), None)
+    return "Nothing is in sight either." if coming is None else f"Next, {words.day(coming.on, today)}: {coming.said}."
+
+
+def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
+    """Seven days from today."""
+    due = due_in(garden, today)
+    watched = list(watched_in(garden, units, today))
+    air = {line.day: (line.low_c, line.high_c) for line in measured.foretold(garden, today)}
+    air |= {line.day: (line.low_c, line.high_c) for line in measured.weather_around(garden, today, back=0, ahead=WEEK_D)}
+    days = []
+    for number in range(WEEK_D):
+        on = today + timedelta(days=number)
+        plans = [said for one in watched if number < DAYS_PLANNED and (said := _asks(one, number))]
+        name = "Today" if number == 0 else f"{on:%A} {on.day} {on:%B}"
+        days.append(WeekDay(name, _air(air.get(on), units), plans, [one.said for one in due if one.on == on]))
+    return days
+
+
+def _asks(one: Watched, number: int) -> str:
+    """What a day and its night ask for there; empty where it may lie as it is."""
+    days, nights = one.data.get("days", []), one.data["nights"]
+    said = []
+    if number < len(days) and days[number]["plan"]["opening"]:
+        said.append(one.plan(number).partition(". ")[0])
+    if number < len(nights) and nights[number]["way"] and one.data["growing"]:
+        said.append(one.night(number).partition(":")[0])
+    return f"{one.place.name}: {'. '.join(said)}." if said else ""
+
+
+def _air(ends: tuple[float, float] | None, units: Units) -> str:
+    return "" if ends is None else f"{units.temperature_text(ends[0], 0)} to {units.temperature_text(ends[1], 0)}"
+
+
+def _covers(garden: Garden, today: date) -> Iterator[Due]:
+    periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
+    for period in periods:
+        name = the_cover(period)
+        if period.first >= today:
+            yield Due(f"on-{period.pk}", period.first, f"put {name} on {period.place.name}", "As you planned.")
+        if period.last is not None and period.last >= today:
+            yield Due(
+                f"off-{period.pk}", period.last, f"take {name} off {period.place.name}", "Its last day, as you wrote down."
+            )
+
+
+def _sowings(garden: Garden, today: date) -> Iterator[Due]:
+    for meant in sowings.intended_in(garden):
+        name = crops.crop(meant.crop_key).name_plural
+        yield Due(f"sow-{meant.pk}", max(meant.sow_on, today), f"sow {name} in {meant.place.name}", "As you meant to.")
+    for sowing in sowings.sowings_in(garden).filter(finished=False):
+        half = (sowing.outlook or {}).get("half", [None, None])[1]
+        if half and date.fromisoformat(half) >= today and not any(count.up for count in sowing.counts.all()):
+            name = crops.crop(sowing.crop_key).name_plural
+            said = f"half of the {name} in {sowing.place.name} should be up"
+            yield Due(f"up-{sowing.pk}", date.fromisoformat(half), said, "As far as the soil goes.")
+
+
+def _windows(garden: Garden, today: date) -> Iterator[Due]:
+    names = {place.pk: place.name for place in garden.places.all()}
+    by_day: dict[tuple[date, int], list[str]] = {}
+    for on, place, key in windows.next_openings(garden):
+        if place in names and today < on <= today + timedelta(days=LOOKED_D):
+            by_day.setdefault((on, place), []).append(key)
+    for (on, place), keys in by_day.items():
+        said = words.listed([crops.crop(key).name_plural for key in keys], 3)
+        yield Due(f"window-{place}-{keys[0]}", on, f"{said} may go into {names[place]}", "The window opens.")

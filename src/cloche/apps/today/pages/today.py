@@ -1,0 +1,219 @@
+"""Today: one sentence, the garden as a cut through the ground, and what could go into it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from datetime import date, datetime, timedelta
+
+from cloche.apps.covers.pages.opening import Watched, watched_in
+from cloche.apps.gardens import words
+from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.packets import values_in_use
+from cloche.apps.loggers.pages import silences_said
+from cloche.apps.readings import selectors as measured
+from cloche.apps.today.pages import ahead
+from cloche.apps.today.pages.changed import changed_since
+from cloche.apps.today.selectors import Day, day_of
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.pages import ground as ground_pages
+from cloche.apps.windows.pages.ground import PlaceLine
+from cloche.apps.windows.pages.warmth import Warmth, warmth_in
+from cloche.bridge import crops
+from cloche.bridge.units import Units
+
+MOST_SHOWN, CROWD = 5, 7
+A_DAY = timedelta(days=1)
+INDOORS = ("mat", "tray")
+
+
+@dataclass(frozen=True)
+class Sowable:
+    """A crop that could go into a place now."""
+
+    key: str
+    name: str
+    words: str
+
+
+@dataclass(frozen=True)
+class PlaceNow:
+    """A slice and what could go into it now; opens: what comes first where nothing can yet. held_back: warm enough, but.
+    inside: tonight's low and tomorrow's high under its cover."""
+
+    line: PlaceLine
+    inside: str
+    day_figure: str
+    sow: list[Sowable]
+    more: int
+    held_back: str
+    opens: str
+
+
+@dataclass(frozen=True)
+class TodayPage:
+    """Context of the page."""
+
+    headline: str
+    sub: str
+    sow: str
+    places: list[PlaceNow]
+    crowd: str
+    held_back: list[str]
+    to_read: list[PlaceLine]
+    read: int
+    air: str
+    next_up: list[str]
+    silent: list[str]
+    day: Day
+    changed: list[str]
+
+
+def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
+    """Everything Today says."""
+    local = now.astimezone(garden.timezone)
+    today = local.date()
+    grounds = windows.grounds_in(garden)
+    found = warmth_in(garden, grounds, now)
+    lines = ground_pages.lines(garden, grounds, found, units, now)
+    open_now = windows.open_now(garden)
+    openings = windows.next_openings(garden)
+    closed = windows.held_now(garden)
+    by_place = {current.place.pk: current for current in found}
+    grown = crops.chosen(garden.crops, values_in_use(garden))
+    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
+    crowded = len(lines) > CROWD
+
+    def now_in(line: PlaceLine) -> PlaceNow:
+        held = _closed(grown, closed, line)
+        told = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
+        figure = told.day_figure.partition(",")[0] if crowded else told.day_figure
+        return replace(told, inside=inside.get(line.place.pk, ""), day_figure=figure)
+
+    places = [now_in(line) for line in lines]
+    to_read = [line for line in lines if not line.read_today]
+    sow = _headline(lines, found, open_now, openings, today)
+    day = day_of(garden, units, now, grounds)
+    return TodayPage(
+        headline=_work(day, len(to_read), garden, today) if found else sow,
+        sow=sow if found else "",
+        day=day,
+        changed=changed_since(garden, now - A_DAY, today),
+        sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
+        places=places,
+        crowd="few" if len(lines) <= 4 else "some" if not crowded else "many",
+        held_back=[f"{p.line.place.name}: {p.held_back}" for p in places if p.held_back],
+        to_read=to_read,
+        read=len(lines) - len(to_read),
+        air=_air(garden, units, today),
+        next_up=_next_up(found, openings, today),
+        silent=silences_said(garden, now),
+    )
+
+
+def _work(day: Day, to_read: int, garden: Garden, today: date) -> str:
+    """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
+    if not day.jobs:
+        only = "Only the probes want reading" if to_read else "Nothing needs you"
+        return f"{only} today. {ahead.next_words(garden, today)}"
+    first = next((job for job in day.jobs if job.urgent), day.jobs[0])
+    more = len(day.jobs) - 1
+    rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
+    when = ", tomorrow" if first.when.startswith("tomorrow") else ""
+    return f"{first.place}{when}: {first.do[:1].lower()}{first.do[1:]}{rest}"
+
+
+def _inside(one: Watched) -> str:
+    """Tonight's low and tomorrow's high inside, opened as told."""
+    low, high = one.data["planned_c"][1][18:33], one.data["planned_c"][1][24:48]
+    return f"in it tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
+
+
+def _crops(keys: Iterable[str]) -> list[crops.Crop]:
+    return [crops.crop(key) for key in keys]
+
+
+def _headline(
+    lines: list[PlaceLine],
+    found: list[Warmth],
+    open_now: dict[int, dict[str, float]],
+    openings: list[tuple[date, int, str]],
+    today: date,
+) -> str:
+    if not lines:
+        return "Add the first place, and Cloche will say what its ground is ready for."
+    if not found:
+        return "The ground is being worked out for the first time."
+    # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
+    outdoors = [s for s in found if s.place.kind not in INDOORS] or found
+    sowable = {s.place.pk: _crops(open_now.get(s.place.pk, {})) for s in outdoors}
+    best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
+    here = sowable[best.place.pk]
+    if not here:
+        return f"Nothing goes into the ground yet. {_first_opening(outdoors, openings, today)}"
+    waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
+    rest = f"; {words.listed(waiting, 2)} {'waits' if len(waiting) == 1 else 'wait'}." if waiting else "."
+    everywhere = [crop for crop in here if all(crop in sowable[s.place.pk] for s in outdoors)]
+    if len(outdoors) > 1 and everywhere:
+        more = len(here) - len(everywhere)
+        extra = f", and {more} more crops into {best.place.name}" if more else ""
+        return f"{words.sentence(_plurals(everywhere))} can go into the ground anywhere now{extra}."
+    return f"{words.sentence(_plurals(here))} can go into {best.place.name} now{rest}"
+
+
+def _plurals(some: list[crops.Crop]) -> str:
+    return words.listed([crop.name_plural for crop in some], 3)
+
+
+def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> str:
+    names = {s.place.pk: s.place.name for s in found}
+    direct = [(on, place, key) for on, place, key in openings if place in names]
+    if not direct:
+        return "No window is in sight."
+    on, place, key = direct[0]
+    return f"The first will be {crops.crop(key).name_plural} in {names[place]}, from {words.day(on, today)}."
+
+
+def _closed(grown: list[crops.Crop], closed: dict[int, set[str]], line: PlaceLine) -> list[crops.Crop]:
+    return [crop for crop in grown if crop.key in closed.get(line.place.pk, ())]
+
+
+def _place_now(
+    line: PlaceLine,
+    current: Warmth | None,
+    open_now: dict[int, dict[str, float]],
+    openings: list[tuple[date, int, str]],
+    units: Units,
+    today: date,
+    closed: list[crops.Crop],
+) -> PlaceNow:
+    if current is None:
+        return PlaceNow(line, "", "", [], 0, "", "")
+    days = open_now.get(line.place.pk, {})
+    sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
+    held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
+    own = [(on, key) for on, place, key in openings if place == line.place.pk]
+    opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
+    figure = f"mean {units.temperature_text(current.day_c)}, {current.how.split(',')[0]}"
+    return PlaceNow(line, "", figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
+
+
+def _air(garden: Garden, units: Units, today: date) -> str:
+    rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.foretold(garden, today)}
+    rows |= {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
+    said = []
+    for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
+        line = rows.get(date.fromordinal(today.toordinal() + offset))
+        if line:
+            low, high = units.temperature_text(line.low_c, 0), units.temperature_text(line.high_c, 0)
+            said.append(f"{name} {low} to {high}")
+    return words.sentence(", ".join(said)) + "." if said else ""
+
+
+def _next_up(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> list[str]:
+    names = {s.place.pk: s.place.name for s in found}
+    by_day: dict[tuple[date, int], list[str]] = {}
+    for on, place, key in openings:
+        if place in names and (on - today).days <= 21:
+            by_day.setdefault((on, place), []).append(crops.crop(key).name_plural)
+    return [f"{words.day(on, today)}, {names[place]}: {words.listed(c, 3)}" for (on, place), c in list(by_day.items())[:6]]

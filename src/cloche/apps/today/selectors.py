@@ -1,0 +1,72 @@
+"""The day's jobs, and what was answered to them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+
+from cloche.apps.covers.pages.opening import watched_in
+from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.today.jobs import covers, sowing
+from cloche.apps.today.jobs.job import Job
+from cloche.apps.today.models import Answer
+from cloche.apps.today.pages.after import after_lines
+from cloche.apps.windows import selectors as windows
+from cloche.apps.windows.pages.warmth import Grounds
+from cloche.bridge.units import Units
+
+REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
+
+
+@dataclass(frozen=True)
+class Day:
+    """jobs: still to do, in the order of the day; answered: today's answers, the latest first."""
+
+    jobs: list[Job]
+    answered: list[Answer]
+
+
+def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> Day:
+    """All that is worth doing, less what was answered."""
+    today = now.astimezone(garden.timezone).date()
+    everything = jobs_in(garden, units, now, grounds)
+    answers = list(_current(garden, today))
+    silent = {answer.key for answer in answers if _silences(answer, today)}
+    left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
+    zone = garden.timezone
+    said = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
+    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), said)
+
+
+def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> list[Job]:
+    """Everything, answered or not."""
+    today = now.astimezone(garden.timezone).date()
+    free = covers.free_covers(garden, today)
+    grounds = windows.grounds_in(garden) if grounds is None else grounds
+    watched = list(watched_in(garden, units, today, grounds))
+    found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
+    if watched:
+        found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
+    found += covers.dated(garden, today)
+    found += sowing.intended(garden, today)
+    found += sowing.warming(garden, grounds, free, today, units)
+    made = list(sowings_in(garden))
+    found += sowing.awaited(garden, made, today)
+    found += sowing.closing(garden, made, today)
+    found += sowing.after_frost(garden, after_lines(garden, grounds, units, today))
+    found += sowing.trials(garden, today)
+    for place, ground in grounds:
+        if ground is not None and place.kind == Place.Kind.HOTBED:
+            found += sowing.hotbed(ground, today)
+    return found
+
+
+def _current(garden: Garden, today: date):  # type: ignore[no-untyped-def]
+    since = today - timedelta(days=REMEMBERED_D)
+    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by")
+
+
+def _silences(answer: Answer, today: date) -> bool:
+    """A job that was put off or is none here stays away until its day; what was done is done for its own day, in its key."""
+    return answer.until is None or today < answer.until

@@ -1,0 +1,119 @@
+"""Today, the week, the sheet, answers, the mail and the calendar."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from cloche.apps.gardens import clock
+from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
+from cloche.apps.gardens.flows.operations import OnAnotherBed
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.today import selectors
+from cloche.apps.today.flows import answer as flow
+from cloche.apps.today.flows.digest import stop_sending, want
+from cloche.apps.today.forms import DigestForm
+from cloche.apps.today.models import Answer, DigestWish
+from cloche.apps.today.pages import ahead
+from cloche.apps.today.pages.after import after_page
+from cloche.apps.today.pages.today import today_page
+from cloche.apps.windows import feed as feeds
+
+INVALID = 422
+
+
+@in_garden
+def today(request: GardenRequest) -> HttpResponse:
+    """The first page of the day."""
+    page = today_page(request.garden, units_of(request.user), clock.now())
+    return render(request, "today/today.html", {"page": page})
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def answer(request: GardenRequest) -> HttpResponse:
+    """Done, later, not here."""
+    units, now = units_of(request.user), clock.now()
+    wanted = request.POST.get("job", "")
+    job = next((one for one in selectors.jobs_in(request.garden, units, now) if one.key == wanted), None)
+    said = request.POST.get("said", "")
+    if job is None or said not in Answer.Said.values:
+        raise Http404
+    flow.answer(request.garden, job, said, request.user)
+    return _jobs(request)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def take_back_answer(request: GardenRequest, answer_id: int) -> HttpResponse:
+    """Undo an answer."""
+    try:
+        if flow.take_back(request.garden, answer_id) is None:
+            raise Http404
+    except OnAnotherBed as taken:
+        return _jobs(request, str(taken))
+    return _jobs(request)
+
+
+def _jobs(request: GardenRequest, refused: str = "") -> HttpResponse:
+    if not request.headers.get("HX-Request"):
+        if refused:
+            messages.error(request, refused)
+        return redirect("today", request.garden.pk)
+    day = selectors.day_of(request.garden, units_of(request.user), clock.now())
+    return render(request, "today/_jobs.html", {"day": day, "refused": refused})
+
+
+@in_garden
+def after(request: GardenRequest) -> HttpResponse:
+    """What the last nights' frost did to each sowing."""
+    request.room = "today"  # type: ignore[attr-defined]
+    page = after_page(request.garden, units_of(request.user), clock.today(request.garden.timezone))
+    return render(request, "today/after.html", {"page": page})
+
+
+@in_garden
+def week(request: GardenRequest) -> HttpResponse:
+    """Seven days, to look at or to print and hang up."""
+    wish = DigestWish.objects.filter(membership=request.membership).first()
+    return _week(request, DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6}), wish)
+
+
+def _week(request: GardenRequest, form: DigestForm, wish: DigestWish | None) -> HttpResponse:
+    request.room = "today"  # type: ignore[attr-defined]
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    context = {"days": ahead.week(request.garden, units, today), "form": form, "wish": wish}
+    context["day"] = selectors.day_of(request.garden, units, clock.now())
+    return render(request, "today/week.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=READS)
+def digest(request: GardenRequest) -> HttpResponse:
+    """Have the day sent, or no longer."""
+    form = DigestForm(request.POST)
+    if "stop" in request.POST:
+        stop_sending(request.membership)
+        messages.success(request, "No more mail comes.")
+    elif form.is_valid():
+        want(request.membership, form.cleaned_data["email"], form.cleaned_data["hour"])
+        messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
+    else:
+        return _week(request, form, None)
+    return redirect("week", request.garden.pk)
+
+
+@require_GET
+def feed(request: HttpRequest, token: str) -> HttpResponse:
+    """What a calendar reads, without signing in; only while its person belongs to the garden."""
+    link = feeds.link_behind(token)
+    if link is None:
+        raise Http404
+    garden, now = link.membership.garden, clock.now()
+    coming = ahead.due_in(garden, now.astimezone(garden.timezone).date())
+    more = [
+        (due.uid, due.on, due.said[:1].upper() + due.said[1:], due.why) for due in coming if not due.uid.startswith("window-")
+    ]
+    return HttpResponse(feeds.calendar(garden, now, more), content_type="text/calendar; charset=utf-8")

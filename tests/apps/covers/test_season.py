@@ -1,0 +1,113 @@
+"""The season moved: whole windows bare and under covers, worked out in the queue and drawn one under another."""
+
+from datetime import date
+from typing import Any
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from bench.earlier import HIGHS_48, LOWS_48
+from cloche.apps.covers.flows import season
+from cloche.apps.covers.models import SeasonAnswer
+from cloche.apps.covers.pages.season import moved_words, season_moved
+from cloche.apps.gardens.models import Cover, Garden, Place
+from cloche.apps.windows.flows.refresh import refresh
+from tests.factories import make_place, write_air
+
+TODAY = date(2026, 4, 22)
+
+
+@pytest.fixture
+def bed(garden: Garden, now: object) -> Place:
+    write_air(garden, date(2026, 3, 20), 34, low_c=3, high_c=12)
+    garden.crops = ["lettuce", "snap_bean", "tomato"]
+    garden.normal_lows_c, garden.normal_highs_c = LOWS_48, HIGHS_48
+    garden.save(update_fields=["crops", "normal_lows_c", "normal_highs_c"])
+    place = make_place(garden, "Long bed")
+    refresh(place)
+    return Place.objects.select_related("forecast", "garden").get(pk=place.pk)
+
+
+def span(*days: str, open_ended: bool = False) -> dict[str, Any]:
+    return {"windows": [{"earliest": days[0], "last": days[1], "open_ended": open_ended}], "sown": True, "limit": ""}
+
+
+@pytest.mark.whole_season
+def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
+    """Common practice, no source: tender crops go in weeks sooner under glass, and end no sooner."""
+    season.answer(bed, [season.BARE, "glass_frame"])
+    page = season_moved(bed, ["snap_bean", "lettuce"], ["glass_frame"], TODAY)
+    assert not page.waiting
+    bare, frame = (SeasonAnswer.objects.get(cover=key).answer for key in (season.BARE, "glass_frame"))
+    beans = [next(row for row in rows if row["crop"] == "snap_bean")["windows"] for rows in (bare, frame)]
+    first = [date.fromisoformat(windows[0]["earliest"]) for windows in beans]
+    last = [date.fromisoformat(windows[-1]["last"]) for windows in beans]
+    assert 7 <= (first[0] - first[1]).days <= 50
+    assert last[1] >= last[0]
+    rows = page.crops[0].rows
+    assert rows[0].name == "Bare"
+    assert "earlier" in rows[1].moved
+    assert rows[1].bars[0].x < rows[0].bars[0].x
+    assert "adds most to Long bed" in page.headline
+
+
+def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garden: Garden, bed: Place) -> None:
+    address = reverse("season_moved", args=[garden.pk])
+    shown = signed_in.get(address).content.decode()
+    assert "is being worked out under each cover" in shown
+    assert 'hx-trigger="load delay:2s"' in shown
+    season.answer(bed, [season.BARE, "fleece"])
+    asked = f"{address}?place={bed.pk}&crop=lettuce&cover=fleece"
+    shown = signed_in.get(asked).content.decode()
+    assert "being worked out" not in shown
+    assert "Lettuce" in shown
+    assert signed_in.get(asked, HTTP_HX_REQUEST="true").content.decode().lstrip().startswith('<div id="season"')
+
+
+def test_too_many_at_once_are_refused_with_a_word(signed_in: Client, garden: Garden, bed: Place) -> None:
+    keys = [key for key, _ in season.offered(garden)][:6]
+    answer = signed_in.get(reverse("season_moved", args=[garden.pk]), {"place": bed.pk, "cover": keys, "crop": "lettuce"})
+    assert answer.status_code == 422
+    assert "At most 4 covers at a time; 6 are ticked." in answer.content.decode()
+
+
+def test_one_s_own_cover_comes_first_and_one_that_is_gone_is_left_out(garden: Garden, bed: Place) -> None:
+    own = Cover.objects.create(garden=garden, kind="fleece", name="White roll")
+    key = f"own-{own.pk}"
+    assert season.offered(garden)[0] == (key, "White roll")
+    assert season.span_for(garden, key, TODAY) is not None
+    own.delete()
+    assert season.span_for(garden, key, TODAY) is None
+    season.answer(bed, [key])
+    assert not SeasonAnswer.objects.exists()
+
+
+def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place) -> None:
+    season.answer(bed, [season.BARE])
+    assert set(season.ask(bed, [], TODAY)) == {season.BARE}
+    garden.sowing_rule = Garden.SowingRule.MINIMUM
+    garden.save(update_fields=["sowing_rule"])
+    assert season.ask(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
+
+
+@pytest.mark.parametrize(
+    ("one", "said"),
+    [
+        (span("2026-04-30", "2026-08-20"), "12 days earlier, 10 days longer"),
+        (span("2026-05-13", "2026-08-10"), "1 day later to begin"),
+        (span("2026-05-12", "2026-08-09"), "1 day sooner over"),
+        (span("2026-05-12", "2026-08-10"), "as bare"),
+        (span("2026-05-02", "2027-01-20", open_ended=True), "10 days earlier"),
+    ],
+)
+def test_what_moves_in_words(one: dict[str, Any], said: str) -> None:
+    assert moved_words(one, span("2026-05-12", "2026-08-10")) == said
+
+
+def test_where_bare_has_no_day_a_cover_is_the_only_way() -> None:
+    assert moved_words(span("2026-05-12", "2026-08-10"), {"windows": [], "sown": True, "limit": "soil too cold"}) == "only so"
+
+
+def test_a_garden_without_a_bed_is_told_where_to_begin(signed_in: Client, garden: Garden) -> None:
+    assert "Add the first place" in signed_in.get(reverse("season_moved", args=[garden.pk])).content.decode()

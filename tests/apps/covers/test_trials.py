@@ -1,0 +1,101 @@
+"""A cover against a bare strip: setting up, pairs, what is told."""
+
+from datetime import timedelta
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.pages.trial import pairs_of
+from cloche.apps.gardens.models import Garden
+from cloche.apps.readings.models import Reading
+from tests.conftest import NOW
+from tests.factories import make_place, make_reading
+
+TODAY = NOW.date()
+
+
+@pytest.fixture
+def trial(garden: Garden) -> CoverTrial:
+    covered, bare = make_place(garden, "Tunnel", kind="tunnel"), make_place(garden, "Strip")
+    begun = TODAY - timedelta(days=10)
+    return CoverTrial.objects.create(covered=covered, bare=bare, depth_m=0.05, begun_on=begun, alike=["soil"])
+
+
+def shown(client: Client, trial: CoverTrial) -> str:
+    return client.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
+
+
+def pair(trial: CoverTrial, days_ago: int, covered_c: float, bare_c: float, apart_min: int = 3) -> None:
+    at = NOW - timedelta(days=days_ago)
+    make_reading(trial.covered, at, covered_c)
+    make_reading(trial.bare, at + timedelta(minutes=apart_min), bare_c)
+
+
+def test_it_is_set_up_with_what_was_seen_to(signed_in: Client, garden: Garden) -> None:
+    covered, bare = make_place(garden, "Tunnel", kind="tunnel"), make_place(garden, "Strip")
+    told = {"covered": covered.pk, "bare": bare.pk, "begun_on": "2026-04-20", "depth": "5", "alike": ["soil", "sun"]}
+    url = reverse("trials", args=[garden.pk])
+    assert "cannot be compared with itself" in signed_in.post(url, told | {"bare": covered.pk}).content.decode()
+    assert "still to come" in signed_in.post(url, told | {"begun_on": "2026-05-20"}).content.decode()
+    signed_in.post(url, told)
+    found = CoverTrial.objects.get()
+    assert found.alike == ["soil", "sun"]
+    page = shown(signed_in, found)
+    assert "no pair of readings yet" in page
+    assert "a good stride apart" in page
+
+
+def test_pairs_go_into_both_records_or_into_none(signed_in: Client, trial: CoverTrial) -> None:
+    url = reverse("trial", args=[trial.covered.garden_id, trial.pk])
+    told = {"covered": "14.5", "bare": "11", "at": "2026-04-22T07:30"}
+    signed_in.post(url, told)
+    assert {r.place.name: r.temperature_c for r in Reading.objects.all()} == {"Tunnel": 14.5, "Strip": 11.0}
+    again = signed_in.post(url, told)
+    assert again.status_code == 422
+    assert "has a reading at that time and depth already" in again.content.decode()
+    assert Reading.objects.count() == 2
+    assert "still to come" in signed_in.post(url, told | {"at": "2026-04-23T07:30"}).content.decode()
+    assert "before the trial began" in signed_in.post(url, told | {"at": "2026-03-23T07:30"}).content.decode()
+
+
+def test_readings_of_the_round_are_pairs_too_if_near_enough(trial: CoverTrial) -> None:
+    pair(trial, 4, 14.0, 10.0, apart_min=20)
+    pair(trial, 3, 14.0, 10.0, apart_min=50)
+    pair(trial, 30, 14.0, 10.0)
+    make_reading(trial.covered, NOW - timedelta(days=2), 15.0, depth_m=0.10)
+    make_reading(trial.bare, NOW - timedelta(days=2), 11.0, depth_m=0.10)
+    assert len(pairs_of(trial)) == 1
+
+
+def test_its_answer_has_an_interval_and_the_days_that_would_settle_it(signed_in: Client, trial: CoverTrial) -> None:
+    for ago, by in ((2, 3.0), (1, 4.0)):
+        pair(trial, ago, 10.0 + by, 10.0)
+    assert "3.5° warmer so far, on 2 days; that settles nothing yet" in shown(signed_in, trial)
+    for ago, by in ((5, 2.4), (4, 3.6), (3, 3.1)):
+        pair(trial, ago, 10.0 + by, 10.0)
+    page = shown(signed_in, trial)
+    # Mean 3.22, SD 0.602 of five days; Student's 2.776 for four degrees of freedom: ± 0.75.
+    assert "3.2° warmer, surely within 2.5° to 4.0°" in page
+    assert "To know it to 0.5° either way takes about 4 more days" in page
+
+
+def test_an_ended_trial_takes_no_more_pairs(signed_in: Client, trial: CoverTrial) -> None:
+    pair(trial, 2, 14.0, 10.0)
+    signed_in.post(reverse("end_trial", args=[trial.covered.garden_id, trial.pk]))
+    trial.refresh_from_db()
+    assert trial.ended_on == TODAY
+    make_reading(trial.covered, NOW + timedelta(days=2), 14.0)
+    make_reading(trial.bare, NOW + timedelta(days=2), 10.0)
+    assert len(pairs_of(trial)) == 1
+    assert "Read both now" not in shown(signed_in, trial)
+
+
+def test_the_form_offers_a_covered_bed_against_a_bare_one(signed_in: Client, garden: Garden) -> None:
+    make_place(garden, "Strip")
+    covered = make_place(garden, "Tunnel", kind="tunnel")
+    covered.cover_periods.create(cover="film_tunnel", first=TODAY - timedelta(days=9))
+    page = signed_in.get(reverse("trials", args=[garden.pk])).content.decode()
+    assert f'<option value="{covered.pk}" selected>Tunnel</option>' in page
+    assert "selected>Strip</option>" in page

@@ -1,0 +1,28 @@
+from cloche.core.crops.catalogue import crop
+from cloche.core.hazards.air_limits import HOT_C, LYING_HOT_C, Stage, limits_of
+
+
+def test_the_tenderest_of_all_sets_the_cold_and_the_coolest_the_heat() -> None:
+    found = limits_of([(crop("squash"), Stage.SEEDLING), (crop("lettuce"), Stage.GROWN)])
+    assert found.hot_c == HOT_C["cool"]
+    assert (found.hot_by, found.cold_by) == (1, 0)
+    assert found.cold_c == crop("squash").frost_limit_c
+
+
+def test_seed_that_is_not_up_minds_neither_frost_nor_warm_air() -> None:
+    found = limits_of([(crop("carrot"), Stage.LYING)])
+    assert (found.hot_c, found.cold_c) == (LYING_HOT_C, None)
+
+
+def test_where_nothing_is_noted_care_is_taken() -> None:
+    found = limits_of([])
+    assert found.hot_c == HOT_C["cool"]
+    assert found.cold_c is not None
+    assert found.hot_by is None
+
+
+def test_grown_plants_stand_more_cold_than_seedlings() -> None:
+    seedling, grown = (limits_of([(crop("chard"), stage)]).cold_c for stage in (Stage.SEEDLING, Stage.GROWN))
+    assert grown is not None
+    assert seedling is not None
+    assert grown <= seedling
