@@ -85,12 +85,14 @@ def _read(truth: Trajectory, rng: np.random.Generator) -> tuple[Readings, Beside
     return Readings(hour, np.full(len(hour), 0.05), value), Beside.of(rows)
 
 
-def _held(foretold: Trajectory, truth: Trajectory) -> Held:
+def _held(predicted: Trajectory, truth: Trajectory) -> Held:
     daily, real = (
-        trajectory.at(0.05).astype(float).reshape(DAYS, 24, -1).mean(axis=1)[AHEAD] for trajectory in (foretold, truth)
+        trajectory.at(0.05).astype(float).reshape(DAYS, 24, -1).mean(axis=1)[AHEAD] for trajectory in (predicted, truth)
     )
     hours = slice(KNOWN_D * 24, DAYS * 24)
-    return Held(*_scored(daily, real[:, 0]), *_scored(foretold.air_c[hours].astype(float), truth.air_c[hours, 0].astype(float)))
+    return Held(
+        *_scored(daily, real[:, 0]), *_scored(predicted.air_c[hours].astype(float), truth.air_c[hours, 0].astype(float))
+    )
 
 
 def _scored(members: Array, real: Array) -> tuple[float, float, float]:

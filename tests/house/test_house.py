@@ -4,9 +4,12 @@ import os
 import re
 import subprocess
 import sys
+import tomllib
 from pathlib import Path
 
 import pytest
+
+import cloche
 
 ROOT = Path(__file__).parents[2]
 SOURCE = ROOT / "src" / "cloche"
@@ -101,3 +104,8 @@ def test_the_pages_load_no_engine() -> None:
     command = [sys.executable, "-W", "ignore", "-c", asked]
     done = subprocess.run(command, capture_output=True, text=True, check=True, env=os.environ | path)  # noqa: S603
     assert done.stdout.strip() == "set()"
+
+
+def test_the_version_of_the_package_is_that_of_the_project() -> None:
+    project = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))["project"]
+    assert project["version"] == cloche.__version__

@@ -84,7 +84,7 @@ def test_a_slip_is_said_at_its_field_and_undone_without_leaving_the_page(page: P
     expect(page.get_by_text("None yet.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.locator("td", has_text="14.5°")).to_be_visible()
-    assert Reading.objects.standing().get().note == "after rain"
+    assert Reading.objects.current().get().note == "after rain"
 
 
 def test_single_keys_open_rooms_and_can_be_turned_off(page: Page, live_server: Any, on: Any) -> None:

@@ -267,7 +267,7 @@ def test_two_phones_that_disagree_are_shown_to_each_other(phone: Any, live_serve
     settled(page)
     theirs.refresh_from_db()
     assert theirs.temperature_c == 9.5
-    assert Reading.objects.standing().count() == 1
+    assert Reading.objects.current().count() == 1
 
 
 def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, live_server: Any, garden: Garden) -> None:
@@ -284,7 +284,7 @@ def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, liv
     settled(page)
     page.locator("#round-said").get_by_role("button", name="Undo North bed").tap()
     expect(page.locator("#round-said")).to_contain_text("is open again")
-    assert not Reading.objects.standing().exists()
+    assert not Reading.objects.current().exists()
 
 
 def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: Any, garden: Garden) -> None:

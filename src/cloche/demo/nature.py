@@ -109,7 +109,7 @@ def _sunk(surface_c: Array, depth_m: float, spread_m2_s: float) -> Array:
     return np.asarray(usual + np.fft.irfft(damped, len(padded))[MARGIN_H : MARGIN_H + len(surface_c)])
 
 
-def _rolling(course: Array, hours: int) -> Array:
+def _rolling(surface_c: Array, hours: int) -> Array:
     """Mean of the hours about each; at the ends of those there are."""
-    total = np.convolve(course, np.ones(hours), "same")
-    return np.asarray(total / np.convolve(np.ones(len(course)), np.ones(hours), "same"))
+    total = np.convolve(surface_c, np.ones(hours), "same")
+    return np.asarray(total / np.convolve(np.ones(len(surface_c)), np.ones(hours), "same"))

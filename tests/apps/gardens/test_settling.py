@@ -4,6 +4,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
+from cloche import __version__
 from cloche.apps.gardens.checks import a_database_is_named
 from cloche.apps.gardens.flows import settle
 from cloche.apps.gardens.models import Garden, Place, User
@@ -131,3 +132,7 @@ def test_without_a_database_the_start_is_refused_with_a_hint(settings: Any, monk
     assert a_database_is_named(None) == []
     monkeypatch.setitem(settings.DATABASES["default"], "PORT", "")
     assert "./run" in str(a_database_is_named(None)[0].hint)
+
+
+def test_the_foot_of_every_page_says_which_version_it_is(signed_in: Client, garden: Garden) -> None:
+    assert f"Cloche {__version__}" in signed_in.get(reverse("today", args=[garden.pk])).content.decode()

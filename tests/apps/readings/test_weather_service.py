@@ -149,11 +149,11 @@ def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
 def test_rain_and_wind_ahead_are_heard_where_they_are_told(garden: Garden) -> None:
     told = [{"day": "2026-04-23", "low_c": 1, "high_c": 3, "rain_mm": 22.5}, {"day": "2026-04-24", "low_c": 1, "high_c": 3}]
     hear.ask(garden, Told(said(forecast=told)))
-    ahead = {day.day.day: day for day in selectors.foretold(garden, NOW.date())}
+    ahead = {day.day.day: day for day in selectors.forecast_days(garden, NOW.date())}
     assert (ahead[23].rain_mm, ahead[23].wind_m_s) == (22.5, None)
     assert (ahead[24].rain_mm, ahead[24].wind_m_s) == (None, None)
     hear.ask(garden, Told(said()))
-    assert all(day.wind_m_s is not None for day in selectors.foretold(garden, NOW.date()))
+    assert all(day.wind_m_s is not None for day in selectors.forecast_days(garden, NOW.date()))
 
 
 def test_its_error_grows_with_lead_time_and_its_past_never_changes() -> None:

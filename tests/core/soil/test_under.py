@@ -64,8 +64,8 @@ def air_of(trajectory: Trajectory) -> Beside:
 
 def air_error_k(found: Learned, at: Place, trajectory: Trajectory) -> float:
     """Of the middle course's inside air in the fortnight after, root mean square."""
-    foretold = run(at, found, weather(), [0.05], 40, seed=2)
-    away = np.median(foretold.air_c[AHEAD], axis=1) - trajectory.air_c[AHEAD, 0]
+    predicted = run(at, found, weather(), [0.05], 40, seed=2)
+    away = np.median(predicted.air_c[AHEAD], axis=1) - trajectory.air_c[AHEAD, 0]
     return float(np.sqrt(np.mean(away**2)))
 
 

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.http import HttpRequest
 from django.urls import reverse
 
+from cloche import __version__
 from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GROWS, LOGS, OWNS
 
@@ -40,7 +41,7 @@ ROOMS = (
 def rooms(request: HttpRequest) -> dict[str, Any]:
     """Context of the layout; empty outside a garden."""
     garden = getattr(request, "garden", None)
-    common = {"demo": settings.CLOCHE_DEMO}
+    common = {"demo": settings.CLOCHE_DEMO, "version": __version__}
     if garden is None or not request.user.is_authenticated:
         return common
     here = request.resolver_match.url_name if request.resolver_match else ""

@@ -24,7 +24,7 @@ SAME_DEPTH_M, WHOLE_DAY_H = 0.006, 20
 
 
 def recent_readings(place: Place, limit: int = SHOWN_IN_LIST) -> QuerySet[Reading]:
-    """The newest standing readings of a place."""
+    """The newest current readings of a place."""
     return place.readings.all().filter(removed_at__isnull=True).select_related("entered_by")[:limit]
 
 
@@ -129,7 +129,7 @@ def originals(garden: Garden, days: list[date], heard: list[Day]) -> dict[date, 
     return found
 
 
-def foretold(garden: Garden, today: date) -> list[Day]:
+def forecast_days(garden: Garden, today: date) -> list[Day]:
     """What the weather service foretells of today and later, without days that are written down."""
     heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).defer("past").first()
     if heard is None:
@@ -166,7 +166,7 @@ class Latest:
 
 
 def latest_by_place(garden: Garden) -> dict[int, Latest]:
-    """The newest standing reading or logger's value of each place that has one."""
+    """The newest current reading or logger's value of each place that has one."""
     newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at").values("pk")[:1]
     ids = [pk for pk in garden.places.annotate(newest=Subquery(newest)).values_list("newest", flat=True) if pk]
     rows = Reading.objects.filter(pk__in=ids).values_list("place_id", "taken_at", "temperature_c")
@@ -220,6 +220,6 @@ def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:
 
 
 def read_since(garden: Garden, start: datetime) -> set[int]:
-    """Places with a standing reading from an instant on."""
+    """Places with a current reading from an instant on."""
     rows = Reading.objects.current().filter(place__garden=garden, place__removed_at__isnull=True, taken_at__gte=start)
     return set(rows.values_list("place_id", flat=True).distinct())

@@ -49,7 +49,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "past": _past([line for line in lines if line["day"] <= today], heard, units, today),
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
-        "foretold": [_day_line(day, units) for day in selectors.foretold(request.garden, today)],
+        "forecast_days": [_day_line(day, units) for day in selectors.forecast_days(request.garden, today)],
         "heard": selectors.heard_words(request.garden, clock.now()),
         "missing": newest is None or newest < today - timedelta(days=2),
     }

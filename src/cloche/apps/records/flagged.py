@@ -33,7 +33,7 @@ REASONS = {
     QualityFlag.DEPTH: "at another depth than this place is read at",
     QualityFlag.FAR: "far from what was expected: had it settled?",
 }
-VERDICTS = {"right", "left_out", ""}
+REVIEWS = {"right", "left_out", ""}
 
 
 @dataclass(frozen=True)
@@ -64,13 +64,13 @@ def flag_page(garden: Garden, units: Units, now: datetime) -> FlagPage:
     since = now - LOOKED_BACK
     grounds = windows.grounds_in(garden)
     readings, hours = _by_place(_readings(garden, since)), _by_place(_hours([place for place, _ in grounds], since, now))
-    verdicts = _words_on_hours(garden, since)
+    reviews = _words_on_hours(garden, since)
     items: list[Item] = []
     for place, ground in grounds:
         place.garden = garden
         data = ground.data if ground else None
         items += _read_flags(place, readings.get(place.pk, []), data, units)
-        items += _logged_flags(place, hours.get(place.pk, []), verdicts, data, units)
+        items += _logged_flags(place, hours.get(place.pk, []), reviews, data, units)
     open_ones = [item for item in items if not item.review]
     return FlagPage(_headline(len(open_ones)), open_ones, [item for item in items if item.review])
 
@@ -140,12 +140,12 @@ def _effect(number: str, review: str, data: Any) -> str:
     return f"counts {max(1, round(weight * 100))} % of an ordinary one"
 
 
-def _logged_flags(place: Place, hours: list[logged.HourPoint], verdicts: dict[int, str], data: Any, units: Units) -> list[Item]:
+def _logged_flags(place: Place, hours: list[logged.HourPoint], reviews: dict[int, str], data: Any, units: Units) -> list[Item]:
     items: list[Item] = []
     for depth in sorted({h.depth_m for h in hours}):
         own = [h for h in hours if h.depth_m == depth]
         found = flags_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
-        kinds = [(h, found.get(h.pk), verdicts.get(h.pk, "")) for h in own]
+        kinds = [(h, found.get(h.pk), reviews.get(h.pk, "")) for h in own]
         for (flag, review), run in groupby(kinds, key=lambda one: one[1:]):
             if flag or review:
                 items.append(_run_item(place, [one[0] for one in run], own, flag, review, data, units))

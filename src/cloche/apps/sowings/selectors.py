@@ -15,7 +15,7 @@ FOLLOWED_D = 150
 
 
 def sowings_in(garden: Garden) -> QuerySet[Sowing]:
-    """Standing sowings of a garden's standing places, the latest first."""
+    """Current sowings of a garden's current places, the latest first."""
     current = Place.objects.filter(garden=garden)
     rows = Sowing.objects.filter(place__in=current, removed_at__isnull=True).select_related("place", "packet")
     return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")))

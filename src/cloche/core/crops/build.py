@@ -73,14 +73,14 @@ SPROUT_EDGE_K = 3.0
 def build() -> dict[str, Any]:
     """The whole catalogue, crop by crop in the order of growing.csv."""
     conditions = {row["crop"]: row for row in knots.rows("conditions_f.csv")}
-    standing = {row["key"]: row for row in knots.rows("standing.csv")}
+    spacing = {row["key"]: row for row in knots.rows("standing.csv")}
     planting = {row["key"]: row for row in knots.rows("planting.csv")}
     lives = {row["key"]: row for row in knots.rows("life.csv")}
     found = {}
     for row in knots.rows("growing.csv"):
         key = row["key"]
-        stages = raising.raised(row, standing[key], planting.get(key, {}))
-        found[key] = _crop(row, standing[key], conditions) | stages | living.of(lives.get(key, {}), standing[key]["season"])
+        stages = raising.raised(row, spacing[key], planting.get(key, {}))
+        found[key] = _crop(row, spacing[key], conditions) | stages | living.of(lives.get(key, {}), spacing[key]["season"])
     found |= {row["key"]: _wintering(row, found[row["of"]]) for row in knots.rows("wintering.csv")}
     names = {row["key"]: row for row in knots.rows("names.csv")}
     return {key: entry | _names(entry, names.get(key)) for key, entry in found.items()}
@@ -104,7 +104,7 @@ def _wintering(row: dict[str, str], of: dict[str, Any]) -> dict[str, Any]:
     return of | names | {"winter": winter, "usual": False, "usual_method": method}
 
 
-def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
+def _crop(row: dict[str, str], spacing: dict[str, str], conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
     table = TABLE_NAME.get(row["key"], row["key"].replace("_", " "))
     advice = _advice(row, table, conditions)
     heat_sum = knots.heat_sums().get(table)
@@ -127,13 +127,13 @@ def _crop(row: dict[str, str], standing: dict[str, str], conditions: dict[str, d
         "frost_limit_c": float(row["frost_limit_c"]),
         "maturity_d": float(row["maturity_d"]),
         "heat_limit_c": float(row["heat_limit_c"]) if row["heat_limit_c"] else None,
-        "row_m": float(standing["row_m"]),
-        "plant_m": float(standing["plant_m"]),
-        "per_station": int(standing["per_station"]),
-        "raise_weeks": float(standing["raise_weeks"]),
-        "season": standing["season"],
-        "light": standing["light"],
-        "height_m": float(standing["height_m"]),
+        "row_m": float(spacing["row_m"]),
+        "plant_m": float(spacing["plant_m"]),
+        "per_station": int(spacing["per_station"]),
+        "raise_weeks": float(spacing["raise_weeks"]),
+        "season": spacing["season"],
+        "light": spacing["light"],
+        "height_m": float(spacing["height_m"]),
         "winter": None,
         "growing_source": PRACTICE,
     }

@@ -29,11 +29,11 @@ KEEPS_Y = {
 USUAL_KEEPS_Y = 3
 
 
-def raised(row: dict[str, str], standing: dict[str, str], special: dict[str, str]) -> dict[str, Any]:
+def raised(row: dict[str, str], spacing: dict[str, str], special: dict[str, str]) -> dict[str, Any]:
     """The catalogue's entries about raising, planting out and hardiness by stage."""
     hardiness, frost_c = row["hardiness"], float(row["frost_limit_c"])
-    weeks, grown_d = float(standing["raise_weeks"]), float(row["maturity_d"])
-    germinate_c, grow_on_c = BENCH_C[standing["season"]]
+    weeks, grown_d = float(spacing["raise_weeks"]), float(row["maturity_d"])
+    germinate_c, grow_on_c = BENCH_C[spacing["season"]]
     setback_d = ROOTS_SETBACK_D if row["family"] in DISLIKES_MOVING else SETBACK_D
     setback_d = float(special.get("setback_d") or setback_d)
     in_bed_d = max(LEAST_SHARE_OUT * grown_d, grown_d - HEAD_START * max(weeks * 7 - 7, 0) + setback_d)

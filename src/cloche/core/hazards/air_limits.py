@@ -38,12 +38,12 @@ class Limits:
     cold_by: int | None
 
 
-def limits_of(standing: Sequence[tuple[Crop, Stage]]) -> Limits:
+def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
     """The narrowest of all; where nothing is noted, as if cool-season seedlings stood there: care is the cheaper error."""
-    if not standing:
+    if not grown_there:
         return Limits(HOT_C["cool"], UNKNOWN_COLD_C, None, None)
-    hot = [LYING_HOT_C if stage is Stage.LYING else HOT_C[crop.season] for crop, stage in standing]
-    cold = [cold_c(crop, stage) for crop, stage in standing]
+    hot = [LYING_HOT_C if stage is Stage.LYING else HOT_C[crop.season] for crop, stage in grown_there]
+    cold = [cold_c(crop, stage) for crop, stage in grown_there]
     feels = [i for i, value in enumerate(cold) if value is not None]
     hot_by = min(range(len(hot)), key=hot.__getitem__)
     if not feels:

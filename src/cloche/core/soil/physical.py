@@ -79,7 +79,7 @@ class Checkpoint:
         """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out."""
         # A day more than is asked for: drift runs from midday to midday.
         run = min(days + 1, len(self.ahead) // 24)
-        case = self._lane(self.ahead.cut(0, run))
+        case = self._case(self.ahead.cut(0, run))
 
         def some(covers: Sequence[Covers]) -> list[Trajectory]:
             found = simulate([self._under(case, one) for one in covers], self.behind.depths_m)
@@ -99,16 +99,16 @@ class Checkpoint:
         """The same stopped so many days on, under the covers it has till then."""
         if days == 0:
             return self
-        trajectory = simulate([self._lane(self.ahead.cut(0, days))], self.behind.depths_m)[0]
+        trajectory = simulate([self._case(self.ahead.cut(0, days))], self.behind.depths_m)[0]
         return _checkpoint(self.place, trajectory, self.ahead, self.drawn, days, drift_from=days)
 
     def whole(self) -> Trajectory:
         """All of it under the covers it has, from the run's first hour on, without drift."""
-        ahead = simulate([self._lane(self.ahead)], self.behind.depths_m)[0]
+        ahead = simulate([self._case(self.ahead)], self.behind.depths_m)[0]
         parts = {name: np.concatenate([before, getattr(ahead, name)]) for name, before in self.behind.hourly.items()}
         return Trajectory(ahead.depths_m, end=ahead.end, end_beside=ahead.end_beside, **parts)
 
-    def _lane(self, weather: HourlyWeather) -> Case:
+    def _case(self, weather: HourlyWeather) -> Case:
         case = self.place.case(weather, self.drawn.parameters, self.drawn.start_k, self.drawn.unlogged_wetness[: len(weather)])
         return replace(case, begin=self.behind.end, begin_beside=self.behind.end_beside)
 

@@ -26,7 +26,7 @@ def stream(rows: Iterable[list[str]]) -> Iterator[str]:
 
 
 def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
-    """Every standing reading, oldest first; local time with its offset."""
+    """Every current reading, oldest first; local time with its offset."""
     return stream(_reading_rows(garden, units))
 
 

@@ -25,7 +25,7 @@ class Measured:
 
 
 class AlreadyThere(ValueError):
-    """A standing reading of the same place, instant and depth exists."""
+    """A current reading of the same place, instant and depth exists."""
 
     def __init__(self, existing: Reading) -> None:
         super().__init__("There is already a reading at that time and depth.")

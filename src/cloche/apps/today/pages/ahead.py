@@ -55,7 +55,7 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     """Seven days from today."""
     due = due_in(garden, today)
     watched = list(watched_in(garden, units, today))
-    air = {line.day: (line.low_c, line.high_c) for line in measured.foretold(garden, today)}
+    air = {line.day: (line.low_c, line.high_c) for line in measured.forecast_days(garden, today)}
     air |= {line.day: (line.low_c, line.high_c) for line in measured.weather_around(garden, today, back=0, ahead=WEEK_D)}
     days = []
     for number in range(WEEK_D):

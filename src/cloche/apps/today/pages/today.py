@@ -199,7 +199,7 @@ def _place_now(
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:
-    rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.foretold(garden, today)}
+    rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.forecast_days(garden, today)}
     rows |= {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
     said = []
     for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
