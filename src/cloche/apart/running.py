@@ -44,12 +44,12 @@ class TooMuch(Exception):
 def run_apart(program: str, given: IO[bytes] | None, limits: Limits, *words: str) -> bytes:
     """The answer of cloche.apart.PROGRAM to a file at its start. Raises Refused or TooMuch."""
     command = [sys.executable, "-W", "ignore", "-m", f"cloche.apart.{program}", *limits.words(), *words]
-    with tempfile.TemporaryFile() as answer, tempfile.TemporaryFile() as said:
+    with tempfile.TemporaryFile() as answer, tempfile.TemporaryFile() as errors:
         process = subprocess.Popen(  # noqa: S603 - our own words
             command,
             stdin=subprocess.DEVNULL if given is None else given,
             stdout=answer,
-            stderr=said,
+            stderr=errors,
             env={"PYTHONPATH": str(Path(__file__).parents[2]), "LC_ALL": "C.UTF-8", "OPENBLAS_NUM_THREADS": "1"},
             start_new_session=True,
         )
@@ -62,20 +62,20 @@ def run_apart(program: str, given: IO[bytes] | None, limits: Limits, *words: str
                 process.kill()
                 process.wait()
         answer.seek(0)
-        said.seek(0)
-        return _answered(code, answer, said.read(100_000).decode("utf-8", "replace").strip())
+        errors.seek(0)
+        return _answered(code, answer, errors.read(100_000).decode("utf-8", "replace").strip())
 
 
-def _answered(code: int, answer: IO[bytes], said: str) -> bytes:
+def _answered(code: int, answer: IO[bytes], errors: str) -> bytes:
     if code == 0:
         return answer.read()
     if code == REFUSED:
-        raise Refused(said.splitlines()[-1] if said else "It cannot be read.")
+        raise Refused(errors.splitlines()[-1] if errors else "It cannot be read.")
     if code in _OUT_OF_TIME:
         raise TooMuch("time")
-    if code == -signal.SIGXFSZ or "File too large" in said:
+    if code == -signal.SIGXFSZ or "File too large" in errors:
         raise TooMuch("size")
-    if code == -signal.SIGABRT or "MemoryError" in said or "memory allocation" in said:
+    if code == -signal.SIGABRT or "MemoryError" in errors or "memory allocation" in errors:
         raise TooMuch("memory")
     raise Refused(f"It cannot be read: its reader ended with {code}.")
 

@@ -72,24 +72,24 @@ def with_values(one: Crop, values: Values | None) -> Crop:
     """
     if not values:
         return one
-    said = dict(values)
-    pace = said.pop("pace", 1.0)
-    for name in WHOLE & said.keys():
-        said[name] = int(said[name])
-    start = said.setdefault("optimum_from_c", max(one.optimum_from_c, said.get("minimum_c", -50.0)))
-    said["optimum_to_c"] = max(said.get("optimum_to_c", one.optimum_to_c), start)
-    said.setdefault("minimum_c", min(one.minimum_c, start))
-    said["maximum_c"] = max(said.get("maximum_c", one.maximum_c), said["optimum_to_c"])
-    grows = {name: said.pop(name) for name in GROWS if name in said}
+    stated = dict(values)
+    pace = stated.pop("pace", 1.0)
+    for name in WHOLE & stated.keys():
+        stated[name] = int(stated[name])
+    start = stated.setdefault("optimum_from_c", max(one.optimum_from_c, stated.get("minimum_c", -50.0)))
+    stated["optimum_to_c"] = max(stated.get("optimum_to_c", one.optimum_to_c), start)
+    stated.setdefault("minimum_c", min(one.minimum_c, start))
+    stated["maximum_c"] = max(stated.get("maximum_c", one.maximum_c), stated["optimum_to_c"])
+    grows = {name: stated.pop(name) for name in GROWS if name in stated}
     if grows:
-        said["life"] = dataclasses.replace(one.life, **grows)  # type: ignore[assignment, arg-type]
-    if "maturity_sown_d" in said:
+        stated["life"] = dataclasses.replace(one.life, **grows)  # type: ignore[assignment, arg-type]
+    if "maturity_sown_d" in stated:
         # As it is printed: from sowing, in a season that suits it.
-        from_sowing = said.pop("maturity_sown_d") - one.coming_up_d
-        said.setdefault("maturity_d", max(from_sowing, LEAST_MATURITY_D))
-    if "maturity_d" in said:
-        said.setdefault("maturity_planted_d", one.maturity_planted_d * said["maturity_d"] / one.maturity_d)
-    changed = dataclasses.replace(one, advice_source=PACKET_SOURCE, **said)  # type: ignore[arg-type]
+        from_sowing = stated.pop("maturity_sown_d") - one.coming_up_d
+        stated.setdefault("maturity_d", max(from_sowing, LEAST_MATURITY_D))
+    if "maturity_d" in stated:
+        stated.setdefault("maturity_planted_d", one.maturity_planted_d * stated["maturity_d"] / one.maturity_d)
+    changed = dataclasses.replace(one, advice_source=PACKET_SOURCE, **stated)  # type: ignore[arg-type]
     if pace == 1.0:
         return changed
     source = f"{one.rate_source}; in {pace:g} times the days, as you say"

@@ -50,7 +50,7 @@ def pack(snapshot: ModelSnapshot) -> bytes:
     arrays |= {f"drift_{name}": getattr(learned.drift, name) for name in _DRIFT}
     arrays |= {f"weather_{name}": values.astype(np.float32) for name, values in snapshot.weather.values.items()}
     arrays |= {f"normals_{name}": getattr(snapshot.normals, name) for name in ("low_c", "high_c")}
-    said = {
+    meta = {
         "names": learned.names,
         "first_h": learned.first_h,
         "covers": learned.covers,
@@ -62,7 +62,7 @@ def pack(snapshot: ModelSnapshot) -> bytes:
         "utc_h": snapshot.utc_h,
     }
     room = io.BytesIO()
-    np.savez_compressed(room, said=np.frombuffer(json.dumps(said).encode(), dtype=np.uint8), **arrays)
+    np.savez_compressed(room, meta=np.frombuffer(json.dumps(meta).encode(), dtype=np.uint8), **arrays)
     return room.getvalue()
 
 
@@ -70,15 +70,15 @@ def unpack(packed: bytes) -> ModelSnapshot:
     """What was packed."""
     with np.load(io.BytesIO(packed)) as room:
         found = {name: room[name] for name in room.files}
-    said = json.loads(found.pop("said").tobytes())
+    meta = json.loads(found.pop("meta").tobytes())
     part = {kind: {n.removeprefix(kind): v for n, v in found.items() if n.startswith(kind)} for kind in _KINDS}
-    drift = Drift(Wandering(**said["wandering"]), **part["drift_"])
+    drift = Drift(Wandering(**meta["wandering"]), **part["drift_"])
     learned = Learned(
-        tuple(said["names"]), drift=drift, first_h=said["first_h"], covers=tuple(said["covers"]), **part["learned_"]
+        tuple(meta["names"]), drift=drift, first_h=meta["first_h"], covers=tuple(meta["covers"]), **part["learned_"]
     )
-    weather = DailyRecord(date.fromisoformat(said["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
-    normals = Normals(**part["normals_"], day_sd_k=np.asarray(said["sd_k"]), source=said["source"])
-    return ModelSnapshot(learned, weather, said["run_up_d"], normals, said["utc_h"])
+    weather = DailyRecord(date.fromisoformat(meta["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
+    normals = Normals(**part["normals_"], day_sd_k=np.asarray(meta["sd_k"]), source=meta["source"])
+    return ModelSnapshot(learned, weather, meta["run_up_d"], normals, meta["utc_h"])
 
 
 _KINDS = ("learned_", "drift_", "weather_", "normals_")

@@ -315,10 +315,10 @@ def _warnings(evidence: Evidence, covered: bool) -> list[list[Any]]:
 
 def _of_day(row: Day) -> list[tuple[str, float]]:
     rain, wind, snow = row.rain_mm or 0.0, row.wind_m_s or 0.0, row.snow_m or 0.0
-    said = [("gale", wind)] if wind >= GALE_M_S else []
+    text = [("gale", wind)] if wind >= GALE_M_S else []
     if snow > 0 or (rain >= SNOW_WET_MM and row.high_c <= SNOW_HIGH_C):
-        return [*said, ("snow", max(snow, rain / 100))]
-    return [*said, ("rain", rain)] if rain >= POOLS_MM else said
+        return [*text, ("snow", max(snow, rain / 100))]
+    return [*text, ("rain", rain)] if rain >= POOLS_MM else text
 
 
 def _rounded(plan: dict[str, Any]) -> dict[str, Any]:

@@ -35,7 +35,7 @@ def batch(sown: date, up: Sequence[Sequence[float]], counts: Sequence[tuple[date
     return Batch(
         curve=path(zip(at, middle, strict=True)),
         band=band(at, low, high),
-        counts=[(round(x((on - sown).days), 1), round(y(min(of, 100.0)), 1), said) for on, of, said in counts],
+        counts=[(round(x((on - sown).days), 1), round(y(min(of, 100.0)), 1), text) for on, of, text in counts],
         now_x=round(x(passed), 1) if 0 <= passed <= last else None,
         days=day_ticks(sown, last, x),
         values=[Tick(round(y(v), 1), str(v)) for v in (0, 50, 100)],

@@ -17,7 +17,7 @@ from cloche.apps.loggers import selectors
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading
-from cloche.apps.loggers.pages import loggers_page, silences_said
+from cloche.apps.loggers.pages import loggers_page, silence_lines
 from cloche.apps.readings import selectors as measured
 from cloche.apps.windows.under import seen_under
 from cloche.bridge.units import Units
@@ -165,12 +165,12 @@ def test_a_moved_probe_leaves_what_it_measured_where_it_was(device: Device, gard
 
 def test_silence_is_noticed_and_said(device: Device, garden: Garden, bed: Place) -> None:
     take_in(device, values(12, NOW - timedelta(hours=2)))
-    assert silences_said(garden, NOW) == []
-    assert silences_said(garden, NOW + timedelta(hours=1)) == []
-    (said,) = silences_said(garden, NOW + timedelta(hours=5))
+    assert silence_lines(garden, NOW) == []
+    assert silence_lines(garden, NOW + timedelta(hours=1)) == []
+    (said,) = silence_lines(garden, NOW + timedelta(hours=5))
     assert said == "Bed logger in North bed has been silent since 07:50, today: battery, or reach?"
     devices.shut_out(device)
-    assert silences_said(garden, NOW + timedelta(hours=5)) == []
+    assert silence_lines(garden, NOW + timedelta(hours=5)) == []
 
 
 def test_logged_hours_stand_among_a_places_readings(device: Device, garden: Garden, bed: Place) -> None:

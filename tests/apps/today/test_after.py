@@ -51,7 +51,7 @@ def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garde
     found = lines(garden)
     assert found["dwarf French beans"].harm == "lost"
     assert found["peas"].harm in ("marked", "unhurt", "regrows")
-    assert "stand" in found["dwarf French beans"].said
+    assert "stand" in found["dwarf French beans"].text
     assert "Sowing it again is sensible" in found["dwarf French beans"].again
     assert "until" in found["dwarf French beans"].again
 
@@ -59,10 +59,10 @@ def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garde
 def test_the_page_and_today_say_the_same(signed_in: Client, garden: Garden, frosted: Place) -> None:
     page = signed_in.get(reverse("after_frost", args=[garden.pk])).content.decode()
     assert headline_of(list(lines(garden).values())) in page
-    assert lines(garden)["dwarf French beans"].said in page
+    assert lines(garden)["dwarf French beans"].text in page
     today = signed_in.get(reverse("today", args=[garden.pk])).content.decode()
     assert "Look over dwarf French beans in Long bed" in today
-    assert lines(garden)["dwarf French beans"].said in today
+    assert lines(garden)["dwarf French beans"].text in today
     assert reverse("after_frost", args=[garden.pk]) in today
 
 

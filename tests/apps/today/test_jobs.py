@@ -52,7 +52,7 @@ def today(client: Client, garden: Garden) -> str:
 
 
 def say(client: Client, garden: Garden, job: str, said: str) -> str:
-    answer = client.post(reverse("answer", args=[garden.pk]), {"job": job, "said": said}, headers=HX)
+    answer = client.post(reverse("answer", args=[garden.pk]), {"job": job, "choice": said}, headers=HX)
     assert answer.status_code == 200
     return answer.content.decode()
 
@@ -77,7 +77,7 @@ def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Cli
         assert words in shown
         assert f'value="{key}"' not in shown
         answer = Answer.objects.get(undone_at=None)
-        assert (answer.said, answer.by) == (said, person)
+        assert (answer.choice, answer.by) == (said, person)
         assert answer.words.startswith("Frame: Open it")
         back = signed_in.post(reverse("take_back_answer", args=[garden.pk, answer.pk]), headers=HX).content.decode()
         assert f'value="{key}"' in back
@@ -99,10 +99,10 @@ def test_done_is_for_its_day_later_until_tomorrow_not_here_for_long(
 
 def test_without_scripts_an_answer_leads_back_to_today(signed_in: Client, frame: Place) -> None:
     url = reverse("answer", args=[frame.garden_id])
-    answer = signed_in.post(url, {"job": f"open:{frame.pk}", "said": "done"})
+    answer = signed_in.post(url, {"job": f"open:{frame.pk}", "choice": "done"})
     assert answer.url == reverse("today", args=[frame.garden_id])  # type: ignore[attr-defined]
-    assert signed_in.post(url, {"job": "open:999999", "said": "done"}).status_code == 404
-    assert signed_in.post(url, {"job": f"open:{frame.pk}", "said": "perhaps"}).status_code == 404
+    assert signed_in.post(url, {"job": "open:999999", "choice": "done"}).status_code == 404
+    assert signed_in.post(url, {"job": f"open:{frame.pk}", "choice": "perhaps"}).status_code == 404
 
 
 def test_watering_is_told_when_the_top_is_dry_and_goes_into_the_record(signed_in: Client, frame: Place) -> None:

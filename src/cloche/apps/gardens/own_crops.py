@@ -11,23 +11,23 @@ from cloche.apps.gardens import validators
 from cloche.apps.gardens.flows.settle import change_site
 from cloche.apps.gardens.forms import TypedNumber, parse_with
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.packets import ALL, Said, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
+from cloche.apps.gardens.packets import ALL, ValueSpec, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
 from cloche.bridge import border, crops, own
 from cloche.bridge.crops import Crop
 from cloche.bridge.units import Units
 
 MORE = (
-    Said("most", "maximum_c", "Nothing comes up above", "soil", 12.0),
-    Said("frost_hardened", "frost_planted_c", "Coldest night once hardened", "air", 8.0),
-    Said("frost_grown", "frost_grown_c", "Coldest night once grown", "air", 8.0),
-    Said("germinate", "germinate_c", "On the bench until it is up", "soil", 8.0),
-    Said("grow_on", "grow_on_c", "Air to grow on in", "air", 8.0),
-    Said("begins", "begins_c", "Grows from a day’s mean of", "air", 8.0),
-    Said("best", "best_c", "Grows best at", "air", 8.0),
-    Said("ends", "ends_c", "Grows no more at", "air", 8.0),
-    Said("height", "height_m", "Height", "length", 4.0),
-    Said("setback", "setback_d", "Days that moving costs it", "number", 5.0, 0, 60),
-    Said("keeps", "keeps_y", "Years that seed keeps", "number", 5.0, 1, 20),
+    ValueSpec("most", "maximum_c", "Nothing comes up above", "soil", 12.0),
+    ValueSpec("frost_hardened", "frost_planted_c", "Coldest night once hardened", "air", 8.0),
+    ValueSpec("frost_grown", "frost_grown_c", "Coldest night once grown", "air", 8.0),
+    ValueSpec("germinate", "germinate_c", "On the bench until it is up", "soil", 8.0),
+    ValueSpec("grow_on", "grow_on_c", "Air to grow on in", "air", 8.0),
+    ValueSpec("begins", "begins_c", "Grows from a day’s mean of", "air", 8.0),
+    ValueSpec("best", "best_c", "Grows best at", "air", 8.0),
+    ValueSpec("ends", "ends_c", "Grows no more at", "air", 8.0),
+    ValueSpec("height", "height_m", "Height", "length", 4.0),
+    ValueSpec("setback", "setback_d", "Days that moving costs it", "number", 5.0, 0, 60),
+    ValueSpec("keeps", "keeps_y", "Years that seed keeps", "number", 5.0, 1, 20),
 )
 EVERY = (*ALL, *MORE)
 PARTS = {
@@ -41,9 +41,9 @@ PARTS = {
 GROWS = ("begins", "best", "ends")
 
 
-def value_of(crop: Crop, said: Said) -> float | None:
+def value_of(crop: Crop, spec: ValueSpec) -> float | None:
     """What a crop has for a value; None where it has none."""
-    found = getattr(crop.life if said.name in crops.GROWS else crop, said.name, 1.0)
+    found = getattr(crop.life if spec.name in crops.GROWS else crop, spec.name, 1.0)
     return None if found is None else float(found)
 
 
@@ -65,7 +65,7 @@ def check_own(told: Any) -> None:
 
 
 def _check_values(values: Any) -> None:
-    known = {said.name: said for said in EVERY}
+    known = {spec.name: spec for spec in EVERY}
     if not isinstance(values, dict) or not set(values) <= set(known):
         raise border.NotAllowed("There is a value in it that no crop has.")
     for name, value in values.items():
@@ -93,14 +93,14 @@ class OwnCropForm(forms.Form):
         self.garden, self.relative, self.key, self.units, self.odd = garden, relative, key, units, False
         told = garden.own_crops.get(key, {"name": "", "plural": "", "values": {}})
         self.initial.update(name=told["name"], plural=told["plural"])
-        for said in EVERY:
-            field = TypedNumber(label=label_of(said, units), required=False)
-            parse_with(field, lambda text, said=said: parse_value(text, said, units))  # type: ignore[misc]
-            has = value_of(relative, said)
-            field.help_text = "" if has is None else f"{relative.name}: {shown_value(has, said, units)}"
-            if said.name in told["values"]:
-                self.initial[said.field] = typed_value(told["values"][said.name], said, units)
-            self.fields[said.field] = field
+        for spec in EVERY:
+            field = TypedNumber(label=label_of(spec, units), required=False)
+            parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
+            has = value_of(relative, spec)
+            field.help_text = "" if has is None else f"{relative.name}: {shown_value(has, spec, units)}"
+            if spec.name in told["values"]:
+                self.initial[spec.field] = typed_value(told["values"][spec.name], spec, units)
+            self.fields[spec.field] = field
 
     @property
     def parts(self) -> list[tuple[str, list[forms.BoundField]]]:
@@ -118,23 +118,23 @@ class OwnCropForm(forms.Form):
     def clean(self) -> dict[str, Any]:
         """In order, and not far from the relative unless that is meant."""
         data = super().clean() or {}
-        by_name = {said.name: data.get(said.field) for said in EVERY}
+        by_name = {spec.name: data.get(spec.field) for spec in EVERY}
         for name in crops.GROWS:
             by_name[name] = by_name[name] if by_name[name] is not None else getattr(self.relative.life, name)
         for field, why in _disorder(by_name.get):
             self.add_error(field, why)
         if "meant" not in self.data:
-            for said in EVERY:
-                value, has = data.get(said.field), value_of(self.relative, said)
-                if value is not None and has is not None and is_far(value, has, said):
+            for spec in EVERY:
+                value, has = data.get(spec.field), value_of(self.relative, spec)
+                if value is not None and has is not None and is_far(value, has, spec):
                     self.odd = True
-                    self.add_error(said.field, f"{self.relative.name} has {shown_value(has, said, self.units)}. Is that meant?")
+                    self.add_error(spec.field, f"{self.relative.name} has {shown_value(has, spec, self.units)}. Is that meant?")
         return data
 
     def keep(self) -> str:
         """Keep it in the garden, ticked; returns its key."""
         data = self.cleaned_data
-        values = {said.name: data[said.field] for said in EVERY if data.get(said.field) is not None}
+        values = {spec.name: data[spec.field] for spec in EVERY if data.get(spec.field) is not None}
         told = {"of": self.relative.key, "name": data["name"], "plural": data["plural"].strip(), "values": values}
         self.garden.own_crops = self.garden.own_crops | {self.key: told}
         if self.key not in self.garden.crops:

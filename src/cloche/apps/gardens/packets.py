@@ -22,7 +22,7 @@ Kind = Literal["soil", "air", "length", "number"]
 
 
 @dataclass(frozen=True)
-class Said:
+class ValueSpec:
     """A value that a packet or a grower may say. name: of the catalogue's value; far: from the catalogue's, in kelvin or as a
     factor, beyond which it is asked about; least, most: of plain numbers."""
 
@@ -41,31 +41,31 @@ class Said:
 
 
 FIRST = (
-    Said("minimum", "minimum_c", "Minimum", "soil", 12.0),
-    Said("ideal_from", "optimum_from_c", "Ideal from", "soil", 12.0),
-    Said("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
+    ValueSpec("minimum", "minimum_c", "Minimum", "soil", 12.0),
+    ValueSpec("ideal_from", "optimum_from_c", "Ideal from", "soil", 12.0),
+    ValueSpec("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
 )
 MORE = (
-    Said("days_sown", "maturity_sown_d", "Days to harvest, counted from sowing", "number", 2.5, 1, 500),
-    Said("days", "maturity_d", "Days to harvest, counted from when it is up", "number", 2.5, 1, 400),
-    Said("days_planted", "maturity_planted_d", "Days to harvest, counted from planting out", "number", 2.5, 1, 400),
-    Said("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
-    Said("row", "row_m", "Between rows", "length", 4.0),
-    Said("apart", "plant_m", "Between plants in the row", "length", 4.0),
-    Said("together", "per_station", "Seeds put together", "number", 6.0, 1, 20),
-    Said("frost", "frost_limit_c", "Coldest night that seedlings stand", "air", 8.0),
-    Said("heat", "heat_limit_c", "Hottest days it crops in", "air", 8.0),
-    Said("weeks", "raise_weeks", "Weeks from the bench to planting out", "number", 3.0, 1, 30),
-    Said("plant_soil", "plant_soil_c", "Soil wanted for planting out", "soil", 8.0),
-    Said("plant_night", "plant_night_c", "Nights wanted for planting out", "air", 8.0),
-    Said("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
+    ValueSpec("days_sown", "maturity_sown_d", "Days to harvest, counted from sowing", "number", 2.5, 1, 500),
+    ValueSpec("days", "maturity_d", "Days to harvest, counted from when it is up", "number", 2.5, 1, 400),
+    ValueSpec("days_planted", "maturity_planted_d", "Days to harvest, counted from planting out", "number", 2.5, 1, 400),
+    ValueSpec("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
+    ValueSpec("row", "row_m", "Between rows", "length", 4.0),
+    ValueSpec("apart", "plant_m", "Between plants in the row", "length", 4.0),
+    ValueSpec("together", "per_station", "Seeds put together", "number", 6.0, 1, 20),
+    ValueSpec("frost", "frost_limit_c", "Coldest night that seedlings stand", "air", 8.0),
+    ValueSpec("heat", "heat_limit_c", "Hottest days it crops in", "air", 8.0),
+    ValueSpec("weeks", "raise_weeks", "Weeks from the bench to planting out", "number", 3.0, 1, 30),
+    ValueSpec("plant_soil", "plant_soil_c", "Soil wanted for planting out", "soil", 8.0),
+    ValueSpec("plant_night", "plant_night_c", "Nights wanted for planting out", "air", 8.0),
+    ValueSpec("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
 )
 ALL = FIRST + MORE
 
 
 def check_values(values: Any) -> None:
     """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
-    known = {said.name: said for said in ALL}
+    known = {spec.name: spec for spec in ALL}
     if not isinstance(values, dict) or not set(values) <= set(known):
         raise border.NotAllowed("There is a value in it that no packet has.")
     for name, value in values.items():
@@ -73,7 +73,7 @@ def check_values(values: Any) -> None:
             border.number(value, *known[name].limits)
         except border.NotAllowed as refusal:
             raise border.NotAllowed(f"{known[name].label}: {refusal}") from refusal
-    for _, why in out_of_order(*(values.get(said.name) for said in FIRST)):
+    for _, why in out_of_order(*(values.get(spec.name) for spec in FIRST)):
         raise border.NotAllowed(why)
 
 
@@ -183,21 +183,21 @@ class PacketForm(forms.ModelForm):
     def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.crop, self.units, self.year, self.odd = crop, units, year, False
-        for said in ALL:
-            field = TypedNumber(label=label_of(said, units), required=False)
-            parse_with(field, lambda text, said=said: parse_value(text, said, units))  # type: ignore[misc]
-            table = getattr(crop, said.name, 1.0)
+        for spec in ALL:
+            field = TypedNumber(label=label_of(spec, units), required=False)
+            parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
+            table = getattr(crop, spec.name, 1.0)
             field.help_text = (
-                "The table says nothing." if table is None else f"The table says {shown_value(table, said, units)}."
+                "The table says nothing." if table is None else f"The table says {shown_value(table, spec, units)}."
             )
-            value = self.instance.values.get(said.name)
+            value = self.instance.values.get(spec.name)
             if value is not None:
-                self.initial[said.field] = typed_value(value, said, units)
-            self.fields[said.field] = field
+                self.initial[spec.field] = typed_value(value, spec, units)
+            self.fields[spec.field] = field
 
-    def rows(self, of: tuple[Said, ...]) -> list[forms.BoundField]:
+    def rows(self, of: tuple[ValueSpec, ...]) -> list[forms.BoundField]:
         """Some of its values, bound."""
-        return [self[said.field] for said in of]
+        return [self[spec.field] for spec in of]
 
     @property
     def first(self) -> list[forms.BoundField]:
@@ -226,14 +226,14 @@ class PacketForm(forms.ModelForm):
         return data
 
     def _ask_about_what_lies_far(self, data: dict[str, Any]) -> None:
-        for said in ALL:
-            value, table = data.get(said.field), getattr(self.crop, said.name, 1.0)
-            if value is None or table is None or not is_far(value, table, said):
+        for spec in ALL:
+            value, table = data.get(spec.field), getattr(self.crop, spec.name, 1.0)
+            if value is None or table is None or not is_far(value, table, spec):
                 continue
             self.odd = True
             other = "°F" if self.units.temperature == "C" else "°C"
-            ask = f"Was it in {other}?" if said.kind in ("soil", "air") else "Is that meant?"
-            self.add_error(said.field, f"The table says {shown_value(table, said, self.units)}. {ask}")
+            ask = f"Was it in {other}?" if spec.kind in ("soil", "air") else "Is that meant?"
+            self.add_error(spec.field, f"The table says {shown_value(table, spec, self.units)}. {ask}")
 
     def save(self, commit: bool = True) -> Packet:
         """The packet with its values, not yet kept."""
@@ -242,42 +242,42 @@ class PacketForm(forms.ModelForm):
         return packet
 
 
-def label_of(said: Said, units: Units) -> str:
+def label_of(spec: ValueSpec, units: Units) -> str:
     """Its label with the unit."""
-    unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(said.kind, "")
-    return f"{said.label}{unit}"
+    unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(spec.kind, "")
+    return f"{spec.label}{unit}"
 
 
-def parse_value(text: str, said: Said, units: Units) -> float:
+def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
     """What was typed, in canonical units; raises NotANumber, OutOfRange or ValidationError."""
-    if said.kind == "soil":
+    if spec.kind == "soil":
         return parse_soil(text, units)
-    if said.kind == "air":
+    if spec.kind == "air":
         return parse_air(text, units)
-    if said.kind == "length":
-        return parse_plain_length(text, units, said.label)
+    if spec.kind == "length":
+        return parse_plain_length(text, units, spec.label)
     value = parse_number(text)
-    if not said.least <= value <= said.most:
-        raise forms.ValidationError(f"{said.label}: between {said.least:g} and {said.most:g}.")
+    if not spec.least <= value <= spec.most:
+        raise forms.ValidationError(f"{spec.label}: between {spec.least:g} and {spec.most:g}.")
     return value
 
 
-def is_far(value: float, table: float, said: Said) -> bool:
+def is_far(value: float, table: float, spec: ValueSpec) -> bool:
     """Whether it lies so far from what the table has that one asks."""
-    if said.kind in ("soil", "air"):
-        return abs(value - table) > said.far
-    return table > 0 and not table / said.far <= value <= table * said.far
+    if spec.kind in ("soil", "air"):
+        return abs(value - table) > spec.far
+    return table > 0 and not table / spec.far <= value <= table * spec.far
 
 
-def shown_value(value: float, said: Said, units: Units) -> str:
+def shown_value(value: float, spec: ValueSpec, units: Units) -> str:
     """As text with its unit."""
-    if said.kind in ("soil", "air"):
+    if spec.kind in ("soil", "air"):
         return units.temperature_text(value, 0)
-    return units.length_text(value) if said.kind == "length" else f"{round(value, 2 if value < 10 else 0):g}"
+    return units.length_text(value) if spec.kind == "length" else f"{round(value, 2 if value < 10 else 0):g}"
 
 
-def typed_value(value: float, said: Said, units: Units) -> str:
+def typed_value(value: float, spec: ValueSpec, units: Units) -> str:
     """As one would type it."""
-    if said.kind in ("soil", "air"):
+    if spec.kind in ("soil", "air"):
         return f"{units.temperature_from_c(value):.1f}"
-    return f"{units.length_from_m(value):.1f}" if said.kind == "length" else f"{value:g}"
+    return f"{units.length_from_m(value):.1f}" if spec.kind == "length" else f"{value:g}"

@@ -82,9 +82,9 @@ def airing(period: CoverPeriod, units: Units) -> str:
         CoverPeriod.Opens.ABOVE: f"opened to stay below {units.temperature_text(period.above_c, 0)}",
         CoverPeriod.Opens.HOURS: f"opened from {period.from_h} to {period.to_h}",
     }
-    said = parts[CoverPeriod.Opens(period.opens)]
-    said += "" if period.ends_capped else ", ends open"
-    return said + (", blanket at night" if period.blanket else "")
+    text = parts[CoverPeriod.Opens(period.opens)]
+    text += "" if period.ends_capped else ", ends open"
+    return text + (", blanket at night" if period.blanket else "")
 
 
 def cover_name(key: str) -> str:

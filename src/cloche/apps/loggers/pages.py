@@ -63,15 +63,15 @@ def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
     faulty = _faults([probe.pk for device in devices for probe in device.probes.all()], now)
     week = selectors.hours_by_probe(garden, now - LATELY, now)
     lines = [_device(device, silent, faulty, week, units, now, garden) for device in devices]
-    return LoggersPage(_headline(lines, _said(quiet, garden, now)), lines)
+    return LoggersPage(_headline(lines, _text(quiet, garden, now)), lines)
 
 
-def silences_said(garden: Garden, now: datetime) -> list[str]:
+def silence_lines(garden: Garden, now: datetime) -> list[str]:
     """A sentence for each probe that ought to have been heard."""
-    return _said(selectors.silences(garden, now), garden, now)
+    return _text(selectors.silences(garden, now), garden, now)
 
 
-def _said(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list[str]:
+def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list[str]:
     found = []
     for one in quiet:
         since = one.since.astimezone(garden.timezone)
@@ -146,7 +146,7 @@ def _probe(
     last = "nothing yet"
     if probe.last_at and probe.last_c is not None:
         last = f"{units.temperature_text(probe.last_c)}, {_ago(probe.last_at, now, garden)}"
-    said = "; ".join(f"{words.count(number, 'time')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
+    text = "; ".join(f"{words.count(number, 'time')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
     return ProbeLine(
         pk=probe.pk,
         channel=probe.channel,
@@ -156,5 +156,5 @@ def _probe(
         last=last,
         silent="silent" if silence else "",
         picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),
-        faults=f"In the last week {said}. None of it counts." if said else "",
+        faults=f"In the last week {text}. None of it counts." if text else "",
     )

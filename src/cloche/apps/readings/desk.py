@@ -31,7 +31,7 @@ class Line:
 class Undo:
     """What was just done, and the reading whose last change can be taken back."""
 
-    said: str
+    text: str
     reading: Reading
 
 

@@ -35,7 +35,7 @@ class Seen:
     """A visit's line; photo: its key where there is a picture."""
 
     when: str
-    said: str
+    text: str
     photo: UUID | None
 
 
@@ -65,9 +65,9 @@ def _seen(visit: Visit, place: Place, units: Units) -> Seen:
     local = visit.at.astimezone(place.garden.timezone)
     parts = [f"soil {visit.moisture}" if visit.moisture else "", _air(visit, units)]
     parts += [f"{units.length_text(visit.snow_m)} of snow" if visit.snow_m else "", visit.losses, visit.note]
-    said = words.sentence("; ".join(part for part in parts if part)) or "A picture."
+    text = words.sentence("; ".join(part for part in parts if part)) or "A picture."
     pictured = visit.pictured  # type: ignore[attr-defined]
-    return Seen(f"{words.day(local.date())} {words.clock(local)}", said, visit.key if pictured else None)
+    return Seen(f"{words.day(local.date())} {words.clock(local)}", text, visit.key if pictured else None)
 
 
 def _air(visit: Visit, units: Units) -> str:

@@ -146,10 +146,10 @@ def heard_words(garden: Garden, now: datetime) -> str:
     if heard.heard_at is None:
         return f"{heard.failure} It has not been heard from yet."
     local, today = heard.heard_at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
-    said = f"The weather service was last heard from at {words.clock(local)}, {words.day(local.date(), today)}."
+    text = f"The weather service was last heard from at {words.clock(local)}, {words.day(local.date(), today)}."
     if heard.failed_at is not None:
-        said += " It does not answer now: the older its forecast, the wider the band."
-    return said
+        text += " It does not answer now: the older its forecast, the wider the band."
+    return text
 
 
 def weather_around(garden: Garden, today: date, back: int, ahead: int) -> list[DailyWeather]:

@@ -95,7 +95,7 @@ def _desk(request: GardenRequest, place: Place, **parts: Any) -> HttpResponse:
             context = {"place": place, "form": form, "units": units_of(request.user)}
             return render(request, "readings/edit.html", context, status=INVALID)
         if parts.get("undo"):
-            messages.success(request, parts["undo"].said)
+            messages.success(request, parts["undo"].text)
         return redirect("place", request.garden.pk, place.pk)
     context = desk.context_for(place, request.user, **parts)
     response = render(request, "readings/_desk.html", context, status=INVALID if failed else 200)
@@ -106,10 +106,10 @@ def _desk(request: GardenRequest, place: Place, **parts: Any) -> HttpResponse:
 
 def _undo(form: ReadingForm, reading: Reading, place: Place, request: GardenRequest, done: str) -> desk.Undo:
     line = desk.line(reading, place, units_of(request.user))
-    said = f"{line.temperature} at {line.depth}, {line.when}, {done}."
+    text = f"{line.temperature} at {line.depth}, {line.when}, {done}."
     if form.cleaned_data.get("twice"):
-        said += " That hour came twice, as the clocks went back; it is taken as the first, in summer time."
-    return desk.Undo(said, reading)
+        text += " That hour came twice, as the clocks went back; it is taken as the first, in summer time."
+    return desk.Undo(text, reading)
 
 
 def _twin(request: GardenRequest, place: Place, form: ReadingForm, twin: record.AlreadyThere) -> HttpResponse:

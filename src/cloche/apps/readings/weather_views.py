@@ -80,13 +80,13 @@ def _beside(row: DailyWeather, was: selectors.Original | None, units: Any, today
     """The original beside the correction: what it said, who changed it, what the service says."""
     if was is None:
         return ""
-    said = []
+    text = []
     if was.first is not None and was.at is not None:
         by = f"{was.by}, " if was.by else ""
-        said.append(f"first {_span(was.first, units)}; changed by {by}{words.day(was.at.date(), today)}")
+        text.append(f"first {_span(was.first, units)}; changed by {by}{words.day(was.at.date(), today)}")
     if was.service is not None and _span(was.service, units) != _span((row.low_c, row.high_c), units):
-        said.append(f"the service says {_span(was.service, units)}")
-    return "; ".join(said)
+        text.append(f"the service says {_span(was.service, units)}")
+    return "; ".join(text)
 
 
 def _span(pair: tuple[float, float], units: Any) -> str:

@@ -66,8 +66,8 @@ def _word(request: GardenRequest) -> HttpResponse:
     numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if NUMBER.fullmatch(n)][:MOST_NUMBERS]
     if review not in flagged.REVIEWS or not flagged.give_word(request.garden, numbers, review):
         raise Http404
-    said = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
-    messages.success(request, said.get(review, "It is open again."))
+    text = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
+    messages.success(request, text.get(review, "It is open again."))
     return redirect("flags", request.garden.pk)
 
 

@@ -135,5 +135,5 @@ def picture_in(text: str) -> bytes:
             raise forms.ValidationError("The picture is too large: up to 6 MB are taken.", code="photo")
         return small_jpeg(data)
     except (binascii.Error, ValueError) as broken:
-        said = str(broken) if isinstance(broken, NoPicture) else "The picture cannot be read."
-        raise forms.ValidationError(said, code="photo") from broken
+        sentence = str(broken) if isinstance(broken, NoPicture) else "The picture cannot be read."
+        raise forms.ValidationError(sentence, code="photo") from broken

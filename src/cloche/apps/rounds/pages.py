@@ -43,7 +43,7 @@ class Stop:
 class Advice:
     """Where to read next, in a sentence, and the places that need none today."""
 
-    said: str
+    text: str
     none_needed: str
     next_pk: int | None
 
@@ -143,11 +143,11 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
 
 def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
     where = f"{place.name} at {_depth(worth.depth_m, units)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
-    said = f"Most would be learned from {where}: its soil would be known {units.difference_text(worth.narrowed_k)} better"
+    text = f"Most would be learned from {where}: its soil would be known {units.difference_text(worth.narrowed_k)} better"
     if leaning:
         edge = "half a day" if worth.days < 0.75 else words.count(round(worth.days), "day")
-        said += f", and {words.count(leaning, 'window')} of the coming four weeks by about {edge}"
-    return said + "."
+        text += f", and {words.count(leaning, 'window')} of the coming four weeks by about {edge}"
+    return text + "."
 
 
 def _when(at: datetime, local: datetime) -> str:
@@ -160,7 +160,7 @@ def _when(at: datetime, local: datetime) -> str:
 class Summary:
     """What a round brought: how many places were read, what moved, and whether that is still being worked out."""
 
-    said: str
+    text: str
     working: bool
     moved: list[str]
 

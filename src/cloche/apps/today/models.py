@@ -11,14 +11,14 @@ class Answer(models.Model):
     """A job answered: key says which job of which place and day; words as it stood on the screen. until: the day before which a
     job put off does not come again. operation, ended: what a tick wrote into the record. undone_at: taken back."""
 
-    class Said(models.TextChoices):
+    class Choice(models.TextChoices):
         DONE = "done", "done"
         LATER = "later", "later"
         NOT_HERE = "not_here", "not here"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="answers")
     key = models.CharField(max_length=80)
-    said = models.CharField(max_length=8, choices=Said)
+    choice = models.CharField(max_length=8, choices=Choice)
     words = models.CharField(max_length=300)
     by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField()

@@ -35,8 +35,8 @@ def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None 
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
     zone = garden.timezone
-    said = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
-    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), said)
+    text = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
+    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), text)
 
 
 def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> list[Job]:

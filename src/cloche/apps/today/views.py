@@ -38,10 +38,10 @@ def answer(request: GardenRequest) -> HttpResponse:
     units, now = units_of(request.user), clock.now()
     wanted = request.POST.get("job", "")
     job = next((one for one in selectors.jobs_in(request.garden, units, now) if one.key == wanted), None)
-    said = request.POST.get("said", "")
-    if job is None or said not in Answer.Said.values:
+    choice = request.POST.get("choice", "")
+    if job is None or choice not in Answer.Choice.values:
         raise Http404
-    flow.answer(request.garden, job, said, request.user)
+    flow.answer(request.garden, job, choice, request.user)
     return _jobs(request)
 
 
@@ -114,6 +114,6 @@ def feed(request: HttpRequest, token: str) -> HttpResponse:
     garden, now = link.membership.garden, clock.now()
     coming = ahead.due_in(garden, now.astimezone(garden.timezone).date())
     more = [
-        (due.uid, due.on, due.said[:1].upper() + due.said[1:], due.why) for due in coming if not due.uid.startswith("window-")
+        (due.uid, due.on, due.text[:1].upper() + due.text[1:], due.why) for due in coming if not due.uid.startswith("window-")
     ]
     return HttpResponse(feeds.calendar(garden, now, more), content_type="text/calendar; charset=utf-8")

@@ -23,7 +23,7 @@ class Trouble:
     """What failed and is tried again. pk: 0 where nobody need press anything."""
 
     pk: int
-    said: str
+    text: str
     again: str
     detail: str
 
@@ -47,10 +47,10 @@ def runs_page(garden: Garden, now: datetime) -> Runs:
     troubles = [_trouble(one, garden) for one in garden.failures.select_related("place")[:MOST_SHOWN]]
     kept = [_aside(one, garden) for one in garden.refused_messages.select_related("device")[:MOST_SHOWN]]
     # What failed stands by itself already; the line about forecasts that wait for it would say it twice.
-    unwell = [said for well, said in lines if not well]
+    unwell = [text for well, text in lines if not well]
     wrong = len(troubles) or len(unwell)
     headline = "All is well." if not wrong else f"{words.count(wrong, 'thing needs', 'things need')} a look."
-    return Runs(headline, unwell, [said for well, said in lines if well and said], troubles, kept)
+    return Runs(headline, unwell, [text for well, text in lines if well and text], troubles, kept)
 
 
 def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:
@@ -78,9 +78,9 @@ def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
 def _weather(garden: Garden, now: datetime, found: dict[str, health.Check]) -> tuple[bool, str]:
     if "weather" in found and not found["weather"].told["asked"]:
         return True, "No weather service is asked; the days’ air is written down by hand or brought in from files."
-    said = heard_words(garden, now)
+    text = heard_words(garden, now)
     lost = garden.failures.filter(task="readings.ask_weather").exists()
-    return not lost, said or "The weather service is about to be asked for the first time."
+    return not lost, text or "The weather service is about to be asked for the first time."
 
 
 def _mail(garden: Garden) -> tuple[bool, str]:
@@ -95,10 +95,10 @@ def _mail(garden: Garden) -> tuple[bool, str]:
 def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]:
     listener = found.get("listener")
     kept = garden.refused_messages.count()
-    said = f"{words.count(kept, 'message')} from loggers could not be taken: see below." if kept else ""
+    text = f"{words.count(kept, 'message')} from loggers could not be taken: see below." if kept else ""
     if listener is not None and not listener.well:
-        return False, f"The listener for loggers’ messages is not heard. {said}".strip()
-    return True, said
+        return False, f"The listener for loggers’ messages is not heard. {text}".strip()
+    return True, text
 
 
 def _disk(found: dict[str, health.Check]) -> tuple[bool, str]:

@@ -93,5 +93,5 @@ def _where(fault: BaseException) -> str:
     """What it was and where it came from, in one line."""
     frames = traceback.extract_tb(fault.__traceback__)
     place = f" at {frames[-1].filename.rpartition('/')[2]}:{frames[-1].lineno}" if frames else ""
-    said = str(fault).encode("utf-8", "replace").decode()
-    return f"{type(fault).__name__}: {said}{place}"
+    sentence = str(fault).encode("utf-8", "replace").decode()
+    return f"{type(fault).__name__}: {sentence}{place}"

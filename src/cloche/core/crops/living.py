@@ -13,10 +13,10 @@ NAMES = ("begins_c", "best_c", "ends_c", "printed_c")
 def of(row: dict[str, str], season: str) -> dict[str, Any]:
     """The catalogue's entries about growth; a row's frost limit of grown plants and years of keeping overrule other rules'."""
     cardinal = dict(zip(NAMES, CARDINAL_C[season], strict=True))
-    said = {name: float(row[name]) for name in NAMES if row.get(name)}
+    own = {name: float(row[name]) for name in NAMES if row.get(name)}
     chill = {name: float(row[f"chill_{end}"]) for name, end in (("below_c", "c"), ("days", "d")) if row.get("chill_c")}
     life = {
-        **(cardinal | said),
+        **(cardinal | own),
         "flower_frost_c": float(row["flower_frost_c"]) if row.get("flower_frost_c") else None,
         "chill": chill | {"within_d": int(row["chill_within_d"])} if chill else None,
         "long_days": row.get("long_days", ""),

@@ -51,10 +51,10 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
 def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: date) -> BedLine:
     found = answered.answer or {}
     gained = sorted(((crops.crop(key).name, days) for key, days in found["gained"]), key=lambda g: -g[1])
-    said = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in gained)
+    text = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in gained)
     taken = "something stands there now" if _is_taken(place, cover, today) else ""
     gain = f"{units.difference_text(found['gain_k'])} warmer over a fortnight"
-    return BedLine(place.pk, place.name, gain, said, sum(days for _, days in gained), taken)
+    return BedLine(place.pk, place.name, gain, text, sum(days for _, days in gained), taken)
 
 
 def _is_taken(place: Place, cover: Cover, today: date) -> bool:
@@ -78,9 +78,9 @@ def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:
 
 
 def _sub(cover: Cover, lines: list[BedLine]) -> str:
-    said = "A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today."
+    text = "A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today."
     best = next((line.days for line in lines if not line.taken), 0)
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)
-        said += f" A season of it costs {season:.2f}, so there a crop day costs {season / best:.2f}."
-    return said
+        text += f" A season of it costs {season:.2f}, so there a crop day costs {season / best:.2f}."
+    return text

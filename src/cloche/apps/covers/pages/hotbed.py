@@ -32,8 +32,8 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     if ground is None:
         return HotbedPage(f"{place.name} is being worked out.", [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
-    said = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["parameters"])
-    return HotbedPage(*said, _drawn(ground.data, units))
+    text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["parameters"])
+    return HotbedPage(*text, _drawn(ground.data, units))
 
 
 def _drawn(data: dict[str, Any], units: Units) -> CoverGain:
@@ -58,26 +58,26 @@ def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> 
 
 def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     warm, hot, low = (units.temperature_text(v, 0) for v in (hotbeds.TRAYS_FROM_C, hotbeds.TOO_HOT_C, hotbeds.USEFUL_C))
-    said = []
+    text = []
     if times.trays:
         until = words.day(times.plant, today) if times.plant and times.plant > times.trays else "it cools"
-        said.append(f"Seed trays on top from {words.day(times.trays, today)}, once it is {warm}, until {until}.")
+        text.append(f"Seed trays on top from {words.day(times.trays, today)}, once it is {warm}, until {until}.")
     else:
-        said.append(f"It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?")
+        text.append(f"It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?")
     if times.plant:
-        said.append(f"Tender crops straight into it from {words.day(times.plant, today)}, when roots meet no more than {hot}.")
+        text.append(f"Tender crops straight into it from {words.day(times.plant, today)}, when roots meet no more than {hot}.")
     if times.fades:
-        said.append(
+        text.append(
             f"It falls below {low} about {words.day(times.fades, today)}: top it up once a week or two before, as it sinks."
         )
-    return said
+    return text
 
 
 def _learned(parameters: dict[str, list[float]]) -> str:
     parts = [("heat", "as much heat"), ("rise", "the time to rise"), ("fade", "the time to fade")]
-    said = [
+    text = [
         f"{parameters[key][1]:.1f} times {name} ({parameters[key][0]:.1f} to {parameters[key][2]:.1f})"
         for key, name in parts
         if key in parameters
     ]
-    return f"Against what such a bed usually does, its readings tell {words.listed(said)}." if said else ""
+    return f"Against what such a bed usually does, its readings tell {words.listed(text)}." if text else ""

@@ -48,15 +48,15 @@ def _line(owned: Owned, units: Units, today: date) -> Line:
 
 
 def _size(cover: Cover, units: Units) -> str:
-    said = f"{units.length_text(cover.length_m)} by {units.length_text(cover.width_m)}"
+    text = f"{units.length_text(cover.length_m)} by {units.length_text(cover.width_m)}"
     shape = covers.shape(cover.kind, cover.width_m, cover.spread_m)
     if shape is None:
-        return said
+        return text
     wide = units.length_text(shape.plantable_m(PLANT_M))
     plants = (
         f"room for plants of {units.length_text(PLANT_M)} over {wide}" if shape.height_m > PLANT_M else "too low for plants"
     )
-    return f"{said}, set {units.length_text(shape.spread_m)} apart: {units.length_text(shape.height_m)} high, {plants}"
+    return f"{text}, set {units.length_text(shape.spread_m)} apart: {units.length_text(shape.height_m)} high, {plants}"
 
 
 def _light(cover: Cover, today: date) -> str:

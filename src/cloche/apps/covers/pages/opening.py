@@ -63,8 +63,8 @@ class Watched:
             return "seedlings, as nothing is written down there"
         key, stage = self.data["growing"][number]
         crop = crops.crop(key)
-        said = {"not up yet": f"{crop.name.lower()} seed", "seedlings": f"{crop.name.lower()} seedlings"}
-        return said.get(stage, crop.name_plural)
+        text = {"not up yet": f"{crop.name.lower()} seed", "seedlings": f"{crop.name.lower()} seedlings"}
+        return text.get(stage, crop.name_plural)
 
     def day_words(self, number: int) -> str:
         """Today, tomorrow, Friday."""
@@ -218,10 +218,10 @@ def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     covered = [_covered(one) for one in found if one.data["covered"]]
     lying = [_open(one) for one in found if not one.data["covered"] and _asks(one)]
     away = "" if garden.away_from_h is None else f"{garden.away_from_h}:00 to {garden.away_to_h}:00"
-    said = _headline([one for one in found if one.data["covered"]])
+    text = _headline([one for one in found if one.data["covered"]])
     if not found and any(ground is None or ground.forecast.day != today for _, ground in grounds):
-        said = "The coming days are being worked out."
-    return OpeningPage(said, covered, lying, away)
+        text = "The coming days are being worked out."
+    return OpeningPage(text, covered, lying, away)
 
 
 def _asks(one: Watched) -> bool:

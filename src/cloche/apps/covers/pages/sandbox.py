@@ -103,9 +103,9 @@ def _up(half_d: float | None, share: float) -> str:
 
 
 def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: bool, units: Units) -> str:
-    said = [] if not covered else [f"Hottest inside {units.temperature_text(hottest_c, 0)}."]
+    text = [] if not covered else [f"Hottest inside {units.temperature_text(hottest_c, 0)}."]
     if covered:
         bare = "In the bare bed they would not come up" if bare_d is None else f"In the bare bed {bare_d:.0f} days"
-        said.append(f"{bare}.")
-    said.append("The same day is repeated until the ground has taken it in.")
-    return " ".join(said)
+        text.append(f"{bare}.")
+    text.append("The same day is repeated until the ground has taken it in.")
+    return " ".join(text)

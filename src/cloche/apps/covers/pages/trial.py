@@ -42,7 +42,7 @@ class TrialLine:
     """A trial in the list."""
 
     trial: CoverTrial
-    said: str
+    text: str
 
 
 @dataclass(frozen=True)
@@ -152,8 +152,8 @@ def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
 
 def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: date) -> str:
     until = f"to {words.day(trial.ended_on, today)}" if trial.ended_on else "and going on"
-    said = f"{words.count(len(pairs), 'pair')} on {words.count(days, 'day')}, at {units.length_text(trial.depth_m)}"
-    return f"{said}, since {words.day(trial.begun_on, today)} {until}. Surely: nineteen times in twenty."
+    text = f"{words.count(len(pairs), 'pair')} on {words.count(days, 'day')}, at {units.length_text(trial.depth_m)}"
+    return f"{text}, since {words.day(trial.begun_on, today)} {until}. Surely: nineteen times in twenty."
 
 
 def _settles(answer: Told, units: Units) -> str:
@@ -195,13 +195,13 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
         return "Its readings teach both places like any others."
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
     found = sum(p.covered_c - p.bare_c for p in within) / len(within)
-    said = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
-    said += f"{units.difference_text(expected)} for the same hours."
+    text = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
+    text += f"{units.difference_text(expected)} for the same hours."
     breath = covered.data["parameters"].get("exchange")
     if breath is None:
-        return said
+        return text
     low, middle, high = breath
-    return f"{said} It takes the cover to leak {middle:.1f} times the air its kind usually does ({low:.1f} to {high:.1f})."
+    return f"{text} It takes the cover to leak {middle:.1f} times the air its kind usually does ({low:.1f} to {high:.1f})."
 
 
 def _drawn(days: list[tuple[date, float]], found: Difference | None, units: Units) -> drawing.Pairs | None:

@@ -71,11 +71,11 @@ class HttpProvider:
             raise NotHeard(f"The weather service said something that cannot be read. {odd}") from odd
 
 
-def heard_of(said: Any) -> Heard:
+def heard_of(answer: Any) -> Heard:
     """Check an answer and take from it what is used; raises NotHeard."""
     try:
-        ahead = [_day(row) for row in _list(said["forecast"], MOST_AHEAD)]
-        daily = said["daily"]
+        ahead = [_day(row) for row in _list(answer["forecast"], MOST_AHEAD)]
+        daily = answer["daily"]
         low, high, rain = (_list(daily[name], MOST_PAST) for name in ("low_c", "high_c", "rain_mm"))
         first = border.day(date.fromisoformat(daily["first"]))
         if not len(low) == len(high) == len(rain):
@@ -83,9 +83,9 @@ def heard_of(said: Any) -> Heard:
         border.day(first + timedelta(days=len(low)))
         low, high = [_likely(one) for one in low], [_likely(one) for one in high]
         rain = [None if one is None else _within(one, MAY_BE_TOLD["rain_mm"]) for one in rain]
-        current = said.get("current", {}).get("air_c")
+        current = answer.get("current", {}).get("air_c")
         return Heard(
-            border.instant(datetime.fromisoformat(said["issued"])),
+            border.instant(datetime.fromisoformat(answer["issued"])),
             None if current is None else _likely(current),
             ahead,
             {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},

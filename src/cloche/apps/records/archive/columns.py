@@ -30,7 +30,7 @@ class Column:
 
     name: str
     type: str
-    said: str
+    description: str
     unit: str = ""
     optional: bool = False
     within: tuple[float, float] | None = None
@@ -78,7 +78,7 @@ class Column:
         limits: dict[str, Any] = {} if self.optional else {"required": True} if self.type != "string" else {}
         if self.within:
             limits |= {"minimum": self.within[0], "maximum": self.within[1]}
-        field: dict[str, Any] = {"name": self.name, "type": self.type, "description": self.said}
+        field: dict[str, Any] = {"name": self.name, "type": self.type, "description": self.description}
         if self.unit:
             field["unit"] = self.unit
         return field | ({"constraints": limits} if limits else {})

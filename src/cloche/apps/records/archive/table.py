@@ -23,7 +23,7 @@ class Table:
     of the garden's rows stand."""
 
     name: str
-    said: str
+    description: str
     model: type[Model]
     columns: tuple[Column, ...]
     order: tuple[str, ...]

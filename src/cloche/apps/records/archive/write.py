@@ -47,7 +47,7 @@ def described(garden: Garden, now: datetime) -> dict[str, Any]:
         ("garden", "The site.", GARDEN, {}),
         ("normals", "Monthly normals of the air, if typed in.", NORMALS, {}),
     ]
-    listed = [*plain, *((t.name, t.said, t.columns, t.refers) for t in TABLES)]
+    listed = [*plain, *((t.name, t.description, t.columns, t.refers) for t in TABLES)]
     listed.append(("logged", "Every value that loggers sent.", LOGGED, {"probe": "probes"}))
     return {
         "profile": "tabular-data-package",
@@ -60,7 +60,7 @@ def described(garden: Garden, now: datetime) -> dict[str, Any]:
     }
 
 
-def _resource(name: str, said: str, columns: Iterable[Column], refers: dict[str, str]) -> dict[str, Any]:
+def _resource(name: str, description: str, columns: Iterable[Column], refers: dict[str, str]) -> dict[str, Any]:
     schema: dict[str, Any] = {"fields": [column.described() for column in columns], "missingValues": [""]}
     if refers:
         schema["foreignKeys"] = [
@@ -70,7 +70,7 @@ def _resource(name: str, said: str, columns: Iterable[Column], refers: dict[str,
         "name": name,
         "path": f"{name}.csv",
         "profile": "tabular-data-resource",
-        "description": said,
+        "description": description,
         "format": "csv",
         "mediatype": "text/csv",
         "encoding": "utf-8",

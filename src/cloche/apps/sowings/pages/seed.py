@@ -19,7 +19,7 @@ class PacketLine:
     packet: Packet
     name: str
     alive: str
-    said: list[str]
+    text: list[str]
 
 
 @dataclass(frozen=True)
@@ -50,9 +50,9 @@ def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:
     if packet.packed_year:
         name += f", packed in {packet.packed_year}"
     alive = f"about {100 * found.rate:.0f} of 100 alive ({100 * found.low:.0f}–{100 * found.high:.0f})"
-    said = [one.label.lower() for one in ALL if one.name in packet.values]
+    text = [one.label.lower() for one in ALL if one.name in packet.values]
     if packet.tested_of:
-        said.insert(0, f"tested, {packet.tested_up} of {packet.tested_of}")
+        text.insert(0, f"tested, {packet.tested_up} of {packet.tested_of}")
     if crop.start != "seed":
         alive = "planted as it is"
-    return PacketLine(packet, name, alive, said)
+    return PacketLine(packet, name, alive, text)

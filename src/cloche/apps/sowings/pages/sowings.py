@@ -20,7 +20,7 @@ class SowingLine:
     sowing: Sowing
     name: str
     what: str
-    said: str
+    text: str
     overdue: bool
     picture: batch.Batch | None
     counts: list[tuple[str, str]]
@@ -86,7 +86,7 @@ def line(sowing: Sowing, today: date) -> SowingLine:
         sowing=sowing,
         name=crop.name_plural,
         what=f"{crop.name}{variety}{much}: in on {words.day(sowing.sown_on, today)}",
-        said=_said(sowing, most, overdue, today),
+        text=_text(sowing, most, overdue, today),
         overdue=overdue,
         picture=picture,
         counts=[(c.on.isoformat(), f"{words.day(c.on, today)}: {c.up} up") for c in counted],
@@ -98,7 +98,7 @@ def _is_overdue(sowing: Sowing, most: int | None, today: date) -> bool:
     return last is not None and not most and not sowing.finished and date.fromisoformat(last) < today
 
 
-def _said(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
+def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
     found, seeds = sowing.outlook, sowing.seeds
     if sowing.finished:
         return _result(sowing, most)

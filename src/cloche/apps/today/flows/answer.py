@@ -18,16 +18,16 @@ LATER_D, NOT_HERE_D = 1, 60
 
 
 @transaction.atomic
-def answer(garden: Garden, job: Job, said: str, person: User) -> Answer:
+def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
     """Write it down. Done: for its day; later: not before tomorrow; not here: not for the next two months."""
     today = clock.today(garden.timezone)
-    days = {Answer.Said.LATER: LATER_D, Answer.Said.NOT_HERE: NOT_HERE_D}.get(Answer.Said(said))
+    days = {Answer.Choice.LATER: LATER_D, Answer.Choice.NOT_HERE: NOT_HERE_D}.get(Answer.Choice(choice))
     key = job.of_day(today) if days is None else job.key
     until = None if days is None else today + timedelta(days=days)
     told = Answer(
-        garden=garden, key=key, said=said, words=f"{job.place}: {job.do}"[:300], by=person, at=clock.now(), until=until
+        garden=garden, key=key, choice=choice, words=f"{job.place}: {job.do}"[:300], by=person, at=clock.now(), until=until
     )
-    if said == Answer.Said.DONE:
+    if choice == Answer.Choice.DONE:
         _record(told, job)
     told.save()
     return told

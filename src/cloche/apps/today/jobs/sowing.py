@@ -112,8 +112,8 @@ def _awaited(sowing: Sowing, today: date, address: str) -> Iterator[Job]:
     overdue = date.fromisoformat(found["overdue"]) if found.get("overdue") else None
     half = date.fromisoformat(found["half"][1]) if found["half"][1] else None
     if overdue is not None and overdue < today:
-        said = words.day(overdue, today)
-        why = f"Silence after {said} means that most of it failed: cold, old seed, a crust, too deep, or eaten."
+        text = words.day(overdue, today)
+        why = f"Silence after {text} means that most of it failed: cold, old seed, a crust, too deep, or eaten."
         yield Job(
             f"overdue:{sowing.pk}",
             "by day",
@@ -140,8 +140,8 @@ def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
         if (day - today).days <= CLOSING_D:
             name = crops.crop(key).name_plural
             address = f"{reverse('new_sowing', args=[garden.pk])}?{urlencode({'place': place.pk, 'crop': key})}"
-            said = words.sentence(words.day(day, today))
-            why = f"{said} is the last sensible day anywhere here{_again_words(again, today)}."
+            text = words.sentence(words.day(day, today))
+            why = f"{text} is the last sensible day anywhere here{_again_words(again, today)}."
             yield Job(
                 f"last:{key}",
                 f"by {words.day(day, today)}",
@@ -183,7 +183,7 @@ def after_frost(garden: Garden, lines: list[AfterLine]) -> Iterator[Job]:
         first = hurt[0]
         link = ("What to look for", reverse("after_frost", args=[garden.pk]))
         do = f"Look over {named} after the frost."
-        yield Job("after_frost", "by day", DAY_H, do, first.said, first.place, first.place_pk, link)
+        yield Job("after_frost", "by day", DAY_H, do, first.text, first.place, first.place_pk, link)
 
 
 def trials(garden: Garden, today: date) -> Iterator[Job]:

@@ -38,13 +38,13 @@ COMES_AGAIN = {
 
 @dataclass(frozen=True)
 class AfterLine:
-    """One sowing. harm: one of ORDER; said: what happened; look: for what; again: until when sowing again is sensible."""
+    """One sowing. harm: one of ORDER; text: what happened; look: for what; again: until when sowing again is sensible."""
 
     place: str
     place_pk: int
     name: str
     harm: str
-    said: str
+    text: str
     look: str
     again: str
 
@@ -99,10 +99,10 @@ def _line(one: dict[str, Any], place: Place, units: Units, today: date, windows_
     stage = "seedlings" if one["stage"] == "seedlings" else "grown plants"
     stands = f"; {stage} stand {units.temperature_text(one['limit_c'])}" if one["limit_c"] is not None else ""
     sure = f" ({words.likely(one['chance'])})" if one["harm"] != "unhurt" and one["chance"] < 0.95 else ""
-    said = f"{words.sentence(SAID[one['harm']])}{sure}: about {middle} among them ({low} to {high}){stands}."
+    text = f"{words.sentence(SAID[one['harm']])}{sure}: about {middle} among them ({low} to {high}){stands}."
     look = COMES_AGAIN[crop.life.regrows] if one["harm"] == "regrows" else LOOK[one["harm"]]
     again = _again_words(windows_, today) if one["harm"] in ("lost", "regrows") else ""
-    return AfterLine(place.name, place.pk, crop.name_plural, one["harm"], said, look, again)
+    return AfterLine(place.name, place.pk, crop.name_plural, one["harm"], text, look, again)
 
 
 def _again_words(windows_: list[dict[str, Any]], today: date) -> str:

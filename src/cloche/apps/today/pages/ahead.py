@@ -25,7 +25,7 @@ class Due:
 
     uid: str
     on: date
-    said: str
+    text: str
     why: str
 
 
@@ -42,13 +42,13 @@ class WeekDay:
 def due_in(garden: Garden, today: date) -> list[Due]:
     """Covers on and off, sowings that are meant or awaited, windows that open, soonest first."""
     found = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, today)]
-    return sorted(found, key=lambda due: (due.on, due.said))
+    return sorted(found, key=lambda due: (due.on, due.text))
 
 
 def next_words(garden: Garden, today: date) -> str:
     """Until when there is nothing."""
     coming = next((due for due in due_in(garden, today) if due.on > today), None)
-    return "Nothing is in sight either." if coming is None else f"Next, {words.day(coming.on, today)}: {coming.said}."
+    return "Nothing is in sight either." if coming is None else f"Next, {words.day(coming.on, today)}: {coming.text}."
 
 
 def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
@@ -60,21 +60,21 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     days = []
     for number in range(WEEK_D):
         on = today + timedelta(days=number)
-        plans = [said for one in watched if number < DAYS_PLANNED and (said := _asks(one, number))]
+        plans = [text for one in watched if number < DAYS_PLANNED and (text := _asks(one, number))]
         name = "Today" if number == 0 else f"{on:%A} {on.day} {on:%B}"
-        days.append(WeekDay(name, _air(air.get(on), units), plans, [one.said for one in due if one.on == on]))
+        days.append(WeekDay(name, _air(air.get(on), units), plans, [one.text for one in due if one.on == on]))
     return days
 
 
 def _asks(one: Watched, number: int) -> str:
     """What a day and its night ask for there; empty where it may lie as it is."""
     days, nights = one.data.get("days", []), one.data["nights"]
-    said = []
+    text = []
     if number < len(days) and days[number]["plan"]["opening"]:
-        said.append(one.plan(number).partition(". ")[0])
+        text.append(one.plan(number).partition(". ")[0])
     if number < len(nights) and nights[number]["way"] and one.data["growing"]:
-        said.append(one.night(number).partition(":")[0])
-    return f"{one.place.name}: {'. '.join(said)}." if said else ""
+        text.append(one.night(number).partition(":")[0])
+    return f"{one.place.name}: {'. '.join(text)}." if text else ""
 
 
 def _air(ends: tuple[float, float] | None, units: Units) -> str:
@@ -101,8 +101,8 @@ def _sowings(garden: Garden, today: date) -> Iterator[Due]:
         half = (sowing.outlook or {}).get("half", [None, None])[1]
         if half and date.fromisoformat(half) >= today and not any(count.up for count in sowing.counts.all()):
             name = crops.crop(sowing.crop_key).name_plural
-            said = f"half of the {name} in {sowing.place.name} should be up"
-            yield Due(f"up-{sowing.pk}", date.fromisoformat(half), said, "As far as the soil goes.")
+            text = f"half of the {name} in {sowing.place.name} should be up"
+            yield Due(f"up-{sowing.pk}", date.fromisoformat(half), text, "As far as the soil goes.")
 
 
 def _windows(garden: Garden, today: date) -> Iterator[Due]:
@@ -112,5 +112,5 @@ def _windows(garden: Garden, today: date) -> Iterator[Due]:
         if place in names and today < on <= today + timedelta(days=LOOKED_D):
             by_day.setdefault((on, place), []).append(key)
     for (on, place), keys in by_day.items():
-        said = words.listed([crops.crop(key).name_plural for key in keys], 3)
-        yield Due(f"window-{place}-{keys[0]}", on, f"{said} may go into {names[place]}", "The window opens.")
+        text = words.listed([crops.crop(key).name_plural for key in keys], 3)
+        yield Due(f"window-{place}-{keys[0]}", on, f"{text} may go into {names[place]}", "The window opens.")

@@ -18,16 +18,16 @@ MOST = 5
 def changed_since(garden: Garden, since: datetime, today: date) -> list[str]:
     """Sentences, windows first."""
     moved = [_moved(change, today) for change in windows.moved_since(garden, since)]
-    said = moved[:MOST] + (
+    text = moved[:MOST] + (
         [f"{words.count(len(moved) - MOST, 'more window', 'more windows')} moved."] if len(moved) > MOST else []
     )
     read = Reading.objects.current().filter(place__garden=garden, taken_at__gte=since).values("place").distinct().count()
     if read:
-        said.append(f"{words.sentence(words.count(read, 'place'))} read.")
-    done = Answer.objects.filter(garden=garden, said=Answer.Said.DONE, undone_at__isnull=True, at__gte=since).count()
+        text.append(f"{words.sentence(words.count(read, 'place'))} read.")
+    done = Answer.objects.filter(garden=garden, choice=Answer.Choice.DONE, undone_at__isnull=True, at__gte=since).count()
     if done:
-        said.append(f"{words.sentence(words.count(done, 'job'))} done.")
-    return said
+        text.append(f"{words.sentence(words.count(done, 'job'))} done.")
+    return text
 
 
 def _moved(change: WindowChange, today: date) -> str:

@@ -10,7 +10,7 @@ from cloche.apps.covers.pages.opening import Watched, watched_in
 from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.packets import values_in_use
-from cloche.apps.loggers.pages import silences_said
+from cloche.apps.loggers.pages import silence_lines
 from cloche.apps.readings import selectors as measured
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
@@ -107,7 +107,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
         next_up=_next_up(found, openings, today),
-        silent=silences_said(garden, now),
+        silent=silence_lines(garden, now),
     )
 
 
@@ -201,13 +201,13 @@ def _place_now(
 def _air(garden: Garden, units: Units, today: date) -> str:
     rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.forecast_days(garden, today)}
     rows |= {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
-    said = []
+    text = []
     for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
         line = rows.get(date.fromordinal(today.toordinal() + offset))
         if line:
             low, high = units.temperature_text(line.low_c, 0), units.temperature_text(line.high_c, 0)
-            said.append(f"{name} {low} to {high}")
-    return words.sentence(", ".join(said)) + "." if said else ""
+            text.append(f"{name} {low} to {high}")
+    return words.sentence(", ".join(text)) + "." if text else ""
 
 
 def _next_up(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> list[str]:

@@ -39,9 +39,9 @@ class CropPage:
 
 
 def crop_page(
-    place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, sowing_rule: str, said: Iterable[str] = ()
+    place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, sowing_rule: str, text: Iterable[str] = ()
 ) -> CropPage:
-    """Everything but the chosen day. crop: as the garden grows it; said: names of the values that it says itself."""
+    """Everything but the chosen day. crop: as the garden grows it; text: names of the values that it says itself."""
     data = outlook.ribbon
     days = [day for day in data["day"] if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
@@ -56,7 +56,7 @@ def crop_page(
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
         why=_why(crop, place, outlook, today),
-        facts=facts(crop, units, said),
+        facts=facts(crop, units, text),
     )
 
 
@@ -129,9 +129,9 @@ def _harvest_words(crop: Crop, printed_d: float) -> str:
     """What the stretch to harvest has to give."""
     if crop.life.perennial:
         return "it grows strong enough before winter to come again"
-    said = f"it grows to harvest, in {printed_d:.0f} days of its usual season and more in cold or dark ones"
+    text = f"it grows to harvest, in {printed_d:.0f} days of its usual season and more in cold or dark ones"
     if crop.heat_limit_c is not None:
-        said += ", without losing half of it to heat"
+        text += ", without losing half of it to heat"
     if crop.life.chill:
-        said += " or bolting after cold weeks"
-    return said
+        text += " or bolting after cold weeks"
+    return text

@@ -36,9 +36,9 @@ def put(crop: Crop) -> tuple[str, str, str]:
     return ("sow", "sown", "sowing") if crop.start == "seed" else ("plant", "planted", "planting")
 
 
-def facts(crop: Crop, units: Units, said: Iterable[str] = ()) -> list[Fact]:
-    """All of them; said: names of the values that the grower's packet says, which are marked as theirs."""
-    yours = set(said)
+def facts(crop: Crop, units: Units, text: Iterable[str] = ()) -> list[Fact]:
+    """All of them; text: names of the values that the grower's packet says, which are marked as theirs."""
+    yours = set(text)
     return [replace(fact, source=YOURS) if yours.intersection(fact.of) else fact for fact in _all(crop, units)]
 
 
@@ -93,12 +93,12 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
     grows = f"from a day’s mean of {degrees(life.begins_c)}, best at {degrees(life.best_c)}"
     found = [Fact("Grows", grows, "assumption, within what handbooks give")]
     if crop.heat_limit_c is not None:
-        said = f"half is lost where days pass {degrees(crop.heat_limit_c)} while it flowers, sets or heads"
-        found.append(Fact("Heat", said, crop.growing_source, ("heat_limit_c",)))
+        text = f"half is lost where days pass {degrees(crop.heat_limit_c)} while it flowers, sets or heads"
+        found.append(Fact("Heat", text, crop.growing_source, ("heat_limit_c",)))
     if life.chill:
         chill = life.chill
-        said = f"{chill.days:.0f} days under {degrees(chill.below_c)} in its first {chill.within_d} make it bolt or button"
-        found.append(Fact("Cold in youth", said, crop.growing_source))
+        text = f"{chill.days:.0f} days under {degrees(chill.below_c)} in its first {chill.within_d} make it bolt or button"
+        found.append(Fact("Cold in youth", text, crop.growing_source))
     long_days = {"flowers": "flowers in lengthening or long days", "bolts": "bolts the sooner the longer the day"}
     if life.long_days:
         found.append(Fact("Length of the day", long_days[life.long_days], crop.growing_source))
@@ -115,10 +115,10 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
 
 
 def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
-    said = f"{crop.raise_weeks:.0f} weeks, in {degrees(crop.germinate_c)} until up, then about {degrees(crop.grow_on_c)}"
+    text = f"{crop.raise_weeks:.0f} weeks, in {degrees(crop.germinate_c)} until up, then about {degrees(crop.grow_on_c)}"
     out = f"soil of {degrees(crop.plant_soil_c)}, nights of {degrees(crop.plant_night_c)}"
     return [
-        Fact("Raised", said, crop.growing_source, ("raise_weeks",)),
+        Fact("Raised", text, crop.growing_source, ("raise_weeks",)),
         Fact("Planted out into", out, crop.growing_source, ("plant_soil_c", "plant_night_c")),
         Fact("Ready from planting", f"about {crop.maturity_planted_d:.0f} days", "assumption: from the days in place"),
     ]

@@ -27,7 +27,7 @@ class HedgePart:
     chance: int
     chances: tuple[int, ...]
     by: str
-    said: str
+    text: str
     parts: list[str]
     refused: str
 
@@ -49,7 +49,7 @@ def hedge_part(
         until = f" by {words.day(by, today)}" if by else ""
         return HedgePart(chance, CHANCES, by_text, f"No sowing in any place gives a crop{until}.", [], "")
     lines = [_line(crop, rows[one.place], one, len(plan.parts), viable, today) for one in plan.parts]
-    return HedgePart(chance, CHANCES, by_text, _said(plan, chance, by, today), lines, "")
+    return HedgePart(chance, CHANCES, by_text, _text(plan, chance, by, today), lines, "")
 
 
 def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[planting.Candidate]:
@@ -63,7 +63,7 @@ def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> l
     return found
 
 
-def _said(plan: planting.Hedge, chance: int, by: date | None, today: date) -> str:
+def _text(plan: planting.Hedge, chance: int, by: date | None, today: date) -> str:
     count = len(plan.parts)
     until = f" by {words.day(by, today)}" if by else ""
     reached = f"{100 * plan.reached:.0f} times in 100"

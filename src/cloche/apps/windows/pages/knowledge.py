@@ -74,8 +74,8 @@ def _record_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
         parts.append(f"{units.difference_text(error_k)} {ahead} ahead")
     count, inside = checks[0][1], checks[0][3]
     left = ", not counting the ringed" if data["strange"] else ""
-    said = f"Each reading is foretold before it is used, with the weather as it came: off by {words.listed(parts)}."
-    return f"{said} Of {words.count(int(count), 'reading')} foretold a day ahead, {inside:.0%} lay within the band{left}."
+    text = f"Each reading is foretold before it is used, with the weather as it came: off by {words.listed(parts)}."
+    return f"{text} Of {words.count(int(count), 'reading')} foretold a day ahead, {inside:.0%} lay within the band{left}."
 
 
 def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
@@ -93,8 +93,8 @@ def _learned_words(data: dict, units: Units) -> str:  # type: ignore[type-arg]
         low, middle, high = data["parameters"].get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:
             found.append(f"{where} is {units.difference_text(abs(middle))} {'warmer' if middle > 0 else 'colder'} than guessed")
-    said = f"What sets it apart: {words.listed(found)}." if found else ""
-    return f"{said} {FAR_OFF}" if any(_far(name, data["parameters"]) for name in BELIEVABLE) else said
+    text = f"What sets it apart: {words.listed(found)}." if found else ""
+    return f"{text} {FAR_OFF}" if any(_far(name, data["parameters"]) for name in BELIEVABLE) else text
 
 
 def _far(name: str, parameters: dict[str, list[float]]) -> bool:

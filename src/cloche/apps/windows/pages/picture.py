@@ -95,10 +95,10 @@ def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:
 def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str, bool, bool]:  # type: ignore[no-untyped-def]
     local = reading.taken_at.astimezone(ground.place.garden.timezone)
     at_seed_depth = abs(reading.depth_m - ground.place.seed_depth_m) < 0.011
-    said = f"{units.temperature_text(reading.temperature_c)} at {units.length_text(reading.depth_m)}, "
-    said += f"{words.day(local.date())} {words.clock(local)}"
+    text = f"{units.temperature_text(reading.temperature_c)} at {units.length_text(reading.depth_m)}, "
+    text += f"{words.day(local.date())} {words.clock(local)}"
     strange = str(reading.pk) in ground.data["strange"]
-    return local, units.temperature_from_c(reading.temperature_c), said, at_seed_depth, strange
+    return local, units.temperature_from_c(reading.temperature_c), text, at_seed_depth, strange
 
 
 def _depth_ticks(units: Units, deepest_m: float) -> list[Tick]:

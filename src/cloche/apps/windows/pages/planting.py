@@ -37,7 +37,7 @@ class Planting:
 
     on: date
     offset: int
-    said: str
+    text: str
     soil: str
     risk: str
     after: str
@@ -73,7 +73,7 @@ def planting_page(
     return Planting(
         on=on,
         offset=day.offset,
-        said=_said(raised, bench, on, today, units, crop),
+        text=_text(raised, bench, on, today, units, crop),
         soil=f"Soil at the roots about {units.temperature_text(day.soil_c)} in the week after.",
         risk=risk_words(day, sown=False),
         after=after.rstrip(),
@@ -93,7 +93,7 @@ def _room_days(crop_key: str) -> int | None:
     return None if raised is None else raised.sow_d
 
 
-def _said(raised: planting.Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
+def _text(raised: planting.Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
     out = f"Planted out {'today' if on == today else 'on ' + words.day(on, today)}"
     if raised is None:
         want = units.temperature_text(crop.germinate_c, 0)

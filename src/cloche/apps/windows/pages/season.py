@@ -76,9 +76,9 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
         _frost_part("The last spring frost", frosts["spring"], today),
         _frost_part("the first of autumn", frosts["autumn"], today),
     ]
-    said = "; ".join(part for part in parts if part) or "Frost is rarer here than every other year"
+    text = "; ".join(part for part in parts if part) or "Frost is rarer here than every other year"
     low = f"{units.temperature_text(frosts['lowest_c'], 0)}"
-    return f"{words.sentence(said)}. The coldest night of a usual year is about {low}. From {rests}."
+    return f"{words.sentence(text)}. The coldest night of a usual year is about {low}. From {rests}."
 
 
 def _frost_part(what: str, dates: list[str] | None, today: date) -> str:
@@ -101,10 +101,10 @@ def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
     if not now:
         return f"Nothing can go in today; the first is {first}."
     everywhere = sum(row.line.when == ANYWHERE for row in now)
-    said = f"{words.count(len(now), 'crop')} can go in today"
+    text = f"{words.count(len(now), 'crop')} can go in today"
     if everywhere:
-        said += ", anywhere" if everywhere == len(now) else f", {everywhere} of them anywhere"
-    return words.sentence(f"{said}; next, {first}." if first else f"{said}.")
+        text += ", anywhere" if everywhere == len(now) else f", {everywhere} of them anywhere"
+    return words.sentence(f"{text}; next, {first}." if first else f"{text}.")
 
 
 def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:

@@ -24,7 +24,7 @@ class SeedPart:
     of: str
     rate: str
     choices: list[tuple[str, str]]
-    said: str
+    text: str
     refused: str
 
 
@@ -43,7 +43,7 @@ def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units, viable: 
     if not 0 < percent <= 100:
         return SeedPart(much, of, rate, choices, "", "A germination rate lies between 0 and 100 of 100.")
     up = share * percent / 100
-    return SeedPart(much, of, rate, choices, _said(crop, _need(crop, amount, of, up, units), up, units), "")
+    return SeedPart(much, of, rate, choices, _text(crop, _need(crop, amount, of, up, units), up, units), "")
 
 
 def _need(crop: Crop, amount: float, of: str, up: float, units: Units) -> seeds.Need:
@@ -55,7 +55,7 @@ def _need(crop: Crop, amount: float, of: str, up: float, units: Units) -> seeds.
     return seeds.need(crop, seeds.stations_along(crop, amount * far_m), up)
 
 
-def _said(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
+def _text(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
     if up < 0.01 or not need.stations:
         return "On that day hardly any of it would come up: no amount of seed makes up for it."
     thing = crop.start if crop.start != "seed" else "seed"

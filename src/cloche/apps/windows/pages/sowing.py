@@ -26,7 +26,7 @@ class Sowing:
 
     on: date
     offset: int
-    said: str
+    text: str
     soil: str
     risk: str
     after: str
@@ -43,7 +43,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
     return Sowing(
         on=on,
         offset=day.offset,
-        said=_said(crop, on, day, today),
+        text=_text(crop, on, day, today),
         soil=f"Soil about {units.temperature_text(day.soil_c)} in the week after.",
         risk=risk_words(day, sown=True),
         after=_after(crop, on, day, today),
@@ -80,7 +80,7 @@ def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> 
     return int(outlook.days["day"][success.index(max(success))])
 
 
-def _said(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
+def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     sown = f"{words.sentence(put(crop)[1])} {'today' if on == today else 'on ' + words.day(on, today)}"
     early, half, late = day.days_to[HALF]
     if half is None or early is None:
@@ -98,8 +98,8 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     if half is None:
         return ""
     thing = "Seedlings" if crop.start == "seed" else "Shoots"
-    said = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
-    return f"{said} {harvest_words(crop, on, day, today)}".rstrip()
+    text = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
+    return f"{text} {harvest_words(crop, on, day, today)}".rstrip()
 
 
 def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
@@ -108,10 +108,10 @@ def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
         return "It is there for years; the harvest is another year’s."
     if day.harvest_d is None:
         return ""
-    said = f"Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
+    text = f"Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
     if day.success < TOLD_FROM or day.yields >= FULL:
-        return said
-    return f"{said} Hot days would leave about {100 * day.yields:.0f} of 100 of a good harvest."
+        return text
+    return f"{text} Hot days would leave about {100 * day.yields:.0f} of 100 of a good harvest."
 
 
 def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:

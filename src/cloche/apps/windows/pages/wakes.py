@@ -125,7 +125,7 @@ def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
 
 
 def _choice(steady_outlook: SteadyOutlook) -> Choice:
-    said = (
+    text = (
         f"{steady_outlook.days:.0f} days, {100 * steady_outlook.share:.0f} of 100"
         if steady_outlook.days < 400
         else "would not come up"
@@ -136,7 +136,7 @@ def _choice(steady_outlook: SteadyOutlook) -> Choice:
     if steady_outlook.cost_share >= 0.02:
         costs.append(f"{100 * steady_outlook.cost_share:.0f} of 100 fewer")
     cost = f"{' and '.join(costs)} than in soil just inside its range" if costs else ""
-    return Choice(steady_outlook.crop.key, steady_outlook.crop.name, said, cost)
+    return Choice(steady_outlook.crop.key, steady_outlook.crop.name, text, cost)
 
 
 def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Units) -> wakes.Wakes:
