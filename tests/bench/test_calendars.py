@@ -45,7 +45,7 @@ def test_nineteen_days_of_twenty_are_judged_as_growers_would(path: Path) -> None
 @cache
 def told(site: str, today: date) -> list[CropDays]:
     wanted = ("snap_bean", "squash", "sweet_corn", "pea", "onion_sets", "garlic_autumn", "lettuce", "spinach", "radish", "kale")
-    return calendars.told((sites()[site], today, (*((key, "direct") for key in wanted), ("tomato", "transplanted"))))
+    return calendars.told((sites()[site], today, (*((key, "sown") for key in wanted), ("tomato", "planted_out"))))
 
 
 def spans(site: str, today: date, key: str) -> list[tuple[date, date]]:

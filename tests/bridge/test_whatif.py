@@ -22,7 +22,7 @@ EIGHT = tuple(
 
 @cache
 def kept() -> bytes:
-    return usual().kept
+    return usual().snapshot
 
 
 def asked(*covers: CoverSpan, on_d: int = 0) -> list[CoverGain]:
