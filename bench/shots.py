@@ -39,7 +39,6 @@ def main() -> int:
 
     real = clock.now
     clock.now = lambda: real().replace(hour=6, minute=10, second=0)
-    call_command("migrate", verbosity=0)
     call_command("load_demo", work=True)
     views = _views()
     server = make_server("127.0.0.1", 0, StaticFilesHandler(get_wsgi_application()), _Server, handler_class=_Quiet)

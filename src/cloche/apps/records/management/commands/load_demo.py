@@ -11,6 +11,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection, transaction
+from django.db.migrations.loader import MigrationLoader
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens import clock
@@ -52,6 +53,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, seed: int, work: bool, **options: Any) -> None:
         if not settings.CLOCHE_DEMO:
             raise CommandError("Demo data go into the demo only, never beside a grower's own.")
+        forget_older_tables()
         call_command("migrate", verbosity=0)
         if _already(seed):
             return
@@ -252,3 +254,17 @@ def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], perso
     device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
     deploy(device, "1", place, 2 * place.seed_depth_m)
     take_in(device, [Sent("1", value, at) for at, value in told])
+
+
+def older_migrations() -> set[tuple[str, str]]:
+    """App and name of what was applied to this database and does not exist any more."""
+    loader = MigrationLoader(connection)
+    return set(loader.applied_migrations) - set(loader.disk_migrations or ())
+
+
+def forget_older_tables() -> None:
+    """A demo's database of before the first migrations were written anew cannot be brought up to date, and holds nothing of
+    anybody's: it is emptied."""
+    if older_migrations():
+        with connection.cursor() as cursor:
+            cursor.execute("DROP SCHEMA public CASCADE; CREATE SCHEMA public")

@@ -1,0 +1,14 @@
+"""A demo of before the first migrations were written anew is begun afresh."""
+
+import pytest
+from django.db import connection
+from django.db.migrations.recorder import MigrationRecorder
+
+from cloche.apps.records.management.commands import load_demo
+
+
+@pytest.mark.django_db
+def test_migrations_that_are_gone_are_seen_and_those_that_stand_are_not() -> None:
+    assert load_demo.older_migrations() == set()
+    MigrationRecorder(connection).record_applied("watch", "0001_answers_and_digests")
+    assert load_demo.older_migrations() == {("watch", "0001_answers_and_digests")}
