@@ -112,7 +112,7 @@ class Evidence:
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
-    sown or planted_out, where it overrules what is derived. own: crops of its own making
+    direct or transplanted, where it overrules what is derived. own: crops of its own making
     (see bridge.own). sowing_rule: by which rule it sows, empty: on every sensible day;
     sowing_rules: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where

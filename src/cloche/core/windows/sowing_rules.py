@@ -1,4 +1,4 @@
-"""The three sowing rules of when to sow, as rules over the same numbers, and what each would cost.
+"""The three rules of when to sow, as rules over the same numbers, and what each would cost.
 
 *At the minimum*: as soon as the soil most likely reaches the crop's minimum, an even chance being enough. *Comfortable*: once
 it surely lies inside the crop's range. *By the calendar*: so many days about the usual last frost, whatever the soil says

@@ -6,10 +6,12 @@ import time
 from typing import Any
 
 from django.db import DatabaseError, connections
+from psycopg import sql
 
 from cloche.apps.records.models import IncomingArchive
 
 EVERY_S = 1.0
+TELL = sql.SQL("UPDATE {} SET done = %s, total = %s WHERE id = %s").format(sql.Identifier(IncomingArchive._meta.db_table))
 
 
 class Progress:
@@ -45,7 +47,7 @@ class Told(Progress):
         told = [self.done, max(self.total, self.done), self.archive.pk]
         try:
             with self.aside.cursor() as cursor:
-                cursor.execute("UPDATE logbook_incomingarchive SET done = %s, total = %s WHERE id = %s", told)
+                cursor.execute(TELL, told)
         except DatabaseError:
             self.aside.close()  # what is told meanwhile is a comfort, no more
 

@@ -1,4 +1,4 @@
-"""The three sowing rules of when to sow, side by side with what each costs."""
+"""The three rules of when to sow, side by side with what each costs."""
 
 from __future__ import annotations
 
