@@ -59,9 +59,10 @@ def values(count: int, channel: str = "1") -> list[dict[str, Any]]:
 
 def make_devices(count: int) -> list[str]:
     """Devices with a probe each, in a garden of their own; returns their tokens."""
-    from cloche.apps.gardens import clock
-    from cloche.apps.gardens.models import Garden, Place
+    from cloche.apps.gardens.models import Garden
     from cloche.apps.loggers.flows.devices import deploy, let_device_in
+    from cloche.apps.places.models import Place
+    from cloche.apps.shared import clock
 
     garden = Garden.objects.create(name=f"Bench {clock.real_now():%H%M%S%f}", latitude_deg=48.0, longitude_deg=15.0)
     tokens = []
@@ -151,7 +152,7 @@ def storm(server: Server, devices: int = DEVICES, each: int = EACH) -> tuple[flo
             "SELECT count(*) FROM (SELECT probe_id, date_trunc('hour', at, 'UTC') h, count(*) n "
             "FROM loggers_reading GROUP BY 1, 2) r "
             "FULL JOIN loggers_hour s ON s.probe_id = r.probe_id AND s.hour = r.h "
-            "JOIN loggers_probe p ON p.id = coalesce(r.probe_id, s.probe_id) JOIN gardens_place g ON g.id = p.place_id "
+            "JOIN loggers_probe p ON p.id = coalesce(r.probe_id, s.probe_id) JOIN places_place g ON g.id = p.place_id "
             "WHERE g.garden_id = %s AND r.n IS DISTINCT FROM s.number",
             [garden.pk],
         )
@@ -161,7 +162,7 @@ def storm(server: Server, devices: int = DEVICES, each: int = EACH) -> tuple[flo
 
 def _device(server: Server, token: str, count: int) -> None:
     """A simulated probe that keeps what was not answered and sends it again."""
-    from cloche.apps.gardens import clock
+    from cloche.apps.shared import clock
     from cloche.demo.probe import SimulatedProbe, by_http
 
     probe = SimulatedProbe()

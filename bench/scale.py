@@ -29,11 +29,12 @@ def main() -> int:
     from django.test import Client, override_settings
 
     from bench.ingest import bytes_a_reading
-    from cloche.apps.gardens import clock
-    from cloche.apps.gardens.models import Garden, Membership, Place, User
+    from cloche.apps.forecasts.flows.refresh import refresh_if_stale
+    from cloche.apps.gardens.models import Garden, Membership, User
     from cloche.apps.loggers.flows.devices import deploy, let_device_in
     from cloche.apps.loggers.models import Probe
-    from cloche.apps.windows.flows.refresh import refresh_if_stale
+    from cloche.apps.places.models import Place
+    from cloche.apps.shared import clock
 
     call_command("migrate", verbosity=0)
     connection.cursor().execute("TRUNCATE loggers_reading, loggers_hour")

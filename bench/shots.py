@@ -35,7 +35,7 @@ def main() -> int:
     from django.core.wsgi import get_wsgi_application
 
     # The same hour in every set of pictures: the day's jobs go by it.
-    from cloche.apps.gardens import clock
+    from cloche.apps.shared import clock
 
     real = clock.now
     clock.now = lambda: real().replace(hour=6, minute=10, second=0)
@@ -51,7 +51,8 @@ def main() -> int:
 
 def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     from cloche.apps.covers.flows import season
-    from cloche.apps.gardens.models import Garden, Place
+    from cloche.apps.gardens.models import Garden
+    from cloche.apps.places.models import Place
 
     hill, south = Garden.objects.order_by("pk")[:2]
     bed, arch = Place.objects.get(name="North bed"), Place.objects.get(name="Arch")

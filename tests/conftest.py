@@ -14,8 +14,8 @@ from django.db import connection
 from django.test import Client
 from hypothesis import settings
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, User
+from cloche.apps.shared import clock
 from cloche.bridge import forecasting, names, outlooks, own
 from cloche.bridge.evidence import Evidence
 from cloche.core.soil import calibrate

@@ -12,8 +12,10 @@ import psycopg
 from django.db import connection
 from PIL import Image
 
-from cloche.apps.gardens.models import Garden, Membership, Place, User
-from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.places.models import Place
+from cloche.apps.readings.models import Reading
+from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
 
 

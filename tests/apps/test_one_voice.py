@@ -13,11 +13,12 @@ from django.test import Client
 from django.urls import reverse
 from icalendar import Calendar
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.models import Place
 from cloche.apps.records.management.commands.load_demo import load
+from cloche.apps.shared import clock
 from cloche.apps.windows.feed import calendar
-from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.bridge.planting import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Request
 
-from cloche.apps.gardens import clock
+from cloche.apps.shared import clock
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [

@@ -8,12 +8,12 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens.models import Place
+from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.sowings.models import Sowing
-from cloche.apps.windows.flows.refresh import refresh
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
 

@@ -5,10 +5,10 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from cloche.apps.gardens.models import Cover, CoverPeriod
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.places.models import Cover, CoverPeriod
 from cloche.apps.sowings.models import Intention
 from cloche.apps.today.models import Answer
-from cloche.apps.windows.flows.refresh import refresh_stale
 from tests.factories import make_person
 
 SATURDAY = date(2026, 4, 25)

@@ -6,9 +6,9 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.management.commands.load_demo import load
-from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.demo.day import demo_day
 
 pytestmark = pytest.mark.django_db(transaction=True)

@@ -5,9 +5,9 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from cloche.apps.gardens.models import Place
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.apps.windows.flows.refresh import refresh_stale
 
 pytestmark = pytest.mark.django_db(transaction=True)
 

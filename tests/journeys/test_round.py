@@ -10,10 +10,11 @@ import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
 from bench.wire import Wire
-from cloche.apps.gardens.models import Garden, Operation
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Operation
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.rounds import views
-from cloche.apps.windows.flows.refresh import refresh_stale
 from tests.factories import make_garden, make_person, make_place, make_reading
 from tests.journeys.conftest import CHROMIUM, FLAGS
 

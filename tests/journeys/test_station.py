@@ -13,9 +13,10 @@ from playwright.sync_api import Page, expect
 
 from bench import accuracy
 from bench.__main__ import STATION
-from cloche.apps.gardens.models import Garden, Membership, Place
-from cloche.apps.windows.flows.refresh import refresh_stale
-from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.models import CropOutlook, Forecast
+from cloche.apps.gardens.models import Garden, Membership
+from cloche.apps.places.models import Place
 from cloche.bridge.crops import chosen
 from tests.factories import make_person
 

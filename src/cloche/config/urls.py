@@ -7,7 +7,7 @@ from cloche.apps.gardens import views as gardens
 from cloche.apps.loggers.api import api as loggers
 from cloche.apps.records import views as records
 from cloche.apps.rounds import views as rounds
-from cloche.apps.today import views as watch
+from cloche.apps.today import views as today
 from cloche.apps.upkeep import views as upkeep
 
 urlpatterns = [
@@ -27,7 +27,7 @@ urlpatterns = [
     path("healthz/", upkeep.alive, name="alive"),
     path("readyz/", upkeep.ready, name="ready"),
     path("api/v1/", loggers.urls),
-    path("calendar/<str:token>.ics", watch.feed, name="feed"),
+    path("calendar/<str:token>.ics", today.feed, name="feed"),
     path(
         "g/<int:garden_id>/",
         include(
@@ -36,6 +36,9 @@ urlpatterns = [
                 path("garden/runs/", upkeep.how_it_runs, name="how_it_runs"),
                 path("garden/runs/<int:failure_id>/again/", upkeep.try_again, name="try_again"),
                 path("garden/", include("cloche.apps.gardens.urls")),
+                path("garden/", include("cloche.apps.places.urls")),
+                path("", include("cloche.apps.seed.urls")),
+                path("", include("cloche.apps.weather.urls")),
                 path("", include("cloche.apps.records.urls")),
                 path("", include("cloche.apps.rounds.urls")),
                 path("", include("cloche.apps.covers.urls")),
@@ -49,4 +52,4 @@ urlpatterns = [
 ]
 
 handler404 = "cloche.apps.gardens.views.not_found"
-handler500 = "cloche.apps.gardens.shelter.fault"
+handler500 = "cloche.apps.shared.shelter.fault"

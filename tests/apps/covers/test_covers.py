@@ -9,9 +9,10 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.covers.pages.compare import _is_taken
 from cloche.apps.covers.tasks import answer_bed
-from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.sowings.models import Intention
-from cloche.apps.windows.flows.refresh import refresh
 from cloche.apps.work import turns
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, turn_of_another, write_air
@@ -186,7 +187,7 @@ def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -
 
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
-    from cloche.apps.windows.evidence import cover_description, described, span_of
+    from cloche.apps.forecasts.inputs import cover_description, described, span_of
     from cloche.bridge.places import kind_of
 
     cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)

@@ -11,12 +11,13 @@ from django.urls import reverse
 from cloche.apps.covers.flows.trial import gains_of
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.covers.pages.learned import learned_lines
-from cloche.apps.gardens.models import CoverPeriod, Garden, Place
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.forecasts.pooled import cover_evidence_elsewhere, pass_on, with_known
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings.models import Visit
 from cloche.apps.readings.seen import air_under
-from cloche.apps.windows.flows.refresh import refresh
-from cloche.apps.windows.models import Forecast
-from cloche.apps.windows.pooled import cover_evidence_elsewhere, pass_on, with_known
 from cloche.bridge import pooling
 from cloche.bridge.evidence import CoverSpan
 from cloche.core.covers.kinds import NOT_KNOWN
@@ -87,10 +88,10 @@ def test_the_others_under_the_kind_are_asked_for_when_it_moves(draughty: Place, 
     pass_on(draughty, {}, told)
     for place, evidence in ((other, 1), (bed, 0)):
         place.refresh_from_db()
-        assert place.evidence == evidence
+        assert place.input_revision == evidence
     pass_on(draughty, told, told | {"factors": {"exchange": [0.85, 0.3]}})
     other.refresh_from_db()
-    assert other.evidence == 1
+    assert other.input_revision == 1
 
 
 def test_a_trials_pairs_are_told_to_the_covered_place(garden: Garden) -> None:

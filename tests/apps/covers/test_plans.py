@@ -6,12 +6,13 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import CoverPeriod, Garden, Hotbed, Place
-from cloche.apps.readings.models import DailyWeather
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod, Hotbed, Place
+from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
-from cloche.apps.windows.flows.refresh import refresh
-from cloche.apps.windows.models import Forecast
+from cloche.apps.weather.models import DailyWeather
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 

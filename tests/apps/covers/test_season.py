@@ -11,8 +11,9 @@ from bench.earlier import HIGHS_48, LOWS_48
 from cloche.apps.covers.flows import season
 from cloche.apps.covers.models import SeasonAnswer
 from cloche.apps.covers.pages.season import moved_words, season_moved
-from cloche.apps.gardens.models import Cover, Garden, Place
-from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover, Place
 from tests.factories import make_place, write_air
 
 TODAY = date(2026, 4, 22)

@@ -7,8 +7,8 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden, Invitation, Membership, User
+from cloche.apps.shared import clock
 from tests.conftest import NOW
 from tests.factories import make_person
 
@@ -75,12 +75,12 @@ def test_only_owners_see_and_make_links(signed_in: Client, garden: Garden) -> No
 
 
 def test_a_garden_keeps_an_owner(signed_in: Client, garden: Garden, person: User) -> None:
-    part, out = reverse("give_part", args=[garden.pk, person.pk]), reverse("show_out", args=[garden.pk, person.pk])
+    part, out = reverse("give_role", args=[garden.pk, person.pk]), reverse("show_out", args=[garden.pk, person.pk])
     assert "keeps at least one owner" in signed_in.post(part, {"role": "viewer"}, follow=True).content.decode()
     assert "cannot be taken out" in signed_in.post(out, follow=True).content.decode()
     other = make_person("hazel")
     Membership.objects.create(garden=garden, user=other, role="viewer")
-    signed_in.post(reverse("give_part", args=[garden.pk, other.pk]), {"role": "owner"})
+    signed_in.post(reverse("give_role", args=[garden.pk, other.pk]), {"role": "owner"})
     signed_in.post(part, {"role": "grower"})
     assert set(garden.memberships.values_list("user__username", "role")) == {("rowan", "grower"), ("hazel", "owner")}
 

@@ -5,9 +5,11 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche import __version__
-from cloche.apps.gardens.checks import a_database_is_named
-from cloche.apps.gardens.flows import settle
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.flows import site
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.flows import places
+from cloche.apps.places.models import Place
+from cloche.apps.shared.checks import a_database_is_named
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading
 
@@ -64,17 +66,17 @@ def test_two_places_of_one_name_are_refused(signed_in: Client, garden: Garden) -
 
 
 def test_places_keep_their_walking_order(garden: Garden) -> None:
-    first, _, third = (settle.save_place(Place(garden=garden, name=n)) for n in ("a", "b", "c"))
-    settle.move_place(third, -1)
+    first, _, third = (places.save_place(Place(garden=garden, name=n)) for n in ("a", "b", "c"))
+    places.move_place(third, -1)
     assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
-    settle.move_place(first, -1)
+    places.move_place(first, -1)
     assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
 
 
 def test_changing_the_site_makes_every_forecast_old(garden: Garden) -> None:
     place = make_place(garden)
-    settle.change_site(garden)
-    assert Place.objects.get(pk=place.pk).evidence == place.evidence + 1
+    site.change_site(garden)
+    assert Place.objects.get(pk=place.pk).input_revision == place.input_revision + 1
 
 
 def test_units_are_a_persons_own(signed_in: Client, garden: Garden, person: User) -> None:

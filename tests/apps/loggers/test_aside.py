@@ -12,11 +12,11 @@ from django.urls import reverse
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import api, listening
 from cloche.apps.loggers.flows import aside, devices
 from cloche.apps.loggers.models import LoggedReading, RefusedMessage
+from cloche.apps.shared import clock
 from cloche.apps.work import disk
 from tests.conftest import NOW
 from tests.factories import make_place

@@ -11,15 +11,16 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.gardens.tokens import fingerprint
+from cloche.apps.forecasts.under import seen_under
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading
 from cloche.apps.loggers.pages import loggers_page, silence_lines
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
-from cloche.apps.windows.under import seen_under
+from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place
@@ -148,8 +149,8 @@ def test_what_is_measured_within_an_hour_is_worked_out_once(device: Device, bed:
     for minutes in range(0, 50, 10):
         take_in(device, [Sent("1", 9.0, NOW.replace(minute=minutes) - timedelta(hours=2))])
     bed.refresh_from_db()
-    assert bed.evidence == 1
-    assert ProcrastinateJob.objects.filter(task_name="windows.work_out", args={"place_id": bed.pk}).count() == 1
+    assert bed.input_revision == 1
+    assert ProcrastinateJob.objects.filter(task_name="forecasts.work_out", args={"place_id": bed.pk}).count() == 1
 
 
 def test_a_moved_probe_leaves_what_it_measured_where_it_was(device: Device, garden: Garden, bed: Place) -> None:

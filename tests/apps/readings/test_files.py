@@ -10,11 +10,12 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.tables import UnreadableFile, decode, read_table
-from cloche.apps.readings.flows.weather import record_day
 from cloche.apps.readings.models import IncomingFile, Reading
+from cloche.apps.weather.flows.days import record_day
 from tests.factories import make_place, make_reading
 
 PLAIN = "date,time,temp\n2026-04-20,07:30,6.4\n2026-04-20,16:30,9.1\n2026-04-21,07:30,6.9\n"
@@ -185,7 +186,7 @@ def test_weather_comes_in_the_same_way(signed_in: Client, garden: Garden, bed: P
     assert "The low is above the high" in page
     answer(signed_in, garden, leave_bad=True)
     assert garden.weather.count() == 2
-    assert Place.objects.get(pk=bed.pk).evidence > bed.evidence
+    assert Place.objects.get(pk=bed.pk).input_revision > bed.input_revision
 
 
 def test_readings_go_out_with_units_and_come_in_again_unchanged(

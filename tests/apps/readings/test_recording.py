@@ -7,7 +7,8 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.models import Place
 from cloche.apps.readings.flows import record
 from cloche.apps.readings.flows.record import AlreadyThere, Measured
 from cloche.apps.readings.models import Reading
@@ -53,7 +54,7 @@ def test_without_scripts_one_is_sent_back_to_the_place(signed_in: Client, bed: P
 
 def test_a_reading_makes_the_forecast_old(signed_in: Client, bed: Place) -> None:
     post(signed_in, bed)
-    assert Place.objects.get(pk=bed.pk).evidence == bed.evidence + 1
+    assert Place.objects.get(pk=bed.pk).input_revision == bed.input_revision + 1
 
 
 def test_fahrenheit_and_inches_are_understood(signed_in: Client, bed: Place, person: User) -> None:

@@ -4,9 +4,10 @@ from datetime import timedelta
 
 import pytest
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading

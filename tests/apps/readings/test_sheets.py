@@ -12,7 +12,8 @@ from odf.table import Table, TableCell, TableRow
 from odf.text import P
 from openpyxl import Workbook
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings.files.sheets import sheet_text
 from cloche.apps.readings.files.tables import UnreadableFile
 from cloche.apps.readings.flows import bring_in

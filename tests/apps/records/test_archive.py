@@ -19,17 +19,20 @@ from PIL import Image
 
 from cloche.apart.picture import small_jpeg
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Garden, Hotbed, Operation, Packet, Place, User
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
-from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.archive.tables import TABLES
 from cloche.apps.records.archive.write import write_archive
 from cloche.apps.records.models import ArchivePart, IncomingArchive
 from cloche.apps.records.tasks import take_archive
+from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
 from tests.conftest import NOW
 from tests.factories import make_garden, make_place, make_reading, picture, turn_of_another

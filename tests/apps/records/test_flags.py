@@ -6,14 +6,15 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.flagged import flag_page
-from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.bridge.units import Units
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
@@ -52,11 +53,11 @@ def test_a_far_reading_is_shown_with_reason_weight_and_ways_out(signed_in: Clien
 def test_a_word_settles_it_and_can_be_taken_back(signed_in: Client, garden: Garden, bed: Place) -> None:
     odd = make_reading(bed, NOW - timedelta(days=3, hours=2), 41.0)
     refresh_stale()
-    evidence = Place.objects.get().evidence
+    evidence = Place.objects.get().input_revision
     text = signed_in.post(url(garden), {"numbers": odd.pk, "review": "left_out"}, follow=True).content.decode()
     assert "You have said what these are" in text
     assert "left out of the forecast" in text
-    assert Place.objects.get().evidence == evidence + 1
+    assert Place.objects.get().input_revision == evidence + 1
     used = {row[0] for row in measured.readings_since(bed, NOW - timedelta(days=30), NOW)}
     assert odd.pk not in used
     signed_in.post(url(garden), {"numbers": odd.pk, "review": ""})

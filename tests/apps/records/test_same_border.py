@@ -13,14 +13,17 @@ from hypothesis import strategies as st
 
 from cloche.apps.covers.forms import OwnCoverForm
 from cloche.apps.gardens.forms import SiteForm
-from cloche.apps.gardens.models import CoverPeriod, Garden, Operation, Packet, Place, User
-from cloche.apps.gardens.packets import ALL, PacketForm, check_values
-from cloche.apps.gardens.place_forms import CoverForm, OperationForm, PlaceForm
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.forms import CoverForm, OperationForm, PlaceForm
+from cloche.apps.places.models import CoverPeriod, Operation, Place
 from cloche.apps.readings.files.formulas import as_meant, inert
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.archive.tables import GARDEN, TABLES
 from cloche.apps.records.archive.write import write_archive
+from cloche.apps.seed.forms import PacketForm
+from cloche.apps.seed.models import Packet
+from cloche.apps.seed.values import ALL, check_values
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 from tests.apps.records.test_archive import cell, changed, full, parts, zipped  # noqa: F401 - a fixture among them

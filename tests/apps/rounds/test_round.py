@@ -11,11 +11,12 @@ from django.test import Client
 from django.urls import reverse
 from PIL import Image
 
-from cloche.apps.gardens.models import Garden, Membership, Operation, Place, User
+from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.models import CropOutlook, WindowChange
+from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.places.models import Operation, Place
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.rounds.pages import summary
-from cloche.apps.windows.flows.refresh import refresh_stale
-from cloche.apps.windows.models import CropOutlook, WindowChange
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 

@@ -8,19 +8,20 @@ from django.core import mail
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Operation, Place, User
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.readings.models import DailyWeather
+from cloche.apps.places.models import Cover, CoverPeriod, Operation, Place
+from cloche.apps.shared import clock
 from cloche.apps.sowings.flows import sow
 from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.today.flows import digest
 from cloche.apps.today.flows.digest import send_due, want
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.selectors import jobs_in
+from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.feed import link_of
-from cloche.apps.windows.flows.refresh import refresh
-from cloche.apps.windows.models import Forecast
 from cloche.apps.work.models import Failure
 from cloche.apps.work.moments import database_now
 from tests.conftest import NOW

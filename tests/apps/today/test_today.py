@@ -6,11 +6,11 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens import clock
+from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.management.commands.load_demo import load
-from cloche.apps.windows.flows.refresh import refresh
+from cloche.apps.shared import clock
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 
@@ -63,7 +63,7 @@ def test_the_demo_loads_once_and_only_into_the_demo(settings: Any, monkeypatch: 
     with pytest.raises(CommandError, match="demo only"):
         call_command("load_demo")
     settings.CLOCHE_DEMO = True
-    monkeypatch.setattr("cloche.apps.windows.flows.refresh.refresh_stale", lambda: 0)
+    monkeypatch.setattr("cloche.apps.forecasts.flows.refresh.refresh_stale", lambda: 0)
     call_command("load_demo", seed=7)
     first = set(Reading.objects.values_list("pk", flat=True))
     assert 8000 < len(first) < 40_000

@@ -10,11 +10,11 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.gardens import clock
+from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import clock
 from cloche.apps.today.flows.digest import want
 from cloche.apps.upkeep import health
-from cloche.apps.windows.flows.refresh import refresh_stale
 from cloche.apps.work import disk, failures, heartbeats, moments
 from cloche.apps.work.models import Heartbeat
 from tests.factories import make_person, make_place
@@ -57,7 +57,7 @@ def test_what_makes_it_unready(
             cursor.execute("UPDATE procrastinate_workers SET last_heartbeat = clock_timestamp() - interval '5 minutes'")
     elif what == "queue":
         make_place(garden)
-        from cloche.apps.gardens.flows.evidence import note_change_in
+        from cloche.apps.places.flows.revision import note_change_in
 
         note_change_in(garden)
         with connection.cursor() as cursor:
@@ -87,7 +87,7 @@ def _away() -> Any:
 
 def test_a_failing_place_is_told_and_makes_nothing_unready(client: Client, garden: Garden, worker: None) -> None:
     place = make_place(garden)
-    failures.note(f"place-{place.pk}", ValueError("x"), task="windows.work_out", garden_id=garden.pk, place_id=place.pk)
+    failures.note(f"place-{place.pk}", ValueError("x"), task="forecasts.work_out", garden_id=garden.pk, place_id=place.pk)
     status, checks = told(client)
     assert status == 200
     assert (checks["forecasts"]["well"], checks["forecasts"]["failing"]) == (False, 1)
@@ -123,7 +123,7 @@ def test_what_failed_is_told_with_its_next_try_and_can_be_tried_at_once(
     signed_in: Client, garden: Garden, worker: None
 ) -> None:
     place = make_place(garden)
-    row = failures.note("place", ValueError("secret <b>"), task="windows.work_out", garden_id=garden.pk, place_id=place.pk)
+    row = failures.note("place", ValueError("secret <b>"), task="forecasts.work_out", garden_id=garden.pk, place_id=place.pk)
     shown = page(signed_in, garden)
     assert "North bed could not be worked out, tried at" in shown
     assert failures.OWN_FAULT in shown

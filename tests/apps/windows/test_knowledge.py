@@ -4,10 +4,10 @@ from typing import Any
 
 import pytest
 
-from cloche.apps.gardens.models import Place
-from cloche.apps.windows.models import Forecast
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge.units import Units
 
 

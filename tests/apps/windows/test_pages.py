@@ -8,12 +8,13 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Garden, Place, User
-from cloche.apps.windows.flows.refresh import refresh, refresh_stale, stale_places
-from cloche.apps.windows.models import CropOutlook, Forecast
+from cloche.apps.forecasts.flows.refresh import refresh, refresh_stale, stale_places
+from cloche.apps.forecasts.models import CropOutlook, Forecast
+from cloche.apps.forecasts.selectors import ground_of, grounds_in
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.warmth import warmth_in
-from cloche.apps.windows.selectors import ground_of, grounds_in
 from cloche.bridge.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
@@ -115,7 +116,7 @@ def test_only_what_is_old_is_worked_out_again(bed: Place) -> None:
 
 
 def test_a_new_day_makes_every_forecast_old(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
-    from cloche.apps.gardens import clock
+    from cloche.apps.shared import clock
 
     monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=1))
     assert refresh_stale() == 1

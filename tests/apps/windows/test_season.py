@@ -12,9 +12,11 @@ from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from icalendar import Calendar
 
-from cloche.apps.gardens.flows import settle
-from cloche.apps.gardens.models import Garden, Place, User
-from cloche.apps.windows.models import CalendarLink, CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.flows import places
+from cloche.apps.places.models import Place
+from cloche.apps.windows.models import CalendarLink
 from tests.conftest import NOW
 from tests.factories import make_person, make_place
 
@@ -71,7 +73,7 @@ def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden)
 
 
 def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:
-    settle.remove_place(two[1])
+    places.remove_place(two[1])
     assert "next, dwarf French bean from 14 May in North bed" in shown(signed_in, garden)
 
 

@@ -6,9 +6,11 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import CropChoice, Garden, Packet, Place
-from cloche.apps.windows.flows.refresh import refresh
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed.models import CropChoice, Packet
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.windows.pages.place import window_words
 
 TODAY = date(2026, 4, 22)

@@ -16,14 +16,15 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule, run_state_machine_as_test
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import key_of, note_change_at, note_change_in
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts import tasks
+from cloche.apps.forecasts.flows import refresh
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.forecasts.stale import stale_places
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.flows.revision import key_of, note_change_at, note_change_in
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock
 from cloche.apps.upkeep.rounds import Round, Rounds
-from cloche.apps.windows import tasks
-from cloche.apps.windows.flows import refresh
-from cloche.apps.windows.models import Forecast
-from cloche.apps.windows.stale import stale_places
 from cloche.apps.work import failures, moments, queue
 from cloche.apps.work.models import Failure
 from cloche.bridge.crops import MODEL_VERSION
@@ -95,7 +96,7 @@ class Queue(RuleBasedStateMachine):
         """A stand-in for the engine: it needs the place's evidence, and fails where it is told to."""
         if place.pk in self.broken:
             raise ValueError("this place cannot be worked out")
-        told = {"made_at": self.at, "day": clock.today(place.garden.timezone), "evidence": place.evidence}
+        told = {"made_at": self.at, "day": clock.today(place.garden.timezone), "input_revision": place.input_revision}
         forecast, _ = Forecast.objects.update_or_create(
             place=place, defaults=told | {"model_version": MODEL_VERSION, "ground": {}}
         )
@@ -218,7 +219,7 @@ def test_a_job_that_has_only_just_begun_is_left_alone(bed: Place) -> None:
 def test_a_job_that_ends_its_worker_each_time_waits_longer_and_longer(bed: Place) -> None:
     waits = []
     for _ in range(6):
-        queue.put("windows.work_out", key_of(bed.pk), place_id=bed.pk)
+        queue.put("forecasts.work_out", key_of(bed.pk), place_id=bed.pk)
         Hand().lose()
         queue.heal(grace_s=0)
         failure = Failure.objects.get()
@@ -260,7 +261,7 @@ def test_a_failing_place_keeps_no_other_waiting(bed: Place, monkeypatch: pytest.
 
 def test_a_place_that_is_fresh_after_all_has_nothing_left_to_be_told(bed: Place) -> None:
     call_command("work", once=True)
-    failures.note(key_of(bed.pk), ValueError("x"), task="windows.work_out", place_id=bed.pk)
+    failures.note(key_of(bed.pk), ValueError("x"), task="forecasts.work_out", place_id=bed.pk)
     tasks.look_round()
     assert not Failure.objects.exists()
 

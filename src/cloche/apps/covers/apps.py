@@ -8,6 +8,6 @@ class CoversConfig(AppConfig):
     def ready(self) -> None:
         """Trials teach the forecast of the covered place."""
         from cloche.apps.covers.flows.trial import gains_of
-        from cloche.apps.windows.under import TELLERS
+        from cloche.apps.forecasts.under import TELLERS
 
         TELLERS.append(gains_of)

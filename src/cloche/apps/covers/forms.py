@@ -9,10 +9,12 @@ from django import forms
 
 from cloche.apps.covers import selectors
 from cloche.apps.covers.pages.season import MOST_COVERS, MOST_CROPS
-from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.gardens.models import MOST_MONEY, Cover, Garden, Hotbed, Place
-from cloche.apps.gardens.place_forms import CoverForm
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.forms import CoverForm
+from cloche.apps.places.models import Cover, Hotbed, Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.validators import MOST_MONEY
 from cloche.bridge import covers, crops, hotbeds
 from cloche.bridge.units import OutOfRange, Units, parse_number
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from django.db import models
 from simple_history.models import HistoricalRecords
 
-from cloche.apps.gardens.models import Cover, Place
-from cloche.apps.gardens.validators import sane_day
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.shared.validators import sane_day
 
 
 class CoverTrial(models.Model):

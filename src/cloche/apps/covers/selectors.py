@@ -7,7 +7,8 @@ from datetime import date
 
 from django.db.models import Q, QuerySet
 
-from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Place
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover, CoverPeriod, Place
 
 INDOORS = ("tray", "mat")
 """Kinds of place that no cover goes over."""

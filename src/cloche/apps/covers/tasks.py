@@ -5,7 +5,7 @@ from __future__ import annotations
 from procrastinate.contrib.django import app
 
 from cloche.apps.covers.flows import bed_answers, season
-from cloche.apps.gardens.models import Cover, Place
+from cloche.apps.places.models import Cover, Place
 
 
 @app.task(name=bed_answers.ANSWER_BED)

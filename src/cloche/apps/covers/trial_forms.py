@@ -9,9 +9,10 @@ from django import forms
 
 from cloche.apps.covers import selectors
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DayField, TypedNumber, parse_with
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
 from cloche.bridge import covers, crops
 from cloche.bridge.units import Units, parse_depth, parse_soil
 

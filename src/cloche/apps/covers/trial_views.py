@@ -15,14 +15,14 @@ from cloche.apps.covers.pages import trial as pages
 from cloche.apps.covers.pages.opening import opening_page
 from cloche.apps.covers.pages.sandbox import Sliders, sandbox_page, starting
 from cloche.apps.covers.trial_forms import PairForm, SandboxForm, TrialForm
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
-from cloche.apps.gardens.models import Hotbed, Place
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import Hotbed, Place
 from cloche.apps.readings.flows.record import AlreadyThere
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
 from cloche.apps.work.turns import ENGINE, WAITS, turn
-
-INVALID = 422
 
 
 @in_garden

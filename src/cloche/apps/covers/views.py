@@ -19,15 +19,15 @@ from cloche.apps.covers.pages.compare import where_most
 from cloche.apps.covers.pages.inventory import own_lines
 from cloche.apps.covers.pages.learned import learned_lines
 from cloche.apps.covers.pages.whatif import Question, usual_crops, waiting_page, what_if_page
-from cloche.apps.gardens import clock, words
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
-from cloche.apps.gardens.models import Cover, CoverPeriod, Place
-from cloche.apps.gardens.operation_views import kept
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.places.operation_views import kept
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
 from cloche.apps.sowings.flows import sow
 from cloche.apps.work.turns import ENGINE, WAITS, turn
-
-INVALID = 422
 
 
 @in_garden

@@ -10,9 +10,8 @@ from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponseBase
 from django.shortcuts import render
 
-from cloche.apps.gardens.models import Garden, Membership, Place, User
+from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.gardens.speech import speak_for
-from cloche.bridge.crops import Crop, UnknownCrop, crop
 
 
 class GardenRequest(HttpRequest):
@@ -53,19 +52,3 @@ def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
 
     wrapped.writing = writing  # type: ignore[attr-defined]
     return wrapped
-
-
-def crop_or_404(crop_key: str) -> Crop:
-    """A crop of the catalogue."""
-    try:
-        return crop(crop_key)
-    except UnknownCrop as unknown:
-        raise Http404 from unknown
-
-
-def place_or_404(request: GardenRequest, place_id: int) -> Place:
-    """A place of this garden; those of others do not exist."""
-    place = request.garden.places.filter(pk=place_id).first()
-    if place is None:
-        raise Http404
-    return place

@@ -10,8 +10,8 @@ from django.http import HttpRequest
 from django.urls import reverse
 
 from cloche import __version__
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GROWS, LOGS, OWNS
+from cloche.apps.shared import clock
 
 
 @dataclass(frozen=True)
@@ -47,7 +47,7 @@ def rooms(request: HttpRequest) -> dict[str, Any]:
     here = request.resolver_match.url_name if request.resolver_match else ""
     links = [Room(n, reverse(u, args=[garden.pk]), k, u == here or u == getattr(request, "room", "")) for n, u, k in ROOMS]
     gardens = request.user.gardens.all()
-    part = request.membership  # type: ignore[attr-defined]
-    may = {"log": part.may(LOGS), "grow": part.may(GROWS), "own": part.may(OWNS)}
+    role = request.membership  # type: ignore[attr-defined]
+    may = {"log": role.may(LOGS), "grow": role.may(GROWS), "own": role.may(OWNS)}
     everywhere: dict[str, Any] = {"may": may, "days_ahead": settings.CLOCHE_DAY_OFFSET, "today": clock.today(garden.timezone)}
     return common | everywhere | {"rooms": links, "garden": garden, "gardens": gardens}

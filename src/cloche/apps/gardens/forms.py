@@ -2,59 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any, cast
+from typing import Any
 
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
-from cloche.apps.gardens import validators
 from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.shared.fields import TypedNumber
 from cloche.bridge import border
-from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_number
+from cloche.bridge.units import OutOfRange, Units, parse_air
 from cloche.bridge.zones import zone_words
 
-DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
-"""The browser’s own calendar."""
-
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
-
-
-class DayField(forms.DateField):
-    """A day in a year that a record can be about."""
-
-    default_validators = [validators.sane_day]
-    widget = DATE
-
-
-class LineField(forms.CharField):
-    """A line of text without signs that cannot be seen."""
-
-    default_validators = [validators.plain]
-
-
-class TypedNumber(forms.CharField):
-    """A number as people type it, comma or point, with the bridge's messages."""
-
-    def __init__(self, *, parse: Any = parse_number, **kwargs: Any) -> None:
-        kwargs.setdefault("widget", forms.TextInput(attrs={"inputmode": "decimal", "autocomplete": "off"}))
-        super().__init__(**kwargs)
-        self.parse = parse
-
-    def clean(self, value: Any) -> float | None:
-        """The parsed number; None when empty and not required."""
-        text = super().clean(value)
-        if text == "":
-            return None
-        try:
-            return float(self.parse(text))
-        except (NotANumber, OutOfRange) as refusal:
-            raise forms.ValidationError(str(refusal), code="number") from refusal
-
-
-def parse_with(field: forms.Field, parse: Callable[[str], float]) -> None:
-    """Give a TypedNumber the parser of a person's units."""
-    cast(TypedNumber, field).parse = parse
 
 
 class SignInForm(AuthenticationForm):
@@ -190,7 +149,7 @@ class NormalsForm(forms.Form):
         return None if None in values else values  # type: ignore[return-value]
 
 
-class PartForm(forms.Form):
+class RoleForm(forms.Form):
     """What somebody may do."""
 
     ROLES = Membership.Role.choices

@@ -1,4 +1,4 @@
-"""People of a garden: invited, joined, given a part, shown out."""
+"""People of a garden: invited, joined, given a role, shown out."""
 
 from __future__ import annotations
 
@@ -9,20 +9,18 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
-from cloche.apps.gardens.flows import invite as flow
-from cloche.apps.gardens.flows import settle
-from cloche.apps.gardens.forms import FirstPersonForm, PartForm
-
-INVALID = 422
+from cloche.apps.gardens.flows import people as flow
+from cloche.apps.gardens.forms import FirstPersonForm, RoleForm
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
 
 
 @in_garden(writing=OWNS)
 def people(request: GardenRequest) -> HttpResponse:
     """Who belongs, what each may do, and a link for one more."""
     request.room = "garden"  # type: ignore[attr-defined]
-    form = PartForm(request.POST or None)
+    form = RoleForm(request.POST or None)
     link = ""
     if form.is_valid():
         token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
@@ -31,8 +29,8 @@ def people(request: GardenRequest) -> HttpResponse:
     context = {
         "memberships": request.garden.memberships.select_related("user"),
         "invitations": request.garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).select_related("made_by"),
-        "form": PartForm(),
-        "roles": PartForm.ROLES,
+        "form": RoleForm(),
+        "roles": RoleForm.ROLES,
         "link": link,
     }
     return render(request, "gardens/people.html", context, status=INVALID if form.errors else 200)
@@ -40,11 +38,11 @@ def people(request: GardenRequest) -> HttpResponse:
 
 @require_POST
 @in_garden(writing=OWNS)
-def give_part(request: GardenRequest, user_id: int) -> HttpResponse:
-    """Another part for somebody."""
-    form = PartForm(request.POST)
-    if form.is_valid() and flow.give_part(request.garden, user_id, form.cleaned_data["role"]):
-        messages.success(request, "Their part is changed.")
+def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Another role for somebody."""
+    form = RoleForm(request.POST)
+    if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
+        messages.success(request, "Their role is changed.")
     else:
         messages.error(request, "That was not done: a garden keeps at least one owner.")
     return redirect("people", request.garden.pk)
@@ -54,10 +52,10 @@ def give_part(request: GardenRequest, user_id: int) -> HttpResponse:
 @in_garden(writing=OWNS)
 def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
     """Take a person out."""
-    if settle.show_out(request.garden, user_id):
+    if flow.show_out(request.garden, user_id):
         messages.success(request, "They no longer see this garden. What they recorded stays.")
     else:
-        messages.error(request, "Owners cannot be taken out; give them another part first.")
+        messages.error(request, "Owners cannot be taken out; give them another role first.")
     return redirect("people", request.garden.pk)
 
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from django.db.models import QuerySet
 from django.http import HttpRequest
 
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.models import Garden, User
 from cloche.bridge.units import Units
 
 
@@ -19,11 +18,6 @@ def garden_to_open(request: HttpRequest) -> Garden | None:
     gardens = request.user.gardens  # type: ignore[union-attr]
     last = request.session.get("garden_id", 0)
     return gardens.filter(pk=last).first() or gardens.order_by("memberships__pk").first()
-
-
-def removed_places(garden: Garden) -> QuerySet[Place]:
-    """Places that can be put back, the latest removed first."""
-    return Place.everything.filter(garden=garden, removed_at__isnull=False).order_by("-removed_at")
 
 
 def nobody_yet() -> bool:

@@ -1,28 +1,12 @@
 from django.urls import path
 
-from cloche.apps.gardens import crop_views, operation_views, people_views, views
+from cloche.apps.gardens import people_views, views
 
 urlpatterns = [
     path("", views.garden, name="garden"),
     path("normals/", views.normals, name="normals"),
-    path("crops/", crop_views.my_crops, name="my_crops"),
-    path("crops/own/", crop_views.new_own, name="new_own_crop"),
-    path("crops/own/<slug:key>/", crop_views.edit_own, name="edit_own_crop"),
-    path("places/new/", views.new_place, name="new_place"),
-    path("places/<int:place_id>/edit/", views.edit_place, name="edit_place"),
-    path("places/<int:place_id>/move/", views.move_place, name="move_place"),
-    path("places/<int:place_id>/remove/", views.remove_place, name="remove_place"),
-    path("places/<int:place_id>/put-back/", views.put_back_place, name="put_back_place"),
-    path("places/<int:place_id>/covers/new/", operation_views.new_cover, name="new_cover"),
-    path("places/<int:place_id>/covers/<int:cover_id>/", operation_views.edit_cover, name="edit_cover"),
-    path("places/<int:place_id>/covers/<int:cover_id>/off/", operation_views.take_cover_off, name="take_cover_off"),
-    path("places/<int:place_id>/covers/<int:cover_id>/remove/", operation_views.remove_cover, name="remove_cover"),
-    path("places/<int:place_id>/operations/", operation_views.add_operation, name="add_operation"),
-    path(
-        "places/<int:place_id>/operations/<int:operation_id>/remove/", operation_views.remove_operation, name="remove_operation"
-    ),
     path("people/", people_views.people, name="people"),
-    path("people/<int:user_id>/part/", people_views.give_part, name="give_part"),
+    path("people/<int:user_id>/role/", people_views.give_role, name="give_role"),
     path("people/<int:user_id>/out/", people_views.show_out, name="show_out"),
     path("people/links/<int:invitation_id>/withdraw/", people_views.withdraw, name="withdraw"),
 ]

@@ -8,14 +8,13 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.decorators import login_required
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBase
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import redirect, render
 from django.urls import reverse_lazy
-from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
-from cloche.apps.gardens.access import GardenRequest, in_garden, place_or_404
-from cloche.apps.gardens.flows import settle
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.flows.site import change_site, found_garden
 from cloche.apps.gardens.forms import (
     FirstPersonForm,
     GardenForm,
@@ -24,11 +23,8 @@ from cloche.apps.gardens.forms import (
     SiteForm,
     UnitsForm,
 )
-from cloche.apps.gardens.models import Place
-from cloche.apps.gardens.place_forms import PlaceForm
+from cloche.apps.shared.http import INVALID
 from cloche.bridge.zones import zone_words
-
-INVALID = 422
 
 
 class SignIn(auth.LoginView):
@@ -83,7 +79,7 @@ def new_garden(request: HttpRequest) -> HttpResponse:
     """Found a garden."""
     form = GardenForm(request.POST or None)
     if form.is_valid():
-        garden = settle.found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
+        garden = found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
         return redirect("new_place", garden.pk)
     return render(request, "gardens/new_garden.html", {"form": form}, status=INVALID if form.errors else 200)
 
@@ -105,14 +101,13 @@ def garden(request: GardenRequest) -> HttpResponse:
     units = selectors.units_of(request.user)
     site = SiteForm(request.POST or None, instance=request.garden)
     if request.method == "POST" and site.is_valid():
-        settle.change_site(site.save(commit=False))
+        change_site(site.save(commit=False))
         messages.success(request, "The site is changed; forecasts are being worked out again.")
         return redirect("garden", request.garden.pk)
     context = {
         "site": site,
         "normals": NormalsForm(units=units, initial=_typed_normals(request, units)),
         "places": request.garden.places.all(),
-        "removed": selectors.removed_places(request.garden),
         "memberships": request.garden.memberships.select_related("user"),
         "zone": zone_words(request.garden.zone, units) if request.garden.zone and not site.errors else "",
         "units": units,
@@ -128,7 +123,7 @@ def normals(request: GardenRequest) -> HttpResponse:
     form = NormalsForm(typed, units=units, initial=_typed_normals(request, units))
     if form.is_valid():
         request.garden.normal_lows_c, request.garden.normal_highs_c = form.typed("low"), form.typed("high")
-        settle.change_site(request.garden)
+        change_site(request.garden)
         messages.success(request, "Normals saved; forecasts are being worked out again.")
         return redirect("garden", request.garden.pk)
     context = {"normals": form, "units": units}
@@ -141,59 +136,6 @@ def _typed_normals(request: GardenRequest, units: Any) -> dict[str, str]:
         for index, value in enumerate(values or []):
             initial[f"{side}_{index}"] = f"{units.temperature_from_c(value):.1f}"
     return initial
-
-
-@in_garden
-def new_place(request: GardenRequest) -> HttpResponse:
-    """Add a place to the walk."""
-    return _place_form(request, Place(garden=request.garden))
-
-
-@in_garden
-def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Change a place."""
-    return _place_form(request, place_or_404(request, place_id))
-
-
-def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
-    form = PlaceForm(request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden)
-    if form.is_valid():
-        saved = settle.save_place(form.save(commit=False))
-        return redirect("place", request.garden.pk, saved.pk)
-    context = {"form": form, "place": place}
-    return render(request, "gardens/place_form.html", context, status=INVALID if form.errors else 200)
-
-
-@require_POST
-@in_garden
-def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Earlier or later in the walk."""
-    settle.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
-    return redirect("garden", request.garden.pk)
-
-
-@require_POST
-@in_garden
-def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Take a place off; the garden's page offers to put it back."""
-    place = place_or_404(request, place_id)
-    settle.remove_place(place)
-    messages.success(request, f"{place.name} is removed with its readings. It can be put back below.")
-    return redirect("garden", request.garden.pk)
-
-
-@require_POST
-@in_garden
-def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Undo a removal."""
-    place = selectors.removed_places(request.garden).filter(pk=place_id).first()
-    if place is None:
-        raise Http404
-    if settle.put_back_place(place):
-        messages.success(request, f"{place.name} is back, with its readings.")
-    else:
-        messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
-    return redirect("garden", request.garden.pk)
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:

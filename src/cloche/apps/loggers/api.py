@@ -17,9 +17,9 @@ from ninja.security import HttpBearer
 from ninja.throttling import AuthRateThrottle
 from pydantic import AfterValidator, AwareDatetime, BeforeValidator, ConfigDict, Field
 
-from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
+from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge import border
 
 MOST_BYTES = 4_000_000

@@ -7,9 +7,10 @@ from typing import Any, cast
 
 from django import forms
 
-from cloche.apps.gardens.forms import TypedNumber, parse_with
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device
+from cloche.apps.places.models import Place
+from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.bridge.units import Units, parse_depth
 
 MOST_DEVICES = 60

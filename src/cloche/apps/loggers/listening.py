@@ -16,12 +16,12 @@ from django.conf import settings
 from django.db import DatabaseError, InterfaceError, close_old_connections
 from pydantic import ValidationError
 
-from cloche.apps.gardens import shelter
-from cloche.apps.gardens.tokens import fingerprint
 from cloche.apps.loggers.api import MOST_BYTES, ManyIn
 from cloche.apps.loggers.flows.aside import keep_aside
 from cloche.apps.loggers.flows.take_in import Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
+from cloche.apps.shared import shelter
+from cloche.apps.shared.tokens import fingerprint
 from cloche.apps.work import heartbeats
 from cloche.apps.work.guard import is_away
 from cloche.bridge import border

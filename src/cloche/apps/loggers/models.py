@@ -5,8 +5,9 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.gardens.validators import plain
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared.validators import plain
 
 
 class Device(models.Model):

@@ -7,11 +7,11 @@ from datetime import datetime, timedelta
 
 from django.db.models import Count
 
-from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.models import Device, LoggedReading, Probe
 from cloche.apps.loggers.selectors import HourPoint
+from cloche.apps.shared import words
 from cloche.bridge.logged import FAULT_WORDS, Fault
 from cloche.bridge.units import Units
 from cloche.drawing.spark import Spark, spark

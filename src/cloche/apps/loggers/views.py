@@ -7,15 +7,14 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.loggers import pages
 from cloche.apps.loggers.flows import devices as flow
 from cloche.apps.loggers.forms import DeviceForm, ProbeForm
 from cloche.apps.loggers.models import Device, Probe
-
-INVALID = 422
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
 
 
 @in_garden

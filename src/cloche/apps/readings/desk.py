@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place, User
+from cloche.apps.gardens.models import User
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors
 from cloche.apps.readings.forms import ReadingForm
 from cloche.apps.readings.models import Reading
+from cloche.apps.shared import words
 from cloche.bridge.units import Units
 
 NEWEST = 8

@@ -9,7 +9,6 @@ from django.http import Http404, HttpResponse, StreamingHttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock, words
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.files import export
@@ -17,8 +16,9 @@ from cloche.apps.readings.files.tables import UnreadableFile, read_table
 from cloche.apps.readings.flows import bring_in
 from cloche.apps.readings.forms import FileForm, MappingForm, mapping_initial
 from cloche.apps.readings.models import IncomingFile
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
 
-INVALID = 422
 SHOWN_BAD_ROWS = 200
 
 

@@ -9,9 +9,9 @@ from uuid import UUID
 
 from django.db.models import Q
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Visit
+from cloche.apps.shared import words
 from cloche.bridge.evidence import Under
 from cloche.bridge.units import Units
 

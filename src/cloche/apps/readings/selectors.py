@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from datetime import date, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.db.models import OuterRef, QuerySet, Subquery
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.selectors import HourPoint
-from cloche.apps.readings.models import DailyWeather, Reading, WeatherHeard
-from cloche.bridge.evidence import Day
+from cloche.apps.places.models import Place
+from cloche.apps.readings.models import Reading
 
 SHOWN_IN_LIST = 30
 MOST_POINTS = 400
@@ -53,108 +51,6 @@ def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[i
     found = list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
     found += [(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in logged.hours_between([place.pk], start, end)]
     return sorted(found, key=lambda row: row[1])
-
-
-def weather_days(garden: Garden) -> list[Day]:
-    """All that is known of the site's days, oldest first: the provider's, and over them what was written down."""
-    days = {day.day: day for day in heard_days(garden)}
-    for row in garden.weather.order_by("day").values_list(*DailyWeather.LINE):
-        days[row[0]] = day_of(*row)
-    return [days[day] for day in sorted(days)]
-
-
-def day_of(
-    day: date, low_c: float, high_c: float, rain_mm: float | None, sky: str, wind_m_s: float | None, snow_m: float | None
-) -> Day:
-    """A written line in plain values, in the order of `DailyWeather.LINE`."""
-    return Day(day, low_c, high_c, rain_mm, sky or None, wind_m_s=wind_m_s, snow_m=snow_m)
-
-
-def heard_days(garden: Garden) -> Iterator[Day]:
-    """Days as the weather service has them, measured first, then foretold."""
-    heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).first()
-    if heard is None or heard.heard_at is None:
-        return
-    first = date.fromisoformat(heard.past["first"])
-    rows = zip(heard.past["low_c"], heard.past["high_c"], heard.past["rain_mm"], strict=True)
-    for index, (low_c, high_c, rain_mm) in enumerate(rows):
-        yield Day(first + timedelta(days=index), low_c, high_c, rain_mm)
-    yield from _heard_ahead(heard, garden)
-
-
-def _heard_ahead(heard: WeatherHeard, garden: Garden) -> Iterator[Day]:
-    assert heard.heard_at is not None  # noqa: S101 - asked for
-    issued = heard.heard_at.astimezone(garden.timezone).date()
-    for row in heard.ahead:
-        day = date.fromisoformat(row["day"])
-        lead = max((day - issued).days, 0)
-        yield Day(day, row["low_c"], row["high_c"], row.get("rain_mm"), row["sky"], lead, row.get("wind_m_s"))
-
-
-def known_day(garden: Garden, day: date, heard: list[Day]) -> Day | None:
-    """A day as it is written down, else as the service has it, measured or foretold; heard from heard_days."""
-    line = garden.weather.filter(day=day).values_list(*DailyWeather.LINE).first()
-    if line is not None:
-        return day_of(*line)
-    return next((told for told in heard if told.day == day), None)
-
-
-@dataclass(frozen=True)
-class Original:
-    """What a day's line said first, and who put another in its place and when; service: what the weather service says."""
-
-    first: tuple[float, float] | None
-    by: str
-    at: datetime | None
-    service: tuple[float, float] | None
-
-
-def originals(garden: Garden, days: list[date], heard: list[Day]) -> dict[date, Original]:
-    """For days whose line was corrected, or differs from the service's: what stands beside it; heard from heard_days."""
-    told: dict[date, list[Any]] = {}
-    rows = DailyWeather.history.filter(garden=garden, day__in=days).select_related("history_user").order_by("history_id")
-    for row in rows:
-        told.setdefault(row.day, []).append(row)
-    service = {day.day: (day.low_c, day.high_c) for day in heard if day.lead_d == 0}
-    found = {}
-    for day in days:
-        states = told.get(day, [])
-        changed = [row for row in states if (row.low_c, row.high_c) != (states[0].low_c, states[0].high_c)]
-        if changed:
-            by = changed[-1].history_user.username if changed[-1].history_user else ""
-            first = (states[0].low_c, states[0].high_c)
-            found[day] = Original(first, by, changed[-1].history_date, service.get(day))
-        elif day in service:
-            found[day] = Original(None, "", None, service[day])
-    return found
-
-
-def forecast_days(garden: Garden, today: date) -> list[Day]:
-    """What the weather service foretells of today and later, without days that are written down."""
-    heard = WeatherHeard.objects.filter(garden=garden, heard_at__isnull=False).defer("past").first()
-    if heard is None:
-        return []
-    written = set(garden.weather.filter(day__gte=today).values_list("day", flat=True))
-    return [day for day in _heard_ahead(heard, garden) if day.day >= today and day.day not in written]
-
-
-def heard_words(garden: Garden, now: datetime) -> str:
-    """When the weather service was last heard from, and what is amiss; empty where there is none."""
-    heard = WeatherHeard.objects.filter(garden=garden).only("heard_at", "failed_at", "failure", "garden").first()
-    if heard is None:
-        return ""
-    if heard.heard_at is None:
-        return f"{heard.failure} It has not been heard from yet."
-    local, today = heard.heard_at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
-    text = f"The weather service was last heard from at {words.clock(local)}, {words.day(local.date(), today)}."
-    if heard.failed_at is not None:
-        text += " It does not answer now: the older its forecast, the wider the band."
-    return text
-
-
-def weather_around(garden: Garden, today: date, back: int, ahead: int) -> list[DailyWeather]:
-    """The days near today that have a line, newest first."""
-    return list(garden.weather.filter(day__gte=today - timedelta(days=back), day__lte=today + timedelta(days=ahead)))
 
 
 @dataclass(frozen=True)

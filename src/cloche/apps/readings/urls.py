@@ -1,17 +1,12 @@
-from django.urls import path, register_converter
+from django.urls import path
 
-from cloche.apps.readings import file_views, views, weather_views
-from cloche.apps.readings.converters import DayConverter
-
-register_converter(DayConverter, "day")
+from cloche.apps.readings import file_views, views
 
 urlpatterns = [
     path("places/<int:place_id>/readings/", views.add_reading, name="add_reading"),
     path("places/<int:place_id>/readings/<int:reading_id>/", views.edit_reading, name="edit_reading"),
     path("places/<int:place_id>/readings/<int:reading_id>/remove/", views.remove_reading, name="remove_reading"),
     path("places/<int:place_id>/readings/<int:reading_id>/take-back/", views.take_back, name="take_back"),
-    path("weather/", weather_views.weather_page, name="weather"),
-    path("weather/<day:day>/remove/", weather_views.remove_weather, name="remove_weather"),
     path("files/", file_views.files, name="files"),
     path("files/in/<int:file_id>/", file_views.incoming, name="incoming"),
     path("files/in/<int:file_id>/give-up/", file_views.give_up, name="give_up"),

@@ -9,15 +9,16 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, place_or_404
-from cloche.apps.gardens.models import Place
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import Place
 from cloche.apps.readings import desk
 from cloche.apps.readings.flows import record
 from cloche.apps.readings.forms import ReadingForm
 from cloche.apps.readings.models import Reading
+from cloche.apps.shared.http import INVALID
 
-INVALID = 422
 SHOWN_BAD_ROWS = 200
 
 

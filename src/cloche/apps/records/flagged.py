@@ -10,13 +10,14 @@ from typing import Any
 
 from django.db import transaction
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.apps.windows import selectors as windows
+from cloche.apps.shared import words
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.quality_flags import QualityFlag, Row, expected_at, flags_of
 from cloche.bridge.units import Units

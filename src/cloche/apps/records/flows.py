@@ -6,9 +6,9 @@ from typing import Any
 
 from django.db import IntegrityError, transaction
 
-from cloche.apps.gardens.flows.past import before_it
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.kinds import KINDS
+from cloche.apps.shared.history import before_it
 
 
 class NotBrought(ValueError):

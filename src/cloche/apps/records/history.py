@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.kinds import KINDS, Kind
+from cloche.apps.shared import words
 from cloche.bridge.units import Units
 
 SHOWN = 60

@@ -9,11 +9,14 @@ from typing import Any
 from django.db.models import Model
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens import place_log, words
-from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
-from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Operation, Place
-from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.flows.revision import note_change_at, note_change_in
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.places.pages import place_log
+from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.shared import words
 from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 

@@ -10,19 +10,19 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.gardens.shelter import refusal
-from cloche.apps.readings.localtime import asked_instant
 from cloche.apps.records import flagged, flows, incoming
 from cloche.apps.records import history as past
 from cloche.apps.records.archive.write import write_archive
 from cloche.apps.records.forms import ArchiveForm
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.localtime import asked_instant
+from cloche.apps.shared.shelter import refusal
 from cloche.apps.work.turns import ARCHIVE, turn
 
 MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
-INVALID = 422
 
 
 @require_GET

@@ -12,13 +12,14 @@ from django import forms
 from django.utils.dateparse import parse_datetime
 
 from cloche.apart.picture import NoPicture, small_jpeg
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.forms import LineField, TypedNumber, parse_with
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.visit import Seen
 from cloche.apps.readings.forms import GRACE
-from cloche.apps.readings.localtime import NoSuchTime, instant
 from cloche.apps.readings.models import Visit
+from cloche.apps.shared import clock
+from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
+from cloche.apps.shared.localtime import NoSuchTime, instant
 from cloche.bridge import border, offered
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units, parse_air, parse_snow, parse_soil

@@ -8,14 +8,15 @@ from typing import Any
 
 from django.conf import settings
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import CoverPeriod, Garden, Place, User
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.models import WindowChange
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings import selectors as measured
-from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.models import WindowChange
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.ground import lines
 from cloche.apps.windows.pages.warmth import warmth_in
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops, expected, offered
 from cloche.bridge.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.units import Units

@@ -15,17 +15,17 @@ from django.template.loader import render_to_string
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.flows.visit import take_visit_back
-from cloche.apps.readings.localtime import asked_instant
 from cloche.apps.readings.models import Visit
 from cloche.apps.rounds import pages, sending
 from cloche.apps.rounds.forms import StopForm
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.localtime import asked_instant
 from cloche.bridge import border
 
-INVALID = 422
 SHELL = (
     "css/cloche.css",
     "js/keys.js",

@@ -7,15 +7,15 @@ from typing import Any
 
 from django import forms
 
-from cloche.apps.gardens import packets
-from cloche.apps.gardens.forms import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.gardens.models import Garden, Packet
+from cloche.apps.gardens.models import Garden
+from cloche.apps.seed import selectors as packets
+from cloche.apps.seed.models import Packet
+from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge import crops
 from cloche.bridge.units import Units, parse_depth
 
 LONG_AGO_D = 400
-METHODS = [("", "whichever suits the place"), ("direct", "sown in place"), ("transplanted", "raised and planted out")]
 
 
 class SowingForm(forms.ModelForm):
@@ -94,15 +94,3 @@ class CountForm(forms.Form):
         if self.sowing.seeds is not None and up > self.sowing.seeds:
             raise forms.ValidationError(f"Only {self.sowing.seeds} were sown.")
         return up
-
-
-class ChoiceForm(forms.Form):
-    """By which rule and in which way this garden grows a crop."""
-
-    sowing_rule = forms.ChoiceField(label="The day is chosen", required=False)
-    method = forms.ChoiceField(label="It is", required=False, choices=METHODS)
-
-    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["sowing_rule"].help_text = f"The whole garden: {garden.get_sowing_rule_display()}."
-        self.fields["sowing_rule"].choices = [("", "as in the whole garden"), *Garden.SowingRule.choices]  # type: ignore[attr-defined]

@@ -7,8 +7,9 @@ from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from simple_history.models import HistoricalRecords
 
-from cloche.apps.gardens.models import Packet, Place
-from cloche.apps.gardens.validators import sane_day
+from cloche.apps.places.models import Place
+from cloche.apps.seed.models import Packet
+from cloche.apps.shared.validators import sane_day
 
 MOST_SEEDS = 1_000_000
 

@@ -6,7 +6,9 @@ from datetime import date
 
 from django.db.models import Prefetch, QuerySet
 
-from cloche.apps.gardens.models import Garden, Packet, Place
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed.models import Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.bridge import crops
 from cloche.bridge.lots import FRESH_RATE, Viability, viability_of

@@ -7,17 +7,16 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.flows import sow as flow
 from cloche.apps.sowings.forms import CountForm, SowingForm
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.pages import sowings as pages
 from cloche.bridge import crops
-
-INVALID = 422
 
 
 @in_garden

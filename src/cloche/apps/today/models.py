@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import CoverPeriod, Garden, Membership, Operation, User
+from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.places.models import CoverPeriod, Operation
 
 
 class Answer(models.Model):

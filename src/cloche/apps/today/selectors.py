@@ -6,13 +6,14 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from cloche.apps.covers.pages.opening import watched_in
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.today.jobs import covers, sowing
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
 from cloche.apps.today.pages.after import after_lines
-from cloche.apps.windows import selectors as windows
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.units import Units
 

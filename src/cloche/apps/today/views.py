@@ -7,10 +7,11 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
-from cloche.apps.gardens.flows.operations import OnAnotherBed
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.flows.operations import OnAnotherBed
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
 from cloche.apps.today import selectors
 from cloche.apps.today.flows import answer as flow
 from cloche.apps.today.flows.digest import stop_sending, want
@@ -20,8 +21,6 @@ from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.after import after_page
 from cloche.apps.today.pages.today import today_page
 from cloche.apps.windows import feed as feeds
-
-INVALID = 422
 
 
 @in_garden

@@ -15,15 +15,15 @@ from django.db.migrations.executor import MigrationExecutor
 from django.db.models import Max, Min
 from procrastinate.contrib.django.models import ProcrastinateJob, ProcrastinateWorker
 
-from cloche.apps.gardens import clock
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.forecasts.stale import stale_places
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
-from cloche.apps.readings.models import WeatherHeard
-from cloche.apps.readings.weather.provider import provider
+from cloche.apps.shared import clock
 from cloche.apps.today.flows.digest import MAIL
 from cloche.apps.today.models import DigestWish
-from cloche.apps.windows.models import Forecast
-from cloche.apps.windows.stale import stale_places
+from cloche.apps.weather.models import WeatherReport
+from cloche.apps.weather.provider import provider
 from cloche.apps.work import disk, moments
 from cloche.apps.work.guard import is_away
 from cloche.apps.work.models import Failure, Heartbeat
@@ -119,9 +119,9 @@ def _next_try() -> str | None:
 def _weather() -> Check:
     if provider() is None:
         return Check("weather", True, {"asked": False})
-    heard = WeatherHeard.objects.filter(heard_at__isnull=False).aggregate(at=Min("heard_at"))["at"]
-    silent = Garden.objects.count() - WeatherHeard.objects.filter(heard_at__isnull=False).count()
-    age_h = _age_s(heard, clock.now()) / 3600
+    report = WeatherReport.objects.filter(received_at__isnull=False).aggregate(at=Min("received_at"))["at"]
+    silent = Garden.objects.count() - WeatherReport.objects.filter(received_at__isnull=False).count()
+    age_h = _age_s(report, clock.now()) / 3600
     return Check("weather", age_h < WEATHER_WITHIN_H, {"asked": True, "oldest_h": round(age_h, 1), "never_heard": silent})
 
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from cloche.apps.gardens import clock, words
+from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.shelter import CLOCK, FULL
 from cloche.apps.loggers.models import RefusedMessage
-from cloche.apps.readings.selectors import heard_words
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.shelter import CLOCK, FULL
 from cloche.apps.upkeep import health
-from cloche.apps.windows import selectors as windows
+from cloche.apps.weather.selectors import report_words
 from cloche.apps.work import moments
 from cloche.apps.work.models import Failure
 
@@ -78,8 +78,8 @@ def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
 def _weather(garden: Garden, now: datetime, found: dict[str, health.Check]) -> tuple[bool, str]:
     if "weather" in found and not found["weather"].told["asked"]:
         return True, "No weather service is asked; the days’ air is written down by hand or brought in from files."
-    text = heard_words(garden, now)
-    lost = garden.failures.filter(task="readings.ask_weather").exists()
+    text = report_words(garden, now)
+    lost = garden.failures.filter(task="weather.ask").exists()
     return not lost, text or "The weather service is about to be asked for the first time."
 
 
@@ -121,8 +121,8 @@ def _restarts() -> str:
 
 
 WHAT = {
-    "windows.work_out": "{place} could not be worked out",
-    "readings.ask_weather": "The weather service could not be heard",
+    "forecasts.work_out": "{place} could not be worked out",
+    "weather.ask": "The weather service could not be heard",
     "today.mail": "A letter could not be sent",
     "readings.take_file": "A file could not be brought in",
     "covers.answer_bed": "A cover could not be tried on {place}",

@@ -12,12 +12,13 @@ from dataclasses import dataclass, field
 
 from django.db import InterfaceError, OperationalError, close_old_connections
 
-from cloche.apps.gardens import clock
+from cloche.apps.forecasts.tasks import look_round
 from cloche.apps.loggers.flows.aside import prune_aside
-from cloche.apps.readings.tasks import ask_round, file_round
+from cloche.apps.readings.tasks import file_round
 from cloche.apps.records.tasks import archive_round
+from cloche.apps.shared import clock
 from cloche.apps.today.flows.digest import send_due
-from cloche.apps.windows.tasks import look_round
+from cloche.apps.weather.tasks import ask_round
 from cloche.apps.work import disk, failures, guard, queue
 
 log = logging.getLogger("cloche.work")

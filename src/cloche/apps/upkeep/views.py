@@ -9,8 +9,8 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
 from cloche.apps.upkeep.flows import again
 from cloche.apps.upkeep.pages import runs_page

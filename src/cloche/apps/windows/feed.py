@@ -9,10 +9,11 @@ from datetime import date, datetime, timedelta
 
 from icalendar import Calendar, Event
 
+from cloche.apps.forecasts import selectors
+from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.gardens.speech import speak_for
-from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CalendarLink, CropOutlook
+from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge import crops
 from cloche.bridge.planting import BENCHES

@@ -4,74 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from cloche.apps.gardens.models import Membership, Place
-
-
-class Forecast(models.Model):
-    """One finished run. `ground` holds what the pages draw (see bridge.forecasting.PlaceForecast)."""
-
-    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="forecast")
-    made_at = models.DateTimeField()
-    day = models.DateField(help_text="The local day the run calls today.")
-    evidence = models.PositiveBigIntegerField(help_text="The place's evidence number that the run rests on.")
-    model_version = models.CharField(max_length=40)
-    ground = models.JSONField()
-    watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.watching.watch).")
-
-
-class ModelSnapshot(models.Model):
-    """What it takes to run a place again under other covers (see bridge.snapshots); apart, as no page that lists places reads
-    it."""
-
-    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="snapshot")
-    packed = models.BinaryField()
-
-
-class CropOutlook(models.Model):
-    """One crop in one place, sown there or planted out: its windows, and every candidate day (see bridge.plain.CropDays)."""
-
-    class Method(models.TextChoices):
-        DIRECT = "direct", "sown in place"
-        TRANSPLANTED = "transplanted", "raised and planted out"
-
-    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
-    crop_key = models.CharField(max_length=40)
-    method = models.CharField(max_length=12, choices=Method, default=Method.DIRECT)
-    better = models.BooleanField(default=True, help_text="Whether this is the way that suits the place, or was chosen.")
-    windows = models.JSONField()
-    sow_now = models.BooleanField()
-    main_limit = models.CharField(max_length=40, blank=True)
-    half_d = models.FloatField(null=True, help_text="Days until half are up, sown on the forecast's day.")
-    share = models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")
-    fails_now = models.FloatField(default=1.0, help_text="Chance that it fails, if done on the forecast's day.")
-    hopeless = models.BooleanField(default=False, help_text="Nobody grows it that way there.")
-    ribbon = models.JSONField()
-    days = models.JSONField()
-    members = models.TextField(default="", help_text="Days to half emergence in each course in which it succeeds, packed.")
-    sowing_rules = models.JSONField(default=list)
-
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["place", "crop_key", "method"], name="one_outlook_a_crop_and_method")]
-
-    @property
-    def sown(self) -> bool:
-        """Whether it goes in as seed, set or tuber; else as a plant."""
-        return self.method == self.Method.DIRECT
-
-
-class WindowChange(models.Model):
-    """A window that a new forecast moved, opened or shut. before, after: its first and last day, or none."""
-
-    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="window_changes")
-    crop_key = models.CharField(max_length=40)
-    method = models.CharField(max_length=12, choices=CropOutlook.Method)
-    at = models.DateTimeField()
-    before = models.DateField(null=True)
-    after = models.DateField(null=True)
-
-    class Meta:
-        ordering = ["at", "id"]
-        indexes = [models.Index(fields=["place", "at"], name="window_change_newest")]
+from cloche.apps.gardens.models import Membership
 
 
 class CalendarLink(models.Model):

@@ -8,10 +8,10 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import clock
 from cloche.apps.gardens.access import READS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.files.export import stream
+from cloche.apps.shared import clock
 from cloche.apps.windows import feed as feeds
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages import season as pages

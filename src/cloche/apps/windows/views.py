@@ -9,13 +9,16 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from cloche.apps.gardens import clock, packets
-from cloche.apps.gardens.access import GardenRequest, crop_or_404, in_garden, place_or_404
-from cloche.apps.gardens.models import Place
+from cloche.apps.forecasts import selectors
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.seed.access import crop_or_404
+from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import usual_rate
-from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages import crop as crop_pages
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages import hedges as hedge_pages

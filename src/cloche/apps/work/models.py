@@ -15,7 +15,7 @@ class Failure(models.Model):
     key = models.CharField(max_length=120, unique=True)
     task = models.CharField(max_length=80)
     garden = models.ForeignKey("gardens.Garden", null=True, on_delete=models.CASCADE, related_name="failures")
-    place = models.ForeignKey("gardens.Place", null=True, on_delete=models.CASCADE, related_name="failures")
+    place = models.ForeignKey("places.Place", null=True, on_delete=models.CASCADE, related_name="failures")
     count = models.PositiveIntegerField(default=0)
     lost = models.PositiveIntegerField(default=0)
     first_at = models.DateTimeField()

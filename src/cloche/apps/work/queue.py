@@ -110,12 +110,12 @@ def whose(arguments: dict[str, Any]) -> dict[str, Any]:
     from django.apps import apps
 
     found = {}
-    for name, model in (("garden_id", "Garden"), ("place_id", "Place")):
+    for name, model in (("garden_id", "gardens.Garden"), ("place_id", "places.Place")):
         pk = arguments.get(name)
-        manager = apps.get_model("gardens", model)._base_manager
+        manager = apps.get_model(model)._base_manager
         if isinstance(pk, int) and manager.filter(pk=pk).exists():
             found[name] = pk
-            if model == "Place":
+            if name == "place_id":
                 found["garden_id"] = manager.values_list("garden_id", flat=True).get(pk=pk)
     return found
 

@@ -37,10 +37,15 @@ INSTALLED_APPS = [
     "simple_history",
     "procrastinate.contrib.django",
     "cloche.apps.work",
+    "cloche.apps.shared",
     "cloche.apps.gardens",
+    "cloche.apps.places",
+    "cloche.apps.seed",
+    "cloche.apps.weather",
     "cloche.apps.loggers",
     "cloche.apps.readings",
     "cloche.apps.sowings",
+    "cloche.apps.forecasts",
     "cloche.apps.windows",
     "cloche.apps.rounds",
     "cloche.apps.covers",
@@ -62,7 +67,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "simple_history.middleware.HistoryRequestMiddleware",
-    "cloche.apps.gardens.shelter.Shelter",
+    "cloche.apps.shared.shelter.Shelter",
     "axes.middleware.AxesMiddleware",
 ]
 
@@ -80,7 +85,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
                 "cloche.apps.gardens.context.rooms",
-                "cloche.apps.gardens.shelter.notices",
+                "cloche.apps.shared.shelter.notices",
             ],
         },
     }
@@ -115,7 +120,7 @@ AXES_FAILURE_LIMIT = 10
 AXES_COOLOFF_TIME = 0.25
 # By name and address, and by address alone; a browser somebody has signed in with before is an address of its own.
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
-AXES_CLIENT_IP_CALLABLE = "cloche.apps.gardens.known.address"
+AXES_CLIENT_IP_CALLABLE = "cloche.apps.shared.known.address"
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_LOCKOUT_TEMPLATE = "gardens/locked_out.html"
 AXES_VERBOSE = False

@@ -11,12 +11,12 @@ from django.db.models import QuerySet
 from cloche.apps.covers.models import BedAnswer
 from cloche.apps.covers.pages.whatif import aired, usual_crops
 from cloche.apps.covers.selectors import coverable
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Cover, Place
+from cloche.apps.forecasts.inputs import cover_description, described
+from cloche.apps.forecasts.models import ModelSnapshot
+from cloche.apps.forecasts.pooled import cover_evidence_in, with_known
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.windows.evidence import cover_description, described
-from cloche.apps.windows.models import ModelSnapshot
-from cloche.apps.windows.pooled import cover_evidence_in, with_known
 from cloche.apps.work import queue
 from cloche.bridge.evidence import CoverSpan
 

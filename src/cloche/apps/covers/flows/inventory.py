@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from django.db import transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Cover, Place
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.shared import clock
 
 
 @transaction.atomic

@@ -10,11 +10,13 @@ from typing import Any
 from cloche.apps.covers.models import SeasonAnswer
 from cloche.apps.covers.pages.whatif import aired
 from cloche.apps.covers.selectors import coverable
-from cloche.apps.gardens import clock, packets
-from cloche.apps.gardens.models import Cover, Garden, Place
-from cloche.apps.windows.evidence import cover_description
-from cloche.apps.windows.models import CropOutlook
-from cloche.apps.windows.pooled import cover_evidence_in, with_known
+from cloche.apps.forecasts.inputs import cover_description
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.forecasts.pooled import cover_evidence_in, with_known
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import clock
 from cloche.apps.work import queue
 from cloche.bridge import covers
 from cloche.bridge.evidence import CoverSpan
@@ -69,7 +71,7 @@ def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[dict[s
 
 def answer(place: Place, keys: Sequence[str]) -> None:
     """Work out a bed's windows under some covers, and keep them in place of those of another day."""
-    from cloche.apps.windows.flows.refresh import evidence_of
+    from cloche.apps.forecasts.flows.refresh import evidence_of
     from cloche.bridge.forecasting import windows_under
 
     today = clock.today(place.garden.timezone)

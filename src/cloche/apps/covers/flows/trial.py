@@ -8,10 +8,11 @@ from datetime import datetime
 from django.db import transaction
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Hotbed, Place, User
+from cloche.apps.gardens.models import User
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Hotbed, Place
 from cloche.apps.readings.flows.record import Measured, record_reading
+from cloche.apps.shared import clock
 from cloche.bridge.evidence import Under
 
 

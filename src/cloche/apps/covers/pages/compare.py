@@ -8,8 +8,8 @@ from datetime import date
 from cloche.apps.covers.flows import bed_answers
 from cloche.apps.covers.models import BedAnswer
 from cloche.apps.covers.selectors import now_over
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Cover, Place
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.shared import words
 from cloche.bridge import covers, crops, offered
 from cloche.bridge.units import Units
 

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place
-from cloche.apps.windows import selectors as windows
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.bridge import hotbeds
 from cloche.bridge.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks

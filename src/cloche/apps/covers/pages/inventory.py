@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.covers.selectors import Owned, owned_in
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Cover, Garden
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover
+from cloche.apps.shared import words
 from cloche.bridge import covers
 from cloche.bridge.units import Units
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows.pooled import cover_evidence_in
+from cloche.apps.forecasts.pooled import cover_evidence_in
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.bridge import covers, pooling
 
 SAID = {

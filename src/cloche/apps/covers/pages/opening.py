@@ -8,9 +8,10 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from cloche.apps.covers.selectors import current_items
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows import selectors as windows
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge import covers, crops
 from cloche.bridge.clocks import midnight_of, standard_offset_h

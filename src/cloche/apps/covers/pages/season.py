@@ -7,8 +7,8 @@ from datetime import date
 from typing import Any
 
 from cloche.apps.covers.flows.season import BARE, ask, offered
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge import crops

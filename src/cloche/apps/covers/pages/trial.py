@@ -12,10 +12,11 @@ from django.db.models import Q
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.covers.trial_forms import ALIKE
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.apps.windows import selectors as windows
+from cloche.apps.shared import words
 from cloche.bridge.units import Units
 from cloche.drawing import pairs as drawing
 

@@ -8,12 +8,14 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from cloche.apps.covers.selectors import Owned, owned_in
-from cloche.apps.gardens import packets, words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts.inputs import cover_description, described
+from cloche.apps.forecasts.models import ModelSnapshot
+from cloche.apps.forecasts.pooled import with_known
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.windows.evidence import cover_description, described
-from cloche.apps.windows.models import ModelSnapshot
-from cloche.apps.windows.pooled import with_known
 from cloche.apps.work.turns import quietly
 from cloche.bridge import covers, crops
 from cloche.bridge.evidence import CoverSpan

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from django.db import transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Garden, Place, User
-from cloche.apps.gardens.tokens import fingerprint, new_token
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import Device, Probe
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock
+from cloche.apps.shared.tokens import fingerprint, new_token
 
 
 def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> tuple[Device, str]:

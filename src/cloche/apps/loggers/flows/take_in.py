@@ -13,9 +13,9 @@ from typing import Any
 
 from django.db import connection, transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
 from cloche.apps.loggers.models import Device, Probe
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.shared import clock
 from cloche.bridge.logged import celsius, faults_of
 
 MOST_ROWS = 20_000

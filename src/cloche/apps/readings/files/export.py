@@ -7,7 +7,8 @@ from collections.abc import Iterable, Iterator
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.files.formulas import inert
-from cloche.apps.readings.models import DailyWeather, Reading
+from cloche.apps.readings.models import Reading
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.units import Units
 
 

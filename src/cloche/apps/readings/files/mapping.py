@@ -11,8 +11,8 @@ from zoneinfo import ZoneInfo
 
 from cloche.apps.readings.files.formulas import as_meant
 from cloche.apps.readings.files.tables import Table
-from cloche.apps.readings.localtime import NoSuchTime, at_offset, instant
-from cloche.apps.readings.models import DailyWeather
+from cloche.apps.shared.localtime import NoSuchTime, at_offset, instant
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge import border
 from cloche.bridge.units import (
     LengthUnit,

@@ -10,14 +10,17 @@ from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows import settle
-from cloche.apps.gardens.flows.evidence import note_change_at, note_change_in
-from cloche.apps.gardens.models import Garden, Place, User
+from cloche.apps.gardens.flows.site import change_site
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.flows.revision import note_change_at, note_change_in
+from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.sheets import is_sheet, sheet_text
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
-from cloche.apps.readings.models import DailyWeather, FileSource, IncomingFile, Reading
+from cloche.apps.readings.models import FileSource, IncomingFile, Reading
+from cloche.apps.shared import clock
+from cloche.apps.shared.sources import Source
+from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
 from cloche.bridge.clocks import standard_offset_h
 from cloche.bridge.epw import NotAnEpw, TypicalYear, typical_year
@@ -55,7 +58,7 @@ def take_typical_year(garden: Garden, upload: UploadedFile) -> TypicalYear:
     except NotAnEpw as refusal:
         raise UnreadableFile(str(refusal)) from refusal
     garden.normal_lows_c, garden.normal_highs_c = ([round(float(v), 1) for v in side] for side in (year.low_c, year.high_c))
-    settle.change_site(garden)
+    change_site(garden)
     return year
 
 
@@ -232,7 +235,7 @@ def _note_all(incoming: IncomingFile) -> None:
 
 def _add_days(garden: Garden, rows: list[tuple[Any, ...]]) -> None:
     told = [dict(zip(DailyWeather.LINE, row, strict=True)) for row in rows]
-    lines = [DailyWeather(garden=garden, source=Reading.Source.FILE, **line) for line in told]
+    lines = [DailyWeather(garden=garden, source=Source.FILE, **line) for line in told]
     DailyWeather.objects.bulk_create(lines, batch_size=BATCH, ignore_conflicts=True)
 
 
@@ -244,7 +247,7 @@ def _add_readings(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
             depth_m=depth_m,
             temperature_c=temperature_c,
             note=note,
-            source=Reading.Source.FILE,
+            source=Source.FILE,
             entered_by=incoming.user,
         )
         for place_id, taken_at, depth_m, temperature_c, note in rows

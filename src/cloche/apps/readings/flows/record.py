@@ -7,11 +7,12 @@ from datetime import datetime
 
 from django.db import transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.flows.past import before_it
-from cloche.apps.gardens.models import Place, User
+from cloche.apps.gardens.models import User
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
+from cloche.apps.shared import clock
+from cloche.apps.shared.history import before_it
 
 
 @dataclass(frozen=True)

@@ -8,12 +8,13 @@ from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.flows.operations import note_operation
-from cloche.apps.gardens.models import Place, User
+from cloche.apps.gardens.models import User
+from cloche.apps.places.flows.operations import note_operation
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
 from cloche.apps.readings.flows import record
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.shared import clock
 
 
 @dataclass(frozen=True)

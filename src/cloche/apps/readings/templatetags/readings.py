@@ -7,8 +7,8 @@ from typing import Any
 from django import template
 from django.template import Context
 
-from cloche.apps.gardens.models import Place
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.models import Place
 from cloche.apps.readings import desk
 from cloche.apps.readings.seen import seen_at
 

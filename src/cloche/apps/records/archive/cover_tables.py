@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens.models import MOST_MONEY, Cover, CoverPeriod, Hotbed
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Intention
 from cloche.bridge import hotbeds, offered
 from cloche.bridge.bounds import AIR_C, DEPTH_M

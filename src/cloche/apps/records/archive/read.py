@@ -15,18 +15,19 @@ from django.core.exceptions import ValidationError
 from django.db import DataError, IntegrityError, connection, transaction
 
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_in
-from cloche.apps.gardens.flows.settle import found_garden
-from cloche.apps.gardens.models import CoverPeriod, Garden, User
-from cloche.apps.gardens.place_log import overlap
-from cloche.apps.gardens.tokens import fingerprint
+from cloche.apps.gardens.flows.site import found_garden
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import LoggedHour
+from cloche.apps.places.flows.revision import note_change_in
+from cloche.apps.places.models import CoverPeriod
+from cloche.apps.places.selectors import overlap
 from cloche.apps.records.archive.columns import Column, Unreadable
 from cloche.apps.records.archive.progress import Progress
 from cloche.apps.records.archive.table import crop_keys
 from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.records.archive.write import FORMAT, photo_name
+from cloche.apps.shared import clock
+from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge import border, offered, own
 
 BATCH, MOST_LINE = 5000, 60_000

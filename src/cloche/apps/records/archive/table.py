@@ -8,11 +8,14 @@ from typing import Any
 from django.db.models import Model, QuerySet
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens.models import Cover, CoverPeriod, CropChoice, Garden, Hotbed, Operation, Packet, Place
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
-from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
+from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge import crops
 
 

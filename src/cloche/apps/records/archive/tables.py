@@ -6,16 +6,21 @@ out.
 
 from __future__ import annotations
 
-from cloche.apps.gardens.models import MOST_MONEY, MOST_TESTED, CropChoice, Garden, Operation, Packet, Place
-from cloche.apps.gardens.own_crops import check_own
-from cloche.apps.gardens.packets import check_values
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.forms import channel_name
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
-from cloche.apps.readings.models import DailyWeather, Reading, Visit
+from cloche.apps.places.models import Operation, Place
+from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.cover_tables import COVER_TABLES, MEANT_TABLES
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.seed.models import MOST_TESTED, CropChoice, Packet
+from cloche.apps.seed.own_crops import check_own
+from cloche.apps.seed.values import check_values
+from cloche.apps.shared.sources import Source
+from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge import border, offered
 from cloche.bridge.bounds import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
 from cloche.bridge.units import Units
@@ -110,7 +115,7 @@ TABLES = (
             Column("depth_m", "number", "Depth of the probe.", "m", within=DEPTH_M),
             Column("temperature_c", "number", "Soil temperature.", "°C", within=SOIL_C),
             Column("note", "string", "Note."),
-            Column("source", "string", "How it came.", one_of=texts(Reading.Source.choices)),
+            Column("source", "string", "How it came.", one_of=texts(Source.choices)),
             Column("review", "string", "A grower's word on a doubtful one.", one_of=("", *texts(Reading.Review.choices))),
             Column("visit", "integer", "Number of the visit in visits.csv.", optional=True),
         ),
@@ -129,7 +134,7 @@ TABLES = (
             Column("sky", "string", "Sky.", one_of=("", *texts(DailyWeather.Sky.choices))),
             Column("wind_m_s", "number", "Wind at two metres.", "m/s", optional=True, within=WIND_M_S),
             Column("snow_m", "number", "Snow lying in the morning.", "m", optional=True, within=SNOW_M),
-            Column("source", "string", "How it came.", one_of=texts(Reading.Source.choices)),
+            Column("source", "string", "How it came.", one_of=texts(Source.choices)),
         ),
         ("day",),
     ),

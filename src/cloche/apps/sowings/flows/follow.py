@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 from typing import Any
 
-from cloche.apps.gardens.models import Place
+from cloche.apps.places.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.batches import pooled_pace, pooled_stand

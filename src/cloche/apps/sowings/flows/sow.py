@@ -6,9 +6,10 @@ from datetime import date
 
 from django.db import transaction
 
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows.evidence import note_change_at
-from cloche.apps.gardens.models import Place, User
+from cloche.apps.gardens.models import User
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Count, Intention, Sowing
 
 

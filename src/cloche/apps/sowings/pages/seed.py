@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from cloche.apps.gardens import packets
-from cloche.apps.gardens.models import Garden, Packet
-from cloche.apps.gardens.packets import ALL
+from cloche.apps.gardens.models import Garden
+from cloche.apps.seed import selectors as packets
+from cloche.apps.seed.models import Packet
+from cloche.apps.seed.values import ALL
 from cloche.apps.sowings import selectors
 from cloche.bridge.crops import Crop
 

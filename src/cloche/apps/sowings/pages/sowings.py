@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from cloche.apps.gardens import packets, words
 from cloche.apps.gardens.models import Garden
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge import crops

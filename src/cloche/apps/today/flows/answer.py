@@ -7,9 +7,10 @@ from datetime import date, timedelta
 from django.db import transaction
 
 from cloche.apps.covers.selectors import now_over
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.flows import operations
-from cloche.apps.gardens.models import CoverPeriod, Garden, Place, User
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.places.flows import operations
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.shared import clock
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
 from cloche.bridge import offered

@@ -9,10 +9,10 @@ from smtplib import SMTPException
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
 
-from cloche.apps.gardens import words
 from cloche.apps.gardens.models import Membership
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.gardens.speech import speak_for
+from cloche.apps.shared import words
 from cloche.apps.today.models import DigestWish
 from cloche.apps.today.pages.today import today_page
 from cloche.apps.work import failures

@@ -9,9 +9,10 @@ from django.db.models import Q
 
 from cloche.apps.covers.pages.opening import Watched
 from cloche.apps.covers.selectors import owned_in
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import CoverPeriod, Garden
-from cloche.apps.gardens.place_log import the_cover
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod
+from cloche.apps.places.pages.place_log import the_cover
+from cloche.apps.shared import words
 from cloche.apps.today.jobs.job import DAY_H, EVENING_H, MORNING_H, Job
 from cloche.bridge import crops
 

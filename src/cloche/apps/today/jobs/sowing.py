@@ -10,16 +10,17 @@ from django.urls import reverse
 
 from cloche.apps.covers.forms import WARMED
 from cloche.apps.covers.pages.trial import pairs_of, trials_in
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.sowings import selectors as sowings
 from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.today.jobs.job import DAY_H, MORNING_H, Job
 from cloche.apps.today.pages.after import AfterLine
-from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.models import CropOutlook
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops, hotbeds
 from cloche.bridge.planting import BENCHES
 from cloche.bridge.units import Units

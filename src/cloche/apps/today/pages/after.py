@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge import crops
 from cloche.bridge.units import Units

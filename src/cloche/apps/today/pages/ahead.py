@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from cloche.apps.covers.pages.opening import Watched, watched_in
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import CoverPeriod, Garden
-from cloche.apps.gardens.place_log import the_cover
-from cloche.apps.readings import selectors as measured
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod
+from cloche.apps.places.pages.place_log import the_cover
+from cloche.apps.shared import words
 from cloche.apps.sowings import selectors as sowings
-from cloche.apps.windows import selectors as windows
+from cloche.apps.weather import selectors as weather_selectors
 from cloche.bridge import crops
 from cloche.bridge.units import Units
 
@@ -55,8 +56,10 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     """Seven days from today."""
     due = due_in(garden, today)
     watched = list(watched_in(garden, units, today))
-    air = {line.day: (line.low_c, line.high_c) for line in measured.forecast_days(garden, today)}
-    air |= {line.day: (line.low_c, line.high_c) for line in measured.weather_around(garden, today, back=0, ahead=WEEK_D)}
+    air = {line.day: (line.low_c, line.high_c) for line in weather_selectors.forecast_days(garden, today)}
+    air |= {
+        line.day: (line.low_c, line.high_c) for line in weather_selectors.weather_around(garden, today, back=0, ahead=WEEK_D)
+    }
     days = []
     for number in range(WEEK_D):
         on = today + timedelta(days=number)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
-from cloche.apps.gardens import words
+from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.models import WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
+from cloche.apps.shared import words
 from cloche.apps.today.models import Answer
-from cloche.apps.windows import selectors as windows
-from cloche.apps.windows.models import WindowChange
 from cloche.bridge import crops
 
 MOST = 5

@@ -7,19 +7,21 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
 from cloche.apps.covers.pages.opening import Watched, watched_in
-from cloche.apps.gardens import words
+from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.packets import values_in_use
 from cloche.apps.loggers.pages import silence_lines
-from cloche.apps.readings import selectors as measured
+from cloche.apps.seed.selectors import values_in_use
+from cloche.apps.shared import words
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
 from cloche.apps.today.selectors import Day, day_of
-from cloche.apps.windows import selectors as windows
+from cloche.apps.weather import selectors as weather_selectors
+from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
 from cloche.apps.windows.pages.warmth import Warmth, warmth_in
 from cloche.bridge import crops
+from cloche.bridge.evidence import Day as WeatherDay
 from cloche.bridge.units import Units
 
 MOST_SHOWN, CROWD = 5, 7
@@ -199,8 +201,8 @@ def _place_now(
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:
-    rows: dict[date, measured.DailyWeather | measured.Day] = {line.day: line for line in measured.forecast_days(garden, today)}
-    rows |= {line.day: line for line in measured.weather_around(garden, today, back=1, ahead=1)}
+    rows: dict[date, DailyWeather | WeatherDay] = {line.day: line for line in weather_selectors.forecast_days(garden, today)}
+    rows |= {line.day: line for line in weather_selectors.weather_around(garden, today, back=1, ahead=1)}
     text = []
     for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
         line = rows.get(date.fromordinal(today.toordinal() + offset))

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from cloche.apps.gardens import words
+from cloche.apps.shared import words
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 from cloche.bridge.units import Units

@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import TREND_K
 from cloche.apps.windows.pages.warmth import Grounds, Warmth
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge.units import Units
 from cloche.drawing.slice import Slice, slice_of
 

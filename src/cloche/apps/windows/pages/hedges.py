@@ -9,8 +9,8 @@ from datetime import date, timedelta
 import numpy as np
 from django.http import QueryDict
 
-from cloche.apps.gardens import words
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.shared import words
 from cloche.bridge import border, planting, seeds, stored
 from cloche.bridge.crops import Crop
 from cloche.bridge.layout import MEMBERS

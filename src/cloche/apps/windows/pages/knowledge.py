@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from cloche.apps.gardens import words
-from cloche.apps.windows.selectors import Ground
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.shared import words
 from cloche.bridge.layout import BELIEVABLE, FEWEST_YEARS
 from cloche.bridge.units import Units
 

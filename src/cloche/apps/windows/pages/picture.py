@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from cloche.apps.gardens import place_log, words
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.places.pages import place_log
 from cloche.apps.readings import selectors as measured
-from cloche.apps.windows.selectors import Ground
+from cloche.apps.shared import words
 from cloche.bridge import offered
 from cloche.bridge.layout import FIELD_STEP_H
 from cloche.bridge.units import Units

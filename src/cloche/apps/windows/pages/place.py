@@ -6,16 +6,16 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Any
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Place
-from cloche.apps.readings import selectors as measured
-from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts import selectors
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
+from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.warmth import Warmth, warmth_at
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge import crops
 from cloche.bridge.crops import Crop
 from cloche.bridge.planting import BENCHES
@@ -78,7 +78,7 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
         picture=picture_of(ground, units, local, also),
         knowledge=knowledge_of(ground, units),
         stale=ground.stale(local.date()),
-        sky=measured.heard_words(place.garden, now),
+        sky=weather_selectors.report_words(place.garden, now),
         made=f"{words.clock(made)}, {words.day(made.date(), local.date())}",
     )
 

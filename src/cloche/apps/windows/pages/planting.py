@@ -9,10 +9,11 @@ from functools import cache
 
 from django.http import QueryDict
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts import selectors
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words
 from cloche.bridge import crops, planting
 from cloche.bridge.crops import Crop

@@ -6,10 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 
-from cloche.apps.gardens import packets, words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.windows import selectors
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts import selectors
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.sowing_rules import expected_loss

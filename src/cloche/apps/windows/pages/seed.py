@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from django.http import QueryDict
 
-from cloche.apps.gardens import words
+from cloche.apps.shared import words
 from cloche.bridge import seeds
 from cloche.bridge.crops import Crop
 from cloche.bridge.units import NotANumber, Units, parse_number

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from cloche.apps.gardens import words
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.bridge import border, planting

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from cloche.apps.gardens import words
-from cloche.apps.windows.models import CropOutlook
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.shared import words
 from cloche.bridge.units import Units
 
 NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}

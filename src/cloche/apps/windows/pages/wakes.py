@@ -7,10 +7,11 @@ from datetime import datetime
 
 from django.http import QueryDict
 
-from cloche.apps.gardens import words
-from cloche.apps.gardens.models import Garden, Place
-from cloche.apps.gardens.packets import values_in_use
-from cloche.apps.windows import selectors
+from cloche.apps.forecasts import selectors
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.seed.selectors import values_in_use
+from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Warmth, warmth_in
 from cloche.bridge import border, crops
 from cloche.bridge.crops import Crop, Readiness, SteadyOutlook

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from cloche.apps.gardens.models import Garden, Place
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
-from cloche.apps.windows.selectors import Ground
 from cloche.bridge.quality_flags import day_mean_from_one
 
 LATER_D = 13

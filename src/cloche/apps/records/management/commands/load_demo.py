@@ -11,21 +11,24 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection, transaction
+from django.db.migrations.exceptions import InconsistentMigrationHistory
 from django.db.migrations.loader import MigrationLoader
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.gardens import clock
-from cloche.apps.gardens.models import Cover, CoverPeriod, Garden, Hotbed, Membership, Place, User
+from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
-from cloche.apps.readings.flows import hear
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
 from cloche.apps.readings.flows.record import Measured, correct_reading
 from cloche.apps.readings.flows.visit import Seen, record_visit
-from cloche.apps.readings.models import DailyWeather, Reading
-from cloche.apps.readings.weather.provider import heard_of
+from cloche.apps.readings.models import Reading
 from cloche.apps.records.kinds import KINDS
+from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.sow import intend
 from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.weather.flows import fetch
+from cloche.apps.weather.models import DailyWeather
+from cloche.apps.weather.provider import answer_from
 from cloche.bridge import crops
 from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
 
@@ -58,7 +61,7 @@ class Command(BaseCommand):
         if _already(seed):
             return
         # Imported late: a second start has no use for the weight of computing.
-        from cloche.apps.windows.flows.refresh import refresh_stale
+        from cloche.apps.forecasts.flows.refresh import refresh_stale
 
         self.stderr.write("Making up the demo gardens (once) ...")
         load(seed)
@@ -142,7 +145,7 @@ def _hear(garden: Garden, seed: int) -> None:
     from cloche.demo.weather_service import report
 
     site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
-    hear.keep(garden, heard_of(report(*site, garden.timezone, clock.now(), seed)))
+    fetch.keep(garden, answer_from(report(*site, garden.timezone, clock.now(), seed)))
 
 
 def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
@@ -256,15 +259,21 @@ def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], perso
     take_in(device, [Sent("1", value, at) for at, value in told])
 
 
-def older_migrations() -> set[tuple[str, str]]:
-    """App and name of what was applied to this database and does not exist any more."""
+def is_of_older_migrations() -> bool:
+    """Whether what was applied to this database does not exist any more, or came before something it needs now."""
     loader = MigrationLoader(connection)
-    return set(loader.applied_migrations) - set(loader.disk_migrations or ())
+    if set(loader.applied_migrations) - set(loader.disk_migrations or ()):
+        return True
+    try:
+        loader.check_consistent_history(connection)
+    except InconsistentMigrationHistory:
+        return True
+    return False
 
 
 def forget_older_tables() -> None:
     """A demo's database of before the first migrations were written anew cannot be brought up to date, and holds nothing of
     anybody's: it is emptied."""
-    if older_migrations():
+    if is_of_older_migrations():
         with connection.cursor() as cursor:
             cursor.execute("DROP SCHEMA public CASCADE; CREATE SCHEMA public")

@@ -18,7 +18,7 @@ from waitress import create_server
 from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 
-from cloche.apps.gardens import bodies, known
+from cloche.apps.shared import bodies, known
 
 THREADS, CONNECTIONS, SILENCE_S, SWITCH_S = 4, 900, 60, 0.0005
 KEPT_BYTES = 600_000_000

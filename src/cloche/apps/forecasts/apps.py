@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ForecastsConfig(AppConfig):
+    name = "cloche.apps.forecasts"
+    label = "forecasts"

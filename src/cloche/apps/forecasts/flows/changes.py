@@ -1,0 +1,38 @@
+"""What a new forecast moved."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+from cloche.apps.forecasts.models import WindowChange
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock
+from cloche.bridge.plain import CropDays
+
+LEAST_D = 2
+KEPT = timedelta(days=40)
+
+
+def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
+    """Note every window that opened, shut or moved by two days or more, before the old ones are replaced."""
+    before = {
+        (row.crop_key, row.method): row.windows
+        for row in place.outlooks.filter(better=True).only("crop_key", "method", "windows")
+    }
+    rows = []
+    for one in crops:
+        if not one.better or (one.crop_key, one.method) not in before:
+            continue
+        was, now = (_first(windows, today) for windows in (before[one.crop_key, one.method], one.windows))
+        if was != now and (was is None or now is None or abs((was - now).days) >= LEAST_D):
+            rows.append(
+                WindowChange(place=place, crop_key=one.crop_key, method=one.method, at=clock.now(), before=was, after=now)
+            )
+    WindowChange.objects.filter(place=place, at__lt=clock.now() - KEPT).delete()
+    WindowChange.objects.bulk_create(rows)
+
+
+def _first(windows: list[dict[str, Any]], today: date) -> date | None:
+    # A window that is open counts from today: that another day has passed is no change.
+    return max(date.fromisoformat(windows[0]["earliest"]), today) if windows else None

@@ -1,0 +1,81 @@
+"""What is told of a place, as the engine takes it: all that its forecast rests on but readings and weather."""
+
+from __future__ import annotations
+
+from dataclasses import fields
+from datetime import date
+
+from cloche.apps.forecasts.pooled import with_known
+from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.speech import speak_for
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import clock
+from cloche.apps.sowings.models import Sowing
+from cloche.bridge.evidence import CoverSpan, Description, Evidence, Operation
+from cloche.bridge.hotbeds import Build
+
+
+def described(place: Place, sowings: list[Sowing]) -> Evidence:
+    """sowings: the garden's, which tell how its soil is paced."""
+    # Loads the engine: pages that only draw must not.
+    from cloche.apps.sowings.flows.follow import pace_of, stand_of
+
+    speak_for(place.garden)
+    garden, choices = place.garden, packets.choices_of(place.garden)
+    today = clock.today(garden.timezone)
+    shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
+    return Evidence(
+        kind=place.kind,
+        seed_depth_m=place.seed_depth_m,
+        latitude_deg=garden.latitude_deg,
+        longitude_deg=garden.longitude_deg,
+        elevation_m=garden.elevation_m,
+        timezone=garden.timezone,
+        today=today,
+        readings=[],
+        weather=[],
+        typed_normals=_typed_normals(garden),
+        seed=garden.pk,
+        description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
+        covers=with_known([span_of(period, today) for period in place.cover_periods.select_related("item")], place),
+        operations=[Operation(operation.work, operation.at, operation.amount) for operation in place.operations.all()],
+        crops=tuple(garden.crops),
+        values=packets.values_in_use(garden),
+        methods={key: choice.method for key, choice in choices.items() if choice.method},
+        own=garden.own_crops,
+        sowing_rule=garden.sowing_rule,
+        sowing_rules={key: choice.sowing_rule for key, choice in choices.items() if choice.sowing_rule},
+        field_factor=pace_of(sowings),
+        stand=stand_of(sowings),
+        watered=garden.watered,
+        hotbed=_hotbed(place),
+        away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
+    )
+
+
+def span_of(period: CoverPeriod, today: date) -> CoverSpan:
+    """A cover's time on a bed, with the years and the bend of the one it is."""
+    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *cover_description(None, today)}
+    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **cover_description(period.item, today))  # type: ignore[arg-type]
+
+
+def cover_description(item: Cover | None, today: date) -> dict[str, float | bool | None]:
+    """What is told of one of the garden's own covers."""
+    if item is None:
+        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "item": None}
+    age = 0 if item.purchase_year is None else max(0, today.year - item.purchase_year)
+    return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m} | {"item": item.pk}
+
+
+def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
+    bed = Hotbed.objects.filter(place=place).first() if place.kind == Place.Kind.HOTBED else None
+    if bed is None:
+        return None
+    build = Build(bed.material, bed.depth_m, bed.length_m, bed.width_m, bed.moist, bed.trodden, bed.insulated, bed.soil_m)
+    return build, bed.filled_on, bed.topped_up_on
+
+
+def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:
+    lows, highs = garden.normal_lows_c, garden.normal_highs_c
+    return (lows, highs) if lows and highs else None

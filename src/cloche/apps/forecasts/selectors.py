@@ -1,0 +1,175 @@
+"""Questions about forecasts and windows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from cloche.apps.forecasts.models import CropOutlook, Forecast, WindowChange
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.bridge import crops
+from cloche.bridge.layout import FIELD_STEP_H
+
+HEAVY = ("days", "members", "sowing_rules")
+"""What only a crop's own page reads."""
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A finished forecast with its times; None values never occur in it."""
+
+    place: Place
+    forecast: Forecast
+
+    @property
+    def data(self) -> dict[str, Any]:
+        """See bridge.forecasting.PlaceForecast."""
+        return self.forecast.ground
+
+    @property
+    def start(self) -> datetime:
+        """The first hour of `near`."""
+        return datetime.fromisoformat(self.data["start"])
+
+    @property
+    def end(self) -> datetime:
+        """The end of the last hour of `near`."""
+        return self.start + timedelta(hours=len(self.data["near_mid_c"]))
+
+    def soil_at(self, at: datetime) -> float:
+        """Expected soil at seed depth at an instant within `near`; the nearest end outside [°C]."""
+        return float(_at(self.data["near_mid_c"], (at - self.start) / timedelta(hours=1)))
+
+    def day_mean(self, at: datetime) -> float:
+        """Mean of the 24 hours about an instant [°C]."""
+        middle = int((at - self.start) / timedelta(hours=1))
+        hours = self.data["near_mid_c"][max(0, middle - 12) : middle + 12] or self.data["near_mid_c"][-24:]
+        return float(sum(hours) / len(hours))
+
+    def profile_at(self, at: datetime) -> list[float]:
+        """Soil by depth at an instant [°C], at field_depths_m."""
+        column = (at - self.start) / timedelta(hours=FIELD_STEP_H)
+        return [float(_at(row, column)) for row in self.data["field_c"]]
+
+    def mean_in(self, days: int) -> float:
+        """Expected mean of the day so many days from the forecast's own [°C]."""
+        return float(self.data["far_mid_c"][days])
+
+    def stale(self, today: date) -> bool:
+        """Whether evidence or the day has moved on since."""
+        return (
+            self.forecast.day != today
+            or self.forecast.input_revision != self.place.input_revision
+            or self.forecast.model_version != crops.MODEL_VERSION
+        )
+
+
+def _at(values: list[float], index: float) -> float:
+    return values[max(0, min(len(values) - 1, int(index)))]
+
+
+def ground_of(place: Place) -> Ground | None:
+    """The last finished forecast of a place, if there is one yet."""
+    forecast = Forecast.objects.filter(place=place).first()
+    return Ground(place, forecast) if forecast else None
+
+
+def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
+    """Every place in walking order with its last forecast: one query."""
+    places = garden.places.select_related("forecast")
+    return [(place, Ground(place, place.forecast) if hasattr(place, "forecast") else None) for place in places]
+
+
+def frosts_of(garden: Garden) -> dict[str, Any] | None:
+    """The site's frost dates, as its latest forecast has them (see bridge.frosts.plain)."""
+    rows = Forecast.objects.filter(place__in=garden.places.all()).order_by("-made_at")
+    found: dict[str, Any] | None = rows.values_list("ground__frosts", flat=True).first()
+    return found
+
+
+def outlooks_at(place: Place) -> list[CropOutlook]:
+    """Windows and ribbons of every crop in a place, in the way that suits it, without the day-by-day part."""
+    return list(place.outlooks.filter(better=True).defer(*HEAVY).order_by("id"))
+
+
+def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
+    """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: one query."""
+    current = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=current, better=True).select_related("place").defer(*HEAVY)
+    found: dict[str, list[CropOutlook]] = {}
+    for row in rows.order_by("place__walking_order", "place_id", "id"):
+        found.setdefault(row.crop_key, []).append(row)
+    return found
+
+
+def elsewhere(place: Place, crop_key: str) -> list[CropOutlook]:
+    """The same crop in the garden's other places, in the way that suits each, in walking order: one query."""
+    others = Place.objects.filter(garden=place.garden_id).exclude(pk=place.pk)
+    rows = CropOutlook.objects.filter(place__in=others, crop_key=crop_key, better=True).select_related("place").defer(*HEAVY)
+    return list(rows.order_by("place__walking_order", "place_id"))
+
+
+def methods_of(place: Place, crop_key: str) -> list[CropOutlook]:
+    """One crop in a place, with every day, in each way that was worked out; the one that suits it first."""
+    return list(place.outlooks.filter(crop_key=crop_key).order_by("-better", "id"))
+
+
+def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
+    """A crop sown in place wherever it is not hopeless, with every day, in walking order: one query."""
+    current = garden.places.values_list("pk", flat=True)
+    rows = CropOutlook.objects.filter(place_id__in=current, crop_key=crop_key, method=CropOutlook.Method.DIRECT, hopeless=False)
+    return list(rows.select_related("place").order_by("place__walking_order", "place_id"))
+
+
+def open_now(garden: Garden) -> dict[int, dict[str, float]]:
+    """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, sow_now=True, half_d__isnull=False).order_by("half_d")
+    found: dict[int, dict[str, float]] = {}
+    for place_id, key, half_d in rows.values_list("place_id", "crop_key", "half_d"):
+        found.setdefault(place_id, {})[key] = float(half_d or 0.0)
+    return found
+
+
+def held_now(garden: Garden) -> dict[int, set[str]]:
+    """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
+    rows = CropOutlook.objects.filter(
+        place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False, hopeless=False
+    )
+    found: dict[int, set[str]] = {}
+    for place_id, key, windows, limit in rows.values_list("place_id", "crop_key", "windows", "main_limit"):
+        reason = windows[0]["opens_after"] if windows else limit
+        if reason and not reason.startswith("soil"):
+            found.setdefault(place_id, set()).add(key)
+    return found
+
+
+def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
+    """(first day, place, crop) of every window for sowing still to open, soonest first."""
+    waiting = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False)
+    rows = waiting.values_list("place_id", "crop_key", "windows")
+    return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)
+
+
+def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
+    """Windows that moved since an instant, each once: as it was then, and as it is now; in walking order."""
+    current = garden.places.values_list("pk", flat=True)
+    rows = WindowChange.objects.filter(place_id__in=current, at__gte=since).select_related("place")
+    found: dict[tuple[int, str, str], WindowChange] = {}
+    for row in rows.order_by("place__walking_order", "place_id", "at", "id"):
+        first = found.setdefault((row.place_id, row.crop_key, row.method), row)
+        first.after = row.after
+    return [row for row in found.values() if row.before != row.after]
+
+
+def leaning(garden: Garden, until: date) -> dict[int, int]:
+    """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, hopeless=False).values_list(
+        "place_id", "windows", "sow_now"
+    )
+    found: dict[int, int] = {}
+    for place_id, windows, open_now in rows:
+        edges = [windows[0]["last" if open_now else "earliest"]] if windows else []
+        found[place_id] = found.get(place_id, 0) + sum(date.fromisoformat(edge) <= until for edge in edges)
+    return found

@@ -1,0 +1,30 @@
+"""Forecasts, worked out outside requests.
+
+The engine is loaded by the worker that first runs one, not by every process that can ask for one.
+"""
+
+from __future__ import annotations
+
+from procrastinate.contrib.django import app
+
+from cloche.apps.forecasts.stale import stale_places
+from cloche.apps.places.flows.revision import WORK_OUT, key_of
+from cloche.apps.work import failures, queue
+
+
+@app.task(name=WORK_OUT)
+def work_out(place_id: int) -> None:
+    """Make one place's forecast new, if it still needs it."""
+    from cloche.apps.forecasts.flows import refresh
+
+    refresh.refresh_if_stale(place_id)
+
+
+def look_round() -> int:
+    """Queue every place whose forecast is due: a new day, a new engine, a change whose job was lost. Returns how many.
+
+    A place whose last try failed waits for its time; it keeps no other waiting.
+    """
+    due = {key_of(pk): {"place_id": pk} for pk in stale_places()}
+    failures.moot(WORK_OUT, due)  # a place that is fresh after all has nothing left to be told
+    return queue.put_due(WORK_OUT, due)

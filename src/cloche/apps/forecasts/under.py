@@ -1,0 +1,33 @@
+"""What was seen under a place's covers besides its soil: on rounds, and whatever later rooms know of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from datetime import datetime
+
+from cloche.apps.loggers.selectors import hours_between
+from cloche.apps.places.models import Place
+from cloche.apps.readings.seen import air_under
+from cloche.apps.shared import clock
+from cloche.bridge.evidence import Under
+
+EVERY_H, MOST_HOURS = 3, 80
+"""Of a logger in the air every third hour tells as much as every one: the others err with it."""
+
+Teller = Callable[[Place, datetime], Iterable[Under]]
+
+TELLERS: list[Teller] = []
+"""Rooms that know only of this one and those before it add what they know, when the application starts."""
+
+
+def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
+    """All of it since a moment, oldest first."""
+    found = [*air_under(place, since), *_logged(place, since), *(one for tell in TELLERS for one in tell(place, since))]
+    return tuple(sorted(found, key=lambda one: one.at))
+
+
+def _logged(place: Place, since: datetime) -> list[Under]:
+    """The latest hours of loggers that hang in the air there."""
+    hours = hours_between([place.pk], since, clock.now(), in_air=True)
+    some = [one for one in hours if one.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
+    return [Under("air", one.taken_at, one.taken_at, one.temperature_c) for one in some]

@@ -1,0 +1,80 @@
+"""Inviting by a link, joining by it, and giving people another role."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import timedelta
+
+from django.db import transaction
+
+from cloche.apps.gardens.models import Garden, Invitation, Membership, User
+from cloche.apps.shared import clock
+from cloche.apps.shared.tokens import fingerprint, new_token
+
+GOOD_FOR = timedelta(days=14)
+
+
+def invite(garden: Garden, role: str, person: User) -> str:
+    """A secret for one person, good for a fortnight; it can be shown only now."""
+    token, now = new_token(), clock.now()
+    Invitation.objects.create(
+        garden=garden, role=role, fingerprint=fingerprint(token), made_by=person, made_at=now, ends_at=now + GOOD_FOR
+    )
+    return token
+
+
+def invitation_of(token: str) -> Invitation | None:
+    """The invitation behind a secret, while it is good."""
+    open_ones = Invitation.objects.filter(used_at__isnull=True, ends_at__gt=clock.now()).select_related("garden", "made_by")
+    return open_ones.filter(fingerprint=fingerprint(token)).first()
+
+
+@transaction.atomic
+def join(invitation: Invitation, who: Callable[[], User]) -> Membership | None:
+    """Use an invitation up; None where somebody was quicker, and then nobody is asked who they are.
+
+    who: says who comes, or makes their account. Who belongs already keeps the role they have.
+    """
+    good = Invitation.objects.select_for_update().filter(pk=invitation.pk, used_at__isnull=True).first()
+    if good is None:
+        return None
+    person = who()
+    good.used_at, good.used_by = clock.now(), person
+    good.save(update_fields=["used_at", "used_by"])
+    membership, _ = Membership.objects.get_or_create(garden=invitation.garden, user=person, defaults={"role": invitation.role})
+    return membership
+
+
+def withdraw(garden: Garden, invitation_id: int) -> bool:
+    """End an invitation that was not used; returns whether there was one."""
+    gone, _ = garden.invitations.filter(pk=invitation_id, used_at__isnull=True).delete()
+    return bool(gone)
+
+
+@transaction.atomic
+def give_role(garden: Garden, user_id: int, role: str) -> bool:
+    """Give somebody another role; the last owner stays owner, whoever else is changed at the same moment. Returns whether it
+    was done."""
+    owners = _owners_held(garden)
+    membership = garden.memberships.filter(user_id=user_id).first()
+    if membership is None or (role != Membership.Role.OWNER and owners == [membership.pk]):
+        return False
+    membership.role = role
+    membership.save(update_fields=["role"])
+    return True
+
+
+def _owners_held(garden: Garden) -> list[int]:
+    """The owners' memberships; nobody else changes anybody's role until this transaction ends."""
+    Garden.objects.select_for_update().only("pk").get(pk=garden.pk)
+    return list(garden.memberships.filter(role=Membership.Role.OWNER).values_list("pk", flat=True))
+
+
+@transaction.atomic
+def show_out(garden: Garden, user_id: int) -> bool:
+    """Take a person out of the garden. The last owner stays; returns whether it was done."""
+    membership = garden.memberships.select_for_update().filter(user_id=user_id).first()
+    if membership is None or membership.role == Membership.Role.OWNER:
+        return False
+    membership.delete()
+    return True

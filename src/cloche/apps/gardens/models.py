@@ -1,0 +1,144 @@
+"""People, gardens, and who belongs to which."""
+
+from __future__ import annotations
+
+from zoneinfo import ZoneInfo
+
+from django.contrib.auth.models import AbstractUser
+from django.contrib.postgres.fields import ArrayField
+from django.core.exceptions import ValidationError
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+
+from cloche.apps.shared import validators
+from cloche.bridge.border import is_zone
+from cloche.bridge.names import usual_in
+
+
+class User(AbstractUser):
+    """A person and the units they think in."""
+
+    class Temperature(models.TextChoices):
+        CELSIUS = "C", "°C"
+        FAHRENHEIT = "F", "°F"
+
+    class Length(models.TextChoices):
+        CENTIMETRES = "cm", "centimetres"
+        INCHES = "in", "inches"
+
+    temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
+    length_unit = models.CharField(max_length=2, choices=Length, default=Length.CENTIMETRES)
+
+
+def zone_of(name: str) -> ZoneInfo:
+    """A time zone; UTC where the name is none that is known (any more), so that one garden's zone stops no page and no work."""
+    return ZoneInfo(name if is_zone(name) else "UTC")
+
+
+class Garden(models.Model):
+    """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
+
+    sowing_rule: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
+    own_crops: crops of its own making (see bridge.own); names: whether crops are called as in America or in Britain, empty: as
+    is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there
+    on most days."""
+
+    class SowingRule(models.TextChoices):
+        COMFORTABLE = "comfortable", "when the soil is comfortably warm"
+        MINIMUM = "minimum", "as soon as the soil reaches the minimum"
+        CALENDAR = "calendar", "by the date of the last frost"
+
+    class UncoverRule(models.TextChoices):
+        NIGHTS = "nights", "when nights are warm enough for what grows there"
+        HEIGHT = "height", "when the plants touch the top"
+        ESTABLISHED = "established", "when seedlings are established"
+        HEAT = "heat", "when it is too hot inside however far it is opened"
+
+    class Names(models.TextChoices):
+        AMERICAN = "american", "American: eggplant, fava bean, arugula"
+        BRITISH = "british", "British: aubergine, broad bean, rocket"
+
+    name = models.CharField(max_length=80, validators=[validators.plain])
+    latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
+    longitude_deg = models.FloatField(validators=[MinValueValidator(-180.0), MaxValueValidator(180.0)])
+    elevation_m = models.FloatField(default=100.0, validators=[MinValueValidator(-430.0), MaxValueValidator(5000.0)])
+    timezone_name = models.CharField(max_length=60, default="UTC", validators=[validators.zone])
+    normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
+    normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
+    crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
+    sowing_rule = models.CharField(max_length=12, choices=SowingRule, default=SowingRule.COMFORTABLE)
+    watered = models.BooleanField(default=True)
+    uncover_rule = models.CharField(max_length=12, choices=UncoverRule, default=UncoverRule.NIGHTS)
+    away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
+    away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
+    zone = models.CharField(max_length=4, blank=True)
+    own_crops = models.JSONField(default=dict, blank=True)
+    names = models.CharField(max_length=10, choices=Names, blank=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+    people = models.ManyToManyField(User, through="Membership", related_name="gardens")
+
+    class Meta:
+        ordering = ["name", "id"]
+
+    @property
+    def spoken(self) -> str:
+        """How its people name crops."""
+        return self.names or usual_in(self.timezone_name)
+
+    def __str__(self) -> str:
+        return self.name
+
+    def clean(self) -> None:
+        """Being away has a beginning and an end."""
+        if (self.away_from_h is None) != (self.away_to_h is None):
+            raise ValidationError({"away_to_h": "Say both from when and to when, or neither."})
+        if self.away_from_h is not None and self.away_to_h is not None and self.away_from_h >= self.away_to_h:
+            raise ValidationError({"away_to_h": "You are back before you leave."})
+
+    @property
+    def timezone(self) -> ZoneInfo:
+        """The garden's clock; its days are the days of everything recorded here."""
+        return zone_of(self.timezone_name)
+
+    @property
+    def lost_its_zone(self) -> bool:
+        """Whether its time zone is none that this machine knows, and UTC stands in for it."""
+        return not is_zone(self.timezone_name)
+
+
+class Membership(models.Model):
+    """A person in a garden."""
+
+    class Role(models.TextChoices):
+        OWNER = "owner", "owner"
+        GROWER = "grower", "grower"
+        HELPER = "helper", "helper, who only logs"
+        VIEWER = "viewer", "viewer"
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=10, choices=Role, default=Role.GROWER)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
+
+    def may(self, role: str) -> bool:
+        """Whether this person may do what that role may."""
+        rank = list(self.Role)
+        return rank.index(self.Role(self.role)) <= rank.index(self.Role(role))
+
+
+class Invitation(models.Model):
+    """A link by which one person may join. Only a fingerprint of its secret is kept; the link itself is shown once."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=10, choices=Membership.Role, default=Membership.Role.GROWER)
+    fingerprint = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    made_at = models.DateTimeField()
+    ends_at = models.DateTimeField()
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    used_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]

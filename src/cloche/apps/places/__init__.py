@@ -1,0 +1,1 @@
+"""The places of a garden, what stood over them when, what was done there."""

@@ -1,0 +1,115 @@
+"""What stands over a place, what was done to it, what it is built of."""
+
+from __future__ import annotations
+
+from django.core.exceptions import ValidationError
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django.db.models.functions import Lower
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models.places import Place
+from cloche.apps.shared import validators
+
+
+class Cover(models.Model):
+    """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of bridge.offered.cover_names.
+
+    length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="covers")
+    kind = models.CharField(max_length=20)
+    name = models.CharField(max_length=60, validators=[validators.plain])
+    length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
+    width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
+    spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
+    purchase_year = models.PositiveSmallIntegerField(null=True, blank=True)
+    dirty = models.BooleanField(default=False)
+    price = models.FloatField(
+        null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)]
+    )
+    weight_kg = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(500.0)])
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                "garden", Lower("name"), condition=models.Q(removed_at__isnull=True), name="one_cover_of_a_name"
+            )
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class CoverPeriod(models.Model):
+    """A cover on a place from one day to another, both included; without a last day it is still on. item: which of those that
+    the garden owns, if it is told."""
+
+    class Opens(models.TextChoices):
+        CLOSED = "closed", "kept closed"
+        ABOVE = "above", "opened as far as needed to stay below a warmth"
+        HOURS = "hours", "opened between hours"
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
+    item = models.ForeignKey(Cover, null=True, blank=True, on_delete=models.SET_NULL, related_name="periods")
+    cover = models.CharField(max_length=20)
+    first = models.DateField(validators=[validators.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    ends_capped = models.BooleanField(default=True)
+    opens = models.CharField(max_length=10, choices=Opens, default=Opens.CLOSED)
+    above_c = models.FloatField(default=26.0)
+    from_h = models.PositiveSmallIntegerField(default=10, validators=[MaxValueValidator(23)])
+    to_h = models.PositiveSmallIntegerField(default=16, validators=[MaxValueValidator(24)])
+    opening = models.FloatField(default=0.4, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
+    blanket = models.BooleanField(default=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["first", "id"]
+
+    def clean(self) -> None:
+        """Days and hours in order."""
+        if self.first and self.last and self.last < self.first:
+            raise ValidationError({"last": "It comes off before it goes on."})
+        if self.opens == self.Opens.HOURS and self.from_h >= self.to_h:
+            raise ValidationError({"to_h": "It is closed before it is opened."})
+
+
+class Operation(models.Model):
+    """Something done to a place that changes how it warms; `work` in the words of bridge.offered.work_names."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
+    work = models.CharField(max_length=20)
+    at = models.DateTimeField(validators=[validators.sane_instant])
+    amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["-at", "-id"]
+
+
+class Hotbed(models.Model):
+    """What a place's hotbed was built of. Keys of material, moist and trodden: bridge.hotbeds."""
+
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="hotbed")
+    material = models.CharField(max_length=12, default="horse")
+    depth_m = models.FloatField(default=0.6, validators=[MinValueValidator(0.2), MaxValueValidator(2.0)])
+    length_m = models.FloatField(default=2.0, validators=[MinValueValidator(0.3), MaxValueValidator(50.0)])
+    width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.3), MaxValueValidator(10.0)])
+    moist = models.CharField(max_length=8, default="moist")
+    trodden = models.CharField(max_length=8, default="firm")
+    insulated = models.BooleanField(default=True)
+    soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.05), MaxValueValidator(0.5)])
+    filled_on = models.DateField(validators=[validators.sane_day])
+    topped_up_on = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    history = HistoricalRecords()
+
+    def clean(self) -> None:
+        """Days in order."""
+        if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
+            raise ValidationError({"topped_up_on": "It is topped up after it was filled."})

@@ -1,0 +1,115 @@
+"""Covers on and off, and what was done to a place."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import selectors
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.flows import operations
+from cloche.apps.places.forms import CoverForm, OperationForm
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.pages import place_log as log_words
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+
+
+@in_garden(writing=LOGS)
+def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put a cover on."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, CoverPeriod(place=place))
+
+
+@in_garden(writing=LOGS)
+def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Change a cover period."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, _period(place, cover_id))
+
+
+def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> HttpResponse:
+    request.room = "ground"  # type: ignore[attr-defined]
+    asked = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
+    units = selectors.units_of(request.user)
+    form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=asked)
+    if form.is_valid() and kept(form):
+        messages.success(request, f"Noted for {place.name}; its forecast is being worked out again.")
+        return redirect("place", request.garden.pk, place.pk)
+    context = {"form": form, "place": place, "period": period}
+    return render(request, "places/cover_form.html", context, status=INVALID if form.errors else 200)
+
+
+def kept(form: CoverForm) -> bool:
+    """Keep a valid form's cover period; where the cover is on another bed the form says so."""
+    try:
+        operations.save_cover(form.save(commit=False))
+    except operations.OnAnotherBed as taken:
+        form.add_error("cover", str(taken))
+        return False
+    return True
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Yesterday was its last day on; one that went on today goes altogether."""
+    place = place_or_404(request, place_id)
+    period, today = _period(place, cover_id), clock.today(request.garden.timezone)
+    if period.first >= today:
+        operations.remove_cover(place, cover_id)
+    else:
+        period.last = today - timedelta(days=1)
+        operations.save_cover(period)
+    messages.success(request, f"The {log_words.cover_name(period.cover)} is off {place.name} from today.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Strike a cover period out, as if it had never been."""
+    place = place_or_404(request, place_id)
+    period = operations.remove_cover(place, cover_id)
+    if period is None:
+        raise Http404
+    line = log_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
+    messages.success(request, f"Struck out: {line.what}, {line.when}. Put it on again with the same days if that was a slip.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Write down what was done."""
+    place = place_or_404(request, place_id)
+    form = OperationForm(request.POST, units=selectors.units_of(request.user), place=place)
+    if not form.is_valid():
+        return render(request, "places/operation_form.html", {"form": form, "place": place}, status=INVALID)
+    operations.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
+    messages.success(request, f"Written down: {form.cleaned_data['work']}, {place.name}.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    if not operations.remove_operation(place, operation_id):
+        raise Http404
+    messages.success(request, "Struck out.")
+    return redirect("place", request.garden.pk, place.pk)
+
+
+def _period(place: Place, cover_id: int) -> CoverPeriod:
+    period = place.cover_periods.filter(pk=cover_id).first()
+    if period is None:
+        raise Http404
+    return period

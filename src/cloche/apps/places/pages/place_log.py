@@ -1,0 +1,89 @@
+"""What stands over a place and what was done to it, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.shared import words
+from cloche.bridge import offered
+from cloche.bridge.units import Units
+
+SHOWN_OPERATIONS = 6
+
+
+@dataclass(frozen=True)
+class Line:
+    """A cover period or an operation: its number, what, when, how."""
+
+    pk: int
+    what: str
+    when: str
+    how: str
+    on: bool = False
+
+
+@dataclass(frozen=True)
+class PlaceLog:
+    """Context of places/_place_log.html. usual: what is taken to stand there while no cover is noted."""
+
+    covers: list[Line]
+    operations: list[Line]
+    usual: str
+
+
+def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
+    """Covers, the latest first, and the latest operations."""
+    covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.select_related("item"))]
+    zone = place.garden.timezone
+    operations = [
+        Line(operation.pk, words.sentence(operation.work), words.day(operation.at.astimezone(zone).date(), today), "")
+        for operation in place.operations.all()[:SHOWN_OPERATIONS]
+    ]
+    return PlaceLog(covers, operations, "" if covers else _usual(place, units))
+
+
+def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
+    """One cover period."""
+    name = period.item.name if period.item else words.sentence(cover_name(period.cover))
+    if period.last is None:
+        when = f"since {words.day(period.first, today)}" if period.first <= today else f"from {words.day(period.first, today)}"
+    else:
+        when = words.span(period.first, period.last, today)
+    on = period.first <= today and (period.last is None or today <= period.last)
+    return Line(period.pk, name, when, airing(period, units), on)
+
+
+def the_cover(period: CoverPeriod) -> str:
+    """One's own by its name, else “the” and its kind."""
+    return period.item.name if period.item else f"the {cover_name(period.cover)}"
+
+
+def airing(period: CoverPeriod, units: Units) -> str:
+    """How it is aired: closed; opened to stay below 26°; opened from 10 to 16."""
+    parts = {
+        CoverPeriod.Opens.CLOSED: "kept closed",
+        CoverPeriod.Opens.ABOVE: f"opened to stay below {units.temperature_text(period.above_c, 0)}",
+        CoverPeriod.Opens.HOURS: f"opened from {period.from_h} to {period.to_h}",
+    }
+    text = parts[CoverPeriod.Opens(period.opens)]
+    text += "" if period.ends_capped else ", ends open"
+    return text + (", blanket at night" if period.blanket else "")
+
+
+def cover_name(key: str) -> str:
+    """A cover's name by its key."""
+    return dict(offered.cover_names()).get(key, key)
+
+
+def _usual(place: Place, units: Units) -> str:
+    key = offered.USUAL_COVER.get(place.kind)
+    if key is None:
+        return "Nothing is noted over it."
+    aired = (
+        ""
+        if key in offered.NEVER_OPENED
+        else f", opened on sunny days to stay below {units.temperature_text(offered.OPENED_ABOVE_C, 0)}"
+    )
+    return f"No cover is noted by date, so Cloche takes it that a {cover_name(key)} always stands over it{aired}."

@@ -1,0 +1,72 @@
+"""Places: new, changed, moved, removed, put back."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens import selectors
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.views import (
+    INVALID,
+)
+from cloche.apps.places import selectors as place_selectors
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.flows import places
+from cloche.apps.places.forms import PlaceForm
+from cloche.apps.places.models import Place
+
+
+@in_garden
+def new_place(request: GardenRequest) -> HttpResponse:
+    """Add a place to the walk."""
+    return _place_form(request, Place(garden=request.garden))
+
+
+@in_garden
+def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Change a place."""
+    return _place_form(request, place_or_404(request, place_id))
+
+
+def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
+    form = PlaceForm(request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden)
+    if form.is_valid():
+        saved = places.save_place(form.save(commit=False))
+        return redirect("place", request.garden.pk, saved.pk)
+    context = {"form": form, "place": place}
+    return render(request, "places/place_form.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Earlier or later in the walk."""
+    places.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Take a place off; the garden's page offers to put it back."""
+    place = place_or_404(request, place_id)
+    places.remove_place(place)
+    messages.success(request, f"{place.name} is removed with its readings. It can be put back below.")
+    return redirect("garden", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Undo a removal."""
+    place = place_selectors.removed_places(request.garden).filter(pk=place_id).first()
+    if place is None:
+        raise Http404
+    if places.put_back_place(place):
+        messages.success(request, f"{place.name} is back, with its readings.")
+    else:
+        messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
+    return redirect("garden", request.garden.pk)

@@ -1,1 +1,0 @@
-"""Where weather comes from besides what is typed in or brought in from a file."""

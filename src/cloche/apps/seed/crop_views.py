@@ -1,0 +1,101 @@
+"""Choosing the crops that a garden grows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django import forms
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.flows.site import change_site
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.seed.access import crop_or_404
+from cloche.apps.seed.own_crops import OwnCropForm, new_key
+from cloche.apps.shared import words
+from cloche.apps.shared.http import INVALID
+from cloche.bridge import crops, own
+
+FEW = 3
+"""Families with fewer crops stand together."""
+
+
+class CropsForm(forms.Form):
+    """Keys of the crops that are ticked."""
+
+    crops = forms.MultipleChoiceField(
+        choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
+        error_messages={"required": "Tick at least one crop: without any there is nothing to foretell."},
+    )
+
+
+@dataclass(frozen=True)
+class Family:
+    """A heading, and its crops: key, name, other names, whether it is ticked."""
+
+    name: str
+    crops: list[tuple[str, str, str, bool]]
+
+
+def families(ticked: set[str]) -> list[Family]:
+    """All crops under their families, the largest first, those of small families together at the end."""
+    found: dict[str, list[tuple[str, str, str, bool]]] = {}
+    for crop in crops.crops():
+        found.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
+    large = {name: rows for name, rows in found.items() if len(rows) >= FEW}
+    small = [row for name, rows in found.items() if name not in large for row in rows]
+    named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]
+    return [*named, Family("Others", small)]
+
+
+@in_garden
+def my_crops(request: GardenRequest) -> HttpResponse:
+    """Tick what is grown here; every page then keeps to it."""
+    form = CropsForm(request.POST if request.method == "POST" else None)
+    if form.is_valid():
+        request.garden.crops = form.cleaned_data["crops"]
+        change_site(request.garden)
+        grown = words.count(len(request.garden.crops), "crop")
+        messages.success(request, f"Cloche now looks out for {grown}; forecasts are being worked out again.")
+        return redirect("garden", request.garden.pk)
+    ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
+    if request.method == "POST":
+        ticked = set(request.POST.getlist("crops"))
+    mine = sorted((told["name"], key) for key, told in request.garden.own_crops.items())
+    context = {"form": form, "mine": mine, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
+    return render(request, "seed/my_crops.html", context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def new_own(request: GardenRequest) -> HttpResponse:
+    """A crop of one's own: first its relative, then what differs."""
+    of = request.GET.get("of", "")
+    if not of:
+        relatives = [crop for crop in crops.crops() if not own.KEY.fullmatch(crop.key)]
+        return render(request, "seed/own_crop.html", {"relatives": relatives})
+    return _own(request, new_key(request.garden), of, editing=False)
+
+
+@in_garden
+def edit_own(request: GardenRequest, key: str) -> HttpResponse:
+    """Change one."""
+    told = request.garden.own_crops.get(key)
+    if told is None:
+        raise Http404
+    return _own(request, key, told["of"], editing=True)
+
+
+def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpResponse:
+    bound = request.POST if request.method == "POST" else None
+    if len(request.garden.own_crops) >= own.MOST and not editing:
+        messages.error(request, f"A garden has at most {own.MOST} crops of its own.")
+        return redirect("my_crops", request.garden.pk)
+    form = OwnCropForm(bound, garden=request.garden, relative=crop_or_404(of), key=key, units=units_of(request.user))
+    if form.is_valid():
+        form.keep()
+        messages.success(request, f"{form.cleaned_data['name']} is kept and ticked; its windows are being worked out.")
+        return redirect("my_crops", request.garden.pk)
+    context = {"form": form, "editing": editing}
+    return render(request, "seed/own_crop.html", context, status=INVALID if form.errors else 200)

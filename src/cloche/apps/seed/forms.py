@@ -1,0 +1,120 @@
+"""A garden's packets of seed and what it chooses for a crop: reading them, keeping them, the form."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.seed.models import Packet
+from cloche.apps.seed.values import (
+    ALL,
+    FIRST,
+    MORE,
+    ValueSpec,
+    is_far,
+    label_of,
+    out_of_order,
+    parse_value,
+    shown_value,
+    typed_value,
+)
+from cloche.apps.shared.fields import TypedNumber, parse_with
+from cloche.bridge.crops import Crop
+from cloche.bridge.units import Units
+
+
+class PacketForm(forms.ModelForm):
+    """What stands on a packet; values that lie far from the table are asked about once."""
+
+    meant = forms.BooleanField(label="Yes, that is meant", required=False, widget=forms.HiddenInput)
+
+    class Meta:
+        model = Packet
+        fields = ["variety", "packed_year", "tested_of", "tested_up", "price", "in_use"]
+        labels = {
+            "variety": "Variety",
+            "packed_year": "Year of packing",
+            "tested_of": "Tested: seeds laid out",
+            "tested_up": "Of these germinated",
+            "price": "Price",
+            "in_use": "Windows go by this packet",
+        }
+        help_texts = {"tested_of": "", "tested_up": "", "price": "In your own money; it weighs what a failed sowing costs."}
+
+    def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.crop, self.units, self.year, self.odd = crop, units, year, False
+        for spec in ALL:
+            field = TypedNumber(label=label_of(spec, units), required=False)
+            parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
+            table = getattr(crop, spec.name, 1.0)
+            field.help_text = (
+                "The table says nothing." if table is None else f"The table says {shown_value(table, spec, units)}."
+            )
+            value = self.instance.values.get(spec.name)
+            if value is not None:
+                self.initial[spec.field] = typed_value(value, spec, units)
+            self.fields[spec.field] = field
+
+    def rows(self, of: tuple[ValueSpec, ...]) -> list[forms.BoundField]:
+        """Some of its values, bound."""
+        return [self[spec.field] for spec in of]
+
+    @property
+    def first(self) -> list[forms.BoundField]:
+        """What every packet prints."""
+        return self.rows(FIRST)
+
+    @property
+    def more(self) -> list[forms.BoundField]:
+        """All that can be overruled besides."""
+        return self.rows(MORE)
+
+    def clean_packed_year(self) -> int | None:
+        """Not of the future, and no heirloom of a century."""
+        year: int | None = self.cleaned_data["packed_year"]
+        if year is not None and not self.year - 60 <= year <= self.year + 1:
+            raise forms.ValidationError(f"A year of packing lies between {self.year - 60} and {self.year + 1}.")
+        return year
+
+    def clean(self) -> dict[str, Any]:
+        """In order, and not far from the table unless that is meant."""
+        data = super().clean() or {}
+        for name, why in out_of_order(*(data.get(name) for name in ("minimum", "ideal_from", "ideal_to"))):
+            self.add_error(name, why)
+        if not data.get("meant"):
+            self._ask_about_what_lies_far(data)
+        return data
+
+    def _ask_about_what_lies_far(self, data: dict[str, Any]) -> None:
+        for spec in ALL:
+            value, table = data.get(spec.field), getattr(self.crop, spec.name, 1.0)
+            if value is None or table is None or not is_far(value, table, spec):
+                continue
+            self.odd = True
+            other = "°F" if self.units.temperature == "C" else "°C"
+            ask = f"Was it in {other}?" if spec.kind in ("soil", "air") else "Is that meant?"
+            self.add_error(spec.field, f"The table says {shown_value(table, spec, self.units)}. {ask}")
+
+    def save(self, commit: bool = True) -> Packet:
+        """The packet with its values, not yet kept."""
+        packet: Packet = super().save(commit=False)
+        packet.values = {s.name: self.cleaned_data[s.field] for s in ALL if self.cleaned_data.get(s.field) is not None}
+        return packet
+
+
+METHODS = [("", "whichever suits the place"), ("direct", "sown in place"), ("transplanted", "raised and planted out")]
+
+
+class ChoiceForm(forms.Form):
+    """By which rule and in which way this garden grows a crop."""
+
+    sowing_rule = forms.ChoiceField(label="The day is chosen", required=False)
+    method = forms.ChoiceField(label="It is", required=False, choices=METHODS)
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["sowing_rule"].help_text = f"The whole garden: {garden.get_sowing_rule_display()}."
+        self.fields["sowing_rule"].choices = [("", "as in the whole garden"), *Garden.SowingRule.choices]  # type: ignore[attr-defined]

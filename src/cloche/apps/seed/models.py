@@ -1,0 +1,69 @@
+"""Packets of seed, and how a garden goes about a crop."""
+
+from __future__ import annotations
+
+from django.core.exceptions import ValidationError
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import validators
+
+MOST_TESTED = 1_000_000
+
+
+class Packet(models.Model):
+    """A packet of seed: its variety, how old and how good it is, and what it says of its crop instead of the catalogue.
+
+    values: by name of the value (see bridge.crops.with_values). The packet in use is the one that windows go by.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packets")
+    crop_key = models.CharField(max_length=40)
+    variety = models.CharField(max_length=60, blank=True, validators=[validators.plain])
+    packed_year = models.PositiveSmallIntegerField(null=True, blank=True)
+    tested_of = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MaxValueValidator(MOST_TESTED)], help_text="Seeds laid out in a germination test."
+    )
+    tested_up = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MaxValueValidator(MOST_TESTED)], help_text="How many of them germinated."
+    )
+    price = models.FloatField(
+        null=True,
+        blank=True,
+        validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)],
+        help_text="What it cost, in the grower's own money.",
+    )
+    values = models.JSONField(default=dict, blank=True)
+    in_use = models.BooleanField(default=True)
+    removed_at = models.DateTimeField(null=True, editable=False)
+
+    class Meta:
+        ordering = ["-in_use", "id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["garden", "crop_key"],
+                condition=models.Q(in_use=True, removed_at__isnull=True),
+                name="one_packet_in_use",
+            )
+        ]
+
+    def clean(self) -> None:
+        """A test has both its numbers, and no more come up than were laid out."""
+        of, up = self.tested_of, self.tested_up
+        if (of is None) != (up is None):
+            raise ValidationError({"tested_up": "A test needs both numbers: seeds laid out, and how many germinated."})
+        if of is not None and up is not None and (up > of or of == 0):
+            raise ValidationError({"tested_up": "No more can germinate than were laid out."})
+
+
+class CropChoice(models.Model):
+    """How a garden goes about one crop, where that differs from what is derived or from its other crops."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="crop_choices")
+    crop_key = models.CharField(max_length=40)
+    sowing_rule = models.CharField(max_length=12, blank=True)
+    method = models.CharField(max_length=12, blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "crop_key"], name="one_choice_a_crop")]

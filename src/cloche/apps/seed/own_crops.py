@@ -1,0 +1,151 @@
+"""Crops of a garden's own making: a relative under another name, with every value that differs."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from django import forms
+
+from cloche.apps.gardens.flows.site import change_site
+from cloche.apps.gardens.models import Garden
+from cloche.apps.seed.values import ALL, ValueSpec, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
+from cloche.apps.shared import validators
+from cloche.apps.shared.fields import TypedNumber, parse_with
+from cloche.bridge import border, crops, own
+from cloche.bridge.crops import Crop
+from cloche.bridge.units import Units
+
+MORE = (
+    ValueSpec("most", "maximum_c", "Nothing comes up above", "soil", 12.0),
+    ValueSpec("frost_hardened", "frost_planted_c", "Coldest night once hardened", "air", 8.0),
+    ValueSpec("frost_grown", "frost_grown_c", "Coldest night once grown", "air", 8.0),
+    ValueSpec("germinate", "germinate_c", "On the bench until it is up", "soil", 8.0),
+    ValueSpec("grow_on", "grow_on_c", "Air to grow on in", "air", 8.0),
+    ValueSpec("begins", "begins_c", "Grows from a day’s mean of", "air", 8.0),
+    ValueSpec("best", "best_c", "Grows best at", "air", 8.0),
+    ValueSpec("ends", "ends_c", "Grows no more at", "air", 8.0),
+    ValueSpec("height", "height_m", "Height", "length", 4.0),
+    ValueSpec("setback", "setback_d", "Days that moving costs it", "number", 5.0, 0, 60),
+    ValueSpec("keeps", "keeps_y", "Years that seed keeps", "number", 5.0, 1, 20),
+)
+EVERY = (*ALL, *MORE)
+PARTS = {
+    "Seed in the soil": ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
+    "From there to harvest": ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
+    "What frost it stands": ("frost", "frost_hardened", "frost_grown"),
+    "Raised and planted out": ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
+    "Room": ("row", "apart", "height"),
+}
+"""Every field once, by what a grower thinks of together."""
+GROWS = ("begins", "best", "ends")
+
+
+def value_of(crop: Crop, spec: ValueSpec) -> float | None:
+    """What a crop has for a value; None where it has none."""
+    found = getattr(crop.life if spec.name in crops.GROWS else crop, spec.name, 1.0)
+    return None if found is None else float(found)
+
+
+def check_own(told: Any) -> None:
+    """Own crops from wherever they come; raises NotAllowed."""
+    if not isinstance(told, dict) or len(told) > own.MOST:
+        raise border.NotAllowed(f"Crops of one’s own come by key, at most {own.MOST}.")
+    known = {crop.key for crop in crops.crops()}
+    for key, one in told.items():
+        if not own.KEY.fullmatch(key) or not isinstance(one, dict) or set(one) != {"of", "name", "plural", "values"}:
+            raise border.NotAllowed("A crop of one’s own has a key, a relative, a name for one and for many, and values.")
+        if one["of"] not in known or own.KEY.fullmatch(str(one["of"])):
+            raise border.NotAllowed(f"“{str(one['of'])[:40]}” is no crop of the catalogue.")
+        for part in ("name", "plural"):
+            if not isinstance(one[part], str) or not 0 < len(one[part]) <= 60:
+                raise border.NotAllowed("A crop’s name has 1 to 60 characters.")
+            border.plain_text(one[part])
+        _check_values(one["values"])
+
+
+def _check_values(values: Any) -> None:
+    known = {spec.name: spec for spec in EVERY}
+    if not isinstance(values, dict) or not set(values) <= set(known):
+        raise border.NotAllowed("There is a value in it that no crop has.")
+    for name, value in values.items():
+        border.number(value, *known[name].limits)
+    if any(why for _, why in _disorder(lambda name: values.get(name))):
+        raise border.NotAllowed("Its values contradict each other.")
+
+
+def _disorder(of: Any) -> list[tuple[str, str]]:
+    found = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
+    grows = [of(name) for name in crops.GROWS]
+    if None not in grows and not grows[0] < grows[1] < grows[2]:
+        found.append(("best", "It begins to grow below its best, and ends above it."))
+    return found
+
+
+class OwnCropForm(forms.Form):
+    """Name, and every value of the relative that differs; what lies far from it is asked about once."""
+
+    name = forms.CharField(label="Name of one", max_length=60, validators=[validators.plain])
+    plural = forms.CharField(label="Name of many", max_length=60, validators=[validators.plain])
+
+    def __init__(self, *args: Any, garden: Garden, relative: Crop, key: str, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden, self.relative, self.key, self.units, self.odd = garden, relative, key, units, False
+        told = garden.own_crops.get(key, {"name": "", "plural": "", "values": {}})
+        self.initial.update(name=told["name"], plural=told["plural"])
+        for spec in EVERY:
+            field = TypedNumber(label=label_of(spec, units), required=False)
+            parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
+            has = value_of(relative, spec)
+            field.help_text = "" if has is None else f"{relative.name}: {shown_value(has, spec, units)}"
+            if spec.name in told["values"]:
+                self.initial[spec.field] = typed_value(told["values"][spec.name], spec, units)
+            self.fields[spec.field] = field
+
+    @property
+    def parts(self) -> list[tuple[str, list[forms.BoundField]]]:
+        """All that can differ, bound, under a heading each."""
+        return [(heading, [self[field] for field in fields]) for heading, fields in PARTS.items()]
+
+    def clean_name(self) -> str:
+        """No second crop of a name."""
+        name: str = self.cleaned_data["name"].strip()
+        taken = {crop.name.lower() for crop in crops.crops() if crop.key != self.key}
+        if name.lower() in taken:
+            raise forms.ValidationError("There is a crop of that name already.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        """In order, and not far from the relative unless that is meant."""
+        data = super().clean() or {}
+        by_name = {spec.name: data.get(spec.field) for spec in EVERY}
+        for name in crops.GROWS:
+            by_name[name] = by_name[name] if by_name[name] is not None else getattr(self.relative.life, name)
+        for field, why in _disorder(by_name.get):
+            self.add_error(field, why)
+        if "meant" not in self.data:
+            for spec in EVERY:
+                value, has = data.get(spec.field), value_of(self.relative, spec)
+                if value is not None and has is not None and is_far(value, has, spec):
+                    self.odd = True
+                    self.add_error(spec.field, f"{self.relative.name} has {shown_value(has, spec, self.units)}. Is that meant?")
+        return data
+
+    def keep(self) -> str:
+        """Keep it in the garden, ticked; returns its key."""
+        data = self.cleaned_data
+        values = {spec.name: data[spec.field] for spec in EVERY if data.get(spec.field) is not None}
+        told = {"of": self.relative.key, "name": data["name"], "plural": data["plural"].strip(), "values": values}
+        self.garden.own_crops = self.garden.own_crops | {self.key: told}
+        if self.key not in self.garden.crops:
+            ticked = self.garden.crops or [crop.key for crop in crops.chosen()]
+            self.garden.crops = [*ticked, self.key]
+        change_site(self.garden)
+        return self.key
+
+
+def new_key(garden: Garden) -> str:
+    """One that is free there."""
+    while (key := f"own_{secrets.token_hex(4)}") in garden.own_crops:
+        pass
+    return key

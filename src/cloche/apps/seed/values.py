@@ -1,0 +1,126 @@
+"""What a packet or a grower may say of a crop, and how it is typed and shown."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from django import forms
+
+from cloche.bridge import border
+from cloche.bridge.bounds import AIR_C, SOIL_C, SPACING_M
+from cloche.bridge.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
+
+Kind = Literal["soil", "air", "length", "number"]
+
+
+@dataclass(frozen=True)
+class ValueSpec:
+    """A value that a packet or a grower may say. name: of the catalogue's value; far: from the catalogue's, in kelvin or as a
+    factor, beyond which it is asked about; least, most: of plain numbers."""
+
+    field: str
+    name: str
+    label: str
+    kind: Kind
+    far: float
+    least: float = 0.0
+    most: float = 0.0
+
+    @property
+    def limits(self) -> tuple[float, float]:
+        """Least and most that can be, in canonical units."""
+        return {"soil": SOIL_C, "air": AIR_C, "length": SPACING_M}.get(self.kind, (self.least, self.most))
+
+
+FIRST = (
+    ValueSpec("minimum", "minimum_c", "Minimum", "soil", 12.0),
+    ValueSpec("ideal_from", "optimum_from_c", "Ideal from", "soil", 12.0),
+    ValueSpec("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
+)
+
+
+MORE = (
+    ValueSpec("days_sown", "maturity_sown_d", "Days to harvest, counted from sowing", "number", 2.5, 1, 500),
+    ValueSpec("days", "maturity_d", "Days to harvest, counted from when it is up", "number", 2.5, 1, 400),
+    ValueSpec("days_planted", "maturity_planted_d", "Days to harvest, counted from planting out", "number", 2.5, 1, 400),
+    ValueSpec("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
+    ValueSpec("row", "row_m", "Between rows", "length", 4.0),
+    ValueSpec("apart", "plant_m", "Between plants in the row", "length", 4.0),
+    ValueSpec("together", "per_station", "Seeds put together", "number", 6.0, 1, 20),
+    ValueSpec("frost", "frost_limit_c", "Coldest night that seedlings stand", "air", 8.0),
+    ValueSpec("heat", "heat_limit_c", "Hottest days it crops in", "air", 8.0),
+    ValueSpec("weeks", "raise_weeks", "Weeks from the bench to planting out", "number", 3.0, 1, 30),
+    ValueSpec("plant_soil", "plant_soil_c", "Soil wanted for planting out", "soil", 8.0),
+    ValueSpec("plant_night", "plant_night_c", "Nights wanted for planting out", "air", 8.0),
+    ValueSpec("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
+)
+
+
+ALL = FIRST + MORE
+
+
+def check_values(values: Any) -> None:
+    """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
+    known = {spec.name: spec for spec in ALL}
+    if not isinstance(values, dict) or not set(values) <= set(known):
+        raise border.NotAllowed("There is a value in it that no packet has.")
+    for name, value in values.items():
+        try:
+            border.number(value, *known[name].limits)
+        except border.NotAllowed as refusal:
+            raise border.NotAllowed(f"{known[name].label}: {refusal}") from refusal
+    for _, why in out_of_order(*(values.get(spec.name) for spec in FIRST)):
+        raise border.NotAllowed(why)
+
+
+def out_of_order(low: float | None, start: float | None, end: float | None) -> Iterator[tuple[str, str]]:
+    """The field and what is wrong with it, where a minimum and an ideal range contradict each other."""
+    if low is not None and start is not None and low > start:
+        yield "ideal_from", "The ideal begins below the minimum."
+    if low is not None and end is not None and low > end:
+        yield "ideal_to", "The ideal ends below the minimum."
+    if start is not None and end is not None and start > end:
+        yield "ideal_to", "The ideal ends before it begins."
+
+
+def label_of(spec: ValueSpec, units: Units) -> str:
+    """Its label with the unit."""
+    unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(spec.kind, "")
+    return f"{spec.label}{unit}"
+
+
+def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
+    """What was typed, in canonical units; raises NotANumber, OutOfRange or ValidationError."""
+    if spec.kind == "soil":
+        return parse_soil(text, units)
+    if spec.kind == "air":
+        return parse_air(text, units)
+    if spec.kind == "length":
+        return parse_plain_length(text, units, spec.label)
+    value = parse_number(text)
+    if not spec.least <= value <= spec.most:
+        raise forms.ValidationError(f"{spec.label}: between {spec.least:g} and {spec.most:g}.")
+    return value
+
+
+def is_far(value: float, table: float, spec: ValueSpec) -> bool:
+    """Whether it lies so far from what the table has that one asks."""
+    if spec.kind in ("soil", "air"):
+        return abs(value - table) > spec.far
+    return table > 0 and not table / spec.far <= value <= table * spec.far
+
+
+def shown_value(value: float, spec: ValueSpec, units: Units) -> str:
+    """As text with its unit."""
+    if spec.kind in ("soil", "air"):
+        return units.temperature_text(value, 0)
+    return units.length_text(value) if spec.kind == "length" else f"{round(value, 2 if value < 10 else 0):g}"
+
+
+def typed_value(value: float, spec: ValueSpec, units: Units) -> str:
+    """As one would type it."""
+    if spec.kind in ("soil", "air"):
+        return f"{units.temperature_from_c(value):.1f}"
+    return f"{units.length_from_m(value):.1f}" if spec.kind == "length" else f"{value:g}"

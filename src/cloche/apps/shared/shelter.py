@@ -1,0 +1,77 @@
+"""When nothing may be written, and how that is said on every page and to every device."""
+
+from __future__ import annotations
+
+import logging
+import sys
+from collections.abc import Callable
+
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse
+from django.template.loader import render_to_string
+from django.utils.cache import patch_cache_control
+from psycopg.errors import DiskFull
+
+from cloche.apps.shared import clock, known
+from cloche.apps.work import disk
+from cloche.apps.work.guard import is_away
+
+log = logging.getLogger("cloche.web")
+READING = ("GET", "HEAD", "OPTIONS")
+ALWAYS = ("/sign-in/", "/sign-out/")
+"""Who they are people may say even then: without that they could not read either."""
+RETRY_S = "30"
+FULL = "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
+CLOCK = "The clock of this computer cannot be right, so nothing can be dated. Everything can be read, and nothing written down."
+AWAY = "The database of this computer does not answer just now. It is being started again; try again in a moment."
+FAULT = "Something went wrong here, and it is a fault of Cloche’s own. Nothing that was stored is lost."
+
+
+def why_not_now() -> str:
+    """A sentence that says why nothing can be written at present; empty where it can."""
+    if disk.is_full():
+        return FULL
+    return "" if clock.is_believable() else CLOCK
+
+
+class Shelter:
+    """Turns writing away while it cannot be done safely, and keeps private pages out of every store but the person's own."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        why = why_not_now() if request.method not in READING and request.path not in ALWAYS else ""
+        response = refusal(request, why, 503) if why else self.get_response(request)
+        if not response.has_header("Cache-Control"):
+            patch_cache_control(response, private=True, no_store=True)
+        known.remember(request, response)
+        return response
+
+
+def notices(request: HttpRequest) -> dict[str, str]:
+    """For every page: why nothing can be written, if it cannot."""
+    return {"not_now": why_not_now()}
+
+
+def fault(request: HttpRequest) -> HttpResponse:
+    """What Django shows when a page failed: a database that is away is not a fault of the page."""
+    error = sys.exc_info()[1]
+    if isinstance(error, OperationalError | InterfaceError) and is_away():
+        log.warning("the database does not answer: %s", str(error).strip())
+        return refusal(request, AWAY, 503)
+    if isinstance(getattr(error, "__cause__", None), DiskFull):
+        return refusal(request, FULL, 503)
+    return refusal(request, FAULT, 500)
+
+
+def refusal(request: HttpRequest, said: str, status: int) -> HttpResponse:
+    """A sentence as what asked can read it: a device JSON, a person a page that needs neither database nor session."""
+    response: HttpResponse
+    if request.path.startswith("/api/") or request.content_type == "application/json":
+        response = JsonResponse({"detail": said, "said": said}, status=status)
+    else:
+        response = HttpResponse(render_to_string("refusal.html", {"said": said}), status=status)
+    if status == 503:
+        response["Retry-After"] = RETRY_S
+    return response

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WeatherConfig(AppConfig):
+    name = "cloche.apps.weather"
+    label = "weather"

@@ -1,0 +1,1 @@
+"""Writes, one journey a module."""

@@ -1,0 +1,43 @@
+"""Recording a day's air."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db import transaction
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.flows.revision import note_change_in
+from cloche.apps.weather.models import DailyWeather
+
+
+@transaction.atomic
+def record_day(
+    garden: Garden,
+    day: date,
+    low_c: float,
+    high_c: float,
+    *,
+    sky: str = "",
+    rain_mm: float | None = None,
+    wind_m_s: float | None = None,
+    snow_m: float | None = None,
+) -> DailyWeather:
+    """Store or correct a day's line; what is not given stays as it was. What it was before stays in its history."""
+    told: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
+    also = {"sky": sky or None, "rain_mm": rain_mm, "wind_m_s": wind_m_s, "snow_m": snow_m}
+    told |= {name: value for name, value in also.items() if value is not None}
+    line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
+    note_change_in(garden)
+    return line
+
+
+@transaction.atomic
+def remove_day(garden: Garden, day: date) -> bool:
+    """Remove a day's line; returns whether there was one. Its history stays."""
+    line = garden.weather.filter(day=day).first()
+    if line is None:
+        return False
+    line.delete()
+    note_change_in(garden)
+    return True

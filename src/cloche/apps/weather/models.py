@@ -1,0 +1,55 @@
+"""The weather of a garden’s site: days written down, and the last that the provider said."""
+
+from __future__ import annotations
+
+from django.core.exceptions import ValidationError
+from django.db import models
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import validators
+from cloche.apps.shared.sources import Source
+
+
+class DailyWeather(models.Model):
+    """A local day's air at the site: measured, or typed in ahead as a forecast; snow_m lies in the morning."""
+
+    LINE = ("day", "low_c", "high_c", "rain_mm", "sky", "wind_m_s", "snow_m")
+
+    class Sky(models.TextChoices):
+        CLEAR = "clear", "clear"
+        BROKEN = "broken", "broken"
+        OVERCAST = "overcast", "overcast"
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
+    day = models.DateField(validators=[validators.sane_day])
+    low_c = models.FloatField()
+    high_c = models.FloatField()
+    rain_mm = models.FloatField(null=True, blank=True)
+    sky = models.CharField(max_length=10, blank=True, choices=Sky)
+    wind_m_s = models.FloatField(null=True, blank=True)
+    snow_m = models.FloatField(null=True, blank=True)
+    source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["-day"]
+        constraints = [models.UniqueConstraint(fields=["garden", "day"], name="one_line_a_day")]
+
+    def clean(self) -> None:
+        """A low is no higher than its high."""
+        if self.low_c is not None and self.high_c is not None and self.low_c > self.high_c:
+            raise ValidationError({"high_c": "The high is below the low."})
+
+
+class WeatherReport(models.Model):
+    """The last that a weather provider said of a garden's site, and when it was last asked in vain."""
+
+    garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="weather_report")
+    asked_at = models.DateTimeField(null=True, help_text="When it was last asked, by the database's clock.")
+    received_at = models.DateTimeField(null=True)
+    failed_at = models.DateTimeField(null=True)
+    failure = models.CharField(max_length=200, blank=True)
+    current_c = models.FloatField(null=True)
+    ahead = models.JSONField(default=list, help_text="Days from the day it was issued: day, low_c, high_c, sky.")
+    past = models.JSONField(default=dict, help_text="Earlier days: first, low_c, high_c, rain_mm, one value a day.")

@@ -1,0 +1,122 @@
+"""What a weather provider is to Cloche, and the one that ships: JSON over HTTP, answered by the demo's stand-in."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from typing import Any, Protocol
+from urllib.parse import urlencode
+
+from django.conf import settings
+
+from cloche.apart.running import Limits, Refused, TooMuch, run_apart
+from cloche.apps.gardens.models import Garden
+from cloche.apps.work.failures import Foreseen
+from cloche.bridge import border
+
+LIMITS = Limits(memory_bytes=600_000_000, cpu_s=5, wall_s=15, file_bytes=8_000_000)
+"""Of one question in all: however slowly an answer drips in, and however much of it there is."""
+MOST_BYTES, MOST_AHEAD, MOST_PAST = 4_000_000, 20, 60_000
+LIKELY_C = (-90.0, 60.0)
+MAY_BE_TOLD = {"rain_mm": 500.0, "wind_m_s": 60.0}
+"""What a provider may tell of a coming day besides, and the most that can be."""
+
+
+class NoAnswer(Foreseen):
+    """The provider does not answer, or not in a way that can be believed; the message says which."""
+
+    longest = timedelta(hours=1)
+
+
+@dataclass(frozen=True)
+class ProviderAnswer:
+    """What a provider says of a site. ahead: days from the day of issue on; past: one value a day from `first`."""
+
+    issued: datetime
+    current_c: float | None
+    ahead: list[dict[str, Any]]
+    past: dict[str, Any]
+
+
+class Provider(Protocol):
+    """Anything that can be asked about a site's weather."""
+
+    def ask(self, garden: Garden) -> ProviderAnswer:
+        """The latest for a garden; raises NotHeard."""
+        ...
+
+
+class HttpProvider:
+    """A provider that speaks the stand-in's JSON."""
+
+    def __init__(self, url: str) -> None:
+        self.url = url.rstrip("/")
+
+    def ask(self, garden: Garden) -> ProviderAnswer:
+        """One question with a deadline for all of it; whoever asks tries again later."""
+        words = {
+            "latitude": garden.latitude_deg,
+            "longitude": garden.longitude_deg,
+            "elevation": garden.elevation_m,
+            "zone": garden.timezone_name,
+        }
+        try:
+            answer = run_apart("fetch", None, LIMITS, f"{self.url}/v1/site?{urlencode(words)}", str(MOST_BYTES))
+            return answer_from(border.read_json(answer, MOST_BYTES))
+        except Refused as refusal:
+            raise NoAnswer(f"The weather service does not answer. {refusal}") from refusal
+        except TooMuch as slow:
+            raise NoAnswer(f"The weather service did not finish its answer within {LIMITS.wall_s} seconds.") from slow
+        except border.NotAllowed as odd:
+            raise NoAnswer(f"The weather service said something that cannot be read. {odd}") from odd
+
+
+def answer_from(answer: Any) -> ProviderAnswer:
+    """Check an answer and take from it what is used; raises NotHeard."""
+    try:
+        ahead = [_day(row) for row in _list(answer["forecast"], MOST_AHEAD)]
+        daily = answer["daily"]
+        low, high, rain = (_list(daily[name], MOST_PAST) for name in ("low_c", "high_c", "rain_mm"))
+        first = border.day(date.fromisoformat(daily["first"]))
+        if not len(low) == len(high) == len(rain):
+            raise ValueError("its years have days of unequal length")
+        border.day(first + timedelta(days=len(low)))
+        low, high = [_likely(one) for one in low], [_likely(one) for one in high]
+        rain = [None if one is None else _within(one, MAY_BE_TOLD["rain_mm"]) for one in rain]
+        current = answer.get("current", {}).get("air_c")
+        return ProviderAnswer(
+            border.instant(datetime.fromisoformat(answer["issued"])),
+            None if current is None else _likely(current),
+            ahead,
+            {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},
+        )
+    except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
+        raise NoAnswer(f"The weather service said something that cannot be read: {odd}.") from odd
+
+
+def provider() -> Provider | None:
+    """The provider of this installation, if it has one."""
+    return HttpProvider(settings.CLOCHE_WEATHER_URL) if settings.CLOCHE_WEATHER_URL else None
+
+
+def _day(row: dict[str, Any]) -> dict[str, Any]:
+    low, high = _likely(row["low_c"]), _likely(row["high_c"])
+    if low > high:
+        raise ValueError(f"the low of {row['day']} is above its high")
+    sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
+    told = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
+    return told | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
+
+
+def _list(value: Any, most: int) -> list[Any]:
+    if not isinstance(value, list) or len(value) > most:
+        raise ValueError(f"a list of at most {most:,} days is expected")
+    return value
+
+
+def _within(value: Any, most: float) -> float:
+    return border.number(value, 0.0, most)
+
+
+def _likely(value: Any) -> float:
+    return border.number(value, *LIKELY_C)

@@ -1,0 +1,11 @@
+from django.urls import path, register_converter
+
+from cloche.apps.shared.converters import DayConverter
+from cloche.apps.weather import views
+
+register_converter(DayConverter, "day")
+
+urlpatterns = [
+    path("weather/", views.weather_page, name="weather"),
+    path("weather/<day:day>/remove/", views.remove_weather, name="remove_weather"),
+]

@@ -1,0 +1,115 @@
+"""The weather page."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
+from cloche.apps.weather import selectors as weather_selectors
+from cloche.apps.weather.flows import days as weather
+from cloche.apps.weather.forms import WeatherForm
+from cloche.apps.weather.models import DailyWeather
+from cloche.bridge.evidence import Day
+
+SHOWN = timedelta(days=21)
+
+
+@in_garden(writing=LOGS)
+def weather_page(request: GardenRequest) -> HttpResponse:
+    """The days' air: what was, and what is forecast."""
+    units = units_of(request.user)
+    today = clock.today(request.garden.timezone)
+    asked = _asked(request, today - timedelta(days=1))
+    report = list(weather_selectors.reported_days(request.garden))
+    known = weather_selectors.known_day(request.garden, asked, report) or asked
+    form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
+    if form.is_valid():
+        data = form.cleaned_data
+        also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
+        weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
+        messages.success(request, f"{words.sentence(words.day(data['day']))} is written down.")
+        return redirect("weather", request.garden.pk)
+    rows = weather_selectors.weather_around(request.garden, today, back=SHOWN.days, ahead=16)
+    beside = weather_selectors.originals(request.garden, [row.day for row in rows], report)
+    lines = [_weather_line(row, units) | {"beside": _beside(row, beside.get(row.day), units, today)} for row in rows]
+    newest = request.garden.weather.filter(day__lte=today).order_by("-day").values_list("day", flat=True).first()
+    context = {
+        "form": form,
+        "units": units,
+        "coming": [line for line in reversed(lines) if line["day"] > today],
+        "past": _past([line for line in lines if line["day"] <= today], report, units, today),
+        "total": request.garden.weather.count(),
+        "newest": words.day(newest, today) if newest else "",
+        "forecast_days": [_day_line(day, units) for day in weather_selectors.forecast_days(request.garden, today)],
+        "heard": weather_selectors.report_words(request.garden, clock.now()),
+        "missing": newest is None or newest < today - timedelta(days=2),
+    }
+    return render(request, "weather/weather.html", context, status=INVALID if form.errors else 200)
+
+
+def _asked(request: GardenRequest, usual: date) -> date:
+    """The day to be written down: the one in the address, else yesterday."""
+    try:
+        return date.fromisoformat(request.GET.get("day", ""))
+    except ValueError:
+        return usual
+
+
+def _past(written: list[dict[str, Any]], report: list[Day], units: Any, today: date) -> list[dict[str, Any]]:
+    """The days behind, the latest first: as written, and from the service where nobody wrote."""
+    there = {line["day"] for line in written}
+    missing = (d for d in report if d.lead_d == 0 and d.day not in there and today - SHOWN <= d.day < today)
+    filled = [_day_line(day, units) | {"beside": "from the service", "told": True} for day in missing]
+    return sorted([*written, *filled], key=lambda line: line["day"], reverse=True)
+
+
+def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
+    return _day_line(weather_selectors.day_of(*(getattr(row, name) for name in DailyWeather.LINE)), units)
+
+
+def _beside(row: DailyWeather, was: weather_selectors.Original | None, units: Any, today: date) -> str:
+    """The original beside the correction: what it said, who changed it, what the service says."""
+    if was is None:
+        return ""
+    text = []
+    if was.first is not None and was.at is not None:
+        by = f"{was.by}, " if was.by else ""
+        text.append(f"first {_span(was.first, units)}; changed by {by}{words.day(was.at.date(), today)}")
+    if was.service is not None and _span(was.service, units) != _span((row.low_c, row.high_c), units):
+        text.append(f"the service says {_span(was.service, units)}")
+    return "; ".join(text)
+
+
+def _span(pair: tuple[float, float], units: Any) -> str:
+    return f"{units.temperature_text(pair[0])} to {units.temperature_text(pair[1])}"
+
+
+def _day_line(day: Day, units: Any) -> dict[str, Any]:
+    snow = f"{units.length_text(day.snow_m)} of snow" if day.snow_m else ""
+    wind = "" if day.wind_m_s is None else f"wind {day.wind_m_s:g} m/s"
+    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm", wind, snow]
+    low, high = units.temperature_text(day.low_c), units.temperature_text(day.high_c)
+    when = f"{day.day:%a} {day.day.day} {day.day:%b}"
+    return {"day": day.day, "when": when, "low": low, "high": high, "rain": ", ".join(part for part in also if part)}
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
+    """Take a day's line off."""
+    line = request.garden.weather.filter(day=day).first()
+    if line is not None:
+        units = units_of(request.user)
+        weather.remove_day(request.garden, day)
+        was = f"{units.temperature_text(line.low_c)} to {units.temperature_text(line.high_c)}"
+        messages.success(request, f"{words.sentence(words.day(day))} is removed. It was {was}, should you want it back.")
+    return redirect("weather", request.garden.pk)

@@ -1,0 +1,159 @@
+"""Covers on and off, operations, and how a place lies."""
+
+from datetime import date
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import Forecast
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod, Operation, Place
+from tests.factories import make_place
+
+FORM = {"cover": "film_tunnel", "first": "2026-04-20", "last": "", "ends_capped": "on", "opens": "above", "above": "25"}
+FORM |= {"from_h": "10", "to_h": "16", "opening": "0.4"}
+
+
+@pytest.fixture
+def bed(garden: Garden) -> Place:
+    return make_place(garden)
+
+
+def put_on(client: Client, bed: Place, **values: str):  # type: ignore[no-untyped-def]
+    return client.post(reverse("new_cover", args=[bed.garden_id, bed.pk]), FORM | values)
+
+
+def page(client: Client, bed: Place) -> str:
+    return str(client.get(reverse("place", args=[bed.garden_id, bed.pk])).content.decode())
+
+
+def test_a_cover_goes_on_and_the_place_is_worked_out_again(signed_in: Client, bed: Place) -> None:
+    assert put_on(signed_in, bed).status_code == 302
+    period = CoverPeriod.objects.get(place=bed)
+    assert (period.cover, period.above_c, period.opening, period.last) == ("film_tunnel", 25.0, 0.4, None)
+    shown = page(signed_in, bed)
+    assert "Hooped tunnel of clear film" in shown
+    assert "opened to stay below 25°" in shown
+    assert ProcrastinateJob.objects.filter(task_name="forecasts.work_out", args={"place_id": bed.pk}).count() == 1
+
+
+def test_many_changes_in_a_row_are_worked_out_once(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed, last="2026-04-21")
+    put_on(signed_in, bed, first="2026-04-22")
+    assert ProcrastinateJob.objects.filter(task_name="forecasts.work_out", status="todo").count() == 1
+    bed.refresh_from_db()
+    assert bed.input_revision == 2
+
+
+@pytest.mark.parametrize(
+    ("values", "field", "said"),
+    [
+        ({"last": "2026-04-01"}, "last", "comes off before it goes on"),
+        ({"above": ""}, "above", "which warmth"),
+        ({"above": "warm"}, "above", "not a number"),
+        ({"opens": "hours", "from_h": "16", "to_h": "10"}, "to_h", "closed before it is opened"),
+        ({"first": ""}, "first", "required"),
+        ({"cover": "umbrella"}, "cover", "valid choice"),
+    ],
+)
+def test_what_cannot_be_is_said_at_the_field_and_kept(
+    signed_in: Client, bed: Place, values: dict[str, str], field: str, said: str
+) -> None:
+    response = put_on(signed_in, bed, **values)
+    assert response.status_code == 422
+    assert said in str(response.context["form"].errors[field])
+    assert not CoverPeriod.objects.exists()
+
+
+def test_two_covers_cannot_be_on_at_once(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed)
+    response = put_on(signed_in, bed, first="2026-04-25")
+    assert "Another cover is on from 20 April and is still on" in response.content.decode()
+    assert CoverPeriod.objects.count() == 1
+
+
+def test_a_film_lies_on_the_soil_under_another_cover_and_two_films_do_not(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed)
+    assert put_on(signed_in, bed, cover="black_film").status_code == 302
+    assert put_on(signed_in, bed, cover="film_on_soil").status_code == 422
+    assert put_on(signed_in, bed, cover="bell").status_code == 422
+    assert set(CoverPeriod.objects.values_list("cover", flat=True)) == {"film_tunnel", "black_film"}
+    refresh(bed)
+    assert Forecast.objects.get(place=bed).watch["cover"] == "film_tunnel"
+    shown = page(signed_in, bed)
+    assert "Hooped tunnel of clear film" in shown
+    assert "Black film on the soil" in shown
+
+
+def test_off_today_change_and_strike_out(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed)
+    period = CoverPeriod.objects.get()
+    signed_in.post(reverse("take_cover_off", args=[bed.garden_id, bed.pk, period.pk]))
+    period.refresh_from_db()
+    assert period.last == date(2026, 4, 21)
+    url = reverse("edit_cover", args=[bed.garden_id, bed.pk, period.pk])
+    assert "Hooped tunnel" in signed_in.get(url).content.decode() or signed_in.get(url).status_code == 200
+    assert signed_in.post(url, FORM | {"last": "2026-05-01", "opens": "closed"}).status_code == 302
+    period.refresh_from_db()
+    assert (period.last, period.opens) == (date(2026, 5, 1), "closed")
+    signed_in.post(reverse("remove_cover", args=[bed.garden_id, bed.pk, period.pk]))
+    assert not CoverPeriod.objects.exists()
+
+
+def test_one_that_went_on_today_and_comes_off_today_was_never_there(signed_in: Client, bed: Place) -> None:
+    put_on(signed_in, bed, first="2026-04-22")
+    signed_in.post(reverse("take_cover_off", args=[bed.garden_id, bed.pk, CoverPeriod.objects.get().pk]))
+    assert not CoverPeriod.objects.exists()
+
+
+def test_operations_are_written_down_and_struck_out(signed_in: Client, bed: Place) -> None:
+    url = reverse("add_operation", args=[bed.garden_id, bed.pk])
+    assert signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "12"}).status_code == 302
+    operation = Operation.objects.get(place=bed)
+    assert (operation.work, operation.amount) == ("watered", 12.0)
+    assert "Watered" in page(signed_in, bed)
+    signed_in.post(url, {"work": "mulched", "day": "2026-04-22", "amount": "5"})
+    assert Operation.objects.get(work="mulched").amount == pytest.approx(0.05)
+    signed_in.post(reverse("remove_operation", args=[bed.garden_id, bed.pk, operation.pk]))
+    assert not Operation.objects.filter(work="watered").exists()
+
+
+def test_operations_ahead_and_floods_are_refused(signed_in: Client, bed: Place) -> None:
+    url = reverse("add_operation", args=[bed.garden_id, bed.pk])
+    ahead = signed_in.post(url, {"work": "watered", "day": "2026-05-01"})
+    assert ahead.status_code == 422
+    assert "still to come" in ahead.content.decode()
+    assert "0 and 200 mm" in signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "900"}).content.decode()
+    assert not Operation.objects.exists()
+
+
+def test_a_stranger_finds_none_of_it(client: Client, bed: Place, django_user_model) -> None:  # type: ignore[no-untyped-def]
+    client.force_login(
+        django_user_model.objects.create_user("stranger", password="a-long-password"),
+        "django.contrib.auth.backends.ModelBackend",
+    )
+    for name in ("new_cover", "add_operation"):
+        assert client.post(reverse(name, args=[bed.garden_id, bed.pk]), FORM).status_code == 404
+
+
+def test_how_a_place_lies_is_kept_and_checked(signed_in: Client, bed: Place) -> None:
+    url = reverse("edit_place", args=[bed.garden_id, bed.pk])
+    situation = {
+        "name": "North bed",
+        "kind": "open",
+        "seed_depth": "5",
+        "texture": "clay",
+        "slope_deg": "6",
+        "aspect_deg": "90.0",
+    }
+    situation |= {"width": "80", "within": "polytunnel", "shaded_from_h": "15", "shaded_to_h": "19"}
+    assert signed_in.post(url, situation).status_code == 302
+    bed.refresh_from_db()
+    assert (bed.texture, bed.slope_deg, bed.aspect_deg, bed.width_m) == ("clay", 6.0, 90.0, pytest.approx(0.8))
+    assert (bed.within, bed.shaded_from_h, bed.shaded_to_h) == ("polytunnel", 15, 19)
+    assert "or neither" in signed_in.post(url, situation | {"shaded_to_h": ""}).content.decode()
+    assert "before it comes" in signed_in.post(url, situation | {"shaded_to_h": "9"}).content.decode()
+    assert "wide" in signed_in.post(url, situation | {"width": "9000"}).content.decode()

@@ -1,0 +1,174 @@
+"""No address of another's garden exists, none lets anyone do more than their part, and none can be forgotten here."""
+
+from collections.abc import Iterator
+from datetime import timedelta
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from django.test import Client
+from django.urls import URLPattern, URLResolver, get_resolver, reverse
+
+from cloche.apps.covers.models import CoverTrial
+from cloche.apps.gardens.models import Garden, Invitation, Membership
+from cloche.apps.loggers.api import api
+from cloche.apps.loggers.models import LoggedReading, Probe
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.readings.models import Visit
+from cloche.apps.work import failures
+from tests.conftest import NOW
+from tests.factories import make_garden, make_person, make_place, make_reading
+
+OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "alive", "ready", "feed"}
+OUTSIDE |= {"service_worker", "manifest", "no_signal", "join", "archive_in", "archive_coming"}
+"""Addresses of no garden; each has tests of its own."""
+
+
+def patterns(root: Any = None) -> Iterator[URLPattern]:
+    for one in (root or get_resolver()).url_patterns:
+        if isinstance(one, URLResolver) and one.namespace == "loggers-api":
+            continue  # opened by a device's token, not by a person: see below
+        if isinstance(one, URLResolver):
+            yield from patterns(one)
+        else:
+            yield one
+
+
+NAMES = sorted(str(one.name) for one in patterns())
+INSIDE = [name for name in NAMES if name not in OUTSIDE]
+WRITING = {str(one.name): getattr(one.callback, "writing", None) for one in patterns()}
+
+
+@pytest.fixture
+def other(db: None, now: object) -> Garden:
+    garden = make_garden(make_person("hazel"), "Their plot")
+    make_place(garden, "Their bed")
+    return garden
+
+
+def values_of(garden: Garden) -> dict[str, Any]:
+    """Real ids of a garden, by the names that addresses give them."""
+    place, owner = garden.places.get(), garden.memberships.get(role="owner").user
+    period = CoverPeriod.objects.create(place=place, cover="fleece", first=NOW.date())
+    sowing = place.sowings.create(crop_key="pea", sown_on=NOW.date(), depth_m=0.03)
+    return {
+        "garden_id": garden.pk,
+        "place_id": place.pk,
+        "reading_id": make_reading(place, NOW).pk,
+        "cover_id": period.pk,
+        "operation_id": place.operations.create(work="watered", at=NOW).pk,
+        "sowing_id": sowing.pk,
+        "packet_id": garden.packets.create(crop_key="pea").pk,
+        "visit_key": Visit.objects.create(key=uuid4(), place=place, at=NOW).key,
+        "own_id": garden.covers.create(kind="fleece", name="Fleece").pk,
+        "trial_id": CoverTrial.objects.create(covered=place, bare=place, depth_m=0.05, begun_on=NOW.date()).pk,
+        "answer_id": garden.answers.create(key="x", choice="done", words="done", at=NOW).pk,
+        "user_id": owner.pk,
+        "device_id": (probe := stuck_probe(place)).device_id,
+        "probe_id": probe.pk,
+        "invitation_id": invitation_to(garden).pk,
+        "failure_id": failures.note("place", ValueError("x"), task="x", garden_id=garden.pk, place_id=place.pk).pk,
+        "history_id": place.history.earliest("history_id").history_id,
+        "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
+        "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
+        "crop_key": "pea",
+        "key": "own_0a0b0c0d",
+        "kind": "place",
+    }
+
+
+def invitation_to(garden: Garden) -> Invitation:
+    until = NOW + timedelta(days=1)
+    owner = garden.memberships.get(role="owner").user
+    return garden.invitations.create(fingerprint=str(garden.pk), made_by=owner, made_at=NOW, ends_at=until)
+
+
+def stuck_probe(place: Place) -> Probe:
+    device = place.garden.devices.create(name="Logger", fingerprint=str(place.pk), made_at=NOW)
+    return device.probes.create(channel="1", place=place, depth_m=0.05)
+
+
+def address(name: str, values: dict[str, Any]) -> str:
+    wanted = {"garden_id", *converters(name)}
+    return reverse(name, kwargs={key: values[key] for key in wanted})
+
+
+def statuses(client: Client, method: str, values: dict[str, Any]) -> dict[str, int]:
+    return {name: getattr(client, method)(address(name, values)).status_code for name in INSIDE}
+
+
+def test_another_gardens_addresses_do_not_exist(signed_in: Client, garden: Garden, other: Garden) -> None:
+    values = values_of(other)
+    got, posted = statuses(signed_in, "get", values), statuses(signed_in, "post", values)
+    assert {name: s for name, s in (got | posted).items() if s not in (404, 405)} == {}
+    assert {name for name in INSIDE if 404 not in (got[name], posted[name])} == set()
+
+
+def test_anothers_things_cannot_be_reached_through_ones_own_garden(signed_in: Client, garden: Garden, other: Garden) -> None:
+    strange = values_of(other)
+    before = [list(rows.values()) for rows in everything_of(other)]
+    for name in INSIDE:
+        url = address(name, strange | {"garden_id": garden.pk})
+        if not {"place_id", "sowing_id", "packet_id", "visit_key", "file_id", "user_id", "device_id", "history_id"} & set(
+            converters(name)
+        ):
+            continue  # the address names nothing but the garden and what all gardens share
+        found = {method: getattr(signed_in, method)(url).status_code for method in ("get", "post")}
+        assert set(found.values()) <= {302, 404, 405}, f"{url}: {found}"
+    assert [list(rows.values()) for rows in everything_of(other)] == before
+
+
+def everything_of(garden: Garden) -> list[Any]:
+    place = garden.places.get()
+    own = [place.readings, place.cover_periods, place.operations, place.sowings, place.visits]
+    return [
+        garden.places.all(),
+        garden.packets.all(),
+        garden.memberships.all(),
+        garden.incoming_files.all(),
+        *(r.all() for r in own),
+    ]
+
+
+def converters(name: str) -> list[str]:
+    (found,) = [one for one in patterns() if one.name == name]
+    return list(found.pattern.converters)
+
+
+def join(garden: Garden, client: Client, role: str) -> None:
+    person = make_person("willow")
+    Membership.objects.create(garden=garden, user=person, role=role)
+    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+
+
+def test_a_viewer_changes_nothing(client: Client, other: Garden) -> None:
+    join(other, client, "viewer")
+    found = statuses(client, "post", values_of(other))
+    assert {name: s for name, s in found.items() if s not in (403, 405) and WRITING[name] != "viewer"} == {}
+
+
+def test_a_helper_changes_the_log_and_no_more(client: Client, other: Garden) -> None:
+    join(other, client, "helper")
+    found = statuses(client, "post", values_of(other))
+    assert {name: s for name, s in found.items() if s not in (403, 405) and WRITING[name] in ("owner", "grower")} == {}
+    assert {name: s for name, s in found.items() if s == 403 and WRITING[name] in ("helper", "viewer")} == {}
+
+
+def test_without_signing_in_one_is_asked_to(client: Client, other: Garden) -> None:
+    values = values_of(other)
+    for name in INSIDE:
+        response = client.get(address(name, values))
+        assert response.status_code in (302, 405), name
+        assert response.status_code == 405 or response["Location"].startswith(reverse("sign_in"))
+
+
+def test_what_a_device_calls_is_closed_without_a_token_of_its_own(client: Client, other: Garden) -> None:
+    stuck_probe(other.places.get())
+    paths = {path: list(methods) for path, methods in api.get_openapi_schema(path_prefix="/api/v1/")["paths"].items()}
+    assert len(paths) == 4
+    for path, methods in paths.items():
+        for method in methods:
+            for headers in ({}, {"Authorization": "Bearer guessed"}):
+                found = getattr(client, method)(path, {}, content_type="application/json", headers=headers)
+                assert found.status_code == 401, path
+    assert not LoggedReading.objects.exists()

@@ -1,0 +1,103 @@
+from datetime import date
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.weather.models import DailyWeather, WeatherReport
+from tests.conftest import NOW
+from tests.factories import make_place
+
+
+def write(client: Client, garden: Garden, day: str = "2026-04-21", low: str = "2", high: str = "11,5", **also: str) -> object:
+    return client.post(reverse("weather", args=[garden.pk]), {"day": day, "low": low, "high": high} | also, follow=True)
+
+
+def test_sky_wind_rain_and_snow_are_noted_and_shown(signed_in: Client, garden: Garden) -> None:
+    response = write(signed_in, garden, sky="overcast", wind="4", rain="3,5", snow="12")
+    line = garden.weather.get()
+    assert (line.sky, line.wind_m_s, line.rain_mm, line.snow_m) == ("overcast", 4.0, 3.5, pytest.approx(0.12))
+    assert "overcast, 3.5 mm, wind 4 m/s, 12 cm of snow" in response.content.decode()  # type: ignore[attr-defined]
+
+
+def test_a_day_is_written_down_and_every_place_is_worked_out_again(signed_in: Client, garden: Garden) -> None:
+    place = make_place(garden)
+    write(signed_in, garden)
+    assert garden.weather.get().high_c == 11.5
+    assert Place.objects.get(pk=place.pk).input_revision == place.input_revision + 1
+
+
+def test_a_day_that_is_there_is_corrected_and_its_past_kept(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden)
+    garden.weather.update(rain_mm=4.5)
+    write(signed_in, garden, high="12")
+    assert garden.weather.get().high_c == 12
+    assert garden.weather.get().rain_mm == 4.5
+    assert sorted(h.high_c for h in DailyWeather.history.all()) == [11.5, 12]
+
+
+def test_days_ahead_are_a_forecast(signed_in: Client, garden: Garden) -> None:
+    response = write(signed_in, garden, day="2026-04-25")
+    assert "Ahead" in response.content.decode()  # type: ignore[attr-defined]
+
+
+@pytest.mark.parametrize(
+    ("values", "said"),
+    [
+        ({"low": "12", "high": "3"}, "The high is below the low"),
+        ({"low": "cold"}, "is not a number"),
+        ({"high": "105"}, "Was it °F"),
+        ({"high": "750"}, "Please read it again"),
+        ({"day": "2026-06-01"}, "further ahead than anyone can forecast"),
+        ({"rain": "-1"}, "rain of -1 mm"),
+        ({"snow": "deep"}, "is not a number"),
+    ],
+)
+def test_air_that_cannot_be_is_refused(signed_in: Client, garden: Garden, values: dict[str, str], said: str) -> None:
+    response = write(signed_in, garden, **values)
+    assert response.status_code == 422  # type: ignore[attr-defined]
+    assert said in response.content.decode()  # type: ignore[attr-defined]
+    assert not garden.weather.exists()
+
+
+def test_removing_a_day_says_what_it_was(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden)
+    url = reverse("remove_weather", args=[garden.pk, date(2026, 4, 21)])
+    page = signed_in.post(url, follow=True).content.decode()
+    assert "It was 2.0° to 11.5°" in page
+    assert not garden.weather.exists()
+
+
+def test_a_correction_stands_beside_the_original_with_who_and_when(signed_in: Client, garden: Garden) -> None:
+    DailyWeather.objects.bulk_create([DailyWeather(garden=garden, day=date(2026, 4, 21), low_c=2.0, high_c=11.5)])
+    response = write(signed_in, garden, low="4")
+    assert "first 2.0° to 11.5°; changed by rowan, today" in response.content.decode()  # type: ignore[attr-defined]
+
+
+def test_a_line_that_differs_from_the_services_says_so(signed_in: Client, garden: Garden) -> None:
+    past = {"first": "2026-04-21", "low_c": [3.0], "high_c": [12.0], "rain_mm": [0.0]}
+    WeatherReport.objects.create(garden=garden, received_at=NOW, past=past)
+    response = write(signed_in, garden)
+    assert "the service says 3.0° to 12.0°" in response.content.decode()  # type: ignore[attr-defined]
+    same = write(signed_in, garden, low="3", high="12")
+    assert "the service says 3" not in same.content.decode()  # type: ignore[attr-defined]
+
+
+def test_a_day_s_line_is_filled_from_the_service_and_can_be_put_right(signed_in: Client, garden: Garden) -> None:
+    past = {"first": "2026-04-20", "low_c": [3.0, 4.5], "high_c": [12.0, 13.5], "rain_mm": [0.0, 2.5]}
+    WeatherReport.objects.create(garden=garden, received_at=NOW, past=past)
+    url = reverse("weather", args=[garden.pk])
+    page = signed_in.get(url)
+    text = page.content.decode()
+    assert text.count("from the service") == 2
+    assert page.context["form"].initial["low"] == "4.5"
+    assert 'value="2.5"' in text
+    other = signed_in.get(url, {"day": "2026-04-20"}).context["form"].initial
+    assert (str(other["day"]), other["high"]) == ("2026-04-20", "12.0")
+    write(signed_in, garden, day="2026-04-20", low="2", high="12")
+    text = signed_in.get(url, {"day": "2026-04-20"}).content.decode()
+    assert text.count("from the service") == 1
+    assert 'value="2.0"' in text
+    assert signed_in.get(url, {"day": "soon"}).status_code == 200
