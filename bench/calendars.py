@@ -18,10 +18,10 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from cloche.bridge.crops import crops
-from cloche.bridge.evidence import Evidence
-from cloche.bridge.forecasting import forecast
-from cloche.bridge.plain import CropDays
+from cloche.bridge.services.crops import crops
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.stored import CropDays
 
 YEAR = 2027
 QUARTERS = (1, 4, 7, 10)
@@ -77,7 +77,7 @@ def told(job: tuple[dict[str, str], date, tuple[Method, ...]]) -> list[CropDays]
     """What a site's open bed says of some crops on a morning."""
     site, today, wanted = job
     months = tuple([float(value) for value in site[side].split()] for side in ("low_c", "high_c"))
-    evidence = Evidence(
+    inputs = ForecastInputs(
         kind="open",
         seed_depth_m=0.05,
         latitude_deg=float(site["latitude_deg"]),
@@ -92,7 +92,7 @@ def told(job: tuple[dict[str, str], date, tuple[Method, ...]]) -> list[CropDays]
         crops=tuple(crop for crop, _ in wanted),
         methods={crop: as_judged(method) for crop, method in wanted},
     )
-    return forecast(evidence).crops
+    return forecast(inputs).crops
 
 
 def as_judged(method: str) -> str:

@@ -7,10 +7,10 @@ import time
 from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
-from cloche.bridge import whatif
-from cloche.bridge.evidence import CoverSpan, Day, Evidence
-from cloche.bridge.forecasting import forecast
-from cloche.bridge.whatif import Asked, what_if
+from cloche.bridge.services import whatif
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.services.whatif import Asked, what_if
+from cloche.bridge.values.inputs import CoverSpan, Day, ForecastInputs
 
 TODAY = date(2026, 4, 22)
 KEYS = ("glass_frame", "film_tunnel", "bent_sheet", "fleece", "bell", "twin_wall_arch", "film_on_soil", "bin")
@@ -18,7 +18,7 @@ EIGHT = tuple(CoverSpan(key, opens="closed" if key in ("fleece", "film_on_soil")
 TIMES = 5
 
 
-def evidence() -> Evidence:
+def inputs() -> ForecastInputs:
     """A bed read twice a day for three weeks."""
     readings = []
     for back in range(21, 0, -1):
@@ -27,12 +27,12 @@ def evidence() -> Evidence:
     weather = [Day(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(60, -1, -1)]
     site = {"latitude_deg": 48.0, "longitude_deg": 15.0, "elevation_m": 300.0, "timezone": ZoneInfo("Europe/Vienna")}
     told = {"kind": "open", "seed_depth_m": 0.05, "today": TODAY, "typed_normals": None, "seed": 1}
-    return Evidence(readings=readings, weather=weather, **site, **told)  # type: ignore[arg-type]
+    return ForecastInputs(readings=readings, weather=weather, **site, **told)  # type: ignore[arg-type]
 
 
 def print_table() -> None:
     """Seconds, the middle of a few."""
-    told = evidence()
+    told = inputs()
     kept = forecast(told).snapshot
     print(f"kept of a place: {len(kept) / 1000:.0f} kB")
     for words, asked in (
@@ -50,7 +50,7 @@ def print_table() -> None:
         print(f"one bed, eight covers, {words}: {again:.2f} s, {first:.2f} s at the first look")
 
 
-def _timed(kept: bytes, told: Evidence, asked: Asked) -> float:
+def _timed(kept: bytes, told: ForecastInputs, asked: Asked) -> float:
     began = time.perf_counter()
     what_if(kept, told, asked)
     return time.perf_counter() - began

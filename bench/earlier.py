@@ -13,9 +13,9 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.crops import crop
-from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.forecasting import forecast
+from cloche.bridge.services.crops import crop
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 
 LOWS_48 = [-4.0, -4.0, -1.0, 3.0, 7.0, 11.0, 12.5, 12.0, 9.0, 4.5, 0.0, -3.0]
 HIGHS_48 = [2.0, 4.0, 9.0, 14.0, 18.5, 22.0, 24.0, 23.5, 19.5, 13.0, 6.5, 3.0]
@@ -68,7 +68,7 @@ def _weeks_c(site: str, key: str) -> NDArray[np.float64]:
     spans = [CoverSpan(key, first=TODAY - timedelta(days=30), **aired)] if key else []  # type: ignore[arg-type]
     told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": months, "seed": 3}
     where = {"latitude_deg": latitude, "longitude_deg": 10.0, "elevation_m": elevation, "timezone": ZoneInfo("Europe/Vienna")}
-    ground = forecast(Evidence(today=TODAY, covers=spans, crops=("pea",), **told, **where)).ground  # type: ignore[arg-type]
+    ground = forecast(ForecastInputs(today=TODAY, covers=spans, crops=("pea",), **told, **where)).ground  # type: ignore[arg-type]
     return np.convolve(np.array(ground.far_mid_c), np.full(WEEK_D, 1 / WEEK_D), mode="valid")
 
 

@@ -16,10 +16,10 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.clocks import midnight_of
-from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.layout import MEMBERS
-from cloche.bridge.places import situation_of
+from cloche.bridge.services.places import situation_of
+from cloche.bridge.values.clocks import midnight_of
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche.bridge.values.layout import MEMBERS
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.readings import Readings
@@ -69,7 +69,7 @@ def weather_of(row: Row) -> tuple[HourlyWeather, Site]:
 def trajectory(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Trajectory:
     """An open bed of loam that nobody has read yet, in all its members."""
     told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": None, "seed": SEED}
-    evidence = Evidence(
+    inputs = ForecastInputs(
         latitude_deg=site.latitude_deg,
         longitude_deg=site.longitude_deg,
         elevation_m=site.elevation_m,
@@ -79,7 +79,7 @@ def trajectory(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> T
         **told,  # type: ignore[arg-type]
     )
     place = situation_of(
-        evidence, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)
+        inputs, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)
     ).place
     nothing = Readings(*(np.empty(0) for _ in range(3)))
     return run(place, learn(place, weather, nothing), weather, DEPTHS_M, MEMBERS, SEED)

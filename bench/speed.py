@@ -11,7 +11,7 @@ from multiprocessing import get_context
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from cloche.bridge import crops, outlooks
+from cloche.bridge.services import crops, outlooks
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters

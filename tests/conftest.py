@@ -16,8 +16,8 @@ from hypothesis import settings
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
-from cloche.bridge import forecasting, names, outlooks, own
-from cloche.bridge.evidence import Evidence
+from cloche.bridge.services import forecasting, names, outlooks, own
+from cloche.bridge.values.inputs import ForecastInputs
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
 
@@ -88,15 +88,15 @@ def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest
 _FORECAST, _MEMORY = forecasting.forecast, {}
 
 
-def _remembered(evidence: Evidence) -> Any:
+def _remembered(inputs: ForecastInputs) -> Any:
     """The same evidence gives the same forecast, whatever its rows' numbers: it is worked out once for all tests."""
-    nameless = replace(evidence, seed=1, readings=[(i, *row[1:]) for i, row in enumerate(evidence.readings)])
+    nameless = replace(inputs, seed=1, readings=[(i, *row[1:]) for i, row in enumerate(inputs.readings)])
     key = repr(nameless)
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
     found = _MEMORY[key]
     named = {
-        part: {str(evidence.readings[int(i)][0]): value for i, value in getattr(found.ground, part).items()}
+        part: {str(inputs.readings[int(i)][0]): value for i, value in getattr(found.ground, part).items()}
         for part in ("strange", "weights")
     }
     return replace(found, ground=replace(found.ground, **named))

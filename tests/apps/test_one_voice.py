@@ -19,7 +19,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.shared import clock
 from cloche.apps.windows.feed import calendar
-from cloche.bridge.planting import BENCHES
+from cloche.bridge.services.planting import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")
 DATES = [datetime(2026, *day, tzinfo=ZONE) for day in ((4, 22, 9), (7, 9, 7), (10, 3, 18))]

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 
 @given(st.text())

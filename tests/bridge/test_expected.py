@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta, timezone
 
 import pytest
 
-from cloche.bridge.expected import hours_from, most_telling
+from cloche.bridge.services.expected import hours_from, most_telling
 
 START = datetime(2026, 4, 1, 22, tzinfo=UTC)
 NOW = datetime(2026, 4, 22, 6, 20, tzinfo=timezone(timedelta(hours=2)))

@@ -4,15 +4,15 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.crops import chosen
-from cloche.bridge.evidence import Day, Evidence
-from cloche.bridge.forecasting import ForecastResult, forecast
+from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.forecasting import ForecastResult, forecast
+from cloche.bridge.values.clocks import standard_offset_h
+from cloche.bridge.values.inputs import Day, ForecastInputs
 
 TODAY = date(2026, 4, 22)
 
 
-def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evidence:
+def inputs(days_read: int = 8, mean_c: float = 12.0, **values: object) -> ForecastInputs:
     readings = []
     for back in range(days_read, 0, -1):
         day = datetime(2026, 4, 22, tzinfo=UTC) - timedelta(days=back)
@@ -32,12 +32,12 @@ def evidence(days_read: int = 8, mean_c: float = 12.0, **values: object) -> Evid
         "typed_normals": None,
         "seed": 1,
     }
-    return Evidence(**(site | values))  # type: ignore[arg-type]
+    return ForecastInputs(**(site | values))  # type: ignore[arg-type]
 
 
 @cache
 def usual() -> ForecastResult:
-    return forecast(evidence())
+    return forecast(inputs())
 
 
 def test_a_week_of_readings_gives_windows_for_every_crop() -> None:
@@ -48,7 +48,7 @@ def test_a_week_of_readings_gives_windows_for_every_crop() -> None:
 
 
 def test_the_same_evidence_gives_the_same_answer_to_the_digit() -> None:
-    assert forecast(evidence()) == usual()
+    assert forecast(inputs()) == usual()
 
 
 def test_the_course_covers_three_weeks_back_and_a_fortnight_on_by_the_hour() -> None:
@@ -69,21 +69,21 @@ def test_more_readings_never_widen_the_band_on_average() -> None:
     """Over beds that read cooler and warmer than reckoned."""
     means = []
     for days in (1, 4, 12):
-        beds = [forecast(evidence(days, mean_c, crops=("pea",))).ground.band_k for mean_c in (11.0, 12.0, 13.0)]
+        beds = [forecast(inputs(days, mean_c, crops=("pea",))).ground.band_k for mean_c in (11.0, 12.0, 13.0)]
         means.append(sum(sum(band.values()) / len(band) for band in beds))
     assert means[0] >= means[1] >= means[2]
 
 
 def test_a_wild_reading_is_reported_not_dropped() -> None:
-    one = evidence()
+    one = inputs()
     wild = (999, one.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)
-    ground = forecast(evidence(readings=[*one.readings, wild])).ground
+    ground = forecast(inputs(readings=[*one.readings, wild])).ground
     assert list(ground.strange) == ["999"]
     assert ground.readings_used == 17
 
 
 def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() -> None:
-    found = forecast(evidence(days_read=0, weather=[]))
+    found = forecast(inputs(days_read=0, weather=[]))
     ground, outlooks = found.ground, found.crops
     assert ground.readings_used == 0
     assert ground.normals_source == "guess"
@@ -92,7 +92,7 @@ def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() 
 
 
 def test_in_the_south_april_is_autumn() -> None:
-    south = forecast(evidence(latitude_deg=-41.0, longitude_deg=173.0, timezone=ZoneInfo("Pacific/Auckland"), weather=[]))
+    south = forecast(inputs(latitude_deg=-41.0, longitude_deg=173.0, timezone=ZoneInfo("Pacific/Auckland"), weather=[]))
     mean = south.ground.far_mid_c
     assert mean[90] < mean[0] - 3
     assert mean[270] > mean[90] + 5
@@ -108,7 +108,7 @@ def test_standard_time_knows_no_summer(zone: str, hours: float, day: date) -> No
 
 
 def test_a_leap_day_and_new_year_are_just_days() -> None:
-    found = forecast(evidence(today=date(2028, 2, 29), readings=[], weather=[]))
+    found = forecast(inputs(today=date(2028, 2, 29), readings=[], weather=[]))
     assert found.ground.day == "2028-02-29"
     assert all(w["earliest"] >= "2028-02-29" for o in found.crops for w in o.windows)
 
@@ -116,7 +116,7 @@ def test_a_leap_day_and_new_year_are_just_days() -> None:
 def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> None:
     swings = {}
     for kind in ("open", "tub", "cells", "tray"):
-        ground = forecast(evidence(days_read=0, kind=kind, crops=("pea",))).ground
+        ground = forecast(inputs(days_read=0, kind=kind, crops=("pea",))).ground
         assert len(ground.field_c) == len(ground.field_depths_m)
         assert (max(ground.field_depths_m) <= 0.06) == (kind in ("cells", "tray"))
         day = ground.near_mid_c[20 * 24 : 21 * 24]

@@ -4,8 +4,8 @@ from dataclasses import replace
 from datetime import date
 from zoneinfo import ZoneInfo
 
-from cloche.bridge.evidence import Evidence, SownBatch
-from cloche.bridge.watching import growing_in
+from cloche.bridge.services.watching import growing_in
+from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.core.hazards.air_limits import Stage
 
 TODAY = date(2026, 5, 4)
@@ -13,7 +13,7 @@ HALF = {"half": ["2026-04-18", "2026-04-20", "2026-04-25"], "overdue": "2026-05-
 
 
 def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
-    evidence = Evidence(
+    inputs = ForecastInputs(
         kind="open",
         seed_depth_m=0.05,
         latitude_deg=48.0,
@@ -27,7 +27,7 @@ def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
         seed=1,
         sown=sown,
     )
-    return [(one.crop_key, one.stage) for one in growing_in(evidence, {one.number: one.told for one in sown})]
+    return [(one.crop_key, one.stage) for one in growing_in(inputs, {one.number: one.told for one in sown})]
 
 
 PEAS = SownBatch(1, "pea", date(2026, 4, 1), 0.03, 100, 0.9, told=HALF)

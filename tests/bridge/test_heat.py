@@ -4,14 +4,14 @@ from datetime import date
 
 import numpy as np
 
-from cloche.bridge.forecasting import forecast
-from cloche.bridge.places import MAT_HEAT, RAISED, TRAY
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.services.places import MAT_HEAT, RAISED, TRAY
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.indoors import room
-from tests.bridge.test_forecasting import evidence
+from tests.bridge.test_forecasting import inputs
 from tests.core.weathers import WAVE, spell, trajectories
 
 DAY = slice(-24, None)
@@ -29,7 +29,7 @@ def test_a_mat_lifts_its_tray_by_six_to_eleven_kelvin_over_the_room() -> None:
 
 
 def test_a_heated_tray_that_was_read_is_foretold() -> None:
-    found = forecast(evidence(6, 24.0, kind="mat", crops=("pepper",)))
+    found = forecast(inputs(6, 24.0, kind="mat", crops=("pepper",)))
     assert found.ground.cover_evidence == {}
     assert found.ground.readings_used == 12
     assert np.mean(found.ground.near_mid_c) > 17

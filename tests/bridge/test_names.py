@@ -5,7 +5,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
-from cloche.bridge import crops, names
+from cloche.bridge.services import crops, names
 
 
 @pytest.mark.parametrize(

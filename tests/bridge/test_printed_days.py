@@ -2,7 +2,7 @@
 
 import pytest
 
-from cloche.bridge.crops import crop, with_values
+from cloche.bridge.services.crops import crop, with_values
 
 
 def test_days_from_sowing_leave_out_the_days_until_it_is_up() -> None:

@@ -1,6 +1,7 @@
 import pytest
 
-from cloche.bridge.units import NotANumber, OutOfRange, Units, parse_air, parse_depth, parse_number, parse_soil
+from cloche.bridge.values.units import NotANumber, Units, parse_air, parse_depth, parse_number, parse_soil
+from cloche.core.errors import OutOfRange
 
 C, F = Units("C", "cm"), Units("F", "in")
 

@@ -7,22 +7,22 @@ from datetime import date, timedelta
 import numpy as np
 import pytest
 
-from cloche.bridge.evidence import CoverSpan, Day, Evidence, Operation
-from cloche.bridge.forecasting import forecast
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.values.inputs import CoverSpan, Day, ForecastInputs, Operation
 from cloche.core.soil.bed import Bed, Event, Work
-from tests.bridge.test_forecasting import TODAY, evidence
+from tests.bridge.test_forecasting import TODAY, inputs
 from tests.core.weathers import MIXED_D, spell, trajectories, under
 
 
-def dry_summer(*operations: Operation, cover: str = "glass_frame") -> Evidence:
+def dry_summer(*operations: Operation, cover: str = "glass_frame") -> ForecastInputs:
     """A frame aired through two hot months without rain."""
     weather = [Day(TODAY - timedelta(days=back), 14.0, 29.0, rain_mm=0.0, sky="clear") for back in range(60, -4, -1)]
     on = CoverSpan(cover, first=TODAY - timedelta(days=60), opens="above", above_c=24.0, opening=1.0)
-    return replace(evidence(0), weather=weather, covers=[on], operations=list(operations), kind="frame", crops=("pea",))
+    return replace(inputs(0), weather=weather, covers=[on], operations=list(operations), kind="frame", crops=("pea",))
 
 
 def test_the_top_dries_in_a_frame_and_watering_answers_it() -> None:
-    at = evidence(1).readings[0][1]
+    at = inputs(1).readings[0][1]
     dry, given = forecast(dry_summer()), forecast(dry_summer(Operation("watered", at, 35.0)))
     assert dry.watch["water_d"] == 0
     assert given.watch["water_d"] != 0

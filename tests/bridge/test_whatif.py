@@ -7,11 +7,11 @@ from functools import cache
 import numpy as np
 import pytest
 
-from cloche.bridge.evidence import CoverSpan
-from cloche.bridge.forecasting import forecast
-from cloche.bridge.snapshots import pack, unpack
-from cloche.bridge.whatif import Asked, CoverGain, what_if
-from tests.bridge.test_forecasting import TODAY, evidence, usual
+from cloche.bridge.services.forecasting import forecast
+from cloche.bridge.services.snapshots import pack, unpack
+from cloche.bridge.services.whatif import Asked, CoverGain, what_if
+from cloche.bridge.values.inputs import CoverSpan
+from tests.bridge.test_forecasting import TODAY, inputs, usual
 
 FRAME = CoverSpan("glass_frame", opens="above", above_c=22.0, opening=0.4)
 EIGHT = tuple(
@@ -26,7 +26,7 @@ def kept() -> bytes:
 
 
 def asked(*covers: CoverSpan, on_d: int = 0) -> list[CoverGain]:
-    return what_if(kept(), evidence(), Asked(on_d, 14, covers, ("carrot", "squash")))
+    return what_if(kept(), inputs(), Asked(on_d, 14, covers, ("carrot", "squash")))
 
 
 def test_what_was_kept_comes_back_as_it_was() -> None:
@@ -39,7 +39,7 @@ def test_what_was_kept_comes_back_as_it_was() -> None:
 def test_it_agrees_with_a_whole_forecast_in_which_the_cover_is_there(on_d: int) -> None:
     """The bed is learned anew with the cover known, and run from its first day: within a tenth of a degree."""
     bare, under = asked(FRAME, on_d=on_d)
-    full = forecast(evidence(covers=[replace(FRAME, first=TODAY + timedelta(days=on_d))])).ground
+    full = forecast(inputs(covers=[replace(FRAME, first=TODAY + timedelta(days=on_d))])).ground
     for row, told in zip(under.soil_c, (full.far_low_c, full.far_mid_c, full.far_high_c), strict=True):
         assert np.abs(np.array(row) - np.array(told[on_d : on_d + len(row)])).max() < 0.1
     assert np.abs(np.array(bare.soil_c[1][:9]) - np.array(usual().ground.far_mid_c[on_d : on_d + 9])).max() < 0.02
@@ -65,7 +65,7 @@ def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
 
 
 def test_a_forecast_of_yesterday_is_run_on_to_today() -> None:
-    tomorrow = replace(evidence(), today=TODAY + timedelta(days=1))
+    tomorrow = replace(inputs(), today=TODAY + timedelta(days=1))
     bare, _ = what_if(kept(), tomorrow, Asked(0, 14, (FRAME,), ("carrot",)))
     assert bare.soil_c[1][:10] == pytest.approx(asked(FRAME)[0].soil_c[1][1:11], abs=0.05)
 

@@ -17,7 +17,7 @@ from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.places.models import Place
-from cloche.bridge.crops import chosen
+from cloche.bridge.services.crops import chosen
 from tests.factories import make_person
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.whole_season]

@@ -1,4 +1,5 @@
-"""The seam between the rooms and the core: rows in, plain values out. Nothing else imports the core.
+"""The seam between the rooms and the core: rows in, plain values out.
 
-Here instants become hours of the site's standard time, local days become rows of daily air, and results become dates.
+`values` are what both sides share; `services` do something with the core. Here instants become hours of the site's standard
+time, local days become rows of daily air, and results become dates.
 """

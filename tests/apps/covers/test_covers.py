@@ -188,7 +188,7 @@ def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
     from cloche.apps.forecasts.inputs import cover_description, described, span_of
-    from cloche.bridge.places import kind_of
+    from cloche.bridge.services.places import kind_of
 
     cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
     period = CoverPeriod.objects.create(place=bed, item=cover, cover="bent_sheet", first=TODAY)

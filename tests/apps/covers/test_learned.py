@@ -18,8 +18,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings.models import Visit
 from cloche.apps.readings.seen import air_under
-from cloche.bridge import pooling
-from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.services import pooling
+from cloche.bridge.values.inputs import CoverSpan
 from cloche.core.covers.kinds import NOT_KNOWN
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air

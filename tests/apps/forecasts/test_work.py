@@ -22,7 +22,7 @@ from cloche.apps.forecasts.stale import stale_places
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.bridge.crops import chosen
+from cloche.bridge.services.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 

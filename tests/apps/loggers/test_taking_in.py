@@ -21,7 +21,7 @@ from cloche.apps.loggers.pages import loggers_page, silence_lines
 from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared.tokens import fingerprint
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place
 

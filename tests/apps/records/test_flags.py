@@ -15,7 +15,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.flagged import flag_page
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, read_twice_daily, write_air
 

@@ -16,7 +16,7 @@ from cloche.apps.records.history import changes
 from cloche.apps.records.kinds import KINDS
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 

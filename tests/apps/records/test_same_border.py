@@ -24,8 +24,8 @@ from cloche.apps.records.archive.write import write_archive
 from cloche.apps.seed.forms import PacketForm
 from cloche.apps.seed.models import Packet
 from cloche.apps.seed.values import ALL, check_values
-from cloche.bridge import crops
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
 from tests.apps.records.test_archive import cell, changed, full, parts, zipped  # noqa: F401 - a fixture among them
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading

@@ -7,7 +7,7 @@ from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.bridge.crops import chosen, crops
+from cloche.bridge.services.crops import chosen, crops
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily
 

@@ -13,7 +13,8 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.records.archive.read import read_archive
 from cloche.apps.seed.own_crops import EVERY, PARTS, check_own
-from cloche.bridge import border, crops, own
+from cloche.bridge.services import crops, own
+from cloche.bridge.values import border
 from tests.factories import make_place, write_air
 
 SAID = {"name": "Sugar snap", "plural": "sugar snaps", "days": "55", "minimum": "6", "begins": "3"}

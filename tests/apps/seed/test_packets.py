@@ -8,7 +8,7 @@ from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import CropChoice, Packet
-from cloche.bridge.crops import chosen, crop, with_values
+from cloche.bridge.services.crops import chosen, crop, with_values
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 

@@ -14,7 +14,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.today.pages.after import after_lines, headline_of
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place, write_air
 

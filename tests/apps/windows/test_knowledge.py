@@ -8,7 +8,7 @@ from cloche.apps.forecasts.models import Forecast
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 
 def said(units: Units | None = None, **values: Any) -> Knowledge:

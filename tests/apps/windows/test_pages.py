@@ -15,7 +15,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.warmth import warmth_in
-from cloche.bridge.crops import chosen
+from cloche.bridge.services.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 

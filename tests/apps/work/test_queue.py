@@ -27,7 +27,7 @@ from cloche.apps.shared import clock
 from cloche.apps.upkeep.rounds import Round, Rounds
 from cloche.apps.work import failures, moments, queue
 from cloche.apps.work.models import Failure
-from cloche.bridge.crops import MODEL_VERSION
+from cloche.bridge.services.crops import MODEL_VERSION
 from tests.factories import make_garden, make_person, make_place
 
 START = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)

@@ -15,8 +15,9 @@ from cloche.apps.places.models import Cover, Hotbed, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.validators import MOST_MONEY
-from cloche.bridge import covers, crops, hotbeds
-from cloche.bridge.units import OutOfRange, Units, parse_number
+from cloche.bridge.services import covers, crops, hotbeds
+from cloche.bridge.values.units import Units, parse_number
+from cloche.core.errors import OutOfRange
 
 AHEAD_D = 90
 WARMED = [(0, "at once"), (7, "a week later"), (14, "a fortnight later"), (21, "three weeks later")]

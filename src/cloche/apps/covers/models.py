@@ -45,7 +45,7 @@ class SeasonAnswer(models.Model):
     """The windows of all the garden's crops on one bed with one cover standing there all year, worked out in the queue.
 
     cover: a kind's key, `own-` and the number of one of the garden's own, or empty for the bare bed. question: as of BedAnswer;
-    answer: crop, way, windows and whether it is open now, crop by crop (see bridge.plain.CropDays).
+    answer: crop, way, windows and whether it is open now, crop by crop (see bridge.values.stored.CropDays).
     """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="season_answers")

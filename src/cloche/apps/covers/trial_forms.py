@@ -13,8 +13,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
-from cloche.bridge import covers, crops
-from cloche.bridge.units import Units, parse_depth, parse_soil
+from cloche.bridge.services import covers, crops
+from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
 LOCAL = "%Y-%m-%dT%H:%M"
 ALIKE = [

@@ -12,11 +12,11 @@ from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.evidence import CoverSpan, Description, Evidence, Operation
-from cloche.bridge.hotbeds import Build
+from cloche.bridge.services.hotbeds import Build
+from cloche.bridge.values.inputs import CoverSpan, Description, ForecastInputs, Operation
 
 
-def described(place: Place, sowings: list[Sowing]) -> Evidence:
+def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
     """sowings: the garden's, which tell how its soil is paced."""
     # Loads the engine: pages that only draw must not.
     from cloche.apps.sowings.flows.follow import pace_of, stand_of
@@ -25,7 +25,7 @@ def described(place: Place, sowings: list[Sowing]) -> Evidence:
     garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
     shaded = None if place.shaded_from_h is None or place.shaded_to_h is None else (place.shaded_from_h, place.shaded_to_h)
-    return Evidence(
+    return ForecastInputs(
         kind=place.kind,
         seed_depth_m=place.seed_depth_m,
         latitude_deg=garden.latitude_deg,

@@ -8,7 +8,7 @@ from cloche.apps.places.models import Place
 
 
 class Forecast(models.Model):
-    """One finished run. `ground` holds what the pages draw (see bridge.forecasting.PlaceForecast)."""
+    """One finished run. `ground` holds what the pages draw (see bridge.services.forecasting.PlaceForecast)."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="forecast")
     made_at = models.DateTimeField()
@@ -16,19 +16,20 @@ class Forecast(models.Model):
     input_revision = models.PositiveBigIntegerField(help_text="The revision of the place’s inputs that the run rests on.")
     model_version = models.CharField(max_length=40)
     ground = models.JSONField()
-    watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.watching.watch).")
+    watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.services.watching.watch).")
 
 
 class ModelSnapshot(models.Model):
-    """What it takes to run a place again under other covers (see bridge.snapshots); apart, as no page that lists places reads
-    it."""
+    """What it takes to run a place again under other covers (see bridge.services.snapshots); apart, as no page that lists
+    places reads it."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="snapshot")
     packed = models.BinaryField()
 
 
 class CropOutlook(models.Model):
-    """One crop in one place, sown there or planted out: its windows, and every candidate day (see bridge.plain.CropDays)."""
+    """One crop in one place, sown there or planted out: its windows, and every candidate day (see
+    bridge.values.stored.CropDays)."""
 
     class Method(models.TextChoices):
         DIRECT = "direct", "sown in place"

@@ -12,8 +12,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
-from cloche.bridge import pooling
-from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.services import pooling
+from cloche.bridge.values.inputs import CoverSpan
 
 WORTH_PASSING_ON = 0.2
 """Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts
@@ -22,7 +22,7 @@ NOTHING = [0.0, 0.0]
 
 
 def cover_evidence_elsewhere(place: Place) -> list[dict[str, Any]]:
-    """What the garden's other places have found of their covers (see bridge.pooling)."""
+    """What the garden's other places have found of their covers (see bridge.services.pooling)."""
     others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
     return [told for told in others.order_by("place_id").values_list("ground__cover_evidence", flat=True) if told]
 

@@ -9,8 +9,8 @@ from typing import Any
 from cloche.apps.forecasts.models import CropOutlook, Forecast, WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.bridge import crops
-from cloche.bridge.layout import FIELD_STEP_H
+from cloche.bridge.services import crops
+from cloche.bridge.values.layout import FIELD_STEP_H
 
 HEAVY = ("days", "members", "sowing_rules")
 """What only a crop's own page reads."""
@@ -25,7 +25,7 @@ class Ground:
 
     @property
     def data(self) -> dict[str, Any]:
-        """See bridge.forecasting.PlaceForecast."""
+        """See bridge.services.forecasting.PlaceForecast."""
         return self.forecast.ground
 
     @property
@@ -83,7 +83,7 @@ def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
 
 
 def frosts_of(garden: Garden) -> dict[str, Any] | None:
-    """The site's frost dates, as its latest forecast has them (see bridge.frosts.plain)."""
+    """The site's frost dates, as its latest forecast has them (see bridge.services.frosts.plain)."""
     rows = Forecast.objects.filter(place__in=garden.places.all()).order_by("-made_at")
     found: dict[str, Any] | None = rows.values_list("ground__frosts", flat=True).first()
     return found

@@ -9,7 +9,7 @@ from django.db.models import F, Q, QuerySet
 from cloche.apps.gardens.models import Garden, zone_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 
 def stale_places() -> list[int]:

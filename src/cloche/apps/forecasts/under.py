@@ -9,7 +9,7 @@ from cloche.apps.loggers.selectors import hours_between
 from cloche.apps.places.models import Place
 from cloche.apps.readings.seen import air_under
 from cloche.apps.shared import clock
-from cloche.bridge.evidence import Under
+from cloche.bridge.values.inputs import Under
 
 EVERY_H, MOST_HOURS = 3, 80
 """Of a logger in the air every third hour tells as much as every one: the others err with it."""

@@ -9,9 +9,10 @@ from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.shared.fields import TypedNumber
-from cloche.bridge import border
-from cloche.bridge.units import OutOfRange, Units, parse_air
-from cloche.bridge.zones import zone_words
+from cloche.bridge.services.zones import zone_words
+from cloche.bridge.values import border
+from cloche.bridge.values.units import Units, parse_air
+from cloche.core.errors import OutOfRange
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 

@@ -11,8 +11,8 @@ from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 
 from cloche.apps.shared import validators
-from cloche.bridge.border import is_zone
-from cloche.bridge.names import usual_in
+from cloche.bridge.services.names import usual_in
+from cloche.bridge.values.border import is_zone
 
 
 class User(AbstractUser):
@@ -39,9 +39,9 @@ class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
     sowing_rule: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
-    own_crops: crops of its own making (see bridge.own); names: whether crops are called as in America or in Britain, empty: as
-    is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which nobody is there
-    on most days."""
+    own_crops: crops of its own making (see bridge.services.own); names: whether crops are called as in America or in Britain,
+    empty: as is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which
+    nobody is there on most days."""
 
     class SowingRule(models.TextChoices):
         COMFORTABLE = "comfortable", "when the soil is comfortably warm"

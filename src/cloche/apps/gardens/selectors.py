@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 
 from cloche.apps.gardens.models import Garden, User
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 
 def units_of(user: User) -> Units:

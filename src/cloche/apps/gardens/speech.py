@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cloche.apps.gardens.models import Garden
-from cloche.bridge import names, own
+from cloche.bridge.services import names, own
 
 
 def speak_for(garden: Garden) -> None:

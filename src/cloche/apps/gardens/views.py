@@ -24,7 +24,7 @@ from cloche.apps.gardens.forms import (
     UnitsForm,
 )
 from cloche.apps.shared.http import INVALID
-from cloche.bridge.zones import zone_words
+from cloche.bridge.services.zones import zone_words
 
 
 class SignIn(auth.LoginView):

@@ -20,7 +20,7 @@ from pydantic import AfterValidator, AwareDatetime, BeforeValidator, ConfigDict,
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
 from cloche.apps.shared.tokens import fingerprint
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 MOST_BYTES = 4_000_000
 """Of one message: 20,000 values with their times."""

@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device
 from cloche.apps.places.models import Place
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.bridge.units import Units, parse_depth
+from cloche.bridge.values.units import Units, parse_depth
 
 MOST_DEVICES = 60
 CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")

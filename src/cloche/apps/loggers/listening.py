@@ -24,7 +24,7 @@ from cloche.apps.shared import shelter
 from cloche.apps.shared.tokens import fingerprint
 from cloche.apps.work import heartbeats
 from cloche.apps.work.guard import is_away
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 log = logging.getLogger("cloche.mqtt")
 TOPIC = "cloche/readings"

@@ -12,8 +12,8 @@ from cloche.apps.loggers import selectors
 from cloche.apps.loggers.models import Device, LoggedReading, Probe
 from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.shared import words
-from cloche.bridge.logged import FAULT_WORDS, Fault
-from cloche.bridge.units import Units
+from cloche.bridge.services.logged import FAULT_WORDS, Fault
+from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
 LATELY = timedelta(days=7)

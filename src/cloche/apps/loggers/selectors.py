@@ -8,7 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
-from cloche.bridge.logged import silence
+from cloche.bridge.services.logged import silence
 
 HALF = timedelta(minutes=30)
 EPOCH_H = 3_600

@@ -12,8 +12,9 @@ from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
-from cloche.bridge import offered
-from cloche.bridge.units import OutOfRange, Units, parse_air, parse_depth, parse_number
+from cloche.bridge.services import offered
+from cloche.bridge.values.units import Units, parse_air, parse_depth, parse_number
+from cloche.core.errors import OutOfRange
 
 OPENINGS = [("0.15", "a crack"), ("0.4", "a hand’s width"), ("0.7", "half"), ("1.0", "wide")]
 

@@ -12,7 +12,7 @@ from cloche.apps.readings import selectors
 from cloche.apps.readings.forms import ReadingForm
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 NEWEST = 8
 

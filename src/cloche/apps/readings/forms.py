@@ -15,7 +15,7 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, LineField, TypedNumber, parse_with
 from cloche.apps.shared.localtime import NoSuchTime, came_twice, instant
-from cloche.bridge.units import Units, parse_depth, parse_soil
+from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
 GRACE = timedelta(minutes=5)
 TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")

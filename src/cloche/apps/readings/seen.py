@@ -12,8 +12,8 @@ from django.db.models import Q
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Visit
 from cloche.apps.shared import words
-from cloche.bridge.evidence import Under
-from cloche.bridge.units import Units
+from cloche.bridge.values.inputs import Under
+from cloche.bridge.values.units import Units
 
 SHOWN = 6
 LONGEST_SPAN = timedelta(days=14)

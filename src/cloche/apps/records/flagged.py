@@ -18,9 +18,9 @@ from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
-from cloche.bridge.expected import TRANSPLANT_DEPTH_M
-from cloche.bridge.quality_flags import QualityFlag, Row, expected_at, flags_of
-from cloche.bridge.units import Units
+from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.services.quality_flags import QualityFlag, Row, expected_at, flags_of
+from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
 LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)

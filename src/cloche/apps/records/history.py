@@ -9,7 +9,7 @@ from typing import Any
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.kinds import KINDS, Kind
 from cloche.apps.shared import words
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 SHOWN = 60
 FROM = ("entered_by", "made_by")

@@ -17,8 +17,8 @@ from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge import crops
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
 
 Tell = Callable[[Any, Units], str]
 

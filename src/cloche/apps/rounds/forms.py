@@ -20,9 +20,10 @@ from cloche.apps.readings.models import Visit
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
 from cloche.apps.shared.localtime import NoSuchTime, instant
-from cloche.bridge import border, offered
-from cloche.bridge.expected import TRANSPLANT_DEPTH_M
-from cloche.bridge.units import Units, parse_air, parse_snow, parse_soil
+from cloche.bridge.services import offered
+from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.values import border
+from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil
 
 OLDEST = timedelta(days=400)
 PHOTO_BYTES = 6_000_000

@@ -17,9 +17,9 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.ground import lines
 from cloche.apps.windows.pages.warmth import warmth_in
-from cloche.bridge import crops, expected, offered
-from cloche.bridge.expected import TRANSPLANT_DEPTH_M
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops, expected, offered
+from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice
 
 HOURS_KEPT = 96

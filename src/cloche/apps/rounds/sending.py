@@ -12,7 +12,7 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.flows.record import AlreadyThere
 from cloche.apps.readings.flows.visit import KeyTaken, record_visit
 from cloche.apps.rounds.forms import StopForm
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 MOST_STOPS, MOST_BYTES = 200, 12_000_000
 

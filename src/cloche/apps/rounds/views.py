@@ -24,7 +24,7 @@ from cloche.apps.rounds.forms import StopForm
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 from cloche.apps.shared.localtime import asked_instant
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 SHELL = (
     "css/cloche.css",

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from django.http import Http404
 
-from cloche.bridge.crops import Crop, UnknownCrop, crop
+from cloche.bridge.services.crops import crop
+from cloche.core.crops.catalogue import Crop
+from cloche.core.errors import UnknownCrop
 
 
 def crop_or_404(crop_key: str) -> Crop:

@@ -16,7 +16,7 @@ from cloche.apps.seed.access import crop_or_404
 from cloche.apps.seed.own_crops import OwnCropForm, new_key
 from cloche.apps.shared import words
 from cloche.apps.shared.http import INVALID
-from cloche.bridge import crops, own
+from cloche.bridge.services import crops, own
 
 FEW = 3
 """Families with fewer crops stand together."""

@@ -21,8 +21,8 @@ from cloche.apps.seed.values import (
     typed_value,
 )
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.bridge.crops import Crop
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 
 
 class PacketForm(forms.ModelForm):

@@ -12,9 +12,10 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.values import ALL, ValueSpec, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
 from cloche.apps.shared import validators
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.bridge import border, crops, own
-from cloche.bridge.crops import Crop
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops, own
+from cloche.bridge.values import border
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 
 MORE = (
     ValueSpec("most", "maximum_c", "Nothing comes up above", "soil", 12.0),

@@ -8,9 +8,9 @@ from typing import Any, Literal
 
 from django import forms
 
-from cloche.bridge import border
-from cloche.bridge.bounds import AIR_C, SOIL_C, SPACING_M
-from cloche.bridge.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
+from cloche.bridge.values import border
+from cloche.bridge.values.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
+from cloche.core.quantities import AIR_C, SOIL_C, SPACING_M
 
 Kind = Literal["soil", "air", "length", "number"]
 

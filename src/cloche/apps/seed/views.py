@@ -15,7 +15,7 @@ from cloche.apps.seed.forms import ChoiceForm, PacketForm
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 
 @in_garden

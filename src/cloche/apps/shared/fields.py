@@ -8,7 +8,8 @@ from typing import Any, cast
 from django import forms
 
 from cloche.apps.shared import validators
-from cloche.bridge.units import NotANumber, OutOfRange, parse_number
+from cloche.bridge.values.units import NotANumber, parse_number
+from cloche.core.errors import OutOfRange
 
 DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 """The browser’s own calendar."""

@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 
 from django.utils.dateparse import parse_datetime
 
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 
 class NoSuchTime(ValueError):

@@ -1,4 +1,4 @@
-"""The border's checks as Django asks for them; models, forms and archive use the same ones (bridge.border)."""
+"""The border's checks as Django asks for them; models, forms and archive use the same ones (bridge.values.border)."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.exceptions import ValidationError
 
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 MOST_MONEY = 1e6
 """In whatever money."""

@@ -12,8 +12,8 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
-from cloche.bridge import crops
-from cloche.bridge.units import Units, parse_depth
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units, parse_depth
 
 LONG_AGO_D = 400
 

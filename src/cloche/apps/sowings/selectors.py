@@ -10,8 +10,9 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing
-from cloche.bridge import crops
-from cloche.bridge.lots import FRESH_RATE, Viability, viability_of
+from cloche.bridge.services import crops
+from cloche.bridge.services.lots import viability_of
+from cloche.core.crops.lots import FRESH_RATE, Viability
 
 FOLLOWED_D = 150
 

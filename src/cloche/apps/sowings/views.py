@@ -16,7 +16,7 @@ from cloche.apps.sowings.flows import sow as flow
 from cloche.apps.sowings.forms import CountForm, SowingForm
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.pages import sowings as pages
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 
 @in_garden

@@ -15,7 +15,7 @@ from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
 from cloche.apps.today.pages.after import after_lines
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
 

@@ -11,8 +11,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.evidence import Day
-from cloche.bridge.units import Units, parse_air, parse_rain, parse_snow
+from cloche.bridge.values.inputs import Day
+from cloche.bridge.values.units import Units, parse_air, parse_rain, parse_snow
 
 WINDS = [("", "not noted"), ("0.5", "still"), ("2", "leaves stir"), ("4", "twigs move"), ("7", "branches sway")]
 """Wind at two metres [m/s] by what it moves: the Beaufort scale's 1 to 5 at three quarters of its ten metres' speed."""

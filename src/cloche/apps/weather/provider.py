@@ -12,7 +12,7 @@ from django.conf import settings
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work.failures import Foreseen
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 LIMITS = Limits(memory_bytes=600_000_000, cpu_s=5, wall_s=15, file_bytes=8_000_000)
 """Of one question in all: however slowly an answer drips in, and however much of it there is."""

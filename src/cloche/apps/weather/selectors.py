@@ -10,7 +10,7 @@ from typing import Any
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
 from cloche.apps.weather.models import DailyWeather, WeatherReport
-from cloche.bridge.evidence import Day
+from cloche.bridge.values.inputs import Day
 
 
 def weather_days(garden: Garden) -> list[Day]:

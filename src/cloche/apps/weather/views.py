@@ -18,7 +18,7 @@ from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.flows import days as weather
 from cloche.apps.weather.forms import WeatherForm
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.evidence import Day
+from cloche.bridge.values.inputs import Day
 
 SHOWN = timedelta(days=21)
 

@@ -15,8 +15,9 @@ from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.gardens.speech import speak_for
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.planting import indoors_by
-from cloche.bridge import crops
-from cloche.bridge.planting import BENCHES
+from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
+from cloche.core.crops import catalogue
 
 TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
 
@@ -57,7 +58,7 @@ def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, 
     return bytes(feed.to_ical())
 
 
-def _days(row: CropOutlook, crop: crops.Crop, today: date) -> Iterator[tuple[str, date, str, str]]:
+def _days(row: CropOutlook, crop: catalogue.Crop, today: date) -> Iterator[tuple[str, date, str, str]]:
     """(what and which, day, summary, reason) of every day of a crop in a place that is still to come."""
     name = f"{crop.name}{'' if row.sown else ', plants'} in {row.place.name}"
     for number, window in enumerate(row.windows):

@@ -29,7 +29,8 @@ from cloche.apps.windows.pages import sowing as sowing_pages
 from cloche.apps.windows.pages import sowing_rules as rule_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.apps.windows.pages.warmth import warmth_in
-from cloche.bridge import crops
+from cloche.bridge.services import crops
+from cloche.core.crops import catalogue
 
 
 @in_garden
@@ -102,7 +103,7 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     return render(request, "windows/crop.html", context)
 
 
-def _day_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
+def _day_part(request: GardenRequest, place: Place, crop: catalogue.Crop, outlook: CropOutlook) -> dict[str, Any]:
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     offset = sowing_pages.chosen_offset(request.GET.get("in", ""), request.GET.get("sow", ""), outlook, today)
     if not outlook.sown:
@@ -116,7 +117,7 @@ def _day_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: C
     return {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}
 
 
-def _current_part(request: GardenRequest, place: Place, crop: crops.Crop, outlook: CropOutlook) -> dict[str, Any]:
+def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, outlook: CropOutlook) -> dict[str, Any]:
     garden, units, today = request.garden, units_of(request.user), clock.today(request.garden.timezone)
     sowing_rule = packets.sowing_rule_for(garden, packets.choices_of(garden).get(crop.key))
     seeds = packets.packets_of(garden, crop.key)
@@ -143,7 +144,7 @@ def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     return render(request, "windows/_hedge.html", context)
 
 
-def _hedge(request: GardenRequest, crop: crops.Crop, viable: float) -> hedge_pages.HedgePart:
+def _hedge(request: GardenRequest, crop: catalogue.Crop, viable: float) -> hedge_pages.HedgePart:
     today = clock.today(request.garden.timezone)
     rows = selectors.sown_everywhere(request.garden, crop.key)
     return hedge_pages.hedge_part(crop, rows, request.GET, viable, today, None)

@@ -18,7 +18,7 @@ from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
-from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.values.inputs import CoverSpan
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12
@@ -61,7 +61,7 @@ def ask(cover: Cover, today: date) -> dict[int, BedAnswer]:
 
 def answer(cover: Cover, place: Place) -> BedAnswer | None:
     """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
-    from cloche.bridge.whatif import Asked, what_if
+    from cloche.bridge.services.whatif import Asked, what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
     snapshot = ModelSnapshot.objects.filter(place=place).first()

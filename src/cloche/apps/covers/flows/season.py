@@ -18,8 +18,8 @@ from cloche.apps.places.models import Cover, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.work import queue
-from cloche.bridge import covers
-from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.services import covers
+from cloche.bridge.values.inputs import CoverSpan
 
 MOVE_SEASON = "covers.move_season"
 BARE = ""
@@ -71,15 +71,15 @@ def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[dict[s
 
 def answer(place: Place, keys: Sequence[str]) -> None:
     """Work out a bed's windows under some covers, and keep them in place of those of another day."""
-    from cloche.apps.forecasts.flows.refresh import evidence_of
-    from cloche.bridge.forecasting import windows_under
+    from cloche.apps.forecasts.flows.refresh import inputs_of
+    from cloche.bridge.services.forecasting import windows_under
 
     today = clock.today(place.garden.timezone)
     question = question_of(place, today)
     spans = {key: span_for(place.garden, key, today) for key in keys}
     there = {key: span for key, span in spans.items() if key == BARE or span is not None}
     known = dict(zip([k for k in there if k], with_known([s for s in there.values() if s], place), strict=True))
-    found = windows_under(evidence_of(place), [known.get(key) for key in there])
+    found = windows_under(inputs_of(place), [known.get(key) for key in there])
     SeasonAnswer.objects.filter(place=place).exclude(question=question).delete()
     for key, crops in zip(there, found, strict=True):
         told = [_told(one) for one in crops if one.better]

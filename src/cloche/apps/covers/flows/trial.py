@@ -13,7 +13,7 @@ from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Hotbed, Place
 from cloche.apps.readings.flows.record import Measured, record_reading
 from cloche.apps.shared import clock
-from cloche.bridge.evidence import Under
+from cloche.bridge.values.inputs import Under
 
 
 def begin(trial: CoverTrial) -> CoverTrial:

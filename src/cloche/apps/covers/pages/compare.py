@@ -10,8 +10,8 @@ from cloche.apps.covers.models import BedAnswer
 from cloche.apps.covers.selectors import now_over
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import words
-from cloche.bridge import covers, crops, offered
-from cloche.bridge.units import Units
+from cloche.bridge.services import covers, crops, offered
+from cloche.bridge.values.units import Units
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,8 @@ from typing import Any
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.bridge import hotbeds
-from cloche.bridge.units import Units
+from cloche.bridge.services import hotbeds
+from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 
 BEHIND_D, AHEAD_D = 21, 70

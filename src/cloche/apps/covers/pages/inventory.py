@@ -9,8 +9,8 @@ from cloche.apps.covers.selectors import Owned, owned_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover
 from cloche.apps.shared import words
-from cloche.bridge import covers
-from cloche.bridge.units import Units
+from cloche.bridge.services import covers
+from cloche.bridge.values.units import Units
 
 PLANT_M = 0.15
 

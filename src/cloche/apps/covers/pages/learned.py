@@ -8,7 +8,7 @@ from cloche.apps.forecasts.pooled import cover_evidence_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.bridge import covers, pooling
+from cloche.bridge.services import covers, pooling
 
 SAID = {
     "light": ("let through more light than usual", "let through less light than usual"),

@@ -13,9 +13,9 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.bridge import covers, crops
-from cloche.bridge.clocks import midnight_of, standard_offset_h
-from cloche.bridge.units import Units
+from cloche.bridge.services import covers, crops
+from cloche.bridge.values.clocks import midnight_of, standard_offset_h
+from cloche.bridge.values.units import Units
 from cloche.drawing import days as drawing
 
 OPENED = {0.0: "shut", 0.05: "a finger", 0.12: "a hand’s width", 0.25: "a quarter", 0.5: "half", 1.0: "wide"}

@@ -8,9 +8,9 @@ from typing import Any
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work.turns import quietly
-from cloche.bridge import covers, crops
-from cloche.bridge.layout import SANDBOX_M
-from cloche.bridge.units import Units
+from cloche.bridge.services import covers, crops
+from cloche.bridge.values.layout import SANDBOX_M
+from cloche.bridge.values.units import Units
 from cloche.drawing import sandbox as drawing
 
 
@@ -65,7 +65,7 @@ def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
 
 def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) -> Sandbox:
     """Asks the engine."""
-    from cloche.bridge.sandbox import Set, day_of, site_of
+    from cloche.bridge.services.sandbox import Set, day_of, site_of
 
     crop = crops.crop(sliders.crop_key)
     told = Set(

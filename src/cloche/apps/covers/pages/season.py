@@ -11,7 +11,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 from cloche.drawing import ribbon, spans
 from cloche.drawing.ribbon import Calendar
 from cloche.drawing.spans import Bar

@@ -17,11 +17,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from cloche.drawing import pairs as drawing
 
 if TYPE_CHECKING:
-    from cloche.bridge.paired import Difference, Told
+    from cloche.bridge.services.paired import Difference, Told
 
 TOGETHER = timedelta(minutes=30)
 SAME_DEPTH_M = 0.006
@@ -96,7 +96,7 @@ def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[dateti
 
 def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
     """Each with its answer so far."""
-    from cloche.bridge.paired import told
+    from cloche.bridge.services.paired import told
 
     trials = trials_in(garden)
     return [TrialLine(trial, _answer(trial, told(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
@@ -104,7 +104,7 @@ def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     """All that is known of one."""
-    from cloche.bridge.paired import told
+    from cloche.bridge.services.paired import told
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
     days = _daily(pairs, trial)
@@ -158,7 +158,7 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
 
 
 def _settles(answer: Told, units: Units) -> str:
-    from cloche.bridge.paired import TO_K
+    from cloche.bridge.services.paired import TO_K
 
     if answer.found is None or not isfinite(answer.found.low_k):
         return "After three days of pairs Cloche can say how many more it takes."

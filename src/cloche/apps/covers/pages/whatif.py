@@ -17,15 +17,15 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work.turns import quietly
-from cloche.bridge import covers, crops
-from cloche.bridge.evidence import CoverSpan
-from cloche.bridge.layout import PROFILE_M
-from cloche.bridge.units import Units
+from cloche.bridge.services import covers, crops
+from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.layout import PROFILE_M
+from cloche.bridge.values.units import Units
 from cloche.drawing import cover_gain as drawing
 from cloche.drawing.slice import Slice, slice_of
 
 if TYPE_CHECKING:
-    from cloche.bridge.whatif import CoverGain, ForCrop
+    from cloche.bridge.services.whatif import CoverGain, ForCrop
 
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
@@ -126,7 +126,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     snapshot = ModelSnapshot.objects.filter(place=place).first()
     if snapshot is None:
         return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
-    from cloche.bridge.whatif import Asked, what_if
+    from cloche.bridge.services.whatif import Asked, what_if
 
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
@@ -137,8 +137,8 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         crops=keys,
         comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
     )
-    evidence = described(place, list(sowings_in(garden)))
-    bare, *found = quietly(what_if, bytes(snapshot.packed), evidence, asked)
+    inputs = described(place, list(sowings_in(garden)))
+    bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, asked)
     return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
 
 

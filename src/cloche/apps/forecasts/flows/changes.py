@@ -8,7 +8,7 @@ from typing import Any
 from cloche.apps.forecasts.models import WindowChange
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
-from cloche.bridge.plain import CropDays
+from cloche.bridge.values.stored import CropDays
 
 LEAST_D = 2
 KEPT = timedelta(days=40)

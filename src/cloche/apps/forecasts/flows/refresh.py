@@ -22,8 +22,8 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.weather import selectors as weather_selectors
-from cloche.bridge import crops, forecasting
-from cloche.bridge.evidence import Evidence
+from cloche.bridge.services import crops, forecasting
+from cloche.bridge.values.inputs import ForecastInputs
 
 log = logging.getLogger("cloche.forecast")
 LOCK_CLASS = 0x50C1
@@ -32,15 +32,15 @@ LOCK_CLASS = 0x50C1
 def refresh(place: Place) -> Forecast:
     """Run the place's forecast for the garden's today and replace the stored one."""
     input_revision = place.input_revision
-    evidence = evidence_of(place)
-    result = forecasting.forecast(evidence)
+    inputs = inputs_of(place)
+    result = forecasting.forecast(inputs)
     before = Forecast.objects.filter(place=place).values_list("ground__cover_evidence", flat=True).first() or {}
     with transaction.atomic():
         forecast, _ = Forecast.objects.update_or_create(
             place=place,
             defaults={
                 "made_at": clock.now(),
-                "day": evidence.today,
+                "day": inputs.today,
                 "input_revision": input_revision,
                 "model_version": crops.MODEL_VERSION,
                 "ground": asdict(result.ground),
@@ -48,7 +48,7 @@ def refresh(place: Place) -> Forecast:
             },
         )
         ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
-        keep_changes(place, result.crops, evidence.today)
+        keep_changes(place, result.crops, inputs.today)
         CropOutlook.objects.filter(place=place).delete()
         CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in result.crops)
         keep_outlooks(result.sown)
@@ -84,7 +84,7 @@ def _refresh_locked(garden: Garden, pk: int) -> bool:
     return True
 
 
-def evidence_of(place: Place) -> Evidence:
+def inputs_of(place: Place) -> ForecastInputs:
     """All that a place's forecast rests on today."""
     garden = place.garden
     speak_for(garden)

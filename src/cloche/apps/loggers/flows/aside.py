@@ -9,7 +9,7 @@ from django.db import transaction
 
 from cloche.apps.loggers.models import Device, RefusedMessage
 from cloche.apps.work import moments
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 TOKEN = re.compile(r'"token"\s*:\s*"[^"]*"?')
 KEPT, MOST_ROWS = timedelta(days=30), 1_000

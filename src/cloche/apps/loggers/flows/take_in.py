@@ -16,7 +16,7 @@ from django.db import connection, transaction
 from cloche.apps.loggers.models import Device, Probe
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.shared import clock
-from cloche.bridge.logged import celsius, faults_of
+from cloche.bridge.services.logged import celsius, faults_of
 
 MOST_ROWS = 20_000
 GRACE = timedelta(minutes=10)

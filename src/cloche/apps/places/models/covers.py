@@ -14,7 +14,8 @@ from cloche.apps.shared import validators
 
 
 class Cover(models.Model):
-    """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of bridge.offered.cover_names.
+    """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of
+    bridge.services.offered.cover_names.
 
     length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set.
     """
@@ -81,7 +82,7 @@ class CoverPeriod(models.Model):
 
 
 class Operation(models.Model):
-    """Something done to a place that changes how it warms; `work` in the words of bridge.offered.work_names."""
+    """Something done to a place that changes how it warms; `work` in the words of bridge.services.offered.work_names."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)
@@ -94,7 +95,7 @@ class Operation(models.Model):
 
 
 class Hotbed(models.Model):
-    """What a place's hotbed was built of. Keys of material, moist and trodden: bridge.hotbeds."""
+    """What a place's hotbed was built of. Keys of material, moist and trodden: bridge.services.hotbeds."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="hotbed")
     material = models.CharField(max_length=12, default="horse")

@@ -7,8 +7,8 @@ from datetime import date
 
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import words
-from cloche.bridge import offered
-from cloche.bridge.units import Units
+from cloche.bridge.services import offered
+from cloche.bridge.values.units import Units
 
 SHOWN_OPERATIONS = 6
 

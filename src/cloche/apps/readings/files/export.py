@@ -9,7 +9,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.files.formulas import inert
 from cloche.apps.readings.models import Reading
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 
 class _Line:

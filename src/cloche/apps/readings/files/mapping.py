@@ -13,11 +13,10 @@ from cloche.apps.readings.files.formulas import as_meant
 from cloche.apps.readings.files.tables import Table
 from cloche.apps.shared.localtime import NoSuchTime, at_offset, instant
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge import border
-from cloche.bridge.units import (
+from cloche.bridge.values import border
+from cloche.bridge.values.units import (
     LengthUnit,
     NotANumber,
-    OutOfRange,
     TemperatureUnit,
     Units,
     parse_air,
@@ -27,6 +26,7 @@ from cloche.bridge.units import (
     parse_soil,
     parse_wind,
 )
+from cloche.core.errors import OutOfRange
 
 Clock = Literal["local", "standard", "utc"]
 DateOrder = Literal["iso", "dmy", "mdy"]

@@ -22,8 +22,8 @@ from cloche.apps.shared import clock
 from cloche.apps.shared.sources import Source
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
-from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.epw import NotAnEpw, TypicalYear, typical_year
+from cloche.bridge.values.clocks import standard_offset_h
+from cloche.core.weather.epw import NotAnEpw, TypicalYear, typical_year
 
 BATCH, AT_ONCE = 2000, 5000
 """Rows a batch, and how many are taken while one waits."""

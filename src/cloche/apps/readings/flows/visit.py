@@ -19,7 +19,8 @@ from cloche.apps.shared import clock
 
 @dataclass(frozen=True)
 class Seen:
-    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: in the words of bridge.offered."""
+    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: in the words of
+    bridge.services.offered."""
 
     key: UUID
     at: datetime

@@ -9,7 +9,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from cloche.apps.readings.files.formulas import as_meant, inert
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 MOST_NUMBER, MOST_WHOLE, MOST_JSON = 1e12, 2_147_483_647, 20_000
 TEXTS = ("string",)

@@ -8,8 +8,8 @@ from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Intention
-from cloche.bridge import hotbeds, offered
-from cloche.bridge.bounds import AIR_C, DEPTH_M
+from cloche.bridge.services import hotbeds, offered
+from cloche.core.quantities import AIR_C, DEPTH_M
 
 COVERS = tuple(key for key, _ in offered.cover_names())
 

@@ -28,7 +28,8 @@ from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, 
 from cloche.apps.records.archive.write import FORMAT, photo_name
 from cloche.apps.shared import clock
 from cloche.apps.shared.tokens import fingerprint
-from cloche.bridge import border, offered, own
+from cloche.bridge.services import offered, own
+from cloche.bridge.values import border
 
 BATCH, MOST_LINE = 5000, 60_000
 MOST_BYTES = (2_000_000_000, 2_000_000, 8_000_000, 4_000_000_000)

@@ -16,7 +16,7 @@ from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 
 @dataclass(frozen=True)

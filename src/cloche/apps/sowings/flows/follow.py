@@ -9,9 +9,9 @@ from typing import Any
 from cloche.apps.places.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.batches import pooled_pace, pooled_stand
-from cloche.bridge.evidence import SownBatch
-from cloche.bridge.lots import FRESH_RATE
+from cloche.bridge.services.batches import pooled_pace, pooled_stand
+from cloche.bridge.values.inputs import SownBatch
+from cloche.core.crops.lots import FRESH_RATE
 
 
 def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[SownBatch]:

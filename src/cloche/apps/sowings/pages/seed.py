@@ -10,7 +10,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
 from cloche.apps.seed.values import ALL
 from cloche.apps.sowings import selectors
-from cloche.bridge.crops import Crop
+from cloche.core.crops.catalogue import Crop
 
 
 @dataclass(frozen=True)

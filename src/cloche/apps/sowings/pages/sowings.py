@@ -10,7 +10,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 from cloche.drawing import batch
 
 

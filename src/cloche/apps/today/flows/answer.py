@@ -13,7 +13,7 @@ from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import clock
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
-from cloche.bridge import offered
+from cloche.bridge.services import offered
 
 LATER_D, NOT_HERE_D = 1, 60
 

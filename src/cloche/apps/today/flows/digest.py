@@ -17,7 +17,7 @@ from cloche.apps.today.models import DigestWish
 from cloche.apps.today.pages.today import today_page
 from cloche.apps.work import failures
 from cloche.apps.work.guard import is_away
-from cloche.bridge import border
+from cloche.bridge.values import border
 
 MAIL = "today.mail"
 log = logging.getLogger("cloche.mail")

@@ -14,7 +14,7 @@ from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.pages.place_log import the_cover
 from cloche.apps.shared import words
 from cloche.apps.today.jobs.job import DAY_H, EVENING_H, MORNING_H, Job
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 SOON_D, OVER_H = 2, 16
 EITHER = Garden.UncoverRule

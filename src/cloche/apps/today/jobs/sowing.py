@@ -21,9 +21,9 @@ from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.today.jobs.job import DAY_H, MORNING_H, Job
 from cloche.apps.today.pages.after import AfterLine
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.bridge import crops, hotbeds
-from cloche.bridge.planting import BENCHES
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops, hotbeds
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.units import Units
 
 CLOSING_D, TOP_UP_D, SOWN_AGO_D = 7, 12, 40
 AHEAD_D = (4, 16)

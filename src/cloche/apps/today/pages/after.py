@@ -13,8 +13,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.bridge import crops
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
 
 ORDER = ("lost", "regrows", "marked", "unhurt")
 SAID = {

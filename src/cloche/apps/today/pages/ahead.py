@@ -14,8 +14,8 @@ from cloche.apps.places.pages.place_log import the_cover
 from cloche.apps.shared import words
 from cloche.apps.sowings import selectors as sowings
 from cloche.apps.weather import selectors as weather_selectors
-from cloche.bridge import crops
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
 
 WEEK_D, LOOKED_D, DAYS_PLANNED = 7, 60, 3
 

@@ -10,7 +10,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.today.models import Answer
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 
 MOST = 5
 

@@ -20,9 +20,10 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
 from cloche.apps.windows.pages.warmth import Warmth, warmth_in
-from cloche.bridge import crops
-from cloche.bridge.evidence import Day as WeatherDay
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.inputs import Day as WeatherDay
+from cloche.bridge.values.units import Units
+from cloche.core.crops import catalogue
 
 MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)
@@ -131,7 +132,7 @@ def _inside(one: Watched) -> str:
     return f"in it tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
 
 
-def _crops(keys: Iterable[str]) -> list[crops.Crop]:
+def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
     return [crops.crop(key) for key in keys]
 
 
@@ -163,7 +164,7 @@ def _headline(
     return f"{words.sentence(_plurals(here))} can go into {best.place.name} now{rest}"
 
 
-def _plurals(some: list[crops.Crop]) -> str:
+def _plurals(some: list[catalogue.Crop]) -> str:
     return words.listed([crop.name_plural for crop in some], 3)
 
 
@@ -176,7 +177,7 @@ def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], t
     return f"The first will be {crops.crop(key).name_plural} in {names[place]}, from {words.day(on, today)}."
 
 
-def _closed(grown: list[crops.Crop], closed: dict[int, set[str]], line: PlaceLine) -> list[crops.Crop]:
+def _closed(grown: list[catalogue.Crop], closed: dict[int, set[str]], line: PlaceLine) -> list[catalogue.Crop]:
     return [crop for crop in grown if crop.key in closed.get(line.place.pk, ())]
 
 
@@ -187,7 +188,7 @@ def _place_now(
     openings: list[tuple[date, int, str]],
     units: Units,
     today: date,
-    closed: list[crops.Crop],
+    closed: list[catalogue.Crop],
 ) -> PlaceNow:
     if current is None:
         return PlaceNow(line, "", "", [], 0, "", "")

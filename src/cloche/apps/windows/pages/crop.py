@@ -14,10 +14,10 @@ from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
-from cloche.bridge import crops
-from cloche.bridge.crops import Crop
-from cloche.bridge.layout import MEMBERS
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.layout import MEMBERS
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Mark, Ribbon
 

@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from cloche.apps.shared import words
-from cloche.bridge import crops
-from cloche.bridge.crops import Crop
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 
 YOURS = "as you say"
 

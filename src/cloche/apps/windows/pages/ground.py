@@ -12,7 +12,7 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import TREND_K
 from cloche.apps.windows.pages.warmth import Grounds, Warmth
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice, slice_of
 
 

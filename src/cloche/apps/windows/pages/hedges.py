@@ -11,9 +11,11 @@ from django.http import QueryDict
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
-from cloche.bridge import border, planting, seeds, stored
-from cloche.bridge.crops import Crop
-from cloche.bridge.layout import MEMBERS
+from cloche.bridge.values import border, outlook_days
+from cloche.bridge.values.layout import MEMBERS
+from cloche.core.crops import seeds
+from cloche.core.crops.catalogue import Crop
+from cloche.core.windows import hedge
 
 CHANCES = (70, 80, 90, 95)
 USUAL_CHANCE = 90
@@ -44,7 +46,7 @@ def hedge_part(
     except ValueError:
         return HedgePart(chance, CHANCES, by_text, "", [], "Write the date as year-month-day, like 2026-07-15.")
     candidates = [one for index, row in enumerate(rows) for one in _candidates(index, row, by, today)]
-    plan = planting.hedge(candidates, chance / 100)
+    plan = hedge.hedge(candidates, chance / 100)
     if not plan.parts:
         until = f" by {words.day(by, today)}" if by else ""
         return HedgePart(chance, CHANCES, by_text, f"No sowing in any place gives a crop{until}.", [], "")
@@ -52,18 +54,18 @@ def hedge_part(
     return HedgePart(chance, CHANCES, by_text, _text(plan, chance, by, today), lines, "")
 
 
-def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[planting.Candidate]:
-    days, ok = row.days["day"], np.isfinite(stored.members_of(row.members, MEMBERS)).astype(np.float64)
-    harvest = stored.harvests(row.days)
+def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[hedge.Candidate]:
+    days, ok = row.days["day"], np.isfinite(outlook_days.members_of(row.members, MEMBERS)).astype(np.float64)
+    harvest = outlook_days.harvests(row.days)
     found = []
     for i in range(0, len(days), EVERY):
         in_time = by is None or (np.isfinite(harvest[i]) and today + timedelta(days=days[i] + harvest[i]) <= by)
         if in_time and ok[i].any():
-            found.append(planting.Candidate(index, days[i], ok[i]))
+            found.append(hedge.Candidate(index, days[i], ok[i]))
     return found
 
 
-def _text(plan: planting.Hedge, chance: int, by: date | None, today: date) -> str:
+def _text(plan: hedge.Hedge, chance: int, by: date | None, today: date) -> str:
     count = len(plan.parts)
     until = f" by {words.day(by, today)}" if by else ""
     reached = f"{100 * plan.reached:.0f} times in 100"
@@ -71,12 +73,12 @@ def _text(plan: planting.Hedge, chance: int, by: date | None, today: date) -> st
     short = "" if plan.reached >= chance / 100 else f", less than the {chance} asked for: more parts would not help much"
     worst = round(plan.lost_worst * count)
     lost = "all of the seed" if worst == count else f"{worst} of the {count} parts" if worst else "none of it"
-    mishap = f"one sowing in {1 / planting.MISHAP:.0f} is taken to fail by mishap"
+    mishap = f"one sowing in {1 / hedge.MISHAP:.0f} is taken to fail by mishap"
     return f"{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}."
 
 
-def _line(crop: Crop, row: CropOutlook, one: planting.Candidate, count: int, viable: float, today: date) -> str:
-    day = stored.day_of(row.days, one.day)
+def _line(crop: Crop, row: CropOutlook, one: hedge.Candidate, count: int, viable: float, today: date) -> str:
+    day = outlook_days.day_of(row.days, one.day)
     up = day.share[1] * viable if day.share else viable
     together = seeds.per_station(crop, up)
     part = "all of it" if count == 1 else f"1 of {count} parts"

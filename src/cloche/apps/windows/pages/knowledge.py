@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.shared import words
-from cloche.bridge.layout import BELIEVABLE, FEWEST_YEARS
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
+from cloche.core.soil.bed import BELIEVABLE
+from cloche.core.weather.scenarios import FEWEST_YEARS
 
 AS_FAR_AS_CAN_BE = 0.85
 FAR_OFF = "That is as far from what is written down as can be: is its mulch, its cover, the depth of the probe told right?"

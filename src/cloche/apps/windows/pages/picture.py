@@ -9,9 +9,9 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.pages import place_log
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
-from cloche.bridge import offered
-from cloche.bridge.layout import FIELD_STEP_H
-from cloche.bridge.units import Units
+from cloche.bridge.services import offered
+from cloche.bridge.values.layout import FIELD_STEP_H
+from cloche.bridge.values.units import Units
 from cloche.drawing import air, chart, strips
 from cloche.drawing.geometry import Tick
 

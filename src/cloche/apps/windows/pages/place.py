@@ -16,10 +16,10 @@ from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.warmth import Warmth, warmth_at
-from cloche.bridge import crops
-from cloche.bridge.crops import Crop
-from cloche.bridge.planting import BENCHES
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
 

@@ -15,10 +15,12 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words
-from cloche.bridge import crops, planting
-from cloche.bridge.crops import Crop
-from cloche.bridge.stored import day_of
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops, planting
+from cloche.bridge.values.outlook_days import day_of
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
+from cloche.core.windows import growth
+from cloche.core.windows.bench import Raising, raising
 
 ROOM = "room"
 
@@ -67,9 +69,9 @@ def planting_page(
     """The candidate day nearest to `offset` days from today."""
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
-    raised = planting.raising(crop, bench.soil_c, day.offset)
+    raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
-    after = f"They would {planting.growth_words(day.growth)} there at first. {harvest_words(crop, on, day, today)}"
+    after = f"They would {growth.growth_words(day.growth)} there at first. {harvest_words(crop, on, day, today)}"
     harvest = [] if day.harvest_d is None else [("harvest", f"about {words.day(on + timedelta(days=day.harvest_d), today)}")]
     return Planting(
         on=on,
@@ -90,11 +92,11 @@ def indoors_by(crop_key: str, on: date) -> date | None:
 
 @cache
 def _room_days(crop_key: str) -> int | None:
-    raised = planting.raising(crops.crop(crop_key), planting.ROOM_BENCH_C)
+    raised = raising(crops.crop(crop_key), planting.ROOM_BENCH_C)
     return None if raised is None else raised.sow_d
 
 
-def _text(raised: planting.Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
+def _text(raised: Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
     out = f"Planted out {'today' if on == today else 'on ' + words.day(on, today)}"
     if raised is None:
         want = units.temperature_text(crop.germinate_c, 0)
@@ -108,7 +110,7 @@ def _text(raised: planting.Raising | None, bench: Bench, on: date, today: date, 
     )
 
 
-def _rows(raised: planting.Raising, on: date, today: date) -> list[tuple[str, str]]:
+def _rows(raised: Raising, on: date, today: date) -> list[tuple[str, str]]:
     def back(days: int) -> str:
         return words.day(on - timedelta(days=days), today)
 

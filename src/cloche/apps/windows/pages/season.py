@@ -15,9 +15,9 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.sowing_rules import expected_loss
-from cloche.bridge import crops
-from cloche.bridge.planting import BENCHES
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
 

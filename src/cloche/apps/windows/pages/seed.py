@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from django.http import QueryDict
 
 from cloche.apps.shared import words
-from cloche.bridge import seeds
-from cloche.bridge.crops import Crop
-from cloche.bridge.units import NotANumber, Units, parse_number
+from cloche.bridge.values.units import NotANumber, Units, parse_number
+from cloche.core.crops import seeds
+from cloche.core.crops.catalogue import Crop
 
 USUAL_MUCH = "5"
 ROW, AREA, PLANTS = "row", "area", "plants"

@@ -9,11 +9,12 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import sentence
-from cloche.bridge import border, planting
-from cloche.bridge.crops import Crop
-from cloche.bridge.layout import FRACTIONS, HALF
-from cloche.bridge.stored import DayOutlook, day_of
-from cloche.bridge.units import Units
+from cloche.bridge.values import border
+from cloche.bridge.values.outlook_days import DayOutlook, day_of
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
+from cloche.core.windows import growth
+from cloche.core.windows.limits import FRACTIONS, HALF
 from cloche.drawing import emergence
 
 TOLD_FROM, FULL = 0.3, 0.9
@@ -98,7 +99,7 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     if half is None:
         return ""
     thing = "Seedlings" if crop.start == "seed" else "Shoots"
-    text = f"{thing} would {planting.growth_words(day.growth)} in the three weeks after they are up."
+    text = f"{thing} would {growth.growth_words(day.growth)} in the three weeks after they are up."
     return f"{text} {harvest_words(crop, on, day, today)}".rstrip()
 
 

@@ -7,7 +7,7 @@ from datetime import date
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 
 NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
 NEVER = {

@@ -13,9 +13,11 @@ from cloche.apps.places.models import Place
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.warmth import Warmth, warmth_in
-from cloche.bridge import border, crops
-from cloche.bridge.crops import Crop, Readiness, SteadyOutlook
-from cloche.bridge.units import Units
+from cloche.bridge.services import crops
+from cloche.bridge.services.crops import Readiness, SteadyOutlook
+from cloche.bridge.values import border
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
 

@@ -9,7 +9,7 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
-from cloche.bridge.quality_flags import day_mean_from_one
+from cloche.bridge.services.quality_flags import day_mean_from_one
 
 LATER_D = 13
 Grounds = list[tuple[Place, Ground | None]]

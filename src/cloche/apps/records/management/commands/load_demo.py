@@ -29,7 +29,7 @@ from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.weather.provider import answer_from
-from cloche.bridge import crops
+from cloche.bridge.services import crops
 from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"

@@ -107,13 +107,13 @@ class Description:
 
 
 @dataclass(frozen=True)
-class Evidence:
+class ForecastInputs:
     """All of it. Temperatures [°C], depths [m], instants aware, days local.
 
     readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
     crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
     direct or transplanted, where it overrules what is derived. own: crops of its own making
-    (see bridge.own). sowing_rule: by which rule it sows, empty: on every sensible day;
+    (see bridge.services.own). sowing_rule: by which rule it sows, empty: on every sensible day;
     sowing_rules: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cloche.bridge.names import named
+from cloche.bridge.services.names import named
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from cloche.bridge.evidence import Day, Evidence
+from cloche.bridge.values.inputs import Day, ForecastInputs
 from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
 from cloche.core.weather.scenarios import FEWEST_YEARS, Known, Past
@@ -16,13 +16,13 @@ MOST_GAPS = 0.02
 """Past years with more days missing than this are not replayed; fewer are bridged."""
 
 
-def climate(evidence: Evidence) -> tuple[Normals, Past | None]:
+def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
     """Typed normals first, else from the site's own days, else the guess from latitude; and years to replay, if enough."""
-    guess = guess_from_latitude(evidence.latitude_deg, evidence.elevation_m)
-    behind = [row for row in evidence.weather if row.day <= evidence.today and not row.lead_d]
+    guess = guess_from_latitude(inputs.latitude_deg, inputs.elevation_m)
+    behind = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
     past = _past(behind)
-    if evidence.typed_normals:
-        low, high = (np.array(values) for values in evidence.typed_normals)
+    if inputs.typed_normals:
+        low, high = (np.array(values) for values in inputs.typed_normals)
         return Normals(low, high, spread_by_range((low + high) / 2), "typed"), past
     if not behind:
         return guess, None
@@ -31,16 +31,16 @@ def climate(evidence: Evidence) -> tuple[Normals, Past | None]:
     return normals, past
 
 
-def known_days(evidence: Evidence, first: date, count: int, past: Past | None) -> Known:
+def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:
     """What is known of the days from `first`, nan elsewhere."""
     lead = np.zeros(count)
-    for row in evidence.weather:
+    for row in inputs.weather:
         index = (row.day - first).days
         if 0 <= index < count:
-            ahead = (row.day - evidence.today).days
+            ahead = (row.day - inputs.today).days
             # A day that is not over is foretold, whoever wrote its line.
             lead[index] = row.lead_d or (0 if ahead < 0 else max(ahead, 1))
-    return Known(_lines(evidence.weather, first, count), lead, past)
+    return Known(_lines(inputs.weather, first, count), lead, past)
 
 
 def _lines(rows: list[Day], first: date, count: int) -> DailyRecord:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
-from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche.bridge.services.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
 from cloche.core.covers.nested import inside
 from cloche.core.heat.hotbed import USUAL, heating_of
@@ -42,14 +42,14 @@ class Situation:
     indoors: bool
 
 
-def situation_of(evidence: Evidence, normals: Normals, midnight: datetime) -> Situation:
+def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -> Situation:
     """midnight: of hour 0, in standard time."""
     wave = AnnualWave.of_months(normals.mean_c)
-    bed = _bed(evidence, midnight)
-    covers = tuple(_period(c, evidence, midnight) for c in covers_of(evidence))
+    bed = _bed(inputs, midnight)
+    covers = tuple(_period(c, inputs, midnight) for c in covers_of(inputs))
     house = None
-    if evidence.description.within:
-        house = CoverPeriod(kind(evidence.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
+    if inputs.description.within:
+        house = CoverPeriod(kind(inputs.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
     return Situation(Place(bed, wave, covers), house, bed.indoors)
 
 
@@ -64,11 +64,11 @@ def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     return inside(situation.house, trajectory, outside)
 
 
-def covers_of(evidence: Evidence) -> list[CoverSpan]:
+def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
     """Dated covers if any are noted, else what a place of its kind usually has, aired on sunny days."""
-    if evidence.covers:
-        return evidence.covers
-    usual = USUAL_COVER.get(evidence.kind)
+    if inputs.covers:
+        return inputs.covers
+    usual = USUAL_COVER.get(inputs.kind)
     if usual is None:
         return []
     opens = "closed" if usual in NEVER_OPENED else "above"
@@ -88,35 +88,35 @@ def vent_of(cover: CoverSpan) -> Vent:
     return Vent(cover.opening, cover.from_h, cover.to_h) if cover.opens == "hours" else Vent()
 
 
-def _period(cover: CoverSpan, evidence: Evidence, midnight: datetime) -> CoverPeriod:
-    start = 0.0 if cover.first is None else _hours_to(cover.first, evidence, midnight)
-    end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), evidence, midnight)
-    return cover_over(cover, evidence, start, end)
+def _period(cover: CoverSpan, inputs: ForecastInputs, midnight: datetime) -> CoverPeriod:
+    start = 0.0 if cover.first is None else _hours_to(cover.first, inputs, midnight)
+    end = ALWAYS_H if cover.last is None else _hours_to(cover.last + timedelta(days=1), inputs, midnight)
+    return cover_over(cover, inputs, start, end)
 
 
-def cover_over(cover: CoverSpan, evidence: Evidence, start_h: float, end_h: float) -> CoverPeriod:
+def cover_over(cover: CoverSpan, inputs: ForecastInputs, start_h: float, end_h: float) -> CoverPeriod:
     """A cover over a place between two hours, no wider than the bed."""
     one = kind_of(cover)
-    width = one.width_m if one.is_house else min(one.width_m, evidence.description.width_m)
+    width = one.width_m if one.is_house else min(one.width_m, inputs.description.width_m)
     return CoverPeriod(
         one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width, cover.known
     )
 
 
-def _hours_to(day: date, evidence: Evidence, midnight: datetime) -> float:
+def _hours_to(day: date, inputs: ForecastInputs, midnight: datetime) -> float:
     # Nobody puts a cover on at midnight: the day begins with the clock that the engine keeps, summer time or not.
-    noon = datetime(day.year, day.month, day.day, 12, tzinfo=evidence.timezone)
+    noon = datetime(day.year, day.month, day.day, 12, tzinfo=inputs.timezone)
     return (noon - midnight) // timedelta(days=1) * 24.0
 
 
-def _bed(evidence: Evidence, midnight: datetime) -> Bed:
-    told = evidence.description
+def _bed(inputs: ForecastInputs, midnight: datetime) -> Bed:
+    told = inputs.description
     bed = Bed(texture=told.texture, slope_deg=told.slope_deg, aspect_deg=told.aspect_deg, width_m=told.width_m)
     if told.shaded is not None:
         start, end = told.shaded
         bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
-    bed = _by_kind(bed, evidence, midnight)
-    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in evidence.operations]
+    bed = _by_kind(bed, inputs, midnight)
+    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in inputs.operations]
     return bed.with_events(*events)
 
 
@@ -127,23 +127,23 @@ def _small(bed: Bed, kind: str) -> Bed:
     return replace(small, indoors=True, heating=MAT_HEAT if kind == "mat" else None)
 
 
-def _by_kind(bed: Bed, evidence: Evidence, midnight: datetime) -> Bed:
-    if evidence.kind == "raised":
+def _by_kind(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
+    if inputs.kind == "raised":
         drained = {name: getattr(RAISED, name) for name in ("raised_m", "albedo", "wetness", "moist")}
         return replace(bed, **drained)
-    if evidence.kind == "mulched":
+    if inputs.kind == "mulched":
         return replace(bed, mulch_m=0.06)
-    if evidence.kind in ("tub", "cells", "tray", "mat"):
-        return _small(bed, evidence.kind)
-    if evidence.kind == "cable":
+    if inputs.kind in ("tub", "cells", "tray", "mat"):
+        return _small(bed, inputs.kind)
+    if inputs.kind == "cable":
         return replace(bed, heating=CABLE_HEAT)
-    if evidence.kind == "hotbed" and evidence.hotbed:
-        build, filled_on, topped_on = evidence.hotbed
-        topped_h = None if topped_on is None else _hours_to(topped_on, evidence, midnight)
-        return replace(bed, heating=heating_of(build, _hours_to(filled_on, evidence, midnight), topped_h))
-    if evidence.kind == "hotbed":
-        fills = [d.at for d in evidence.operations if d.work == Work.FILLED]
-        now = datetime(evidence.today.year, evidence.today.month, evidence.today.day, tzinfo=evidence.timezone)
+    if inputs.kind == "hotbed" and inputs.hotbed:
+        build, filled_on, topped_on = inputs.hotbed
+        topped_h = None if topped_on is None else _hours_to(topped_on, inputs, midnight)
+        return replace(bed, heating=heating_of(build, _hours_to(filled_on, inputs, midnight), topped_h))
+    if inputs.kind == "hotbed":
+        fills = [d.at for d in inputs.operations if d.work == Work.FILLED]
+        now = datetime(inputs.today.year, inputs.today.month, inputs.today.day, tzinfo=inputs.timezone)
         filled = max(fills) if fills else now - timedelta(days=HEATED_AGO_D)
         return replace(bed, heating=heating_of(USUAL, (filled - midnight) / timedelta(hours=1)))
     return bed

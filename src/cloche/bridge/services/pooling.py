@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from cloche.bridge.evidence import CoverSpan
+from cloche.bridge.values.inputs import CoverSpan
 from cloche.core.covers.kinds import CoverPeriod, Known
 from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
 

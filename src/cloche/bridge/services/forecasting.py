@@ -10,21 +10,22 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge import outlooks, own
-from cloche.bridge.batches import Learned as Counted
-from cloche.bridge.batches import batch_outlook
-from cloche.bridge.clocks import midnight_of, standard_offset_h
-from cloche.bridge.crops import Grown, grown
-from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.frosts import frosts_of, last_frost_day, plain
-from cloche.bridge.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
-from cloche.bridge.places import ALWAYS_H, Situation, cover_over, covers_of, felt, situation_of
-from cloche.bridge.plain import CropDays, PlaceForecast, short
-from cloche.bridge.planting import BENCHES
-from cloche.bridge.pooling import cover_evidence
-from cloche.bridge.snapshots import AHEAD_D, ModelSnapshot, pack
-from cloche.bridge.watching import growing_in, watch
-from cloche.bridge.weather import climate, known_days
+from cloche.bridge.services import outlooks, own
+from cloche.bridge.services.batches import Learned as Counted
+from cloche.bridge.services.batches import batch_outlook
+from cloche.bridge.services.crops import Grown, grown
+from cloche.bridge.services.frosts import frosts_of, last_frost_day, plain
+from cloche.bridge.services.places import ALWAYS_H, Situation, cover_over, covers_of, felt, situation_of
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.pooling import cover_evidence
+from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot, pack
+from cloche.bridge.services.watching import growing_in, watch
+from cloche.bridge.services.weather import climate, known_days
+from cloche.bridge.values.clocks import midnight_of, standard_offset_h
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
+from cloche.bridge.values.packing import short
+from cloche.bridge.values.stored import CropDays, PlaceForecast
 from cloche.core.covers.felt import felt_c
 from cloche.core.soil import verify
 from cloche.core.soil.calibrate import Learned, learn
@@ -75,8 +76,9 @@ def _soil_c(trajectory: Trajectory, depth_m: float) -> NDArray[np.float64]:
 
 @dataclass(frozen=True)
 class ForecastResult:
-    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.batches.plain); snapshot: what it
-    takes to run the place again (see bridge.snapshots); watch: the coming days (see bridge.watching)."""
+    """All that is worked out of a place; sown: outlook by the sowing's number (see bridge.services.batches.plain); snapshot:
+    what it takes to run the place again (see bridge.services.snapshots); watch: the coming days (see
+    bridge.services.watching)."""
 
     ground: PlaceForecast
     crops: list[CropDays]
@@ -98,85 +100,83 @@ class _Rests:
     seen: Beside
 
 
-def forecast(evidence: Evidence) -> ForecastResult:
+def forecast(inputs: ForecastInputs) -> ForecastResult:
     """Learn the place and run it over the coming year."""
-    found, rests = _looked_ahead(evidence)
-    frosts, counted = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
-    ground = _place_forecast(evidence, found, rests)
+    found, rests = _looked_ahead(inputs)
+    frosts, counted = frosts_of(rests.past, rests.normals, inputs.latitude_deg, inputs.today)
+    ground = _place_forecast(inputs, found, rests)
     ground = replace(
         ground,
-        frosts=plain(frosts, counted, evidence.latitude_deg, evidence.today),
-        cover_evidence=_cover_evidence(evidence, rests.situation, found.learned, rests.seen),
+        frosts=plain(frosts, counted, inputs.latitude_deg, inputs.today),
+        cover_evidence=_cover_evidence(inputs, rests.situation, found.learned, rests.seen),
     )
-    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
+    last_frost = last_frost_day(frosts, inputs.latitude_deg, inputs.today)
     place = found.situation.place
     covered = bool(place.covers or found.situation.house or found.situation.indoors)
-    judged = _judged(evidence, found.trajectory.after(found.run_up_d * 24), found, covered, last_frost)
-    crops = outlooks.crop_days(_crops(evidence), judged, evidence.today)
-    sown = _sown(evidence, found)
-    growing = growing_in(evidence, sown)
+    judged = _judged(inputs, found.trajectory.after(found.run_up_d * 24), found, covered, last_frost)
+    crops = outlooks.crop_days(_crops(inputs), judged, inputs.today)
+    sown = _sown(inputs, found)
+    growing = growing_in(inputs, sown)
     felt_behind = felt_c(found.trajectory.cut(found.run_up_d * 24 + 12), covered)
-    watched = watch(evidence, found.checkpoint, found.situation, growing, found.outside, found.run_up_d, felt_behind)
+    watched = watch(inputs, found.checkpoint, found.situation, growing, found.outside, found.run_up_d, felt_behind)
     return ForecastResult(ground, crops, sown, watched, pack(found.snapshot))
 
 
-def windows_under(evidence: Evidence, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
+def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
     """Every crop's outlook with each cover in turn standing there all year, as it is aired, and bare where it is None."""
-    found, rests = _looked_ahead(evidence)
-    frosts, _ = frosts_of(rests.past, rests.normals, evidence.latitude_deg, evidence.today)
-    last_frost = last_frost_day(frosts, evidence.latitude_deg, evidence.today)
-    ways = [() if span is None else (cover_over(span, evidence, 0.0, ALWAYS_H),) for span in spans]
+    found, rests = _looked_ahead(inputs)
+    frosts, _ = frosts_of(rests.past, rests.normals, inputs.latitude_deg, inputs.today)
+    last_frost = last_frost_day(frosts, inputs.latitude_deg, inputs.today)
+    ways = [() if span is None else (cover_over(span, inputs, 0.0, ALWAYS_H),) for span in spans]
     trajectories = found.checkpoint.on(ways, SOIL_D)
     return [
-        outlooks.crop_days(_crops(evidence), _judged(evidence, trajectory, found, bool(way), last_frost), evidence.today)
+        outlooks.crop_days(_crops(inputs), _judged(inputs, trajectory, found, bool(way), last_frost), inputs.today)
         for way, trajectory in zip(ways, trajectories, strict=True)
     ]
 
 
-def _looked_ahead(evidence: Evidence) -> tuple[_Outlook, _Rests]:
-    own.use(evidence.own)
-    normals, past = climate(evidence)
-    day_0 = evidence.today - timedelta(days=PAST_D)
-    known = known_days(evidence, day_0, PAST_D + HORIZON_D, past)
-    rng = np.random.default_rng(evidence.seed)
+def _looked_ahead(inputs: ForecastInputs) -> tuple[_Outlook, _Rests]:
+    own.use(inputs.own)
+    normals, past = climate(inputs)
+    day_0 = inputs.today - timedelta(days=PAST_D)
+    known = known_days(inputs, day_0, PAST_D + HORIZON_D, past)
+    rng = np.random.default_rng(inputs.seed)
     members = scenarios(known, normals, MEMBERS, rng)
-    midnight = _midnight(evidence, PAST_D)
-    site = Site(
-        evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, standard_offset_h(evidence.timezone, day_0)
-    )
-    situation = situation_of(evidence, normals, midnight)
-    readings, numbers = _readings(evidence, midnight)
+    midnight = _midnight(inputs, PAST_D)
+    site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, standard_offset_h(inputs.timezone, day_0))
+    situation = situation_of(inputs, normals, midnight)
+    readings, numbers = _readings(inputs, midnight)
     behind = felt(situation, hours_of(_one(members.cut(0, PAST_D + 1)), site))
-    seen = _under(evidence, situation, midnight)
+    seen = _under(inputs, situation, midnight)
     learned = learn(situation.place, behind, readings, seen)
-    found = _run(evidence, situation, learned, members, site, normals)
+    found = _run(inputs, situation, learned, members, site, normals)
     return found, _Rests(normals, past, known, readings, numbers, situation, seen)
 
 
-def _run_up_d(evidence: Evidence) -> int:
+def _run_up_d(inputs: ForecastInputs) -> int:
     """Far enough back for the oldest sowing that is still followed."""
-    ages = [(evidence.today - sown.sown_on).days + 1 for sown in evidence.sown if not sown.over]
+    ages = [(inputs.today - sown.sown_on).days + 1 for sown in inputs.sown if not sown.over]
     return max([RUN_UP_D, *(age for age in ages if age <= PAST_D)])
 
 
-def _sown(evidence: Evidence, found: _Outlook) -> dict[int, dict[str, Any]]:
+def _sown(inputs: ForecastInputs, found: _Outlook) -> dict[int, dict[str, Any]]:
     """Outlooks of the sowings that lie within the run; what is older keeps what was last said of it."""
-    first = evidence.today - timedelta(days=found.run_up_d)
-    moist = None if evidence.watered else found.trajectory.moist.astype(np.float64)
-    learned = Counted(evidence.field_factor, evidence.stand, evidence.kind in BENCHES)
+    first = inputs.today - timedelta(days=found.run_up_d)
+    moist = None if inputs.watered else found.trajectory.moist.astype(np.float64)
+    learned = Counted(inputs.field_factor, inputs.stand, inputs.kind in BENCHES)
     return {
         sown.number: batch_outlook(sown, found.soil_c(outlooks.nearest_depth(sown.depth_m)), first, learned, moist)
-        for sown in evidence.sown
-        if first <= sown.sown_on <= evidence.today and not sown.over
+        for sown in inputs.sown
+        if first <= sown.sown_on <= inputs.today and not sown.over
     }
 
 
-def _crops(evidence: Evidence) -> list[Grown]:
-    return grown(evidence.crops, evidence.values, evidence.methods, evidence.sowing_rule, evidence.sowing_rules)
+def _crops(inputs: ForecastInputs) -> list[Grown]:
+    return grown(inputs.crops, inputs.values, inputs.methods, inputs.sowing_rule, inputs.sowing_rules)
 
 
 def _judged(
-    evidence: Evidence, trajectory: Trajectory, found: _Outlook, covered: bool, last_frost_day: float | None
+    inputs: ForecastInputs, trajectory: Trajectory, found: _Outlook, covered: bool, last_frost_day: float | None
 ) -> outlooks.Ground:
     """The place from today on, as its crops are judged in it. trajectory: from today's first hour."""
     weather = found.weather.cut(found.run_up_d)
@@ -184,27 +184,27 @@ def _judged(
     # Cold among the plants on clear nights is a frost's matter; they grow by the air of the day, or the warmer one inside.
     mean = np.maximum(weather.mean_c, air.mean_c)
     moist = trajectory.moist.astype(np.float64)
-    season = Season.of(air, evidence.latitude_deg, None if covered or found.situation.place.bed.volume else moist, mean)
-    factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
+    season = Season.of(air, inputs.latitude_deg, None if covered or found.situation.place.bed.volume else moist, mean)
+    factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
     beds = {
-        depth: WindowBed.of(_soil_c(trajectory, depth), season, factor, None if evidence.watered else moist)
-        for depth in outlooks.depths_for(_crops(evidence))
+        depth: WindowBed.of(_soil_c(trajectory, depth), season, factor, None if inputs.watered else moist)
+        for depth in outlooks.depths_for(_crops(inputs))
     }
-    return outlooks.Ground(beds, last_frost_day, bench=evidence.kind in BENCHES, stand=evidence.stand[0])
+    return outlooks.Ground(beds, last_frost_day, bench=inputs.kind in BENCHES, stand=inputs.stand[0])
 
 
 def _run(
-    evidence: Evidence, situation: Situation, learned: Learned, members: DailyRecord, site: Site, normals: Normals
+    inputs: ForecastInputs, situation: Situation, learned: Learned, members: DailyRecord, site: Site, normals: Normals
 ) -> _Outlook:
-    run_up_d = _run_up_d(evidence)
+    run_up_d = _run_up_d(inputs)
     start = PAST_D - run_up_d
     weather = members.cut(start)
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), site)
     later = Situation(situation.place.shifted(start * 24), situation.house, situation.indoors)
     weather_there = felt(later, outside)
-    depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, evidence.seed_depth_m})
+    depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, inputs.seed_depth_m})
     since = learned.since(start * 24)
-    drawn = draw(since, len(outside), MEMBERS, evidence.seed)
+    drawn = draw(since, len(outside), MEMBERS, inputs.seed)
     checkpoint = stop(later.place, drawn, weather_there, depths, run_up_d)
     trajectory = with_drift(checkpoint.whole(), drawn.level, drawn.gain)
     snapshot = ModelSnapshot(since, members.cut(start, PAST_D + AHEAD_D), run_up_d, normals, site.utc_h)
@@ -217,17 +217,17 @@ def _one(members: DailyRecord) -> DailyRecord:
     return DailyRecord(members.first, **means)
 
 
-def _midnight(evidence: Evidence, back_d: int) -> datetime:
-    hours = standard_offset_h(evidence.timezone, evidence.today - timedelta(days=PAST_D))
-    return midnight_of(evidence.today - timedelta(days=back_d), hours)
+def _midnight(inputs: ForecastInputs, back_d: int) -> datetime:
+    hours = standard_offset_h(inputs.timezone, inputs.today - timedelta(days=PAST_D))
+    return midnight_of(inputs.today - timedelta(days=back_d), hours)
 
 
-def _under(evidence: Evidence, situation: Situation, midnight: datetime) -> Beside:
+def _under(inputs: ForecastInputs, situation: Situation, midnight: datetime) -> Beside:
     """What was seen under the covers while they stood, on the clock of the fit."""
     if situation.indoors or situation.house:
         return NOTHING
     rows, guessed = [], []
-    for one in evidence.under:
+    for one in inputs.under:
         at, since = ((when - midnight) / timedelta(hours=1) for when in (one.at, one.since))
         over = [p for p in situation.place.covers if p.start_h <= since and at < p.end_h]
         if since >= 0 and over:
@@ -236,27 +236,27 @@ def _under(evidence: Evidence, situation: Situation, midnight: datetime) -> Besi
     return Beside.of(rows, guessed)
 
 
-def _cover_evidence(evidence: Evidence, situation: Situation, learned: Learned, seen: Beside) -> dict[str, Any]:
+def _cover_evidence(inputs: ForecastInputs, situation: Situation, learned: Learned, seen: Beside) -> dict[str, Any]:
     """Of the cover under which most was read, what was found of it."""
     hours = np.concatenate([learned.drift.hour, seen.hour])
     counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in situation.place.covers]
     if not counts or situation.indoors:
         return {}
     most = int(np.argmax(counts))
-    return cover_evidence(learned, covers_of(evidence)[most], situation.place.covers[most], counts[most])
+    return cover_evidence(learned, covers_of(inputs)[most], situation.place.covers[most], counts[most])
 
 
-def _readings(evidence: Evidence, midnight: datetime) -> tuple[Readings, list[int]]:
-    rows = [row for row in evidence.readings if row[1] >= midnight]
+def _readings(inputs: ForecastInputs, midnight: datetime) -> tuple[Readings, list[int]]:
+    rows = [row for row in inputs.readings if row[1] >= midnight]
     hour = np.array([(at - midnight) / timedelta(hours=1) for _, at, _, _ in rows])
     depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
     return Readings(hour, depth, value), [row[0] for row in rows]
 
 
-def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> PlaceForecast:
+def _place_forecast(inputs: ForecastInputs, found: _Outlook, rests: _Rests) -> PlaceForecast:
     normals, known, readings, numbers = rests.normals, rests.known, rests.readings, rests.numbers
     first, last = (found.run_up_d - NEAR_PAST_D) * 24, (found.run_up_d + NEAR_D) * 24
-    soil = found.soil_c(evidence.seed_depth_m)
+    soil = found.soil_c(inputs.seed_depth_m)
     near = np.quantile(soil[first:last], BAND, axis=1)
     daily = soil.reshape(-1, 24, soil.shape[1]).mean(axis=1)
     far = np.quantile(daily[found.run_up_d :], BAND, axis=1)
@@ -265,9 +265,9 @@ def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> Place
     # Yesterday's weather is known: where the courses differ there, it is the place that is not.
     yesterday = slice((found.run_up_d - 1) * 24, found.run_up_d * 24)
     return PlaceForecast(
-        day=evidence.today.isoformat(),
-        start=_midnight(evidence, NEAR_PAST_D).isoformat(),
-        depth_m=evidence.seed_depth_m,
+        day=inputs.today.isoformat(),
+        start=_midnight(inputs, NEAR_PAST_D).isoformat(),
+        depth_m=inputs.seed_depth_m,
         near_low_c=short(near[0]),
         near_mid_c=short(near[1]),
         near_high_c=short(near[2]),
@@ -291,17 +291,17 @@ def _place_forecast(evidence: Evidence, found: _Outlook, rests: _Rests) -> Place
         replayed_years=len(known.past.years) if known.past else 0,
         frosts={},
         cover_evidence={},
-        spread_start=_midnight(evidence, 1).isoformat(),
-        spread_depths_m=(deep := _spread_depths(evidence, found)),
+        spread_start=_midnight(inputs, 1).isoformat(),
+        spread_depths_m=(deep := _spread_depths(inputs, found)),
         spread_k=[short(found.soil_c(d)[yesterday].std(axis=1)) for d in deep],
     )
 
 
-def _spread_depths(evidence: Evidence, found: _Outlook) -> list[float]:
+def _spread_depths(inputs: ForecastInputs, found: _Outlook) -> list[float]:
     """Where a probe goes: to seed depth, and a bit deeper for transplants, as far as there is soil."""
     volume = found.situation.place.bed.volume
-    also = [PROBED_M] if volume is None and evidence.seed_depth_m < PROBED_M else []
-    return [evidence.seed_depth_m, *also]
+    also = [PROBED_M] if volume is None and inputs.seed_depth_m < PROBED_M else []
+    return [inputs.seed_depth_m, *also]
 
 
 def _parameters(learned: Learned) -> dict[str, list[float]]:

@@ -8,13 +8,13 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.crops import Crop
-from cloche.bridge.layout import SANDBOX_M
-from cloche.bridge.places import ALWAYS_H
-from cloche.bridge.plain import short
+from cloche.bridge.services.places import ALWAYS_H
+from cloche.bridge.values.clocks import standard_offset_h
+from cloche.bridge.values.layout import SANDBOX_M
+from cloche.bridge.values.packing import short
 from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
+from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Event, Heating, Parameters, Work

@@ -9,10 +9,10 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from cloche.bridge.clocks import midnight_of
-from cloche.bridge.evidence import Evidence
-from cloche.bridge.layout import MEMBERS
-from cloche.bridge.places import Situation, felt, situation_of
+from cloche.bridge.services.places import Situation, felt, situation_of
+from cloche.bridge.values.clocks import midnight_of
+from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.layout import MEMBERS
 from cloche.core.soil.calibrate import Learned
 from cloche.core.soil.drift import Drift, Wandering
 from cloche.core.soil.physical import Checkpoint, draw, stop
@@ -84,18 +84,20 @@ def unpack(packed: bytes) -> ModelSnapshot:
 _KINDS = ("learned_", "drift_", "weather_", "normals_")
 
 
-def site_of(evidence: Evidence, utc_h: float) -> Site:
+def site_of(inputs: ForecastInputs, utc_h: float) -> Site:
     """Where the garden lies."""
-    return Site(evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, utc_h)
+    return Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, utc_h)
 
 
-def stand(snapshot: ModelSnapshot, evidence: Evidence, depths_m: list[float]) -> tuple[Situation, HourlyWeather, Checkpoint]:
+def stand(
+    snapshot: ModelSnapshot, inputs: ForecastInputs, depths_m: list[float]
+) -> tuple[Situation, HourlyWeather, Checkpoint]:
     """The place as it stands at today's first midnight, from which its lie's hours count; and the weather outside from then.
 
-    evidence: its description, covers and operations are read, not its readings and weather.
+    inputs: its description, covers and operations are read, not its readings and weather.
     """
-    situation = situation_of(evidence, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
-    outside = hours_of(snapshot.weather, site_of(evidence, snapshot.utc_h))
-    drawn = draw(snapshot.learned, len(outside), MEMBERS, evidence.seed)
+    situation = situation_of(inputs, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
+    outside = hours_of(snapshot.weather, site_of(inputs, snapshot.utc_h))
+    drawn = draw(snapshot.learned, len(outside), MEMBERS, inputs.seed)
     checkpoint = stop(situation.place, drawn, felt(situation, outside), depths_m, snapshot.run_up_d)
     return situation, outside.cut(snapshot.run_up_d, len(snapshot.weather)), checkpoint

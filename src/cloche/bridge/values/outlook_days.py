@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from cloche.bridge.layout import FRACTIONS
-from cloche.bridge.plain import DAYS, SHARES, TENTHS
+from cloche.bridge.values.packing import DAYS, SHARES, TENTHS
+from cloche.core.windows.limits import FRACTIONS
 
 
 @dataclass(frozen=True)
@@ -28,7 +28,7 @@ class DayOutlook:
 
 
 def day_of(days: dict[str, Any], offset: int) -> DayOutlook:
-    """The candidate day nearest to an offset. days: of bridge.plain.CropDays."""
+    """The candidate day nearest to an offset. days: of bridge.values.stored.CropDays."""
     at = days["day"]
     i = min(range(len(at)), key=lambda index: abs(at[index] - offset))
     chances = SHARES.unpack(days["failing"], len(days["limits"]), len(at))[:, i]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cloche.bridge.offered import cover_names as names
+from cloche.bridge.services.offered import cover_names as names
 from cloche.core.covers.bend import Bend, bend
 from cloche.core.covers.kinds import kind, kinds
 

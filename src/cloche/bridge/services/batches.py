@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.crops import with_values
-from cloche.bridge.evidence import SownBatch
-from cloche.bridge.plain import short
+from cloche.bridge.services.crops import with_values
+from cloche.bridge.values.inputs import SownBatch
+from cloche.bridge.values.packing import short
 from cloche.core.crops import catalogue
 from cloche.core.germination.batch import Batch, BatchOutlook, foretell, pooled, pooled_pace
 from cloche.core.germination.stand import STAND_LOG_SD, stands

@@ -8,8 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.crops import Grown
-from cloche.bridge.plain import DAYS, SHARES, TENTHS, CropDays, short
+from cloche.bridge.services.crops import Grown
+from cloche.bridge.values.packing import DAYS, SHARES, TENTHS, short
+from cloche.bridge.values.stored import CropDays
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands

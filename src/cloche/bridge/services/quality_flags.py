@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.expected import hours_from
+from cloche.bridge.services.expected import hours_from
 from cloche.core.records.quality import QualityFlag, Series, day_mean_from_one, flags
 
 Row = tuple[int, datetime, float, float]

@@ -1,11 +1,5 @@
 """How a stored forecast is laid out: what the pages must know to read it, without the weight of computing one."""
 
-from __future__ import annotations
-
-from cloche.core.soil.bed import BELIEVABLE
-from cloche.core.weather.scenarios import FEWEST_YEARS
-from cloche.core.windows.limits import FRACTIONS, HALF
-
 MEMBERS = 40
 """Courses of weather and ground that every probability counts."""
 FIELD_STEP_H = 2
@@ -15,5 +9,3 @@ PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 """Depths at which the ground under a cover is told for drawing."""
 SANDBOX_M = (0.01, 0.05, 0.10)
 """Depths that the sandbox draws."""
-
-__all__ = ["BELIEVABLE", "FEWEST_YEARS", "FIELD_STEP_H", "FRACTIONS", "HALF", "MEMBERS", "PROFILE_M", "SANDBOX_M"]

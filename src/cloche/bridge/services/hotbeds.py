@@ -41,7 +41,8 @@ class Times:
 
 
 def times_of(ground: dict[str, Any], today: date) -> Times:
-    """From a stored forecast (see bridge.plain.PlaceForecast): the weeks behind by the hour, the weeks ahead by the day."""
+    """From a stored forecast (see bridge.values.stored.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
+    day."""
     hours = ground["near_mid_c"]
     behind = 21
     past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]

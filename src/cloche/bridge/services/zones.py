@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cloche.bridge.units import Units
+from cloche.bridge.values.units import Units
 from cloche.core.weather.zones import winter_lows_c
 
 

@@ -8,14 +8,14 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge import own
-from cloche.bridge.crops import grown
-from cloche.bridge.evidence import CoverSpan, Evidence
-from cloche.bridge.layout import MEMBERS, PROFILE_M
-from cloche.bridge.outlooks import SOWING_DEPTHS_M, nearest_depth
-from cloche.bridge.places import ALWAYS_H, cover_over
-from cloche.bridge.plain import short
-from cloche.bridge.snapshots import ModelSnapshot, stand, unpack
+from cloche.bridge.services import own
+from cloche.bridge.services.crops import grown
+from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
+from cloche.bridge.services.places import ALWAYS_H, cover_over
+from cloche.bridge.services.snapshots import ModelSnapshot, stand, unpack
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche.bridge.values.layout import MEMBERS, PROFILE_M
+from cloche.bridge.values.packing import short
 from cloche.core.covers import buys
 from cloche.core.covers.kinds import Vent
 from cloche.core.crops.catalogue import Crop
@@ -77,26 +77,26 @@ class CoverGain:
 
 
 @lru_cache(maxsize=KEPT_PLACES)
-def _checkpoint(packed: bytes, evidence_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
+def _checkpoint(packed: bytes, inputs_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
     snapshot = unpack(packed)
-    depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, evidence_key.evidence.seed_depth_m})
-    return snapshot, stand(snapshot, evidence_key.evidence, depths)[2]
+    depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, inputs_key.inputs.seed_depth_m})
+    return snapshot, stand(snapshot, inputs_key.inputs, depths)[2]
 
 
 class _Described:
     """A place's description as a key: two that are told alike stand alike."""
 
-    def __init__(self, evidence: Evidence) -> None:
-        self.evidence = evidence
+    def __init__(self, inputs: ForecastInputs) -> None:
+        self.inputs = inputs
         told = (
-            evidence.kind,
-            evidence.seed_depth_m,
-            evidence.description,
-            evidence.covers,
-            evidence.operations,
-            evidence.today,
+            inputs.kind,
+            inputs.seed_depth_m,
+            inputs.description,
+            inputs.covers,
+            inputs.operations,
+            inputs.today,
         )
-        self.words = repr((*told, evidence.latitude_deg, evidence.longitude_deg, evidence.elevation_m, evidence.seed))
+        self.words = repr((*told, inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, inputs.seed))
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, _Described) and other.words == self.words
@@ -105,31 +105,31 @@ class _Described:
         return hash(self.words)
 
 
-def what_if(packed: bytes, evidence: Evidence, asked: Asked) -> list[CoverGain]:
-    """Bare first, then each cover asked about, all from the same day. evidence: readings and weather are not looked at."""
-    own.use(evidence.own)
-    snapshot, today = _checkpoint(packed, _Described(evidence))
+def what_if(packed: bytes, inputs: ForecastInputs, asked: Asked) -> list[CoverGain]:
+    """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at."""
+    own.use(inputs.own)
+    snapshot, today = _checkpoint(packed, _Described(inputs))
     # A forecast of yesterday stands a day back.
-    on_d = asked.on_d + (evidence.today - snapshot.today).days
+    on_d = asked.on_d + (inputs.today - snapshot.today).days
     checkpoint = today.later(on_d)
-    periods = [cover_over(span, evidence, 0.0, ALWAYS_H) for span in asked.covers]
+    periods = [cover_over(span, inputs, 0.0, ALWAYS_H) for span in asked.covers]
     # Whatever stands there now goes when another comes.
     bare = checkpoint.on([()], BARE_D)[0]
     under = checkpoint.on([(period,) for period in periods], LOOKED_D) if periods else []
     shut = checkpoint.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
     nights = snapshot.weather.low_c[snapshot.run_up_d + on_d :]
-    judged = _Judged(evidence, asked, bare, nights)
+    judged = _Judged(inputs, asked, bare, nights)
     return [judged.cover_gain(bare, bare), *(judged.cover_gain(*pair) for pair in zip(under, shut, strict=True))]
 
 
 class _Judged:
     """What each course is measured against: the bare bed, the crops, the nights outside."""
 
-    def __init__(self, evidence: Evidence, asked: Asked, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
+    def __init__(self, inputs: ForecastInputs, asked: Asked, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.asked, self.bare, self.night_c = asked, bare, night_c
-        self.depth_m = evidence.seed_depth_m
-        self.crops = [one.crop for one in grown(asked.crops, evidence.values, evidence.methods)] if asked.crops else []
-        self.factor = field_factors(*evidence.field_factor, MEMBERS, evidence.seed)
+        self.depth_m = inputs.seed_depth_m
+        self.crops = [one.crop for one in grown(asked.crops, inputs.values, inputs.methods)] if asked.crops else []
+        self.factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
         """One trajectory: aired as it is going to be, and shut all along."""

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.places import ALWAYS_H, Situation
+from cloche.bridge.services.places import ALWAYS_H, Situation
 from cloche.core.covers.kinds import Vent
 from cloche.core.hazards import ventilation
 from cloche.core.soil.bed import Bed, Parameters

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.layout import FIELD_STEP_H
+from cloche.bridge.values.layout import FIELD_STEP_H
 from cloche.core.records.expected import asked_again
 from cloche.core.records.worth import days_narrowed, narrowing_k
 

@@ -15,7 +15,7 @@ KEY = re.compile(r"own_[0-9a-f]{8}")
 SOURCE = "your own word, else as its relative"
 MOST = 60
 Own = Mapping[str, Mapping[str, Any]]
-"""By key: of, the relative's key; name and plural; values by name (see bridge.crops.with_values)."""
+"""By key: of, the relative's key; name and plural; values by name (see bridge.services.crops.with_values)."""
 
 
 def use(own: Own) -> None:
@@ -25,7 +25,7 @@ def use(own: Own) -> None:
 
 def _made(key: str, told: Mapping[str, Any]) -> Crop:
     # Here, as that module names crops through this one.
-    from cloche.bridge.crops import with_values
+    from cloche.bridge.services.crops import with_values
 
     both = (str(told["name"]), str(told["plural"]))
     one = with_values(catalogue.catalogue()[told["of"]], told["values"])

@@ -12,11 +12,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.clocks import standard_offset_h
-from cloche.bridge.evidence import Day, Evidence
-from cloche.bridge.houses import door_plans
-from cloche.bridge.places import ALWAYS_H, NIGHT, Situation
-from cloche.bridge.plain import short
+from cloche.bridge.services.houses import door_plans
+from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
+from cloche.bridge.values.clocks import standard_offset_h
+from cloche.bridge.values.inputs import Day, ForecastInputs
+from cloche.bridge.values.packing import short
 from cloche.core.covers.buys import off_day
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
@@ -61,15 +61,15 @@ class Growing:
     number: int = 0
 
 
-def growing_in(evidence: Evidence, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
-    """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.batches.plain)."""
+def growing_in(inputs: ForecastInputs, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
+    """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.services.batches.plain)."""
     found = []
-    for sown in evidence.sown:
+    for sown in inputs.sown:
         told = outlooks.get(sown.number) or sown.told
         if sown.over and not any(up for _, up in sown.counts):
             # Nothing came of it: nothing stands there.
             continue
-        up_d = _up_d(sown.counts, told, evidence.today)
+        up_d = _up_d(sown.counts, told, inputs.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
         found.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
     return found
@@ -95,7 +95,7 @@ def _height_m(crop: Crop, up_d: int) -> float:
 
 
 def watch(
-    evidence: Evidence,
+    inputs: ForecastInputs,
     checkpoint: Checkpoint,
     situation: Situation,
     growing: list[Growing],
@@ -105,12 +105,12 @@ def watch(
 ) -> dict[str, Any]:
     """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
-    if situation.indoors or evidence.kind in GROUNDS:
+    if situation.indoors or inputs.kind in GROUNDS:
         return {}
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
     cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
-    watched = _Watched(evidence, checkpoint, growing, limits, cover, housed=situation.house is not None)
+    watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
     return {
         "covered": cover is not None,
         "growing": [[one.crop_key, str(one.stage)] for one in growing],
@@ -118,15 +118,17 @@ def watch(
         "cover": "" if cover is None else cover.kind.key,
         "nights": watched.nights(),
         "water_d": watched.water_d(),
-        "warnings": _warnings(evidence, cover is not None),
+        "warnings": _warnings(inputs, cover is not None),
         "on_d": watched.on_d(),
-        "after": _after_frost(evidence, growing, felt_behind, today_d),
+        "after": _after_frost(inputs, growing, felt_behind, today_d),
         "doors": [_rounded(plan) for plan in door_plans(situation, checkpoint, outside, today_d, DAYS, limits.hot_c)],
         **(watched.covered() if cover else {}),
     }
 
 
-def _after_frost(evidence: Evidence, growing: list[Growing], felt_c: NDArray[np.float64], today_d: int) -> list[dict[str, Any]]:
+def _after_frost(
+    inputs: ForecastInputs, growing: list[Growing], felt_c: NDArray[np.float64], today_d: int
+) -> list[dict[str, Any]]:
     """What the coldest of the last nights did to each sowing that is up, where it was cold enough to hurt anything."""
     nights_ = {back: felt_c[(today_d - back) * 24 - 7 : (today_d - back) * 24 + 9].min(axis=0) for back in range(NIGHTS_BACK)}
     back = min(nights_, key=lambda each: float(np.median(nights_[each])))
@@ -147,7 +149,7 @@ def _after_frost(evidence: Evidence, growing: list[Growing], felt_c: NDArray[np.
                     "chance": round(chance, 2),
                     "felt_c": [round(float(v), 1) for v in np.quantile(coldest, BAND)],
                     "limit_c": limit,
-                    "morning": (evidence.today - timedelta(days=back)).isoformat(),
+                    "morning": (inputs.today - timedelta(days=back)).isoformat(),
                 }
             )
     return found
@@ -158,7 +160,7 @@ class _Watched:
 
     def __init__(
         self,
-        evidence: Evidence,
+        inputs: ForecastInputs,
         checkpoint: Checkpoint,
         growing: list[Growing],
         limits: Limits,
@@ -172,10 +174,10 @@ class _Watched:
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
         self.limits, self.cover, self.housed = limits, cover, housed
-        self.away = _by_the_sun(evidence)
+        self.away = _by_the_sun(inputs)
         ahead = checkpoint.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
-        self.night_ways = _night_ways(evidence, cover)
+        self.night_ways = _night_ways(inputs, cover)
         mulch = tuple(c for c in checkpoint.place.covers if c.kind.lies_on_soil and c is not cover)
         openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in ventilation.OPENINGS]
         found = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
@@ -277,14 +279,14 @@ class _Watched:
         return None if best is None else [float(best), round(float(middle[best]), 1)]
 
 
-def _by_the_sun(evidence: Evidence) -> tuple[int, int] | None:
+def _by_the_sun(inputs: ForecastInputs) -> tuple[int, int] | None:
     """The hours away in the clock that the engine keeps."""
-    if evidence.away is None:
+    if inputs.away is None:
         return None
-    today = evidence.today
-    noon = datetime(today.year, today.month, today.day, 12, tzinfo=evidence.timezone)
-    summer_h = (noon.utcoffset() or timedelta()) / timedelta(hours=1) - standard_offset_h(evidence.timezone, today)
-    start, end = (round(min(max(hour - summer_h, 0), 24)) for hour in evidence.away)
+    today = inputs.today
+    noon = datetime(today.year, today.month, today.day, 12, tzinfo=inputs.timezone)
+    summer_h = (noon.utcoffset() or timedelta()) / timedelta(hours=1) - standard_offset_h(inputs.timezone, today)
+    start, end = (round(min(max(hour - summer_h, 0), 24)) for hour in inputs.away)
     return (start, end) if start < end else None
 
 
@@ -292,10 +294,10 @@ def _opened(cover: CoverPeriod, share: float) -> CoverPeriod:
     return replace(cover, start_h=min(cover.start_h, 0.0), vent=Vent(share) if share else Vent(), blanket=None)
 
 
-def _night_ways(evidence: Evidence, cover: CoverPeriod | None) -> list[tuple[str, Covers]]:
+def _night_ways(inputs: ForecastInputs, cover: CoverPeriod | None) -> list[tuple[str, Covers]]:
     """What can be done at night, in the order of the work it makes."""
     if cover is None:
-        if evidence.kind in ("cells", "tub"):
+        if inputs.kind in ("cells", "tub"):
             return [("", ()), ("bring in", ())]
         fleece = CoverPeriod(kind("thick_fleece"), 0.0, ALWAYS_H)
         return [("", ()), ("fleece", (fleece,)), ("fleece and blanket", (replace(fleece, blanket=NIGHT),))]
@@ -304,11 +306,11 @@ def _night_ways(evidence: Evidence, cover: CoverPeriod | None) -> list[tuple[str
     return [("", (shut,)), *capped, ("blanket", (replace(shut, ends_capped=True, blanket=NIGHT),))]
 
 
-def _warnings(evidence: Evidence, covered: bool) -> list[list[Any]]:
+def _warnings(inputs: ForecastInputs, covered: bool) -> list[list[Any]]:
     """(day, what, number) of gales, rain that stands in slack film, snow on covers."""
     found: list[list[Any]] = []
-    for row in evidence.weather:
-        if covered and 0 <= (row.day - evidence.today).days < DAYS:
+    for row in inputs.weather:
+        if covered and 0 <= (row.day - inputs.today).days < DAYS:
             found += [[row.day.isoformat(), what, value] for what, value in _of_day(row)]
     return sorted(found)
 

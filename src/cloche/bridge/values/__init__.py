@@ -1,0 +1,1 @@
+"""Plain values that rooms and services share: what a person types and reads, what comes in, what is stored."""
