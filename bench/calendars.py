@@ -128,7 +128,7 @@ def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[f
 def _chance(row: CropDays | None, probe: Probe) -> float:
     if row is None:
         return 0.0
-    return float(np.interp((probe.day - probe.told_on).days, row.days["day"], row.days["success"]))
+    return float(np.interp((probe.day - probe.told_on).days, row.days.day, row.days.success))
 
 
 def main(sites_path: str = str(SITES), probes_path: str = str(PROBES)) -> int:

@@ -16,7 +16,8 @@ from hypothesis import settings
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
-from cloche.bridge.services import forecasting, names, outlooks, own
+from cloche.bridge.services import forecast_steps, forecasting, names, outlooks, own
+from cloche.bridge.services.forecast_summary import NEAR_PAST_D
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
@@ -77,8 +78,8 @@ def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest
     """Forecasts of the rooms' tests look weeks ahead and learn in few rounds, to be quick; the engine's own go all the way."""
     if {"apps", "journeys"} & set(request.path.parts) and "whole_season" not in request.keywords:
         monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 32))
-        monkeypatch.setattr(forecasting, "SOIL_D", 67)
-        monkeypatch.setattr(forecasting, "RUN_UP_D", forecasting.NEAR_PAST_D)
+        monkeypatch.setattr(forecast_steps, "SOIL_D", 67)
+        monkeypatch.setattr(forecast_steps, "RUN_UP_D", NEAR_PAST_D)
         monkeypatch.setattr(calibrate, "MOST_CALLS", (2, 2))
         monkeypatch.setattr(calibrate, "SCAN", 2)
         monkeypatch.setattr(calibrate, "LONGEST_MEMORY_D", 8)
@@ -89,14 +90,14 @@ _FORECAST, _MEMORY = forecasting.forecast, {}
 
 
 def _remembered(inputs: ForecastInputs) -> Any:
-    """The same evidence gives the same forecast, whatever its rows' numbers: it is worked out once for all tests."""
+    """The same inputs give the same forecast, whatever its rows' numbers: it is worked out once for all tests."""
     nameless = replace(inputs, seed=1, readings=[(i, *row[1:]) for i, row in enumerate(inputs.readings)])
     key = repr(nameless)
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
     found = _MEMORY[key]
     named = {
-        part: {str(inputs.readings[int(i)][0]): value for i, value in getattr(found.ground, part).items()}
+        part: {inputs.readings[i][0]: value for i, value in getattr(found.ground, part).items()}
         for part in ("strange", "weights")
     }
     return replace(found, ground=replace(found.ground, **named))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
@@ -17,6 +18,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
+from cloche.bridge.values.stored import Window
 
 
 def make_person(name: str, **values: Any) -> User:
@@ -70,3 +72,10 @@ def turn_of_another(kind: int) -> Iterator[None]:
         session.execute("SELECT pg_advisory_lock(%s, %s)", [turns.TURNS, kind])
         yield
         session.execute("SELECT pg_advisory_unlock(%s, %s)", [turns.TURNS, kind])
+
+
+def make_window(first: str, last: str, best: tuple[str, str] | None = None, **values: Any) -> Window:
+    """A window of a stored outlook."""
+    start, end, (best_from, best_to) = date.fromisoformat(first), date.fromisoformat(last), best or (first, last)
+    usual = Window(start, date.fromisoformat(best_from), date.fromisoformat(best_to), end, None, None, 0.9, False)
+    return replace(usual, **values)

@@ -62,7 +62,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "visit_key": Visit.objects.create(key=uuid4(), place=place, at=NOW).key,
         "own_id": garden.covers.create(kind="fleece", name="Fleece").pk,
         "trial_id": CoverTrial.objects.create(covered=place, bare=place, depth_m=0.05, begun_on=NOW.date()).pk,
-        "answer_id": garden.answers.create(key="x", choice="done", words="done", at=NOW).pk,
+        "answer_id": garden.answers.create(key="x", kind="open", choice="done", at=NOW).pk,
         "user_id": owner.pk,
         "device_id": (probe := stuck_probe(place)).device_id,
         "probe_id": probe.pk,

@@ -50,7 +50,7 @@ def told(site: str, today: date) -> list[CropDays]:
 
 def spans(site: str, today: date, key: str) -> list[tuple[date, date]]:
     row = next(row for row in told(site, today) if row.crop_key == key and row.better)
-    return [(date.fromisoformat(one["earliest"]), date.fromisoformat(one["last"])) for one in row.windows]
+    return [(one.earliest, one.last) for one in row.windows]
 
 
 @pytest.mark.parametrize("key", ["snap_bean", "squash", "sweet_corn", "tomato"])
@@ -85,7 +85,7 @@ def test_no_window_is_broken_by_the_noise_of_a_few_dozen_courses() -> None:
     count, gaps = 0, 0
     for site, today in (("A", APRIL), ("B", APRIL), ("C", JANUARY), ("D", APRIL), ("F", JULY), ("G", OCTOBER)):
         for row in told(site, today):
-            ends = [(date.fromisoformat(w["earliest"]), date.fromisoformat(w["last"])) for w in row.windows]
+            ends = [(w.earliest, w.last) for w in row.windows]
             count += len(ends)
             gaps += sum((b[0] - a[1]).days - 1 <= GAP_D for a, b in pairwise(ends))
     assert count > 50

@@ -5,6 +5,7 @@ from datetime import UTC, datetime, timedelta, timezone
 import pytest
 
 from cloche.bridge.services.expected import hours_from, most_telling
+from tests.stored import stored_forecast
 
 START = datetime(2026, 4, 1, 22, tzinfo=UTC)
 NOW = datetime(2026, 4, 22, 6, 20, tzinfo=timezone(timedelta(hours=2)))
@@ -13,7 +14,7 @@ HOURS = 35 * 24
 
 def ground(**values):  # type: ignore[no-untyped-def]
     plain = {
-        "start": START.isoformat(),
+        "start": START,
         "depth_m": 0.05,
         "near_low_c": [8.0] * HOURS,
         "near_high_c": [10.0] * HOURS,
@@ -22,11 +23,11 @@ def ground(**values):  # type: ignore[no-untyped-def]
         "outside_c": [20.0] * HOURS,
         "inside_mid_c": [],
         "far_mid_c": [9.0 + 0.2 * day for day in range(60)],
-        "spread_start": (START + timedelta(days=19)).isoformat(),
+        "spread_start": START + timedelta(days=19),
         "spread_depths_m": [0.05, 0.10],
         "spread_k": [[0.4] * 24, [0.2] * 24],
     }
-    return plain | values
+    return stored_forecast(**plain | values)
 
 
 def test_hours_begin_with_this_one_and_carry_band_surface_and_air() -> None:

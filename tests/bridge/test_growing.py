@@ -6,10 +6,13 @@ from zoneinfo import ZoneInfo
 
 from cloche.bridge.services.watching import growing_in
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
+from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.hazards.air_limits import Stage
 
 TODAY = date(2026, 5, 4)
-HALF = {"half": ["2026-04-18", "2026-04-20", "2026-04-25"], "overdue": "2026-05-10"}
+HALF = (date(2026, 4, 18), date(2026, 4, 20), date(2026, 4, 25))
+NEVER = (None, None, None)
+OUTLOOK = SowingOutlook([], NEVER, HALF, NEVER, date(2026, 5, 10), 0.8, [], (0.0, 1.0, 0.0, 1.0), (0.0, 1.0, 0.0, 1.0))
 
 
 def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
@@ -27,10 +30,10 @@ def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
         seed=1,
         sown=sown,
     )
-    return [(one.crop_key, one.stage) for one in growing_in(inputs, {one.number: one.told for one in sown})]
+    return [(one.crop_key, one.stage) for one in growing_in(inputs, {one.number: one.outlook for one in sown if one.outlook})]
 
 
-PEAS = SownBatch(1, "pea", date(2026, 4, 1), 0.03, 100, 0.9, told=HALF)
+PEAS = SownBatch(1, "pea", date(2026, 4, 1), 0.03, 100, 0.9, outlook=OUTLOOK)
 
 
 def test_a_count_that_is_closed_leaves_living_plants() -> None:
@@ -44,6 +47,6 @@ def test_what_was_closed_without_one_up_stands_nowhere() -> None:
 
 
 def test_what_is_overdue_and_never_seen_is_not_taken_to_stand() -> None:
-    overdue = replace(PEAS, told=HALF | {"overdue": "2026-05-01"})
+    overdue = replace(PEAS, outlook=replace(OUTLOOK, overdue=date(2026, 5, 1)))
     assert stages(overdue) == [("pea", Stage.LYING)]
     assert stages(replace(overdue, counts=((date(2026, 4, 24), 30),))) == [("pea", Stage.SEEDLING)]

@@ -24,8 +24,8 @@ def dry_summer(*operations: Operation, cover: str = "glass_frame") -> ForecastIn
 def test_the_top_dries_in_a_frame_and_watering_answers_it() -> None:
     at = inputs(1).readings[0][1]
     dry, given = forecast(dry_summer()), forecast(dry_summer(Operation("watered", at, 35.0)))
-    assert dry.watch["water_d"] == 0
-    assert given.watch["water_d"] != 0
+    assert dry.watch.water_d == 0
+    assert given.watch.water_d != 0
     # Wet ground is cooler by day: the water is seen in what is foretold.
     assert max(given.ground.near_mid_c[21 * 24 : 24 * 24]) < max(dry.ground.near_mid_c[21 * 24 : 24 * 24])
 

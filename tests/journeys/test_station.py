@@ -67,7 +67,7 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     assert place.readings.count() == 28
     assert place.readings.order_by("taken_at").first().taken_at.hour == 14  # type: ignore[union-attr]  # 07:30 at UTC-7
     refresh_stale()
-    assert Forecast.objects.get(place=place).ground["readings_used"] == 28
+    assert Forecast.objects.get(place=place).ground.readings_used == 28
     assert CropOutlook.objects.filter(place=place, better=True).count() == len(chosen())
     page.goto(f"{live_server.url}/g/{garden.pk}/places/{place.pk}/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed stands at")

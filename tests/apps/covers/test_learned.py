@@ -20,6 +20,7 @@ from cloche.apps.readings.models import Visit
 from cloche.apps.readings.seen import air_under
 from cloche.bridge.services import pooling
 from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.stored import CoverEvidence
 from cloche.core.covers.kinds import NOT_KNOWN
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
@@ -63,10 +64,10 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
 
 def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, garden: Garden, signed_in: Client) -> None:
     other = tunnel(garden, "Other tunnel")
-    before = refresh(other).ground["inside_mid_c"]
-    told = refresh(draughty).ground["cover_evidence"]
-    assert told["key"] == "film_tunnel"
-    assert told["factors"]["exchange"][0] > 0
+    before = refresh(other).ground.inside_mid_c
+    told = refresh(draughty).cover_evidence
+    assert told.key == "film_tunnel"
+    assert told.factors["exchange"][0] > 0
     (known,) = with_known([CoverSpan("film_tunnel")], other)
     light, exchange, _ = known.known
     assert exchange[0] > 1.1
@@ -74,7 +75,7 @@ def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, 
     assert light[1] <= 1.0
     assert with_known([CoverSpan("bell")], other)[0].known[1] == (1.0, 1.0)
     other.refresh_from_db()
-    assert max(refresh(other).ground["inside_mid_c"]) < max(before)
+    assert max(refresh(other).ground.inside_mid_c) < max(before)
     # Not of itself: that would count it twice.
     assert cover_evidence_elsewhere(draughty) == []
     shown = signed_in.get(reverse("own_covers", args=[garden.pk])).content.decode()
@@ -84,12 +85,12 @@ def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, 
 
 def test_the_others_under_the_kind_are_asked_for_when_it_moves(draughty: Place, garden: Garden) -> None:
     other, bed = tunnel(garden, "Other tunnel"), make_place(garden, "Bed")
-    told = {"key": "film_tunnel", "item": None, "factors": {"exchange": [0.8, 0.3]}}
-    pass_on(draughty, {}, told)
-    for place, evidence in ((other, 1), (bed, 0)):
+    told = CoverEvidence("film_tunnel", None, {"exchange": (0.8, 0.3)})
+    pass_on(draughty, None, told)
+    for place, revision in ((other, 1), (bed, 0)):
         place.refresh_from_db()
-        assert place.input_revision == evidence
-    pass_on(draughty, told, told | {"factors": {"exchange": [0.85, 0.3]}})
+        assert place.input_revision == revision
+    pass_on(draughty, told, replace(told, factors={"exchange": (0.85, 0.3)}))
     other.refresh_from_db()
     assert other.input_revision == 1
 
@@ -109,7 +110,7 @@ def test_a_trials_pairs_are_told_to_the_covered_place(garden: Garden) -> None:
 def test_what_is_hardly_possible_is_asked_about(draughty: Place, garden: Garden) -> None:
     refresh(draughty)
     row = Forecast.objects.get(place=draughty)
-    row.ground |= {"cover_evidence": {"key": "film_tunnel", "item": None, "factors": {"light": [-0.6, 0.1]}}}
+    row.cover_evidence = CoverEvidence("film_tunnel", None, {"light": (-0.6, 0.1)})
     row.save()
     *_, asked = learned_lines(garden)
     assert "Draughty tunnel" in asked
@@ -120,7 +121,7 @@ def test_what_is_hardly_possible_is_asked_about(draughty: Place, garden: Garden)
 def test_a_kind_is_told_of_when_several_places_agree(draughty: Place, garden: Garden) -> None:
     for place in (draughty, tunnel(garden, "Second tunnel"), tunnel(garden, "Third tunnel")):
         row = refresh(place) and Forecast.objects.get(place=place)
-        row.ground |= {"cover_evidence": {"key": "film_tunnel", "item": None, "factors": {"exchange": [1.0, 0.15]}}}
+        row.cover_evidence = CoverEvidence("film_tunnel", None, {"exchange": (1.0, 0.15)})
         row.save()
     lines = learned_lines(garden)
     assert sum(line.startswith("The hooped tunnel of clear film on") for line in lines) == 3
@@ -128,7 +129,7 @@ def test_a_kind_is_told_of_when_several_places_agree(draughty: Place, garden: Ga
 
 
 def test_the_same_cover_on_another_bed_counts_for_more_than_its_kind() -> None:
-    told = [{"key": "film_tunnel", "item": 5, "factors": {"exchange": [0.9, 0.2]}}]
+    told = [CoverEvidence("film_tunnel", 5, {"exchange": (0.9, 0.2)})]
     span = CoverSpan("film_tunnel")
     assert span.known == NOT_KNOWN
     same, kin = (pooling.with_known(replace(span, item=item), told).known[1] for item in (5, 6))

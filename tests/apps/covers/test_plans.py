@@ -13,6 +13,7 @@ from cloche.apps.places.models import CoverPeriod, Hotbed, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.weather.models import DailyWeather
+from cloche.bridge.values.stored import CropStage, NightWay, Stage
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 
@@ -41,13 +42,13 @@ def test_a_hot_clear_spell_is_opened_and_a_mild_night_left(signed_in: Client, ga
     garden.refresh_from_db()
     covered(garden, 9.0, 23.0)
     watch = Forecast.objects.get().watch
-    today = watch["days"][0]
-    assert watch["growing"] == [["lettuce", "seedlings"]]
-    assert today["plan"]["opening"] > 0
-    assert today["plan"]["risk"] <= today["plan"]["risk_shut"]
-    assert [choice["opening"] for choice in today["choices"]] == sorted(choice["opening"] for choice in today["choices"])
+    today = watch.covered.days[0]
+    assert watch.growing == [CropStage("lettuce", Stage.SEEDLING)]
+    assert today.plan.opening > 0
+    assert today.plan.risk <= today.plan.risk_shut
+    assert [choice.plan.opening for choice in today.choices] == sorted(choice.plan.opening for choice in today.choices)
     # Eight to six by the clock in summer time is seven to five by the sun's.
-    assert (today["away"]["from_h"], today["away"]["to_h"]) == (7, 17)
+    assert (today.away.from_h, today.away.to_h) == (7, 17)
     shown = page(signed_in, garden)
     assert "lettuce seedlings" in shown
     assert "27° is the limit" in shown
@@ -58,8 +59,8 @@ def test_a_hot_clear_spell_is_opened_and_a_mild_night_left(signed_in: Client, ga
 def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, garden: Garden) -> None:
     covered(garden, -9.0, 1.0, sky="overcast")
     watch = Forecast.objects.get().watch
-    assert watch["days"][0]["plan"]["opening"] == 0
-    assert watch["nights"][0]["way"] == "blanket"
+    assert watch.covered.days[0].plan.opening == 0
+    assert watch.nights[0].way is NightWay.BLANKET
     shown = page(signed_in, garden)
     assert "Keep it shut" in shown
     assert "lay a blanket over it" in shown
@@ -81,7 +82,7 @@ def test_open_ends_are_capped_before_a_blanket_is_laid(garden: Garden) -> None:
     place = make_place(garden, "Arch", kind="arch")
     CoverPeriod.objects.create(place=place, cover="bent_sheet", first=TODAY - timedelta(days=20), ends_capped=False)
     refresh(place)
-    assert {night["way"] for night in Forecast.objects.get().watch["nights"]} <= {"", "cap the ends", "blanket"}
+    assert {night.way for night in Forecast.objects.get().watch.nights} <= {None, NightWay.CAP_ENDS, NightWay.BLANKET}
 
 
 def test_gale_snow_and_ponding_are_said(signed_in: Client, garden: Garden) -> None:
@@ -101,11 +102,11 @@ def test_trays_outdoors_come_in_on_hard_nights(garden: Garden) -> None:
     sown = Sowing.objects.create(place=place, crop_key="lettuce", sown_on=TODAY - timedelta(days=20), depth_m=0.013)
     sown.counts.create(on=TODAY - timedelta(days=4), up=9)
     refresh(place)
-    assert Forecast.objects.get().watch["nights"][0]["way"] == "bring in"
+    assert Forecast.objects.get().watch.nights[0].way is NightWay.BRING_IN
 
 
 def test_indoors_nothing_is_watched(garden: Garden) -> None:
-    assert refresh(make_place(garden, "Tray", kind="mat")).watch == {}
+    assert refresh(make_place(garden, "Tray", kind="mat")).watch is None
 
 
 def test_nothing_covered_is_said(signed_in: Client, garden: Garden) -> None:
@@ -132,7 +133,7 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     bed = Hotbed.objects.get()
     assert (bed.material, bed.depth_m, bed.filled_on.isoformat()) == ("hay", 0.6, "2026-04-10")
     refresh(place)
-    strong = Forecast.objects.get().ground["near_mid_c"][-200]
+    strong = Forecast.objects.get().ground.near_mid_c[-200]
     shown = signed_in.get(url).content.decode()
     assert "Seed trays on top from" in shown
     assert "Against what such a bed usually does" in shown
@@ -140,7 +141,7 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     assert answer.status_code == 302
     assert Hotbed.objects.get().depth_m == 0.3
     refresh(place)
-    assert Forecast.objects.get().ground["near_mid_c"][-200] < strong - 3
+    assert Forecast.objects.get().ground.near_mid_c[-200] < strong - 3
 
 
 SLIPS = [({"depth": "900"}, "Between 20 cm"), ({"topped_up_on": "2026-04-01"}, "after it was filled")]

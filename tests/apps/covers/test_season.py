@@ -1,7 +1,6 @@
 """The season moved: whole windows bare and under covers, worked out in the queue and drawn one under another."""
 
 from datetime import date
-from typing import Any
 
 import pytest
 from django.test import Client
@@ -14,7 +13,9 @@ from cloche.apps.covers.pages.season import moved_words, season_moved
 from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, Place
-from tests.factories import make_place, write_air
+from cloche.bridge.values.stored import CropSeason
+from cloche.core.windows.limits import Limit
+from tests.factories import make_place, make_window, write_air
 
 TODAY = date(2026, 4, 22)
 
@@ -30,8 +31,8 @@ def bed(garden: Garden, now: object) -> Place:
     return Place.objects.select_related("forecast", "garden").get(pk=place.pk)
 
 
-def span(*days: str, open_ended: bool = False) -> dict[str, Any]:
-    return {"windows": [{"earliest": days[0], "last": days[1], "open_ended": open_ended}], "sown": True, "limit": ""}
+def span(first: str, last: str, open_ended: bool = False) -> CropSeason:
+    return CropSeason("carrot", True, [make_window(first, last, open_ended=open_ended)], None)
 
 
 @pytest.mark.whole_season
@@ -41,9 +42,9 @@ def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
     page = season_moved(bed, ["snap_bean", "lettuce"], ["glass_frame"], TODAY)
     assert not page.waiting
     bare, frame = (SeasonAnswer.objects.get(cover=key).answer for key in (season.BARE, "glass_frame"))
-    beans = [next(row for row in rows if row["crop"] == "snap_bean")["windows"] for rows in (bare, frame)]
-    first = [date.fromisoformat(windows[0]["earliest"]) for windows in beans]
-    last = [date.fromisoformat(windows[-1]["last"]) for windows in beans]
+    beans = [next(row for row in rows if row.crop_key == "snap_bean").windows for rows in (bare, frame)]
+    first = [windows[0].earliest for windows in beans]
+    last = [windows[-1].last for windows in beans]
     assert 7 <= (first[0] - first[1]).days <= 50
     assert last[1] >= last[0]
     rows = page.crops[0].rows
@@ -102,12 +103,12 @@ def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place
         (span("2026-05-02", "2027-01-20", open_ended=True), "10 days earlier"),
     ],
 )
-def test_what_moves_in_words(one: dict[str, Any], said: str) -> None:
+def test_what_moves_in_words(one: CropSeason, said: str) -> None:
     assert moved_words(one, span("2026-05-12", "2026-08-10")) == said
 
 
 def test_where_bare_has_no_day_a_cover_is_the_only_way() -> None:
-    assert moved_words(span("2026-05-12", "2026-08-10"), {"windows": [], "sown": True, "limit": "soil too cold"}) == "only so"
+    assert moved_words(span("2026-05-12", "2026-08-10"), CropSeason("carrot", True, [], Limit.COLD)) == "only so"
 
 
 def test_a_garden_without_a_bed_is_told_where_to_begin(signed_in: Client, garden: Garden) -> None:

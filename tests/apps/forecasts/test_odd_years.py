@@ -91,8 +91,8 @@ def test_no_page_shows_what_is_not_a_number(signed_in: Client, garden: Garden, o
         assert response.status_code == 200, address
         assert not re.search(r"\b(nan|inf|NaN|Infinity)\b|\bNone\b(?! (yet|stands|typed))", response.content.decode()), address
     ground = Forecast.objects.get(place=place).ground
-    assert len(ground["near_mid_c"]) > 24 * 14
-    assert all(v is not None and -60 < v < 70 for v in ground["near_mid_c"] + ground["far_mid_c"])
+    assert len(ground.near_mid_c) > 24 * 14
+    assert all(v is not None and -60 < v < 70 for v in ground.near_mid_c + ground.far_mid_c)
 
 
 def test_snow_that_was_noted_keeps_the_ground_at_its_own_warmth(garden: Garden) -> None:
@@ -102,6 +102,6 @@ def test_snow_that_was_noted_keeps_the_ground_at_its_own_warmth(garden: Garden) 
     refresh(under)
     garden.weather.update(snow_m=0.0, rain_mm=0.0)
     refresh(bare)
-    lowest = [min(Forecast.objects.get(place=p).ground["near_mid_c"][19 * 24 : 21 * 24]) for p in (under, bare)]
+    lowest = [min(Forecast.objects.get(place=p).ground.near_mid_c[19 * 24 : 21 * 24]) for p in (under, bare)]
     assert lowest[0] > lowest[1] + 1
     assert lowest[0] > -1.5

@@ -81,9 +81,9 @@ def test_typed_normals_and_weather_reach_the_forecast(garden: Garden) -> None:
     place = Place.objects.get(pk=place.pk)
     write_air(garden, date(2026, 4, 1), 22, low_c=20, high_c=30)
     ground = flow.refresh(place).ground
-    assert ground["normals_source"] == "typed"
-    assert ground["weather_days"] == 15
-    assert ground["far_mid_c"][60] > 20
+    assert ground.normals_source == "typed"
+    assert ground.weather_days == 15
+    assert ground.far_mid_c[60] > 20
 
 
 def test_the_ground_answers_for_any_moment(garden: Garden) -> None:
@@ -93,9 +93,9 @@ def test_the_ground_answers_for_any_moment(garden: Garden) -> None:
     ground = selectors.ground_of(place)
     assert ground is not None
     assert 4 < ground.day_mean(NOW) < 18
-    assert ground.soil_at(NOW - timedelta(days=400)) == ground.data["near_mid_c"][0]
-    assert ground.soil_at(NOW + timedelta(days=400)) == ground.data["near_mid_c"][-1]
-    assert len(ground.profile_at(NOW)) == len(ground.data["field_depths_m"])
+    assert ground.soil_at(NOW - timedelta(days=400)) == ground.data.near_mid_c[0]
+    assert ground.soil_at(NOW + timedelta(days=400)) == ground.data.near_mid_c[-1]
+    assert len(ground.profile_at(NOW)) == len(ground.data.field_depths_m)
     assert not ground.stale(date(2026, 4, 22))
     assert ground.stale(date(2026, 4, 23))
 

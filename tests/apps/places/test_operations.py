@@ -82,7 +82,7 @@ def test_a_film_lies_on_the_soil_under_another_cover_and_two_films_do_not(signed
     assert put_on(signed_in, bed, cover="bell").status_code == 422
     assert set(CoverPeriod.objects.values_list("cover", flat=True)) == {"film_tunnel", "black_film"}
     refresh(bed)
-    assert Forecast.objects.get(place=bed).watch["cover"] == "film_tunnel"
+    assert Forecast.objects.get(place=bed).watch.cover == "film_tunnel"
     shown = page(signed_in, bed)
     assert "Hooped tunnel of clear film" in shown
     assert "Black film on the soil" in shown

@@ -143,7 +143,7 @@ def test_a_picture_is_made_small_and_loses_where_it_was_taken(signed_in: Client,
 
 
 def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -> None:
-    one = stop(bed, works=["bed dug"])
+    one = stop(bed, works=["dug"])
     answer(signed_in, garden, one)
     url = reverse("take_visit_back", args=[garden.pk, one["key"]])
     assert signed_in.post(url).json()["state"] == "taken back"

@@ -53,9 +53,9 @@ def test_a_sowing_is_foretold_with_the_day_after_which_silence_is_failure(signed
     sow(signed_in, bed, sown_on="2026-04-20")
     found = worked_out(bed)
     assert found.depth_m == pytest.approx(0.013)
-    first, half, overdue = found.outlook["first"][1], found.outlook["half"][1], found.outlook["overdue"]
-    assert "2026-04-22" < first < half
-    assert first < overdue < "2026-05-30"
+    first, half, overdue = found.outlook.first[1], found.outlook.half[1], found.outlook.overdue
+    assert date(2026, 4, 22) < first < half
+    assert first < overdue < date(2026, 5, 30)
     text = page(signed_in, bed.garden)
     assert "Still nothing after" in text
     assert "of 60 in the end" in text
@@ -63,7 +63,7 @@ def test_a_sowing_is_foretold_with_the_day_after_which_silence_is_failure(signed
 
 def test_silence_beyond_that_day_is_called_overdue(signed_in: Client, bed: Place) -> None:
     sow(signed_in, bed, sown_on="2026-03-25")
-    assert worked_out(bed).outlook["overdue"] < "2026-04-22"
+    assert worked_out(bed).outlook.overdue < date(2026, 4, 22)
     text = page(signed_in, bed.garden)
     assert "should be up by now" in text
     assert "silence after" in text
@@ -76,8 +76,8 @@ def test_counts_change_what_is_expected_and_teach_the_garden_s_pace(signed_in: C
     for on, up in (("2026-04-10", "0"), ("2026-04-16", "3"), ("2026-04-21", "9")):
         signed_in.post(reverse("count", args=[bed.garden_id, sowing.pk]), {"on": on, "up": up})
     after = worked_out(bed).outlook
-    assert after["half"][1] > before["half"][1]
-    assert after["up"][1][-1] < before["up"][1][-1]
+    assert after.half[1] > before.half[1]
+    assert after.up[1][-1] < before.up[1][-1]
     assert pace_of(list(selectors.sowings_in(bed.garden)))[0] > FIELD_FACTOR
 
 

@@ -9,11 +9,10 @@ from django.urls import reverse
 
 from bench.earlier import HIGHS_48, LOWS_48
 from cloche.apps.forecasts.flows.refresh import refresh
-from cloche.apps.forecasts.selectors import grounds_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.apps.today.pages.after import after_lines, headline_of
+from cloche.apps.today.pages.after import after_page
 from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place, write_air
@@ -44,7 +43,7 @@ def frosted(garden: Garden, now: object) -> Place:
 
 
 def lines(garden: Garden) -> dict[str, Any]:
-    return {line.name: line for line in after_lines(garden, grounds_in(garden), Units(), TODAY)}
+    return {line.name: line for line in after_page(garden, Units(), TODAY).lines}
 
 
 @pytest.mark.whole_season
@@ -59,7 +58,7 @@ def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garde
 
 def test_the_page_and_today_say_the_same(signed_in: Client, garden: Garden, frosted: Place) -> None:
     page = signed_in.get(reverse("after_frost", args=[garden.pk])).content.decode()
-    assert headline_of(list(lines(garden).values())) in page
+    assert after_page(garden, Units(), TODAY).headline in page
     assert lines(garden)["dwarf French beans"].text in page
     today = signed_in.get(reverse("today", args=[garden.pk])).content.decode()
     assert "Look over dwarf French beans in Long bed" in today
@@ -79,5 +78,5 @@ def test_without_frost_there_is_nothing_to_look_over(signed_in: Client, garden: 
 
 def test_a_frost_of_last_week_is_no_longer_told(garden: Garden, frosted: Place) -> None:
     later = TODAY + timedelta(days=5)
-    assert after_lines(garden, grounds_in(garden), Units(), later) == []
+    assert after_page(garden, Units(), later).lines == []
     assert isinstance(later, date)

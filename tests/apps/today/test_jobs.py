@@ -1,5 +1,6 @@
 """The day's jobs: what is told, in which order, and what becomes of an answer."""
 
+from dataclasses import replace
 from datetime import date, timedelta
 from typing import Any
 
@@ -20,12 +21,15 @@ from cloche.apps.today.flows import digest
 from cloche.apps.today.flows.digest import send_due, want
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.selectors import jobs_in
+from cloche.apps.today.texts import job_line
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.feed import link_of
 from cloche.apps.work.models import Failure
 from cloche.apps.work.moments import database_now
+from cloche.bridge.values.stored import WeatherWarning
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, write_air
+from tests.stored import sowing_outlook
 
 TODAY = NOW.date()
 HX = {"HX-Request": "true"}
@@ -79,7 +83,8 @@ def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Cli
         assert f'value="{key}"' not in shown
         answer = Answer.objects.get(undone_at=None)
         assert (answer.choice, answer.by) == (said, person)
-        assert answer.words.startswith("Frame: Open it")
+        assert (answer.kind, answer.place) == ("open", frame)
+        assert "Frame: Open it, and shut it again." in shown
         back = signed_in.post(reverse("take_back_answer", args=[garden.pk, answer.pk]), headers=HX).content.decode()
         assert f'value="{key}"' in back
 
@@ -108,7 +113,7 @@ def test_without_scripts_an_answer_leads_back_to_today(signed_in: Client, frame:
 
 def test_watering_is_told_when_the_top_is_dry_and_goes_into_the_record(signed_in: Client, frame: Place) -> None:
     forecast = Forecast.objects.get()
-    forecast.watch |= {"water_d": 0}
+    forecast.watch = replace(forecast.watch, water_d=0)
     forecast.save()
     say(signed_in, frame.garden, f"water:{frame.pk}", "done")
     assert Operation.objects.get().work == "watered"
@@ -118,7 +123,9 @@ def test_watering_is_told_when_the_top_is_dry_and_goes_into_the_record(signed_in
 
 def off(frame: Place, **values: object) -> None:
     forecast = Forecast.objects.get()
-    forecast.watch["off"] |= values
+    covered = forecast.watch.covered
+    covered = replace(covered, off=replace(covered.off, **values))
+    forecast.watch = replace(forecast.watch, covered=covered)
     forecast.save()
 
 
@@ -176,7 +183,8 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
     meant = sow.intend(place, "squash", TODAY + timedelta(days=10), person)
     assert f"warm:{meant.pk}" not in keys(garden, person)
     Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
-    (job,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
+    (found,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
+    job = job_line(found, units_of(person), TODAY)
     assert job.do == "Warm it with Long tunnel."
     assert job.why.startswith("Bare it would lie at ")
     assert "on 2 May, when courgettes are meant; they want 21°." in job.why
@@ -187,9 +195,9 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
 def test_what_is_overdue_and_what_may_be_counted(garden: Garden, person: User) -> None:
     place = make_place(garden)
     told = {"place": place, "crop_key": "pea", "depth_m": 0.03, "sown_on": TODAY - timedelta(days=40)}
-    late = Sowing.objects.create(outlook={"half": [None, "2026-04-01", None], "overdue": "2026-04-12"}, **told)
-    ripe = Sowing.objects.create(outlook={"half": [None, "2026-04-20", None], "overdue": "2026-05-12"}, **told)
-    young = Sowing.objects.create(outlook={"half": [None, "2026-05-20", None], "overdue": None}, **told)
+    late = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 1), date(2026, 4, 12)), **told)
+    ripe = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 20), date(2026, 5, 12)), **told)
+    young = Sowing.objects.create(outlook=sowing_outlook(date(2026, 5, 20), None), **told)
     found = keys(garden, person)
     assert f"overdue:{late.pk}" in found
     assert f"count:{ripe.pk}" in found
@@ -300,14 +308,16 @@ def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client,
 
 def test_a_gale_today_and_one_tomorrow_are_two_jobs(frame: Place, person: User) -> None:
     forecast = Forecast.objects.get()
-    days = [(TODAY + timedelta(days=number)).isoformat() for number in range(3)]
-    forecast.watch |= {"warnings": [[days[0], "gale", 11.0], [days[1], "gale", 9.0], [days[2], "snow", 0.1]]}
+    days = [TODAY + timedelta(days=number) for number in range(3)]
+    told = (WeatherWarning(days[0], "gale", 11.0), WeatherWarning(days[1], "gale", 9.0), WeatherWarning(days[2], "snow", 0.1))
+    forecast.watch = replace(forecast.watch, warnings=list(told))
     forecast.save()
-    found = {job.key: job for job in jobs_in(frame.garden, units_of(person), clock.now())}
-    assert found[f"gale-0:{frame.pk}"].when == "today"
-    assert found[f"gale-1:{frame.pk}"].do.startswith("Wind of 9 m/s")
-    assert found[f"gale-0:{frame.pk}"].urgent
-    assert not [key for key in found if key.startswith("snow")]
+    units = units_of(person)
+    found = {job.key: job_line(job, units, TODAY) for job in jobs_in(frame.garden, units, clock.now())}
+    assert found[f"weather:{frame.pk}-gale-0"].when == "today"
+    assert found[f"weather:{frame.pk}-gale-1"].do.startswith("Wind of 9 m/s")
+    assert found[f"weather:{frame.pk}-gale-0"].urgent
+    assert not [key for key in found if "snow" in key]
 
 
 def test_a_polytunnel_opens_its_own_doors_once_for_all_that_stands_in_it(

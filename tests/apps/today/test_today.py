@@ -55,7 +55,7 @@ def test_the_southern_half_in_november_sows_like_april(
     garden.refresh_from_db()
     place = make_place(garden)
     forecast = refresh(place)
-    assert forecast.ground["far_mid_c"][60] > forecast.ground["far_mid_c"][220] + 5
+    assert forecast.ground.far_mid_c[60] > forecast.ground.far_mid_c[220] + 5
 
 
 @pytest.mark.django_db

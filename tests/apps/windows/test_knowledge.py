@@ -9,20 +9,12 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.bridge.values.units import Units
+from tests.stored import stored_forecast
 
 
 def said(units: Units | None = None, **values: Any) -> Knowledge:
-    data = {
-        "band_k": {"1": 1.0, "3": 1.5, "7": 2.0, "14": 3.0},
-        "readings_used": 16,
-        "weather_days": 15,
-        "checks": [],
-        "parameters": {},
-        "strange": {},
-        "normals_source": "guess",
-        "replayed_years": 0,
-    }
-    return knowledge_of(Ground(Place(), Forecast(ground=data | values)), units or Units())
+    usual = {"band_k": {1: 1.0, 3: 1.5, 7: 2.0, 14: 3.0}, "readings_used": 16, "weather_days": 15}
+    return knowledge_of(Ground(Place(), Forecast(ground=stored_forecast(**usual | values))), units or Units())
 
 
 def test_it_rests_on_what_was_read() -> None:
@@ -69,8 +61,8 @@ def test_water_that_nobody_wrote_down_is_asked_about() -> None:
 
 
 def test_strange_readings_are_kept_and_asked_about() -> None:
-    assert said(strange={"7": 5.0}).strange.startswith("1 reading stands far from the rest (ringed).")
-    assert "They are kept" in said(strange={"7": 5.0, "9": -6.0}).strange
+    assert said(strange={7: 5.0}).strange.startswith("1 reading stands far from the rest (ringed).")
+    assert "They are kept" in said(strange={7: 5.0, 9: -6.0}).strange
 
 
 def test_it_says_what_lies_beyond_the_known_days() -> None:

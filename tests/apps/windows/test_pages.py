@@ -14,7 +14,7 @@ from cloche.apps.forecasts.selectors import ground_of, grounds_in
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
-from cloche.apps.windows.pages.warmth import warmth_in
+from cloche.apps.windows.pages.warmth import Figure, warmth_in
 from cloche.bridge.services.crops import chosen
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
@@ -39,7 +39,7 @@ def page(client: Client, name: str, *args: object, **query: str) -> str:
 def test_a_week_of_readings_gives_a_forecast_and_windows_for_every_crop(bed: Place) -> None:
     keys = set(CropOutlook.objects.filter(place=bed, better=True).values_list("crop_key", flat=True))
     assert keys == {crop.key for crop in chosen()}
-    assert Forecast.objects.get(place=bed).ground["readings_used"] == 16
+    assert Forecast.objects.get(place=bed).ground.readings_used == 16
 
 
 def test_the_place_answers_first_and_shows_its_evidence(signed_in: Client, bed: Place) -> None:
@@ -206,6 +206,6 @@ def test_a_lone_morning_reading_is_moved_to_its_day_by_the_place_s_own_curve(gar
     ground = ground_of(lone)
     assert ground is not None
     at = NOW - timedelta(minutes=30)
-    assert current.how.startswith("one morning reading")
+    assert current.figure is Figure.MORNING
     assert current.day_c == pytest.approx(7.0 + ground.day_mean(at) - ground.soil_at(at))
     assert current.day_c > 7.0

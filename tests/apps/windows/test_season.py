@@ -17,26 +17,28 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import places
 from cloche.apps.places.models import Place
 from cloche.apps.windows.models import CalendarLink
+from cloche.bridge.values.stored import CandidateDays, RibbonDays
+from cloche.core.windows.limits import Limit
 from tests.conftest import NOW
-from tests.factories import make_person, make_place
+from tests.factories import make_person, make_place, make_window
 
-RIBBON = {"day": [0, 10, 20], "success": [0.0, 0.9, 0.9], "soil_c": [8.0, 10.0, 12.0]}
+RIBBON = RibbonDays([0, 10, 20], [0.0, 0.9, 0.9], [8.0, 10.0, 12.0])
+DAYS = CandidateDays([], [], [], "", "", "", [], "")
 
 
 def put(place: Place, key: str, first: str = "", last: str = "", method: str = "direct", **values: Any) -> None:
     """An outlook as a forecast would leave it."""
-    window = {"earliest": first, "last": last, "best_from": first, "best_to": last, "open_ended": False, "probability": 0.9}
-    window |= {"opens_after": "soil too cold", "closes_before": "hot days before harvest"} | values
+    why = {"opens_after": Limit.COLD, "closes_before": Limit.HEAT} | values
     CropOutlook.objects.create(
         place=place,
         crop_key=key,
         method=method,
-        windows=[window] if first else [],
+        windows=[make_window(first, last, **why)] if first else [],
         sow_now=first == "2026-04-22",
-        main_limit="" if first else "soil too cold",
+        main_limit="" if first else Limit.COLD,
         half_d=9.0,
         ribbon=RIBBON,
-        days={},
+        days=DAYS,
     )
 
 

@@ -11,6 +11,9 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import CropChoice, Packet
+from cloche.bridge.values.stored import RuleChoice
+from cloche.core.windows.limits import Limit
+from cloche.core.windows.rules import SowingRule
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 
@@ -79,25 +82,17 @@ def test_the_three_sowing_rules_stand_side_by_side_and_the_garden_s_own_is_named
     assert "Three ways of choosing the day" in text
     assert "By the last frost" in text or "All three of them say" in text
     outlook = CropOutlook.objects.get(place=bed, crop_key="carrot")
-    assert {choice["sowing_rule"] for choice in outlook.sowing_rules} == {"minimum", "comfortable", "calendar"}
+    assert {choice.sowing_rule for choice in outlook.sowing_rules} == {"minimum", "comfortable", "calendar"}
 
 
 def test_a_price_turns_lost_packets_into_money(signed_in: Client, garden: Garden, bed: Place) -> None:
     outlook = CropOutlook.objects.get(place=bed, crop_key="okra", method="direct")
+    costly = {"fails": 0.5, "soil_c": 16.0, "half_d": 20.0, "share": 0.8, "lost_d": 3.0, "limit": Limit.COLD}
     outlook.sowing_rules = [
-        {
-            "sowing_rule": name,
-            "day": day,
-            "fails": 0.5,
-            "soil_c": 16.0,
-            "half_d": 20.0,
-            "share": 0.8,
-            "lost_d": 3.0,
-            "limit": "soil too cold",
-        }
-        for name, day in (("minimum", "2026-05-20"), ("comfortable", "2026-06-02"), ("calendar", None))
+        RuleChoice(SowingRule.MINIMUM, date(2026, 5, 20), **costly),
+        RuleChoice(SowingRule.COMFORTABLE, date(2026, 6, 2), **costly),
+        RuleChoice(SowingRule.CALENDAR, None),
     ]
-    outlook.sowing_rules[2] = {"sowing_rule": "calendar", "day": None}
     outlook.save()
     assert "0.5 packets lost on average" in page(signed_in, bed, "okra", method="direct")
     Packet.objects.create(garden=garden, crop_key="okra", price=4.0)

@@ -1,28 +1,20 @@
 """What is said of a window, in each of its states."""
 
 from datetime import date
-from typing import Any
 
 import pytest
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.windows.pages.place import window_words
+from cloche.core.windows.limits import Limit
+from tests.factories import make_window
 
 TODAY = date(2026, 4, 22)
 
 
 def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_ended: bool = False) -> CropOutlook:
-    windows: list[dict[str, Any]] = [
-        {
-            "earliest": start,
-            "last": last,
-            "best_from": (best or (start, last))[0],
-            "best_to": (best or (start, last))[1],
-            "open_ended": open_ended,
-        }
-        for start, last in spans
-    ]
-    return CropOutlook(crop_key="carrot", windows=windows, main_limit="" if spans else "soil too cold")
+    windows = [make_window(*span, best=best, open_ended=open_ended) for span in spans]
+    return CropOutlook(crop_key="carrot", windows=windows, main_limit="" if spans else Limit.COLD)
 
 
 @pytest.mark.parametrize(

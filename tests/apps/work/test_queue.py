@@ -28,7 +28,9 @@ from cloche.apps.upkeep.rounds import Round, Rounds
 from cloche.apps.work import failures, moments, queue
 from cloche.apps.work.models import Failure
 from cloche.bridge.services.crops import MODEL_VERSION
+from cloche.bridge.values.stored import FrostDates
 from tests.factories import make_garden, make_person, make_place
+from tests.stored import stored_forecast
 
 START = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -73,6 +75,9 @@ class Hand:
         self.session.close()
 
 
+FROSTS = FrostDates(None, None, -5.0, 0)
+
+
 class Queue(RuleBasedStateMachine):
     """Readings, kills, lost sessions, failing places, restarts and clocks that jump, in any order."""
 
@@ -98,7 +103,7 @@ class Queue(RuleBasedStateMachine):
             raise ValueError("this place cannot be worked out")
         told = {"made_at": self.at, "day": clock.today(place.garden.timezone), "input_revision": place.input_revision}
         forecast, _ = Forecast.objects.update_or_create(
-            place=place, defaults=told | {"model_version": MODEL_VERSION, "ground": {}}
+            place=place, defaults=told | {"model_version": MODEL_VERSION, "ground": stored_forecast(), "frosts": FROSTS}
         )
         return forecast
 

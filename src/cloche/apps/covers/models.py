@@ -6,7 +6,9 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Cover, Place
+from cloche.apps.shared.record_field import RecordField
 from cloche.apps.shared.validators import sane_day
+from cloche.bridge.values.stored import BedGain, CropSeason
 
 
 class CoverTrial(models.Model):
@@ -35,7 +37,7 @@ class BedAnswer(models.Model):
     cover = models.ForeignKey(Cover, on_delete=models.CASCADE, related_name="bed_answers")
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="bed_answers")
     question = models.CharField(max_length=200)
-    answer = models.JSONField(null=True)
+    answer = RecordField(BedGain, null=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["cover", "place"], name="one_answer_a_cover_and_bed")]
@@ -45,13 +47,13 @@ class SeasonAnswer(models.Model):
     """The windows of all the garden's crops on one bed with one cover standing there all year, worked out in the queue.
 
     cover: a kind's key, `own-` and the number of one of the garden's own, or empty for the bare bed. question: as of BedAnswer;
-    answer: crop, way, windows and whether it is open now, crop by crop (see bridge.values.stored.CropDays).
+    answer: of each crop.
     """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="season_answers")
     cover = models.CharField(max_length=40, blank=True)
     question = models.CharField(max_length=200)
-    answer = models.JSONField()
+    answer = RecordField(list[CropSeason], nothing=list)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["place", "cover"], name="one_season_a_bed_and_cover")]

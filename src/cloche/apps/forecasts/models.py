@@ -5,18 +5,31 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.places.models import Place
+from cloche.apps.shared.record_field import RecordField
+from cloche.bridge.values.stored import (
+    CandidateDays,
+    CoverEvidence,
+    FrostDates,
+    PlaceForecast,
+    RibbonDays,
+    RuleChoice,
+    Watch,
+    Window,
+)
 
 
 class Forecast(models.Model):
-    """One finished run. `ground` holds what the pages draw (see bridge.services.forecasting.PlaceForecast)."""
+    """One finished run (see bridge.services.forecasting.ForecastResult). `ground` holds what the pages draw."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="forecast")
     made_at = models.DateTimeField()
     day = models.DateField(help_text="The local day the run calls today.")
     input_revision = models.PositiveBigIntegerField(help_text="The revision of the place’s inputs that the run rests on.")
     model_version = models.CharField(max_length=40)
-    ground = models.JSONField()
-    watch = models.JSONField(default=dict, help_text="The coming three days (see bridge.services.watching.watch).")
+    ground = RecordField(PlaceForecast)
+    frosts = RecordField(FrostDates)
+    cover_evidence = RecordField(CoverEvidence, null=True)
+    watch = RecordField(Watch, null=True, help_text="The coming three days; none indoors.")
 
 
 class ModelSnapshot(models.Model):
@@ -38,18 +51,18 @@ class CropOutlook(models.Model):
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
     crop_key = models.CharField(max_length=40)
     method = models.CharField(max_length=12, choices=Method, default=Method.DIRECT)
-    better = models.BooleanField(default=True, help_text="Whether this is the way that suits the place, or was chosen.")
-    windows = models.JSONField()
+    better = models.BooleanField(default=True, help_text="Whether this is the method that suits the place, or was chosen.")
+    windows = RecordField(list[Window], nothing=list)
     sow_now = models.BooleanField()
-    main_limit = models.CharField(max_length=40, blank=True)
+    main_limit = models.CharField(max_length=20, blank=True, help_text="A core.windows.limits.Limit.")
     half_d = models.FloatField(null=True, help_text="Days until half are up, sown on the forecast's day.")
     share = models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")
     fails_now = models.FloatField(default=1.0, help_text="Chance that it fails, if done on the forecast's day.")
     hopeless = models.BooleanField(default=False, help_text="Nobody grows it that way there.")
-    ribbon = models.JSONField()
-    days = models.JSONField()
-    members = models.TextField(default="", help_text="Days to half emergence in each course in which it succeeds, packed.")
-    sowing_rules = models.JSONField(default=list)
+    ribbon = RecordField(RibbonDays)
+    days = RecordField(CandidateDays)
+    members = models.TextField(default="", help_text="Days to half emergence in each member in which it succeeds, packed.")
+    sowing_rules = RecordField(list[RuleChoice], nothing=list)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["place", "crop_key", "method"], name="one_outlook_a_crop_and_method")]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import date
-from typing import Any
 
 from django.db.models import Q
 
@@ -14,17 +13,18 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
 from cloche.bridge.services import pooling
 from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.stored import CoverEvidence
 
 WORTH_PASSING_ON = 0.2
 """Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts
 from the next day (assumption)."""
-NOTHING = [0.0, 0.0]
+NOTHING = (0.0, 0.0)
 
 
-def cover_evidence_elsewhere(place: Place) -> list[dict[str, Any]]:
+def cover_evidence_elsewhere(place: Place) -> list[CoverEvidence]:
     """What the garden's other places have found of their covers (see bridge.services.pooling)."""
     others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
-    return [told for told in others.order_by("place_id").values_list("ground__cover_evidence", flat=True) if told]
+    return [told for told in others.order_by("place_id").values_list("cover_evidence", flat=True) if told]
 
 
 def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
@@ -33,26 +33,26 @@ def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
     return [pooling.with_known(span, told) for span in spans] if told else spans
 
 
-def cover_evidence_in(garden: Garden) -> list[tuple[Place, dict[str, Any]]]:
+def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
     """Every place that has found something of its cover, with what it has found."""
     rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place")
-    told = ((row.place, row.ground.get("cover_evidence")) for row in rows.order_by("place__walking_order"))
+    told = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
     return [(place, found) for place, found in told if found]
 
 
-def pass_on(place: Place, before: dict[str, Any], after: dict[str, Any]) -> None:
+def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | None) -> None:
     """Have the others under covers of the kind worked out, if it is worth it."""
-    keys = {told["key"] for told in (before, after) if told}
+    keys = {told.key for told in (before, after) if told}
     if not keys or not _moved(before, after):
         return
     for other in _under_kinds(place, keys, clock.today(place.garden.timezone)):
         note_change_at(other)
 
 
-def _moved(before: dict[str, Any], after: dict[str, Any]) -> bool:
+def _moved(before: CoverEvidence | None, after: CoverEvidence | None) -> bool:
     """By more than a little, and than its own doubt: two places that hardly know anything must not ask each other on and on."""
-    old, new = (told.get("factors", {}) for told in (before, after))
-    if before and after and before["key"] != after["key"]:
+    old, new = (told.factors if told else {} for told in (before, after))
+    if before and after and before.key != after.key:
         return True
     pairs = [(old.get(name, NOTHING), new.get(name, NOTHING)) for name in {*old, *new}]
     return any(abs(was - now) > max(WORTH_PASSING_ON, doubt) for (was, _), (now, doubt) in pairs)

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
-from typing import Any
 
 from cloche.apps.forecasts.models import CropOutlook, Forecast, WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.bridge.services import crops
 from cloche.bridge.values.layout import FIELD_STEP_H
+from cloche.bridge.values.stored import FrostDates, PlaceForecast
+from cloche.core.windows.limits import Limit
 
 HEAVY = ("days", "members", "sowing_rules")
 """What only a crop's own page reads."""
+SOIL = (Limit.COLD, Limit.HOT, Limit.UNCOMFORTABLE)
+"""Limits of the soil's own warmth."""
 
 
 @dataclass(frozen=True)
@@ -24,38 +27,39 @@ class Ground:
     forecast: Forecast
 
     @property
-    def data(self) -> dict[str, Any]:
-        """See bridge.services.forecasting.PlaceForecast."""
-        return self.forecast.ground
+    def data(self) -> PlaceForecast:
+        """What is stored of it."""
+        found: PlaceForecast = self.forecast.ground
+        return found
 
     @property
     def start(self) -> datetime:
         """The first hour of `near`."""
-        return datetime.fromisoformat(self.data["start"])
+        return self.data.start
 
     @property
     def end(self) -> datetime:
         """The end of the last hour of `near`."""
-        return self.start + timedelta(hours=len(self.data["near_mid_c"]))
+        return self.start + timedelta(hours=len(self.data.near_mid_c))
 
     def soil_at(self, at: datetime) -> float:
         """Expected soil at seed depth at an instant within `near`; the nearest end outside [°C]."""
-        return float(_at(self.data["near_mid_c"], (at - self.start) / timedelta(hours=1)))
+        return float(_at(self.data.near_mid_c, (at - self.start) / timedelta(hours=1)))
 
     def day_mean(self, at: datetime) -> float:
         """Mean of the 24 hours about an instant [°C]."""
         middle = int((at - self.start) / timedelta(hours=1))
-        hours = self.data["near_mid_c"][max(0, middle - 12) : middle + 12] or self.data["near_mid_c"][-24:]
+        hours = self.data.near_mid_c[max(0, middle - 12) : middle + 12] or self.data.near_mid_c[-24:]
         return float(sum(hours) / len(hours))
 
     def profile_at(self, at: datetime) -> list[float]:
         """Soil by depth at an instant [°C], at field_depths_m."""
         column = (at - self.start) / timedelta(hours=FIELD_STEP_H)
-        return [float(_at(row, column)) for row in self.data["field_c"]]
+        return [float(_at(row, column)) for row in self.data.field_c]
 
     def mean_in(self, days: int) -> float:
         """Expected mean of the day so many days from the forecast's own [°C]."""
-        return float(self.data["far_mid_c"][days])
+        return float(self.data.far_mid_c[days])
 
     def stale(self, today: date) -> bool:
         """Whether evidence or the day has moved on since."""
@@ -73,20 +77,24 @@ def _at(values: list[float], index: float) -> float:
 def ground_of(place: Place) -> Ground | None:
     """The last finished forecast of a place, if there is one yet."""
     forecast = Forecast.objects.filter(place=place).first()
-    return Ground(place, forecast) if forecast else None
+    return Ground(place, forecast) if forecast and forecast.ground else None
 
 
 def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
     """Every place in walking order with its last forecast: one query."""
     places = garden.places.select_related("forecast")
-    return [(place, Ground(place, place.forecast) if hasattr(place, "forecast") else None) for place in places]
+    return [(place, _ground(place)) for place in places]
 
 
-def frosts_of(garden: Garden) -> dict[str, Any] | None:
-    """The site's frost dates, as its latest forecast has them (see bridge.services.frosts.plain)."""
+def _ground(place: Place) -> Ground | None:
+    forecast = getattr(place, "forecast", None)
+    return Ground(place, forecast) if forecast and forecast.ground else None
+
+
+def frosts_of(garden: Garden) -> FrostDates | None:
+    """The site's frost dates, as its latest forecast has them."""
     rows = Forecast.objects.filter(place__in=garden.places.all()).order_by("-made_at")
-    found: dict[str, Any] | None = rows.values_list("ground__frosts", flat=True).first()
-    return found
+    return rows.values_list("frosts", flat=True).first()
 
 
 def outlooks_at(place: Place) -> list[CropOutlook]:
@@ -113,14 +121,16 @@ def elsewhere(place: Place, crop_key: str) -> list[CropOutlook]:
 
 def methods_of(place: Place, crop_key: str) -> list[CropOutlook]:
     """One crop in a place, with every day, in each way that was worked out; the one that suits it first."""
-    return list(place.outlooks.filter(crop_key=crop_key).order_by("-better", "id"))
+    rows = place.outlooks.filter(crop_key=crop_key).order_by("-better", "id")
+    return [row for row in rows if row.days is not None]
 
 
 def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
     """A crop sown in place wherever it is not hopeless, with every day, in walking order: one query."""
     current = garden.places.values_list("pk", flat=True)
     rows = CropOutlook.objects.filter(place_id__in=current, crop_key=crop_key, method=CropOutlook.Method.DIRECT, hopeless=False)
-    return list(rows.select_related("place").order_by("place__walking_order", "place_id"))
+    rows = rows.select_related("place").order_by("place__walking_order", "place_id")
+    return [row for row in rows if row.days is not None]
 
 
 def open_now(garden: Garden) -> dict[int, dict[str, float]]:
@@ -139,8 +149,8 @@ def held_now(garden: Garden) -> dict[int, set[str]]:
     )
     found: dict[int, set[str]] = {}
     for place_id, key, windows, limit in rows.values_list("place_id", "crop_key", "windows", "main_limit"):
-        reason = windows[0]["opens_after"] if windows else limit
-        if reason and not reason.startswith("soil"):
+        reason = windows[0].opens_after if windows else limit
+        if reason and reason not in SOIL:
             found.setdefault(place_id, set()).add(key)
     return found
 
@@ -149,7 +159,7 @@ def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
     """(first day, place, crop) of every window for sowing still to open, soonest first."""
     waiting = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False)
     rows = waiting.values_list("place_id", "crop_key", "windows")
-    return sorted((date.fromisoformat(w[0]["earliest"]), place, key) for place, key, w in rows if w)
+    return sorted((w[0].earliest, place, key) for place, key, w in rows if w)
 
 
 def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
@@ -170,6 +180,6 @@ def leaning(garden: Garden, until: date) -> dict[int, int]:
     )
     found: dict[int, int] = {}
     for place_id, windows, open_now in rows:
-        edges = [windows[0]["last" if open_now else "earliest"]] if windows else []
-        found[place_id] = found.get(place_id, 0) + sum(date.fromisoformat(edge) <= until for edge in edges)
+        edges = [windows[0].last if open_now else windows[0].earliest] if windows else []
+        found[place_id] = found.get(place_id, 0) + sum(edge <= until for edge in edges)
     return found

@@ -10,6 +10,7 @@ from django import forms
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.texts import work_choices
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.bridge.services import offered
@@ -182,7 +183,7 @@ class CoverForm(forms.ModelForm):
 class OperationForm(forms.Form):
     """What was done to a place."""
 
-    work = forms.ChoiceField(label="What was done", choices=offered.work_names())
+    work = forms.ChoiceField(label="What was done", choices=work_choices())
     day = DayField(label="Day")
     amount = TypedNumber(label="How much", required=False)
 

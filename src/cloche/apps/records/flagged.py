@@ -20,6 +20,7 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.services.quality_flags import QualityFlag, Row, expected_at, flags_of
+from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
@@ -103,14 +104,14 @@ def _headline(number: int) -> str:
     return f"{words.count(number, 'thing')} in the last three weeks’ record {'is' if number == 1 else 'are'} doubtful."
 
 
-def _read_flags(place: Place, readings: list[Reading], data: Any, units: Units) -> list[Item]:
+def _read_flags(place: Place, readings: list[Reading], data: PlaceForecast | None, units: Units) -> list[Item]:
     rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
     found = flags_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
     shown = [r for r in readings if r.pk in found or r.review]
     return [_reading_item(place, r, found.get(r.pk), data, units, _picture([r], readings, data)) for r in shown]
 
 
-def _picture(odd: list[Any], among: list[Any], data: Any, joined: bool = False) -> Spark:
+def _picture(odd: list[Any], among: list[Any], data: PlaceForecast | None, joined: bool = False) -> Spark:
     """The odd ones among their neighbours of the same depth, and what was expected of them."""
     depth_m, marked = odd[0].depth_m, {one.pk for one in odd}
     start, end = odd[0].taken_at - AROUND, odd[-1].taken_at + AROUND
@@ -118,12 +119,14 @@ def _picture(odd: list[Any], among: list[Any], data: Any, joined: bool = False) 
     return spark(start, end, points, expected_at(data, depth_m), joined)
 
 
-def _reading_item(place: Place, reading: Reading, flag: QualityFlag | None, data: Any, units: Units, picture: Spark) -> Item:
+def _reading_item(
+    place: Place, reading: Reading, flag: QualityFlag | None, data: PlaceForecast | None, units: Units, picture: Spark
+) -> Item:
     value, depth = units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m)
     what = f"{value} at {depth}, {_when(place, reading.taken_at)}"
     why = REASONS[flag] if flag else "no longer in doubt"
     return Item(
-        str(reading.pk), place, what, why, _effect(str(reading.pk), reading.review, data), reading.review, reading.pk, picture
+        str(reading.pk), place, what, why, _effect(reading.pk, reading.review, data), reading.review, reading.pk, picture
     )
 
 
@@ -132,16 +135,18 @@ def _when(place: Place, at: datetime) -> str:
     return f"{words.day(local.date())} {words.clock(local)}"
 
 
-def _effect(number: str, review: str, data: Any) -> str:
+def _effect(number: int, review: str, data: PlaceForecast | None) -> str:
     if review == Reading.Review.LEFT_OUT:
         return "left out of the forecast"
-    weight = 1.0 if data is None else data["weights"].get(number, 1.0)
+    weight = 1.0 if data is None else data.weights.get(number, 1.0)
     if weight >= 0.9:
         return "counts like any other"
     return f"counts {max(1, round(weight * 100))} % of an ordinary one"
 
 
-def _logged_flags(place: Place, hours: list[logged.HourPoint], reviews: dict[int, str], data: Any, units: Units) -> list[Item]:
+def _logged_flags(
+    place: Place, hours: list[logged.HourPoint], reviews: dict[int, str], data: PlaceForecast | None, units: Units
+) -> list[Item]:
     items: list[Item] = []
     for depth in sorted({h.depth_m for h in hours}):
         own = [h for h in hours if h.depth_m == depth]
@@ -159,7 +164,7 @@ def _run_item(
     among: list[logged.HourPoint],
     flag: QualityFlag | None,
     review: str,
-    data: Any,
+    data: PlaceForecast | None,
     units: Units,
 ) -> Item:
     first, last = run[0], run[-1]
@@ -168,7 +173,7 @@ def _run_item(
     span = _when(place, first.taken_at) if len(run) == 1 else f"{_when(place, first.taken_at)} to {_when(place, last.taken_at)}"
     what = f"logger, {value} at {units.length_text(first.depth_m)}, {span}"
     why = REASONS[flag] if flag else "no longer in doubt"
-    effect = _effect(str(first.pk), review, data)
+    effect = _effect(first.pk, review, data)
     return Item(
         ",".join(str(h.pk) for h in run), place, what, why, effect, review, None, _picture(run, among, data, joined=True)
     )

@@ -13,6 +13,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows.revision import note_change_at, note_change_in
 from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
 from cloche.apps.places.pages import place_log
+from cloche.apps.places.texts import work_name
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Count, Intention, Sowing
@@ -200,7 +201,7 @@ KINDS = {
             "operation",
             Operation,
             "place__garden",
-            lambda row, units: f"{words.sentence(row.work)}, {row.place.name}, {_instant(row, row.at)}",
+            lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {_instant(row, row.at)}",
             {"work": ("what", _plain), "amount": ("amount", _plain)},
             _at_place,
         ),

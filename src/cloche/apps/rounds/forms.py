@@ -14,13 +14,13 @@ from django.utils.dateparse import parse_datetime
 from cloche.apart.picture import NoPicture, small_jpeg
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.places.texts import round_choices
 from cloche.apps.readings.flows.visit import Seen
 from cloche.apps.readings.forms import GRACE
 from cloche.apps.readings.models import Visit
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
 from cloche.apps.shared.localtime import NoSuchTime, instant
-from cloche.bridge.services import offered
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil
@@ -44,7 +44,7 @@ class StopForm(forms.Form):
     moisture = forms.ChoiceField(required=False, label="Soil by feel", choices=[("", "not felt"), *Visit.Moisture.choices])
     snow = TypedNumber(required=False, label="Snow")
     works = forms.MultipleChoiceField(
-        required=False, label="Done here", choices=offered.round_works(), widget=forms.CheckboxSelectMultiple
+        required=False, label="Done here", choices=round_choices(), widget=forms.CheckboxSelectMultiple
     )
     losses = LineField(required=False, max_length=200, label="What stood, what died")
     note = LineField(required=False, max_length=200, label="Note")

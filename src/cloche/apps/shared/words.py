@@ -38,6 +38,11 @@ def weekday(on: date) -> str:
     return f"{on:%A} {on.day} {on:%B %Y}"
 
 
+def weekday_name(on: date) -> str:
+    """Tuesday."""
+    return f"{on:%A}"
+
+
 def clock(at: datetime) -> str:
     """08:10."""
     return f"{at:%H:%M}"

@@ -9,7 +9,9 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
+from cloche.apps.shared.record_field import RecordField
 from cloche.apps.shared.validators import sane_day
+from cloche.bridge.values.stored import SowingOutlook
 
 MOST_SEEDS = 1_000_000
 
@@ -25,7 +27,7 @@ class Sowing(models.Model):
     depth_m = models.FloatField(validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     finished = models.BooleanField(default=False, help_text="Nothing more is expected of it.")
-    outlook = models.JSONField(null=True, blank=True, editable=False)
+    outlook = RecordField(SowingOutlook, null=True, blank=True, editable=False)
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords(excluded_fields=["outlook"])
 

@@ -35,7 +35,7 @@ def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:
         if sowing.packet_id == packet.pk and sowing.finished and sowing.seeds and sowing.outlook:
             counts = [count.up for count in sowing.counts.all()]
             if counts:
-                trials.append((sowing.seeds, min(max(counts), sowing.seeds), min(float(sowing.outlook["share"]), 0.999)))
+                trials.append((sowing.seeds, min(max(counts), sowing.seeds), min(sowing.outlook.share, 0.999)))
     return viability_of(crop, age_y, trials)
 
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.gardens.models import Garden, Membership, User
-from cloche.apps.places.models import CoverPeriod, Operation
+from cloche.apps.places.models import CoverPeriod, Operation, Place
 
 
 class Answer(models.Model):
-    """A job answered: key says which job of which place and day; words as it stood on the screen. until: the day before which a
-    job put off does not come again. operation, ended: what a tick wrote into the record. undone_at: taken back."""
+    """A job answered: key says which job of which thing and day; kind, place and crop_key what it was about (see
+    jobs.job.JobKind). until: the day before which a job put off does not come again. operation, ended: what a tick wrote into
+    the record. undone_at: taken back."""
 
     class Choice(models.TextChoices):
         DONE = "done", "done"
@@ -20,7 +21,9 @@ class Answer(models.Model):
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="answers")
     key = models.CharField(max_length=80)
     choice = models.CharField(max_length=8, choices=Choice)
-    words = models.CharField(max_length=300)
+    kind = models.CharField(max_length=12)
+    place = models.ForeignKey(Place, null=True, on_delete=models.SET_NULL, related_name="+")
+    crop_key = models.CharField(max_length=40, blank=True)
     by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField()
     until = models.DateField(null=True)

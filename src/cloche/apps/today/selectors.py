@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from cloche.apps.covers.pages.opening import watched_in
+from cloche.apps.covers.watched import watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.today.after import frosted_in
 from cloche.apps.today.jobs import covers, sowing
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
-from cloche.apps.today.pages.after import after_lines
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.values.units import Units
 
@@ -22,10 +22,10 @@ REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
 
 @dataclass(frozen=True)
 class Day:
-    """jobs: still to do, in the order of the day; answered: today's answers, the latest first."""
+    """jobs: still to do, in the order of the day; answers: today's, the latest first."""
 
     jobs: list[Job]
-    answered: list[Answer]
+    answers: list[Answer]
 
 
 def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> Day:
@@ -36,8 +36,8 @@ def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None 
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
     zone = garden.timezone
-    text = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
-    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), text)
+    of_today = [answer for answer in answers if answer.at.astimezone(zone).date() == today]
+    return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), of_today)
 
 
 def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> list[Job]:
@@ -51,11 +51,11 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
         found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
-    found += sowing.warming(garden, grounds, free, today, units)
+    found += sowing.warming(garden, grounds, free, today)
     made = list(sowings_in(garden))
-    found += sowing.awaited(garden, made, today)
+    found += sowing.awaited(made, today)
     found += sowing.closing(garden, made, today)
-    found += sowing.after_frost(garden, after_lines(garden, grounds, units, today))
+    found += sowing.after_frost(frosted_in(garden, grounds, today))
     found += sowing.trials(garden, today)
     for place, ground in grounds:
         if ground is not None and place.kind == Place.Kind.HOTBED:
@@ -65,7 +65,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
 
 def _current(garden: Garden, today: date):  # type: ignore[no-untyped-def]
     since = today - timedelta(days=REMEMBERED_D)
-    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by")
+    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by", "place")
 
 
 def _silences(answer: Answer, today: date) -> bool:

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.flows.operations import OnAnotherBed
-from cloche.apps.shared import clock
+from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
 from cloche.apps.today import selectors
 from cloche.apps.today.flows import answer as flow
@@ -19,6 +19,7 @@ from cloche.apps.today.forms import DigestForm
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.after import after_page
+from cloche.apps.today.pages.day import day_lines
 from cloche.apps.today.pages.today import today_page
 from cloche.apps.windows import feed as feeds
 
@@ -61,7 +62,7 @@ def _jobs(request: GardenRequest, refused: str = "") -> HttpResponse:
         if refused:
             messages.error(request, refused)
         return redirect("today", request.garden.pk)
-    day = selectors.day_of(request.garden, units_of(request.user), clock.now())
+    day = day_lines(request.garden, units_of(request.user), clock.now())
     return render(request, "today/_jobs.html", {"day": day, "refused": refused})
 
 
@@ -84,7 +85,7 @@ def _week(request: GardenRequest, form: DigestForm, wish: DigestWish | None) -> 
     request.room = "today"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     context = {"days": ahead.week(request.garden, units, today), "form": form, "wish": wish}
-    context["day"] = selectors.day_of(request.garden, units, clock.now())
+    context["day"] = day_lines(request.garden, units, clock.now())
     return render(request, "today/week.html", context, status=INVALID if form.errors else 200)
 
 
@@ -112,7 +113,5 @@ def feed(request: HttpRequest, token: str) -> HttpResponse:
         raise Http404
     garden, now = link.membership.garden, clock.now()
     coming = ahead.due_in(garden, now.astimezone(garden.timezone).date())
-    more = [
-        (due.uid, due.on, due.text[:1].upper() + due.text[1:], due.why) for due in coming if not due.uid.startswith("window-")
-    ]
+    more = [(due.uid, due.on, words.sentence(due.text), due.why) for due in coming if due.kind != "window"]
     return HttpResponse(feeds.calendar(garden, now, more), content_type="text/calendar; charset=utf-8")

@@ -14,6 +14,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.gardens.speech import speak_for
 from cloche.apps.windows.models import CalendarLink
+from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
@@ -62,14 +63,14 @@ def _days(row: CropOutlook, crop: catalogue.Crop, today: date) -> Iterator[tuple
     """(what and which, day, summary, reason) of every day of a crop in a place that is still to come."""
     name = f"{crop.name}{'' if row.sown else ', plants'} in {row.place.name}"
     for number, window in enumerate(row.windows):
-        first, last = (date.fromisoformat(window[end]) for end in ("earliest", "last"))
+        first, last = window.earliest, window.last
         if first > today:
-            why = f"Until then: {window['opens_after']}." if window["opens_after"] else ""
+            why = f"Until then: {limit_name(window.opens_after)}." if window.opens_after else ""
             yield f"opens-{number}", first, f"{name}: the window opens", why
-        if last >= today and not window["open_ended"]:
-            why = f"After it: {window['closes_before']}." if window["closes_before"] else ""
+        if last >= today and not window.open_ended:
+            why = f"After it: {limit_name(window.closes_before)}." if window.closes_before else ""
             yield f"closes-{number}", last, f"{name}: last sensible day", why
-        indoors = None if row.sown else indoors_by(crop.key, date.fromisoformat(window["best_from"]))
+        indoors = None if row.sown else indoors_by(crop.key, window.best_from)
         if indoors is not None and indoors >= today:
             yield f"indoors-{number}", indoors, f"{name}: sow indoors", "So that they are ready to go out."
 

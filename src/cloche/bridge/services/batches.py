@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 from cloche.bridge.services.crops import with_values
 from cloche.bridge.values.inputs import SownBatch
 from cloche.bridge.values.packing import short
+from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.crops import catalogue
 from cloche.core.germination.batch import Batch, BatchOutlook, foretell, pooled, pooled_pace
 from cloche.core.germination.stand import STAND_LOG_SD, stands
@@ -27,14 +27,15 @@ class Learned:
     bench: bool
 
 
+Factor = tuple[float, float, float, float]
 SHOWN_D = 150
 NOON_H = 12
 
 
 def batch_outlook(
     sown: SownBatch, soil_c: NDArray[np.float64], first: date, learned: Learned, moist: NDArray[np.float64] | None
-) -> dict[str, Any]:
-    """What is foretold of a sowing, as plain values: `plain`. soil_c, moist: hourly at its depth from midnight of `first`."""
+) -> SowingOutlook:
+    """What is expected of a sowing. soil_c, moist: hourly at its depth from midnight of `first`."""
     pace, stand = learned.pace, (learned.stand[0] * stands(catalogue.crop(sown.crop_key), learned.bench), learned.stand[1])
     usual = catalogue.crop(sown.crop_key)
     hours = [((on - first).days * 24 + NOON_H, up) for on, up in sown.counts]
@@ -53,31 +54,33 @@ def batch_outlook(
     # Of the stand what all gardens' seed of its kind does is taken out: the rest is this garden's.
     usual_log = float(np.log(stand[0] / learned.stand[0]))
     own = (found.stand[0] - usual_log, found.stand[1])
-    return plain(found, sown) | {"pace": _with_beginning(found.pace, pace), "stand": _with_beginning(own, learned.stand)}
+    return _dated(found, sown, _with_beginning(found.pace, pace), _with_beginning(own, learned.stand))
 
 
-def _with_beginning(after: tuple[float, float], before: tuple[float, float]) -> list[float]:
+def _with_beginning(after: tuple[float, float], before: tuple[float, float]) -> Factor:
     """Mean and SD of a factor's logarithm after the counts, and those that it began with."""
-    return [round(v, 4) for v in (*after, float(np.log(before[0])), before[1])]
+    return round(after[0], 4), round(after[1], 4), round(float(np.log(before[0])), 4), round(before[1], 4)
 
 
-def plain(found: BatchOutlook, sown: SownBatch) -> dict[str, Any]:
-    """Dates as ISO text, None for never; up: band by day, of 100 sown. Beside it stand pace and stand: mean and
-    SD of their logarithm after the counts, and those that they began with."""
+def _dated(found: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) -> SowingOutlook:
+    def day(days: float) -> date | None:
+        return sown.sown_on + timedelta(days=int(days)) if np.isfinite(days) else None
 
-    def dates(days: NDArray[np.float64]) -> list[str | None]:
-        return [(sown.sown_on + timedelta(days=int(d))).isoformat() if np.isfinite(d) else None for d in days]
+    def band(days: NDArray[np.float64]) -> tuple[date | None, date | None, date | None]:
+        return day(days[0]), day(days[1]), day(days[2])
 
     done = int(np.argmax(found.up[2] >= 0.995 * found.up[2, -1])) + 3
-    return {
-        "up": [short(band[: max(done, 14)], 1) for band in found.up],
-        "first": dates(found.first_d),
-        "half": dates(found.half_d),
-        "most": dates(found.most_d),
-        "overdue": dates(np.array([found.overdue_d]))[0],
-        "share": round(found.share, 3),
-        "rate": [round(v, 3) for v in found.rate],
-    }
+    return SowingOutlook(
+        up=[short(row[: max(done, 14)], 1) for row in found.up],
+        first=band(found.first_d),
+        half=band(found.half_d),
+        most=band(found.most_d),
+        overdue=day(found.overdue_d),
+        share=round(found.share, 3),
+        rate=[round(v, 3) for v in found.rate],
+        pace=pace,
+        stand=stand,
+    )
 
 
 def pooled_stand(batches: list[tuple[float, float, float, float]]) -> tuple[float, float]:

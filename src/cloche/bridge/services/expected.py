@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from cloche.bridge.values.layout import FIELD_STEP_H
+from cloche.bridge.values.stored import PlaceForecast
 from cloche.core.records.expected import asked_again
 from cloche.core.records.worth import days_narrowed, narrowing_k
 
@@ -33,26 +34,26 @@ class Hours:
     air_c: list[float]
 
 
-def hours_from(ground: dict[str, Any], now: datetime, hours: int, deeper_m: float | None = None) -> Hours | None:
+def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float | None = None) -> Hours | None:
     """So many hours from this one on, of a stored forecast; None beyond its end. deeper_m: at another depth than the seed's."""
-    start = datetime.fromisoformat(ground["start"])
+    start = ground.start
     first = int((now - start) / timedelta(hours=1))
     rows = slice(max(first, 0), first + hours)
-    low, high = np.array(ground["near_low_c"][rows]), np.array(ground["near_high_c"][rows])
+    low, high = np.array(ground.near_low_c[rows]), np.array(ground.near_high_c[rows])
     if not len(low):
         return None
-    field = np.repeat(np.array(ground["field_c"]), FIELD_STEP_H, axis=1)[:, rows][:, : len(low)]
+    field = np.repeat(np.array(ground.field_c), FIELD_STEP_H, axis=1)[:, rows][:, : len(low)]
     if deeper_m is not None:
-        shift = _at_depth(ground, field, deeper_m) - _at_depth(ground, field, ground["depth_m"])
+        shift = _at_depth(ground, field, deeper_m) - _at_depth(ground, field, ground.depth_m)
         low, high = low + shift, high + shift
     ask_low, ask_high = asked_again(low, high)
-    air = ground["inside_mid_c"][rows] or ground["outside_c"][rows]
+    air = ground.inside_mid_c[rows] or ground.outside_c[rows]
     begun = start + timedelta(hours=max(first, 0))
     return Hours(begun, *(list(map(float, v)) for v in (low, high, ask_low, ask_high, field[0], air)))
 
 
-def _at_depth(ground: dict[str, Any], field: Any, depth_m: float) -> Any:
-    depths = ground["field_depths_m"]
+def _at_depth(ground: PlaceForecast, field: Any, depth_m: float) -> Any:
+    depths = ground.field_depths_m
     return np.array([np.interp(depth_m, depths, column) for column in field.T])
 
 
@@ -68,19 +69,19 @@ class Worth:
     worth_it: bool
 
 
-def most_telling(ground: dict[str, Any], now: datetime) -> Worth:
+def most_telling(ground: PlaceForecast, now: datetime) -> Worth:
     """Over the coming day's daylight hours and the depths that are kept. now: local.
 
     What is not known of an hour is taken from yesterday's, whose weather is known: so it is the place that is in doubt.
     """
-    begun = datetime.fromisoformat(ground["spread_start"])
+    begun = ground.spread_start
     hours = [_next(begun + timedelta(hours=h), now) for h in range(24)]
     light = [h for h, at in enumerate(hours) if at.astimezone(now.tzinfo).hour in DAYLIGHT_H]
-    told = narrowing_k(np.array(ground["spread_k"])[:, light])
+    told = narrowing_k(np.array(ground.spread_k)[:, light])
     row, column = np.unravel_index(int(told.argmax()), told.shape)
     best = float(told[row, column])
-    days = days_narrowed(best, _pace(ground["far_mid_c"]))
-    return Worth(hours[light[int(column)]], ground["spread_depths_m"][int(row)], best, days, best >= LEAST_NARROWING_K)
+    days = days_narrowed(best, _pace(ground.far_mid_c))
+    return Worth(hours[light[int(column)]], ground.spread_depths_m[int(row)], best, days, best >= LEAST_NARROWING_K)
 
 
 def _next(at: datetime, now: datetime) -> datetime:

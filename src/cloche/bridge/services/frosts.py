@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from typing import Any
 
 import numpy as np
 
+from cloche.bridge.values.stored import FrostDates
 from cloche.core.weather.frosts import REACH_D, Frosts, midsummer, midsummer_after, of_lows, of_years
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
@@ -34,12 +34,14 @@ def last_frost_day(frosts: Frosts, latitude_deg: float, today: date) -> float | 
     return None if coming is None else float((coming - today).days)
 
 
-def plain(frosts: Frosts, own: bool, latitude_deg: float, today: date) -> dict[str, Any]:
-    """For storage: spring and autumn as three ISO dates of the season about the next midsummer, or None."""
+def frost_dates(frosts: Frosts, own: bool, latitude_deg: float, today: date) -> FrostDates:
+    """Of the season about the next midsummer. own: whether they rest on the site's own years."""
     middle = midsummer_after(today, latitude_deg)
 
-    def dates(days: tuple[float, float, float] | None) -> list[str] | None:
-        return None if days is None else [(middle + timedelta(days=round(day))).isoformat() for day in days]
+    def dates(days: tuple[float, float, float] | None) -> tuple[date, date, date] | None:
+        if days is None:
+            return None
+        first, usual, last = (middle + timedelta(days=round(day)) for day in days)
+        return first, usual, last
 
-    spring, autumn = dates(frosts.spring), dates(frosts.autumn)
-    return {"spring": spring, "autumn": autumn, "lowest_c": round(frosts.lowest_c, 1), "years": frosts.years if own else 0}
+    return FrostDates(dates(frosts.spring), dates(frosts.autumn), round(frosts.lowest_c, 1), frosts.years if own else 0)

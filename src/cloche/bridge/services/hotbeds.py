@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Any
 
+from cloche.bridge.values.stored import PlaceForecast
 from cloche.core.heat.hotbed import Build
 
 MATERIALS = [
@@ -40,13 +40,13 @@ class Times:
     peak_on: date
 
 
-def times_of(ground: dict[str, Any], today: date) -> Times:
+def times_of(ground: PlaceForecast, today: date) -> Times:
     """From a stored forecast (see bridge.values.stored.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
     day."""
-    hours = ground["near_mid_c"]
+    hours = ground.near_mid_c
     behind = 21
     past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]
-    trajectory = [*past, *ground["far_mid_c"]]
+    trajectory = [*past, *ground.far_mid_c]
     days = [today + timedelta(days=i - behind) for i in range(len(trajectory))]
     top = max(range(min(len(trajectory), behind + 60)), key=trajectory.__getitem__)
     trays = next((i for i, value in enumerate(trajectory) if value >= TRAYS_FROM_C), None)

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, replace
-from typing import Any
+from dataclasses import replace
 
 import numpy as np
 
@@ -22,7 +21,7 @@ RUN_UP_D = 10
 
 def door_plans(
     situation: Situation, checkpoint: Checkpoint, outside: HourlyWeather, today_d: int, days: int, hot_c: float
-) -> list[dict[str, Any]]:
+) -> list[ventilation.Plan]:
     """One plan a day for the house that a place stands in; empty in the open. outside: open sky's weather, today_d days into
     it."""
     if situation.house is None:
@@ -45,5 +44,5 @@ def door_plans(
     plans = []
     for number in range(days):
         hours = slice(int(begins_h) + number * 24, int(begins_h) + number * 24 + 24)
-        plans.append(asdict(ventilation.plan_day(ventilation.Tried(ventilation.OPENINGS, inside[:, hours], air[hours]), hot_c)))
+        plans.append(ventilation.plan_day(ventilation.Tried(ventilation.OPENINGS, inside[:, hours], air[hours]), hot_c))
     return plans

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from cloche.core.covers.kinds import kinds
-from cloche.core.soil.bed import Work
 
 USUAL_COVER = {"fleece": "fleece", "tunnel": "film_tunnel", "arch": "bent_sheet", "frame": "glass_frame", "bell": "bell"}
 USUAL_COVER |= {"cable": "glass_frame", "hotbed": "glass_frame", "mat": "lid"}
@@ -22,14 +21,3 @@ def cover_names() -> list[tuple[str, str]]:
 def films() -> list[str]:
     """Keys of the films that lie on the soil itself: another cover may stand over them."""
     return [one.key for one in kinds().values() if one.lies_on_soil]
-
-
-def work_names() -> list[tuple[str, str]]:
-    """What growers do to a place, for choosing."""
-    return [(str(work), str(work)) for work in Work]
-
-
-def round_works() -> list[tuple[str, str]]:
-    """What is done to a place on a round, in the order of how often."""
-    often = (Work.WATERED, Work.MULCHED, Work.COMPOST, Work.DUG, Work.STONES, Work.THINNED, Work.HARVESTED)
-    return [(str(work), str(work)) for work in often]

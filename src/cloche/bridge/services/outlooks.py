@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Any
 
 import numpy as np
 
 from cloche.bridge.services.crops import Grown
+from cloche.bridge.values import stored
 from cloche.bridge.values.packing import DAYS, SHARES, TENTHS, short
-from cloche.bridge.values.stored import CropDays
+from cloche.bridge.values.stored import CandidateDays, CropDays, RibbonDays, RuleChoice
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
@@ -19,8 +19,9 @@ from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
 from cloche.core.windows.methods import Method, better_method, is_short
 from cloche.core.windows.outlook import Outlook, planting_outlook, sowing_outlook
+from cloche.core.windows.rules import SowingRule
 from cloche.core.windows.season import Bed
-from cloche.core.windows.sowing_rules import Choice, SowingRule, compare, windows_by
+from cloche.core.windows.sowing_rules import Choice, compare, windows_by
 from cloche.core.windows.spans import Window
 
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
@@ -102,59 +103,54 @@ def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
 def _plain(found: Outlook, method: Method, better: bool, sowing_rule: str, ground: Ground, today: date) -> CropDays:
     by_rule = {} if ground.bench else windows_by(found, ground.last_frost_day)
     ruled = by_rule[SowingRule(sowing_rule)] if sowing_rule and by_rule else found.windows
-    windows = [_plain_window(window, today) for window in ruled]
+    windows = [_dated(window, today) for window in ruled]
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
     sown = method is Method.DIRECT
     through = min(stands(found.crop, ground.bench) * ground.stand, 1.0)
     limits = [limit for limit, values in found.failing.items() if values.max() > RARE]
-    days: dict[str, Any] = {
-        "day": found.day.tolist(),
-        "success": short(found.success, 3),
-        "soil_c": short(soil),
-        "growth": SHARES.pack(found.growth),
-        "worth": SHARES.pack(found.worth),
-        "harvest_d": TENTHS.pack(found.harvest_d),
-        "limits": [str(limit) for limit in limits],
-        "failing": SHARES.pack(np.array([found.failing[limit] for limit in limits])),
-    }
-    if sown:
-        days |= {"days_to": TENTHS.pack(found.days_to), "share": SHARES.pack(found.share * through)}
+    days = CandidateDays(
+        day=found.day.tolist(),
+        success=short(found.success, 3),
+        soil_c=short(soil),
+        growth=SHARES.pack(found.growth),
+        worth=SHARES.pack(found.worth),
+        harvest_d=TENTHS.pack(found.harvest_d),
+        limits=limits,
+        failing=SHARES.pack(np.array([found.failing[limit] for limit in limits])),
+        days_to=TENTHS.pack(found.days_to) if sown else "",
+        share=SHARES.pack(found.share * through) if sown else "",
+    )
     return CropDays(
         crop_key=found.crop.key,
         method=str(method),
         better=better,
         windows=windows,
         sow_now=any(window.earliest == 0 for window in ruled),
-        main_limit="" if windows else str(found.main_limit),
+        main_limit=None if windows else found.main_limit,
         half_d=short(found.days_to[HALF, 1, :1])[0] if sown else None,
         share=float(found.share[1, 0]) * through if sown else 0.0,
         fails_now=round(1 - float(found.success[0]), 3),
         hopeless=bool(found.success.max() < HOPELESS),
-        ribbon={"day": found.day[thin].tolist(), "success": short(found.success[thin]), "soil_c": short(soil[thin])},
+        ribbon=RibbonDays(found.day[thin].tolist(), short(found.success[thin]), short(soil[thin])),
         days=days,
         members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
-        sowing_rules=[_plain_choice(choice, today) for choice in compare(found, by_rule)],
+        sowing_rules=[_dated_choice(choice, today) for choice in compare(found, by_rule)],
     )
 
 
-def _plain_choice(choice: Choice, today: date) -> dict[str, Any]:
-    plain = {"sowing_rule": str(choice.sowing_rule), "day": None if choice.day is None else _iso(today, choice.day)}
+def _dated_choice(choice: Choice, today: date) -> RuleChoice:
     if choice.day is None:
-        return plain
+        return RuleChoice(choice.sowing_rule, None)
     soil, half, lost = short(np.array([choice.soil_c, choice.half_d, choice.lost_d]))
-    numbers = {"fails": round(choice.fails, 3), "soil_c": soil, "half_d": half, "lost_d": lost, "share": round(choice.share, 3)}
-    return plain | numbers | {"limit": str(choice.limit or "")}
+    fails, share = round(choice.fails, 3), round(choice.share, 3)
+    on = today + timedelta(days=choice.day)
+    return RuleChoice(choice.sowing_rule, on, fails, soil, half, share, lost, choice.limit)
 
 
-def _plain_window(window: Window, today: date) -> dict[str, Any]:
-    plain = asdict(window)
-    for key in ("earliest", "best_from", "best_to", "last"):
-        plain[key] = _iso(today, plain[key])
-    for key in ("opens_after", "closes_before"):
-        plain[key] = plain[key] and str(plain[key])
-    return plain
-
-
-def _iso(today: date, days: int) -> str:
-    return (today + timedelta(days=days)).isoformat()
+def _dated(window: Window, today: date) -> stored.Window:
+    earliest, best_from, best_to, last = (
+        today + timedelta(days=d) for d in (window.earliest, window.best_from, window.best_to, window.last)
+    )
+    why = (window.opens_after, window.closes_before)
+    return stored.Window(earliest, best_from, best_to, last, *why, window.probability, window.open_ended)

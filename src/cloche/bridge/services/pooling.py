@@ -3,14 +3,15 @@ by the pages. Light: loads no engine."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from math import exp, log
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.stored import CoverEvidence
 from cloche.core.covers.kinds import CoverPeriod, Known
 from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
 
@@ -22,12 +23,11 @@ FEWEST_SEEN = 4
 """Readings under a cover, of its soil or its air, before it is said to have taught anything."""
 
 
-def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> dict[str, Any]:
-    """What a place has found of the cover that stood there: its kind, its item, and by factor the middle and the standard
-    deviation of the logarithm, as its readings alone tell it; empty where they tell nothing. seen: readings under it."""
+def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> CoverEvidence | None:
+    """What a place has found of the cover that stood there; None where its readings tell nothing. seen: readings under it."""
     if span is None or stood is None or seen < FEWEST_SEEN:
-        return {}
-    factors: dict[str, list[float]] = {}
+        return None
+    factors: dict[str, tuple[float, float]] = {}
     for name, (middle, doubt) in zip(USUAL_SD, stood.known, strict=True):
         sd = USUAL_SD[name] * doubt
         index = learned.names.index(name)
@@ -35,11 +35,11 @@ def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod 
         after = (log(middle) + sd * float(learned.mean[index]), sd * spread)
         found = message(span.key, span.item, (log(middle), sd), after)
         if found.weighs:
-            factors[name] = [round(found.middle, 3), round(found.sd, 3)]
-    return {"key": span.key, "item": span.item, "factors": factors} if factors else {}
+            factors[name] = (round(found.middle, 3), round(found.sd, 3))
+    return CoverEvidence(span.key, span.item, factors) if factors else None
 
 
-def with_known(span: CoverSpan, stored: list[dict[str, Any]]) -> CoverSpan:
+def with_known(span: CoverSpan, stored: Sequence[CoverEvidence]) -> CoverSpan:
     """The same cover with what other places have found of it and its kind; stored: their `cover_evidence`."""
     found = []
     for name, usual in USUAL_SD.items():
@@ -64,23 +64,23 @@ class Found:
     number: int | None = None
 
 
-def of_kinds(stored: list[dict[str, Any]]) -> list[Found]:
+def of_kinds(stored: Sequence[CoverEvidence]) -> list[Found]:
     """What is clear enough to be said of kinds that more than one place tells of."""
     found = []
-    for key in dict.fromkeys(one["key"] for one in stored):
-        places = sum(one["key"] == key for one in stored)
+    for key in dict.fromkeys(one.key for one in stored):
+        places = sum(one.key == key for one in stored)
         for name, usual in USUAL_SD.items() if places > 1 else ():
             found += _clear(key, name, pooled(key, None, _messages(stored, name), usual, whole_kind=True), places)
     return found
 
 
-def of_each(stored: list[dict[str, Any]]) -> list[Found]:
+def of_each(stored: Sequence[CoverEvidence]) -> list[Found]:
     """What is clear enough to be said of each cover that was read."""
     found = []
     for number, one in enumerate(stored):
-        for name in one["factors"]:
+        for name in one.factors:
             (told,) = _messages([one], name)
-            found += _clear(one["key"], name, alone(told, USUAL_SD[name]), 1, number)
+            found += _clear(one.key, name, alone(told, USUAL_SD[name]), 1, number)
     return found
 
 
@@ -91,12 +91,12 @@ def _clear(key: str, name: str, likely: tuple[float, float], places: int, number
     return [Found(key, name, exp(middle), low, high, places, number)] if low > 1.0 or high < 1.0 else []
 
 
-def _messages(stored: Iterable[dict[str, Any]], name: str) -> list[Message]:
-    return [Message(one["key"], one["item"], *one["factors"][name]) for one in stored if name in one.get("factors", {})]
+def _messages(stored: Iterable[CoverEvidence], name: str) -> list[Message]:
+    return [Message(one.key, one.item, *one.factors[name]) for one in stored if name in one.factors]
 
 
-def beyond_belief(stored: dict[str, Any]) -> list[tuple[str, float]]:
+def beyond_belief(stored: CoverEvidence) -> list[tuple[str, float]]:
     """Factors that lie further from the usual than is physically believable, with what readings alone would have them be."""
-    rows = stored.get("factors", {}).items()
-    odd = [(name, row) for name, row in rows if strange(Message(stored["key"], stored["item"], *row), USUAL_SD[name])]
+    rows = stored.factors.items()
+    odd = [(name, row) for name, row in rows if strange(Message(stored.key, stored.item, *row), USUAL_SD[name])]
     return [(name, exp(row[0])) for name, row in odd]

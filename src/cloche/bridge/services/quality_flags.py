@@ -9,12 +9,13 @@ from typing import Any
 import numpy as np
 
 from cloche.bridge.services.expected import hours_from
+from cloche.bridge.values.stored import PlaceForecast
 from cloche.core.records.quality import QualityFlag, Series, day_mean_from_one, flags
 
 Row = tuple[int, datetime, float, float]
 
 
-def flags_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m: tuple[float, ...]) -> dict[int, QualityFlag]:
+def flags_of(rows: Sequence[Row], ground: PlaceForecast | None, usual_depths_m: tuple[float, ...]) -> dict[int, QualityFlag]:
     """Doubts by a reading's number. rows: (number, at, depth, temperature), oldest first; ground: the stored forecast."""
     if not rows:
         return {}
@@ -28,19 +29,19 @@ def flags_of(rows: Sequence[Row], ground: dict[str, Any] | None, usual_depths_m:
     return {row[0]: flag for row, flag in zip(rows, found, strict=True) if flag is not None}
 
 
-def expected_at(ground: dict[str, Any] | None, depth_m: float) -> list[tuple[datetime, float, float]]:
+def expected_at(ground: PlaceForecast | None, depth_m: float) -> list[tuple[datetime, float, float]]:
     """The band of every hour that the stored forecast has at a depth: when, low, high [°C]."""
-    start = datetime.fromisoformat(ground["start"]) if ground else None
-    known = hours_from(ground, start, len(ground["near_mid_c"]), depth_m) if ground and start else None
+    start = ground.start if ground else None
+    known = hours_from(ground, start, len(ground.near_mid_c), depth_m) if ground and start else None
     if known is None or start is None:
         return []
     middles = (start + timedelta(hours=i + 0.5) for i in range(len(known.low_c)))
     return list(zip(middles, known.low_c, known.high_c, strict=False))
 
 
-def _expect(rows: Sequence[Row], ground: dict[str, Any], depth_m: float, band: Any) -> None:
-    start = datetime.fromisoformat(ground["start"])
-    known = hours_from(ground, start, len(ground["near_mid_c"]), depth_m)
+def _expect(rows: Sequence[Row], ground: PlaceForecast, depth_m: float, band: Any) -> None:
+    start = ground.start
+    known = hours_from(ground, start, len(ground.near_mid_c), depth_m)
     if known is None:
         return
     for i, (_, at, depth, _) in enumerate(rows):

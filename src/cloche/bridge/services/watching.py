@@ -1,13 +1,12 @@
 """The coming three days at a place: how hot and cold among its plants, how far to open, what the nights ask for, water, gales.
 
-Worked out with the forecast from where the place stands today, stored as plain values and read by the pages.
+Worked out with the forecast from where the place stands today, stored beside it and read by the pages.
 """
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, replace
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +16,18 @@ from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.inputs import Day, ForecastInputs
 from cloche.bridge.values.packing import short
+from cloche.bridge.values.stored import (
+    AwayChoice,
+    CoveredDays,
+    CropStage,
+    FrostedSowing,
+    NightPlan,
+    OpeningDay,
+    SowingOutlook,
+    Uncovering,
+    Watch,
+    WeatherWarning,
+)
 from cloche.core.covers.buys import off_day
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind
@@ -26,6 +37,7 @@ from cloche.core.hazards import frost_night as nights
 from cloche.core.hazards import ventilation
 from cloche.core.hazards.air_limits import Limits, Stage, cold_c, limits_of, off_night_c
 from cloche.core.hazards.frost_damage import likeliest
+from cloche.core.hazards.frost_night import NightWay
 from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
@@ -61,29 +73,27 @@ class Growing:
     number: int = 0
 
 
-def growing_in(inputs: ForecastInputs, outlooks: dict[int, dict[str, Any]]) -> list[Growing]:
-    """Sowings of the place with their stage; outlooks: of them by number, as stored (see bridge.services.batches.plain)."""
+def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> list[Growing]:
+    """Sowings of the place with their stage; outlooks: of them by number, as stored."""
     found = []
     for sown in inputs.sown:
-        told = outlooks.get(sown.number) or sown.told
+        outlook = outlooks.get(sown.number) or sown.outlook
         if sown.over and not any(up for _, up in sown.counts):
             # Nothing came of it: nothing stands there.
             continue
-        up_d = _up_d(sown.counts, told, inputs.today)
+        up_d = _up_d(sown.counts, outlook, inputs.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
         found.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
     return found
 
 
-def _up_d(counts: tuple[tuple[date, int], ...], outlook: dict[str, Any] | None, today: date) -> int | None:
+def _up_d(counts: tuple[tuple[date, int], ...], outlook: SowingOutlook | None, today: date) -> int | None:
     """Days since it came up, by the counts or else as foretold; None: it has not."""
     seen = [on for on, up in counts if up]
-    overdue = outlook.get("overdue") if outlook else None
-    if not seen and overdue and date.fromisoformat(overdue) < today:
+    if not seen and outlook and outlook.overdue and outlook.overdue < today:
         # Nobody has seen any of it when silence means failure: it is not taken to stand there.
         return None
-    middle = outlook["half"][1] if outlook and outlook.get("half") else None
-    half = date.fromisoformat(middle) if middle else None
+    half = outlook.half[1] if outlook else None
     if not seen and (half is None or half > today):
         return None
     return max(0, (today - min(seen + ([half] if half else []))).days)
@@ -102,33 +112,32 @@ def watch(
     outside: HourlyWeather,
     today_d: int,
     felt_behind: NDArray[np.float64],
-) -> dict[str, Any]:
-    """Plain values, empty for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
+) -> Watch | None:
+    """None for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
     if situation.indoors or inputs.kind in GROUNDS:
-        return {}
+        return None
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
     cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
     watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
-    return {
-        "covered": cover is not None,
-        "growing": [[one.crop_key, str(one.stage)] for one in growing],
-        "limits": asdict(limits),
-        "cover": "" if cover is None else cover.kind.key,
-        "nights": watched.nights(),
-        "water_d": watched.water_d(),
-        "warnings": _warnings(inputs, cover is not None),
-        "on_d": watched.on_d(),
-        "after": _after_frost(inputs, growing, felt_behind, today_d),
-        "doors": [_rounded(plan) for plan in door_plans(situation, checkpoint, outside, today_d, DAYS, limits.hot_c)],
-        **(watched.covered() if cover else {}),
-    }
+    return Watch(
+        cover="" if cover is None else cover.kind.key,
+        growing=[CropStage(one.crop_key, one.stage) for one in growing],
+        limits=limits,
+        nights=watched.nights(),
+        water_d=watched.water_d(),
+        warnings=_warnings(inputs, cover is not None),
+        on_d=watched.on_d(),
+        frosted=_after_frost(inputs, growing, felt_behind, today_d),
+        doors=[_rounded(plan) for plan in door_plans(situation, checkpoint, outside, today_d, DAYS, limits.hot_c)],
+        covered=watched.covered() if cover else None,
+    )
 
 
 def _after_frost(
     inputs: ForecastInputs, growing: list[Growing], felt_c: NDArray[np.float64], today_d: int
-) -> list[dict[str, Any]]:
+) -> list[FrostedSowing]:
     """What the coldest of the last nights did to each sowing that is up, where it was cold enough to hurt anything."""
     nights_ = {back: felt_c[(today_d - back) * 24 - 7 : (today_d - back) * 24 + 9].min(axis=0) for back in range(NIGHTS_BACK)}
     back = min(nights_, key=lambda each: float(np.median(nights_[each])))
@@ -140,17 +149,10 @@ def _after_frost(
         if one.stage is not Stage.LYING:
             what, chance = likeliest(catalogue.crop(one.crop_key), one.stage, coldest)
             limit = cold_c(catalogue.crop(one.crop_key), one.stage)
+            low, middle, high = (round(float(v), 1) for v in np.quantile(coldest, BAND))
+            morning = inputs.today - timedelta(days=back)
             found.append(
-                {
-                    "number": one.number,
-                    "crop_key": one.crop_key,
-                    "stage": str(one.stage),
-                    "harm": str(what),
-                    "chance": round(chance, 2),
-                    "felt_c": [round(float(v), 1) for v in np.quantile(coldest, BAND)],
-                    "limit_c": limit,
-                    "morning": (inputs.today - timedelta(days=back)).isoformat(),
-                }
+                FrostedSowing(one.number, one.crop_key, one.stage, what, round(chance, 2), (low, middle, high), limit, morning)
             )
     return found
 
@@ -183,22 +185,23 @@ class _Watched:
         found = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
         self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
 
-    def nights(self) -> list[dict[str, Any]]:
+    def nights(self) -> list[NightPlan]:
         """The coming nights; nothing where frost can hurt nobody."""
         if self.limits.cold_c is None:
             return []
-        names = [name for name, _ in self.night_ways]
+        ways = [way for way, _ in self.night_ways]
         felt = [felt_c(trajectory, bool(way)) for trajectory, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
         plans = []
         for number in range(DAYS):
             coldest = np.stack([nights.coldest_c(one, number) for one in felt])
-            if names[-1] == "bring in":
+            if ways[-1] is NightWay.BRING_IN:
                 coldest = np.vstack([coldest[:-1], np.full_like(coldest[:1], 10.0)])
             plan = nights.plan_night(coldest, self.limits.cold_c)
-            plans.append(_rounded(asdict(plan)) | {"way": names[plan.way]})
+            low, left = ((round(ends[0], 1), round(ends[1], 1)) for ends in (plan.coldest_c, plan.coldest_left_c))
+            plans.append(NightPlan(ways[plan.way], round(plan.risk, 3), round(plan.risk_left, 3), low, left, plan.holds))
         return plans
 
-    def covered(self) -> dict[str, Any]:
+    def covered(self) -> CoveredDays:
         """Inside air shut and by the plan, and the plans."""
         inside = np.stack([trajectory.air_c.astype(np.float64) for trajectory in self.openings])
         outside = np.broadcast_to(self.outside_c, inside.shape[1:])
@@ -209,16 +212,16 @@ class _Watched:
             plan = ventilation.plan_day(tried, self.limits.hot_c)
             open_h = slice(number * 24 + plan.from_h, number * 24 + plan.to_h)
             planned[open_h] = inside[ventilation.OPENINGS.index(plan.opening), open_h]
-            told = {"plan": _rounded(asdict(plan)), "pick": self._pick(planned[hours], hours)}
-            days.append(told | self._away(tried, number))
+            day = OpeningDay(_rounded(plan), self._pick(planned[hours], hours))
+            days.append(self._with_away(day, tried, number))
         lasting = slice(0, HOURS)
-        return {
-            "outside_c": short(np.median(outside[lasting], axis=1), 1),
-            "shut_c": [short(row, 1) for row in np.quantile(inside[0][lasting], BAND, axis=1)],
-            "planned_c": [short(row, 1) for row in np.quantile(planned[lasting], BAND, axis=1)],
-            "days": days,
-            "off": self._off(),
-        }
+        return CoveredDays(
+            outside_c=short(np.median(outside[lasting], axis=1), 1),
+            shut_c=[short(row, 1) for row in np.quantile(inside[0][lasting], BAND, axis=1)],
+            planned_c=[short(row, 1) for row in np.quantile(planned[lasting], BAND, axis=1)],
+            days=days,
+            off=self._off(),
+        )
 
     def on_d(self) -> int | None:
         """Days until a night is likelier than not to be colder than what stands in the open bears, None: not in sight."""
@@ -228,36 +231,39 @@ class _Watched:
         cold = np.flatnonzero((lows < self.limits.cold_c).mean(axis=1) > 0.5)
         return int(cold[0]) if len(cold) else None
 
-    def _off(self) -> dict[str, Any]:
+    def _off(self) -> Uncovering:
         """When each rule would take the cover off: nights, in days (None: not in sight); the others now or not yet."""
         wanted = max((off_night_c(crop) for crop, _ in self.checkpoint), default=0.0)
         day = off_day(self._nights_ahead(OFF_LOOKED_D + 7), wanted)
         wide = self.openings[-1].air_c[: 2 * 24].max(axis=0)
-        return {
-            "nights": int(day) if self.checkpoint and day < OFF_LOOKED_D else None,
-            "night_c": round(wanted, 1),
-            "established": bool(self.checkpoint) and all(stage is Stage.GROWN for _, stage in self.checkpoint),
-            "heat": bool(self.checkpoint) and float((wide > self.limits.hot_c).mean()) > 0.5,
-            "height": self.tallest_m >= self.roof_m and bool(self.checkpoint),
-        }
+        grows = bool(self.checkpoint)
+        return Uncovering(
+            nights=int(day) if grows and day < OFF_LOOKED_D else None,
+            night_c=round(wanted, 1),
+            established=grows and all(stage is Stage.GROWN for _, stage in self.checkpoint),
+            heat=grows and float((wide > self.limits.hot_c).mean()) > 0.5,
+            height=self.tallest_m >= self.roof_m and grows,
+        )
 
     def _nights_ahead(self, days: int) -> NDArray[np.float64]:
         """Lows of the coming nights, (days, members)."""
         air = self.ahead_c[12 : 12 + days * 24]
         return np.asarray(air.reshape(-1, 24, air.shape[1]).min(axis=1))
 
-    def _away(self, tried: ventilation.Tried, number: int) -> dict[str, Any]:
-        """The one opening for the hours nobody is there, and what each other risks: cooking, freezing."""
+    def _with_away(self, day: OpeningDay, tried: ventilation.Tried, number: int) -> OpeningDay:
+        """With the one opening for the hours nobody is there, and what each other risks: cooking, freezing."""
         if self.away is None:
-            return {}
+            return day
         plan = ventilation.plan_away(tried, self.limits.hot_c, self.away)
-        told = [_rounded(asdict(one)) for one in ventilation.choices(tried, self.limits.hot_c, self.away)]
+        every = ventilation.choices(tried, self.limits.hot_c, self.away)
+        choices = []
         hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
-        for one, trajectory in zip(told, self.openings, strict=True):
+        for one, trajectory in zip(every, self.openings, strict=True):
             cold = felt_c(trajectory, True)[hours].min(axis=0)
             limit = self.limits.cold_c
-            one["freezes"] = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
-        return {"away": _rounded(asdict(plan)), "choices": told}
+            freezes = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
+            choices.append(AwayChoice(_rounded(one), freezes))
+        return replace(day, away=_rounded(plan), choices=choices)
 
     def water_d(self) -> int | None:
         """Days until the top is dry enough to water, None: not within sight. The sky waters what lies open."""
@@ -268,7 +274,7 @@ class _Watched:
         dry = np.flatnonzero(daily < DRY)
         return int(dry[0]) if len(dry) else None
 
-    def _pick(self, inside: NDArray[np.float64], hours: slice) -> list[float] | None:
+    def _pick(self, inside: NDArray[np.float64], hours: slice) -> tuple[float, float] | None:
         """The hour to open it for picking and the air inside then, in cold weather only."""
         outside, sun = np.median(self.outside_c[hours], axis=1), np.median(self.sun_w_m2[hours], axis=1)
         if outside.mean() > PICKED_BELOW_C or all(stage is not Stage.GROWN for _, stage in self.checkpoint):
@@ -276,7 +282,7 @@ class _Watched:
         middle = np.median(inside, axis=1)
         fit = [h for h in range(PICKED_FROM_H, PICKED_TO_H) if sun[h + 2] >= SUN_AFTER_W_M2 and middle[h] > 2.0]
         best = max(fit, key=lambda h: middle[h], default=None)
-        return None if best is None else [float(best), round(float(middle[best]), 1)]
+        return None if best is None else (float(best), round(float(middle[best]), 1))
 
 
 def _by_the_sun(inputs: ForecastInputs) -> tuple[int, int] | None:
@@ -294,25 +300,29 @@ def _opened(cover: CoverPeriod, share: float) -> CoverPeriod:
     return replace(cover, start_h=min(cover.start_h, 0.0), vent=Vent(share) if share else Vent(), blanket=None)
 
 
-def _night_ways(inputs: ForecastInputs, cover: CoverPeriod | None) -> list[tuple[str, Covers]]:
+def _night_ways(inputs: ForecastInputs, cover: CoverPeriod | None) -> list[tuple[NightWay | None, Covers]]:
     """What can be done at night, in the order of the work it makes."""
     if cover is None:
         if inputs.kind in ("cells", "tub"):
-            return [("", ()), ("bring in", ())]
+            return [(None, ()), (NightWay.BRING_IN, ())]
         fleece = CoverPeriod(kind("thick_fleece"), 0.0, ALWAYS_H)
-        return [("", ()), ("fleece", (fleece,)), ("fleece and blanket", (replace(fleece, blanket=NIGHT),))]
+        return [
+            (None, ()),
+            (NightWay.FLEECE, (fleece,)),
+            (NightWay.FLEECE_AND_BLANKET, (replace(fleece, blanket=NIGHT),)),
+        ]
     shut = _opened(cover, 0.0)
-    capped = [] if cover.ends_capped else [("cap the ends", (replace(shut, ends_capped=True),))]
-    return [("", (shut,)), *capped, ("blanket", (replace(shut, ends_capped=True, blanket=NIGHT),))]
+    capped = [] if cover.ends_capped else [(NightWay.CAP_ENDS, (replace(shut, ends_capped=True),))]
+    return [(None, (shut,)), *capped, (NightWay.BLANKET, (replace(shut, ends_capped=True, blanket=NIGHT),))]
 
 
-def _warnings(inputs: ForecastInputs, covered: bool) -> list[list[Any]]:
-    """(day, what, number) of gales, rain that stands in slack film, snow on covers."""
-    found: list[list[Any]] = []
+def _warnings(inputs: ForecastInputs, covered: bool) -> list[WeatherWarning]:
+    """Gales, rain that stands in slack film, snow on covers."""
+    found: list[WeatherWarning] = []
     for row in inputs.weather:
         if covered and 0 <= (row.day - inputs.today).days < DAYS:
-            found += [[row.day.isoformat(), what, value] for what, value in _of_day(row)]
-    return sorted(found)
+            found += [WeatherWarning(row.day, what, value) for what, value in _of_day(row)]
+    return sorted(found, key=lambda one: (one.day, one.what))
 
 
 def _of_day(row: Day) -> list[tuple[str, float]]:
@@ -323,12 +333,9 @@ def _of_day(row: Day) -> list[tuple[str, float]]:
     return [*text, ("rain", rain)] if rain >= POOLS_MM else text
 
 
-def _rounded(plan: dict[str, Any]) -> dict[str, Any]:
+def _rounded(plan: ventilation.Plan) -> ventilation.Plan:
     """For storage only: what is judged is judged before."""
-    return {name: _short(value) for name, value in plan.items()}
-
-
-def _short(value: Any) -> Any:
-    if isinstance(value, tuple):
-        return [round(v, 1) for v in value]
-    return round(value, 3) if isinstance(value, float) else value
+    hottest, shut = ((round(ends[0], 1), round(ends[1], 1)) for ends in (plan.hottest_c, plan.hottest_shut_c))
+    risks = {name: round(getattr(plan, name), 3) for name in ("risk", "risk_shut", "given_away")}
+    look_c = None if plan.look_c is None else round(plan.look_c, 3)
+    return replace(plan, hottest_c=hottest, hottest_shut_c=shut, look_c=look_c, **risks)

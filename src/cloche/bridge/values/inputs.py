@@ -7,6 +7,7 @@ from datetime import date, datetime
 from typing import Any
 from zoneinfo import ZoneInfo
 
+from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.covers.kinds import NOT_KNOWN, Known
 from cloche.core.germination.stand import STAND_LOG_SD
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
@@ -79,7 +80,8 @@ class Operation:
 @dataclass(frozen=True)
 class SownBatch:
     """A sowing that was made. values: what its packet says of the crop; rate: share of the lot taken to be alive; counts: how
-    many were up on a day. over: nothing more is expected to come up; told: what was last foretold of it."""
+    many were up on a day. over: nothing more is expected to come up; outlook: the last that was
+    expected of it."""
 
     number: int
     crop_key: str
@@ -90,7 +92,7 @@ class SownBatch:
     values: dict[str, float] = field(default_factory=dict)
     counts: tuple[tuple[date, int], ...] = ()
     over: bool = False
-    told: dict[str, Any] = field(default_factory=dict)
+    outlook: SowingOutlook | None = None
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from cloche.bridge.values.packing import DAYS, SHARES, TENTHS
-from cloche.core.windows.limits import FRACTIONS
+from cloche.bridge.values.stored import CandidateDays
+from cloche.core.windows.limits import FRACTIONS, Limit
 
 
 @dataclass(frozen=True)
@@ -22,39 +23,39 @@ class DayOutlook:
     growth: float
     yields: float
     harvest_d: int | None
-    failing: list[tuple[str, float]]
+    failing: list[tuple[Limit, float]]
     days_to: list[list[float | None]]
     share: list[float]
 
 
-def day_of(days: dict[str, Any], offset: int) -> DayOutlook:
+def day_of(days: CandidateDays, offset: int) -> DayOutlook:
     """The candidate day nearest to an offset. days: of bridge.values.stored.CropDays."""
-    at = days["day"]
+    at = days.day
     i = min(range(len(at)), key=lambda index: abs(at[index] - offset))
-    chances = SHARES.unpack(days["failing"], len(days["limits"]), len(at))[:, i]
-    failing = sorted(zip(days["limits"], map(float, chances), strict=True), key=lambda pair: -pair[1])
+    chances = SHARES.unpack(days.failing, len(days.limits), len(at))[:, i]
+    failing = sorted(zip(days.limits, map(float, chances), strict=True), key=lambda pair: -pair[1])
     days_to: list[list[float | None]] = []
     share: list[float] = []
-    if "days_to" in days:
-        table = TENTHS.unpack(days["days_to"], len(FRACTIONS), -1, len(at))[:, :, i]
+    if days.days_to:
+        table = TENTHS.unpack(days.days_to, len(FRACTIONS), -1, len(at))[:, :, i]
         days_to = [[_finite(value) for value in band] for band in table]
-        share = [float(value) for value in SHARES.unpack(days["share"], -1, len(at))[:, i]]
+        share = [float(value) for value in SHARES.unpack(days.share, -1, len(at))[:, i]]
     return DayOutlook(
         offset=at[i],
-        success=days["success"][i],
-        soil_c=days["soil_c"][i],
-        growth=float(SHARES.unpack(days["growth"], -1)[i]),
-        yields=min(float(SHARES.unpack(days["worth"], -1)[i]) / max(days["success"][i], 0.01), 1.0),
-        harvest_d=_whole(float(TENTHS.unpack(days["harvest_d"], -1)[i])),
+        success=days.success[i],
+        soil_c=days.soil_c[i],
+        growth=float(SHARES.unpack(days.growth, -1)[i]),
+        yields=min(float(SHARES.unpack(days.worth, -1)[i]) / max(days.success[i], 0.01), 1.0),
+        harvest_d=_whole(float(TENTHS.unpack(days.harvest_d, -1)[i])),
         failing=failing,
         days_to=days_to,
         share=share,
     )
 
 
-def harvests(days: dict[str, Any]) -> list[float]:
+def harvests(days: CandidateDays) -> list[float]:
     """Days until harvest of every candidate day, inf: never."""
-    return [float(value) for value in TENTHS.unpack(days["harvest_d"], -1)]
+    return [float(value) for value in TENTHS.unpack(days.harvest_d, -1)]
 
 
 def members_of(text: str, members: int) -> Any:

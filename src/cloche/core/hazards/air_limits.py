@@ -22,8 +22,8 @@ UNKNOWN_COLD_C = -2.0
 class Stage(StrEnum):
     """How far a crop has come."""
 
-    LYING = "not up yet"
-    SEEDLING = "seedlings"
+    LYING = "lying"
+    SEEDLING = "seedling"
     GROWN = "grown"
 
 

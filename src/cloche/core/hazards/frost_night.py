@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +15,16 @@ EVENING_H, MORNING_H = 17, 33
 MOST_RISK = 0.15
 MARGIN_K = 0.0
 """So far above the limit the plan aims (chosen on made-up springs, see docs/engine.md)."""
+
+
+class NightWay(StrEnum):
+    """What can be done for a night; nothing is no way."""
+
+    CAP_ENDS = "cap_ends"
+    BLANKET = "blanket"
+    FLEECE = "fleece"
+    FLEECE_AND_BLANKET = "fleece_and_blanket"
+    BRING_IN = "bring_in"
 
 
 @dataclass(frozen=True)

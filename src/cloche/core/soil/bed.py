@@ -18,14 +18,14 @@ class Work(StrEnum):
 
     WATERED = "watered"
     MULCHED = "mulched"
-    MULCH_OFF = "mulch off"
-    COMPOST = "compost spread"
-    STONES = "stones laid"
-    DUG = "bed dug"
-    CANOPY = "canopy closed"
+    MULCH_OFF = "mulch_off"
+    COMPOST = "compost"
+    STONES = "stones"
+    DUG = "dug"
+    CANOPY = "canopy"
     THINNED = "thinned"
     HARVESTED = "harvested"
-    FILLED = "hotbed filled"
+    FILLED = "filled"
 
 
 @dataclass(frozen=True)

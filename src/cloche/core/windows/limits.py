@@ -64,23 +64,23 @@ WORK_WITHIN_D = 7
 
 
 class Limit(StrEnum):
-    """The one thing that stands in the way."""
+    """The one thing that stands in the way, as a code; the rooms have the words."""
 
-    COLD = "soil too cold"
-    HOT = "soil too hot"
-    WET = "ground frozen or too wet"
-    NIGHTS = "nights too cold"
-    FROST = "frost after emergence"
-    LATE_FROST = "frost before harvest"
-    LIGHT = "under ten hours of light"
-    SEASON = "too little season left"
-    HEAT = "hot days before harvest"
-    BOLTS = "bolts after cold"
-    DAYLENGTH = "days of the wrong length"
-    FORWARD = "too far grown before winter"
-    WINTER = "winter too hard"
-    UNCOMFORTABLE = "soil not yet in its ideal range"
-    DATE = "before its date by the last frost"
+    COLD = "soil_cold"
+    HOT = "soil_hot"
+    WET = "unworkable"
+    NIGHTS = "cold_nights"
+    FROST = "frost"
+    LATE_FROST = "late_frost"
+    LIGHT = "light"
+    SEASON = "season"
+    HEAT = "heat"
+    BOLTS = "bolts"
+    DAYLENGTH = "day_length"
+    FORWARD = "forward"
+    WINTER = "winter"
+    UNCOMFORTABLE = "uncomfortable"
+    DATE = "before_date"
 
 
 @lru_cache(maxsize=512)

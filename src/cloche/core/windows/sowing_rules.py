@@ -7,13 +7,13 @@ it surely lies inside the crop's range. *By the calendar*: so many days about th
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from enum import StrEnum
 
 import numpy as np
 
 from cloche.core.crops.catalogue import HALF_A_DEGREE_F
 from cloche.core.windows.limits import HALF, Limit, longest_in_soil_d
 from cloche.core.windows.outlook import Outlook
+from cloche.core.windows.rules import SowingRule
 from cloche.core.windows.spans import Window, joined, spans_of, window
 
 CALENDAR_D = {"hardy": -35, "half-hardy": -14, "tender": 10}
@@ -22,14 +22,6 @@ LIKELY = 0.5
 AS_WARM_K = 1.0
 MISSED_D = 60
 """A calendar date missed by more than this belongs to another season."""
-
-
-class SowingRule(StrEnum):
-    """How a grower decides when to sow."""
-
-    MINIMUM = "minimum"
-    COMFORTABLE = "comfortable"
-    CALENDAR = "calendar"
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import hashlib
 from datetime import date
-from typing import Any
 
 from django.db.models import QuerySet
 
@@ -19,6 +18,7 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
 from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.stored import BedGain, CoverEvidence
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12
@@ -30,7 +30,7 @@ def beds_for(cover: Cover) -> QuerySet[Place]:
     return coverable(cover.garden).filter(snapshot__isnull=False).select_related("forecast", "garden")[:MOST_BEDS]
 
 
-def question_of(cover: Cover, place: Place, today: date, cover_evidence: list[tuple[Place, dict[str, Any]]]) -> str:
+def question_of(cover: Cover, place: Place, today: date, cover_evidence: list[tuple[Place, CoverEvidence]]) -> str:
     """All that an answer rests on. cover_evidence: what the garden's places have found of their covers."""
     garden = cover.garden
     told = (
@@ -73,7 +73,7 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
         0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM
     )
     _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), asked)
-    gained = [[one.crop_key, one.gained_d] for one in under.crops if one.gained_d]
-    told = {"question": question, "answer": {"gain_k": under.gain_k[1], "gained": gained}}
+    gained = [(one.crop_key, one.gained_d) for one in under.crops if one.gained_d]
+    told = {"question": question, "answer": BedGain(under.gain_k[1], gained)}
     found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=told)
     return found

@@ -5,7 +5,6 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Sequence
 from datetime import date
-from typing import Any
 
 from cloche.apps.covers.models import SeasonAnswer
 from cloche.apps.covers.pages.whatif import aired
@@ -20,6 +19,7 @@ from cloche.apps.shared import clock
 from cloche.apps.work import queue
 from cloche.bridge.services import covers
 from cloche.bridge.values.inputs import CoverSpan
+from cloche.bridge.values.stored import CropDays, CropSeason
 
 MOVE_SEASON = "covers.move_season"
 BARE = ""
@@ -58,7 +58,7 @@ def question_of(place: Place, today: date) -> str:
     return hashlib.sha256(repr(told).encode()).hexdigest()
 
 
-def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[dict[str, Any]]]:
+def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[CropSeason]]:
     """The answers that are there, by cover, the bare bed's among them; where one is lacking they are queued together."""
     question, wanted = question_of(place, today), [BARE, *keys]
     rows = SeasonAnswer.objects.filter(place=place, cover__in=wanted, question=question)
@@ -82,13 +82,13 @@ def answer(place: Place, keys: Sequence[str]) -> None:
     found = windows_under(inputs_of(place), [known.get(key) for key in there])
     SeasonAnswer.objects.filter(place=place).exclude(question=question).delete()
     for key, crops in zip(there, found, strict=True):
-        told = [_told(one) for one in crops if one.better]
-        SeasonAnswer.objects.update_or_create(place=place, cover=key, defaults={"question": question, "answer": told})
+        seasons = [_season_of(one) for one in crops if one.better]
+        SeasonAnswer.objects.update_or_create(place=place, cover=key, defaults={"question": question, "answer": seasons})
 
 
-def _told(one: Any) -> dict[str, Any]:
-    limit = "" if one.windows else one.main_limit
-    return {"crop": one.crop_key, "sown": one.method == CropOutlook.Method.DIRECT, "windows": one.windows, "limit": limit}
+def _season_of(one: CropDays) -> CropSeason:
+    sown = one.method == CropOutlook.Method.DIRECT
+    return CropSeason(one.crop_key, sown, one.windows, None if one.windows else one.main_limit)
 
 
 def beds(garden: Garden) -> list[Place]:

@@ -11,6 +11,7 @@ from cloche.apps.covers.selectors import now_over
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import words
 from cloche.bridge.services import covers, crops, offered
+from cloche.bridge.values.stored import BedGain
 from cloche.bridge.values.units import Units
 
 
@@ -49,11 +50,11 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
 
 
 def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: date) -> BedLine:
-    found = answered.answer or {}
-    gained = sorted(((crops.crop(key).name, days) for key, days in found["gained"]), key=lambda g: -g[1])
+    found: BedGain = answered.answer
+    gained = sorted(((crops.crop(key).name, days) for key, days in found.gained), key=lambda g: -g[1])
     text = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in gained)
     taken = "something stands there now" if _is_taken(place, cover, today) else ""
-    gain = f"{units.difference_text(found['gain_k'])} warmer over a fortnight"
+    gain = f"{units.difference_text(found.gain_k)} warmer over a fortnight"
     return BedLine(place.pk, place.name, gain, text, sum(days for _, days in gained), taken)
 
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
 
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.bridge.services import hotbeds
+from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 
@@ -32,15 +32,15 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     if ground is None:
         return HotbedPage(f"{place.name} is being worked out.", [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
-    text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data["parameters"])
+    text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data.parameters)
     return HotbedPage(*text, _drawn(ground.data, units))
 
 
-def _drawn(data: dict[str, Any], units: Units) -> CoverGain:
+def _drawn(data: PlaceForecast, units: Units) -> CoverGain:
     """Three weeks behind by the day and ten ahead with their band, against what roots stand."""
-    hours = data["near_mid_c"][: BEHIND_D * 24]
+    hours = data.near_mid_c[: BEHIND_D * 24]
     past = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
-    band = [past + data[f"far_{side}_c"][:AHEAD_D] for side in ("low", "mid", "high")]
+    band = [past + side[:AHEAD_D] for side in (data.far_low_c, data.far_mid_c, data.far_high_c)]
     within = limits(band)
     labels = [(value, units.temperature_text(value, 0)) for value in marks(within)]
     return cover_gain(band, band[1], within, hotbeds.TOO_HOT_C, len(past), labels)
@@ -73,7 +73,7 @@ def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     return text
 
 
-def _learned(parameters: dict[str, list[float]]) -> str:
+def _learned(parameters: dict[str, Triple]) -> str:
     parts = [("heat", "as much heat"), ("rise", "the time to rise"), ("fade", "the time to fade")]
     text = [
         f"{parameters[key][1]:.1f} times {name} ({parameters[key][0]:.1f} to {parameters[key][2]:.1f})"

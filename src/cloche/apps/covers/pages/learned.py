@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from cloche.apps.forecasts.pooled import cover_evidence_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.bridge.services import covers, pooling
+from cloche.bridge.values.stored import CoverEvidence
 
-SAID = {
+OF_ONE = {
+    "light": ("lets through more light than usual", "lets through less light than usual"),
+    "exchange": ("leaks more than usual", "is tighter than usual"),
+    "loss": ("keeps less warmth at night than usual", "keeps more warmth at night than usual"),
+}
+OF_MANY = {
     "light": ("let through more light than usual", "let through less light than usual"),
     "exchange": ("leak more than usual", "are tighter than usual"),
     "loss": ("keep less warmth at night than usual", "keep more warmth at night than usual"),
@@ -27,9 +31,6 @@ ASKED = {
 }
 
 
-ONE = {"leak": "leaks", "let": "lets", "are": "is", "keep": "keeps"}
-
-
 def learned_lines(garden: Garden) -> list[str]:
     """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
     found = cover_evidence_in(garden)
@@ -40,24 +41,25 @@ def learned_lines(garden: Garden) -> list[str]:
     return lines + [line for place, one in found for line in _asked(place, one)]
 
 
-def _of_one(one: pooling.Found, place: Place, told: dict[str, Any], names: dict[int, str]) -> str:
-    verb, _, rest = SAID[one.name][one.middle < 1].partition(" ")
-    who = names.get(told["item"]) or f"The {covers.name_of(one.key)} on {place.name}"
-    return f"{who} {ONE[verb]} {rest} ({_times(one)})."
+def _of_one(one: pooling.Found, place: Place, told: CoverEvidence, names: dict[int, str]) -> str:
+    who = (names.get(told.item) if told.item is not None else None) or f"The {covers.name_of(one.key)} on {place.name}"
+    return f"{who} {OF_ONE[one.name][one.middle < 1]} ({_times(one)})."
 
 
 def _of_kind(one: pooling.Found) -> str:
     tell = f"{words.count(one.places, 'place')} tell so"
-    return f"All your covers of the kind “{covers.name_of(one.key)}” {SAID[one.name][one.middle < 1]} ({_times(one)}): {tell}."
+    return (
+        f"All your covers of the kind “{covers.name_of(one.key)}” {OF_MANY[one.name][one.middle < 1]} ({_times(one)}): {tell}."
+    )
 
 
 def _times(one: pooling.Found) -> str:
     return f"{one.middle:.1f} times, surely between {one.low:.1f} and {one.high:.1f}"
 
 
-def _asked(place: Place, told: dict[str, Any]) -> list[str]:
+def _asked(place: Place, told: CoverEvidence) -> list[str]:
     """Of what is further from the usual than can well be."""
-    name = covers.name_of(told["key"])
+    name = covers.name_of(told.key)
     kept = "That is hardly possible, and counts only as far as can be believed."
     return [
         f"By the readings in {place.name} the {name} would {WOULD[factor].format(times)}. {kept} {ASKED[factor]}"

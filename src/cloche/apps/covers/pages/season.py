@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
 
 from cloche.apps.covers.flows.season import BARE, ask, offered
 from cloche.apps.places.models import Place
@@ -12,6 +11,7 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge.services import crops
+from cloche.bridge.values import stored
 from cloche.drawing import ribbon, spans
 from cloche.drawing.ribbon import Calendar
 from cloche.drawing.spans import Bar
@@ -54,7 +54,7 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
     names = dict(offered(place.garden))
     wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
     answers = ask(place, wanted, today)
-    found = {key: {row["crop"]: row for row in rows} for key, rows in answers.items()}
+    found = {key: {row.crop_key: row for row in rows} for key, rows in answers.items()}
     blocks = [_crop(key, found, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in found else []
     waiting = not {BARE, *wanted} <= set(found)
     return SeasonMoved(
@@ -62,30 +62,32 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
     )
 
 
-def _crop(key: str, found: dict[str, dict[str, Any]], wanted: list[str], names: dict[str, str], today: date) -> CropSeason:
+def _crop(
+    key: str, found: dict[str, dict[str, stored.CropSeason]], wanted: list[str], names: dict[str, str], today: date
+) -> CropSeason:
     bare = found[BARE].get(key)
     rows = [_row("Bare", bare, None, today)]
     rows += [_row(names[cover], found[cover].get(key), bare, today) for cover in wanted if cover in found]
     return CropSeason(key, crops.crop(key).name, rows)
 
 
-def _row(name: str, one: dict[str, Any] | None, bare: dict[str, Any] | None, today: date) -> Row:
-    if one is None or not one["windows"]:
-        limit = one["limit"] if one else ""
-        return Row(name, [], f"no sure day: {sentence(limit, one['sown'])}" if one and limit else "no sure day", "")
-    windows = one["windows"]
-    drawn = spans.bars([tuple(date.fromisoformat(w[edge]) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
+def _row(name: str, one: stored.CropSeason | None, bare: stored.CropSeason | None, today: date) -> Row:
+    if one is None or not one.windows:
+        why = f"no sure day: {sentence(one.limit, one.sown)}" if one and one.limit else "no sure day"
+        return Row(name, [], why, "")
+    windows = one.windows
+    drawn = spans.bars([tuple(getattr(w, edge) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
     when = " and ".join(open_span(window, today) for window in windows)
-    return Row(name, drawn, when if one["sown"] else f"plants: {when}", "" if bare is None else moved_words(one, bare))
+    return Row(name, drawn, when if one.sown else f"plants: {when}", "" if bare is None else moved_words(one, bare))
 
 
-def moved_words(one: dict[str, Any], bare: dict[str, Any]) -> str:
+def moved_words(one: stored.CropSeason, bare: stored.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
-    if not bare["windows"]:
+    if not bare.windows:
         return "only so"
-    sooner = _days(bare["windows"][0]["earliest"], one["windows"][0]["earliest"])
-    later = _days(one["windows"][-1]["last"], bare["windows"][-1]["last"])
-    endless = one["windows"][-1]["open_ended"] or bare["windows"][-1]["open_ended"]
+    sooner = _days(bare.windows[0].earliest, one.windows[0].earliest)
+    later = _days(one.windows[-1].last, bare.windows[-1].last)
+    endless = one.windows[-1].open_ended or bare.windows[-1].open_ended
     parts = [_moved(sooner, "earlier", "later to begin")]
     if not endless:
         parts.append(_moved(later, "longer", "sooner over"))
@@ -96,13 +98,13 @@ def _moved(days: int, more: str, less: str) -> str:
     return f"{words.count(abs(days), 'day')} {more if days > 0 else less}" if days else ""
 
 
-def _days(later: str, sooner: str) -> int:
-    return (date.fromisoformat(later) - date.fromisoformat(sooner)).days
+def _days(later: date, sooner: date) -> int:
+    return (later - sooner).days
 
 
 def _headline(
     place: Place,
-    found: dict[str, dict[str, Any]],
+    found: dict[str, dict[str, stored.CropSeason]],
     wanted: list[str],
     names: dict[str, str],
     crop_keys: list[str],
@@ -119,9 +121,9 @@ def _headline(
     return f"{names[best]} all year adds most to {place.name}: {more} over {words.count(len(crop_keys), 'crop')}."
 
 
-def _added(one: dict[str, Any] | None, bare: dict[str, Any] | None) -> int:
+def _added(one: stored.CropSeason | None, bare: stored.CropSeason | None) -> int:
     return _sure(one) - _sure(bare)
 
 
-def _sure(one: dict[str, Any] | None) -> int:
-    return sum(_days(window["last"], window["earliest"]) + 1 for window in one["windows"]) if one else 0
+def _sure(one: stored.CropSeason | None) -> int:
+    return sum(_days(window.last, window.earliest) + 1 for window in one.windows) if one else 0

@@ -198,7 +198,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
     found = sum(p.covered_c - p.bare_c for p in within) / len(within)
     text = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
     text += f"{units.difference_text(expected)} for the same hours."
-    breath = covered.data["parameters"].get("exchange")
+    breath = covered.data.parameters.get("exchange")
     if breath is None:
         return text
     low, middle, high = breath

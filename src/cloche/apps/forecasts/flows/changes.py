@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from typing import Any
 
 from cloche.apps.forecasts.models import WindowChange
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
-from cloche.bridge.values.stored import CropDays
+from cloche.bridge.values.stored import CropDays, Window
 
 LEAST_D = 2
 KEPT = timedelta(days=40)
@@ -33,6 +32,6 @@ def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
     WindowChange.objects.bulk_create(rows)
 
 
-def _first(windows: list[dict[str, Any]], today: date) -> date | None:
+def _first(windows: list[Window], today: date) -> date | None:
     # A window that is open counts from today: that another day has passed is no change.
-    return max(date.fromisoformat(windows[0]["earliest"]), today) if windows else None
+    return max(windows[0].earliest, today) if windows else None

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import logging
-from dataclasses import asdict, replace
-from datetime import timedelta
+from dataclasses import fields, replace
+from datetime import date, timedelta
 
 from django.db import connection, transaction
 
@@ -23,41 +23,54 @@ from cloche.apps.sowings.flows.follow import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.bridge.services import crops, forecasting
+from cloche.bridge.services.forecast_steps import PAST_D
+from cloche.bridge.services.forecasting import ForecastResult
 from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.stored import CropDays
 
 log = logging.getLogger("cloche.forecast")
 LOCK_CLASS = 0x50C1
 
 
 def refresh(place: Place) -> Forecast:
-    """Run the place's forecast for the garden's today and replace the stored one."""
-    input_revision = place.input_revision
-    inputs = inputs_of(place)
-    result = forecasting.forecast(inputs)
-    before = Forecast.objects.filter(place=place).values_list("ground__cover_evidence", flat=True).first() or {}
-    with transaction.atomic():
-        forecast, _ = Forecast.objects.update_or_create(
-            place=place,
-            defaults={
-                "made_at": clock.now(),
-                "day": inputs.today,
-                "input_revision": input_revision,
-                "model_version": crops.MODEL_VERSION,
-                "ground": asdict(result.ground),
-                "watch": result.watch,
-            },
-        )
-        ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
-        keep_changes(place, result.crops, inputs.today)
-        CropOutlook.objects.filter(place=place).delete()
-        CropOutlook.objects.bulk_create(CropOutlook(place=place, **asdict(days)) for days in result.crops)
-        keep_outlooks(result.sown)
-        pass_on(place, before, result.ground.cover_evidence)
+    """A place's inputs are gathered, its forecast is made, what it says is stored: for the garden's today."""
+    revision, inputs = place.input_revision, inputs_of(place)
+    return _store(place, revision, inputs.today, forecasting.forecast(inputs))
+
+
+@transaction.atomic
+def _store(place: Place, revision: int, today: date, result: ForecastResult) -> Forecast:
+    """The whole of it or nothing, in place of what was stored."""
+    before = Forecast.objects.filter(place=place).only("cover_evidence").first()
+    forecast, _ = Forecast.objects.update_or_create(
+        place=place,
+        defaults={
+            "made_at": clock.now(),
+            "day": today,
+            "input_revision": revision,
+            "model_version": crops.MODEL_VERSION,
+            "ground": result.ground,
+            "frosts": result.frosts,
+            "cover_evidence": result.cover_evidence,
+            "watch": result.watch,
+        },
+    )
+    ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
+    keep_changes(place, result.crops, today)
+    CropOutlook.objects.filter(place=place).delete()
+    CropOutlook.objects.bulk_create(_outlook(place, days) for days in result.crops)
+    keep_outlooks(result.sown)
+    pass_on(place, before.cover_evidence if before else None, result.cover_evidence)
     return forecast
 
 
+def _outlook(place: Place, days: CropDays) -> CropOutlook:
+    columns = {each.name: getattr(days, each.name) for each in fields(days)}
+    return CropOutlook(place=place, **columns | {"main_limit": days.main_limit or ""})
+
+
 def refresh_if_stale(place_id: int) -> bool:
-    """Refresh one place if its forecast is missing, of another day or overtaken by evidence; returns whether it was.
+    """Refresh one place if its forecast is missing, of another day or overtaken by its inputs; returns whether it was.
 
     Two workers may be asked at once: a place being worked on is locked and skipped.
     """
@@ -91,8 +104,8 @@ def inputs_of(place: Place) -> ForecastInputs:
     sowings = list(sowings_in(garden))
     return replace(
         described(place, sowings),
-        readings=measured.readings_since(place, clock.now() - timedelta(days=forecasting.PAST_D), clock.now()),
+        readings=measured.readings_since(place, clock.now() - timedelta(days=PAST_D), clock.now()),
         weather=weather_selectors.weather_days(garden),
-        under=seen_under(place, clock.now() - timedelta(days=forecasting.PAST_D)),
+        under=seen_under(place, clock.now() - timedelta(days=PAST_D)),
         sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )

@@ -82,7 +82,7 @@ class CoverPeriod(models.Model):
 
 
 class Operation(models.Model):
-    """Something done to a place that changes how it warms; `work` in the words of bridge.services.offered.work_names."""
+    """Something done to a place that changes how it warms; `work`: a core.soil.bed.Work."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)

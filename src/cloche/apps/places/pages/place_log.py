@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.texts import work_name
 from cloche.apps.shared import words
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units
@@ -38,7 +39,9 @@ def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
     covers = [cover_line(period, units, today) for period in reversed(place.cover_periods.select_related("item"))]
     zone = place.garden.timezone
     operations = [
-        Line(operation.pk, words.sentence(operation.work), words.day(operation.at.astimezone(zone).date(), today), "")
+        Line(
+            operation.pk, words.sentence(work_name(operation.work)), words.day(operation.at.astimezone(zone).date(), today), ""
+        )
         for operation in place.operations.all()[:SHOWN_OPERATIONS]
     ]
     return PlaceLog(covers, operations, "" if covers else _usual(place, units))

@@ -19,8 +19,7 @@ from cloche.apps.shared import clock
 
 @dataclass(frozen=True)
 class Seen:
-    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: in the words of
-    bridge.services.offered."""
+    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: keys of core.soil.bed.Work."""
 
     key: UUID
     at: datetime

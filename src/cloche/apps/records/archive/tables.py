@@ -21,11 +21,11 @@ from cloche.apps.shared.sources import Source
 from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.services import offered
 from cloche.bridge.services.zones import zone_words
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
 from cloche.core.quantities import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
+from cloche.core.soil.bed import Work
 
 
 def hardiness_zone(zone: str) -> None:
@@ -34,7 +34,7 @@ def hardiness_zone(zone: str) -> None:
         zone_words(zone, Units())
 
 
-WORKS = tuple(key for key, _ in offered.work_names())
+WORKS = tuple(str(work) for work in Work)
 
 
 TABLES = (

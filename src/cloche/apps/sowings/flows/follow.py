@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import date, timedelta
-from typing import Any
 
 from cloche.apps.places.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services.batches import pooled_pace, pooled_stand
 from cloche.bridge.values.inputs import SownBatch
+from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.crops.lots import FRESH_RATE
 
 
@@ -31,11 +31,11 @@ def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[So
                 values=dict(packet.values) if packet else {},
                 counts=tuple((count.on, count.up) for count in sowing.counts.all()),
                 over=sowing.finished,
-                told=sowing.outlook or {},
+                outlook=sowing.outlook,
             )
 
 
-def keep_outlooks(outlooks: dict[int, dict[str, Any]]) -> None:
+def keep_outlooks(outlooks: dict[int, SowingOutlook]) -> None:
     """Store what was worked out."""
     for pk, outlook in outlooks.items():
         Sowing.objects.filter(pk=pk).update(outlook=outlook)
@@ -43,11 +43,11 @@ def keep_outlooks(outlooks: dict[int, dict[str, Any]]) -> None:
 
 def pace_of(everything: list[Sowing]) -> tuple[float, float]:
     """How much slower than the laboratory a garden's soil is, by all its sowings that were counted: middle and log SD."""
-    pooled = [s.outlook["pace"] for s in everything if s.outlook and s.seeds and len(s.counts.all())]
-    return pooled_pace([tuple(map(float, pace)) for pace in pooled])  # type: ignore[misc]
+    pooled = [s.outlook.pace for s in everything if s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_pace(pooled)
 
 
 def stand_of(everything: list[Sowing]) -> tuple[float, float]:
     """How much more of what lives comes through in a garden than in others, by all its sowings that were counted."""
-    pooled = [s.outlook["stand"] for s in everything if s.outlook and "stand" in s.outlook and s.seeds and len(s.counts.all())]
-    return pooled_stand([tuple(map(float, stand)) for stand in pooled])  # type: ignore[misc]
+    pooled = [s.outlook.stand for s in everything if s.outlook and s.seeds and len(s.counts.all())]
+    return pooled_stand(pooled)

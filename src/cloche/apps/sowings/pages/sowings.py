@@ -11,6 +11,7 @@ from cloche.apps.shared import words
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import crops
+from cloche.bridge.values.stored import SowingOutlook
 from cloche.drawing import batch
 
 
@@ -59,17 +60,17 @@ def _headline(awaited: list[SowingLine], today: date) -> str:
         return f"{words.sentence(words.listed(names, 2))} should be up by now."
     if not awaited:
         return "Nothing is on its way up."
-    ahead = [row for row in awaited if _date(row, "half") and _date(row, "half") >= today]  # type: ignore[operator]
+    ahead = [row for row in awaited if _half_on(row) and _half_on(row) >= today]  # type: ignore[operator]
     if not ahead:
         return f"{words.sentence(words.count(len(awaited), 'sowing'))} may be counted."
-    soon = min(ahead, key=lambda row: _date(row, "half") or today)
-    on = _date(soon, "half")
+    soon = min(ahead, key=lambda row: _half_on(row) or today)
+    on = _half_on(soon)
     return f"Next to be up are {soon.name} in {soon.sowing.place.name}, half of them by {words.day(on or today, today)}."
 
 
-def _date(row: SowingLine, key: str) -> date | None:
-    found = (row.sowing.outlook or {}).get(key)
-    return date.fromisoformat(found[1]) if found and found[1] else None
+def _half_on(row: SowingLine) -> date | None:
+    outlook: SowingOutlook | None = row.sowing.outlook
+    return outlook.half[1] if outlook else None
 
 
 def line(sowing: Sowing, today: date) -> SowingLine:
@@ -78,7 +79,7 @@ def line(sowing: Sowing, today: date) -> SowingLine:
     counted = list(sowing.counts.all())
     seeds = sowing.seeds
     points = [(c.on, 100 * c.up / seeds, f"{c.up} up on {words.day(c.on)}") for c in counted] if seeds else []
-    picture = batch.batch(sowing.sown_on, sowing.outlook["up"], points, today) if sowing.outlook else None
+    picture = batch.batch(sowing.sown_on, sowing.outlook.up, points, today) if sowing.outlook else None
     variety = f", {sowing.packet.variety}" if sowing.packet and sowing.packet.variety else ""
     much = f", {words.count(seeds, 'seed')}" if seeds else ""
     most = counted[-1].up if counted else None
@@ -95,8 +96,8 @@ def line(sowing: Sowing, today: date) -> SowingLine:
 
 
 def _is_overdue(sowing: Sowing, most: int | None, today: date) -> bool:
-    last: str | None = (sowing.outlook or {}).get("overdue")
-    return last is not None and not most and not sowing.finished and date.fromisoformat(last) < today
+    last = sowing.outlook.overdue if sowing.outlook else None
+    return last is not None and not most and not sowing.finished and last < today
 
 
 def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
@@ -106,7 +107,7 @@ def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
     if found is None:
         return "It is being worked out."
     if overdue:
-        since = words.day(date.fromisoformat(found["overdue"]), today)
+        since = words.day(found.overdue, today)
         return (
             f"Nothing counted yet, and silence after {since} means that most of it failed: too cold, old seed, a dry or "
             "crusted top, too deep, or eaten. Scratch a finger’s length free and look; then wait, warm it or sow again."
@@ -116,13 +117,13 @@ def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
         parts.append(f"{most} of {seeds} so far; {_expected(found, seeds)} in the end.")
     elif seeds:
         parts.append(f"About {_expected(found, seeds)} of {seeds} in the end.")
-    if most is None and found["overdue"]:
-        parts.append(f"Still nothing after {words.day(date.fromisoformat(found['overdue']), today)} would mean failure.")
+    if most is None and found.overdue:
+        parts.append(f"Still nothing after {words.day(found.overdue, today)} would mean failure.")
     return " ".join(parts)
 
 
-def _when(found: dict, most: int | None, today: date) -> str:  # type: ignore[type-arg]
-    early, half, late = (date.fromisoformat(d) if d else None for d in found["half"])
+def _when(found: SowingOutlook, most: int | None, today: date) -> str:
+    early, half, late = found.half
     if half is None or early is None:
         return "It would not come up in the soil as it is."
     until = f"to {words.day(late, today)}" if late else "or much later"
@@ -131,8 +132,8 @@ def _when(found: dict, most: int | None, today: date) -> str:  # type: ignore[ty
     return f"Half of it {verb} {words.day(half, today)}{band}."
 
 
-def _expected(found: dict, seeds: int) -> str:  # type: ignore[type-arg]
-    low, middle, high = (round(side[-1] * seeds / 100) for side in found["up"])
+def _expected(found: SowingOutlook, seeds: int) -> str:
+    low, middle, high = (round(side[-1] * seeds / 100) for side in found.up)
     return f"{middle}" if low == high else f"{middle} ({low}–{high})"
 
 

@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import clock
-from cloche.apps.today.jobs.job import Job
+from cloche.apps.today.jobs.job import UNCOVER, Job
 from cloche.apps.today.models import Answer
 from cloche.bridge.services import offered
 
@@ -25,24 +25,23 @@ def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
     days = {Answer.Choice.LATER: LATER_D, Answer.Choice.NOT_HERE: NOT_HERE_D}.get(Answer.Choice(choice))
     key = job.of_day(today) if days is None else job.key
     until = None if days is None else today + timedelta(days=days)
-    told = Answer(
-        garden=garden, key=key, choice=choice, words=f"{job.place}: {job.do}"[:300], by=person, at=clock.now(), until=until
-    )
+    found = Answer(garden=garden, key=key, choice=choice, by=person, at=clock.now(), until=until)
+    found.kind, found.place_id, found.crop_key = job.kind, job.place_pk, job.crop_key
     if choice == Answer.Choice.DONE:
-        _record(told, job)
-    told.save()
-    return told
+        _record(found, job)
+    found.save()
+    return found
 
 
-def _record(told: Answer, job: Job) -> None:
+def _record(answer: Answer, job: Job) -> None:
     """What a tick says was done there."""
-    place = Place.objects.filter(garden=told.garden, pk=job.place_pk).first()
-    if place is None or not job.works:
+    place = Place.objects.filter(garden=answer.garden, pk=job.place_pk).first()
+    if place is None or job.works is None:
         return
-    if job.works == "off":
-        told.ended = _taken_off(place, clock.today(told.garden.timezone))
+    if job.works == UNCOVER:
+        answer.ended = _taken_off(place, clock.today(answer.garden.timezone))
     else:
-        told.operation = operations.note_operation(place, job.works, clock.now())
+        answer.operation = operations.note_operation(place, job.works, clock.now())
 
 
 def _taken_off(place: Place, today: date) -> CoverPeriod | None:

@@ -1,30 +1,153 @@
-"""A job of the day, as it is told and answered."""
+"""A job of the day: facts. `today.texts` says what is to be done and why."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
+from enum import StrEnum
+
+from cloche.apps.covers.watched import Watched
+from cloche.apps.today.after import Frosted
+from cloche.bridge.values.stored import WeatherWarning
+from cloche.core.soil.bed import Work
+from cloche.core.windows.limits import Limit
 
 MORNING_H, DAY_H, EVENING_H = 6.5, 12.0, 17.5
 """Where jobs without an hour of their own stand in the day."""
+UNCOVER = "uncover"
+"""What a tick writes into the record besides an operation: the cover came off."""
+
+
+class JobKind(StrEnum):
+    """What is asked for."""
+
+    OPEN = "open"
+    DOORS = "doors"
+    NIGHT = "night"
+    WATER = "water"
+    WEATHER = "weather"
+    UNCOVER = "off"
+    COVER = "cover"
+    PUT_ON = "put_on"
+    TAKE_OFF = "take_off"
+    SOW = "sow"
+    WARM = "warm"
+    OVERDUE = "overdue"
+    COUNT = "count"
+    LAST_DAY = "last"
+    AFTER_FROST = "after_frost"
+    TRIAL = "trial"
+    TOP_UP = "top_up"
+
+
+@dataclass(frozen=True)
+class CoverFacts:
+    """About a place's coming days: which of them; hour: of today, by the sun's clock; free: covers that stand nowhere."""
+
+    watched: Watched
+    number: int = 0
+    hour: float = 0.0
+    warning: WeatherWarning | None = None
+    free: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class PeriodFacts:
+    """About a cover that was said to go on or come off: its name."""
+
+    cover: str
+
+
+@dataclass(frozen=True)
+class SowFacts:
+    """About a sowing that was meant. half_d, share: if sown today, None where that is not worked out; opens: when its window
+    does; limit: what stands in the way till then."""
+
+    sow_on: date
+    half_d: float | None = None
+    share: float = 0.0
+    is_open: bool = False
+    opens: date | None = None
+    limit: Limit | None = None
+
+
+@dataclass(frozen=True)
+class WarmFacts:
+    """About a bed that will be too cold, bare, for a sowing that is meant [°C]."""
+
+    sow_on: date
+    bare_c: float
+    wanted_c: float
+    free: tuple[str, ...]
+    warm_d: int
+
+
+@dataclass(frozen=True)
+class UpFacts:
+    """About a sowing that should show: since when."""
+
+    since: date
+
+
+@dataclass(frozen=True)
+class LastDayFacts:
+    """About a crop's last sensible day anywhere; again: the next window's first day and the place's name."""
+
+    day: date
+    again: tuple[date, str] | None
+
+
+@dataclass(frozen=True)
+class FrostedFacts:
+    """What a night has hurt, the worst first."""
+
+    hurt: tuple[Frosted, ...]
+
+
+@dataclass(frozen=True)
+class TrialFacts:
+    """About a running trial: its number, and the bare place's name."""
+
+    trial_id: int
+    bare: str
+
+
+@dataclass(frozen=True)
+class HotbedFacts:
+    """About a hotbed that fades on a day."""
+
+    fades: date
+
+
+Facts = CoverFacts | PeriodFacts | SowFacts | WarmFacts | UpFacts | LastDayFacts | FrostedFacts | TrialFacts | HotbedFacts
 
 
 @dataclass(frozen=True)
 class Job:
-    """key: which job of which thing, without its day; when: words; at_h: its hour, which orders the day; do: what to do; why:
-    the reason with numbers and how sure. link: (words, address) of where it is done, empty where a tick is enough; works: what
-    a tick writes into the record, empty: only that it was done. urgent: harm comes of leaving it."""
+    """subject: what of its kind it is about; at_h: its hour, which orders the day; at: where a clock time is told; works: what
+    a tick writes into the record, None: only that it was done. urgent: harm comes of leaving it."""
 
-    key: str
-    when: str
-    at_h: float
-    do: str
-    why: str
+    kind: JobKind
+    subject: str
+    garden_id: int
     place: str
     place_pk: int
-    link: tuple[str, str] = ("", "")
-    works: str = ""
+    at_h: float
+    facts: Facts
+    crop_key: str = ""
+    at: datetime | None = None
+    works: Work | str | None = None
     urgent: bool = False
+
+    @property
+    def key(self) -> str:
+        """Which job of which thing, without its day."""
+        return f"{self.kind}:{self.subject}"
+
+    @property
+    def is_tomorrow(self) -> bool:
+        """Whether it is of the next day."""
+        return isinstance(self.facts, CoverFacts) and self.facts.number > 0
 
     def of_day(self, today: date) -> str:
         """Its key on a day: answered today it may come again tomorrow."""

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from cloche.apps.covers.pages.opening import Watched, watched_in
+from cloche.apps.covers import texts
+from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
@@ -22,12 +23,18 @@ WEEK_D, LOOKED_D, DAYS_PLANNED = 7, 60, 3
 
 @dataclass(frozen=True)
 class Due:
-    """Something that falls on a day. uid: the same for the same thing, for calendars."""
+    """Something that falls on a day. kind, subject: which thing."""
 
-    uid: str
+    kind: str
+    subject: str
     on: date
     text: str
     why: str
+
+    @property
+    def uid(self) -> str:
+        """The same for the same thing, for calendars."""
+        return f"{self.kind}-{self.subject}"
 
 
 @dataclass(frozen=True)
@@ -71,13 +78,13 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
 
 def _asks(one: Watched, number: int) -> str:
     """What a day and its night ask for there; empty where it may lie as it is."""
-    days, nights = one.data.get("days", []), one.data["nights"]
-    text = []
-    if number < len(days) and days[number]["plan"]["opening"]:
-        text.append(one.plan(number).partition(". ")[0])
-    if number < len(nights) and nights[number]["way"] and one.data["growing"]:
-        text.append(one.night(number).partition(":")[0])
-    return f"{one.place.name}: {'. '.join(text)}." if text else ""
+    days, nights = one.days, one.data.nights
+    found = []
+    if number < len(days) and days[number].plan.opening:
+        found.append(texts.opening(one, number).do)
+    if number < len(nights) and nights[number].way and one.data.growing and (advice := texts.night(one, number)):
+        found.append(f"For the night {advice.do}.")
+    return f"{one.place.name}: {' '.join(found)}" if found else ""
 
 
 def _air(ends: tuple[float, float] | None, units: Units) -> str:
@@ -89,23 +96,23 @@ def _covers(garden: Garden, today: date) -> Iterator[Due]:
     for period in periods:
         name = the_cover(period)
         if period.first >= today:
-            yield Due(f"on-{period.pk}", period.first, f"put {name} on {period.place.name}", "As you planned.")
+            yield Due("on", str(period.pk), period.first, f"put {name} on {period.place.name}", "As you planned.")
         if period.last is not None and period.last >= today:
             yield Due(
-                f"off-{period.pk}", period.last, f"take {name} off {period.place.name}", "Its last day, as you wrote down."
+                "off", str(period.pk), period.last, f"take {name} off {period.place.name}", "Its last day, as you wrote down."
             )
 
 
 def _sowings(garden: Garden, today: date) -> Iterator[Due]:
     for meant in sowings.intended_in(garden):
         name = crops.crop(meant.crop_key).name_plural
-        yield Due(f"sow-{meant.pk}", max(meant.sow_on, today), f"sow {name} in {meant.place.name}", "As you meant to.")
+        yield Due("sow", str(meant.pk), max(meant.sow_on, today), f"sow {name} in {meant.place.name}", "As you meant to.")
     for sowing in sowings.sowings_in(garden).filter(finished=False):
-        half = (sowing.outlook or {}).get("half", [None, None])[1]
-        if half and date.fromisoformat(half) >= today and not any(count.up for count in sowing.counts.all()):
+        half = sowing.outlook.half[1] if sowing.outlook else None
+        if half and half >= today and not any(count.up for count in sowing.counts.all()):
             name = crops.crop(sowing.crop_key).name_plural
             text = f"half of the {name} in {sowing.place.name} should be up"
-            yield Due(f"up-{sowing.pk}", date.fromisoformat(half), text, "As far as the soil goes.")
+            yield Due("up", str(sowing.pk), half, text, "As far as the soil goes.")
 
 
 def _windows(garden: Garden, today: date) -> Iterator[Due]:
@@ -116,4 +123,4 @@ def _windows(garden: Garden, today: date) -> Iterator[Due]:
             by_day.setdefault((on, place), []).append(key)
     for (on, place), keys in by_day.items():
         text = words.listed([crops.crop(key).name_plural for key in keys], 3)
-        yield Due(f"window-{place}-{keys[0]}", on, f"{text} may go into {names[place]}", "The window opens.")
+        yield Due("window", f"{place}-{keys[0]}", on, f"{text} may go into {names[place]}", "The window opens.")

@@ -6,20 +6,23 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
-from cloche.apps.covers.pages.opening import Watched, watched_in
+from cloche.apps.covers import texts as cover_texts
+from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.pages import silence_lines
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
+from cloche.apps.today import texts
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
+from cloche.apps.today.pages.day import DayLines, day_lines
 from cloche.apps.today.selectors import Day, day_of
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
-from cloche.apps.windows.pages.warmth import Warmth, warmth_in
+from cloche.apps.windows.pages.warmth import FIGURE_NAMES, Warmth, warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.values.inputs import Day as WeatherDay
 from cloche.bridge.values.units import Units
@@ -47,6 +50,7 @@ class PlaceNow:
     line: PlaceLine
     inside: str
     day_figure: str
+    figure_rests_on: str
     sow: list[Sowable]
     more: int
     held_back: str
@@ -68,7 +72,7 @@ class TodayPage:
     air: str
     next_up: list[str]
     silent: list[str]
-    day: Day
+    day: DayLines
     changed: list[str]
 
 
@@ -84,23 +88,22 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     closed = windows.held_now(garden)
     by_place = {current.place.pk: current for current in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
-    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data["covered"]}
+    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data.covered}
     crowded = len(lines) > CROWD
 
     def now_in(line: PlaceLine) -> PlaceNow:
         held = _closed(grown, closed, line)
         told = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
-        figure = told.day_figure.partition(",")[0] if crowded else told.day_figure
-        return replace(told, inside=inside.get(line.place.pk, ""), day_figure=figure)
+        return replace(told, inside=inside.get(line.place.pk, ""), figure_rests_on="" if crowded else told.figure_rests_on)
 
     places = [now_in(line) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     sow = _headline(lines, found, open_now, openings, today)
     day = day_of(garden, units, now, grounds)
     return TodayPage(
-        headline=_work(day, len(to_read), garden, today) if found else sow,
+        headline=_work(day, units, len(to_read), garden, today) if found else sow,
         sow=sow if found else "",
-        day=day,
+        day=day_lines(garden, units, now, day),
         changed=changed_since(garden, now - A_DAY, today),
         sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
         places=places,
@@ -114,7 +117,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     )
 
 
-def _work(day: Day, to_read: int, garden: Garden, today: date) -> str:
+def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> str:
     """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
     if not day.jobs:
         only = "Only the probes want reading" if to_read else "Nothing needs you"
@@ -122,14 +125,15 @@ def _work(day: Day, to_read: int, garden: Garden, today: date) -> str:
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
-    when = ", tomorrow" if first.when.startswith("tomorrow") else ""
-    return f"{first.place}{when}: {first.do[:1].lower()}{first.do[1:]}{rest}"
+    when = ", tomorrow" if first.is_tomorrow else ""
+    return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"
 
 
 def _inside(one: Watched) -> str:
     """Tonight's low and tomorrow's high inside, opened as told."""
-    low, high = one.data["planned_c"][1][18:33], one.data["planned_c"][1][24:48]
-    return f"in it tonight {one.temperature(min(low))}, tomorrow {one.temperature(max(high))}"
+    middle = one.data.covered.planned_c[1] if one.data.covered else []
+    low, high = middle[18:33], middle[24:48]
+    return f"in it tonight {cover_texts.temperature(one, min(low))}, tomorrow {cover_texts.temperature(one, max(high))}"
 
 
 def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
@@ -191,14 +195,14 @@ def _place_now(
     closed: list[catalogue.Crop],
 ) -> PlaceNow:
     if current is None:
-        return PlaceNow(line, "", "", [], 0, "", "")
+        return PlaceNow(line, "", "", "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
     opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    figure = f"mean {units.temperature_text(current.day_c)}, {current.how.split(',')[0]}"
-    return PlaceNow(line, "", figure, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
+    figure, rests_on = f"mean {units.temperature_text(current.day_c)}", FIGURE_NAMES[current.figure]
+    return PlaceNow(line, "", figure, rests_on, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.places.models import Place
@@ -16,6 +15,7 @@ from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.bridge.services import crops
 from cloche.bridge.values.layout import MEMBERS
+from cloche.bridge.values.stored import Window
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
@@ -43,9 +43,9 @@ def crop_page(
 ) -> CropPage:
     """Everything but the chosen day. crop: as the garden grows it; text: names of the values that it says itself."""
     data = outlook.ribbon
-    days = [day for day in data["day"] if day <= SPAN_D]
-    drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
-    ends = [(key, date.fromisoformat(window[key])) for window in outlook.windows[:1] for key in _ends(window)]
+    days = [day for day in data.day if day <= SPAN_D]
+    drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
+    ends = [(key, getattr(window, key)) for window in outlook.windows[:1] for key in _ends(window)]
     marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
     deep = f"{put(crop)[1]} {units.length_text(crop.sowing_depth_m)} deep · " if outlook.sown else ""
     return CropPage(
@@ -76,9 +76,9 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
         return f"{name} in {place.name}: no day in sight is sure enough; mostly, {limit}."
     when, note = window_words(outlook, today)
     first = outlook.windows[0]
-    if outlook.sow_now and not first["open_ended"]:
-        when = f"now, until {words.day(date.fromisoformat(first['last']), today)}"
-    elif not first["open_ended"]:
+    if outlook.sow_now and not first.open_ended:
+        when = f"now, until {words.day(first.last, today)}"
+    elif not first.open_ended:
         when = f"from {when}"
     return f"{name} in {place.name}: {put_words(crop, outlook)} {when}{', ' + note if note else ''}."
 
@@ -88,19 +88,19 @@ def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
     return f"All windows here follow your way of sowing: {NAMES[sowing_rule].lower()}." if outlook.sowing_rules else ""
 
 
-def _ends(window: dict[str, Any]) -> tuple[str, ...]:
-    return ("earliest",) if window["open_ended"] else ("earliest", "last")
+def _ends(window: Window) -> tuple[str, ...]:
+    return ("earliest",) if window.open_ended else ("earliest", "last")
 
 
 def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[str]:
     lines, noun = [], put(crop)[2] if outlook.sown else "planting"
     for window in outlook.windows:
-        start, last = date.fromisoformat(window["earliest"]), date.fromisoformat(window["last"])
-        if window["opens_after"]:
-            lines.append(f"Before {words.day(start, today)} {sentence(window['opens_after'], outlook.sown)}.")
-        if window["closes_before"]:
-            lines.append(f"After {words.day(last, today)} {sentence(window['closes_before'], outlook.sown)}.")
-        sure = words.likely(window["probability"])
+        start, last = window.earliest, window.last
+        if window.opens_after:
+            lines.append(f"Before {words.day(start, today)} {sentence(window.opens_after, outlook.sown)}.")
+        if window.closes_before:
+            lines.append(f"After {words.day(last, today)} {sentence(window.closes_before, outlook.sown)}.")
+        sure = words.likely(window.probability)
         lines.append(f"Between the two a {noun} succeeds {sure}, over {MEMBERS} courses that the weather may take.")
     lines.append(_success_words(crop, outlook))
     if crop.winter and not crop.winter.rooted:

@@ -56,7 +56,7 @@ def _line(
     if ground is None:
         return PlaceLine(place, kind, None, "…", "", "being worked out", last, read_today)
     soil = ground.profile_at(now)
-    cut = slice_of(place.kind, place.seed_depth_m, ground.data["field_depths_m"], soil)
+    cut = slice_of(place.kind, place.seed_depth_m, ground.data.field_depths_m, soil)
     later = ground.mean_in(3)
     change = later - day_c
     trend = "▴" if change > TREND_K else "▾" if change < -TREND_K else "="

@@ -55,7 +55,7 @@ def hedge_part(
 
 
 def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[hedge.Candidate]:
-    days, ok = row.days["day"], np.isfinite(outlook_days.members_of(row.members, MEMBERS)).astype(np.float64)
+    days, ok = row.days.day, np.isfinite(outlook_days.members_of(row.members, MEMBERS)).astype(np.float64)
     harvest = outlook_days.harvests(row.days)
     found = []
     for i in range(0, len(days), EVERY):

@@ -44,8 +44,8 @@ def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> Grou
     """Three weeks back, a fortnight on; also: another depth, in cm."""
     data = ground.data
     span = chart.Span(ground.start, ground.end, local)
-    field = chart.field(data["field_c"], data["field_depths_m"], _depth_ticks(units, data["field_depths_m"][-1]), span)
-    scaled = [[units.temperature_from_c(v) for v in data[f"near_{side}_c"]] for side in ("low", "mid", "high")]
+    field = chart.field(data.field_c, data.field_depths_m, _depth_ticks(units, data.field_depths_m[-1]), span)
+    scaled = [[units.temperature_from_c(v) for v in side] for side in (data.near_low_c, data.near_mid_c, data.near_high_c)]
     readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
     drawn = chart.chart(chart.Hours(*scaled), readings, span)
     depths, other = _other_depth(ground, units, also, drawn.limits, span)
@@ -57,7 +57,7 @@ def _other_depth(
 ) -> tuple[list[Depth], str]:
     """Depths to choose from, and the line of the chosen one."""
     choices, line = [], ""
-    for depth_m, row in zip(ground.data["field_depths_m"], ground.data["field_c"], strict=True):
+    for depth_m, row in zip(ground.data.field_depths_m, ground.data.field_c, strict=True):
         key = f"{depth_m * 100:.0f}"
         choices.append(Depth(key, "the surface" if depth_m == 0 else units.length_text(depth_m), key == also))
         if key == also:
@@ -86,10 +86,12 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
 def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:
     """Air inside, where something stands over the place."""
     data = ground.data
-    if not data["inside_mid_c"]:
+    if not data.inside_mid_c:
         return None
-    scaled = [[units.temperature_from_c(v) for v in data[f"inside_{side}_c"]] for side in ("low", "mid", "high")]
-    outside = [units.temperature_from_c(v) for v in data["outside_c"]]
+    scaled = [
+        [units.temperature_from_c(v) for v in side] for side in (data.inside_low_c, data.inside_mid_c, data.inside_high_c)
+    ]
+    outside = [units.temperature_from_c(v) for v in data.outside_c]
     return air.air(chart.Hours(*scaled), outside, units.temperature_from_c(0.0), span)
 
 
@@ -98,7 +100,7 @@ def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str,
     at_seed_depth = abs(reading.depth_m - ground.place.seed_depth_m) < 0.011
     text = f"{units.temperature_text(reading.temperature_c)} at {units.length_text(reading.depth_m)}, "
     text += f"{words.day(local.date())} {words.clock(local)}"
-    strange = str(reading.pk) in ground.data["strange"]
+    strange = reading.pk in ground.data.strange
     return local, units.temperature_from_c(reading.temperature_c), text, at_seed_depth, strange
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import date, datetime
-from typing import Any
 
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
@@ -13,11 +12,13 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
+from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
-from cloche.apps.windows.pages.warmth import Warmth, warmth_at
+from cloche.apps.windows.pages.warmth import FIGURE_WORDS, Warmth, warmth_at
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.stored import Window
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
@@ -84,7 +85,7 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
 
 
 def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> str:
-    return f"{units.temperature_text(ground.soil_at(now))} at this hour · the mean: {warmth.how}"
+    return f"{units.temperature_text(ground.soil_at(now))} at this hour · the mean: {FIGURE_WORDS[warmth.figure]}"
 
 
 def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
@@ -110,7 +111,7 @@ def crop_part(place: Place, today: date) -> CropPart:
 def _order(outlook: CropOutlook) -> tuple[int, str, str]:
     if not outlook.windows:
         return 2, "", outlook.crop_key
-    return (0 if outlook.sow_now else 1), outlook.windows[0]["earliest"], outlook.crop_key
+    return (0 if outlook.sow_now else 1), outlook.windows[0].earliest, outlook.crop_key
 
 
 def crop_line(outlook: CropOutlook, today: date) -> CropLine:
@@ -120,8 +121,8 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     if not outlook.sown and outlook.windows:
         note = _bench_words(crop, outlook, today) or note
     data = outlook.ribbon
-    days = [day for day in data["day"] if day <= SPAN_D]
-    drawn = ribbon.ribbon(days, data["success"][: len(days)], data["soil_c"][: len(days)], SPAN_D)
+    days = [day for day in data.day if day <= SPAN_D]
+    drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
     name = crop.name if outlook.sown else f"{crop.name}, plants"
     return CropLine(crop.key, name, when, note, outlook.sow_now, drawn)
 
@@ -134,16 +135,16 @@ def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Plac
 
 def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
     """When to sow on the bench for the best days."""
-    by = indoors_by(crop.key, date.fromisoformat(outlook.windows[0]["best_from"]))
+    by = indoors_by(crop.key, outlook.windows[0].best_from)
     if by is None:
         return ""
     return f"sow indoors from {words.day(by, today)}" if by >= today else f"sown indoors since {words.day(by, today)}"
 
 
-def open_span(window: dict[str, Any], today: date) -> str:
+def open_span(window: Window, today: date) -> str:
     """9 April to 3 July; from 9 April, where the end lies beyond the days looked at."""
-    start, last = (date.fromisoformat(window[key]) for key in ("earliest", "last"))
-    if window["open_ended"]:
+    start, last = window.earliest, window.last
+    if window.open_ended:
         return "from today on" if start == today else f"from {words.day(start, today)} on"
     return words.span(start, last, today)
 
@@ -151,12 +152,12 @@ def open_span(window: dict[str, Any], today: date) -> str:
 def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     """When, and the note beneath: best days, or what stands in the way."""
     if not outlook.windows:
-        return "no sure window", outlook.main_limit
+        return "no sure window", limit_name(outlook.main_limit)
     first = outlook.windows[0]
     when = open_span(first, today)
-    best = words.span(date.fromisoformat(first["best_from"]), date.fromisoformat(first["best_to"]), today)
-    note = f"best {best}" if best != when and not first["open_ended"] else ""
+    best = words.span(first.best_from, first.best_to, today)
+    notes = [f"best {best}"] if best != when and not first.open_ended else []
     if len(outlook.windows) > 1:
         again = " and ".join(open_span(window, today) for window in outlook.windows[1:])
-        note = f"{note}; again {again}".lstrip("; ")
-    return when, note
+        notes.append(f"again {again}")
+    return when, "; ".join(notes)

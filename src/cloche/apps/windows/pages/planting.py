@@ -50,7 +50,7 @@ class Planting:
 def benches(garden: Garden, units: Units) -> list[Bench]:
     """The garden's own places for raising plants, and a heated room."""
     own = [
-        Bench(str(place.pk), place.name, [float(v) for v in ground.data["far_mid_c"]])
+        Bench(str(place.pk), place.name, [float(v) for v in ground.data.far_mid_c])
         for place, ground in selectors.grounds_in(garden)
         if ground is not None and place.kind in planting.BENCH_KINDS
     ]

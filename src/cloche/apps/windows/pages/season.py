@@ -12,6 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
+from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.sowing_rules import expected_loss
@@ -73,27 +74,27 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
     frosts = selectors.frosts_of(garden)
     if not frosts:
         return ""
-    rests = f"{words.count(frosts['years'], 'year')} of this site’s own days" if frosts["years"] else "its typical weather"
+    rests = f"{words.count(frosts.years, 'year')} of this site’s own days" if frosts.years else "its typical weather"
     parts = [
-        _frost_part("The last spring frost", frosts["spring"], today),
-        _frost_part("the first of autumn", frosts["autumn"], today),
+        _frost_part("The last spring frost", frosts.spring, today),
+        _frost_part("the first of autumn", frosts.autumn, today),
     ]
     text = "; ".join(part for part in parts if part) or "Frost is rarer here than every other year"
-    low = f"{units.temperature_text(frosts['lowest_c'], 0)}"
+    low = f"{units.temperature_text(frosts.lowest_c, 0)}"
     return f"{words.sentence(text)}. The coldest night of a usual year is about {low}. From {rests}."
 
 
-def _frost_part(what: str, dates: list[str] | None, today: date) -> str:
+def _frost_part(what: str, dates: tuple[date, date, date] | None, today: date) -> str:
     if dates is None:
         return ""
-    early, middle, late = (date.fromisoformat(one) for one in dates)
+    early, middle, late = dates
     return (
         f"{what} comes about {words.day(middle, today)}, in eight years of ten between {words.day(early)} and {words.day(late)}"
     )
 
 
 def _opens(row: CropOutlook) -> str:
-    return str(row.windows[0]["earliest"])
+    return row.windows[0].earliest.isoformat()
 
 
 def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
@@ -117,13 +118,13 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
         where = _now(now, places)
         note = f"in {rows[0].place.name} {_until(rows[0], today)}"
     else:
-        where = f"from {words.day(date.fromisoformat(rows[0].windows[0]['earliest']), today)} in {rows[0].place.name}"
+        where = f"from {words.day(rows[0].windows[0].earliest, today)} in {rows[0].place.name}"
         note = _until(rows[0], today)
     if not rows[0].sown:
-        by = indoors_by(rows[0].crop_key, date.fromisoformat(rows[0].windows[0]["best_from"]))
+        by = indoors_by(rows[0].crop_key, rows[0].windows[0].best_from)
         note += f", sow indoors {'from' if by >= today else 'since'} {words.day(by, today)}" if by else ""
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
-    notes = [f"{row.place.name} from {words.day(date.fromisoformat(row.windows[0]['earliest']), today)}" for row in then]
+    notes = [f"{row.place.name} from {words.day(row.windows[0].earliest, today)}" for row in then]
     return SeasonLine(rows[0].place, replace(drawn, when=where, note=" · ".join([note, *notes])))
 
 
@@ -135,7 +136,7 @@ def _now(names: list[str], places: int) -> str:
 
 def _until(row: CropOutlook, today: date) -> str:
     first = row.windows[0]
-    return "with no end in sight" if first["open_ended"] else f"to {words.day(date.fromisoformat(first['last']), today)}"
+    return "with no end in sight" if first.open_ended else f"to {words.day(first.last, today)}"
 
 
 def table(garden: Garden) -> Iterator[list[str]]:
@@ -157,17 +158,17 @@ def table(garden: Garden) -> Iterator[list[str]]:
         name = crops.crop(key).name
         for row in rows:
             for window in row.windows:
-                days = [window[part] for part in ("earliest", "best_from", "best_to")]
-                ends = ["" if window["open_ended"] else window["last"], f"{window['probability']:.2f}"]
+                days = [day.isoformat() for day in (window.earliest, window.best_from, window.best_to)]
+                ends = ["" if window.open_ended else window.last.isoformat(), f"{window.probability:.2f}"]
                 yield [
                     name,
                     row.place.name,
                     row.method,
                     *days,
                     *ends,
-                    window["opens_after"] or "",
-                    window["closes_before"] or "",
+                    limit_name(window.opens_after),
+                    limit_name(window.closes_before),
                     "",
                 ]
             if not row.windows:
-                yield [name, row.place.name, row.method, *[""] * 7, row.main_limit]
+                yield [name, row.place.name, row.method, *[""] * 7, limit_name(row.main_limit)]

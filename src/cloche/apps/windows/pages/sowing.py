@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
-from cloche.apps.windows.pages.limit_words import sentence
+from cloche.apps.windows.pages.limit_words import limit_name, sentence
 from cloche.bridge.values import border
 from cloche.bridge.values.outlook_days import DayOutlook, day_of
 from cloche.bridge.values.units import Units
@@ -59,7 +59,7 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
     if not day.failing or day.failing[0][1] < 0.05:
         return "Nothing much stands against it."
     limit, chance = day.failing[0]
-    rest = [f"{other}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
+    rest = [f"{limit_name(other)}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
     besides = f" Besides: {'; '.join(rest)}." if rest else ""
     return f"It fails {words.likely(chance)} because {sentence(limit, sown)}.{besides}"
 
@@ -75,10 +75,10 @@ def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> 
     except ValueError:
         pass  # no or no proper date in the address: the default below is the answer
     if outlook.windows:
-        start = outlook.windows[0]["earliest" if outlook.sow_now else "best_from"]
-        return max(0, (date.fromisoformat(start) - today).days)
-    success = outlook.days["success"]
-    return int(outlook.days["day"][success.index(max(success))])
+        first = outlook.windows[0]
+        return max(0, ((first.earliest if outlook.sow_now else first.best_from) - today).days)
+    success = outlook.days.success
+    return int(outlook.days.day[success.index(max(success))])
 
 
 def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:

@@ -7,6 +7,8 @@ from datetime import date
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
+from cloche.apps.windows.pages.limit_words import limit_name
+from cloche.bridge.values.stored import RuleChoice
 from cloche.bridge.values.units import Units
 
 NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
@@ -31,16 +33,16 @@ class SowingRuleRow:
 
 def sowing_rule_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SowingRuleRow]:
     """All three, or none for what they say nothing about."""
-    return [_row(choice, choice["sowing_rule"] == mine, units, today, price) for choice in outlook.sowing_rules]
+    return [_row(choice, choice.sowing_rule == mine, units, today, price) for choice in outlook.sowing_rules]
 
 
 def together(outlook: CropOutlook, today: date) -> str:
     """Where all three fall on one day, that in a sentence; else nothing."""
-    days = {choice["day"] for choice in outlook.sowing_rules}
+    days = {choice.day for choice in outlook.sowing_rules}
     if len(days) != 1 or None in days:
         return ""
-    on = date.fromisoformat(days.pop())
-    fails = outlook.sowing_rules[0]["fails"]
+    on = days.pop()
+    fails = outlook.sowing_rules[0].fails
     end = "hardly ever fails" if fails < 0.05 else f"fails {words.likely(fails)}"
     return f"All three of them say {words.day(on, today)}: the sowing {end}."
 
@@ -50,26 +52,26 @@ def expected_loss(outlook: CropOutlook, price: float | None) -> float:
     return outlook.fails_now * (1.0 if price is None else price)
 
 
-def _row(choice: dict, mine: bool, units: Units, today: date, price: float | None) -> SowingRuleRow:  # type: ignore[type-arg]
-    name = NAMES[choice["sowing_rule"]]
-    if choice["day"] is None:
-        return SowingRuleRow(name, mine, "no day", None, NEVER[choice["sowing_rule"]], "")
-    on = date.fromisoformat(choice["day"])
-    soil = f"soil about {units.temperature_text(choice['soil_c'])}"
-    if choice["half_d"] is None:
+def _row(choice: RuleChoice, mine: bool, units: Units, today: date, price: float | None) -> SowingRuleRow:
+    name = NAMES[choice.sowing_rule]
+    if choice.day is None:
+        return SowingRuleRow(name, mine, "no day", None, NEVER[choice.sowing_rule], "")
+    on = choice.day
+    soil = f"soil about {units.temperature_text(choice.soil_c or 0.0)}"
+    if choice.half_d is None:
         then = f"{soil}; half would never be up"
     else:
-        then = f"{soil}; half up after {choice['half_d']:.0f} days, {100 * choice['share']:.0f} of 100 in the end"
+        then = f"{soil}; half up after {choice.half_d:.0f} days, {100 * choice.share:.0f} of 100 in the end"
     return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
 
 
-def _cost(choice: dict, price: float | None) -> str:  # type: ignore[type-arg]
+def _cost(choice: RuleChoice, price: float | None) -> str:
     parts = []
-    if choice["fails"] >= 0.05:
-        lost = f"{choice['fails']:.1f} packets" if price is None else f"{choice['fails'] * price:.2f} of seed"
-        parts.append(f"fails {words.likely(choice['fails'])} ({choice['limit']}), {lost} lost on average")
+    if choice.fails >= 0.05:
+        lost = f"{choice.fails:.1f} packets" if price is None else f"{choice.fails * price:.2f} of seed"
+        parts.append(f"fails {words.likely(choice.fails)} ({limit_name(choice.limit)}), {lost} lost on average")
     else:
         parts.append("hardly ever fails")
-    if choice["lost_d"] >= 1:
-        parts.append(f"up {words.count(round(choice['lost_d']), 'day')} later on average than the soonest way")
+    if choice.lost_d is not None and choice.lost_d >= 1:
+        parts.append(f"up {words.count(round(choice.lost_d), 'day')} later on average than the soonest way")
     return "; ".join(parts)

@@ -12,7 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
-from cloche.apps.windows.pages.warmth import Warmth, warmth_in
+from cloche.apps.windows.pages.warmth import FIGURE_WORDS, Warmth, warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.services.crops import Readiness, SteadyOutlook
 from cloche.bridge.values import border
@@ -98,7 +98,8 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
     when = _when(asked.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
-        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {chosen.how}. Frost above the ground is not counted here.",
+        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {FIGURE_WORDS[chosen.figure]}. "
+        "Frost above the ground is not counted here.",
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
         picture=_picture(found, chosen, grown, units) if grown else None,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime
+from enum import StrEnum
 
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
@@ -13,18 +14,43 @@ from cloche.bridge.services.quality_flags import day_mean_from_one
 
 LATER_D = 13
 Grounds = list[tuple[Place, Ground | None]]
-ESTIMATED = "estimated"
+
+
+class Figure(StrEnum):
+    """What the day's figure is made of."""
+
+    ESTIMATED = "estimated"
+    LOGGED = "logged"
+    TWO = "two"
+    MORNING = "morning"
+    EVENING = "evening"
+
+
+FIGURE_NAMES = {
+    Figure.ESTIMATED: "estimated",
+    Figure.LOGGED: "measured",
+    Figure.TWO: "measured",
+    Figure.MORNING: "one morning reading",
+    Figure.EVENING: "one evening reading",
+}
+FIGURE_WORDS = {
+    Figure.ESTIMATED: "estimated",
+    Figure.LOGGED: "measured, a logger’s whole day",
+    Figure.TWO: "measured, the mean of the last early and late reading",
+    Figure.MORNING: "one morning reading, moved to the day’s mean by the place’s own curve",
+    Figure.EVENING: "one evening reading, moved to the day’s mean by the place’s own curve",
+}
 
 
 @dataclass(frozen=True)
 class Warmth:
-    """A place's soil at seed depth [°C]: the day's mean, and a fortnight later's; how: what the first is, in words, “estimated”
-    where nothing was read."""
+    """A place's soil at seed depth [°C]: the day's mean, and a fortnight later's; figure: what the first is made
+    of."""
 
     place: Place
     day_c: float
     later_c: float
-    how: str = ESTIMATED
+    figure: Figure = Figure.ESTIMATED
 
 
 def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Warmth]:
@@ -50,12 +76,11 @@ def warmth_of(place: Place, ground: Ground, read: measured.DayRead, now: datetim
     """A logger's day, else the mean of early and late, else one reading moved to its day's mean by the place's own curve."""
     later_c = ground.mean_in(LATER_D)
     if read.logged_c is not None:
-        return Warmth(place, read.logged_c, later_c, "measured, a logger’s whole day")
+        return Warmth(place, read.logged_c, later_c, Figure.LOGGED)
     if read.mean_c is not None:
-        return Warmth(place, read.mean_c, later_c, "measured, the mean of the last early and late reading")
+        return Warmth(place, read.mean_c, later_c, Figure.TWO)
     one = read.early or read.late
     if one:
         mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
-        how = f"one {'morning' if read.early else 'evening'} reading, moved to the day’s mean by the place’s own curve"
-        return Warmth(place, mean, later_c, how)
+        return Warmth(place, mean, later_c, Figure.MORNING if read.early else Figure.EVENING)
     return Warmth(place, ground.day_mean(now), later_c)

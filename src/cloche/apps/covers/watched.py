@@ -1,0 +1,61 @@
+"""A place's coming days, as they were worked out: facts with a clock. `texts` turns them into sentences."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+
+from cloche.apps.covers.selectors import current_items
+from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.windows.pages.warmth import Grounds
+from cloche.bridge.values.clocks import midnight_of, standard_offset_h
+from cloche.bridge.values.stored import NightPlan, OpeningDay, Plan, Watch
+from cloche.bridge.values.units import Units
+
+TOO_HOT_RISK = 0.25
+"""Chance of passing the limit wide open from which the cover is to come off (assumption)."""
+
+
+@dataclass(frozen=True)
+class Watched:
+    """What is stored of a place's coming days. start: today's first midnight of standard time; own: name of the garden's own
+    cover that stands there, empty for none."""
+
+    place: Place
+    data: Watch
+    start: datetime
+    today: date
+    units: Units
+    own: str = ""
+
+    @property
+    def days(self) -> list[OpeningDay]:
+        """The coming days under its cover; none where nothing covers it."""
+        return self.data.covered.days if self.data.covered else []
+
+    @property
+    def tonight(self) -> NightPlan | None:
+        """The coming night where it asks for something and something stands there."""
+        nights = self.data.nights
+        return nights[0] if nights and nights[0].way and self.data.growing else None
+
+    def at(self, number: int, hour: float) -> datetime:
+        """An hour of a coming day, by the garden's clock."""
+        return (self.start + timedelta(days=number, hours=hour)).astimezone(self.place.garden.timezone)
+
+
+def is_too_hot(plan: Plan) -> bool:
+    """Whether no opening holds it, so that the cover is to come off."""
+    return not plan.holds and plan.risk > TOO_HOT_RISK
+
+
+def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | None = None) -> Iterator[Watched]:
+    """Every place outdoors whose coming days are worked out from today, in walking order."""
+    own = {period.place_id: period.item.name for period in current_items(garden, today) if period.item}
+    midnight = midnight_of(today, standard_offset_h(garden.timezone, today))
+    for place, ground in forecasts.grounds_in(garden) if grounds is None else grounds:
+        if ground is not None and ground.forecast.watch and ground.forecast.day == today:
+            yield Watched(place, ground.forecast.watch, midnight, today, units, own.get(place.pk, ""))

@@ -1,0 +1,35 @@
+"""What this room calls things."""
+
+from __future__ import annotations
+
+from cloche.core.soil.bed import Work
+
+WORK_NAMES = {
+    Work.WATERED: "watered",
+    Work.MULCHED: "mulched",
+    Work.MULCH_OFF: "mulch off",
+    Work.COMPOST: "compost spread",
+    Work.STONES: "stones laid",
+    Work.DUG: "bed dug",
+    Work.CANOPY: "canopy closed",
+    Work.THINNED: "thinned",
+    Work.HARVESTED: "harvested",
+    Work.FILLED: "hotbed filled",
+}
+ON_ROUNDS = (Work.WATERED, Work.MULCHED, Work.COMPOST, Work.DUG, Work.STONES, Work.THINNED, Work.HARVESTED)
+"""What is done to a place on a round, in the order of how often."""
+
+
+def work_choices() -> list[tuple[str, str]]:
+    """What growers do to a place, for choosing."""
+    return [(str(work), name) for work, name in WORK_NAMES.items()]
+
+
+def round_choices() -> list[tuple[str, str]]:
+    """What is done to a place on a round, for choosing."""
+    return [(str(work), WORK_NAMES[work]) for work in ON_ROUNDS]
+
+
+def work_name(work: str) -> str:
+    """Of something that was done."""
+    return WORK_NAMES[Work(work)]

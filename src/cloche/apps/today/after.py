@@ -1,0 +1,49 @@
+"""What the last nights' frost did to each sowing that was up: facts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.windows.pages.warmth import Grounds
+from cloche.bridge.services import crops
+from cloche.bridge.values.stored import FrostedSowing, Harm, Window
+
+SHOWN_D = 3
+WORST_FIRST = (Harm.LOST, Harm.REGROWS, Harm.MARKED, Harm.UNHURT)
+
+
+@dataclass(frozen=True)
+class Frosted:
+    """A sowing, what a night did to it, and the windows in which it could be sown there again."""
+
+    place: Place
+    what: FrostedSowing
+    windows: list[Window]
+
+    @property
+    def name(self) -> str:
+        """Of its crop, more than one."""
+        return crops.crop(self.what.crop_key).name_plural
+
+
+def frosted_in(garden: Garden, grounds: Grounds, today: date) -> list[Frosted]:
+    """All sowings that were up in a night that was cold enough, the worst hurt first."""
+    cold = [
+        (place, one)
+        for place, ground in grounds
+        if ground is not None and ground.forecast.watch is not None
+        for one in ground.forecast.watch.frosted
+        if (today - one.morning).days <= SHOWN_D
+    ]
+    again = _windows(garden, {place.pk for place, _ in cold}) if cold else {}
+    found = [Frosted(place, one, again.get((place.pk, one.crop_key), [])) for place, one in cold]
+    return sorted(found, key=lambda one: (WORST_FIRST.index(one.what.harm), one.place.name, one.name))
+
+
+def _windows(garden: Garden, places: set[int]) -> dict[tuple[int, str], list[Window]]:
+    rows = CropOutlook.objects.filter(place_id__in=places, place__garden=garden, method=CropOutlook.Method.DIRECT)
+    return {(row[0], row[1]): row[2] for row in rows.values_list("place_id", "crop_key", "windows")}
