@@ -29,8 +29,8 @@ def test_a_crop_has_its_name_on_both_sides_of_the_ocean(key: str, american: str,
 
 
 def test_what_is_said_goes_by_the_clock_of_the_place() -> None:
-    assert names.usual_in("America/Chicago") == names.AMERICAN
-    assert {names.usual_in(zone) for zone in ("Europe/London", "Australia/Perth", "UTC")} == {names.BRITISH}
+    assert names.usual_names("en-us") == names.AMERICAN
+    assert {names.usual_names(language) for language in ("en-gb", "de", "")} == {names.BRITISH}
 
 
 @pytest.mark.django_db

@@ -10,6 +10,7 @@ import numpy as np
 
 from cloche.drawing import scale
 from cloche.drawing.geometry import Linear, Tick, band, path, value_ticks
+from cloche.drawing.labels import labels
 from cloche.drawing.slice import DEPTH_POWER
 
 WIDTH = 1064.0
@@ -148,13 +149,12 @@ def _day_ticks(span: Span) -> list[Tick]:
     """Every fifth local midnight, the first of a month always with its name."""
     ticks: list[Tick] = []
     day = span.start.astimezone(span.now.tzinfo).date() + timedelta(days=1)
-    named = ""
+    named = 0
     while True:
         at = datetime(day.year, day.month, day.day, tzinfo=span.now.tzinfo)
         if at >= span.end:
             return ticks
         if (day - span.now.date()).days % 5 == 0:
-            month = f"{day:%B}"
-            ticks.append(Tick(round(span.x(at), 1), f"{day.day} {month}" if month != named else f"{day.day}"))
-            named = month
+            ticks.append(Tick(round(span.x(at), 1), labels.day(day) if day.month != named else f"{day.day}"))
+            named = day.month
         day += timedelta(days=1)

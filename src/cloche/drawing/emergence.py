@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from cloche.drawing.geometry import Linear, Tick, path
+from cloche.drawing.labels import labels
 
 WIDTH, LEFT, RIGHT = 640.0, 34.0, 628.0
 TOP, BOTTOM = 12.0, 200.0
@@ -71,5 +72,5 @@ def day_ticks(sown: date, last: float, x: Linear) -> list[Tick]:
     ticks = []
     for day in range(0, int(last), step):
         on = sown + timedelta(days=day)
-        ticks.append(Tick(round(x(day), 1), f"{on.day} {on:%b}" if day == 0 or on.day <= step else f"{on.day}"))
+        ticks.append(Tick(round(x(day), 1), labels.short_day(on) if day == 0 or on.day <= step else f"{on.day}"))
     return ticks

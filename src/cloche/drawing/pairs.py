@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.drawing.geometry import Linear, Tick, value_ticks
+from cloche.drawing.labels import labels
 
 WIDTH, HEIGHT = 720.0, 190.0
 LEFT, RIGHT, TOP, BOTTOM = 44.0, 700.0, 10.0, 160.0
@@ -45,11 +46,11 @@ def pairs(
     x, y = Linear(0, max((last - first).days, 1), LEFT + 16, RIGHT - 16), Linear(low, high, BOTTOM, TOP)
     every = max(1, len(daily) // MOST_WORDS)
     return Pairs(
-        dots=[Dot(round(x((on - first).days), 1), round(y(k), 1), f"{on.day} {on:%b}: {words(k)}") for on, k in daily],
+        dots=[Dot(round(x((on - first).days), 1), round(y(k), 1), f"{labels.short_day(on)}: {words(k)}") for on, k in daily],
         zero_y=round(y(0.0), 1),
         mean_y=round(y(mean_k), 1),
         low_y=None if ends_k is None else round(y(ends_k[0]), 1),
         high_y=None if ends_k is None else round(y(ends_k[1]), 1),
         values=[Tick(round(y(value), 1), words(value)) for value in value_ticks(low, high, most=5)],
-        days=[Tick(round(x((on - first).days), 1), f"{on.day} {on:%b}") for on, _ in daily[::every]],
+        days=[Tick(round(x((on - first).days), 1), labels.short_day(on)) for on, _ in daily[::every]],
     )

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 
 from cloche.drawing import scale
 from cloche.drawing.geometry import Linear, Tick, band
+from cloche.drawing.labels import labels
 from cloche.drawing.slice import Stop
 
 WIDTH = 720.0
@@ -51,7 +52,7 @@ def calendar(today: date, span_d: int) -> Calendar:
     for offset in range(1, span_d):
         day = today + timedelta(days=offset)
         if day.day == 1 and x(offset) >= CLEAR_OF_TODAY:
-            ticks.append(Tick(round(x(offset), 1), f"{day:%b}"))
+            ticks.append(Tick(round(x(offset), 1), labels.month(day)))
     return Calendar(ticks)
 
 

@@ -6,6 +6,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.covers import selectors
 from cloche.apps.covers.pages.season import MOST_COVERS, MOST_CROPS
@@ -13,39 +14,43 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.forms import CoverForm
 from cloche.apps.places.models import Cover, Hotbed, Place
 from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.validators import MOST_MONEY
 from cloche.bridge.services import covers, crops, hotbeds
-from cloche.bridge.values.units import Units, parse_number
+from cloche.bridge.values.units import Units, parse_any_length, parse_weight
 from cloche.core.errors import OutOfRange
 
 AHEAD_D = 90
-WARMED = [(0, "at once"), (7, "a week later"), (14, "a fortnight later"), (21, "three weeks later")]
+WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("a fortnight later")), (21, lazy("three weeks later"))]
 
 
 class AskForm(forms.Form):
     """Which bed, which crop, from when."""
 
-    place = forms.ModelChoiceField(Place.objects.none(), label="On", empty_label=None)
-    crop = forms.ChoiceField(label="for", required=False)
-    on = DayField(label="put on")
-    warm = forms.TypedChoiceField(label="sown", choices=WARMED, coerce=int, initial=14)
-    also = forms.ChoiceField(label="and with", required=False)
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("On"), empty_label=None)
+    crop = forms.ChoiceField(label=lazy("for"), required=False)
+    on = DayField(label=lazy("put on"))
+    warm = forms.TypedChoiceField(label=lazy("sown"), choices=WARMED, coerce=int, initial=14)
+    also = forms.ChoiceField(label=lazy("and with"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.today = today
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
-        self.fields["crop"].choices = [("", "what I grow"), *grown]  # type: ignore[attr-defined]
-        self.fields["also"].choices = [("", "no other cover"), *covers.for_beds()]  # type: ignore[attr-defined]
+        self.fields["crop"].choices = [("", _("what I grow")), *grown]  # type: ignore[attr-defined]
+        self.fields["also"].choices = [("", _("no other cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
         """Today or within the months that can be foretold."""
         on: date = self.cleaned_data["on"]
         if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
             raise forms.ValidationError(
-                f"From today to {self.today + timedelta(days=AHEAD_D):%-d %B}: further is not foretold."
+                _("From today to {today}: further is not foretold.").format(
+                    today=words.day(self.today + timedelta(days=AHEAD_D))
+                )
             )
         return on
 
@@ -54,8 +59,8 @@ class SeasonForm(forms.Form):
     """Which bed, which crops, which covers."""
 
     place = forms.ModelChoiceField(Place.objects.none(), empty_label=None)
-    crop = forms.MultipleChoiceField(label="Crops", required=False, widget=forms.CheckboxSelectMultiple)
-    cover = forms.MultipleChoiceField(label="Covers", required=False, widget=forms.CheckboxSelectMultiple)
+    crop = forms.MultipleChoiceField(label=lazy("Crops"), required=False, widget=forms.CheckboxSelectMultiple)
+    cover = forms.MultipleChoiceField(label=lazy("Covers"), required=False, widget=forms.CheckboxSelectMultiple)
 
     def __init__(self, *args: Any, garden: Garden, offered: list[tuple[str, str]], **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -75,70 +80,77 @@ class SeasonForm(forms.Form):
     def _few(self, name: str, most: int, what: str) -> list[str]:
         found: list[str] = self.cleaned_data[name]
         if len(found) > most:
-            raise forms.ValidationError(f"At most {most} {what} at a time; {len(found)} are ticked.")
+            raise forms.ValidationError(
+                _("At most {most} {what} at a time; {len} are ticked.").format(most=most, what=what, len=len(found))
+            )
         return found
 
 
 class PutOnForm(CoverForm):
     """A cover from a day on, and what is meant to be sown under it."""
 
-    crop = forms.ChoiceField(label="Then sow", required=False)
-    sow_on = DayField(label="on", required=False)
+    crop = forms.ChoiceField(label=lazy("Then sow"), required=False)
+    sow_on = DayField(label=lazy("on"), required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         garden = self.place.garden
         grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
-        self.fields["crop"].choices = [("", "nothing yet"), *grown]  # type: ignore[attr-defined]
+        self.fields["crop"].choices = [("", _("nothing yet")), *grown]  # type: ignore[attr-defined]
 
     def clean(self) -> dict[str, Any]:
         """What is sown is sown after it is on."""
         data = super().clean()
         first, sow_on = data.get("first"), data.get("sow_on")
         if data.get("crop") and sow_on is None and "sow_on" not in self.errors:
-            self.add_error("sow_on", "On which day?")
+            self.add_error("sow_on", _("On which day?"))
         elif data.get("crop") and first and sow_on and sow_on < first:
-            self.add_error("sow_on", "That is before the cover goes on.")
+            self.add_error("sow_on", _("That is before the cover goes on."))
         return data
+
+
+MOST_KG = 500.0
 
 
 class OwnCoverForm(forms.ModelForm):
     """A cover that the garden owns."""
 
-    length = TypedNumber(label="Length")
-    width = TypedNumber(label="Width")
-    spread = TypedNumber(label="Edges apart", required=False)
-    price = TypedNumber(label="What it cost", required=False)
-    weight = TypedNumber(label="Weight, kg", required=False)
+    length = TypedNumber(label=lazy("Length"))
+    width = TypedNumber(label=lazy("Width"))
+    spread = TypedNumber(label=lazy("Edges apart"), required=False)
+    price = TypedNumber(label=lazy("What it cost"), required=False)
+    weight = TypedNumber(label=lazy("Weight"), required=False)
 
     class Meta:
         model = Cover
         fields = ["kind", "name", "purchase_year", "dirty"]
-        labels = {"name": "What you call it", "purchase_year": "Bought in", "dirty": "It is dirty or clouded"}
-        help_texts = {"purchase_year": "A year. Sheets and films lose light as they age."}
+        labels = {"name": lazy("What you call it"), "purchase_year": lazy("Bought in"), "dirty": lazy("It is dirty or clouded")}
+        help_texts = {"purchase_year": lazy("A year. Sheets and films lose light as they age.")}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden, self.units, self.today = garden, units, today
-        self.fields["kind"] = forms.ChoiceField(label="What it is", choices=covers.names())
+        self.fields["kind"] = forms.ChoiceField(label=_("What it is"), choices=covers.names())
         if self.instance.pk is None:
             self.initial["kind"] = covers.OFTEN[0]
-        for name, words in (
-            ("length", "Length along the bed"),
-            ("width", "Width of the sheet, or across the frame"),
-            ("spread", "A bent sheet’s edges set apart by"),
+        for name, label in (
+            ("length", _("Length along the bed")),
+            ("width", _("Width of the sheet, or across the frame")),
+            ("spread", _("A bent sheet’s edges set apart by")),
         ):
-            parse_with(self.fields[name], lambda text: units.metres(parse_number(text)))
-            self.fields[name].label = f"{words}, {units.length}"
+            parse_with(self.fields[name], lambda text: parse_any_length(text, units))
+            self.fields[name].label = f"{label}, {units.length}"
             value = getattr(self.instance, f"{name}_m")
             if value is not None and (self.instance.pk or name != "spread"):
                 self.initial.setdefault(name, f"{round(units.length_from_m(value), 1):g}")
-        self.fields["spread"].help_text = "For tunnels and arches; left empty, as is usual for the kind."
-        self.fields["price"].help_text = "In your own money; it tells what a season of it costs."
-        for name in ("price", "weight"):
-            own = self.instance.price if name == "price" else self.instance.weight_kg
-            if own is not None:
-                self.initial.setdefault(name, f"{own:g}")
+        self.fields["spread"].help_text = _("For tunnels and arches; left empty, as is usual for the kind.")
+        self.fields["price"].help_text = _("In your own money; it tells what a season of it costs.")
+        self.fields["weight"].label = _("Weight, {unit}").format(unit=units.weight)
+        parse_with(self.fields["weight"], lambda text: parse_weight(text, units, (0.0, MOST_KG)))
+        if self.instance.price is not None:
+            self.initial.setdefault("price", f"{self.instance.price:g}")
+        if self.instance.weight_kg is not None:
+            self.initial.setdefault("weight", f"{round(units.weight_from_kg(self.instance.weight_kg), 1):g}")
 
     def clean_name(self) -> str:
         """One name once a garden."""
@@ -146,7 +158,7 @@ class OwnCoverForm(forms.ModelForm):
         same = self.garden.covers.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
         if same.exists():
             raise forms.ValidationError(
-                f"There is already a cover called {name}. Give each its own name: it can be on one bed."
+                _("There is already a cover called {name}. Give each its own name: it can be on one bed.").format(name=name)
             )
         return name
 
@@ -154,7 +166,7 @@ class OwnCoverForm(forms.ModelForm):
         """Not in the future, nor in another age."""
         year: int | None = self.cleaned_data["purchase_year"]
         if year is not None and not 1950 <= year <= self.today.year:
-            raise forms.ValidationError(f"A year from 1950 to {self.today.year}.")
+            raise forms.ValidationError(_("A year from 1950 to {year}.").format(year=self.today.year))
         return year
 
     def clean(self) -> dict[str, Any]:
@@ -164,11 +176,11 @@ class OwnCoverForm(forms.ModelForm):
             value = data.get(name)
             if value is not None and not 0.1 <= value <= most:
                 low, high = self.units.length_text(0.1), self.units.length_text(most)
-                self.add_error(name, f"Between {low} and {high}.")
+                self.add_error(name, _("Between {low} and {high}.").format(low=low, high=high))
         for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
-                self.add_error(name, f"Between 0 and {most:g}.")
+                self.add_error(name, _("Between 0 and {most}.").format(most=f"{most:g}"))
         if not self.errors and data.get("spread") is not None and covers.bends(data["kind"]):
             try:
                 covers.shape(data["kind"], data["width"], data["spread"])
@@ -190,48 +202,57 @@ class OwnCoverForm(forms.ModelForm):
 class HotbedForm(forms.ModelForm):
     """What a hotbed is built of."""
 
-    depth = TypedNumber(label="Depth of the material")
-    length = TypedNumber(label="Length")
-    width = TypedNumber(label="Width")
-    soil = TypedNumber(label="Earth on top")
+    depth = TypedNumber(label=lazy("Depth of the material"))
+    length = TypedNumber(label=lazy("Length"))
+    width = TypedNumber(label=lazy("Width"))
+    soil = TypedNumber(label=lazy("Earth on top"))
 
     class Meta:
         model = Hotbed
         fields = ["filled_on", "topped_up_on", "insulated"]
-        labels = {"filled_on": "Filled on", "topped_up_on": "Topped up on", "insulated": "Its edges are insulated"}
-        help_texts = {"topped_up_on": "Leave empty until it is.", "insulated": "Cardboard, wool, straw bales."}
+        labels = {
+            "filled_on": lazy("Filled on"),
+            "topped_up_on": lazy("Topped up on"),
+            "insulated": lazy("Its edges are insulated"),
+        }
+        help_texts = {"topped_up_on": lazy("Leave empty until it is."), "insulated": lazy("Cardboard, wool, straw bales.")}
         widgets = {"filled_on": DATE, "topped_up_on": DATE}
 
-    SIZES = [("depth", "Depth of the material", 0.2, 2.0), ("length", "Length", 0.3, 50.0)]
-    SIZES += [("width", "Width", 0.3, 10.0), ("soil", "Earth on top", 0.05, 0.5)]
+    SIZES = [("depth", lazy("Depth of the material"), 0.2, 2.0), ("length", lazy("Length"), 0.3, 50.0)]
+    SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Earth on top"), 0.05, 0.5)]
 
     def __init__(self, *args: Any, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.units, self.today = units, today
-        for name, words, choices in (
-            ("material", "Made of", hotbeds.MATERIALS),
-            ("moist", "When filled it was", hotbeds.MOIST),
-            ("trodden", "and", hotbeds.TRODDEN),
+        for name, label, choices in (
+            ("material", _("Made of"), hotbeds.MATERIALS),
+            ("moist", _("When filled it was"), hotbeds.MOIST),
+            ("trodden", _("and"), hotbeds.TRODDEN),
         ):
-            self.fields[name] = forms.ChoiceField(label=words, choices=choices, initial=getattr(self.instance, name))
-        for name, words, _, _ in self.SIZES:
-            parse_with(self.fields[name], lambda text: units.metres(parse_number(text)))
-            self.fields[name].label = f"{words}, {units.length}"
+            self.fields[name] = forms.ChoiceField(label=label, choices=choices, initial=getattr(self.instance, name))
+        for name, label, _unused, _unused in self.SIZES:
+            parse_with(self.fields[name], lambda text: parse_any_length(text, units))
+            self.fields[name].label = f"{label}, {units.length}"
             self.initial.setdefault(name, f"{round(units.length_from_m(getattr(self.instance, f'{name}_m')), 1):g}")
 
     def clean(self) -> dict[str, Any]:
         """Sizes that can be."""
         data = super().clean() or {}
-        for name, _, low, high in self.SIZES:
+        for name, _unused, low, high in self.SIZES:
             value = data.get(name)
             if value is not None and not low <= value <= high:
-                self.add_error(name, f"Between {self.units.length_text(low)} and {self.units.length_text(high)}.")
+                self.add_error(
+                    name,
+                    _("Between {length} and {length2}.").format(
+                        length=self.units.length_text(low), length2=self.units.length_text(high)
+                    ),
+                )
         return data
 
     def save(self, commit: bool = True) -> Hotbed:
         """Carry over what the model names otherwise; the flow saves."""
         bed: Hotbed = super().save(commit=False)
-        for name, *_ in self.SIZES:
+        for name, *_unused in self.SIZES:
             setattr(bed, f"{name}_m", self.cleaned_data[name])
         for name in ("material", "moist", "trodden"):
             setattr(bed, name, self.cleaned_data[name])

@@ -6,34 +6,37 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.covers import selectors
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
 LOCAL = "%Y-%m-%dT%H:%M"
 ALIKE = [
-    ("soil", "the same soil, dug and watered alike"),
-    ("sun", "the same sun through the day, no shade from the cover itself"),
-    ("apart", "a good stride apart, for a covered strip warms its neighbour"),
-    ("depth", "the same probe at the same depth"),
-    ("hour", "both read within a few minutes, morning and evening"),
+    ("soil", lazy("the same soil, dug and watered alike")),
+    ("sun", lazy("the same sun through the day, no shade from the cover itself")),
+    ("apart", lazy("a good stride apart, for a covered strip warms its neighbour")),
+    ("depth", lazy("the same probe at the same depth")),
+    ("hour", lazy("both read within a few minutes, morning and evening")),
 ]
 
 
 class TrialForm(forms.Form):
     """A covered place, a bare one beside it, and what was seen to."""
 
-    covered = forms.ModelChoiceField(Place.objects.none(), label="Covered", empty_label=None)
-    bare = forms.ModelChoiceField(Place.objects.none(), label="Bare, beside it", empty_label=None)
-    begun_on = DayField(label="Since")
-    depth = TypedNumber(label="Depth of both readings")
-    alike = forms.MultipleChoiceField(label="Seen to", choices=ALIKE, required=False, widget=forms.CheckboxSelectMultiple)
+    covered = forms.ModelChoiceField(Place.objects.none(), label=lazy("Covered"), empty_label=None)
+    bare = forms.ModelChoiceField(Place.objects.none(), label=lazy("Bare, beside it"), empty_label=None)
+    begun_on = DayField(label=lazy("Since"))
+    depth = TypedNumber(label=lazy("Depth of both readings"))
+    alike = forms.MultipleChoiceField(label=lazy("Seen to"), choices=ALIKE, required=False, widget=forms.CheckboxSelectMultiple)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -41,7 +44,7 @@ class TrialForm(forms.Form):
         for name in ("covered", "bare"):
             self.fields[name].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = f"Depth of both readings, {units.length}"
+        self.fields["depth"].label = _("Depth of both readings, {length}").format(length=units.length)
         places = list(selectors.coverable(garden).prefetch_related("cover_periods"))
         for name, wanted in (("covered", True), ("bare", False)):
             fit = [place for place in places if (selectors.now_over(place, today) is not None) is wanted]
@@ -54,18 +57,18 @@ class TrialForm(forms.Form):
         """Two places, since a day that has come."""
         data = super().clean() or {}
         if data.get("covered") and data.get("covered") == data.get("bare"):
-            self.add_error("bare", "A bed cannot be compared with itself: choose the bare one beside it.")
+            self.add_error("bare", _("A bed cannot be compared with itself: choose the bare one beside it."))
         if data.get("begun_on") and data["begun_on"] > self.today:
-            self.add_error("begun_on", "That day is still to come.")
+            self.add_error("begun_on", _("That day is still to come."))
         return data
 
 
 class PairForm(forms.Form):
     """Both readings of one visit."""
 
-    covered = TypedNumber(label="Covered")
-    bare = TypedNumber(label="Bare")
-    at = forms.DateTimeField(label="When", widget=forms.DateTimeInput(attrs={"type": "datetime-local"}, format=LOCAL))
+    covered = TypedNumber(label=lazy("Covered"))
+    bare = TypedNumber(label=lazy("Bare"))
+    at = forms.DateTimeField(label=lazy("When"), widget=forms.DateTimeInput(attrs={"type": "datetime-local"}, format=LOCAL))
 
     def __init__(self, *args: Any, trial: CoverTrial, units: Units, now: datetime, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -79,27 +82,34 @@ class PairForm(forms.Form):
         """In the garden's own clock, not ahead of it, not before the trial."""
         at: datetime = self.cleaned_data["at"].replace(tzinfo=self.zone)
         if at > self.now + timedelta(minutes=5):
-            raise forms.ValidationError("That is still to come.")
+            raise forms.ValidationError(_("That is still to come."))
         if at.date() < self.trial.begun_on:
-            raise forms.ValidationError("That was before the trial began.")
+            raise forms.ValidationError(_("That was before the trial began."))
         return at
+
+
+MOST_WIND_M_S = 12.0
+
+
+def month_choices() -> list[tuple[int, str]]:
+    """The months by name."""
+    return [(number, words.month_name(number)) for number in range(1, 13)]
 
 
 class SandboxForm(forms.Form):
     """Where the sliders stand; what is out of range is taken as the nearest that can be."""
 
-    MONTHS = [(number, f"{date(2000, number, 1):%B}") for number in range(1, 13)]
-    month = forms.TypedChoiceField(label="In", choices=MONTHS, coerce=int)
-    low = forms.FloatField(label="Night’s low")
-    high = forms.FloatField(label="Day’s high")
-    sun = forms.FloatField(label="Sun, of a cloudless day", min_value=12, max_value=100)
-    wind = forms.FloatField(label="Wind, m/s", min_value=0, max_value=12)
-    cover = forms.ChoiceField(label="Cover", required=False)
-    opening = forms.FloatField(label="Open from 9 to 17", min_value=0, max_value=100)
+    month = forms.TypedChoiceField(label=lazy("In"), choices=month_choices, coerce=int)
+    low = forms.FloatField(label=lazy("Night’s low"))
+    high = forms.FloatField(label=lazy("Day’s high"))
+    sun = forms.FloatField(label=lazy("Sun, of a cloudless day"), min_value=12, max_value=100)
+    wind = forms.FloatField(label=lazy("Wind"), min_value=0)
+    cover = forms.ChoiceField(label=lazy("Cover"), required=False)
+    opening = forms.FloatField(label=lazy("Open from 9 to 17"), min_value=0, max_value=100)
     ground = forms.MultipleChoiceField(
-        label="The bed", choices=covers.GROUNDS, required=False, widget=forms.CheckboxSelectMultiple
+        label=lazy("The bed"), choices=covers.GROUNDS, required=False, widget=forms.CheckboxSelectMultiple
     )
-    crop = forms.ChoiceField(label="Sown with")
+    crop = forms.ChoiceField(label=lazy("Sown with"))
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -107,10 +117,10 @@ class SandboxForm(forms.Form):
         grown = crops.chosen(garden.crops, packets.values_in_use(garden))
         self.fields["crop"].choices = [(crop.key, crop.name_plural) for crop in grown]  # type: ignore[attr-defined]
         ends = {name: (units.temperature_from_c(low), units.temperature_from_c(high)) for name, low, high in SLIDES_C}
-        ends |= {"sun": (12, 100), "wind": (0, 12), "opening": (0, 100)}
+        ends |= {"sun": (12, 100), "wind": (0, round(units.wind_from_m_s(MOST_WIND_M_S))), "opening": (0, 100)}
         for name, (low, high) in ends.items():
             step = 0.5 if name == "wind" else 1
-            unit = units.degree if name in ("low", "high") else {"wind": " m/s"}.get(name, " %")
+            unit = units.degree if name in ("low", "high") else f" {units.wind}" if name == "wind" else " %"
             attrs = {"type": "range", "min": round(low), "max": round(high), "step": step}
             self.fields[name].widget, self.fields[name].help_text = forms.NumberInput(attrs=attrs), unit
         self.ends = ends
@@ -118,7 +128,7 @@ class SandboxForm(forms.Form):
     def clean(self) -> dict[str, Any]:
         """What lies beyond a slider's end is taken as its end."""
         data = super().clean() or {}
-        for name in ("low", "high"):
+        for name in ("low", "high", "wind"):
             if data.get(name) is not None:
                 least, most = self.ends[name]
                 data[name] = min(max(data[name], least), most)

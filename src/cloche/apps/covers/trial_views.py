@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.covers.flows import trial as flow
@@ -51,7 +52,7 @@ def trials(request: GardenRequest) -> HttpResponse:
             )
         )
         messages.success(
-            request, "It runs. Read both within a few minutes, morning and evening; pairs from the round count too."
+            request, _("It runs. Read both within a few minutes, morning and evening; pairs from the round count too.")
         )
         return redirect("trial", request.garden.pk, trial.pk)
     context = {"form": form, "lines": pages.trial_lines(request.garden, units, today), "tab": "trials"}
@@ -69,9 +70,11 @@ def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
         try:
             flow.read_pair(found, data["at"], data["covered"], data["bare"], request.user)
         except AlreadyThere as twin:
-            form.add_error("at", f"{twin.existing.place.name} has a reading at that time and depth already.")
+            form.add_error(
+                "at", _("{name} has a reading at that time and depth already.").format(name=twin.existing.place.name)
+            )
         else:
-            messages.success(request, "Both are written down, in the trial and in each place’s own record.")
+            messages.success(request, _("Both are written down, in the trial and in each place’s own record."))
             return redirect("trial", request.garden.pk, found.pk)
     page = pages.trial_page(found, units, clock.today(request.garden.timezone))
     context = {"page": page, "form": form, "tab": "trials"}
@@ -83,7 +86,7 @@ def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
 def end_trial(request: GardenRequest, trial_id: int) -> HttpResponse:
     """Later readings are none of its pairs."""
     flow.end(_trial(request, trial_id))
-    messages.success(request, "The trial has ended; what it found stays.")
+    messages.success(request, _("The trial has ended; what it found stays."))
     return redirect("trial", request.garden.pk, trial_id)
 
 
@@ -117,7 +120,7 @@ def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
     form = HotbedForm(request.POST or None, instance=bed, units=units, today=today)
     if form.is_valid():
         flow.build_hotbed(form.save())
-        messages.success(request, f"Written down; {place.name} is being worked out again.")
+        messages.success(request, _("Written down; {name} is being worked out again.").format(name=place.name))
         return redirect("hotbed", request.garden.pk, place.pk)
     page = hotbed_pages.hotbed_page(place, units, today)
     return render(

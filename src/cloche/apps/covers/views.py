@@ -8,6 +8,7 @@ from urllib.parse import urlencode
 from django.contrib import messages
 from django.http import Http404, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.covers import selectors
@@ -72,7 +73,7 @@ def _asked(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -
     """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
     if "crop" in request.GET or "cover" in request.GET:
         return request.GET
-    own = [key for key, _ in offered if key.startswith(season_flow.OWN)]
+    own = [key for key, _unused in offered if key.startswith(season_flow.OWN)]
     usual = QueryDict(mutable=True)
     usual["place"] = request.GET.get("place", str(bed.pk))
     usual.setlist("crop", list(usual_crops(request.garden)))
@@ -110,7 +111,9 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
     if form.is_valid() and kept(form):
         if form.cleaned_data["crop"]:
             sow.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
-        messages.success(request, f"Noted for {place.name}. Today says when its days come, and the forecast follows.")
+        messages.success(
+            request, _("Noted for {name}. Today says when its days come, and the forecast follows.").format(name=place.name)
+        )
         return redirect("place", request.garden.pk, place.pk)
     return render(request, "covers/put_on.html", {"form": form, "place": place}, status=INVALID if form.errors else 200)
 
@@ -133,7 +136,7 @@ def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
     form = OwnCoverForm(request.POST or None, instance=cover, garden=request.garden, units=units, today=today)
     if form.is_valid():
         flow.save_own(form.save())
-        messages.success(request, f"{cover.name} is on the list.")
+        messages.success(request, _("{name} is on the list.").format(name=cover.name))
         return redirect("own_covers", request.garden.pk)
     removed = request.garden.covers.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
     lines = own_lines(request.garden, units, today)
@@ -148,7 +151,9 @@ def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
     """Take one off the list."""
     cover = _own(request, own_id)
     flow.remove_own(cover)
-    messages.success(request, f"{cover.name} is off the list; where it stood stays written. It can be put back below.")
+    messages.success(
+        request, _("{name} is off the list; where it stood stays written. It can be put back below.").format(name=cover.name)
+    )
     return redirect("own_covers", request.garden.pk)
 
 
@@ -161,7 +166,10 @@ def put_back_own(request: GardenRequest, own_id: int) -> HttpResponse:
         raise Http404
     done = flow.put_back_own(cover)
     messages.success(
-        request, f"{cover.name} is back." if done else f"Another cover is called {cover.name} now. Rename that one first."
+        request,
+        _("{name} is back.").format(name=cover.name)
+        if done
+        else _("Another cover is called {name} now. Rename that one first.").format(name=cover.name),
     )
     return redirect("own_covers", request.garden.pk)
 

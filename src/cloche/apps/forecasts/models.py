@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.places.models import Place
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.record_field import RecordField
 from cloche.bridge.values.stored import (
     CandidateDays,
@@ -45,8 +46,8 @@ class CropOutlook(models.Model):
     bridge.values.stored.CropDays)."""
 
     class Method(models.TextChoices):
-        DIRECT = "direct", "sown in place"
-        TRANSPLANTED = "transplanted", "raised and planted out"
+        DIRECT = "direct", lazy("sown in place")
+        TRANSPLANTED = "transplanted", lazy("raised and planted out")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="outlooks")
     crop_key = models.CharField(max_length=40)

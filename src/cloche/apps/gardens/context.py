@@ -12,6 +12,7 @@ from django.urls import reverse
 from cloche import __version__
 from cloche.apps.gardens.access import GROWS, LOGS, OWNS
 from cloche.apps.shared import clock
+from cloche.apps.shared.i18n import lazy
 
 
 @dataclass(frozen=True)
@@ -25,16 +26,16 @@ class Room:
 
 
 ROOMS = (
-    ("Today", "today", "t"),
-    ("Round", "round", "r"),
-    ("Ground", "ground", "g"),
-    ("What wakes", "what_wakes", "w"),
-    ("Windows", "windows", "n"),
-    ("Covers", "covers", "c"),
-    ("Sowings", "sowings", "o"),
-    ("Weather", "weather", "a"),
-    ("Files", "files", "f"),
-    ("Garden", "garden", "s"),
+    (lazy("Today"), "today", "t"),
+    (lazy("Round"), "round", "r"),
+    (lazy("Ground"), "ground", "g"),
+    (lazy("What wakes"), "what_wakes", "w"),
+    (lazy("Windows"), "windows", "n"),
+    (lazy("Covers"), "covers", "c"),
+    (lazy("Sowings"), "sowings", "o"),
+    (lazy("Weather"), "weather", "a"),
+    (lazy("Files"), "files", "f"),
+    (lazy("Garden"), "garden", "s"),
 )
 
 

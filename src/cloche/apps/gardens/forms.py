@@ -5,24 +5,40 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.conf import settings
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.shared.fields import TypedNumber
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.zones import zone_words
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air
 from cloche.core.errors import OutOfRange
 
-MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+MONTHS = (
+    lazy("Jan"),
+    lazy("Feb"),
+    lazy("Mar"),
+    lazy("Apr"),
+    lazy("May"),
+    lazy("Jun"),
+    lazy("Jul"),
+    lazy("Aug"),
+    lazy("Sep"),
+    lazy("Oct"),
+    lazy("Nov"),
+    lazy("Dec"),
+)
 
 
 class SignInForm(AuthenticationForm):
     """Name and password."""
 
     error_messages = {
-        "invalid_login": "That name and password do not go together. Capital letters count in the password.",
-        "inactive": "This account has been closed.",
+        "invalid_login": lazy("That name and password do not go together. Capital letters count in the password."),
+        "inactive": lazy("This account has been closed."),
     }
 
 
@@ -32,8 +48,8 @@ class FirstPersonForm(BaseUserCreationForm):
     class Meta:
         model = User
         fields = ["username", "temperature_unit", "length_unit"]
-        labels = {"username": "Your name here"}
-        help_texts = {"username": "What you will sign in with."}
+        labels = {"username": lazy("Your name here")}
+        help_texts = {"username": lazy("What you will sign in with.")}
 
 
 class UnitsForm(forms.ModelForm):
@@ -41,9 +57,17 @@ class UnitsForm(forms.ModelForm):
 
     class Meta:
         model = User
-        fields = ["temperature_unit", "length_unit"]
-        labels = {"temperature_unit": "Temperatures in", "length_unit": "Lengths in"}
+        fields = ["temperature_unit", "length_unit", "language"]
+        labels = {
+            "temperature_unit": lazy("Temperatures in"),
+            "length_unit": lazy("Measures in"),
+            "language": lazy("Language"),
+        }
         widgets = {"temperature_unit": forms.RadioSelect, "length_unit": forms.RadioSelect}
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["language"].choices = [("", _("as my browser says")), *settings.LANGUAGES]  # type: ignore[attr-defined]
 
 
 class GardenForm(forms.ModelForm):
@@ -53,15 +77,15 @@ class GardenForm(forms.ModelForm):
         model = Garden
         fields = ["name", "latitude_deg", "longitude_deg", "elevation_m", "timezone_name"]
         labels = {
-            "name": "Name of the garden",
-            "latitude_deg": "Latitude",
-            "longitude_deg": "Longitude",
-            "elevation_m": "Height above the sea, m",
-            "timezone_name": "Time zone",
+            "name": lazy("Name of the garden"),
+            "latitude_deg": lazy("Latitude"),
+            "longitude_deg": lazy("Longitude"),
+            "elevation_m": lazy("Height above the sea, m"),
+            "timezone_name": lazy("Time zone"),
         }
         help_texts = {
-            "latitude_deg": "Degrees; south is negative. Gives the sun and the length of the day.",
-            "longitude_deg": "Degrees; west is negative.",
+            "latitude_deg": lazy("Degrees; south is negative. Gives the sun and the length of the day."),
+            "longitude_deg": lazy("Degrees; west is negative."),
         }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -84,19 +108,19 @@ class SiteForm(GardenForm):
             "zone",
         ]
         labels = GardenForm.Meta.labels | {
-            "sowing_rule": "You sow",
-            "uncover_rule": "You take covers off",
-            "away_from_h": "Nobody is there from, hour",
+            "sowing_rule": lazy("You sow"),
+            "uncover_rule": lazy("You take covers off"),
+            "away_from_h": lazy("Nobody is there from, hour"),
             "away_to_h": "to",
-            "watered": "Seed beds are kept moist",
-            "names": "Names of crops",
-            "zone": "Winter-hardiness zone, if you like",
+            "watered": lazy("Seed beds are kept moist"),
+            "names": lazy("Names of crops"),
+            "zone": lazy("Winter-hardiness zone, if you like"),
         }
         help_texts = GardenForm.Meta.help_texts | {
-            "sowing_rule": "Decides every window; what the other ways would cost stands with every crop.",
-            "away_from_h": "On most days, by the clock. Then one opening is told that is right for all of it.",
-            "watered": "Where they are not, seed waits for rain in dry soil.",
-            "zone": "It says only how cold a usual winter’s coldest night is. No window goes by it.",
+            "sowing_rule": lazy("Decides every window; what the other ways would cost stands with every crop."),
+            "away_from_h": lazy("On most days, by the clock. Then one opening is told that is right for all of it."),
+            "watered": lazy("Where they are not, seed waits for rain in dry soil."),
+            "zone": lazy("It says only how cold a usual winter’s coldest night is. No window goes by it."),
         }
 
     def clean_zone(self) -> str:
@@ -122,7 +146,7 @@ class NormalsForm(forms.Form):
         self.units = units
         for side in ("low", "high"):
             for index, month in enumerate(MONTHS):
-                label = f"{month}, mean {side}"
+                label = _("{month}, mean {side}").format(month=month, side=side)
                 self.fields[f"{side}_{index}"] = TypedNumber(parse=self._parse, required=False, label=label)
 
     def _parse(self, text: str) -> float:
@@ -133,11 +157,11 @@ class NormalsForm(forms.Form):
         data = super().clean() or {}
         given = [name for name in self.fields if data.get(name) is not None]
         if not self.errors and given and len(given) < 24:
-            raise forms.ValidationError("Give all twelve months, lows and highs, or leave all of them empty.")
+            raise forms.ValidationError(_("Give all twelve months, lows and highs, or leave all of them empty."))
         for index, month in enumerate(MONTHS):
             low, high = data.get(f"low_{index}"), data.get(f"high_{index}")
             if low is not None and high is not None and low > high:
-                self.add_error(f"high_{index}", f"{month}: the high is below the low.")
+                self.add_error(f"high_{index}", _("{month}: the high is below the low.").format(month=month))
         return data
 
     def months(self) -> list[dict[str, Any]]:
@@ -154,4 +178,4 @@ class RoleForm(forms.Form):
     """What somebody may do."""
 
     ROLES = Membership.Role.choices
-    role = forms.ChoiceField(label="They come as", choices=ROLES, initial=Membership.Role.GROWER)
+    role = forms.ChoiceField(label=lazy("They come as"), choices=ROLES, initial=Membership.Role.GROWER)

@@ -4,30 +4,35 @@ from __future__ import annotations
 
 from zoneinfo import ZoneInfo
 
+from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.contrib.postgres.fields import ArrayField
 from django.core.exceptions import ValidationError
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from django.utils.translation import get_language
+from django.utils.translation import gettext as _
 
 from cloche.apps.shared import validators
-from cloche.bridge.services.names import usual_in
+from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services.names import usual_names
 from cloche.bridge.values.border import is_zone
 
 
 class User(AbstractUser):
-    """A person and the units they think in."""
+    """A person, the language they read and the units they think in."""
 
     class Temperature(models.TextChoices):
         CELSIUS = "C", "°C"
         FAHRENHEIT = "F", "°F"
 
     class Length(models.TextChoices):
-        CENTIMETRES = "cm", "centimetres"
-        INCHES = "in", "inches"
+        CENTIMETRES = "cm", lazy("centimetres, millimetres of rain, kilograms, metres a second")
+        INCHES = "in", lazy("inches, pounds, miles an hour")
 
     temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
     length_unit = models.CharField(max_length=2, choices=Length, default=Length.CENTIMETRES)
+    language = models.CharField(max_length=10, choices=settings.LANGUAGES, blank=True, help_text="Empty: as the browser says.")
 
 
 def zone_of(name: str) -> ZoneInfo:
@@ -44,19 +49,19 @@ class Garden(models.Model):
     nobody is there on most days."""
 
     class SowingRule(models.TextChoices):
-        COMFORTABLE = "comfortable", "when the soil is comfortably warm"
-        MINIMUM = "minimum", "as soon as the soil reaches the minimum"
-        CALENDAR = "calendar", "by the date of the last frost"
+        COMFORTABLE = "comfortable", lazy("when the soil is comfortably warm")
+        MINIMUM = "minimum", lazy("as soon as the soil reaches the minimum")
+        CALENDAR = "calendar", lazy("by the date of the last frost")
 
     class UncoverRule(models.TextChoices):
-        NIGHTS = "nights", "when nights are warm enough for what grows there"
-        HEIGHT = "height", "when the plants touch the top"
-        ESTABLISHED = "established", "when seedlings are established"
-        HEAT = "heat", "when it is too hot inside however far it is opened"
+        NIGHTS = "nights", lazy("when nights are warm enough for what grows there")
+        HEIGHT = "height", lazy("when the plants touch the top")
+        ESTABLISHED = "established", lazy("when seedlings are established")
+        HEAT = "heat", lazy("when it is too hot inside however far it is opened")
 
     class Names(models.TextChoices):
-        AMERICAN = "american", "American: eggplant, fava bean, arugula"
-        BRITISH = "british", "British: aubergine, broad bean, rocket"
+        AMERICAN = "american", lazy("American: eggplant, fava bean, arugula")
+        BRITISH = "british", lazy("British: aubergine, broad bean, rocket")
 
     name = models.CharField(max_length=80, validators=[validators.plain])
     latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
@@ -82,8 +87,8 @@ class Garden(models.Model):
 
     @property
     def spoken(self) -> str:
-        """How its people name crops."""
-        return self.names or usual_in(self.timezone_name)
+        """How its people name crops: as they chose, else as their language does."""
+        return self.names or usual_names(get_language() or settings.LANGUAGE_CODE)
 
     def __str__(self) -> str:
         return self.name
@@ -91,9 +96,9 @@ class Garden(models.Model):
     def clean(self) -> None:
         """Being away has a beginning and an end."""
         if (self.away_from_h is None) != (self.away_to_h is None):
-            raise ValidationError({"away_to_h": "Say both from when and to when, or neither."})
+            raise ValidationError({"away_to_h": _("Say both from when and to when, or neither.")})
         if self.away_from_h is not None and self.away_to_h is not None and self.away_from_h >= self.away_to_h:
-            raise ValidationError({"away_to_h": "You are back before you leave."})
+            raise ValidationError({"away_to_h": _("You are back before you leave.")})
 
     @property
     def timezone(self) -> ZoneInfo:
@@ -110,10 +115,10 @@ class Membership(models.Model):
     """A person in a garden."""
 
     class Role(models.TextChoices):
-        OWNER = "owner", "owner"
-        GROWER = "grower", "grower"
-        HELPER = "helper", "helper, who only logs"
-        VIEWER = "viewer", "viewer"
+        OWNER = "owner", lazy("owner")
+        GROWER = "grower", lazy("grower")
+        HELPER = "helper", lazy("helper, who only logs")
+        VIEWER = "viewer", lazy("viewer")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="memberships")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")

@@ -7,6 +7,7 @@ from django.contrib.auth import login
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
@@ -42,7 +43,7 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
     """Another role for somebody."""
     form = RoleForm(request.POST)
     if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
-        messages.success(request, "Their role is changed.")
+        messages.success(request, _("Their role is changed."))
     else:
         messages.error(request, "That was not done: a garden keeps at least one owner.")
     return redirect("people", request.garden.pk)
@@ -53,7 +54,7 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
 def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
     """Take a person out."""
     if flow.show_out(request.garden, user_id):
-        messages.success(request, "They no longer see this garden. What they recorded stays.")
+        messages.success(request, _("They no longer see this garden. What they recorded stays."))
     else:
         messages.error(request, "Owners cannot be taken out; give them another role first.")
     return redirect("people", request.garden.pk)
@@ -64,7 +65,7 @@ def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
 def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
     """End an invitation."""
     if flow.withdraw(request.garden, invitation_id):
-        messages.success(request, "That link no longer opens anything.")
+        messages.success(request, _("That link no longer opens anything."))
     return redirect("people", request.garden.pk)
 
 
@@ -81,7 +82,12 @@ def join(request: HttpRequest, token: str) -> HttpResponse:
             return render(request, "gardens/join_ended.html", status=404)
         if not signed_in:
             login(request, membership.user, backend="django.contrib.auth.backends.ModelBackend")
-        messages.success(request, f"You belong to {invitation.garden.name} now, as {membership.get_role_display()}.")
+        messages.success(
+            request,
+            _("You belong to {name} now, as {get_role_display}.").format(
+                name=invitation.garden.name, get_role_display=membership.get_role_display()
+            ),
+        )
         return redirect("today", invitation.garden.pk)
     context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
     return render(request, "gardens/join.html", context, status=INVALID if form.errors else 200)

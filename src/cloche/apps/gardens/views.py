@@ -11,6 +11,8 @@ from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import redirect, render
 from django.urls import reverse_lazy
+from django.utils.translation import gettext as _
+from django.utils.translation import override
 
 from cloche.apps.gardens import selectors
 from cloche.apps.gardens.access import GardenRequest, in_garden
@@ -23,6 +25,7 @@ from cloche.apps.gardens.forms import (
     SiteForm,
     UnitsForm,
 )
+from cloche.apps.gardens.language import language_of, remember_language
 from cloche.apps.shared.http import INVALID
 from cloche.bridge.services.zones import zone_words
 
@@ -38,6 +41,11 @@ class SignIn(auth.LoginView):
         if selectors.nobody_yet():
             return redirect("welcome")
         return super().dispatch(request, *args, **kwargs)
+
+    def form_valid(self, form: Any) -> HttpResponse:
+        response = super().form_valid(form)
+        remember_language(response, form.get_user())
+        return response
 
     def form_invalid(self, form: Any) -> HttpResponse:
         response = super().form_invalid(form)
@@ -86,12 +94,15 @@ def new_garden(request: HttpRequest) -> HttpResponse:
 
 @login_required
 def me(request: HttpRequest) -> HttpResponse:
-    """A person's scales."""
+    """A person's scales and language."""
     form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
     if form.is_valid():
         form.save()
-        messages.success(request, "Your units are changed everywhere.")
-        return redirect("home")
+        with override(language_of(form.instance)):
+            messages.success(request, _("Your units are changed everywhere."))
+        response = redirect("home")
+        remember_language(response, form.instance)
+        return response
     return render(request, "gardens/me.html", {"form": form, "here": selectors.garden_to_open(request)})
 
 
@@ -102,7 +113,7 @@ def garden(request: GardenRequest) -> HttpResponse:
     site = SiteForm(request.POST or None, instance=request.garden)
     if request.method == "POST" and site.is_valid():
         change_site(site.save(commit=False))
-        messages.success(request, "The site is changed; forecasts are being worked out again.")
+        messages.success(request, _("The site is changed; forecasts are being worked out again."))
         return redirect("garden", request.garden.pk)
     context = {
         "site": site,
@@ -124,7 +135,7 @@ def normals(request: GardenRequest) -> HttpResponse:
     if form.is_valid():
         request.garden.normal_lows_c, request.garden.normal_highs_c = form.typed("low"), form.typed("high")
         change_site(request.garden)
-        messages.success(request, "Normals saved; forecasts are being worked out again.")
+        messages.success(request, _("Normals saved; forecasts are being worked out again."))
         return redirect("garden", request.garden.pk)
     context = {"normals": form, "units": units}
     return render(request, "gardens/normals.html", context, status=INVALID if form.errors else 200)

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal
 
 from django.core.cache import cache
 from django.http import HttpRequest
+from django.utils.translation import gettext as _
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError
 from ninja.parser import Parser
@@ -19,6 +20,7 @@ from pydantic import AfterValidator, AwareDatetime, BeforeValidator, ConfigDict,
 
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.models import Device
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge.values import border
 
@@ -34,7 +36,7 @@ class Token(HttpBearer):
     def authenticate(self, request: HttpRequest, token: str) -> Device | None:
         device = Device.objects.filter(fingerprint=fingerprint(token), revoked_at__isnull=True).first()
         if device is None and _guesses(request) > MOST_GUESSES_A_MINUTE:
-            raise HttpError(429, "Too many unknown tokens came from this address; wait a minute.")
+            raise HttpError(429, _("Too many unknown tokens came from this address; wait a minute."))
         return device
 
 
@@ -58,7 +60,7 @@ class Careful(Parser):
 
 
 api = NinjaAPI(
-    title="Cloche for loggers",
+    title=lazy("Cloche for loggers"),
     version="1",
     docs_url=None,
     auth=Token(),
@@ -70,7 +72,7 @@ api = NinjaAPI(
 
 def _no_truth(value: Any) -> Any:
     if isinstance(value, bool):
-        raise ValueError("a number, not true or false")
+        raise ValueError(_("a number, not true or false"))
     return value
 
 
@@ -212,19 +214,25 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
     try:
         reader = csv.DictReader(io.StringIO(body.decode("utf-8-sig")), strict=True)
         if not {"at", "temperature"} <= set(reader.fieldnames or ()):
-            raise HttpError(400, "The first line must be: at,channel,temperature")
-        lines = [line for line, _ in zip(reader, range(MOST_ROWS + 1), strict=False)]
+            raise HttpError(400, _("The first line must be: at,channel,temperature"))
+        lines = [line for line, _unused in zip(reader, range(MOST_ROWS + 1), strict=False)]
     except (UnicodeDecodeError, csv.Error) as broken:
-        raise HttpError(400, f"This is no CSV in UTF-8: {broken}") from broken
+        raise HttpError(400, _("This is no CSV in UTF-8: {broken}").format(broken=broken)) from broken
     if len(lines) > MOST_ROWS:
-        raise HttpError(400, f"At most {MOST_ROWS} lines are taken at a time.")
+        raise HttpError(400, _("At most {most_rows} lines are taken at a time.").format(most_rows=MOST_ROWS))
     rows, numbers, refused = [], [], []
     for index, line in enumerate(lines):
         try:
             told = {"at": line["at"], "temperature": line["temperature"], "channel": line.get("channel") or "1"}
             one = ReadingIn.model_validate(told)
         except ValueError:
-            refused.append(RefusedOut(index=index, code="row", said=f"Line {index + 2} cannot be read: {dict(line)}"[:200]))
+            refused.append(
+                RefusedOut(
+                    index=index,
+                    code="row",
+                    said=_("Line {index} cannot be read: {dict}").format(index=index + 2, dict=dict(line))[:200],
+                )
+            )
             continue
         rows.append(Sent(one.channel, one.temperature, one.at))
         numbers.append(index)

@@ -6,11 +6,13 @@ import re
 from typing import Any, cast
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device
 from cloche.apps.places.models import Place
 from cloche.apps.shared.fields import TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.units import Units, parse_depth
 
 MOST_DEVICES = 60
@@ -20,7 +22,7 @@ CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
 def channel_name(text: str) -> str:
     """A channel as devices may name it; raises ValueError with a sentence."""
     if not CHANNEL.fullmatch(text):
-        raise ValueError("Letters, digits and . _ : - only, without blanks.")
+        raise ValueError(_("Letters, digits and . _ : - only, without blanks."))
     return text
 
 
@@ -30,14 +32,16 @@ class DeviceForm(forms.ModelForm):
     class Meta:
         model = Device
         fields = ["name", "unit"]
-        labels = {"name": "What you call it", "unit": "It measures in"}
-        help_texts = {"unit": "Unless it says otherwise with what it sends."}
+        labels = {"name": lazy("What you call it"), "unit": lazy("It measures in")}
+        help_texts = {"unit": lazy("Unless it says otherwise with what it sends.")}
 
     def clean(self) -> dict[str, Any]:
         """Not more devices than anyone has."""
         data = super().clean() or {}
         if self.instance.garden_id and self.instance.garden.devices.count() >= MOST_DEVICES:
-            raise forms.ValidationError(f"A garden has up to {MOST_DEVICES} loggers.", code="many")
+            raise forms.ValidationError(
+                _("A garden has up to {most_devices} loggers.").format(most_devices=MOST_DEVICES), code="many"
+            )
         return data
 
 
@@ -45,11 +49,11 @@ class ProbeForm(forms.Form):
     """Where a channel sticks."""
 
     channel = forms.CharField(
-        label="Channel", max_length=40, initial="1", help_text="As the device names it; 1 if it has only one."
+        label=lazy("Channel"), max_length=40, initial="1", help_text=lazy("As the device names it; 1 if it has only one.")
     )
-    place = forms.ModelChoiceField(label="Place", queryset=Place.objects.none())
-    depth = TypedNumber(label="Depth", required=False)
-    in_air = forms.BooleanField(label="It hangs in the air among the plants", required=False)
+    place = forms.ModelChoiceField(label=lazy("Place"), queryset=Place.objects.none())
+    depth = TypedNumber(label=lazy("Depth"), required=False)
+    in_air = forms.BooleanField(label=lazy("It hangs in the air among the plants"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -58,8 +62,8 @@ class ProbeForm(forms.Form):
         # Asked once, however many devices show this form.
         place.choices = list(place.choices)  # type: ignore[arg-type]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = f"Depth, {units.length}"
-        self.fields["depth"].help_text = "Left empty: the place’s seed depth."
+        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
+        self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")
 
     def clean_channel(self) -> str:
         """Only what an address can carry."""

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from django.db.models import Count
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
@@ -76,17 +77,23 @@ def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list
     for one in quiet:
         since = one.since.astimezone(garden.timezone)
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
-        found.append(f"{one.device.name} in {one.probe.place.name} has been silent since {when}: battery, or reach?")
+        found.append(
+            _("{name} in {name2} has been silent since {when}: battery, or reach?").format(
+                name=one.device.name, name2=one.probe.place.name, when=when
+            )
+        )
     return found
 
 
 def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
     live = [line for line in lines if not line.revoked]
     if not live:
-        return "No logger sends anything yet."
+        return _("No logger sends anything yet.")
     if silent:
-        return silent[0] if len(silent) == 1 else f"{len(silent)} probes are silent that ought to be heard."
-    return f"{words.count(len(live), 'logger')}, and none of them silent for longer than it should be."
+        return silent[0] if len(silent) == 1 else _("{len} probes are silent that ought to be heard.").format(len=len(silent))
+    return _("{count}, and none of them silent for longer than it should be.").format(
+        count=words.count(len(live), "logger", "loggers")
+    )
 
 
 def _faults(probes: list[int], now: datetime) -> dict[int, list[tuple[int, int]]]:
@@ -112,21 +119,21 @@ def _device(
         if probe.until is None
     ]
     state = (
-        "shut out"
+        _("shut out")
         if device.revoked_at
-        else f"heard {_ago(device.heard_at, now, garden)}"
+        else _("heard {ago}").format(ago=_ago(device.heard_at, now, garden))
         if device.heard_at
-        else "not heard yet"
+        else _("not heard yet")
     )
     drift = ""
     if abs(device.drift_s) >= DRIFT_SHOWN_S:
-        drift = f"Its clock is {_minutes(device.drift_s)}; what it sends is set right."
+        drift = _("Its clock is {minutes}; what it sends is set right.").format(minutes=_minutes(device.drift_s))
     return DeviceLine(device.pk, device.name, state, device.revoked_at is not None, drift, probes)
 
 
 def _minutes(drift_s: int) -> str:
     minutes = round(abs(drift_s) / 60)
-    return f"{words.count(minutes, 'minute')} {'ahead' if drift_s > 0 else 'behind'}"
+    return f"{words.count(minutes, 'minute', 'minutes')} {_('ahead') if drift_s > 0 else _('behind')}"
 
 
 def _ago(at: datetime, now: datetime, garden: Garden) -> str:
@@ -143,18 +150,18 @@ def _probe(
     now: datetime,
     garden: Garden,
 ) -> ProbeLine:
-    last = "nothing yet"
+    last = _("nothing yet")
     if probe.last_at and probe.last_c is not None:
         last = f"{units.temperature_text(probe.last_c)}, {_ago(probe.last_at, now, garden)}"
-    text = "; ".join(f"{words.count(number, 'time')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
+    text = "; ".join(f"{words.count(number, 'time', 'times')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
     return ProbeLine(
         pk=probe.pk,
         channel=probe.channel,
         place=probe.place.name,
         place_pk=probe.place_id,
-        depth="in the air" if probe.in_air else units.length_text(probe.depth_m),
+        depth=_("in the air") if probe.in_air else units.length_text(probe.depth_m),
         last=last,
-        silent="silent" if silence else "",
+        silent=_("silent") if silence else "",
         picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),
-        faults=f"In the last week {text}. None of it counts." if text else "",
+        faults=_("In the last week {text}. None of it counts.").format(text=text) if text else "",
     )

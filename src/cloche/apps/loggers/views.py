@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
@@ -58,7 +59,12 @@ def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     probe = flow.deploy(
         device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m, form.cleaned_data["in_air"]
     )
-    messages.success(request, f"Channel {probe.channel} of {device.name} sticks in {probe.place.name}.")
+    messages.success(
+        request,
+        _("Channel {channel} of {name} sticks in {name2}.").format(
+            channel=probe.channel, name=device.name, name2=probe.place.name
+        ),
+    )
     return redirect("loggers", request.garden.pk)
 
 
@@ -70,7 +76,12 @@ def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> Htt
     if probe is None:
         raise Http404
     flow.retrieve(probe)
-    messages.success(request, f"Channel {probe.channel} is out of {probe.place.name}. What it measured there stays.")
+    messages.success(
+        request,
+        _("Channel {channel} is out of {name}. What it measured there stays.").format(
+            channel=probe.channel, name=probe.place.name
+        ),
+    )
     return redirect("loggers", request.garden.pk)
 
 
@@ -88,7 +99,9 @@ def shut_out(request: GardenRequest, device_id: int) -> HttpResponse:
     """Its token ends at once."""
     device = _device(request, device_id)
     flow.shut_out(device)
-    messages.success(request, f"{device.name} is shut out; what it sent stays. A new token lets it in again.")
+    messages.success(
+        request, _("{name} is shut out; what it sent stays. A new token lets it in again.").format(name=device.name)
+    )
     return redirect("loggers", request.garden.pk)
 
 

@@ -7,6 +7,7 @@ from datetime import timedelta
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
@@ -40,7 +41,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
     units = selectors.units_of(request.user)
     form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=asked)
     if form.is_valid() and kept(form):
-        messages.success(request, f"Noted for {place.name}; its forecast is being worked out again.")
+        messages.success(request, _("Noted for {name}; its forecast is being worked out again.").format(name=place.name))
         return redirect("place", request.garden.pk, place.pk)
     context = {"form": form, "place": place, "period": period}
     return render(request, "places/cover_form.html", context, status=INVALID if form.errors else 200)
@@ -67,7 +68,10 @@ def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> Http
     else:
         period.last = today - timedelta(days=1)
         operations.save_cover(period)
-    messages.success(request, f"The {log_words.cover_name(period.cover)} is off {place.name} from today.")
+    messages.success(
+        request,
+        _("The {cover_name} is off {name} from today.").format(cover_name=log_words.cover_name(period.cover), name=place.name),
+    )
     return redirect("place", request.garden.pk, place.pk)
 
 
@@ -80,7 +84,12 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
     if period is None:
         raise Http404
     line = log_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
-    messages.success(request, f"Struck out: {line.what}, {line.when}. Put it on again with the same days if that was a slip.")
+    messages.success(
+        request,
+        _("Struck out: {what}, {when}. Put it on again with the same days if that was a slip.").format(
+            what=line.what, when=line.when
+        ),
+    )
     return redirect("place", request.garden.pk, place.pk)
 
 
@@ -93,7 +102,9 @@ def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
     if not form.is_valid():
         return render(request, "places/operation_form.html", {"form": form, "place": place}, status=INVALID)
     operations.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
-    messages.success(request, f"Written down: {form.cleaned_data['work']}, {place.name}.")
+    messages.success(
+        request, _("Written down: {cleaned_data}, {name}.").format(cleaned_data=form.cleaned_data["work"], name=place.name)
+    )
     return redirect("place", request.garden.pk, place.pk)
 
 
@@ -104,7 +115,7 @@ def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -
     place = place_or_404(request, place_id)
     if not operations.remove_operation(place, operation_id):
         raise Http404
-    messages.success(request, "Struck out.")
+    messages.success(request, _("Struck out."))
     return redirect("place", request.garden.pk, place.pk)
 
 

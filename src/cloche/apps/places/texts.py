@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
+from cloche.apps.shared.i18n import lazy
 from cloche.core.soil.bed import Work
 
 WORK_NAMES = {
-    Work.WATERED: "watered",
-    Work.MULCHED: "mulched",
-    Work.MULCH_OFF: "mulch off",
-    Work.COMPOST: "compost spread",
-    Work.STONES: "stones laid",
-    Work.DUG: "bed dug",
-    Work.CANOPY: "canopy closed",
-    Work.THINNED: "thinned",
-    Work.HARVESTED: "harvested",
-    Work.FILLED: "hotbed filled",
+    Work.WATERED: lazy("watered"),
+    Work.MULCHED: lazy("mulched"),
+    Work.MULCH_OFF: lazy("mulch off"),
+    Work.COMPOST: lazy("compost spread"),
+    Work.STONES: lazy("stones laid"),
+    Work.DUG: lazy("bed dug"),
+    Work.CANOPY: lazy("canopy closed"),
+    Work.THINNED: lazy("thinned"),
+    Work.HARVESTED: lazy("harvested"),
+    Work.FILLED: lazy("hotbed filled"),
 }
 ON_ROUNDS = (Work.WATERED, Work.MULCHED, Work.COMPOST, Work.DUG, Work.STONES, Work.THINNED, Work.HARVESTED)
 """What is done to a place on a round, in the order of how often."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
@@ -54,7 +55,7 @@ def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
     """Take a place off; the garden's page offers to put it back."""
     place = place_or_404(request, place_id)
     places.remove_place(place)
-    messages.success(request, f"{place.name} is removed with its readings. It can be put back below.")
+    messages.success(request, _("{name} is removed with its readings. It can be put back below.").format(name=place.name))
     return redirect("garden", request.garden.pk)
 
 
@@ -66,7 +67,7 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
     if place is None:
         raise Http404
     if places.put_back_place(place):
-        messages.success(request, f"{place.name} is back, with its readings.")
+        messages.success(request, _("{name} is back, with its readings.").format(name=place.name))
     else:
         messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
     return redirect("garden", request.garden.pk)

@@ -40,7 +40,7 @@ def line(reading: Reading, place: Place, units: Units) -> Line:
     """One reading in words."""
     local = reading.taken_at.astimezone(place.garden.timezone)
     by = reading.entered_by.username if reading.entered_by and reading.source == "hand" else reading.get_source_display()
-    when = f"{local:%a} {local.day} {local:%b}, {words.clock(local)}"
+    when = f"{words.day_with_weekday(local.date())}, {words.clock(local)}"
     return Line(reading, when, units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m), by)
 
 

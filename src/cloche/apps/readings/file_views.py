@@ -7,6 +7,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import Http404, HttpResponse, StreamingHttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
@@ -30,7 +31,9 @@ def files(request: GardenRequest) -> HttpResponse:
         try:
             if bring_in.is_typical_year(form.cleaned_data["file"]):
                 year = bring_in.take_typical_year(request.garden, form.cleaned_data["file"])
-                messages.success(request, f"The typical year of {year.name} now gives this garden’s monthly normals.")
+                messages.success(
+                    request, _("The typical year of {name} now gives this garden’s monthly normals.").format(name=year.name)
+                )
                 return redirect("garden", request.garden.pk)
             incoming = bring_in.receive(request.garden, request.user, form.cleaned_data["kind"], form.cleaned_data["file"])
             return redirect("incoming", request.garden.pk, incoming.pk)
@@ -66,7 +69,7 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
         if "take" in request.POST and (not found.refused or "leave_bad" in request.POST):
             return _take(request, waiting)
     columns = [
-        {"field": form[f"column_{i}"], "samples": table.samples(i), "name": name or f"column {i + 1}"}
+        {"field": form[f"column_{i}"], "samples": table.samples(i), "name": name or _("column {i}").format(i=i + 1)}
         for i, name in enumerate(table.header)
     ]
     context = {
@@ -103,8 +106,13 @@ def _progress(request: GardenRequest, taking: IncomingFile) -> HttpResponse:
 
 
 def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResponse:
-    what = words.count(added, "day") if kind == "weather" else words.count(added, "reading")
-    messages.success(request, f"{what} from {name} brought in." if added else f"{name} held nothing new; nothing was added.")
+    what = words.count(added, "day", "days") if kind == "weather" else words.count(added, "reading", "readings")
+    messages.success(
+        request,
+        _("{what} from {name} brought in.").format(what=what, name=name)
+        if added
+        else _("{name} held nothing new; nothing was added.").format(name=name),
+    )
     return redirect("weather" if kind == "weather" else "ground", request.garden.pk)
 
 
@@ -113,7 +121,7 @@ def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResp
 def give_up(request: GardenRequest, file_id: int) -> HttpResponse:
     """Forget a waiting file."""
     _waiting(request).filter(pk=file_id).delete()
-    messages.success(request, "The file is forgotten; nothing was brought in.")
+    messages.success(request, _("The file is forgotten; nothing was brought in."))
     return redirect("files", request.garden.pk)
 
 

@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any, cast
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -14,6 +15,7 @@ from cloche.apps.readings.flows.record import Measured
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, LineField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.localtime import NoSuchTime, came_twice, instant
 from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
@@ -24,21 +26,21 @@ TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")
 class ReadingForm(forms.Form):
     """One settled reading; date, time and depth are filled in already."""
 
-    temperature = TypedNumber(label="Soil temperature")
-    day = DayField(label="Day")
-    time = forms.TimeField(label="Time", widget=TIME)
-    depth = TypedNumber(label="Depth")
-    note = LineField(label="Note", required=False, max_length=200)
+    temperature = TypedNumber(label=lazy("Soil temperature"))
+    day = DayField(label=lazy("Day"))
+    time = forms.TimeField(label=lazy("Time"), widget=TIME)
+    depth = TypedNumber(label=lazy("Depth"))
+    note = LineField(label=lazy("Note"), required=False, max_length=200)
 
     def __init__(self, *args: Any, place: Place, units: Units, reading: Reading | None = None, **kwargs: Any) -> None:
         self.place, self.units = place, units
         kwargs["initial"] = _filled(reading, units, place) if reading else _empty(units, place)
         super().__init__(*args, **kwargs)
         parse_with(self.fields["temperature"], lambda text: parse_soil(text, units))
-        self.fields["temperature"].label = f"Soil, {units.degree}"
+        self.fields["temperature"].label = _("Soil, {degree}").format(degree=units.degree)
         self.fields["temperature"].widget.attrs |= {"class": "big-digits", "placeholder": "–"}
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = f"Depth, {units.length}"
+        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
 
     def clean(self) -> dict[str, Any]:
         """Local day and time to an instant that exists and is not in the future."""
@@ -53,7 +55,7 @@ class ReadingForm(forms.Form):
             self.add_error("time", str(refusal))
             return data
         if data["taken_at"] > clock.now() + GRACE:
-            self.add_error("day", "That lies in the future. A reading is taken first and written down after.")
+            self.add_error("day", _("That lies in the future. A reading is taken first and written down after."))
         data["twice"] = came_twice(day, at, timezone)
         return data
 
@@ -84,44 +86,48 @@ class FileForm(forms.Form):
     """A file and what is in it."""
 
     kind = forms.ChoiceField(
-        label="What is in it",
-        choices=[("readings", "soil readings"), ("weather", "daily air, lows and highs")],
+        label=lazy("What is in it"),
+        choices=[("readings", lazy("soil readings")), ("weather", lazy("daily air, lows and highs"))],
         widget=forms.RadioSelect,
         initial="readings",
     )
     file = forms.FileField(
-        label="File: CSV, xlsx or ods", error_messages={"empty": "The file is empty: there is nothing to bring in."}
+        label=lazy("File: CSV, xlsx or ods"), error_messages={"empty": lazy("The file is empty: there is nothing to bring in.")}
     )
 
 
 class MappingForm(forms.Form):
     """What each column means, and what holds for all rows."""
 
-    temperature_unit = forms.ChoiceField(label="Temperatures are in", choices=[("C", "°C"), ("F", "°F")])
-    length_unit = forms.ChoiceField(label="Depths are in", choices=[("cm", "cm"), ("in", "inches")])
+    temperature_unit = forms.ChoiceField(label=lazy("Temperatures are in"), choices=[("C", "°C"), ("F", "°F")])
+    length_unit = forms.ChoiceField(label=lazy("Depths are in"), choices=[("cm", "cm"), ("in", lazy("inches"))])
     date_order = forms.ChoiceField(
-        label="Dates are written",
-        choices=[("iso", "year-month-day"), ("dmy", "day.month.year"), ("mdy", "month/day/year")],
+        label=lazy("Dates are written"),
+        choices=[("iso", lazy("year-month-day")), ("dmy", lazy("day.month.year")), ("mdy", "month/day/year")],
     )
     clock = forms.ChoiceField(
-        label="Times are",
-        choices=[("local", "the garden’s clock, with summer time"), ("standard", "standard time all year"), ("utc", "UTC")],
+        label=lazy("Times are"),
+        choices=[
+            ("local", lazy("the garden’s clock, with summer time")),
+            ("standard", lazy("standard time all year")),
+            ("utc", lazy("UTC")),
+        ],
     )
     place = forms.ModelChoiceField(
-        label="All from", queryset=Place.objects.none(), required=False, empty_label="as its place column says"
+        label=lazy("All from"), queryset=Place.objects.none(), required=False, empty_label=lazy("as its place column says")
     )
-    depth = TypedNumber(label="Depth, where the file gives none", required=False)
+    depth = TypedNumber(label=lazy("Depth, where the file gives none"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, header: list[str], kind: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.kind, self.header = kind, header
         cast(forms.ModelChoiceField, self.fields["place"]).queryset = garden.places.all()
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = f"Depth in {units.length}, where the file gives none"
-        self.fields["depth"].help_text = "Left empty: the place’s seed depth."
+        self.fields["depth"].label = _("Depth in {length}, where the file gives none").format(length=units.length)
+        self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")
         roles = maps.WEATHER_ROLES if kind == "weather" else maps.READING_ROLES
         for index, name in enumerate(header):
-            label = name or f"column {index + 1}"
+            label = name or _("column {index}").format(index=index + 1)
             self.fields[f"column_{index}"] = forms.ChoiceField(label=label, choices=list(roles.items()), required=False)
         if kind == "weather":
             for name in ("length_unit", "clock", "place", "depth"):

@@ -5,11 +5,13 @@ from __future__ import annotations
 from django.conf import settings
 from django.core.exceptions import ValidationError
 from django.db import models
+from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Operation, Place
 from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.sources import Source
 
 
@@ -28,9 +30,9 @@ class Visit(models.Model):
     """
 
     class Moisture(models.TextChoices):
-        DRY = "dry", "dry"
-        MOIST = "moist", "moist"
-        WET = "wet", "wet"
+        DRY = "dry", lazy("dry")
+        MOIST = "moist", lazy("moist")
+        WET = "wet", lazy("wet")
 
     key = models.UUIDField(unique=True)
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="visits")
@@ -60,15 +62,15 @@ class Visit(models.Model):
     def clean(self) -> None:
         """A low is no higher than its high."""
         if self.air_low_c is not None and self.air_high_c is not None and self.air_low_c > self.air_high_c:
-            raise ValidationError({"air_high_c": "The highest is below the lowest."})
+            raise ValidationError({"air_high_c": _("The highest is below the lowest.")})
 
 
 class Reading(models.Model):
     """One settled soil temperature. Removal only marks it, so that it can be undone."""
 
     class Review(models.TextChoices):
-        RIGHT = "right", "looked at, and right"
-        LEFT_OUT = "left_out", "left out of the forecast"
+        RIGHT = "right", lazy("looked at, and right")
+        LEFT_OUT = "left_out", lazy("left out of the forecast")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
     taken_at = models.DateTimeField(validators=[validators.sane_instant])
@@ -115,13 +117,13 @@ class IncomingFile(models.Model):
     """
 
     class State(models.TextChoices):
-        WAITING = "waiting", "waiting for a word"
-        TAKING = "taking", "being taken"
-        TAKEN = "taken", "taken"
+        WAITING = "waiting", lazy("waiting for a word")
+        TAKING = "taking", lazy("being taken")
+        TAKEN = "taken", lazy("taken")
 
     class Kind(models.TextChoices):
-        READINGS = "readings", "soil readings"
-        WEATHER = "weather", "daily weather"
+        READINGS = "readings", lazy("soil readings")
+        WEATHER = "weather", lazy("daily weather")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="incoming_files")
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")

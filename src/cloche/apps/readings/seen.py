@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from uuid import UUID
 
 from django.db.models import Q
+from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Visit
@@ -54,7 +55,7 @@ def air_under(place: Place, since: datetime) -> Iterator[Under]:
     for at, air_c, low_c, high_c in visits.values_list("at", "air_c", "air_low_c", "air_high_c"):
         if air_c is not None:
             yield Under("air", at, at, air_c)
-        extremes = [(what, value) for what, value in (("lowest", low_c), ("highest", high_c)) if value is not None]
+        extremes = [(what, value) for what, value in ((_("lowest"), low_c), (_("highest"), high_c)) if value is not None]
         if set_back is not None and at - set_back <= LONGEST_SPAN:
             yield from (Under(what, at, set_back, value) for what, value in extremes)
         if extremes:
@@ -63,15 +64,27 @@ def air_under(place: Place, since: datetime) -> Iterator[Under]:
 
 def _seen(visit: Visit, place: Place, units: Units) -> Seen:
     local = visit.at.astimezone(place.garden.timezone)
-    parts = [f"soil {visit.moisture}" if visit.moisture else "", _air(visit, units)]
-    parts += [f"{units.length_text(visit.snow_m)} of snow" if visit.snow_m else "", visit.losses, visit.note]
+    parts = [_("soil {moisture}").format(moisture=visit.moisture) if visit.moisture else "", _air(visit, units)]
+    parts += [
+        _("{length} of snow").format(length=units.length_text(visit.snow_m)) if visit.snow_m else "",
+        visit.losses,
+        visit.note,
+    ]
     text = words.sentence("; ".join(part for part in parts if part)) or "A picture."
     pictured = visit.pictured  # type: ignore[attr-defined]
     return Seen(f"{words.day(local.date())} {words.clock(local)}", text, visit.key if pictured else None)
 
 
 def _air(visit: Visit, units: Units) -> str:
-    told = [f"air {units.temperature_text(visit.air_c)}"] if visit.air_c is not None else []
-    told += [f"lowest {units.temperature_text(visit.air_low_c)}"] if visit.air_low_c is not None else []
-    told += [f"highest {units.temperature_text(visit.air_high_c)}"] if visit.air_high_c is not None else []
+    told = [_("air {temperature}").format(temperature=units.temperature_text(visit.air_c))] if visit.air_c is not None else []
+    told += (
+        [_("lowest {temperature}").format(temperature=units.temperature_text(visit.air_low_c))]
+        if visit.air_low_c is not None
+        else []
+    )
+    told += (
+        [_("highest {temperature}").format(temperature=units.temperature_text(visit.air_high_c))]
+        if visit.air_high_c is not None
+        else []
+    )
     return ", ".join(told)

@@ -7,6 +7,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
@@ -34,7 +35,7 @@ def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
         reading = record.record_reading(place, form.measured(), request.user)
     except record.AlreadyThere as twin:
         return _twin(request, place, form, twin)
-    return _desk(request, place, undo=_undo(form, reading, place, request, "is written down"))
+    return _desk(request, place, undo=_undo(form, reading, place, request, _("is written down")))
 
 
 @in_garden(writing=LOGS)
@@ -48,9 +49,12 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
     if request.method == "POST" and form.is_valid():
         try:
             record.correct_reading(reading, form.measured())
-            return _desk(request, place, undo=_undo(form, reading, place, request, "is corrected"))
+            return _desk(request, place, undo=_undo(form, reading, place, request, _("is corrected")))
         except record.AlreadyThere as twin:
-            form.add_error(None, f"There is already a reading of {_value(request, twin.existing)} at that time and depth.")
+            form.add_error(
+                None,
+                _("There is already a reading of {value} at that time and depth.").format(value=_value(request, twin.existing)),
+            )
     context = {"place": place, "reading": reading, "form": form, "units": units}
     template = "readings/_edit.html" if request.htmx else "readings/edit.html"  # type: ignore[attr-defined]
     response = render(request, template, context, status=INVALID if form.errors else 200)
@@ -66,7 +70,7 @@ def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> Ht
     place = place_or_404(request, place_id)
     reading = _current(place, reading_id)
     record.remove_reading(reading)
-    return _desk(request, place, undo=desk.Undo(f"{_value(request, reading)} is removed.", reading))
+    return _desk(request, place, undo=desk.Undo(_("{value} is removed.").format(value=_value(request, reading)), reading))
 
 
 @require_POST
@@ -107,15 +111,22 @@ def _desk(request: GardenRequest, place: Place, **parts: Any) -> HttpResponse:
 
 def _undo(form: ReadingForm, reading: Reading, place: Place, request: GardenRequest, done: str) -> desk.Undo:
     line = desk.line(reading, place, units_of(request.user))
-    text = f"{line.temperature} at {line.depth}, {line.when}, {done}."
+    text = _("{temperature} at {depth}, {when}, {done}.").format(
+        temperature=line.temperature, depth=line.depth, when=line.when, done=done
+    )
     if form.cleaned_data.get("twice"):
-        text += " That hour came twice, as the clocks went back; it is taken as the first, in summer time."
+        text += _(" That hour came twice, as the clocks went back; it is taken as the first, in summer time.")
     return desk.Undo(text, reading)
 
 
 def _twin(request: GardenRequest, place: Place, form: ReadingForm, twin: record.AlreadyThere) -> HttpResponse:
     existing = _value(request, twin.existing)
-    form.add_error(None, f"There is already a reading of {existing} at that time and depth. Correct that one instead.")
+    form.add_error(
+        None,
+        _("There is already a reading of {existing} at that time and depth. Correct that one instead.").format(
+            existing=existing
+        ),
+    )
     return _desk(request, place, form=form)
 
 

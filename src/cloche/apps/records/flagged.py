@@ -9,6 +9,7 @@ from itertools import groupby
 from typing import Any
 
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
@@ -18,6 +19,7 @@ from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.services.quality_flags import QualityFlag, Row, expected_at, flags_of
 from cloche.bridge.values.stored import PlaceForecast
@@ -27,13 +29,13 @@ from cloche.drawing.spark import Spark, spark
 LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)
 SAME_DEPTH_M = 0.006
 REASONS = {
-    QualityFlag.FAHRENHEIT: "far off, but just right in °F: was the scale mistaken?",
-    QualityFlag.AIR: "nearer the air than the ground: was the probe in it?",
-    QualityFlag.SPIKE: "away from both its neighbours: soil does not jump and come back",
-    QualityFlag.FLAT: "stands still for a day or longer while the ground moved: does the probe hang?",
-    QualityFlag.STEP: "from here on a leap: was the probe moved?",
-    QualityFlag.DEPTH: "at another depth than this place is read at",
-    QualityFlag.FAR: "far from what was expected: had it settled?",
+    QualityFlag.FAHRENHEIT: lazy("far off, but just right in °F: was the scale mistaken?"),
+    QualityFlag.AIR: lazy("nearer the air than the ground: was the probe in it?"),
+    QualityFlag.SPIKE: lazy("away from both its neighbours: soil does not jump and come back"),
+    QualityFlag.FLAT: lazy("stands still for a day or longer while the ground moved: does the probe hang?"),
+    QualityFlag.STEP: lazy("from here on a leap: was the probe moved?"),
+    QualityFlag.DEPTH: lazy("at another depth than this place is read at"),
+    QualityFlag.FAR: lazy("far from what was expected: had it settled?"),
 }
 REVIEWS = {"right", "left_out", ""}
 
@@ -65,7 +67,7 @@ def flag_page(garden: Garden, units: Units, now: datetime) -> FlagPage:
     """All places, in walking order."""
     since = now - LOOKED_BACK
     grounds = windows.grounds_in(garden)
-    readings, hours = _by_place(_readings(garden, since)), _by_place(_hours([place for place, _ in grounds], since, now))
+    readings, hours = _by_place(_readings(garden, since)), _by_place(_hours([place for place, _unused in grounds], since, now))
     reviews = _words_on_hours(garden, since)
     items: list[Item] = []
     for place, ground in grounds:
@@ -100,8 +102,10 @@ def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
 
 def _headline(number: int) -> str:
     if not number:
-        return "Nothing that was read in the last three weeks is in doubt."
-    return f"{words.count(number, 'thing')} in the last three weeks’ record {'is' if number == 1 else 'are'} doubtful."
+        return _("Nothing that was read in the last three weeks is in doubt.")
+    return _("{count} in the last three weeks’ record {part} doubtful.").format(
+        count=words.count(number, "thing", "things"), part=_("is") if number == 1 else _("are")
+    )
 
 
 def _read_flags(place: Place, readings: list[Reading], data: PlaceForecast | None, units: Units) -> list[Item]:
@@ -123,8 +127,8 @@ def _reading_item(
     place: Place, reading: Reading, flag: QualityFlag | None, data: PlaceForecast | None, units: Units, picture: Spark
 ) -> Item:
     value, depth = units.temperature_text(reading.temperature_c), units.length_text(reading.depth_m)
-    what = f"{value} at {depth}, {_when(place, reading.taken_at)}"
-    why = REASONS[flag] if flag else "no longer in doubt"
+    what = _("{value} at {depth}, {when}").format(value=value, depth=depth, when=_when(place, reading.taken_at))
+    why = REASONS[flag] if flag else _("no longer in doubt")
     return Item(
         str(reading.pk), place, what, why, _effect(reading.pk, reading.review, data), reading.review, reading.pk, picture
     )
@@ -137,11 +141,11 @@ def _when(place: Place, at: datetime) -> str:
 
 def _effect(number: int, review: str, data: PlaceForecast | None) -> str:
     if review == Reading.Review.LEFT_OUT:
-        return "left out of the forecast"
+        return _("left out of the forecast")
     weight = 1.0 if data is None else data.weights.get(number, 1.0)
     if weight >= 0.9:
-        return "counts like any other"
-    return f"counts {max(1, round(weight * 100))} % of an ordinary one"
+        return _("counts like any other")
+    return _("counts {max} % of an ordinary one").format(max=max(1, round(weight * 100)))
 
 
 def _logged_flags(
@@ -169,10 +173,20 @@ def _run_item(
 ) -> Item:
     first, last = run[0], run[-1]
     low, high = min(h.temperature_c for h in run), max(h.temperature_c for h in run)
-    value = units.temperature_text(low) if len(run) == 1 else f"{units.temperature_text(low)} to {units.temperature_text(high)}"
-    span = _when(place, first.taken_at) if len(run) == 1 else f"{_when(place, first.taken_at)} to {_when(place, last.taken_at)}"
-    what = f"logger, {value} at {units.length_text(first.depth_m)}, {span}"
-    why = REASONS[flag] if flag else "no longer in doubt"
+    value = (
+        units.temperature_text(low)
+        if len(run) == 1
+        else _("{temperature} to {temperature2}").format(
+            temperature=units.temperature_text(low), temperature2=units.temperature_text(high)
+        )
+    )
+    span = (
+        _when(place, first.taken_at)
+        if len(run) == 1
+        else _("{when} to {when2}").format(when=_when(place, first.taken_at), when2=_when(place, last.taken_at))
+    )
+    what = _("logger, {value} at {length}, {span}").format(value=value, length=units.length_text(first.depth_m), span=span)
+    why = REASONS[flag] if flag else _("no longer in doubt")
     effect = _effect(first.pk, review, data)
     return Item(
         ",".join(str(h.pk) for h in run), place, what, why, effect, review, None, _picture(run, among, data, joined=True)

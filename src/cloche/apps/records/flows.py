@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import IntegrityError, transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.kinds import KINDS
@@ -27,7 +28,7 @@ def bring_back(garden: Garden, key: str, history_id: int) -> Any:
         raise KeyError(history_id)
     before = row if row.history_type == "-" else before_it(row)
     if before is None:
-        raise NotBrought("There is nothing before it to go back to.")
+        raise NotBrought(_("There is nothing before it to go back to."))
     stood = before.instance
     for name in kept_apart(kind.model):
         setattr(stood, name, _now(kind.model, stood.pk, name))
@@ -36,7 +37,7 @@ def bring_back(garden: Garden, key: str, history_id: int) -> Any:
             stood.save()
             kind.changed(stood)
     except IntegrityError as taken:
-        raise NotBrought("Something else has been written down in its place since; remove that first.") from taken
+        raise NotBrought(_("Something else has been written down in its place since; remove that first.")) from taken
     return stood
 
 

@@ -6,18 +6,24 @@ from typing import Any
 
 from django import forms
 from django.conf import settings
+from django.utils.translation import gettext as _
+
+from cloche.apps.shared.i18n import lazy
 
 
 class ArchiveForm(forms.Form):
     """The file of a whole garden."""
 
-    file = forms.FileField(label="The garden’s file (zip)", error_messages={"empty": "The file is empty."})
+    file = forms.FileField(label=lazy("The garden’s file (zip)"), error_messages={"empty": lazy("The file is empty.")})
 
     def clean_file(self) -> Any:
         """Not larger than is taken."""
         file, limit = self.cleaned_data["file"], settings.CLOCHE_ARCHIVE_LIMIT_BYTES
         if file.size > limit:
             raise forms.ValidationError(
-                f"The file has {file.size / 1e6:.0f} MB; up to {limit / 1e6:.0f} are taken.", code="large"
+                _("The file has {size} MB; up to {limit} are taken.").format(
+                    size=f"{file.size / 1000000.0:.0f}", limit=f"{limit / 1000000.0:.0f}"
+                ),
+                code="large",
             )
         return file

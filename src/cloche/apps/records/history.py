@@ -6,14 +6,17 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.kinds import KINDS, Kind
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.units import Units
 
 SHOWN = 60
 FROM = ("entered_by", "made_by")
-DID = {"+": "written down", "~": "changed", "-": "removed"}
+DID = {"+": lazy("written down"), "~": "changed", "-": "removed"}
 
 
 @dataclass(frozen=True)
@@ -85,9 +88,9 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
         when=f"{words.day(local.date(), today)} {words.clock(local)}",
         who=_who(row),
         what=kind.what(row, units),
-        did="removed" if taken_off else DID[row.history_type],
+        did=_("removed") if taken_off else DID[row.history_type],
         parts=parts,
-        undo="put back" if taken_off else "as it was before" if was is not None and parts else "",
+        undo=_("put back") if taken_off else _("as it was before") if was is not None and parts else "",
     )
 
 
@@ -95,7 +98,7 @@ def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
     """What changed, before and after; of something new, the first of what was told."""
     told = [(label, tell, getattr(row, name), getattr(was, name, None)) for name, (label, tell) in kind.told.items()]
     if row.history_type == "+":
-        return [f"{label} {tell(new, units)}" for label, tell, new, _ in told if new not in (None, "", False, 0.0)][:2]
+        return [f"{label} {tell(new, units)}" for label, tell, new, _unused in told if new not in (None, "", False, 0.0)][:2]
     if row.history_type == "-" or was is None:
         return []
     return [

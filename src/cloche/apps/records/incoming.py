@@ -7,6 +7,7 @@ from typing import IO
 
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import User
 from cloche.apps.records.archive.progress import Told
@@ -34,7 +35,9 @@ def receive(person: User, upload: UploadedFile) -> IncomingArchive:
     User.objects.select_for_update().only("pk").get(pk=person.pk)
     person.incoming_archives.exclude(state__in=OPEN).delete()
     if person.incoming_archives.count() >= MOST_WAITING:
-        raise TooMany(f"{MOST_WAITING} archives are being read for you already. Wait until one is in.")
+        raise TooMany(
+            _("{most_waiting} archives are being read for you already. Wait until one is in.").format(most_waiting=MOST_WAITING)
+        )
     archive = IncomingArchive.objects.create(user=person, name=(upload.name or "garden.zip")[-200:], size=upload.size or 0)
     for number, piece in enumerate(upload.chunks(1_000_000)):
         ArchivePart.objects.create(archive=archive, number=number, data=piece)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Model
+from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
@@ -16,6 +17,7 @@ from cloche.apps.places.pages import place_log
 from cloche.apps.places.texts import work_name
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import crops
@@ -44,23 +46,23 @@ def _at_place(row: Any) -> None:
 
 
 def _temperature(value: float | None, units: Units) -> str:
-    return "none" if value is None else units.temperature_text(value)
+    return _("none") if value is None else units.temperature_text(value)
 
 
 def _length(value: float | None, units: Units) -> str:
-    return "none" if value is None else units.length_text(value)
+    return _("none") if value is None else units.length_text(value)
 
 
 def _plain(value: Any, units: Units) -> str:
-    return "none" if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+    return _("none") if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
 
 
 def _day(value: Any, units: Units) -> str:
-    return words.day(value) if value else "none"
+    return words.day(value) if value else _("none")
 
 
 def _yes(value: Any, units: Units) -> str:
-    return "yes" if value else "no"
+    return _("yes") if value else _("no")
 
 
 def _instant(row: Any, at: Any) -> str:
@@ -69,7 +71,9 @@ def _instant(row: Any, at: Any) -> str:
 
 
 def _reading(row: Any, units: Units) -> str:
-    return f"Reading in {row.place.name}, {units.length_text(row.depth_m)}, {_instant(row, row.taken_at)}"
+    return _("Reading in {name}, {length}, {instant}").format(
+        name=row.place.name, length=units.length_text(row.depth_m), instant=_instant(row, row.taken_at)
+    )
 
 
 def _crop(row: Any) -> str:
@@ -88,7 +92,7 @@ KINDS = {
             {
                 "temperature_c": ("temperature", _temperature),
                 "depth_m": ("depth", _length),
-                "taken_at": ("time", lambda v, u: f"{v:%Y-%m-%d %H:%M} UTC"),
+                "taken_at": ("time", lambda v, u: _("{v} UTC").format(v=f"{v:%Y-%m-%d %H:%M}")),
                 "note": ("note", _plain),
                 "review": ("review", _plain),
             }
@@ -99,13 +103,13 @@ KINDS = {
             "weather",
             DailyWeather,
             "garden",
-            lambda row, units: f"Weather of {words.day(row.day)}",
+            lambda row, units: _("Weather of {day}").format(day=words.day(row.day)),
             {
                 "low_c": ("low", _temperature),
                 "high_c": ("high", _temperature),
-                "rain_mm": ("rain, mm", _plain),
+                "rain_mm": (lazy("rain"), lambda v, u: "" if v is None else u.rain_text(v)),
                 "sky": ("sky", _plain),
-                "wind_m_s": ("wind, m/s", _plain),
+                "wind_m_s": (lazy("wind"), lambda v, u: "" if v is None else u.wind_text(v)),
                 "snow_m": ("snow", _length),
             },
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
@@ -118,14 +122,14 @@ KINDS = {
             {
                 "name": ("name", _plain),
                 "kind": ("kind", _plain),
-                "seed_depth_m": ("seed depth", _length),
+                "seed_depth_m": (lazy("seed depth"), _length),
                 "texture": ("soil", _plain),
                 "slope_deg": ("slope, °", _plain),
-                "aspect_deg": ("slopes to, °", _plain),
-                "shaded_from_h": ("shaded from", _plain),
-                "shaded_to_h": ("shaded to", _plain),
-                "width_m": ("width, m", _plain),
-                "within": ("stands in", _plain),
+                "aspect_deg": (lazy("slopes to, °"), _plain),
+                "shaded_from_h": (lazy("shaded from"), _plain),
+                "shaded_to_h": (lazy("shaded to"), _plain),
+                "width_m": (lazy("width, m"), _plain),
+                "within": (lazy("stands in"), _plain),
             }
             | REMOVED,
             lambda row: note_change_at(Place.everything.get(pk=row.pk)),
@@ -134,16 +138,18 @@ KINDS = {
             "cover",
             CoverPeriod,
             "place__garden",
-            lambda row, units: f"{words.sentence(place_log.cover_name(row.cover))} over {row.place.name}",
+            lambda row, units: _("{sentence} over {name}").format(
+                sentence=words.sentence(place_log.cover_name(row.cover)), name=row.place.name
+            ),
             {
                 "first": ("from", _day),
                 "last": ("to", _day),
                 "opens": ("airing", _plain),
-                "above_c": ("opened above", _temperature),
-                "from_h": ("opened from", _plain),
-                "to_h": ("opened to", _plain),
-                "opening": ("how far", _plain),
-                "ends_capped": ("ends closed", _yes),
+                "above_c": (lazy("opened above"), _temperature),
+                "from_h": (lazy("opened from"), _plain),
+                "to_h": (lazy("opened to"), _plain),
+                "opening": (lazy("how far"), _plain),
+                "ends_capped": (lazy("ends closed"), _yes),
                 "blanket": ("blanket", _yes),
             },
             _at_place,
@@ -152,13 +158,13 @@ KINDS = {
             "own_cover",
             Cover,
             "garden",
-            lambda row, units: f"Your cover {row.name}",
+            lambda row, units: _("Your cover {name}").format(name=row.name),
             {
                 "name": ("name", _plain),
                 "length_m": ("length", _length),
                 "width_m": ("width", _length),
-                "spread_m": ("edges apart", _length),
-                "purchase_year": ("bought in", _plain),
+                "spread_m": (lazy("edges apart"), _length),
+                "purchase_year": (lazy("bought in"), _plain),
                 "dirty": ("dirty", _yes),
                 "price": ("price", _plain),
             }
@@ -169,15 +175,15 @@ KINDS = {
             "hotbed",
             Hotbed,
             "place__garden",
-            lambda row, units: f"What the hotbed {row.place.name} is built of",
+            lambda row, units: _("What the hotbed {name} is built of").format(name=row.place.name),
             {
-                "material": ("made of", _plain),
+                "material": (lazy("made of"), _plain),
                 "depth_m": ("depth", _length),
                 "moist": ("moisture", _plain),
                 "trodden": ("trodden", _plain),
                 "insulated": ("insulated", _yes),
                 "filled_on": ("filled", _day),
-                "topped_up_on": ("topped up", _day),
+                "topped_up_on": (lazy("topped up"), _day),
             },
             _at_place,
         ),
@@ -185,7 +191,7 @@ KINDS = {
             "trial",
             CoverTrial,
             "covered__garden",
-            lambda row, units: f"Trial of {row.covered.name} against {row.bare.name}",
+            lambda row, units: _("Trial of {name} against {name2}").format(name=row.covered.name, name2=row.bare.name),
             {"begun_on": ("since", _day), "ended_on": ("to", _day), "depth_m": ("depth", _length)},
             lambda row: None,
         ),
@@ -193,8 +199,8 @@ KINDS = {
             "intention",
             Intention,
             "place__garden",
-            lambda row, units: f"{_crop(row)} meant for {row.place.name}",
-            {"sow_on": ("on", _day), "dropped_at": ("given up", _yes)},
+            lambda row, units: _("{crop} meant for {name}").format(crop=_crop(row), name=row.place.name),
+            {"sow_on": ("on", _day), "dropped_at": (lazy("given up"), _yes)},
             lambda row: None,
         ),
         Kind(
@@ -209,14 +215,14 @@ KINDS = {
             "visit",
             Visit,
             "place__garden",
-            lambda row, units: f"Visit to {row.place.name}, {_instant(row, row.at)}",
+            lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=_instant(row, row.at)),
             {
                 "air_c": ("air", _temperature),
-                "air_low_c": ("lowest air", _temperature),
-                "air_high_c": ("highest air", _temperature),
-                "moisture": ("by feel", _plain),
+                "air_low_c": (lazy("lowest air"), _temperature),
+                "air_high_c": (lazy("highest air"), _temperature),
+                "moisture": (lazy("by feel"), _plain),
                 "snow_m": ("snow", _length),
-                "losses": ("what stood, what died", _plain),
+                "losses": (lazy("what stood, what died"), _plain),
                 "note": ("note", _plain),
             }
             | REMOVED,
@@ -226,9 +232,11 @@ KINDS = {
             "sowing",
             Sowing,
             "place__garden",
-            lambda row, units: f"{_crop(row)} sown in {row.place.name}, {words.day(row.sown_on)}",
+            lambda row, units: _("{crop} sown in {name}, {day}").format(
+                crop=_crop(row), name=row.place.name, day=words.day(row.sown_on)
+            ),
             {
-                "sown_on": ("sown on", _day),
+                "sown_on": (lazy("sown on"), _day),
                 "seeds": ("seeds", _plain),
                 "depth_m": ("depth", _length),
                 "finished": ("finished", _yes),
@@ -240,7 +248,9 @@ KINDS = {
             "count",
             Count,
             "sowing__place__garden",
-            lambda row, units: f"Count of {_crop(row.sowing)} in {row.sowing.place.name}, {words.day(row.on)}",
+            lambda row, units: _("Count of {crop} in {name}, {day}").format(
+                crop=_crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
+            ),
             {"up": ("up", _plain)},
             lambda row: _at_place(row.sowing),
         ),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.gardens.models import Garden, User
+from cloche.apps.shared.i18n import lazy
 
 
 class IncomingArchive(models.Model):
@@ -14,10 +15,10 @@ class IncomingArchive(models.Model):
     """
 
     class State(models.TextChoices):
-        WAITING = "waiting", "waiting to be read"
-        READING = "reading", "being read"
-        REFUSED = "refused", "refused"
-        TAKEN = "taken", "taken"
+        WAITING = "waiting", lazy("waiting to be read")
+        READING = "reading", lazy("being read")
+        REFUSED = "refused", lazy("refused")
+        TAKEN = "taken", lazy("taken")
 
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="incoming_archives")
     name = models.CharField(max_length=200)

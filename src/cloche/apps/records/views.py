@@ -8,6 +8,7 @@ from django.contrib import messages
 from django.contrib.auth.decorators import login_required
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
@@ -43,7 +44,7 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
     """Go back on one change."""
     try:
         flows.bring_back(request.garden, kind, history_id)
-        messages.success(request, "It stands again as it did. This too is in the history.")
+        messages.success(request, _("It stands again as it did. This too is in the history."))
     except KeyError as unknown:
         raise Http404 from unknown
     except flows.NotBrought as why:
@@ -66,7 +67,10 @@ def _word(request: GardenRequest) -> HttpResponse:
     numbers = [int(n) for n in request.POST.get("numbers", "").split(",") if NUMBER.fullmatch(n)][:MOST_NUMBERS]
     if review not in flagged.REVIEWS or not flagged.give_word(request.garden, numbers, review):
         raise Http404
-    text = {"right": "Believed, and not asked about again.", "left_out": "Left out; the forecast is being worked out again."}
+    text = {
+        "right": _("Believed, and not asked about again."),
+        "left_out": _("Left out; the forecast is being worked out again."),
+    }
     messages.success(request, text.get(review, "It is open again."))
     return redirect("flags", request.garden.pk)
 
@@ -78,7 +82,7 @@ def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
     name = f"cloche-garden-{clock.today(request.garden.timezone).isoformat()}.zip"
     with turn(ARCHIVE) as mine:
         if not mine:
-            return refusal(request, "Another garden is being written to a file just now. Try again in a moment.", 503)
+            return refusal(request, _("Another garden is being written to a file just now. Try again in a moment."), 503)
         return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=name)
 
 
@@ -103,7 +107,7 @@ def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
     if archive is None:
         raise Http404
     if archive.garden is not None:
-        messages.success(request, f"{archive.garden.name} is here, with everything that the file holds.")
+        messages.success(request, _("{name} is here, with everything that the file holds.").format(name=archive.garden.name))
         there = redirect("today", archive.garden.pk)
         archive.delete()
         return HttpResponse(headers={"HX-Redirect": there["Location"]}) if request.htmx else there  # type: ignore[attr-defined]

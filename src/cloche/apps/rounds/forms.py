@@ -10,6 +10,7 @@ from uuid import uuid4
 
 from django import forms
 from django.utils.dateparse import parse_datetime
+from django.utils.translation import gettext as _
 
 from cloche.apart.picture import NoPicture, small_jpeg
 from cloche.apps.gardens.models import Garden
@@ -20,6 +21,7 @@ from cloche.apps.readings.forms import GRACE
 from cloche.apps.readings.models import Visit
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.localtime import NoSuchTime, instant
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
@@ -38,16 +40,18 @@ class StopForm(forms.Form):
     at = forms.CharField(required=False, widget=forms.HiddenInput)
     temperature = TypedNumber(required=False)
     deeper = TypedNumber(required=False)
-    air = TypedNumber(required=False, label="Air in the cover")
-    air_low = TypedNumber(required=False, label="Lowest since reset")
-    air_high = TypedNumber(required=False, label="Highest since reset")
-    moisture = forms.ChoiceField(required=False, label="Soil by feel", choices=[("", "not felt"), *Visit.Moisture.choices])
-    snow = TypedNumber(required=False, label="Snow")
-    works = forms.MultipleChoiceField(
-        required=False, label="Done here", choices=round_choices(), widget=forms.CheckboxSelectMultiple
+    air = TypedNumber(required=False, label=lazy("Air in the cover"))
+    air_low = TypedNumber(required=False, label=lazy("Lowest since reset"))
+    air_high = TypedNumber(required=False, label=lazy("Highest since reset"))
+    moisture = forms.ChoiceField(
+        required=False, label=lazy("Soil by feel"), choices=[("", lazy("not felt")), *Visit.Moisture.choices]
     )
-    losses = LineField(required=False, max_length=200, label="What stood, what died")
-    note = LineField(required=False, max_length=200, label="Note")
+    snow = TypedNumber(required=False, label=lazy("Snow"))
+    works = forms.MultipleChoiceField(
+        required=False, label=lazy("Done here"), choices=round_choices(), widget=forms.CheckboxSelectMultiple
+    )
+    losses = LineField(required=False, max_length=200, label=lazy("What stood, what died"))
+    note = LineField(required=False, max_length=200, label=lazy("Note"))
     photo = forms.CharField(required=False, widget=forms.HiddenInput)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, ahead: timedelta = timedelta(0), **kwargs: Any) -> None:
@@ -55,14 +59,16 @@ class StopForm(forms.Form):
         self.ahead, self.garden = ahead, garden
         place = cast(forms.ModelChoiceField, self.fields["place"])
         place.queryset = garden.places.all()
-        place.error_messages["invalid_choice"] = "This place is no longer in the garden. Have it put back, or drop the reading."
+        place.error_messages["invalid_choice"] = _(
+            "This place is no longer in the garden. Have it put back, or drop the reading."
+        )
         for name in ("temperature", "deeper"):
             parse_with(self.fields[name], lambda text: parse_soil(text, units))
         for name in ("air", "air_low", "air_high"):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{self.fields[name].label}, {units.degree}"
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
-        self.fields["snow"].label = f"Snow lying, {units.length}"
+        self.fields["snow"].label = _("Snow lying, {length}").format(length=units.length)
 
     def clean_at(self) -> datetime:
         """The instant by a right clock: the device's, moved by what it is ahead; minutes are as fine as people note."""
@@ -71,9 +77,9 @@ class StopForm(forms.Form):
             return clock.now().replace(second=0, microsecond=0)
         at = self._instant(text)
         if at > clock.now() + GRACE:
-            raise forms.ValidationError("That lies in the future: the device's clock runs ahead.", code="at")
+            raise forms.ValidationError(_("That lies in the future: the device's clock runs ahead."), code="at")
         if at < clock.now() - OLDEST:
-            raise forms.ValidationError("That is more than a year ago; bring such readings in as a file.", code="at")
+            raise forms.ValidationError(_("That is more than a year ago; bring such readings in as a file."), code="at")
         return at.replace(second=0, microsecond=0)
 
     def _instant(self, text: str) -> datetime:
@@ -83,7 +89,7 @@ class StopForm(forms.Form):
         except ValueError:
             at = None
         if at is None:
-            raise forms.ValidationError("That is no time. Write it like 2026-04-14T07:30.", code="at")
+            raise forms.ValidationError(_("That is no time. Write it like 2026-04-14T07:30."), code="at")
         try:
             border.day(at.date())
             return at.astimezone(UTC) - self.ahead if at.tzinfo else instant(at.date(), at.time(), self.garden.timezone)
@@ -100,12 +106,12 @@ class StopForm(forms.Form):
         data = super().clean() or {}
         low, high = data.get("air_low"), data.get("air_high")
         if low is not None and high is not None and low > high:
-            self.add_error("air_high", "The highest is below the lowest.")
+            self.add_error("air_high", _("The highest is below the lowest."))
         seen = any(data.get(n) is not None for n in NUMBERS) or any(
             data.get(n) for n in ("moisture", "works", "losses", "note", "photo")
         )
         if not seen and not self.errors:
-            raise forms.ValidationError("Nothing is written down for this place.", code="empty")
+            raise forms.ValidationError(_("Nothing is written down for this place."), code="empty")
         return data
 
     def seen(self) -> Seen:
@@ -134,8 +140,8 @@ def picture_in(text: str) -> bytes:
     try:
         data = base64.b64decode(text.partition(",")[2], validate=True)
         if len(data) > PHOTO_BYTES:
-            raise forms.ValidationError("The picture is too large: up to 6 MB are taken.", code="photo")
+            raise forms.ValidationError(_("The picture is too large: up to 6 MB are taken."), code="photo")
         return small_jpeg(data)
     except (binascii.Error, ValueError) as broken:
-        sentence = str(broken) if isinstance(broken, NoPicture) else "The picture cannot be read."
+        sentence = str(broken) if isinstance(broken, NoPicture) else _("The picture cannot be read.")
         raise forms.ValidationError(sentence, code="photo") from broken

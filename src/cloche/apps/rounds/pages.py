@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.conf import settings
+from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.forecasts.models import WindowChange
@@ -62,7 +63,7 @@ class RoundPage:
 
 def half_day(local: datetime) -> str:
     """Morning or evening, by the clock."""
-    return "morning" if local.hour < AFTERNOON_H else "evening"
+    return _("morning") if local.hour < AFTERNOON_H else _("evening")
 
 
 def round_page(garden: Garden, person: User, units: Units, now: datetime) -> RoundPage:
@@ -136,25 +137,31 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
         else:
             asked.append((worth.days * lean.get(place.pk, 0), place, worth))
     if not asked:
-        unknown = "What to read first shows once the ground is worked out."
-        return Advice("Nothing in this garden needs another reading now." if quiet else unknown, "", None)
-    _, place, worth = max(asked, key=lambda one: one[0])
+        unknown = _("What to read first shows once the ground is worked out.")
+        return Advice(_("Nothing in this garden needs another reading now.") if quiet else unknown, "", None)
+    _unused, place, worth = max(asked, key=lambda one: one[0])
     return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
 
 
 def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
-    where = f"{place.name} at {_depth(worth.depth_m, units)}, {_when(worth.at.astimezone(local.tzinfo), local)}"
-    text = f"Most would be learned from {where}: its soil would be known {units.difference_text(worth.narrowed_k)} better"
+    where = _("{name} at {depth}, {when}").format(
+        name=place.name, depth=_depth(worth.depth_m, units), when=_when(worth.at.astimezone(local.tzinfo), local)
+    )
+    text = _("Most would be learned from {where}: its soil would be known {difference} better").format(
+        where=where, difference=units.difference_text(worth.narrowed_k)
+    )
     if leaning:
-        edge = "half a day" if worth.days < 0.75 else words.count(round(worth.days), "day")
-        text += f", and {words.count(leaning, 'window')} of the coming four weeks by about {edge}"
+        edge = _("half a day") if worth.days < 0.75 else words.count(round(worth.days), "day", "days")
+        text += _(", and {count} of the coming four weeks by about {edge}").format(
+            count=words.count(leaning, "window", "windows"), edge=edge
+        )
     return text + "."
 
 
 def _when(at: datetime, local: datetime) -> str:
     if at - local < timedelta(hours=1):
-        return "now"
-    return f"{'' if at.date() == local.date() else 'tomorrow '}about {words.clock(at)}"
+        return _("now")
+    return _("{part}about {clock}").format(part="" if at.date() == local.date() else _("tomorrow "), clock=words.clock(at))
 
 
 @dataclass(frozen=True)
@@ -173,16 +180,24 @@ def summary(garden: Garden, since: datetime, now: datetime) -> Summary:
     grounds = windows.grounds_in(garden)
     working = any(ground is None or ground.stale(today) for place, ground in grounds if place.pk in read)
     moved = [_moved(change, today) for change in windows.moved_since(garden, since)]
-    return Summary(f"{len(read)} of {words.count(len(grounds), 'place')} read.", working, moved)
+    return Summary(
+        _("{len} of {count} read.").format(len=len(read), count=words.count(len(grounds), "place", "places")), working, moved
+    )
 
 
 def _moved(change: WindowChange, today: Any) -> str:
     crop = crops.crop(change.crop_key).name_plural
-    what = f"{crop} in {change.place.name}" if change.method == "direct" else f"{crop}, planted out in {change.place.name}"
+    what = (
+        _("{crop} in {name}").format(crop=crop, name=change.place.name)
+        if change.method == "direct"
+        else _("{crop}, planted out in {name}").format(crop=crop, name=change.place.name)
+    )
     if change.before is None and change.after is not None:
-        return f"{words.sentence(what)}: a window opens, from {words.day(change.after, today)}."
+        return _("{sentence}: a window opens, from {day}.").format(
+            sentence=words.sentence(what), day=words.day(change.after, today)
+        )
     if change.after is None or change.before is None:
-        return f"{words.sentence(what)}: no sure window any more."
+        return _("{sentence}: no sure window any more.").format(sentence=words.sentence(what))
     days = (change.after - change.before).days
-    by = f"{words.count(abs(days), 'day')} {'later' if days > 0 else 'earlier'}"
-    return f"{words.sentence(what)}: from {words.day(change.after, today)}, {by}."
+    by = f"{words.count(abs(days), 'day', 'days')} {_('later') if days > 0 else _('earlier')}"
+    return _("{sentence}: from {day}, {by}.").format(sentence=words.sentence(what), day=words.day(change.after, today), by=by)

@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any
 
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
@@ -20,7 +21,7 @@ MOST_STOPS, MOST_BYTES = 200, 12_000_000
 def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:
     """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and what is to be said of it."""
     if not isinstance(stop, dict):
-        return {"key": "", "state": "refused", "said": "That is not a stop of a round."}
+        return {"key": "", "state": "refused", "said": _("That is not a stop of a round.")}
     key = str(stop.get("key", ""))
     form = StopForm(_typed(stop), garden=garden, units=_units(stop, person), ahead=ahead)
     if not form.is_valid():
@@ -32,7 +33,7 @@ def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0
     except AlreadyThere as twin:
         return {"key": key, "state": "conflict", "said": _disagree(twin, person)}
     except KeyTaken:
-        return {"key": key, "state": "refused", "said": "Its number is taken by a reading of another garden."}
+        return {"key": key, "state": "refused", "said": _("Its number is taken by a reading of another garden.")}
     return {"key": key, "state": "kept" if new else "known", "visit": visit.pk}
 
 
@@ -52,7 +53,9 @@ def take_table(forms: list[StopForm], person: User) -> bool:
 def _disagree(twin: AlreadyThere, person: User) -> str:
     theirs = units_of(person).temperature_text(twin.existing.temperature_c)
     by = twin.existing.entered_by.username if twin.existing.entered_by else "somebody"
-    return f"{by} wrote down {theirs} for the same minute and depth. One of the two must give way."
+    return _("{by} wrote down {theirs} for the same minute and depth. One of the two must give way.").format(
+        by=by, theirs=theirs
+    )
 
 
 def _typed(stop: dict[str, Any]) -> dict[str, Any]:

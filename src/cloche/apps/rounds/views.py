@@ -12,6 +12,7 @@ from django.contrib.staticfiles.storage import staticfiles_storage
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
+from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
@@ -51,7 +52,7 @@ def round_(request: GardenRequest) -> HttpResponse:
     forms = {p.pk: StopForm(bound, garden=request.garden, units=units, prefix=str(p.pk), initial={"place": p}) for p in places}
     filled = [form for form in forms.values() if bound and form.has_changed() and not _empty(form)]
     if filled and all(form.is_valid() for form in filled) and sending.take_table(filled, request.user):
-        messages.success(request, f"{len(filled)} of {len(places)} places written down.")
+        messages.success(request, _("{len} of {len2} places written down.").format(len=len(filled), len2=len(places)))
         return redirect("round", request.garden.pk)
     if bound is not None and not filled:
         messages.error(request, "Nothing is written down yet: every place was left empty.")
@@ -76,12 +77,14 @@ def send(request: GardenRequest) -> JsonResponse:
         body = border.read_json(request.body, sending.MOST_BYTES)
         stops = body["stops"]
     except (border.NotAllowed, KeyError, TypeError):
-        return JsonResponse({"said": "Send {“sent_at”: …, “stops”: […]} as JSON."}, status=400)
+        return JsonResponse({"said": _("Send {“sent_at”: …, “stops”: […]} as JSON.")}, status=400)
     if not isinstance(stops, list) or len(stops) > sending.MOST_STOPS:
-        return JsonResponse({"said": f"Send a list of at most {sending.MOST_STOPS} stops."}, status=400)
+        return JsonResponse(
+            {"said": _("Send a list of at most {most_stops} stops.").format(most_stops=sending.MOST_STOPS)}, status=400
+        )
     if body.get("person", request.user.username) != request.user.username:
         # The page was kept from somebody else's visit: what they read is theirs, and waits for them.
-        return JsonResponse({"said": f"You are signed in as {request.user.username}."}, status=403)
+        return JsonResponse({"said": _("You are signed in as {username}.").format(username=request.user.username)}, status=403)
     ahead = _ahead(body.get("sent_at"))
     return JsonResponse({"results": [sending.take(request.garden, request.user, stop, ahead) for stop in stops]})
 
@@ -103,7 +106,7 @@ def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
     if visit is None:
         raise Http404
     take_visit_back(visit)
-    return JsonResponse({"key": str(visit.key), "state": "taken back"})
+    return JsonResponse({"key": str(visit.key), "state": _("taken back")})
 
 
 @require_GET
@@ -124,7 +127,7 @@ def photo(request: GardenRequest, visit_key: Any) -> HttpResponse:
     visit = Visit.objects.filter(key=visit_key, place__garden=request.garden, photo__isnull=False).first()
     if visit is None or visit.photo is None:
         raise Http404
-    return HttpResponse(bytes(visit.photo), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=86400"})
+    return HttpResponse(bytes(visit.photo), content_type="image/jpeg", headers={"Cache-Control": _("private, max-age=86400")})
 
 
 @require_GET
@@ -144,7 +147,7 @@ def _version(shell: list[str]) -> str:
 def manifest(request: HttpRequest) -> JsonResponse:
     """What a phone must know to keep Cloche among its programs."""
     icons = [_icon(192, "", "any"), _icon(512, "", "any"), _icon(512, "-maskable", "maskable")]
-    about = {"name": "Cloche", "short_name": "Cloche", "description": "When to sow what, by the warmth of your own soil."}
+    about = {"name": "Cloche", "short_name": "Cloche", "description": _("When to sow what, by the warmth of your own soil.")}
     about |= {"start_url": "/", "scope": "/", "display": "standalone", "lang": "en-GB"}
     about |= {"background_color": "#f5f1e8", "theme_color": "#2f5d50"}
     return JsonResponse(about | {"icons": icons}, content_type="application/manifest+json")

@@ -8,6 +8,7 @@ from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.flows.site import change_site
@@ -16,6 +17,7 @@ from cloche.apps.seed.access import crop_or_404
 from cloche.apps.seed.own_crops import OwnCropForm, new_key
 from cloche.apps.shared import words
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services import crops, own
 
 FEW = 3
@@ -27,7 +29,7 @@ class CropsForm(forms.Form):
 
     crops = forms.MultipleChoiceField(
         choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
-        error_messages={"required": "Tick at least one crop: without any there is nothing to foretell."},
+        error_messages={"required": lazy("Tick at least one crop: without any there is nothing to foretell.")},
     )
 
 
@@ -47,7 +49,7 @@ def families(ticked: set[str]) -> list[Family]:
     large = {name: rows for name, rows in found.items() if len(rows) >= FEW}
     small = [row for name, rows in found.items() if name not in large for row in rows]
     named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]
-    return [*named, Family("Others", small)]
+    return [*named, Family(_("Others"), small)]
 
 
 @in_garden
@@ -57,8 +59,10 @@ def my_crops(request: GardenRequest) -> HttpResponse:
     if form.is_valid():
         request.garden.crops = form.cleaned_data["crops"]
         change_site(request.garden)
-        grown = words.count(len(request.garden.crops), "crop")
-        messages.success(request, f"Cloche now looks out for {grown}; forecasts are being worked out again.")
+        grown = words.count(len(request.garden.crops), "crop", "crops")
+        messages.success(
+            request, _("Cloche now looks out for {grown}; forecasts are being worked out again.").format(grown=grown)
+        )
         return redirect("garden", request.garden.pk)
     ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
     if request.method == "POST":
@@ -95,7 +99,12 @@ def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpRespon
     form = OwnCropForm(bound, garden=request.garden, relative=crop_or_404(of), key=key, units=units_of(request.user))
     if form.is_valid():
         form.keep()
-        messages.success(request, f"{form.cleaned_data['name']} is kept and ticked; its windows are being worked out.")
+        messages.success(
+            request,
+            _("{cleaned_data} is kept and ticked; its windows are being worked out.").format(
+                cleaned_data=form.cleaned_data["name"]
+            ),
+        )
         return redirect("my_crops", request.garden.pk)
     context = {"form": form, "editing": editing}
     return render(request, "seed/own_crop.html", context, status=INVALID if form.errors else 200)

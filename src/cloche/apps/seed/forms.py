@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.models import Packet
@@ -21,6 +22,7 @@ from cloche.apps.seed.values import (
     typed_value,
 )
 from cloche.apps.shared.fields import TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 
@@ -28,20 +30,24 @@ from cloche.core.crops.catalogue import Crop
 class PacketForm(forms.ModelForm):
     """What stands on a packet; values that lie far from the table are asked about once."""
 
-    meant = forms.BooleanField(label="Yes, that is meant", required=False, widget=forms.HiddenInput)
+    meant = forms.BooleanField(label=lazy("Yes, that is meant"), required=False, widget=forms.HiddenInput)
 
     class Meta:
         model = Packet
         fields = ["variety", "packed_year", "tested_of", "tested_up", "price", "in_use"]
         labels = {
-            "variety": "Variety",
-            "packed_year": "Year of packing",
-            "tested_of": "Tested: seeds laid out",
-            "tested_up": "Of these germinated",
-            "price": "Price",
-            "in_use": "Windows go by this packet",
+            "variety": lazy("Variety"),
+            "packed_year": lazy("Year of packing"),
+            "tested_of": lazy("Tested: seeds laid out"),
+            "tested_up": lazy("Of these germinated"),
+            "price": lazy("Price"),
+            "in_use": lazy("Windows go by this packet"),
         }
-        help_texts = {"tested_of": "", "tested_up": "", "price": "In your own money; it weighs what a failed sowing costs."}
+        help_texts = {
+            "tested_of": "",
+            "tested_up": "",
+            "price": lazy("In your own money; it weighs what a failed sowing costs."),
+        }
 
     def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -51,7 +57,9 @@ class PacketForm(forms.ModelForm):
             parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
             table = getattr(crop, spec.name, 1.0)
             field.help_text = (
-                "The table says nothing." if table is None else f"The table says {shown_value(table, spec, units)}."
+                _("The table says nothing.")
+                if table is None
+                else _("The table says {shown_value}.").format(shown_value=shown_value(table, spec, units))
             )
             value = self.instance.values.get(spec.name)
             if value is not None:
@@ -76,7 +84,9 @@ class PacketForm(forms.ModelForm):
         """Not of the future, and no heirloom of a century."""
         year: int | None = self.cleaned_data["packed_year"]
         if year is not None and not self.year - 60 <= year <= self.year + 1:
-            raise forms.ValidationError(f"A year of packing lies between {self.year - 60} and {self.year + 1}.")
+            raise forms.ValidationError(
+                _("A year of packing lies between {year} and {year2}.").format(year=self.year - 60, year2=self.year + 1)
+            )
         return year
 
     def clean(self) -> dict[str, Any]:
@@ -95,8 +105,11 @@ class PacketForm(forms.ModelForm):
                 continue
             self.odd = True
             other = "°F" if self.units.temperature == "C" else "°C"
-            ask = f"Was it in {other}?" if spec.kind in ("soil", "air") else "Is that meant?"
-            self.add_error(spec.field, f"The table says {shown_value(table, spec, self.units)}. {ask}")
+            ask = _("Was it in {other}?").format(other=other) if spec.kind in ("soil", "air") else _("Is that meant?")
+            self.add_error(
+                spec.field,
+                _("The table says {shown_value}. {ask}").format(shown_value=shown_value(table, spec, self.units), ask=ask),
+            )
 
     def save(self, commit: bool = True) -> Packet:
         """The packet with its values, not yet kept."""
@@ -105,16 +118,22 @@ class PacketForm(forms.ModelForm):
         return packet
 
 
-METHODS = [("", "whichever suits the place"), ("direct", "sown in place"), ("transplanted", "raised and planted out")]
+METHODS = [
+    ("", lazy("whichever suits the place")),
+    ("direct", lazy("sown in place")),
+    ("transplanted", lazy("raised and planted out")),
+]
 
 
 class ChoiceForm(forms.Form):
     """By which rule and in which way this garden grows a crop."""
 
-    sowing_rule = forms.ChoiceField(label="The day is chosen", required=False)
-    method = forms.ChoiceField(label="It is", required=False, choices=METHODS)
+    sowing_rule = forms.ChoiceField(label=lazy("The day is chosen"), required=False)
+    method = forms.ChoiceField(label=lazy("It is"), required=False, choices=METHODS)
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["sowing_rule"].help_text = f"The whole garden: {garden.get_sowing_rule_display()}."
-        self.fields["sowing_rule"].choices = [("", "as in the whole garden"), *Garden.SowingRule.choices]  # type: ignore[attr-defined]
+        self.fields["sowing_rule"].help_text = _("The whole garden: {get_sowing_rule_display}.").format(
+            get_sowing_rule_display=garden.get_sowing_rule_display()
+        )
+        self.fields["sowing_rule"].choices = [("", _("as in the whole garden")), *Garden.SowingRule.choices]  # type: ignore[attr-defined]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.core.exceptions import ValidationError
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import validators
@@ -52,9 +53,9 @@ class Packet(models.Model):
         """A test has both its numbers, and no more come up than were laid out."""
         of, up = self.tested_of, self.tested_up
         if (of is None) != (up is None):
-            raise ValidationError({"tested_up": "A test needs both numbers: seeds laid out, and how many germinated."})
+            raise ValidationError({"tested_up": _("A test needs both numbers: seeds laid out, and how many germinated.")})
         if of is not None and up is not None and (up > of or of == 0):
-            raise ValidationError({"tested_up": "No more can germinate than were laid out."})
+            raise ValidationError({"tested_up": _("No more can germinate than were laid out.")})
 
 
 class CropChoice(models.Model):

@@ -6,36 +6,38 @@ import secrets
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.flows.site import change_site
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.values import ALL, ValueSpec, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
 from cloche.apps.shared import validators
 from cloche.apps.shared.fields import TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services import crops, own
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 
 MORE = (
-    ValueSpec("most", "maximum_c", "Nothing comes up above", "soil", 12.0),
-    ValueSpec("frost_hardened", "frost_planted_c", "Coldest night once hardened", "air", 8.0),
-    ValueSpec("frost_grown", "frost_grown_c", "Coldest night once grown", "air", 8.0),
-    ValueSpec("germinate", "germinate_c", "On the bench until it is up", "soil", 8.0),
-    ValueSpec("grow_on", "grow_on_c", "Air to grow on in", "air", 8.0),
-    ValueSpec("begins", "begins_c", "Grows from a day’s mean of", "air", 8.0),
-    ValueSpec("best", "best_c", "Grows best at", "air", 8.0),
-    ValueSpec("ends", "ends_c", "Grows no more at", "air", 8.0),
-    ValueSpec("height", "height_m", "Height", "length", 4.0),
-    ValueSpec("setback", "setback_d", "Days that moving costs it", "number", 5.0, 0, 60),
-    ValueSpec("keeps", "keeps_y", "Years that seed keeps", "number", 5.0, 1, 20),
+    ValueSpec("most", "maximum_c", lazy("Nothing comes up above"), "soil", 12.0),
+    ValueSpec("frost_hardened", "frost_planted_c", lazy("Coldest night once hardened"), "air", 8.0),
+    ValueSpec("frost_grown", "frost_grown_c", lazy("Coldest night once grown"), "air", 8.0),
+    ValueSpec("germinate", "germinate_c", lazy("On the bench until it is up"), "soil", 8.0),
+    ValueSpec("grow_on", "grow_on_c", lazy("Air to grow on in"), "air", 8.0),
+    ValueSpec("begins", "begins_c", lazy("Grows from a day’s mean of"), "air", 8.0),
+    ValueSpec("best", "best_c", lazy("Grows best at"), "air", 8.0),
+    ValueSpec("ends", "ends_c", lazy("Grows no more at"), "air", 8.0),
+    ValueSpec("height", "height_m", lazy("Height"), "length", 4.0),
+    ValueSpec("setback", "setback_d", lazy("Days that moving costs it"), "number", 5.0, 0, 60),
+    ValueSpec("keeps", "keeps_y", lazy("Years that seed keeps"), "number", 5.0, 1, 20),
 )
 EVERY = (*ALL, *MORE)
 PARTS = {
-    "Seed in the soil": ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
-    "From there to harvest": ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
-    "What frost it stands": ("frost", "frost_hardened", "frost_grown"),
-    "Raised and planted out": ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
+    lazy("Seed in the soil"): ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
+    lazy("From there to harvest"): ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
+    lazy("What frost it stands"): ("frost", "frost_hardened", "frost_grown"),
+    lazy("Raised and planted out"): ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
     "Room": ("row", "apart", "height"),
 }
 """Every field once, by what a grower thinks of together."""
@@ -51,16 +53,16 @@ def value_of(crop: Crop, spec: ValueSpec) -> float | None:
 def check_own(told: Any) -> None:
     """Own crops from wherever they come; raises NotAllowed."""
     if not isinstance(told, dict) or len(told) > own.MOST:
-        raise border.NotAllowed(f"Crops of one’s own come by key, at most {own.MOST}.")
+        raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=own.MOST))
     known = {crop.key for crop in crops.crops()}
     for key, one in told.items():
         if not own.KEY.fullmatch(key) or not isinstance(one, dict) or set(one) != {"of", "name", "plural", "values"}:
-            raise border.NotAllowed("A crop of one’s own has a key, a relative, a name for one and for many, and values.")
+            raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
         if one["of"] not in known or own.KEY.fullmatch(str(one["of"])):
-            raise border.NotAllowed(f"“{str(one['of'])[:40]}” is no crop of the catalogue.")
+            raise border.NotAllowed(_("“{str}” is no crop of the catalogue.").format(str=str(one["of"])[:40]))
         for part in ("name", "plural"):
             if not isinstance(one[part], str) or not 0 < len(one[part]) <= 60:
-                raise border.NotAllowed("A crop’s name has 1 to 60 characters.")
+                raise border.NotAllowed(_("A crop’s name has 1 to 60 characters."))
             border.plain_text(one[part])
         _check_values(one["values"])
 
@@ -68,26 +70,26 @@ def check_own(told: Any) -> None:
 def _check_values(values: Any) -> None:
     known = {spec.name: spec for spec in EVERY}
     if not isinstance(values, dict) or not set(values) <= set(known):
-        raise border.NotAllowed("There is a value in it that no crop has.")
+        raise border.NotAllowed(_("There is a value in it that no crop has."))
     for name, value in values.items():
         border.number(value, *known[name].limits)
-    if any(why for _, why in _disorder(lambda name: values.get(name))):
-        raise border.NotAllowed("Its values contradict each other.")
+    if any(why for _unused, why in _disorder(lambda name: values.get(name))):
+        raise border.NotAllowed(_("Its values contradict each other."))
 
 
 def _disorder(of: Any) -> list[tuple[str, str]]:
     found = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
     grows = [of(name) for name in crops.GROWS]
     if None not in grows and not grows[0] < grows[1] < grows[2]:
-        found.append(("best", "It begins to grow below its best, and ends above it."))
+        found.append(("best", _("It begins to grow below its best, and ends above it.")))
     return found
 
 
 class OwnCropForm(forms.Form):
     """Name, and every value of the relative that differs; what lies far from it is asked about once."""
 
-    name = forms.CharField(label="Name of one", max_length=60, validators=[validators.plain])
-    plural = forms.CharField(label="Name of many", max_length=60, validators=[validators.plain])
+    name = forms.CharField(label=lazy("Name of one"), max_length=60, validators=[validators.plain])
+    plural = forms.CharField(label=lazy("Name of many"), max_length=60, validators=[validators.plain])
 
     def __init__(self, *args: Any, garden: Garden, relative: Crop, key: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -113,7 +115,7 @@ class OwnCropForm(forms.Form):
         name: str = self.cleaned_data["name"].strip()
         taken = {crop.name.lower() for crop in crops.crops() if crop.key != self.key}
         if name.lower() in taken:
-            raise forms.ValidationError("There is a crop of that name already.")
+            raise forms.ValidationError(_("There is a crop of that name already."))
         return name
 
     def clean(self) -> dict[str, Any]:
@@ -129,7 +131,12 @@ class OwnCropForm(forms.Form):
                 value, has = data.get(spec.field), value_of(self.relative, spec)
                 if value is not None and has is not None and is_far(value, has, spec):
                     self.odd = True
-                    self.add_error(spec.field, f"{self.relative.name} has {shown_value(has, spec, self.units)}. Is that meant?")
+                    self.add_error(
+                        spec.field,
+                        _("{name} has {shown_value}. Is that meant?").format(
+                            name=self.relative.name, shown_value=shown_value(has, spec, self.units)
+                        ),
+                    )
         return data
 
     def keep(self) -> str:

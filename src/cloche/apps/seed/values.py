@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from django import forms
+from django.utils.translation import gettext as _
 
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
 from cloche.core.quantities import AIR_C, SOIL_C, SPACING_M
@@ -35,26 +37,26 @@ class ValueSpec:
 
 
 FIRST = (
-    ValueSpec("minimum", "minimum_c", "Minimum", "soil", 12.0),
-    ValueSpec("ideal_from", "optimum_from_c", "Ideal from", "soil", 12.0),
-    ValueSpec("ideal_to", "optimum_to_c", "Ideal to", "soil", 12.0),
+    ValueSpec("minimum", "minimum_c", lazy("Minimum"), "soil", 12.0),
+    ValueSpec("ideal_from", "optimum_from_c", lazy("Ideal from"), "soil", 12.0),
+    ValueSpec("ideal_to", "optimum_to_c", lazy("Ideal to"), "soil", 12.0),
 )
 
 
 MORE = (
-    ValueSpec("days_sown", "maturity_sown_d", "Days to harvest, counted from sowing", "number", 2.5, 1, 500),
-    ValueSpec("days", "maturity_d", "Days to harvest, counted from when it is up", "number", 2.5, 1, 400),
-    ValueSpec("days_planted", "maturity_planted_d", "Days to harvest, counted from planting out", "number", 2.5, 1, 400),
-    ValueSpec("depth", "sowing_depth_m", "Sowing depth", "length", 4.0),
-    ValueSpec("row", "row_m", "Between rows", "length", 4.0),
-    ValueSpec("apart", "plant_m", "Between plants in the row", "length", 4.0),
-    ValueSpec("together", "per_station", "Seeds put together", "number", 6.0, 1, 20),
-    ValueSpec("frost", "frost_limit_c", "Coldest night that seedlings stand", "air", 8.0),
-    ValueSpec("heat", "heat_limit_c", "Hottest days it crops in", "air", 8.0),
-    ValueSpec("weeks", "raise_weeks", "Weeks from the bench to planting out", "number", 3.0, 1, 30),
-    ValueSpec("plant_soil", "plant_soil_c", "Soil wanted for planting out", "soil", 8.0),
-    ValueSpec("plant_night", "plant_night_c", "Nights wanted for planting out", "air", 8.0),
-    ValueSpec("pace", "pace", "Days to come up, times the table’s", "number", 3.0, 0.2, 5),
+    ValueSpec("days_sown", "maturity_sown_d", lazy("Days to harvest, counted from sowing"), "number", 2.5, 1, 500),
+    ValueSpec("days", "maturity_d", lazy("Days to harvest, counted from when it is up"), "number", 2.5, 1, 400),
+    ValueSpec("days_planted", "maturity_planted_d", lazy("Days to harvest, counted from planting out"), "number", 2.5, 1, 400),
+    ValueSpec("depth", "sowing_depth_m", lazy("Sowing depth"), "length", 4.0),
+    ValueSpec("row", "row_m", lazy("Between rows"), "length", 4.0),
+    ValueSpec("apart", "plant_m", lazy("Between plants in the row"), "length", 4.0),
+    ValueSpec("together", "per_station", lazy("Seeds put together"), "number", 6.0, 1, 20),
+    ValueSpec("frost", "frost_limit_c", lazy("Coldest night that seedlings stand"), "air", 8.0),
+    ValueSpec("heat", "heat_limit_c", lazy("Hottest days it crops in"), "air", 8.0),
+    ValueSpec("weeks", "raise_weeks", lazy("Weeks from the bench to planting out"), "number", 3.0, 1, 30),
+    ValueSpec("plant_soil", "plant_soil_c", lazy("Soil wanted for planting out"), "soil", 8.0),
+    ValueSpec("plant_night", "plant_night_c", lazy("Nights wanted for planting out"), "air", 8.0),
+    ValueSpec("pace", "pace", lazy("Days to come up, times the table’s"), "number", 3.0, 0.2, 5),
 )
 
 
@@ -65,24 +67,24 @@ def check_values(values: Any) -> None:
     """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
     known = {spec.name: spec for spec in ALL}
     if not isinstance(values, dict) or not set(values) <= set(known):
-        raise border.NotAllowed("There is a value in it that no packet has.")
+        raise border.NotAllowed(_("There is a value in it that no packet has."))
     for name, value in values.items():
         try:
             border.number(value, *known[name].limits)
         except border.NotAllowed as refusal:
             raise border.NotAllowed(f"{known[name].label}: {refusal}") from refusal
-    for _, why in out_of_order(*(values.get(spec.name) for spec in FIRST)):
+    for _unused, why in out_of_order(*(values.get(spec.name) for spec in FIRST)):
         raise border.NotAllowed(why)
 
 
 def out_of_order(low: float | None, start: float | None, end: float | None) -> Iterator[tuple[str, str]]:
     """The field and what is wrong with it, where a minimum and an ideal range contradict each other."""
     if low is not None and start is not None and low > start:
-        yield "ideal_from", "The ideal begins below the minimum."
+        yield "ideal_from", _("The ideal begins below the minimum.")
     if low is not None and end is not None and low > end:
-        yield "ideal_to", "The ideal ends below the minimum."
+        yield "ideal_to", _("The ideal ends below the minimum.")
     if start is not None and end is not None and start > end:
-        yield "ideal_to", "The ideal ends before it begins."
+        yield "ideal_to", _("The ideal ends before it begins.")
 
 
 def label_of(spec: ValueSpec, units: Units) -> str:
@@ -101,7 +103,9 @@ def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
         return parse_plain_length(text, units, spec.label)
     value = parse_number(text)
     if not spec.least <= value <= spec.most:
-        raise forms.ValidationError(f"{spec.label}: between {spec.least:g} and {spec.most:g}.")
+        raise forms.ValidationError(
+            _("{label}: between {least} and {most}.").format(label=spec.label, least=f"{spec.least:g}", most=f"{spec.most:g}")
+        )
     return value
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
@@ -37,7 +38,7 @@ def _form(request: GardenRequest, packet: Packet) -> HttpResponse:
     form = PacketForm(bound, instance=packet, crop=crop, units=units_of(request.user), year=year)
     if form.is_valid():
         flows.keep(form.save())
-        messages.success(request, f"{crop.name}: the packet is kept; windows are being worked out again.")
+        messages.success(request, _("{name}: the packet is kept; windows are being worked out again.").format(name=crop.name))
         return redirect("seed", request.garden.pk, crop.key)
     context = {"form": form, "crop": crop, "packet": packet}
     return render(request, "seed/packet.html", context, status=INVALID if form.errors else 200)
@@ -58,7 +59,7 @@ def use_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpRes
 def remove_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
     """Put it away."""
     flows.remove(_packet(request, crop_key, packet_id))
-    messages.success(request, "The packet is put away; it can be taken out again below.")
+    messages.success(request, _("The packet is put away; it can be taken out again below."))
     return redirect("seed", request.garden.pk, crop_key)
 
 
@@ -81,7 +82,7 @@ def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
     if not form.is_valid():
         raise Http404
     flows.choose(request.garden, crop.key, form.cleaned_data["sowing_rule"], form.cleaned_data["method"])
-    messages.success(request, f"{crop.name}: kept.")
+    messages.success(request, _("{name}: kept.").format(name=crop.name))
     return redirect("seed", request.garden.pk, crop.key)
 
 

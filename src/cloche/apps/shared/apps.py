@@ -6,7 +6,16 @@ class SharedConfig(AppConfig):
     label = "shared"
 
     def ready(self) -> None:
+        """Checks and history are at work from the start; drawings and the border speak the reader's language."""
+        from django.utils.translation import gettext
+
         from cloche.apps.shared import (
             checks,  # noqa: F401  registers them
             history,  # noqa: F401  listens
+            words,
         )
+        from cloche.bridge.values import texts
+        from cloche.drawing.labels import labels
+
+        texts.speak_with(gettext)
+        labels.day, labels.short_day, labels.month = words.day, words.short_day, words.short_month

@@ -6,7 +6,9 @@ from datetime import UTC, date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
 from django.utils.dateparse import parse_datetime
+from django.utils.translation import gettext as _
 
+from cloche.apps.shared import words
 from cloche.bridge.values import border
 
 
@@ -25,7 +27,9 @@ def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
     if utc.astimezone(timezone).replace(tzinfo=None) != local.replace(tzinfo=None):
         later = utc.astimezone(timezone)
         raise NoSuchTime(
-            f"{at:%H:%M} did not happen on {day.day} {day:%B %Y}: the clocks went forward over it. Was it {later:%H:%M}?"
+            _("{at} did not happen on {day}: the clocks went forward over it. Was it {later}?").format(
+                at=words.clock(at), day=words.day_with_year(day), later=words.clock(later)
+            )
         )
     return utc
 

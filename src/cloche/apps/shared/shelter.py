@@ -13,6 +13,7 @@ from django.utils.cache import patch_cache_control
 from psycopg.errors import DiskFull
 
 from cloche.apps.shared import clock, known
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.work import disk
 from cloche.apps.work.guard import is_away
 
@@ -21,10 +22,14 @@ READING = ("GET", "HEAD", "OPTIONS")
 ALWAYS = ("/sign-in/", "/sign-out/")
 """Who they are people may say even then: without that they could not read either."""
 RETRY_S = "30"
-FULL = "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
-CLOCK = "The clock of this computer cannot be right, so nothing can be dated. Everything can be read, and nothing written down."
-AWAY = "The database of this computer does not answer just now. It is being started again; try again in a moment."
-FAULT = "Something went wrong here, and it is a fault of Cloche’s own. Nothing that was stored is lost."
+FULL = lazy(
+    "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
+)
+CLOCK = lazy(
+    "The clock of this computer cannot be right, so nothing can be dated. Everything can be read, and nothing written down."
+)
+AWAY = lazy("The database of this computer does not answer just now. It is being started again; try again in a moment.")
+FAULT = lazy("Something went wrong here, and it is a fault of Cloche’s own. Nothing that was stored is lost.")
 
 
 def why_not_now() -> str:

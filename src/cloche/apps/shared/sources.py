@@ -2,9 +2,11 @@
 
 from django.db import models
 
+from cloche.apps.shared.i18n import lazy
+
 
 class Source(models.TextChoices):
     """Of readings and of days of weather."""
 
-    HAND = "hand", "by hand"
-    FILE = "file", "from a file"
+    HAND = "hand", lazy("by hand")
+    FILE = "file", lazy("from a file")

@@ -1,27 +1,76 @@
-"""Dates, lists and probabilities in a grower's words."""
+"""Dates, lists, numbers and probabilities in a grower's words, in the reader's language and order."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import date, datetime, time
+from functools import lru_cache
+
+from babel import Locale
+from babel.dates import format_date, format_time
+from django.utils.translation import get_language, ngettext, to_locale
+from django.utils.translation import gettext as _
+
+from cloche.apps.shared.i18n import lazy
 
 _TENTHS: tuple[str, ...] = (
-    "hardly ever",
-    "one time in ten",
-    "two times in ten",
-    "three times in ten",
-    "four times in ten",
-    "half the time",
+    lazy("hardly ever"),
+    lazy("one time in ten"),
+    lazy("two times in ten"),
+    lazy("three times in ten"),
+    lazy("four times in ten"),
+    lazy("half the time"),
 )
-_TENTHS += ("six times in ten", "seven times in ten", "eight times in ten", "nine times in ten", "nearly always")
+_TENTHS += (
+    lazy("six times in ten"),
+    lazy("seven times in ten"),
+    lazy("eight times in ten"),
+    lazy("nine times in ten"),
+    lazy("nearly always"),
+)
+
+
+@lru_cache(maxsize=16)
+def _locale(language: str) -> Locale:
+    return Locale.parse(to_locale(language))
+
+
+def locale() -> Locale:
+    """The reader's, for what Babel knows of it."""
+    return _locale(get_language() or "en-gb")
+
+
+def _date(on: date, pattern: str) -> str:
+    return format_date(on, pattern, locale=locale())
 
 
 def day(on: date, today: date | None = None) -> str:
     """9 April; with the year when it is not this one's; “today” when it is."""
     if today is not None and on == today:
-        return "today"
-    year = f" {on.year}" if today is not None and abs((on - today).days) > 300 else ""
-    return f"{on.day} {on:%B}{year}"
+        return _("today")
+    if today is not None and abs((on - today).days) > 300:
+        return _date(on, _("d MMMM y"))
+    return _date(on, _("d MMMM"))
+
+
+def day_with_year(on: date) -> str:
+    """9 April 2026."""
+    return _date(on, _("d MMMM y"))
+
+
+def short_month(on: date) -> str:
+    """Apr."""
+    return _date(on, "LLL")
+
+
+def short_day(on: date) -> str:
+    """9 Apr."""
+    return _date(on, _("d MMM"))
+
+
+def day_with_weekday(on: date) -> str:
+    """Tue 9 Apr."""
+    return _date(on, _("EEE d MMM"))
 
 
 def span(start: date, end: date, today: date) -> str:
@@ -29,38 +78,58 @@ def span(start: date, end: date, today: date) -> str:
     if start == end:
         return day(start, today)
     if start != today and (start.year, start.month) == (end.year, end.month):
-        return f"{start.day}–{end.day} {end:%B}"
-    return f"{day(start, today)} to {day(end, today)}"
+        return _("{first}–{last} {month}").format(first=start.day, last=end.day, month=_date(end, "MMMM"))
+    return _("{first} to {last}").format(first=day(start, today), last=day(end, today))
 
 
 def weekday(on: date) -> str:
     """Tuesday 24 March 2026."""
-    return f"{on:%A} {on.day} {on:%B %Y}"
+    return _date(on, _("EEEE d MMMM y"))
+
+
+def weekday_this_year(on: date) -> str:
+    """Tuesday 24 March."""
+    return _date(on, _("EEEE d MMMM"))
 
 
 def weekday_name(on: date) -> str:
     """Tuesday."""
-    return f"{on:%A}"
+    return _date(on, "EEEE")
 
 
-def clock(at: datetime) -> str:
-    """08:10."""
-    return f"{at:%H:%M}"
+def month_name(number: int) -> str:
+    """April."""
+    return _date(date(2000, number, 1), "LLLL")
+
+
+def clock(at: datetime | time) -> str:
+    """08:10, or 8:10 AM."""
+    return format_time(at, _("HH:mm"), locale=locale())
+
+
+def hour(of_day: int) -> str:
+    """8:00, or 8 AM: a full hour of the clock."""
+    return format_time(time(of_day % 24), _("H:mm"), locale=locale())
+
+
+def short_hour(of_day: int) -> str:
+    """8, or 8 AM."""
+    return format_time(time(of_day % 24), _("H"), locale=locale()) if of_day < 24 else _("midnight")
 
 
 def listed(names: Sequence[str], most: int = 4) -> str:
     """peas, beets and carrots; beyond so many, “and 5 more”."""
-    shown = list(names[:most])
+    shown = [str(name) for name in names[:most]]
     if len(names) > most:
-        return f"{', '.join(shown)} and {len(names) - most} more"
+        return _("{names} and {number} more").format(names=", ".join(shown), number=len(names) - most)
     if len(shown) < 2:
         return "".join(shown)
-    return f"{', '.join(shown[:-1])} and {shown[-1]}"
+    return _("{names} and {last}").format(names=", ".join(shown[:-1]), last=shown[-1])
 
 
 def likely(probability: float) -> str:
     """Eight times in ten."""
-    return _TENTHS[round(probability * 10)]
+    return str(_TENTHS[round(probability * 10)])
 
 
 def sentence(text: str) -> str:
@@ -73,6 +142,6 @@ def within(name: str) -> str:
     return name[:1].lower() + name[1:]
 
 
-def count(number: int, one: str, many: str = "") -> str:
-    """1 day, 12 days."""
-    return f"{number} {one if number == 1 else many or one + 's'}"
+def count(number: int, one: str, many: str) -> str:
+    """1 day, 12 days: both are looked up as one entry with its plurals."""
+    return f"{number} {ngettext(one, many, number)}"

@@ -6,11 +6,13 @@ from datetime import date, timedelta
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units, parse_depth
@@ -21,13 +23,13 @@ LONG_AGO_D = 400
 class SowingForm(forms.ModelForm):
     """Where, what, when, how many, how deep."""
 
-    depth = TypedNumber(label="Depth", required=False)
+    depth = TypedNumber(label=lazy("Depth"), required=False)
 
     class Meta:
         model = Sowing
         fields = ["place", "crop_key", "sown_on", "seeds"]
-        labels = {"place": "Where", "sown_on": "When", "seeds": "Seeds, if counted"}
-        help_texts = {"seeds": "Then Cloche can say how many to expect, and your counts teach it."}
+        labels = {"place": lazy("Where"), "sown_on": lazy("When"), "seeds": lazy("Seeds, if counted")}
+        help_texts = {"seeds": lazy("Then Cloche can say how many to expect, and your counts teach it.")}
         widgets = {"sown_on": DATE}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
@@ -40,19 +42,19 @@ class SowingForm(forms.ModelForm):
         others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
         choices: list[Any] = [(crop.key, crop.name) for crop in grown]
         if others:
-            choices.append(("Not grown here so far", others))
-        self.fields["crop_key"] = forms.ChoiceField(label="What", choices=choices)
-        self.fields["depth"].label = f"Depth, {units.length}"
-        self.fields["depth"].help_text = "Left empty: the usual depth of the crop."
+            choices.append((_("Not grown here so far"), others))
+        self.fields["crop_key"] = forms.ChoiceField(label=_("What"), choices=choices)
+        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
+        self.fields["depth"].help_text = _("Left empty: the usual depth of the crop.")
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
 
     def clean_sown_on(self) -> date:
         """Done already, and not long ago."""
         on: date = self.cleaned_data["sown_on"]
         if on > self.today:
-            raise forms.ValidationError("That day is still to come: write it down once it is done.")
+            raise forms.ValidationError(_("That day is still to come: write it down once it is done."))
         if on < self.today - timedelta(days=LONG_AGO_D):
-            raise forms.ValidationError("That is more than a year ago.")
+            raise forms.ValidationError(_("That is more than a year ago."))
         return on
 
     def save(self, commit: bool = True) -> Sowing:
@@ -71,9 +73,9 @@ class CountForm(forms.Form):
     """How many are up on a day."""
 
     up = forms.IntegerField(
-        label="Up", min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
+        label=lazy("Up"), min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
     )
-    on = DayField(label="On")
+    on = DayField(label=lazy("On"))
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -83,14 +85,14 @@ class CountForm(forms.Form):
         """Between the sowing and today."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError("That day is still to come.")
+            raise forms.ValidationError(_("That day is still to come."))
         if on <= self.sowing.sown_on:
-            raise forms.ValidationError("That is before it was sown.")
+            raise forms.ValidationError(_("That is before it was sown."))
         return on
 
     def clean_up(self) -> int:
         """No more than were sown."""
         up: int = self.cleaned_data["up"]
         if self.sowing.seeds is not None and up > self.sowing.seeds:
-            raise forms.ValidationError(f"Only {self.sowing.seeds} were sown.")
+            raise forms.ValidationError(_("Only {seeds} were sown.").format(seeds=self.sowing.seeds))
         return up

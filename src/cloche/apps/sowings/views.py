@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
@@ -34,7 +35,10 @@ def _list(request: GardenRequest, refused: CountForm | None) -> HttpResponse:
 
 
 def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]
-    return [(one.pk, f"{crops.crop(one.crop_key).name} in {one.place.name}") for one in removed.select_related("place")]
+    return [
+        (one.pk, _("{name} in {name2}").format(name=crops.crop(one.crop_key).name, name2=one.place.name))
+        for one in removed.select_related("place")
+    ]
 
 
 @in_garden(writing=LOGS)
@@ -48,7 +52,9 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
     if form.is_valid():
         sowing = flow.sow(form.save(), request.user)
         name = crops.crop(sowing.crop_key).name
-        messages.success(request, f"{name} in {sowing.place.name}: written down, and being worked out.")
+        messages.success(
+            request, _("{name} in {name2}: written down, and being worked out.").format(name=name, name2=sowing.place.name)
+        )
         return redirect("sowings", request.garden.pk)
     return render(request, "sowings/new_sowing.html", {"form": form}, status=INVALID if form.errors else 200)
 
@@ -62,7 +68,9 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     if not form.is_valid():
         return _list(request, form)
     flow.count(sowing, form.cleaned_data["on"], form.cleaned_data["up"])
-    messages.success(request, f"{form.cleaned_data['up']} up, written down; the forecast learns from it.")
+    messages.success(
+        request, _("{cleaned_data} up, written down; the forecast learns from it.").format(cleaned_data=form.cleaned_data["up"])
+    )
     return redirect("sowings", request.garden.pk)
 
 
@@ -74,7 +82,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=sowing, today=today)
     if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
         raise Http404
-    messages.success(request, "The count is struck out.")
+    messages.success(request, _("The count is struck out."))
     return redirect("sowings", request.garden.pk)
 
 
@@ -92,7 +100,7 @@ def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
 def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take it off."""
     flow.remove(_sowing(request, sowing_id))
-    messages.success(request, "The sowing is removed; it can be put back below.")
+    messages.success(request, _("The sowing is removed; it can be put back below."))
     return redirect("sowings", request.garden.pk)
 
 

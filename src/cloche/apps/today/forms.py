@@ -4,11 +4,17 @@ from __future__ import annotations
 
 from django import forms
 
-HOURS = [(hour, f"{hour}:00") for hour in range(4, 22)]
+from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
+
+
+def hours() -> list[tuple[int, str]]:
+    """From four to nine in the evening, as the reader writes them."""
+    return [(hour, words.hour(hour)) for hour in range(4, 22)]
 
 
 class DigestForm(forms.Form):
     """An address and an hour of the garden's clock."""
 
-    email = forms.EmailField(label="Send it to")
-    hour = forms.TypedChoiceField(label="at", choices=HOURS, coerce=int)
+    email = forms.EmailField(label=lazy("Send it to"))
+    hour = forms.TypedChoiceField(label=lazy("at"), choices=hours, coerce=int)

@@ -6,6 +6,7 @@ from django.db import models
 
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import CoverPeriod, Operation, Place
+from cloche.apps.shared.i18n import lazy
 
 
 class Answer(models.Model):
@@ -14,9 +15,9 @@ class Answer(models.Model):
     the record. undone_at: taken back."""
 
     class Choice(models.TextChoices):
-        DONE = "done", "done"
-        LATER = "later", "later"
-        NOT_HERE = "not_here", "not here"
+        DONE = "done", lazy("done")
+        LATER = "later", lazy("later")
+        NOT_HERE = "not_here", lazy("not here")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="answers")
     key = models.CharField(max_length=80)

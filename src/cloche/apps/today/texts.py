@@ -9,11 +9,13 @@ from typing import Any, cast
 from urllib.parse import urlencode
 
 from django.urls import reverse
+from django.utils.translation import gettext as _
 
 from cloche.apps.covers import texts as covers
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.today.after import Frosted
 from cloche.apps.today.jobs.job import (
     EVENING_H,
@@ -36,47 +38,51 @@ from cloche.bridge.values.stored import Harm, Stage
 from cloche.bridge.values.units import Units
 
 HARM_NAMES = {
-    Harm.LOST: "most likely lost",
-    Harm.REGROWS: "cut down",
-    Harm.MARKED: "marked",
-    Harm.UNHURT: "unhurt",
+    Harm.LOST: lazy("most likely lost"),
+    Harm.REGROWS: lazy("cut down"),
+    Harm.MARKED: lazy("marked"),
+    Harm.UNHURT: lazy("unhurt"),
 }
 HARM_SENTENCES = {
-    Harm.LOST: "Most likely lost",
-    Harm.REGROWS: "Cut down, and most likely comes again",
-    Harm.MARKED: "Marked, and most likely lives",
-    Harm.UNHURT: "Unhurt",
+    Harm.LOST: lazy("Most likely lost"),
+    Harm.REGROWS: lazy("Cut down, and most likely comes again"),
+    Harm.MARKED: lazy("Marked, and most likely lives"),
+    Harm.UNHURT: lazy("Unhurt"),
 }
 LOOK = {
-    Harm.LOST: "Leaves hang glassy by noon and are black or straw-coloured a day later; the stem is soft at the soil. Give it "
-    "two mild days before you dig: a firm green stem or heart means that it lives.",
-    Harm.MARKED: "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. "
-    "Leave it be.",
-    Harm.UNHURT: "Leaves may hang until noon; there is nothing to do.",
+    Harm.LOST: lazy(
+        "Leaves hang glassy by noon and are black or straw-coloured a day later; the stem is soft at "
+        "the soil. Give it two mild days before you dig: a firm green stem or heart means that it lives."
+    ),
+    Harm.MARKED: lazy(
+        "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. Leave it be."
+    ),
+    Harm.UNHURT: lazy("Leaves may hang until noon; there is nothing to do."),
 }
 COMES_AGAIN = {
-    "growing point below ground": "The leaves go; scratch at the stem: where it is firm and green below the soil it shoots "
-    "again within a week or two.",
-    "shoots again": "The shoots turn black; new ones come in some twelve days. Leave them in the ground.",
+    lazy("growing point below ground"): lazy(
+        "The leaves go; scratch at the stem: where it is firm and green below the soil it shoots again within a week or two."
+    ),
+    lazy("shoots again"): lazy("The shoots turn black; new ones come in some twelve days. Leave them in the ground."),
 }
 ANSWERED = {
-    JobKind.OPEN: "open it, and shut it again",
-    JobKind.DOORS: "open the doors and vents, and shut them again",
-    JobKind.NIGHT: "see to it for the night",
-    JobKind.WATER: "water a little",
-    JobKind.WEATHER: "make it fast against the weather",
-    JobKind.UNCOVER: "take its cover off",
-    JobKind.COVER: "put a cover over it",
-    JobKind.PUT_ON: "put its cover on",
-    JobKind.TAKE_OFF: "take its cover off",
-    JobKind.SOW: "sow {crop}",
-    JobKind.WARM: "warm it for {crop}",
-    JobKind.OVERDUE: "look for the {crop}",
-    JobKind.COUNT: "count the {crop}",
-    JobKind.LAST_DAY: "sow {crop} while it is sensible",
-    JobKind.AFTER_FROST: "look it over after the frost",
-    JobKind.TRIAL: "read both beds of the trial",
-    JobKind.TOP_UP: "top the hotbed up",
+    JobKind.OPEN: lazy("open it, and shut it again"),
+    JobKind.DOORS: lazy("open the doors and vents, and shut them again"),
+    JobKind.NIGHT: lazy("see to it for the night"),
+    JobKind.WATER: lazy("water a little"),
+    JobKind.WEATHER: lazy("make it fast against the weather"),
+    JobKind.UNCOVER: lazy("take its cover off"),
+    JobKind.COVER: lazy("put a cover over it"),
+    JobKind.PUT_ON: lazy("put its cover on"),
+    JobKind.TAKE_OFF: lazy("take its cover off"),
+    JobKind.SOW: lazy("sow {crop}"),
+    JobKind.WARM: lazy("warm it for {crop}"),
+    JobKind.OVERDUE: lazy("look for the {crop}"),
+    JobKind.COUNT: lazy("count the {crop}"),
+    JobKind.LAST_DAY: lazy("sow {crop} while it is sensible"),
+    JobKind.AFTER_FROST: lazy("look it over after the frost"),
+    JobKind.TRIAL: lazy("read both beds of the trial"),
+    JobKind.TOP_UP: lazy("top the hotbed up"),
 }
 
 
@@ -123,7 +129,7 @@ def _crop(job: Job) -> str:
 
 def _new_sowing(job: Job) -> tuple[str, str]:
     query = urlencode({"place": job.place_pk, "crop": job.crop_key})
-    return "Write it down", f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
+    return _("Write it down"), f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
 
 
 def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
@@ -131,30 +137,34 @@ def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     advice = covers.opening(one, number) if job.kind is JobKind.OPEN else covers.doors(one, number)
     assert advice is not None  # noqa: S101 - such jobs have both
     assert job.at is not None  # noqa: S101
-    when = ("" if number == 0 else "tomorrow ") + words.clock(job.at)
-    return Telling(when, advice.do, f"{advice.why} For {covers.who(one, one.data.limits.hot_by)}.")
+    when = ("" if number == 0 else _("tomorrow ")) + words.clock(job.at)
+    return Telling(when, advice.do, _("{why} For {who}.").format(why=advice.why, who=covers.who(one, one.data.limits.hot_by)))
 
 
 def _night(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     advice = covers.night(facts.watched, 0)
     assert advice is not None  # noqa: S101 - a job is made only of a night that asks for something
-    when = "before dark" if facts.hour < EVENING_H + 1 else "now"
+    when = _("before dark") if facts.hour < EVENING_H + 1 else _("now")
     return Telling(when, f"{words.sentence(advice.do)}.", words.sentence(advice.why))
 
 
 def _water(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
-    why = "No rain comes in, and the top is dry. A little, in the morning: nothing dries off in a closed cover."
-    return Telling("in the morning", "Water a little.", why)
+    why = _("No rain comes in, and the top is dry. A little, in the morning: nothing dries off in a closed cover.")
+    return Telling(_("in the morning"), _("Water a little."), why)
 
 
 def _weather(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     assert facts.warning is not None  # noqa: S101 - such jobs are made of warnings
-    return Telling("today" if facts.number == 0 else "tomorrow", covers.warning(facts.warning), "")
+    return Telling(_("today") if facts.number == 0 else _("tomorrow"), covers.warning(facts.warning, units), "")
 
 
 def _uncover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     one, cover = facts.watched, covers.cover(facts.watched)
-    do = f"Leave {cover} open or off." if one.place.kind == "frame" else f"Take {cover} off."
+    do = (
+        _("Leave {cover} open or off.").format(cover=cover)
+        if one.place.kind == "frame"
+        else _("Take {cover} off.").format(cover=cover)
+    )
     when, why = _why_off(one)
     return Telling(when, do, why)
 
@@ -163,99 +173,123 @@ def _why_off(one: Watched) -> tuple[str, str]:
     assert one.data.covered is not None  # noqa: S101 - only what is covered comes off
     off, rule = one.data.covered.off, Garden.UncoverRule
     reasons = {
-        rule.HEIGHT: "What grows there has reached its roof.",
-        rule.ESTABLISHED: "All that was sown there has been up for three weeks.",
-        rule.HEAT: "It gets too hot inside however far it is opened.",
+        rule.HEIGHT: _("What grows there has reached its roof."),
+        rule.ESTABLISHED: _("All that was sown there has been up for three weeks."),
+        rule.HEAT: _("It gets too hot inside however far it is opened."),
     }
     followed = rule(one.place.garden.uncover_rule)
     if followed is not rule.NIGHTS:
-        return "today", reasons[followed]
-    when = "in " + words.count(off.nights, "day") if off.nights else "today"
+        return _("today"), reasons[followed]
+    when = "in " + words.count(off.nights, "day", "days") if off.nights else _("today")
     warm = covers.temperature(one, off.night_c)
-    return when, f"Nights stay above {warm} {when}, as likely as not, and on: what grows there needs it no longer."
+    return when, _("Nights stay above {warm} {when}, as likely as not, and on: what grows there needs it no longer.").format(
+        warm=warm, when=when
+    )
 
 
 def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     one, limits = facts.watched, facts.watched.data.limits
-    days, limit = words.count(one.data.on_d or 0, "day"), covers.temperature(one, limits.cold_c or 0.0)
+    days, limit = words.count(one.data.on_d or 0, "day", "days"), covers.temperature(one, limits.cold_c or 0.0)
     name = crops.crop(one.data.growing[limits.cold_by or 0].crop_key).name_plural
-    why = f"The night {days} from now is likelier than not below the {limit} that {name} stand."
-    return Telling(f"within {days}", f"Put {words.listed(list(facts.free), 1)} over it.", why)
+    why = _("The night {days} from now is likelier than not below the {limit} that {name} stand.").format(
+        days=days, limit=limit, name=name
+    )
+    return Telling(
+        _("within {days}").format(days=days), _("Put {listed} over it.").format(listed=words.listed(list(facts.free), 1)), why
+    )
 
 
 def _put_on(job: Job, facts: PeriodFacts, units: Units, today: date) -> Telling:
-    why = "You planned it for today; the forecast reckons with it from this morning."
-    return Telling("in the morning", f"Put {facts.cover} on.", why)
+    why = _("You planned it for today; the forecast reckons with it from this morning.")
+    return Telling(_("in the morning"), _("Put {cover} on.").format(cover=facts.cover), why)
 
 
 def _take_off(job: Job, facts: PeriodFacts, units: Units, today: date) -> Telling:
-    return Telling("in the evening", f"Take {facts.cover} off.", "You wrote down today as its last day.")
+    return Telling(
+        _("in the evening"), _("Take {cover} off.").format(cover=facts.cover), _("You wrote down today as its last day.")
+    )
 
 
 def _sow(job: Job, facts: SowFacts, units: Units, today: date) -> Telling:
-    when = "today" if facts.sow_on == today else f"since {words.day(facts.sow_on, today)}"
-    why = "You meant to."
+    when = _("today") if facts.sow_on == today else _("since {day}").format(day=words.day(facts.sow_on, today))
+    why = _("You meant to.")
     if facts.half_d is not None:
-        up = f"half up in {facts.half_d:.0f} days, {facts.share * 100:.0f} of 100"
-        why = f"You meant to, {_ground_says(facts, today)}: {up}."
-    return Telling(when, f"Sow {_crop(job)}.", why, _new_sowing(job))
+        up = _("half up in {half_d} days, {share} of 100").format(
+            half_d=f"{facts.half_d:.0f}", share=f"{facts.share * 100:.0f}"
+        )
+        why = _("You meant to, {ground_says}: {up}.").format(ground_says=_ground_says(facts, today), up=up)
+    return Telling(when, _("Sow {crop}.").format(crop=_crop(job)), why, _new_sowing(job))
 
 
 def _ground_says(facts: SowFacts, today: date) -> str:
     if facts.is_open:
-        return "and the ground agrees"
+        return _("and the ground agrees")
     if facts.opens is None:
-        return f"but no window is in sight ({limit_name(facts.limit)})"
-    till = f", till then {limit_name(facts.limit)}" if facts.limit else ""
-    return f"but its window opens {words.day(facts.opens, today)}{till}"
+        return _("but no window is in sight ({limit_name})").format(limit_name=limit_name(facts.limit))
+    till = _(", till then {limit_name}").format(limit_name=limit_name(facts.limit)) if facts.limit else ""
+    return _("but its window opens {day}{till}").format(day=words.day(facts.opens, today), till=till)
 
 
 def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
     told, wants = (units.temperature_text(value, 0) for value in (facts.bare_c, facts.wanted_c))
-    why = f"Bare it would lie at {told} on {words.day(facts.sow_on)}, when {_crop(job)} are meant; they want {wants}."
+    why = _("Bare it would lie at {told} on {day}, when {crop} are meant; they want {wants}.").format(
+        told=told, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
+    )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
-    link = "See what it buys", f"{reverse('covers', args=[job.garden_id])}?{query}"
-    return Telling("today", f"Warm it with {words.listed(list(facts.free), 1)}.", why, link)
+    link = _("See what it buys"), f"{reverse('covers', args=[job.garden_id])}?{query}"
+    return Telling("today", _("Warm it with {listed}.").format(listed=words.listed(list(facts.free), 1)), why, link)
 
 
 def _overdue(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
     since = words.day(facts.since, today)
-    why = f"Silence after {since} means that most of it failed: cold, old seed, a crust, too deep, or eaten."
-    link = "Count", reverse("sowings", args=[job.garden_id])
-    return Telling("by day", f"Scratch a little free and look for the {_crop(job)}.", why, link)
+    why = _("Silence after {since} means that most of it failed: cold, old seed, a crust, too deep, or eaten.").format(
+        since=since
+    )
+    link = _("Count"), reverse("sowings", args=[job.garden_id])
+    return Telling(_("by day"), _("Scratch a little free and look for the {crop}.").format(crop=_crop(job)), why, link)
 
 
 def _count(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
-    why = f"Half of them should show since {words.day(facts.since, today)}; a count teaches Cloche your ground."
-    return Telling("by day", f"Count the {_crop(job)}.", why, ("Count", reverse("sowings", args=[job.garden_id])))
+    why = _("Half of them should show since {day}; a count teaches Cloche your ground.").format(
+        day=words.day(facts.since, today)
+    )
+    return Telling(
+        _("by day"), _("Count the {crop}.").format(crop=_crop(job)), why, (_("Count"), reverse("sowings", args=[job.garden_id]))
+    )
 
 
 def _last_day(job: Job, facts: LastDayFacts, units: Units, today: date) -> Telling:
     on = words.day(facts.day, today)
-    wait = "wait for the next window" if facts.again else "leave them for this season"
-    after = "; after it too little season is left or heat comes"
+    wait = _("wait for the next window") if facts.again else _("leave them for this season")
+    after = _("; after it too little season is left or heat comes")
     if facts.again:
-        after = f"; the next window is from {words.day(facts.again[0], today)} in {facts.again[1]}"
-    why = f"{words.sentence(on)} is the last sensible day anywhere here{after}."
-    return Telling(f"by {on}", f"Sow {_crop(job)}, or {wait}.", why, _new_sowing(job))
+        after = _("; the next window is from {day} in {again}").format(
+            day=words.day(facts.again[0], today), again=facts.again[1]
+        )
+    why = _("{sentence} is the last sensible day anywhere here{after}.").format(sentence=words.sentence(on), after=after)
+    return Telling(
+        _("by {on}").format(on=on), _("Sow {crop}, or {wait}.").format(crop=_crop(job), wait=wait), why, _new_sowing(job)
+    )
 
 
 def _after_frost(job: Job, facts: FrostedFacts, units: Units, today: date) -> Telling:
-    named = words.listed([f"{one.name} in {one.place.name}" for one in facts.hurt], 2)
-    link = "What to look for", reverse("after_frost", args=[job.garden_id])
-    return Telling("by day", f"Look over {named} after the frost.", frosted(facts.hurt[0], units), link)
+    named = words.listed([_("{name} in {name2}").format(name=one.name, name2=one.place.name) for one in facts.hurt], 2)
+    link = _("What to look for"), reverse("after_frost", args=[job.garden_id])
+    return Telling(
+        _("by day"), _("Look over {named} after the frost.").format(named=named), frosted(facts.hurt[0], units), link
+    )
 
 
 def _trial(job: Job, facts: TrialFacts, units: Units, today: date) -> Telling:
-    why = "Both within a few minutes, at the same depth: a pair a day settles it soonest."
-    link = "Read both", reverse("trial", args=[job.garden_id, facts.trial_id])
-    return Telling("morning and evening", f"Read it and {facts.bare} together.", why, link)
+    why = _("Both within a few minutes, at the same depth: a pair a day settles it soonest.")
+    link = _("Read both"), reverse("trial", args=[job.garden_id, facts.trial_id])
+    return Telling(_("morning and evening"), _("Read it and {bare} together.").format(bare=facts.bare), why, link)
 
 
 def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
-    why = f"It has sunk and will fall too cool about {words.day(facts.fades, today)}; it is topped up once."
-    link = "Write it down", reverse("hotbed", args=[job.garden_id, job.place_pk])
-    return Telling("this week", "Top the hotbed up.", why, link)
+    why = _("It has sunk and will fall too cool about {day}; it is topped up once.").format(day=words.day(facts.fades, today))
+    link = _("Write it down"), reverse("hotbed", args=[job.garden_id, job.place_pk])
+    return Telling(_("this week"), _("Top the hotbed up."), why, link)
 
 
 _TELLERS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
@@ -283,10 +317,16 @@ def frosted(one: Frosted, units: Units) -> str:
     """What a night did to a sowing."""
     what = one.what
     low, middle, high = (units.temperature_text(value) for value in what.felt_c)
-    stage = "seedlings" if what.stage is Stage.SEEDLING else "grown plants"
-    stands = f"; {stage} stand {units.temperature_text(what.limit_c)}" if what.limit_c is not None else ""
+    stage = _("seedlings") if what.stage is Stage.SEEDLING else _("grown plants")
+    stands = (
+        _("; {stage} stand {temperature}").format(stage=stage, temperature=units.temperature_text(what.limit_c))
+        if what.limit_c is not None
+        else ""
+    )
     sure = f" ({words.likely(what.chance)})" if what.harm is not Harm.UNHURT and what.chance < 0.95 else ""
-    return f"{HARM_SENTENCES[what.harm]}{sure}: about {middle} among them ({low} to {high}){stands}."
+    return _("{harm_sentences}{sure}: about {middle} among them ({low} to {high}){stands}.").format(
+        harm_sentences=HARM_SENTENCES[what.harm], sure=sure, middle=middle, low=low, high=high, stands=stands
+    )
 
 
 def look_for(one: Frosted) -> str:
@@ -302,8 +342,8 @@ def sow_again(one: Frosted, today: date) -> str:
         return ""
     ahead = [window for window in one.windows if window.open_ended or window.last >= today]
     if not ahead:
-        return "No sensible day to sow it again is left there this season."
+        return _("No sensible day to sow it again is left there this season.")
     first, last = ahead[0].earliest, ahead[0].last
-    start = "" if first <= today else f" from {words.day(first, today)}"
-    until = "" if ahead[0].open_ended else f" until {words.day(last, today)}"
-    return f"Sowing it again is sensible{start}{until}."
+    start = "" if first <= today else _(" from {day}").format(day=words.day(first, today))
+    until = "" if ahead[0].open_ended else _(" until {day}").format(day=words.day(last, today))
+    return _("Sowing it again is sensible{start}{until}.").format(start=start, until=until)

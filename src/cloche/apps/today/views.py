@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.utils.translation import override
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
+from cloche.apps.gardens.language import language_of
+from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.flows.operations import OnAnotherBed
 from cloche.apps.shared import clock, words
@@ -96,10 +102,15 @@ def digest(request: GardenRequest) -> HttpResponse:
     form = DigestForm(request.POST)
     if "stop" in request.POST:
         stop_sending(request.membership)
-        messages.success(request, "No more mail comes.")
+        messages.success(request, _("No more mail comes."))
     elif form.is_valid():
         want(request.membership, form.cleaned_data["email"], form.cleaned_data["hour"])
-        messages.success(request, f"The day comes to {form.cleaned_data['email']} at {form.cleaned_data['hour']}:00.")
+        messages.success(
+            request,
+            _("The day comes to {email} at {hour}.").format(
+                email=form.cleaned_data["email"], hour=words.hour(form.cleaned_data["hour"])
+            ),
+        )
     else:
         return _week(request, form, None)
     return redirect("week", request.garden.pk)
@@ -111,7 +122,11 @@ def feed(request: HttpRequest, token: str) -> HttpResponse:
     link = feeds.link_behind(token)
     if link is None:
         raise Http404
-    garden, now = link.membership.garden, clock.now()
+    with override(language_of(link.membership.user)):
+        return _feed(link.membership.garden, clock.now())
+
+
+def _feed(garden: Garden, now: datetime) -> HttpResponse:
     coming = ahead.due_in(garden, now.astimezone(garden.timezone).date())
     more = [(due.uid, due.on, words.sentence(due.text), due.why) for due in coming if due.kind != "window"]
     return HttpResponse(feeds.calendar(garden, now, more), content_type="text/calendar; charset=utf-8")

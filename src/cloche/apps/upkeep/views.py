@@ -7,6 +7,7 @@ from dataclasses import asdict
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
@@ -46,5 +47,5 @@ def try_again(request: GardenRequest, failure_id: int) -> HttpResponse:
     """Do not wait for its time."""
     if not again.try_now(request.garden, failure_id):
         raise Http404
-    messages.success(request, "It is tried again now.")
+    messages.success(request, _("It is tried again now."))
     return redirect("how_it_runs", request.garden.pk)

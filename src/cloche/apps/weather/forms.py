@@ -6,28 +6,36 @@ from datetime import date, timedelta
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.inputs import Day
 from cloche.bridge.values.units import Units, parse_air, parse_rain, parse_snow
 
-WINDS = [("", "not noted"), ("0.5", "still"), ("2", "leaves stir"), ("4", "twigs move"), ("7", "branches sway")]
+WINDS = [
+    ("", lazy("not noted")),
+    ("0.5", lazy("still")),
+    ("2", lazy("leaves stir")),
+    ("4", lazy("twigs move")),
+    ("7", lazy("branches sway")),
+]
 """Wind at two metres [m/s] by what it moves: the Beaufort scale's 1 to 5 at three quarters of its ten metres' speed."""
 
 
 class WeatherForm(forms.Form):
     """A day's air; a day ahead counts as a forecast."""
 
-    day = DayField(label="Day")
-    low = TypedNumber(label="Low")
-    high = TypedNumber(label="High")
-    sky = forms.ChoiceField(label="Sky", required=False, choices=[("", "not noted"), *DailyWeather.Sky.choices])
-    wind = forms.TypedChoiceField(label="Wind", required=False, choices=WINDS, coerce=float, empty_value=None)
-    rain = TypedNumber(label="Rain, mm", required=False)
-    snow = TypedNumber(label="Snow", required=False)
+    day = DayField(label=lazy("Day"))
+    low = TypedNumber(label=lazy("Low"))
+    high = TypedNumber(label=lazy("High"))
+    sky = forms.ChoiceField(label=lazy("Sky"), required=False, choices=[("", lazy("not noted")), *DailyWeather.Sky.choices])
+    wind = forms.TypedChoiceField(label=lazy("Wind"), required=False, choices=WINDS, coerce=float, empty_value=None)
+    rain = TypedNumber(label=lazy("Rain"), required=False)
+    snow = TypedNumber(label=lazy("Snow"), required=False)
 
     def __init__(self, *args: Any, units: Units, garden: Garden, known: Day | date, **kwargs: Any) -> None:
         """known: the day to begin with, filled with what is known of it."""
@@ -37,19 +45,20 @@ class WeatherForm(forms.Form):
         for name in ("low", "high"):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
-        parse_with(self.fields["rain"], parse_rain)
+        parse_with(self.fields["rain"], lambda text: parse_rain(text, units))
+        self.fields["rain"].label = _("Rain, {unit}").format(unit=units.rain)
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
-        self.fields["snow"].label = f"Snow, {units.length}"
-        self.fields["snow"].help_text = "lying in the morning"
+        self.fields["snow"].label = _("Snow, {length}").format(length=units.length)
+        self.fields["snow"].help_text = _("lying in the morning")
 
     def clean(self) -> dict[str, Any]:
         """A low not above the high, and no further ahead than anyone forecasts."""
         data = super().clean() or {}
         low, high, day = data.get("low"), data.get("high"), data.get("day")
         if low is not None and high is not None and low > high:
-            self.add_error("high", "The high is below the low.")
+            self.add_error("high", _("The high is below the low."))
         if day and day > clock.today(self.garden.timezone) + timedelta(days=16):
-            self.add_error("day", "That is further ahead than anyone can forecast; up to 16 days are taken.")
+            self.add_error("day", _("That is further ahead than anyone can forecast; up to 16 days are taken."))
         return data
 
 
@@ -64,6 +73,6 @@ def _day_filled(known: Day | date, units: Units) -> dict[str, Any]:
         "high": f"{units.temperature_from_c(known.high_c):.1f}",
         "sky": known.sky or "",
         "wind": wind,
-        "rain": "" if known.rain_mm is None else f"{known.rain_mm:g}",
+        "rain": "" if known.rain_mm is None else f"{round(units.rain_from_mm(known.rain_mm), 2):g}",
         "snow": "" if known.snow_m is None else f"{units.length_from_m(known.snow_m):g}",
     }

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from django.core.exceptions import ValidationError
 from django.db import models
+from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.sources import Source
 
 
@@ -17,9 +19,9 @@ class DailyWeather(models.Model):
     LINE = ("day", "low_c", "high_c", "rain_mm", "sky", "wind_m_s", "snow_m")
 
     class Sky(models.TextChoices):
-        CLEAR = "clear", "clear"
-        BROKEN = "broken", "broken"
-        OVERCAST = "overcast", "overcast"
+        CLEAR = "clear", lazy("clear")
+        BROKEN = "broken", lazy("broken")
+        OVERCAST = "overcast", lazy("overcast")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
     day = models.DateField(validators=[validators.sane_day])
@@ -39,7 +41,7 @@ class DailyWeather(models.Model):
     def clean(self) -> None:
         """A low is no higher than its high."""
         if self.low_c is not None and self.high_c is not None and self.low_c > self.high_c:
-            raise ValidationError({"high_c": "The high is below the low."})
+            raise ValidationError({"high_c": _("The high is below the low.")})
 
 
 class WeatherReport(models.Model):

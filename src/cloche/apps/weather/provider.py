@@ -8,6 +8,7 @@ from typing import Any, Protocol
 from urllib.parse import urlencode
 
 from django.conf import settings
+from django.utils.translation import gettext as _
 
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
 from cloche.apps.gardens.models import Garden
@@ -64,11 +65,13 @@ class HttpProvider:
             answer = run_apart("fetch", None, LIMITS, f"{self.url}/v1/site?{urlencode(words)}", str(MOST_BYTES))
             return answer_from(border.read_json(answer, MOST_BYTES))
         except Refused as refusal:
-            raise NoAnswer(f"The weather service does not answer. {refusal}") from refusal
+            raise NoAnswer(_("The weather service does not answer. {refusal}").format(refusal=refusal)) from refusal
         except TooMuch as slow:
-            raise NoAnswer(f"The weather service did not finish its answer within {LIMITS.wall_s} seconds.") from slow
+            raise NoAnswer(
+                _("The weather service did not finish its answer within {wall_s} seconds.").format(wall_s=LIMITS.wall_s)
+            ) from slow
         except border.NotAllowed as odd:
-            raise NoAnswer(f"The weather service said something that cannot be read. {odd}") from odd
+            raise NoAnswer(_("The weather service said something that cannot be read. {odd}").format(odd=odd)) from odd
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
@@ -79,7 +82,7 @@ def answer_from(answer: Any) -> ProviderAnswer:
         low, high, rain = (_list(daily[name], MOST_PAST) for name in ("low_c", "high_c", "rain_mm"))
         first = border.day(date.fromisoformat(daily["first"]))
         if not len(low) == len(high) == len(rain):
-            raise ValueError("its years have days of unequal length")
+            raise ValueError(_("its years have days of unequal length"))
         border.day(first + timedelta(days=len(low)))
         low, high = [_likely(one) for one in low], [_likely(one) for one in high]
         rain = [None if one is None else _within(one, MAY_BE_TOLD["rain_mm"]) for one in rain]
@@ -91,7 +94,7 @@ def answer_from(answer: Any) -> ProviderAnswer:
             {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
-        raise NoAnswer(f"The weather service said something that cannot be read: {odd}.") from odd
+        raise NoAnswer(_("The weather service said something that cannot be read: {odd}.").format(odd=odd)) from odd
 
 
 def provider() -> Provider | None:
@@ -102,7 +105,7 @@ def provider() -> Provider | None:
 def _day(row: dict[str, Any]) -> dict[str, Any]:
     low, high = _likely(row["low_c"]), _likely(row["high_c"])
     if low > high:
-        raise ValueError(f"the low of {row['day']} is above its high")
+        raise ValueError(_("the low of {row} is above its high").format(row=row["day"]))
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
     told = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
     return told | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
@@ -110,7 +113,7 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
 
 def _list(value: Any, most: int) -> list[Any]:
     if not isinstance(value, list) or len(value) > most:
-        raise ValueError(f"a list of at most {most:,} days is expected")
+        raise ValueError(_("a list of at most {most} days is expected").format(most=f"{most:,}"))
     return value
 
 

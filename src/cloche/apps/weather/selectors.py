@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from typing import Any
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
 from cloche.apps.weather.models import DailyWeather, WeatherReport
@@ -102,11 +104,13 @@ def report_words(garden: Garden, now: datetime) -> str:
     if report is None:
         return ""
     if report.received_at is None:
-        return f"{report.failure} It has not been heard from yet."
+        return _("{failure} It has not been heard from yet.").format(failure=report.failure)
     local, today = report.received_at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
-    text = f"The weather service was last heard from at {words.clock(local)}, {words.day(local.date(), today)}."
+    text = _("The weather service was last heard from at {clock}, {day}.").format(
+        clock=words.clock(local), day=words.day(local.date(), today)
+    )
     if report.failed_at is not None:
-        text += " It does not answer now: the older its forecast, the wider the band."
+        text += _(" It does not answer now: the older its forecast, the wider the band.")
     return text
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
@@ -36,7 +37,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         data = form.cleaned_data
         also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
         weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
-        messages.success(request, f"{words.sentence(words.day(data['day']))} is written down.")
+        messages.success(request, _("{sentence} is written down.").format(sentence=words.sentence(words.day(data["day"]))))
         return redirect("weather", request.garden.pk)
     rows = weather_selectors.weather_around(request.garden, today, back=SHOWN.days, ahead=16)
     beside = weather_selectors.originals(request.garden, [row.day for row in rows], report)
@@ -68,7 +69,7 @@ def _past(written: list[dict[str, Any]], report: list[Day], units: Any, today: d
     """The days behind, the latest first: as written, and from the service where nobody wrote."""
     there = {line["day"] for line in written}
     missing = (d for d in report if d.lead_d == 0 and d.day not in there and today - SHOWN <= d.day < today)
-    filled = [_day_line(day, units) | {"beside": "from the service", "told": True} for day in missing]
+    filled = [_day_line(day, units) | {"beside": _("from the service"), "told": True} for day in missing]
     return sorted([*written, *filled], key=lambda line: line["day"], reverse=True)
 
 
@@ -83,22 +84,28 @@ def _beside(row: DailyWeather, was: weather_selectors.Original | None, units: An
     text = []
     if was.first is not None and was.at is not None:
         by = f"{was.by}, " if was.by else ""
-        text.append(f"first {_span(was.first, units)}; changed by {by}{words.day(was.at.date(), today)}")
+        text.append(
+            _("first {span}; changed by {by}{day}").format(
+                span=_span(was.first, units), by=by, day=words.day(was.at.date(), today)
+            )
+        )
     if was.service is not None and _span(was.service, units) != _span((row.low_c, row.high_c), units):
-        text.append(f"the service says {_span(was.service, units)}")
+        text.append(_("the service says {span}").format(span=_span(was.service, units)))
     return "; ".join(text)
 
 
 def _span(pair: tuple[float, float], units: Any) -> str:
-    return f"{units.temperature_text(pair[0])} to {units.temperature_text(pair[1])}"
+    return _("{temperature} to {temperature2}").format(
+        temperature=units.temperature_text(pair[0]), temperature2=units.temperature_text(pair[1])
+    )
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:
-    snow = f"{units.length_text(day.snow_m)} of snow" if day.snow_m else ""
-    wind = "" if day.wind_m_s is None else f"wind {day.wind_m_s:g} m/s"
-    also = [day.sky or "", "" if day.rain_mm is None else f"{day.rain_mm:g} mm", wind, snow]
+    snow = _("{length} of snow").format(length=units.length_text(day.snow_m)) if day.snow_m else ""
+    wind = "" if day.wind_m_s is None else _("wind {wind}").format(wind=units.wind_text(day.wind_m_s))
+    also = [day.sky or "", "" if day.rain_mm is None else units.rain_text(day.rain_mm), wind, snow]
     low, high = units.temperature_text(day.low_c), units.temperature_text(day.high_c)
-    when = f"{day.day:%a} {day.day.day} {day.day:%b}"
+    when = words.day_with_weekday(day.day)
     return {"day": day.day, "when": when, "low": low, "high": high, "rain": ", ".join(part for part in also if part)}
 
 
@@ -110,6 +117,13 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
     if line is not None:
         units = units_of(request.user)
         weather.remove_day(request.garden, day)
-        was = f"{units.temperature_text(line.low_c)} to {units.temperature_text(line.high_c)}"
-        messages.success(request, f"{words.sentence(words.day(day))} is removed. It was {was}, should you want it back.")
+        was = _("{temperature} to {temperature2}").format(
+            temperature=units.temperature_text(line.low_c), temperature2=units.temperature_text(line.high_c)
+        )
+        messages.success(
+            request,
+            _("{sentence} is removed. It was {was}, should you want it back.").format(
+                sentence=words.sentence(words.day(day)), was=was
+            ),
+        )
     return redirect("weather", request.garden.pk)

@@ -7,6 +7,7 @@ import secrets
 from collections.abc import Iterable, Iterator
 from datetime import date, datetime, timedelta
 
+from django.utils.translation import gettext as _
 from icalendar import Calendar, Event
 
 from cloche.apps.forecasts import selectors
@@ -25,7 +26,7 @@ TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
 
 def link_of(membership: Membership) -> CalendarLink:
     """The person's secret address for a garden, made at its first use."""
-    link, _ = CalendarLink.objects.get_or_create(membership=membership, defaults={"token": secrets.token_urlsafe(24)})
+    link, _unused = CalendarLink.objects.get_or_create(membership=membership, defaults={"token": secrets.token_urlsafe(24)})
     return link
 
 
@@ -33,7 +34,7 @@ def link_behind(token: str) -> CalendarLink | None:
     """Whose secret it is; what no secret can look like is nobody's."""
     if not TOKEN.fullmatch(token):
         return None
-    return CalendarLink.objects.filter(token=token).select_related("membership__garden").first()
+    return CalendarLink.objects.filter(token=token).select_related("membership__garden", "membership__user").first()
 
 
 def revoke(membership: Membership) -> None:
@@ -47,7 +48,7 @@ def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, 
     feed = Calendar()
     feed.add("prodid", "-//Cloche//windows//EN")
     feed.add("version", "2.0")
-    feed.add("x-wr-calname", f"{garden.name}: sowing windows")
+    feed.add("x-wr-calname", _("{name}: sowing windows").format(name=garden.name))
     today = made_at.astimezone(garden.timezone).date()
     for key, rows in selectors.outlooks_by_crop(garden).items():
         for row in rows:
@@ -61,18 +62,25 @@ def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, 
 
 def _days(row: CropOutlook, crop: catalogue.Crop, today: date) -> Iterator[tuple[str, date, str, str]]:
     """(what and which, day, summary, reason) of every day of a crop in a place that is still to come."""
-    name = f"{crop.name}{'' if row.sown else ', plants'} in {row.place.name}"
+    name = _("{name}{part} in {name2}").format(name=crop.name, part="" if row.sown else _(", plants"), name2=row.place.name)
     for number, window in enumerate(row.windows):
         first, last = window.earliest, window.last
         if first > today:
-            why = f"Until then: {limit_name(window.opens_after)}." if window.opens_after else ""
-            yield f"opens-{number}", first, f"{name}: the window opens", why
+            why = _("Until then: {limit_name}.").format(limit_name=limit_name(window.opens_after)) if window.opens_after else ""
+            yield f"opens-{number}", first, _("{name}: the window opens").format(name=name), why
         if last >= today and not window.open_ended:
-            why = f"After it: {limit_name(window.closes_before)}." if window.closes_before else ""
-            yield f"closes-{number}", last, f"{name}: last sensible day", why
+            why = (
+                _("After it: {limit_name}.").format(limit_name=limit_name(window.closes_before)) if window.closes_before else ""
+            )
+            yield f"closes-{number}", last, _("{name}: last sensible day").format(name=name), why
         indoors = None if row.sown else indoors_by(crop.key, window.best_from)
         if indoors is not None and indoors >= today:
-            yield f"indoors-{number}", indoors, f"{name}: sow indoors", "So that they are ready to go out."
+            yield (
+                f"indoors-{number}",
+                indoors,
+                _("{name}: sow indoors").format(name=name),
+                _("So that they are ready to go out."),
+            )
 
 
 def _event(uid: str, day: date, summary: str, why: str, made_at: datetime) -> Event:
@@ -82,6 +90,8 @@ def _event(uid: str, day: date, summary: str, why: str, made_at: datetime) -> Ev
     event.add("dtstart", day)
     event.add("dtend", day + timedelta(days=1))
     event.add("summary", summary)
-    event.add("description", f"{why} Advice from your own readings; the packet and your eye come first.".strip())
+    event.add(
+        "description", _("{why} Advice from your own readings; the packet and your eye come first.").format(why=why).strip()
+    )
     event.add("transp", "TRANSPARENT")
     return event

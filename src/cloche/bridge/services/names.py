@@ -16,9 +16,9 @@ def speak(names: str) -> None:
     _spoken.set(names)
 
 
-def usual_in(timezone: str) -> str:
-    """What is said where a clock goes so."""
-    return AMERICAN if timezone.startswith(("America/", "US/")) or timezone == "Pacific/Honolulu" else BRITISH
+def usual_names(language: str) -> str:
+    """What is said in a language such as en-us or en-gb."""
+    return AMERICAN if language.lower() == "en-us" else BRITISH
 
 
 def named(crop: Crop) -> Crop:

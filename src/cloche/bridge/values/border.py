@@ -14,6 +14,8 @@ from functools import cache
 from typing import Any
 from zoneinfo import available_timezones
 
+from cloche.bridge.values.texts import say
+
 FIRST_YEAR, LAST_YEAR = 1900, 2100
 MOST_DEPTH = 24
 """Brackets within brackets in what devices and services send; ours have six."""
@@ -30,7 +32,7 @@ def plain_text(text: str) -> str:
     """One line of text: no control characters, no halves of characters, nothing that turns the text around it round."""
     for sign in text:
         if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") or _TURNS_TEXT_ROUND.match(sign):
-            raise NotAllowed("There is a sign in it that cannot be seen or printed. Type it anew.")
+            raise NotAllowed(say("There is a sign in it that cannot be seen or printed. Type it anew."))
     return text
 
 
@@ -68,7 +70,9 @@ def _known_zones() -> frozenset[str]:
 def zone(name: str) -> str:
     """The name of a time zone."""
     if not is_zone(name):
-        raise NotAllowed(f"“{name[:40]}” is no time zone. Choose one such as Europe/London or America/Chicago.")
+        raise NotAllowed(
+            say("“{name}” is no time zone. Choose one such as Europe/London or America/Chicago.", name=f"{name[:40]}")
+        )
     return name
 
 
@@ -80,14 +84,21 @@ def whole(text: str) -> int | None:
 def day(on: date) -> date:
     """A day that a record can be about."""
     if not FIRST_YEAR <= on.year <= LAST_YEAR:
-        raise NotAllowed(f"A year from {FIRST_YEAR} to {LAST_YEAR} is needed, not {on.year}.")
+        raise NotAllowed(
+            say(
+                "A year from {first_year} to {last_year} is needed, not {year}.",
+                first_year=FIRST_YEAR,
+                last_year=LAST_YEAR,
+                year=on.year,
+            )
+        )
     return on
 
 
 def instant(at: datetime) -> datetime:
     """A moment that a record can be about, with its offset."""
     if at.tzinfo is None:
-        raise NotAllowed("The time lacks its offset from UTC, such as +02:00 or Z.")
+        raise NotAllowed(say("The time lacks its offset from UTC, such as +02:00 or Z."))
     day(at.date())
     return at
 
@@ -95,33 +106,35 @@ def instant(at: datetime) -> datetime:
 def number(value: Any, least: float, most: float) -> float:
     """A finite number within limits; neither text nor a truth value."""
     if isinstance(value, bool) or not isinstance(value, (int, float)):
-        raise NotAllowed("A number is needed there.")
+        raise NotAllowed(say("A number is needed there."))
     try:
         found = float(value)
     except OverflowError as large:
-        raise NotAllowed("That number is too large.") from large
+        raise NotAllowed(say("That number is too large.")) from large
     if not math.isfinite(found):
-        raise NotAllowed(f"{found} is no number.")
+        raise NotAllowed(say("{found} is no number.", found=found))
     if not least <= found <= most:
-        raise NotAllowed(f"{found:g} is outside {least:g} to {most:g}.")
+        raise NotAllowed(say("{found} is outside {least} to {most}.", found=f"{found:g}", least=f"{least:g}", most=f"{most:g}"))
     return found
 
 
 def read_json(data: bytes | str, most_bytes: int) -> Any:
     """JSON from somebody else: not too large, not too deep, in UTF-8, without numbers that are none."""
     if len(data) > most_bytes:
-        raise NotAllowed(f"It has {len(data):,} bytes; up to {most_bytes:,} are taken.")
+        raise NotAllowed(
+            say("It has {size} bytes; up to {most_bytes} are taken.", size=f"{len(data):,}", most_bytes=f"{most_bytes:,}")
+        )
     try:
         text = data.decode("utf-8") if isinstance(data, bytes) else data
     except UnicodeDecodeError as broken:
-        raise NotAllowed("It is not in UTF-8.") from broken
+        raise NotAllowed(say("It is not in UTF-8.")) from broken
     _refuse_deep(text)
     try:
         found = json.loads(text, parse_constant=_no_number)
         if "\\ud" in text.lower():
             json.dumps(found, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
     except (ValueError, RecursionError) as broken:
-        raise NotAllowed(f"It is no JSON: {str(broken)[:120]}.") from broken
+        raise NotAllowed(say("It is no JSON: {why}.", why=str(broken)[:120])) from broken
     return found
 
 
@@ -131,10 +144,10 @@ def _refuse_deep(text: str) -> None:
         if sign.group() in "[{":
             depth += 1
             if depth > MOST_DEPTH:
-                raise NotAllowed(f"Its brackets are nested more than {MOST_DEPTH} deep.")
+                raise NotAllowed(say("Its brackets are nested more than {most_depth} deep.", most_depth=MOST_DEPTH))
         elif sign.group() in "]}":
             depth -= 1
 
 
 def _no_number(name: str) -> float:
-    raise NotAllowed(f"{name} is no number.")
+    raise NotAllowed(say("{name} is no number.", name=name))

@@ -1,27 +1,40 @@
-"""What a person types and reads, in their own units; canonical is °C and metres. Rounding happens here and nowhere else."""
+"""What a person types and reads, in their own units; canonical is °C, metres, mm of rain, m/s and kg. Rounding happens here and
+nowhere else."""
 
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from cloche.bridge.values.texts import say
 from cloche.core import quantities
 from cloche.core.errors import OutOfRange
 
 TemperatureUnit = Literal["C", "F"]
 LengthUnit = Literal["cm", "in"]
 
-_NUMBER = re.compile(r"^[+-]?(\d+([.,]\d*)?|[.,]\d+)$", re.ASCII)
+MM_PER_INCH, M_S_PER_MPH, KG_PER_LB, M_PER_FOOT = 25.4, 0.44704, 0.45359237, 0.3048
+_TYPED = re.compile(r"^([+-]?[\d.,\u00a0\u202f ]*\d[\d.,]*)\s*([^\d\s].*)?$", re.ASCII)
+_PLAIN = re.compile(r"^[+-]?(\d+(\.\d*)?|\.\d+)$", re.ASCII)
+_GROUPED = re.compile(r"^[+-]?\d{1,3}([,.]\d{3})+([,.]\d+)?$", re.ASCII)
+_INCHES = ("in", "in.", "inch", "inches", '"', "″")
+_LENGTHS = {"cm": 0.01, "mm": 0.001, "m": 1.0} | dict.fromkeys(_INCHES, 0.0254)
+_LENGTHS |= dict.fromkeys(("ft", "ft.", "foot", "feet", "'", "′"), M_PER_FOOT)
+_RAIN = {"mm": 1.0, "l/m²": 1.0, "l/m2": 1.0, "cm": 10.0} | dict.fromkeys(_INCHES, MM_PER_INCH)
+_WIND = {"m/s": 1.0, "mph": M_S_PER_MPH, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "kph": 1 / 3.6, "kn": 0.514444, "kt": 0.514444}
+_WEIGHT = {"kg": 1.0, "g": 0.001, "lb": KG_PER_LB, "lbs": KG_PER_LB, "oz": KG_PER_LB / 16}
+_DEGREES = {"c": "C", "°c": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenheit": "F", "°": "", "degrees": ""}
 
 
 class NotANumber(ValueError):
-    """What was typed cannot be read as a number."""
+    """What was typed cannot be read as a number, or not in one way only."""
 
 
 @dataclass(frozen=True)
 class Units:
-    """The scales a person thinks in."""
+    """The scales a person thinks in. Who measures in inches has rain in inches, wind in miles an hour and weights in pounds."""
 
     temperature: TemperatureUnit = "C"
     length: LengthUnit = "cm"
@@ -30,6 +43,21 @@ class Units:
     def degree(self) -> str:
         """The temperature unit as written."""
         return "°C" if self.temperature == "C" else "°F"
+
+    @property
+    def rain(self) -> str:
+        """The unit of rain and water."""
+        return "mm" if self.length == "cm" else "in"
+
+    @property
+    def wind(self) -> str:
+        """The unit of wind."""
+        return "m/s" if self.length == "cm" else "mph"
+
+    @property
+    def weight(self) -> str:
+        """The unit of weight."""
+        return "kg" if self.length == "cm" else "lb"
 
     def temperature_from_c(self, value_c: float) -> float:
         """A point on the person's scale."""
@@ -51,6 +79,18 @@ class Units:
         """From the person's small unit of length."""
         return value / 100 if self.length == "cm" else quantities.metres_from_inches(value)
 
+    def rain_from_mm(self, value_mm: float) -> float:
+        """In the person's unit of rain."""
+        return value_mm if self.length == "cm" else value_mm / MM_PER_INCH
+
+    def wind_from_m_s(self, value_m_s: float) -> float:
+        """In the person's unit of wind."""
+        return value_m_s if self.length == "cm" else value_m_s / M_S_PER_MPH
+
+    def weight_from_kg(self, value_kg: float) -> float:
+        """In the person's unit of weight."""
+        return value_kg if self.length == "cm" else value_kg / KG_PER_LB
+
     def temperature_text(self, value_c: float, digits: int = 1) -> str:
         """12.3° on the person's scale; the unit is named once a page."""
         return f"{_no_minus_zero(self.temperature_from_c(value_c), digits)}°"
@@ -64,47 +104,61 @@ class Units:
         value = round(self.length_from_m(value_m), 1)
         return f"{value:g} {self.length}"
 
+    def rain_text(self, value_mm: float) -> str:
+        """12 mm or 0.5 in."""
+        return f"{value_mm:g} mm" if self.length == "cm" else f"{round(self.rain_from_mm(value_mm), 2):g} in"
+
+    def wind_text(self, value_m_s: float, digits: int = 1) -> str:
+        """8 m/s or 18 mph."""
+        return f"{round(self.wind_from_m_s(value_m_s), digits if self.length == 'cm' else 0):g} {self.wind}"
+
+    def weight_text(self, value_kg: float) -> str:
+        """3.5 kg or 7.7 lb."""
+        return f"{round(self.weight_from_kg(value_kg), 1):g} {self.weight}"
+
 
 def parse_number(text: str) -> float:
-    """Read a number as people type it: comma or point, any minus sign, a trailing degree sign or unit letter.
-
-    Raises NotANumber with a sentence.
-    """
-    cleaned = text.strip().replace("\u2212", "-").replace("\u2013", "-").replace("\u00a0", " ")
-    cleaned = re.sub(r"\s*°?\s*[CFcf]?$", "", cleaned).strip()
-    if not _NUMBER.match(cleaned):
-        raise NotANumber(f"“{text.strip()}” is not a number. Write it like 7.5 or 7,5.")
-    return float(cleaned.replace(",", "."))
+    """A plain number as people type it: comma or point, any minus sign, thousands set apart. Raises NotANumber with a sentence,
+    where it is none and where it could be two."""
+    found, unit = _split(text)
+    if unit and unit.lower() not in _DEGREES:
+        raise _no_number(text)
+    return _only(text, found)
 
 
 def parse_soil(text: str, units: Units) -> float:
     """A soil temperature as typed, to °C. Raises NotANumber or OutOfRange with a sentence that suggests the slip."""
-    return _parse_temperature(text, units, quantities.SOIL_C, "A soil temperature")
+    return _parse_temperature(text, units, quantities.SOIL_C, say("A soil temperature"))
 
 
 def parse_air(text: str, units: Units) -> float:
     """An air temperature as typed, to °C. Raises NotANumber or OutOfRange."""
-    return _parse_temperature(text, units, quantities.AIR_C, "An air temperature")
+    return _parse_temperature(text, units, quantities.AIR_C, say("An air temperature"))
 
 
 def parse_depth(text: str, units: Units) -> float:
     """A depth as typed, to metres. Raises NotANumber or OutOfRange."""
-    return _parse_length(text, units, quantities.DEPTH_M, "A depth")
+    return _parse_length(text, units, quantities.DEPTH_M, say("A depth"))
 
 
-def parse_rain(text: str) -> float:
+def parse_rain(text: str, units: Units = Units()) -> float:
     """A day's rain [mm]. Raises NotANumber or OutOfRange."""
-    return _parse_plain(re.sub(r"\s*mm$", "", text.strip()), quantities.RAIN_MM, "A day’s rain", "mm")
+    return _parse(text, _RAIN, units.rain, quantities.RAIN_MM, say("A day’s rain"))
 
 
-def parse_wind(text: str) -> float:
+def parse_wind(text: str, units: Units = Units()) -> float:
     """Wind [m/s]. Raises NotANumber or OutOfRange."""
-    return _parse_plain(re.sub(r"\s*m/s$", "", text.strip()), quantities.WIND_M_S, "A day’s wind", "m/s")
+    return _parse(text, _WIND, units.wind, quantities.WIND_M_S, say("A day’s wind"))
+
+
+def parse_weight(text: str, units: Units, limits_kg: tuple[float, float]) -> float:
+    """A weight [kg]. Raises NotANumber or OutOfRange."""
+    return _parse(text, _WEIGHT, units.weight, limits_kg, say("A weight"))
 
 
 def parse_snow(text: str, units: Units) -> float:
     """Depth of snow as typed, to metres. Raises NotANumber or OutOfRange."""
-    return _parse_length(text, units, quantities.SNOW_M, "Snow")
+    return _parse_length(text, units, quantities.SNOW_M, say("Snow"))
 
 
 def parse_plain_length(text: str, units: Units, what: str) -> float:
@@ -112,40 +166,120 @@ def parse_plain_length(text: str, units: Units, what: str) -> float:
     return _parse_length(text, units, quantities.SPACING_M, what)
 
 
+def parse_any_length(text: str, units: Units) -> float:
+    """A length of whatever size, to metres; who asks looks at its limits. Raises NotANumber."""
+    values, factor, _ = _measured(text, _LENGTHS, units.length)
+    return _only(text, values) * factor
+
+
 def _parse_length(text: str, units: Units, limits_m: tuple[float, float], what: str) -> float:
     low, high = (units.length_from_m(limit) for limit in limits_m)
-    plain = re.sub(r"\s*(cm|in|\")$", "", text.strip())
     # Told in whole inches the limit is a little beyond its metres; what is kept is not.
-    return min(units.metres(_parse_plain(plain, (low, round(high)), what, units.length)), limits_m[1])
+    beyond = (limits_m[0], units.metres(round(high)))
+    return min(_parse(text, _LENGTHS, units.length, beyond, what, (low, round(high))), limits_m[1])
 
 
-def _parse_plain(text: str, limits: tuple[float, float], what: str, unit: str) -> float:
-    value = parse_number(text)
-    quantities.refuse_outside(value, limits, what, unit)
-    return value
+def _parse(
+    text: str,
+    known: Mapping[str, float],
+    usual: str,
+    limits: tuple[float, float],
+    what: str,
+    told: tuple[float, float] | None = None,
+) -> float:
+    """limits: canonical; told: the same in the usual unit, as the refusal names them."""
+    values, factor, unit = _measured(text, known, usual)
+    fitting = [value * factor for value in values if limits[0] <= value * factor <= limits[1]]
+    if len(fitting) == 1:
+        return fitting[0]
+    if len(fitting) > 1:
+        raise _ambiguous(text)
+    low, high = told if told and unit == usual else (limits[0] / factor, limits[1] / factor)
+    raise OutOfRange(_outside(what, values[0], unit, low, high))
 
 
 def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], what: str) -> float:
-    value = parse_number(text)
-    low, high = (units.temperature_from_c(limit) for limit in limits_c)
-    quantities.refuse_outside(value, (low, high), what, units.degree, _slip(value, units, limits_c))
-    return units.celsius(value)
+    values, unit = _split(text)
+    scale = _DEGREES.get(unit.lower().replace(" ", ""))
+    if scale is None:
+        raise NotANumber(say("“{text}” is no temperature. Write it like 7.5, 12 °C or 54 °F.", text=text.strip()))
+    typed = Units(scale or units.temperature, units.length)  # type: ignore[arg-type]
+    low, high = (typed.temperature_from_c(limit) for limit in limits_c)
+    fitting = [value for value in values if low <= value <= high]
+    if len(fitting) == 1:
+        return typed.celsius(fitting[0])
+    if len(fitting) > 1:
+        raise _ambiguous(text)
+    hint = _slip(values[0], typed, limits_c)
+    raise OutOfRange(f"{_outside(what, values[0], typed.degree, low, high)} {hint}")
 
 
 def _slip(value: float, units: Units, limits_c: tuple[float, float]) -> str:
     """The likeliest slip: the other scale, or a lost decimal point."""
     if units.temperature == "C" and limits_c[1] < value <= quantities.fahrenheit_from_celsius(45.0):
-        return "Was it °F?"
+        return say("Was it °F?")
     tenth = value / 10
     if limits_c[0] <= units.celsius(tenth) <= limits_c[1]:
-        return f"Did you mean {tenth:g}?"
-    return "Please read it again."
+        return say("Did you mean {number}?", number=f"{tenth:g}")
+    return say("Please read it again.")
+
+
+def _outside(what: str, value: float, unit: str, low: float, high: float) -> str:
+    told = {"value": f"{value:g}", "unit": unit, "low": f"{low:g}", "high": f"{high:g}"}
+    return say("{what} of {value} {unit} is outside {low} to {high}.", what=what, **told)
+
+
+def _split(text: str) -> tuple[list[float], str]:
+    """The numbers that a text can mean, and the unit that stands behind it."""
+    cleaned = text.strip().replace("\u2212", "-").replace("\u2013", "-")
+    found = _TYPED.match(cleaned)
+    values = _readings(re.sub(r"(?<=\d)[\u00a0\u202f ](?=\d{3}(\D|$))", "", found[1])) if found else []
+    if found is None or not values:
+        raise _no_number(text)
+    return values, (found[2] or "").strip()
+
+
+def _readings(number: str) -> list[float]:
+    """In how many ways it can be read: 7,5 in one; 1,234.5 in one; 10,000 in two."""
+    both = "," in number and "." in number
+    if both and _GROUPED.match(number):
+        decimal = max(number.rfind(","), number.rfind("."))
+        return [float(number[:decimal].replace(",", "").replace(".", "") + "." + number[decimal + 1 :])]
+    as_decimal = number.replace(",", ".")
+    found = [float(as_decimal)] if not both and _PLAIN.match(as_decimal) else []
+    if "," in number and "." not in number and _GROUPED.match(number):
+        found.append(float(number.replace(",", "")))
+    return found
+
+
+def _measured(text: str, known: Mapping[str, float], usual: str) -> tuple[list[float], float, str]:
+    """What it can mean, what to multiply it by, and its unit."""
+    values, unit = _split(text)
+    unit = unit.lower() or usual
+    if unit not in known:
+        names = ", ".join(name for name in known if len(name) < 5 and name[0].isalpha() and not name.endswith("."))
+        raise NotANumber(
+            say("“{text}” has a unit that does not belong there. Known are {names}.", text=text.strip(), names=names)
+        )
+    return values, known[unit], unit
+
+
+def _only(text: str, values: list[float]) -> float:
+    if len(values) > 1:
+        raise _ambiguous(text)
+    return values[0]
+
+
+def _no_number(text: str) -> NotANumber:
+    return NotANumber(say("“{text}” is not a number. Write it like 7.5 or 7,5.", text=text.strip()))
+
+
+def _ambiguous(text: str) -> NotANumber:
+    return NotANumber(
+        say("“{text}” can be read in two ways: write it without a comma, or with a decimal point.", text=text.strip())
+    )
 
 
 def _no_minus_zero(value: float, digits: int) -> str:
     text = f"{value:.{digits}f}"
     return text.lstrip("-") if float(text) == 0 else text.replace("-", "\u2212")
-
-
-__all__ = ["LengthUnit", "NotANumber", "OutOfRange", "TemperatureUnit", "Units", "parse_air", "parse_depth", "parse_number"]
-__all__ += ["parse_plain_length", "parse_soil"]

@@ -60,6 +60,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.locale.LocaleMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -126,7 +127,10 @@ AXES_LOCKOUT_TEMPLATE = "gardens/locked_out.html"
 AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en-gb"
-USE_I18N = False
+# Each a file of `locale`; British English is the source, and needs none.
+LANGUAGES = [("en-gb", "English, as in Britain"), ("en-us", "English, as in America")]
+LOCALE_PATHS = [PACKAGE / "locale"]
+USE_I18N = True
 USE_TZ = True
 TIME_ZONE = "UTC"
 

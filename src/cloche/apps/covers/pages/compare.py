@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers.flows import bed_answers
 from cloche.apps.covers.models import BedAnswer
 from cloche.apps.covers.selectors import now_over
@@ -52,10 +54,10 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
 def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: date) -> BedLine:
     found: BedGain = answered.answer
     gained = sorted(((crops.crop(key).name, days) for key, days in found.gained), key=lambda g: -g[1])
-    text = ", ".join(f"{name} {words.count(days, 'day')}" for name, days in gained)
-    taken = "something stands there now" if _is_taken(place, cover, today) else ""
-    gain = f"{units.difference_text(found.gain_k)} warmer over a fortnight"
-    return BedLine(place.pk, place.name, gain, text, sum(days for _, days in gained), taken)
+    text = ", ".join(f"{name} {words.count(days, 'day', 'days')}" for name, days in gained)
+    taken = _("something stands there now") if _is_taken(place, cover, today) else ""
+    gain = _("{difference} warmer over a fortnight").format(difference=units.difference_text(found.gain_k))
+    return BedLine(place.pk, place.name, gain, text, sum(days for _unused, days in gained), taken)
 
 
 def _is_taken(place: Place, cover: Cover, today: date) -> bool:
@@ -69,19 +71,23 @@ def _is_taken(place: Place, cover: Cover, today: date) -> bool:
 def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:
     if waiting:
         beds = words.count(len(waiting), "bed is", "beds are")
-        return f"Trying {cover.name} on every bed: {beds} still to come."
+        return _("Trying {name} on every bed: {beds} still to come.").format(name=cover.name, beds=beds)
     best = next((line for line in lines if not line.taken), None)
     if best is None:
-        return f"No bed is free for {cover.name}, or none is worked out yet."
+        return _("No bed is free for {name}, or none is worked out yet.").format(name=cover.name)
     if not best.days:
-        return f"{cover.name} makes no sowing possible sooner anywhere now."
-    return f"{cover.name} buys most on {best.name} now: {words.count(best.days, 'crop day')}."
+        return _("{name} makes no sowing possible sooner anywhere now.").format(name=cover.name)
+    return _("{name} buys most on {name2} now: {count}.").format(
+        name=cover.name, name2=best.name, count=words.count(best.days, "crop day", "crop days")
+    )
 
 
 def _sub(cover: Cover, lines: list[BedLine]) -> str:
-    text = "A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today."
+    text = _("A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today.")
     best = next((line.days for line in lines if not line.taken), 0)
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)
-        text += f" A season of it costs {season:.2f}, so there a crop day costs {season / best:.2f}."
+        text += _(" A season of it costs {season}, so there a crop day costs {season2}.").format(
+            season=f"{season:.2f}", season2=f"{season / best:.2f}"
+        )
     return text

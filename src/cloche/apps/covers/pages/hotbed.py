@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
@@ -30,7 +32,7 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     """From its last forecast."""
     ground = windows.ground_of(place)
     if ground is None:
-        return HotbedPage(f"{place.name} is being worked out.", [], "")
+        return HotbedPage(_("{name} is being worked out.").format(name=place.name), [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
     text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data.parameters)
     return HotbedPage(*text, _drawn(ground.data, units))
@@ -49,35 +51,58 @@ def _drawn(data: PlaceForecast, units: Units) -> CoverGain:
 def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> str:
     peak = units.temperature_text(times.peak_c, 0)
     when = words.day(times.peak_on, today)
-    passed = "was hottest" if times.peak_on < today else "will be hottest"
+    passed = _("was hottest") if times.peak_on < today else _("will be hottest")
     if times.plant is None:
-        return f"{place.name} {passed} {when} at {peak}."
-    fit = "may be planted into now" if times.plant <= today else f"may be planted into from {words.day(times.plant, today)}"
-    return f"{place.name} {passed} {when} at {peak}; it {fit}."
+        return _("{name} {passed} {when} at {peak}.").format(name=place.name, passed=passed, when=when, peak=peak)
+    fit = (
+        _("may be planted into now")
+        if times.plant <= today
+        else _("may be planted into from {day}").format(day=words.day(times.plant, today))
+    )
+    return _("{name} {passed} {when} at {peak}; it {fit}.").format(
+        name=place.name, passed=passed, when=when, peak=peak, fit=fit
+    )
 
 
 def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     warm, hot, low = (units.temperature_text(v, 0) for v in (hotbeds.TRAYS_FROM_C, hotbeds.TOO_HOT_C, hotbeds.USEFUL_C))
     text = []
     if times.trays:
-        until = words.day(times.plant, today) if times.plant and times.plant > times.trays else "it cools"
-        text.append(f"Seed trays on top from {words.day(times.trays, today)}, once it is {warm}, until {until}.")
+        until = words.day(times.plant, today) if times.plant and times.plant > times.trays else _("it cools")
+        text.append(
+            _("Seed trays on top from {day}, once it is {warm}, until {until}.").format(
+                day=words.day(times.trays, today), warm=warm, until=until
+            )
+        )
     else:
-        text.append(f"It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?")
+        text.append(_("It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?").format(warm=warm))
     if times.plant:
-        text.append(f"Tender crops straight into it from {words.day(times.plant, today)}, when roots meet no more than {hot}.")
+        text.append(
+            _("Tender crops straight into it from {day}, when roots meet no more than {hot}.").format(
+                day=words.day(times.plant, today), hot=hot
+            )
+        )
     if times.fades:
         text.append(
-            f"It falls below {low} about {words.day(times.fades, today)}: top it up once a week or two before, as it sinks."
+            _("It falls below {low} about {day}: top it up once a week or two before, as it sinks.").format(
+                low=low, day=words.day(times.fades, today)
+            )
         )
     return text
 
 
 def _learned(parameters: dict[str, Triple]) -> str:
-    parts = [("heat", "as much heat"), ("rise", "the time to rise"), ("fade", "the time to fade")]
+    parts = [("heat", _("as much heat")), ("rise", _("the time to rise")), ("fade", _("the time to fade"))]
     text = [
-        f"{parameters[key][1]:.1f} times {name} ({parameters[key][0]:.1f} to {parameters[key][2]:.1f})"
+        _("{parameters} times {name} ({parameters2} to {parameters3})").format(
+            parameters=f"{parameters[key][1]:.1f}",
+            name=name,
+            parameters2=f"{parameters[key][0]:.1f}",
+            parameters3=f"{parameters[key][2]:.1f}",
+        )
         for key, name in parts
         if key in parameters
     ]
-    return f"Against what such a bed usually does, its readings tell {words.listed(text)}." if text else ""
+    return (
+        _("Against what such a bed usually does, its readings tell {listed}.").format(listed=words.listed(text)) if text else ""
+    )

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers.selectors import Owned, owned_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover
@@ -49,37 +51,50 @@ def _line(owned: Owned, units: Units, today: date) -> Line:
 
 
 def _size(cover: Cover, units: Units) -> str:
-    text = f"{units.length_text(cover.length_m)} by {units.length_text(cover.width_m)}"
+    text = _("{length} by {length2}").format(length=units.length_text(cover.length_m), length2=units.length_text(cover.width_m))
     shape = covers.shape(cover.kind, cover.width_m, cover.spread_m)
     if shape is None:
         return text
     wide = units.length_text(shape.plantable_m(PLANT_M))
     plants = (
-        f"room for plants of {units.length_text(PLANT_M)} over {wide}" if shape.height_m > PLANT_M else "too low for plants"
+        _("room for plants of {length} over {wide}").format(length=units.length_text(PLANT_M), wide=wide)
+        if shape.height_m > PLANT_M
+        else _("too low for plants")
     )
-    return f"{text}, set {units.length_text(shape.spread_m)} apart: {units.length_text(shape.height_m)} high, {plants}"
+    return _("{text}, set {length} apart: {length2} high, {plants}").format(
+        text=text, length=units.length_text(shape.spread_m), length2=units.length_text(shape.height_m), plants=plants
+    )
 
 
 def _light(cover: Cover, today: date) -> str:
     age = None if cover.purchase_year is None else max(0, today.year - cover.purchase_year)
-    share = f"lets {covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f} % of the sun through"
+    share = _("lets {light} % of the sun through").format(
+        light=f"{covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f}"
+    )
     if age is None:
-        return f"age not told, {share}"
+        return _("age not told, {share}").format(share=share)
     left = covers.lasts_y(cover.kind) - age
-    old = "past its usual life" if left <= 0 else "new" if age == 0 else f"{words.count(age, 'year')} old"
+    if left <= 0:
+        old = _("past its usual life")
+    else:
+        old = _("{years} old").format(years=words.count(age, "year", "years")) if age else _("new")
     return f"{old}, {share}"
 
 
 def _cost(cover: Cover) -> str:
     if cover.price is None:
         return ""
-    return f"{cover.price / covers.lasts_y(cover.kind):.2f} a season over {covers.lasts_y(cover.kind):.0f} years"
+    return _("{price} a season over {lasts_y} years").format(
+        price=f"{cover.price / covers.lasts_y(cover.kind):.2f}", lasts_y=f"{covers.lasts_y(cover.kind):.0f}"
+    )
 
 
 def _where(owned: Owned, today: date) -> str:
     period = owned.period
     if period is None:
-        return "free"
+        return _("free")
     if period.first > today:
-        return f"goes on {period.place.name} {words.day(period.first, today)}"
-    return f"on {period.place.name}" + ("" if period.last is None else f" to {words.day(period.last, today)}")
+        return _("goes on {name} {day}").format(name=period.place.name, day=words.day(period.first, today))
+    return _("on {name}").format(name=period.place.name) + (
+        "" if period.last is None else _(" to {day}").format(day=words.day(period.last, today))
+    )

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers import texts
 from cloche.apps.covers.watched import Watched, is_too_hot, watched_in
 from cloche.apps.forecasts import selectors as forecasts
@@ -68,10 +70,14 @@ def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     found = list(watched_in(garden, units, today, grounds))
     covered = [_covered(one) for one in found if one.data.covered]
     lying = [_open(one) for one in found if not one.data.covered and _asks(one)]
-    away = "" if garden.away_from_h is None else f"{garden.away_from_h}:00 to {garden.away_to_h}:00"
+    away = (
+        ""
+        if garden.away_from_h is None
+        else _("{start} to {end}").format(start=words.hour(garden.away_from_h), end=words.hour(garden.away_to_h or 0))
+    )
     text = _headline([one for one in found if one.data.covered])
-    if not found and any(ground is None or ground.forecast.day != today for _, ground in grounds):
-        text = "The coming days are being worked out."
+    if not found and any(ground is None or ground.forecast.day != today for _unused, ground in grounds):
+        text = _("The coming days are being worked out.")
     return OpeningPage(text, covered, lying, away)
 
 
@@ -82,25 +88,37 @@ def _asks(one: Watched) -> bool:
 
 def _headline(found: list[Watched]) -> str:
     if not found:
-        return "Nothing is covered now, so there is nothing to open or shut."
+        return _("Nothing is covered now, so there is nothing to open or shut.")
     opened = [one for one in found if one.days[0].plan.opening > 0]
     nights = [one.place.name for one in found if one.data.nights and one.data.nights[0].way]
-    night = f" Tonight {words.listed(nights, 3)} {'needs' if len(nights) == 1 else 'need'} cover." if nights else ""
+    night = (
+        _(" Tonight {listed} {part} cover.").format(
+            listed=words.listed(nights, 3), part=_("needs") if len(nights) == 1 else _("need")
+        )
+        if nights
+        else ""
+    )
     if not opened:
-        return f"Everything may stay shut today.{night}"
+        return _("Everything may stay shut today.{night}").format(night=night)
     first = min(opened, key=lambda one: one.days[0].plan.from_h)
     plan = first.days[0].plan
     if is_too_hot(plan):
-        return f"{first.place.name} gets too hot today however far it is opened: take its cover off, or shade it.{night}"
-    rest = f", and {words.count(len(opened) - 1, 'more', 'more')} later" if len(opened) > 1 else ""
+        return _("{name} gets too hot today however far it is opened: take its cover off, or shade it.{night}").format(
+            name=first.place.name, night=night
+        )
+    rest = _(", and {count} later").format(count=words.count(len(opened) - 1, "more", "more")) if len(opened) > 1 else ""
     at = texts.clock(first, 0, plan.from_h)
-    return f"Open {first.place.name} {texts.OPENED[plan.opening]} from {at}{rest}.{night}"
+    return _("Open {name} {opened} from {at}{rest}.{night}").format(
+        name=first.place.name, opened=texts.OPENED[plan.opening], at=at, rest=rest, night=night
+    )
 
 
 def _covered(one: Watched) -> PlacePlan:
     days = [_day(one, number) for number in range(len(one.days))]
-    warnings = [f"{texts.day_name(one, (each.day - one.today).days)}: {texts.warning(each)}" for each in one.data.warnings]
-    what = f"{texts.cover(one)} over {texts.who(one, one.data.limits.hot_by)}"
+    warnings = [
+        f"{texts.day_name(one, (each.day - one.today).days)}: {texts.warning(each, one.units)}" for each in one.data.warnings
+    ]
+    what = _("{cover} over {who}").format(cover=texts.cover(one), who=texts.who(one, one.data.limits.hot_by))
     return PlacePlan(one.place, what, days, _drawn(one), warnings, texts.water(one))
 
 

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work.turns import quietly
 from cloche.bridge.services import covers, crops
@@ -45,7 +47,7 @@ class Sliders:
             low_c=units.celsius(data["low"]),
             high_c=units.celsius(data["high"]),
             sun=data["sun"] / 100,
-            wind_m_s=data["wind"],
+            wind_m_s=data["wind"] / units.wind_from_m_s(1.0),
             cover=data["cover"],
             opening=data["opening"] / 100,
             grounds=tuple(data["ground"]),
@@ -80,32 +82,41 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
     found = quietly(day_of, told, site, crop)
-    curves = [("outside", "air-outside", found.outside_c)]
+    curves = [(_("outside"), "air-outside", found.outside_c)]
     if sliders.cover:
-        curves.append(("inside", "air-inside", found.inside_c))
-    curves += [(f"soil {units.length_text(depth)}", "soil", row) for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)]
+        curves.append((_("inside"), "air-inside", found.inside_c))
+    curves += [
+        (_("soil {length}").format(length=units.length_text(depth)), "soil", row)
+        for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)
+    ]
     if sliders.cover or sliders.grounds:
-        curves.append((f"bare {units.length_text(0.05)}", "course-other", found.bare_c))
+        curves.append((_("bare {length}").format(length=units.length_text(0.05)), "course-other", found.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
     under = covers.with_article(sliders.cover) if sliders.cover else ""
     mean = units.temperature_text(sum(found.soil_c[1]) / 24)
     bare = units.temperature_text(sum(found.bare_c) / 24)
-    where = f"Under {under}" if under else "In the open"
-    against = f", {bare} bare" if len(curves) > 5 or sliders.grounds else ""
-    headline = f"{where} the soil would lie at {mean}{against}; {crop.name_plural} {_up(found.half_d, found.share)}."
+    where = _("Under {under}").format(under=under) if under else _("In the open")
+    against = _(", {bare} bare").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
+    headline = _("{where} the soil would lie at {mean}{against}; {name_plural} {up}.").format(
+        where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(found.half_d, found.share)
+    )
     return Sandbox(headline, _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units), drawn)
 
 
 def _up(half_d: float | None, share: float) -> str:
     if half_d is None:
-        return "would not come up"
-    return f"half up in {half_d:.0f} days, {share * 100:.0f} of 100"
+        return _("would not come up")
+    return _("half up in {half_d} days, {share} of 100").format(half_d=f"{half_d:.0f}", share=f"{share * 100:.0f}")
 
 
 def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: bool, units: Units) -> str:
-    text = [] if not covered else [f"Hottest inside {units.temperature_text(hottest_c, 0)}."]
+    text = [] if not covered else [_("Hottest inside {temperature}.").format(temperature=units.temperature_text(hottest_c, 0))]
     if covered:
-        bare = "In the bare bed they would not come up" if bare_d is None else f"In the bare bed {bare_d:.0f} days"
+        bare = (
+            _("In the bare bed they would not come up")
+            if bare_d is None
+            else _("In the bare bed {bare_d} days").format(bare_d=f"{bare_d:.0f}")
+        )
         text.append(f"{bare}.")
-    text.append("The same day is repeated until the ground has taken it in.")
+    text.append(_("The same day is repeated until the ground has taken it in."))
     return " ".join(text)

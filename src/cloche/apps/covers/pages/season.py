@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers.flows.season import BARE, ask, offered
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
@@ -66,36 +68,42 @@ def _crop(
     key: str, found: dict[str, dict[str, stored.CropSeason]], wanted: list[str], names: dict[str, str], today: date
 ) -> CropSeason:
     bare = found[BARE].get(key)
-    rows = [_row("Bare", bare, None, today)]
+    rows = [_row(_("Bare"), bare, None, today)]
     rows += [_row(names[cover], found[cover].get(key), bare, today) for cover in wanted if cover in found]
     return CropSeason(key, crops.crop(key).name, rows)
 
 
 def _row(name: str, one: stored.CropSeason | None, bare: stored.CropSeason | None, today: date) -> Row:
     if one is None or not one.windows:
-        why = f"no sure day: {sentence(one.limit, one.sown)}" if one and one.limit else "no sure day"
+        why = (
+            _("no sure day: {sentence}").format(sentence=sentence(one.limit, one.sown))
+            if one and one.limit
+            else _("no sure day")
+        )
         return Row(name, [], why, "")
     windows = one.windows
     drawn = spans.bars([tuple(getattr(w, edge) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
     when = " and ".join(open_span(window, today) for window in windows)
-    return Row(name, drawn, when if one.sown else f"plants: {when}", "" if bare is None else moved_words(one, bare))
+    return Row(
+        name, drawn, when if one.sown else _("plants: {when}").format(when=when), "" if bare is None else moved_words(one, bare)
+    )
 
 
 def moved_words(one: stored.CropSeason, bare: stored.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
     if not bare.windows:
-        return "only so"
+        return _("only so")
     sooner = _days(bare.windows[0].earliest, one.windows[0].earliest)
     later = _days(one.windows[-1].last, bare.windows[-1].last)
     endless = one.windows[-1].open_ended or bare.windows[-1].open_ended
-    parts = [_moved(sooner, "earlier", "later to begin")]
+    parts = [_moved(sooner, _("earlier"), _("later to begin"))]
     if not endless:
-        parts.append(_moved(later, "longer", "sooner over"))
-    return ", ".join(part for part in parts if part) or "as bare"
+        parts.append(_moved(later, _("longer"), _("sooner over")))
+    return ", ".join(part for part in parts if part) or _("as bare")
 
 
 def _moved(days: int, more: str, less: str) -> str:
-    return f"{words.count(abs(days), 'day')} {more if days > 0 else less}" if days else ""
+    return f"{words.count(abs(days), 'day', 'days')} {more if days > 0 else less}" if days else ""
 
 
 def _days(later: date, sooner: date) -> int:
@@ -112,13 +120,17 @@ def _headline(
 ) -> str:
     """The cover that moves most, by the days that it adds to all the crops shown."""
     if waiting:
-        return f"The season of {place.name} is being worked out under each cover; it takes a few seconds a cover."
+        return _("The season of {name} is being worked out under each cover; it takes a few seconds a cover.").format(
+            name=place.name
+        )
     added = {cover: sum(_added(found[cover].get(key), found[BARE].get(key)) for key in crop_keys) for cover in wanted}
     best = max(added, key=lambda cover: added[cover], default="")
     if not best or added[best] <= 0:
-        return f"None of these covers lengthens the season of {place.name} for these crops."
-    more = words.count(added[best], "sure day")
-    return f"{names[best]} all year adds most to {place.name}: {more} over {words.count(len(crop_keys), 'crop')}."
+        return _("None of these covers lengthens the season of {name} for these crops.").format(name=place.name)
+    more = words.count(added[best], "sure day", "sure days")
+    return _("{names} all year adds most to {name}: {more} over {count}.").format(
+        names=names[best], name=place.name, more=more, count=words.count(len(crop_keys), "crop", "crops")
+    )
 
 
 def _added(one: stored.CropSeason | None, bare: stored.CropSeason | None) -> int:

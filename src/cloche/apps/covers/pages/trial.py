@@ -9,6 +9,7 @@ from statistics import median
 from typing import TYPE_CHECKING
 
 from django.db.models import Q
+from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.covers.trial_forms import ALIKE
@@ -139,51 +140,71 @@ def _daily(pairs: list[Pair], trial: CoverTrial) -> list[tuple[date, float]]:
 
 
 def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
-    names = f"{trial.covered.name} against {trial.bare.name}"
+    names = _("{name} against {name2}").format(name=trial.covered.name, name2=trial.bare.name)
     if found is None:
-        return f"{names}: no pair of readings yet."
-    way = "warmer" if found.mean_k >= 0 else "colder"
+        return _("{names}: no pair of readings yet.").format(names=names)
+    way = _("warmer") if found.mean_k >= 0 else _("colder")
     size = units.difference_text(abs(found.mean_k))
     if not isfinite(found.low_k):
-        return f"{names}: {size} {way} so far, on {words.count(found.days, 'day')}; that settles nothing yet."
-    ends = f"{units.difference_text(found.low_k)} to {units.difference_text(found.high_k)}"
-    sure = "" if found.settled else ", so it may be nothing"
-    return f"{names}: {size} {way}, surely within {ends}{sure}."
+        return _("{names}: {size} {way} so far, on {count}; that settles nothing yet.").format(
+            names=names, size=size, way=way, count=words.count(found.days, "day", "days")
+        )
+    ends = _("{difference} to {difference2}").format(
+        difference=units.difference_text(found.low_k), difference2=units.difference_text(found.high_k)
+    )
+    sure = "" if found.settled else _(", so it may be nothing")
+    return _("{names}: {size} {way}, surely within {ends}{sure}.").format(names=names, size=size, way=way, ends=ends, sure=sure)
 
 
 def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: date) -> str:
-    until = f"to {words.day(trial.ended_on, today)}" if trial.ended_on else "and going on"
-    text = f"{words.count(len(pairs), 'pair')} on {words.count(days, 'day')}, at {units.length_text(trial.depth_m)}"
-    return f"{text}, since {words.day(trial.begun_on, today)} {until}. Surely: nineteen times in twenty."
+    until = _("to {day}").format(day=words.day(trial.ended_on, today)) if trial.ended_on else _("and going on")
+    text = _("{count} on {count2}, at {length}").format(
+        count=words.count(len(pairs), "pair", "pairs"),
+        count2=words.count(days, "day", "days"),
+        length=units.length_text(trial.depth_m),
+    )
+    return _("{text}, since {day} {until}. Surely: nineteen times in twenty.").format(
+        text=text, day=words.day(trial.begun_on, today), until=until
+    )
 
 
 def _settles(answer: Told, units: Units) -> str:
     from cloche.bridge.services.paired import TO_K
 
     if answer.found is None or not isfinite(answer.found.low_k):
-        return "After three days of pairs Cloche can say how many more it takes."
+        return _("After three days of pairs Cloche can say how many more it takes.")
     half = units.difference_text(TO_K)
     if answer.to_width == 0:
-        return f"It is known to {half} either way. More days would only fine it down."
-    width = "more days than a season has" if answer.to_width is None else f"about {words.count(answer.to_width, 'more day')}"
+        return _("It is known to {half} either way. More days would only fine it down.").format(half=half)
+    width = (
+        _("more days than a season has")
+        if answer.to_width is None
+        else _("about {count}").format(count=words.count(answer.to_width, "more day", "more days"))
+    )
     sign = ""
     if not answer.found.settled:
-        more = "more than a season" if answer.to_sign is None else f"about {words.count(answer.to_sign, 'more day')}"
-        sign = f" To tell it from nothing at all takes {more}."
-    return f"To know it to {half} either way takes {width}.{sign}"
+        more = (
+            _("more than a season")
+            if answer.to_sign is None
+            else _("about {count}").format(count=words.count(answer.to_sign, "more day", "more days"))
+        )
+        sign = _(" To tell it from nothing at all takes {more}.").format(more=more)
+    return _("To know it to {half} either way takes {width}.{sign}").format(half=half, width=width, sign=sign)
 
 
 def _astray(days: list[tuple[date, float]], today: date) -> str:
     """Days whose difference lies far from all others: more likely a slip than the cover."""
     if len(days) < FEWEST_FOR_ASTRAY:
         return ""
-    middle = median(k for _, k in days)
-    usual = max(median(abs(k - middle) for _, k in days), LEAST_USUAL_K)
+    middle = median(k for _unused, k in days)
+    usual = max(median(abs(k - middle) for _unused, k in days), LEAST_USUAL_K)
     far = [words.day(on, today) for on, k in days if abs(k - middle) > FAR_TIMES * usual]
     if not far:
         return ""
-    stands = "stands" if len(far) == 1 else "stand"
-    return f" {words.listed(far, 3)} {stands} far from all others: a slip? What is left out under Doubts is left out here too."
+    stands = _("stands") if len(far) == 1 else _("stand")
+    return _(" {listed} {stands} far from all others: a slip? What is left out under Doubts is left out here too.").format(
+        listed=words.listed(far, 3), stands=stands
+    )
 
 
 def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
@@ -193,16 +214,20 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
         return ""
     within = [p for p in pairs if covered.start <= p.at < covered.end and bare.start <= p.at < bare.end]
     if not within:
-        return "Its readings teach both places like any others."
+        return _("Its readings teach both places like any others.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
     found = sum(p.covered_c - p.bare_c for p in within) / len(within)
-    text = f"In the last weeks you found {units.difference_text(found)} and Cloche, having learned from it, reckons with "
-    text += f"{units.difference_text(expected)} for the same hours."
+    text = _("In the last weeks you found {difference} and Cloche, having learned from it, reckons with ").format(
+        difference=units.difference_text(found)
+    )
+    text += _("{difference} for the same hours.").format(difference=units.difference_text(expected))
     breath = covered.data.parameters.get("exchange")
     if breath is None:
         return text
     low, middle, high = breath
-    return f"{text} It takes the cover to leak {middle:.1f} times the air its kind usually does ({low:.1f} to {high:.1f})."
+    return _("{text} It takes the cover to leak {middle} times the air its kind usually does ({low} to {high}).").format(
+        text=text, middle=f"{middle:.1f}", low=f"{low:.1f}", high=f"{high:.1f}"
+    )
 
 
 def _drawn(days: list[tuple[date, float]], found: Difference | None, units: Units) -> drawing.Pairs | None:

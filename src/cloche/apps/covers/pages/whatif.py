@@ -7,6 +7,8 @@ from datetime import date, timedelta
 from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers.selectors import Owned, owned_in
 from cloche.apps.forecasts.inputs import cover_description, described
 from cloche.apps.forecasts.models import ModelSnapshot
@@ -106,13 +108,17 @@ def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
     span = CoverSpan(cover.kind, **aired(cover.kind), **told)  # type: ignore[arg-type]
     busy = ""
     if owned.period is not None and not owned.free_on(on):
-        where = "here already" if owned.period.place_id == place.pk else f"on {owned.period.place.name}"
-        busy = where if owned.period.last is None else f"{where} to {words.day(owned.period.last, today)}"
-    return Offer(cover.name, f"your {covers.name_of(cover.kind)}", span, cover.pk, busy)
+        where = _("here already") if owned.period.place_id == place.pk else _("on {name}").format(name=owned.period.place.name)
+        busy = (
+            where
+            if owned.period.last is None
+            else _("{where} to {day}").format(where=where, day=words.day(owned.period.last, today))
+        )
+    return Offer(cover.name, _("your {name_of}").format(name_of=covers.name_of(cover.kind)), span, cover.pk, busy)
 
 
 def _other(key: str) -> Offer:
-    return Offer(words.sentence(covers.name_of(key)), "not yours yet", CoverSpan(key, **aired(key)), None, "")  # type: ignore[arg-type]
+    return Offer(words.sentence(covers.name_of(key)), _("not yours yet"), CoverSpan(key, **aired(key)), None, "")  # type: ignore[arg-type]
 
 
 def aired(key: str) -> dict[str, object]:
@@ -125,7 +131,9 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     garden, place = question.place.garden, question.place
     snapshot = ModelSnapshot.objects.filter(place=place).first()
     if snapshot is None:
-        return waiting_page(f"{place.name} is being worked out for the first time; the answer comes by itself.")
+        return waiting_page(
+            _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
+        )
     from cloche.bridge.services.whatif import Asked, what_if
 
     offered = offers(garden, today, question.on, place, question.also)
@@ -153,7 +161,7 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
 
 
 def _told(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
-    teller = _Teller(question, units, today, bare, [found for _, found in pairs])
+    teller = _Teller(question, units, today, bare, [found for _unused, found in pairs])
     rows = sorted((teller.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
     return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows)
 
@@ -197,7 +205,7 @@ class _Teller:
         kind = "raised" if self.question.place.kind == "raised" else "open"
         return Row(
             name="Bare",
-            what="as it lies",
+            what=_("as it lies"),
             cut=self._cut(kind, self.bare),
             number=self.units.temperature_text(self.bare.profile_c[2]),
             ribbon=self._ribbon(self.bare),
@@ -220,38 +228,50 @@ class _Teller:
         free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
         if self.crop is None:
             offer, found = max(free, key=lambda pair: pair[1].gain_k[1])
-            return (
-                f"{self._named(offer)} on {place} {when} warms the ground most: by {self._k(found.gain_k[1])} over a fortnight."
+            return _("{named} on {place} {when} warms the ground most: by {k} over a fortnight.").format(
+                named=self._named(offer), place=place, when=when, k=self._k(found.gain_k[1])
             )
         ahead = [(offer, found.crops[0]) for offer, found in free if found.crops[0].gained_d is not None]
         if not ahead or (best := max(ahead, key=lambda pair: pair[1].gained_d or 0))[1].gained_d in (0, None):
             return self._nothing_gained(free)
         offer, first = best
-        sooner = words.count(first.gained_d or 0, "day")
+        sooner = words.count(first.gained_d or 0, "day", "days")
         ready = self._when(self.today + timedelta(days=first.ready_d or 0))
-        return f"{self._named(offer)} on {place} {when}: ready for {self.crop.name_plural} {ready}, {sooner} sooner than bare."
+        return _("{named} on {place} {when}: ready for {name_plural} {ready}, {sooner} sooner than bare.").format(
+            named=self._named(offer), place=place, when=when, name_plural=self.crop.name_plural, ready=ready, sooner=sooner
+        )
 
     def _nothing_gained(self, free: list[tuple[Offer, CoverGain]]) -> str:
         assert self.crop is not None  # noqa: S101 - asked for
         name, bare = self.crop.name_plural, self.bare.crops[0]
         if bare.ready_d is not None and bare.ready_d <= (self.question.on - self.today).days:
-            return f"{self.question.place.name} is warm enough for {name} as it lies; a cover only brings them up sooner."
+            return _("{name} is warm enough for {name2} as it lies; a cover only brings them up sooner.").format(
+                name=self.question.place.name, name2=name
+            )
         able = [(offer, found.crops[0]) for offer, found in free if found.crops[0].ready_d is not None]
         if not able:
-            return f"No cover makes {self.question.place.name} warm enough for {name} within the weeks ahead."
+            return _("No cover makes {name} warm enough for {name2} within the weeks ahead.").format(
+                name=self.question.place.name, name2=name
+            )
         offer, first = min(able, key=lambda pair: pair[1].ready_d or 0)
         ready = self._when(self.today + timedelta(days=first.ready_d or 0))
-        return f"{self._named(offer)} makes {self.question.place.name} ready for {name} {ready}; bare, it is not in sight."
+        return _("{named} makes {name} ready for {name2} {ready}; bare, it is not in sight.").format(
+            named=self._named(offer), name=self.question.place.name, name2=name, ready=ready
+        )
 
     def sub(self) -> str:
-        waits = "" if self.crop is None else f" Sown {self._when(self.sow_on)}, the day marked on each ribbon."
+        waits = (
+            "" if self.crop is None else _(" Sown {when}, the day marked on each ribbon.").format(when=self._when(self.sow_on))
+        )
         sowing_rule = ""
         if self.wanted_c is not None:
-            sowing_rule = (
-                f" Ready means a week at {self.units.temperature_text(self.wanted_c, 0)} or more, by your way of sowing."
+            sowing_rule = _(" Ready means a week at {temperature} or more, by your way of sowing.").format(
+                temperature=self.units.temperature_text(self.wanted_c, 0)
             )
         depth = self.units.length_text(self.question.place.seed_depth_m)
-        return f"Soil at {depth}, {self.units.degree}, aired on sunny days.{waits}{sowing_rule}"
+        return _("Soil at {depth}, {degree}, aired on sunny days.{waits}{sowing_rule}").format(
+            depth=depth, degree=self.units.degree, waits=waits, sowing_rule=sowing_rule
+        )
 
     def _cut(self, kind: str, found: CoverGain) -> Slice:
         return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)
@@ -263,41 +283,49 @@ class _Teller:
     def _gain(self, found: CoverGain) -> str:
         low, middle, high = found.gain_k
         if abs(middle) < TELLS_K:
-            return "About as warm as bare."
-        way, ends = "warmer" if middle > 0 else "colder", f"{self._k(low)} to {self._k(high)}"
-        return f"{self._k(abs(middle))} {way} than bare over a fortnight ({ends})."
+            return _("About as warm as bare.")
+        way, ends = _("warmer") if middle > 0 else _("colder"), _("{k} to {k2}").format(k=self._k(low), k2=self._k(high))
+        return _("{k} {way} than bare over a fortnight ({ends}).").format(k=self._k(abs(middle)), way=way, ends=ends)
 
     def _ready(self, first: ForCrop) -> str:
         if first.ready_d is None:
-            return "Not ready within the weeks ahead."
+            return _("Not ready within the weeks ahead.")
         ready = self._when(self.today + timedelta(days=first.ready_d))
-        sooner = f", {words.count(first.gained_d, 'day')} sooner" if first.gained_d else ""
-        return f"Ready {ready}{sooner}."
+        sooner = _(", {count} sooner").format(count=words.count(first.gained_d, "day", "days")) if first.gained_d else ""
+        return _("Ready {ready}{sooner}.").format(ready=ready, sooner=sooner)
 
     def _up(self, first: ForCrop) -> str:
         low, middle, high = first.half_d
         if middle is None:
-            return "Sown then, half would hardly come up."
-        late = "" if high is None or low is None else f" ({low:.0f} to {high:.0f})"
-        return f"Half up in {middle:.0f} days{late}, {first.share * 100:.0f} of 100 good seeds."
+            return _("Sown then, half would hardly come up.")
+        late = "" if high is None or low is None else _(" ({low} to {high})").format(low=f"{low:.0f}", high=f"{high:.0f}")
+        return _("Half up in {middle} days{late}, {share} of 100 good seeds.").format(
+            middle=f"{middle:.0f}", late=late, share=f"{first.share * 100:.0f}"
+        )
 
     def _inside(self, found: CoverGain, key: str) -> str:
         hot, hotter, cold = (self._t(value) for value in (found.hottest_c[1], found.hottest_c[2], found.coldest_c[1]))
         if key in covers.SELF_AIRING:
-            return f"In the first fortnight {cold} to {hot} beneath it."
-        opened = f" Open about {found.open_h:.0f} h a day." if found.open_h >= 1 else " Hardly ever to be opened."
-        return f"In the first fortnight {cold} at the coldest, {hot} (or {hotter}) at the hottest if it stays shut.{opened}"
+            return _("In the first fortnight {cold} to {hot} beneath it.").format(cold=cold, hot=hot)
+        opened = (
+            _(" Open about {open_h} h a day.").format(open_h=f"{found.open_h:.0f}")
+            if found.open_h >= 1
+            else _(" Hardly ever to be opened.")
+        )
+        return _(
+            "In the first fortnight {cold} at the coldest, {hot} (or {hotter}) at the hottest if it stays shut.{opened}"
+        ).format(cold=cold, hot=hot, hotter=hotter, opened=opened)
 
     def _off(self, first: ForCrop) -> str:
         if first.off_d is None:
-            return "Nights stay too cold to take it off within the weeks ahead."
-        return f"Nights let it come off {self._when(self.today + timedelta(days=first.off_d))}."
+            return _("Nights stay too cold to take it off within the weeks ahead.")
+        return _("Nights let it come off {when}.").format(when=self._when(self.today + timedelta(days=first.off_d)))
 
     def _named(self, offer: Offer) -> str:
         return offer.name if offer.item else words.sentence(covers.with_article(offer.span.key))
 
     def _when(self, on: date) -> str:
-        return "now" if on == self.today else f"from {words.day(on, self.today)}"
+        return _("now") if on == self.today else _("from {day}").format(day=words.day(on, self.today))
 
     def _t(self, value: float) -> str:
         return self.units.temperature_text(value, 0)

@@ -12,10 +12,12 @@ from itertools import pairwise
 from typing import Any
 
 from django.db import connection, transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.loggers.models import Device, Probe
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.shared import clock
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.logged import celsius, faults_of
 
 MOST_ROWS = 20_000
@@ -107,15 +109,21 @@ def _why_not(
     one: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
 ) -> tuple[str, str] | None:
     if one.channel not in probes:
-        return "channel", f"Nobody has said where channel “{one.channel}” sticks; say so under Loggers."
+        return "channel", _("Nobody has said where channel “{channel}” sticks; say so under Loggers.").format(
+            channel=one.channel
+        )
     if one.temperature != one.temperature or abs(one.temperature) > 1e6:
-        return "value", f"{one.temperature} is no temperature."
+        return "value", _("{temperature} is no temperature.").format(temperature=one.temperature)
     if abs(shift) > CLOCK_OFF:
-        return "clock", "The device’s clock is more than a day off: set it and send again."
+        return "clock", _("The device’s clock is more than a day off: set it and send again.")
     if at > now + GRACE:
-        return "future", f"{at:%Y-%m-%d %H:%M} lies in the future: the device’s clock runs ahead, or its zone is missing."
+        return "future", _("{at} lies in the future: the device’s clock runs ahead, or its zone is missing.").format(
+            at=f"{at:%Y-%m-%d %H:%M}"
+        )
     if at < FIRST:
-        return "past", f"{at:%Y-%m-%d} is before {FIRST:%Y}: the device’s clock was not set."
+        return "past", _("{at} is before {first}: the device’s clock was not set.").format(
+            at=f"{at:%Y-%m-%d}", first=f"{FIRST:%Y}"
+        )
     return None
 
 
@@ -127,25 +135,19 @@ def _stuck_then(probes: list[Probe], at: datetime) -> Probe:
     return min(probes, key=lambda p: p.since or FIRST) if at < min(p.since or FIRST for p in probes) else probes[0]
 
 
-INSERT = """
-WITH fresh AS (
-  INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)
-  SELECT p, a, t, %(shift)s, f
-  FROM unnest(%(probe)s::int[], %(at)s::timestamptz[], %(value)s::real[], %(fault)s::smallint[]) AS u(p, a, t, f)
-  ORDER BY p, a
-  ON CONFLICT DO NOTHING
-  RETURNING probe_id, at, temperature_c, fault
-), hours AS (
-  INSERT INTO loggers_hour AS h (probe_id, hour, number, sum_c, low_c, high_c)
-  SELECT probe_id, date_trunc('hour', at + %(shift)s * interval '1 second', 'UTC'),
-    count(*), sum(temperature_c::float8), min(temperature_c), max(temperature_c)
-  FROM fresh WHERE fault = 0 GROUP BY 1, 2 ORDER BY 1, 2
-  ON CONFLICT (probe_id, hour) DO UPDATE SET
-    number = h.number + EXCLUDED.number, sum_c = h.sum_c + EXCLUDED.sum_c,
-    low_c = least(h.low_c, EXCLUDED.low_c), high_c = greatest(h.high_c, EXCLUDED.high_c)
+INSERT = lazy(
+    "\nWITH fresh AS (\n  INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)\n  "
+    "SELECT p, a, t, %(shift)s, f\n  FROM unnest(%(probe)s::int[], %(at)s::timestamptz[], "
+    "%(value)s::real[], %(fault)s::smallint[]) AS u(p, a, t, f)\n  ORDER BY p, a\n  ON CONFLICT DO "
+    "NOTHING\n  RETURNING probe_id, at, temperature_c, fault\n), hours AS (\n  INSERT INTO "
+    "loggers_hour AS h (probe_id, hour, number, sum_c, low_c, high_c)\n  SELECT probe_id, "
+    "date_trunc('hour', at + %(shift)s * interval '1 second', 'UTC'),\n    count(*), "
+    "sum(temperature_c::float8), min(temperature_c), max(temperature_c)\n  FROM fresh WHERE fault = "
+    "0 GROUP BY 1, 2 ORDER BY 1, 2\n  ON CONFLICT (probe_id, hour) DO UPDATE SET\n    number = "
+    "h.number + EXCLUDED.number, sum_c = h.sum_c + EXCLUDED.sum_c,\n    low_c = least(h.low_c, "
+    "EXCLUDED.low_c), high_c = greatest(h.high_c, EXCLUDED.high_c)\n)\nSELECT probe_id, at, "
+    "temperature_c, fault FROM fresh\n"
 )
-SELECT probe_id, at, temperature_c, fault FROM fresh
-"""
 
 
 def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[tuple[int, datetime, float, int]]:
@@ -177,7 +179,7 @@ def _note(rows: _Rows, kept: list[tuple[int, datetime, float, int]]) -> None:
         if newest and (before is None or newest[0] > before):
             probe.last_at, probe.last_c = newest
         probe.save(update_fields=["last_at", "last_c", "every_s"])
-        if sound and (before is None or any(at < before or _hour(at) != _hour(before) for at, _ in sound)):
+        if sound and (before is None or any(at < before or _hour(at) != _hour(before) for at, _unused in sound)):
             note_change_at(probe.place)
 
 

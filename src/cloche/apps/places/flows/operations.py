@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Cover, CoverPeriod, Operation, Place
@@ -15,7 +16,9 @@ class OnAnotherBed(ValueError):
     """One cover cannot be on two beds; period: where it is."""
 
     def __init__(self, period: CoverPeriod) -> None:
-        super().__init__(f"{period.item} is on {period.place.name} then: one cover cannot be on two beds.")
+        super().__init__(
+            _("{item} is on {name} then: one cover cannot be on two beds.").format(item=period.item, name=period.place.name)
+        )
 
 
 @transaction.atomic
@@ -53,7 +56,7 @@ def note_operation(place: Place, work: str, at: datetime, amount: float = 0.0) -
 @transaction.atomic
 def remove_operation(place: Place, operation_id: int) -> bool:
     """Take back what was written down; returns whether it was there."""
-    gone, _ = place.operations.filter(pk=operation_id).delete()
+    gone, _unused = place.operations.filter(pk=operation_id).delete()
     if gone:
         note_change_at(place)
     return bool(gone)

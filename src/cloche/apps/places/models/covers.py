@@ -6,11 +6,13 @@ from django.core.exceptions import ValidationError
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models.functions import Lower
+from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models.places import Place
 from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
 
 
 class Cover(models.Model):
@@ -52,9 +54,9 @@ class CoverPeriod(models.Model):
     the garden owns, if it is told."""
 
     class Opens(models.TextChoices):
-        CLOSED = "closed", "kept closed"
-        ABOVE = "above", "opened as far as needed to stay below a warmth"
-        HOURS = "hours", "opened between hours"
+        CLOSED = "closed", lazy("kept closed")
+        ABOVE = "above", lazy("opened as far as needed to stay below a warmth")
+        HOURS = "hours", lazy("opened between hours")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
     item = models.ForeignKey(Cover, null=True, blank=True, on_delete=models.SET_NULL, related_name="periods")
@@ -76,9 +78,9 @@ class CoverPeriod(models.Model):
     def clean(self) -> None:
         """Days and hours in order."""
         if self.first and self.last and self.last < self.first:
-            raise ValidationError({"last": "It comes off before it goes on."})
+            raise ValidationError({"last": _("It comes off before it goes on.")})
         if self.opens == self.Opens.HOURS and self.from_h >= self.to_h:
-            raise ValidationError({"to_h": "It is closed before it is opened."})
+            raise ValidationError({"to_h": _("It is closed before it is opened.")})
 
 
 class Operation(models.Model):
@@ -113,4 +115,4 @@ class Hotbed(models.Model):
     def clean(self) -> None:
         """Days in order."""
         if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
-            raise ValidationError({"topped_up_on": "It is topped up after it was filled."})
+            raise ValidationError({"topped_up_on": _("It is topped up after it was filled.")})

@@ -6,12 +6,21 @@ from django.core.exceptions import ValidationError
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models.functions import Lower
+from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
 
-ASPECTS = [(0.0, "north"), (90.0, "east"), (135.0, "south-east"), (180.0, "south"), (225.0, "south-west"), (270.0, "west")]
+ASPECTS = [
+    (0.0, lazy("north")),
+    (90.0, lazy("east")),
+    (135.0, lazy("south-east")),
+    (180.0, lazy("south")),
+    (225.0, lazy("south-west")),
+    (270.0, lazy("west")),
+]
 
 
 class CurrentPlaces(models.Manager["Place"]):
@@ -25,30 +34,30 @@ class Place(models.Model):
     """A bed, a frame, a tray on a mat: ground that is measured and sown."""
 
     class Kind(models.TextChoices):
-        OPEN = "open", "open bed"
-        RAISED = "raised", "raised bed"
-        MULCHED = "mulched", "mulched bed"
-        FLEECE = "fleece", "bed under fleece"
-        TUNNEL = "tunnel", "low tunnel of film"
-        ARCH = "arch", "arch of bent sheet"
-        FRAME = "frame", "cold frame"
-        BELL = "bell", "bells or upturned bins"
-        TUB = "tub", "pot or tub"
-        CELLS = "cells", "tray or cells outdoors"
-        TRAY = "tray", "tray in a room"
-        MAT = "mat", "tray on a heat mat"
-        CABLE = "cable", "bed over a soil-warming cable"
-        HOTBED = "hotbed", "hotbed"
+        OPEN = "open", lazy("open bed")
+        RAISED = "raised", lazy("raised bed")
+        MULCHED = "mulched", lazy("mulched bed")
+        FLEECE = "fleece", lazy("bed under fleece")
+        TUNNEL = "tunnel", lazy("low tunnel of film")
+        ARCH = "arch", lazy("arch of bent sheet")
+        FRAME = "frame", lazy("cold frame")
+        BELL = "bell", lazy("bells or upturned bins")
+        TUB = "tub", lazy("pot or tub")
+        CELLS = "cells", lazy("tray or cells outdoors")
+        TRAY = "tray", lazy("tray in a room")
+        MAT = "mat", lazy("tray on a heat mat")
+        CABLE = "cable", lazy("bed over a soil-warming cable")
+        HOTBED = "hotbed", lazy("hotbed")
 
     class Texture(models.TextChoices):
-        SAND = "sand", "sand"
-        LOAM = "loam", "loam"
-        CLAY = "clay", "clay"
-        COMPOST = "compost", "rich in compost"
+        SAND = "sand", lazy("sand")
+        LOAM = "loam", lazy("loam")
+        CLAY = "clay", lazy("clay")
+        COMPOST = "compost", lazy("rich in compost")
 
     class House(models.TextChoices):
-        POLYTUNNEL = "polytunnel", "an unheated polytunnel"
-        GREENHOUSE = "greenhouse", "an unheated greenhouse"
+        POLYTUNNEL = "polytunnel", lazy("an unheated polytunnel")
+        GREENHOUSE = "greenhouse", lazy("an unheated greenhouse")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="places")
     name = models.CharField(max_length=60, validators=[validators.plain])
@@ -86,6 +95,6 @@ class Place(models.Model):
     def clean(self) -> None:
         """Shade has a beginning and an end."""
         if (self.shaded_from_h is None) != (self.shaded_to_h is None):
-            raise ValidationError({"shaded_to_h": "Say both when the shade comes and when it goes, or neither."})
+            raise ValidationError({"shaded_to_h": _("Say both when the shade comes and when it goes, or neither.")})
         if self.shaded_from_h is not None and self.shaded_to_h is not None and self.shaded_from_h >= self.shaded_to_h:
-            raise ValidationError({"shaded_to_h": "The shade goes before it comes."})
+            raise ValidationError({"shaded_to_h": _("The shade goes before it comes.")})

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.texts import work_name
 from cloche.apps.shared import words
@@ -51,7 +53,11 @@ def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
     """One cover period."""
     name = period.item.name if period.item else words.sentence(cover_name(period.cover))
     if period.last is None:
-        when = f"since {words.day(period.first, today)}" if period.first <= today else f"from {words.day(period.first, today)}"
+        when = (
+            _("since {day}").format(day=words.day(period.first, today))
+            if period.first <= today
+            else _("from {day}").format(day=words.day(period.first, today))
+        )
     else:
         when = words.span(period.first, period.last, today)
     on = period.first <= today and (period.last is None or today <= period.last)
@@ -60,19 +66,23 @@ def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:
 
 def the_cover(period: CoverPeriod) -> str:
     """One's own by its name, else “the” and its kind."""
-    return period.item.name if period.item else f"the {cover_name(period.cover)}"
+    return period.item.name if period.item else _("the {cover_name}").format(cover_name=cover_name(period.cover))
 
 
 def airing(period: CoverPeriod, units: Units) -> str:
     """How it is aired: closed; opened to stay below 26°; opened from 10 to 16."""
     parts = {
-        CoverPeriod.Opens.CLOSED: "kept closed",
-        CoverPeriod.Opens.ABOVE: f"opened to stay below {units.temperature_text(period.above_c, 0)}",
-        CoverPeriod.Opens.HOURS: f"opened from {period.from_h} to {period.to_h}",
+        CoverPeriod.Opens.CLOSED: _("kept closed"),
+        CoverPeriod.Opens.ABOVE: _("opened to stay below {temperature}").format(
+            temperature=units.temperature_text(period.above_c, 0)
+        ),
+        CoverPeriod.Opens.HOURS: _("opened from {start} to {end}").format(
+            start=words.short_hour(period.from_h), end=words.short_hour(period.to_h)
+        ),
     }
     text = parts[CoverPeriod.Opens(period.opens)]
-    text += "" if period.ends_capped else ", ends open"
-    return text + (", blanket at night" if period.blanket else "")
+    text += "" if period.ends_capped else _(", ends open")
+    return text + (_(", blanket at night") if period.blanket else "")
 
 
 def cover_name(key: str) -> str:
@@ -83,10 +93,14 @@ def cover_name(key: str) -> str:
 def _usual(place: Place, units: Units) -> str:
     key = offered.USUAL_COVER.get(place.kind)
     if key is None:
-        return "Nothing is noted over it."
+        return _("Nothing is noted over it.")
     aired = (
         ""
         if key in offered.NEVER_OPENED
-        else f", opened on sunny days to stay below {units.temperature_text(offered.OPENED_ABOVE_C, 0)}"
+        else _(", opened on sunny days to stay below {temperature}").format(
+            temperature=units.temperature_text(offered.OPENED_ABOVE_C, 0)
+        )
     )
-    return f"No cover is noted by date, so Cloche takes it that a {cover_name(key)} always stands over it{aired}."
+    return _("No cover is noted by date, so Cloche takes it that a {cover_name} always stands over it{aired}.").format(
+        cover_name=cover_name(key), aired=aired
+    )

@@ -9,8 +9,11 @@ from datetime import UTC, date, datetime, time, timedelta
 from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.readings.files.formulas import as_meant
 from cloche.apps.readings.files.tables import Table
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.localtime import NoSuchTime, at_offset, instant
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values import border
@@ -32,15 +35,21 @@ Clock = Literal["local", "standard", "utc"]
 DateOrder = Literal["iso", "dmy", "mdy"]
 
 READING_ROLES = {
-    "": "leave out",
-    "datetime": "date and time",
+    "": lazy("leave out"),
+    "datetime": lazy("date and time"),
     "date": "date",
     "time": "time",
-    "temperature": "soil temperature",
+    "temperature": lazy("soil temperature"),
 }
 READING_ROLES |= {"depth": "depth", "place": "place", "note": "note"}
-WEATHER_ROLES = {"": "leave out", "date": "date", "low": "air low", "high": "air high", "rain": "rain, mm"}
-WEATHER_ROLES |= {"sky": "sky: clear, broken, overcast", "wind": "wind, m/s", "snow": "snow lying"}
+WEATHER_ROLES = {
+    "": lazy("leave out"),
+    "date": "date",
+    "low": lazy("air low"),
+    "high": lazy("air high"),
+    "rain": lazy("rain, mm"),
+}
+WEATHER_ROLES |= {"sky": lazy("sky: clear, broken, overcast"), "wind": lazy("wind, m/s"), "snow": lazy("snow lying")}
 
 _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
     "readings": (
@@ -144,9 +153,9 @@ def guess_length(header: list[str]) -> LengthUnit:
 def guess_order(samples: list[str]) -> DateOrder:
     """ISO when a year comes first; otherwise day first unless a second number passes 12."""
     parts = [match.groups() for text in samples if (match := _DATE.match(text.strip().split(" ")[0].split("T")[0]))]
-    if any(len(first) == 4 for first, _, _ in parts):
+    if any(len(first) == 4 for first, _unused, _unused in parts):
         return "iso"
-    return "mdy" if any(int(second) > 12 for _, second, _ in parts) else "dmy"
+    return "mdy" if any(int(second) > 12 for _unused, second, _unused in parts) else "dmy"
 
 
 def missing_roles(kind: str, mapping: Mapping) -> list[str]:
@@ -154,16 +163,23 @@ def missing_roles(kind: str, mapping: Mapping) -> list[str]:
     told = set(mapping.roles)
     lacking = []
     if kind == "weather":
-        lacking += [f"Say which column is the {WEATHER_ROLES[role]}." for role in ("date", "low", "high") if role not in told]
+        lacking += [
+            _("Say which column is the {weather_roles}.").format(weather_roles=WEATHER_ROLES[role])
+            for role in ("date", "low", "high")
+            if role not in told
+        ]
     else:
         if "datetime" not in told and not {"date", "time"} <= told:
-            lacking.append("Say which column is the date and time, or which two are date and time.")
+            lacking.append(_("Say which column is the date and time, or which two are date and time."))
         if "temperature" not in told:
-            lacking.append("Say which column is the soil temperature.")
+            lacking.append(_("Say which column is the soil temperature."))
         if "place" not in told and mapping.place_id is None:
-            lacking.append("Say which place these readings are from.")
+            lacking.append(_("Say which place these readings are from."))
     doubled = {role for role in mapping.roles if role and mapping.roles.count(role) > 1}
-    return lacking + [f"Two columns are said to be the {READING_ROLES.get(r) or WEATHER_ROLES[r]}." for r in sorted(doubled)]
+    return lacking + [
+        _("Two columns are said to be the {value}.").format(value=READING_ROLES.get(r) or WEATHER_ROLES[r])
+        for r in sorted(doubled)
+    ]
 
 
 def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed:
@@ -179,7 +195,7 @@ def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed
             continue
         key = values[:1] if kind == "weather" else values[:3]
         if key in seen:
-            parsed.bad.append(BadRow(line, f"The same as line {seen[key]}.", " · ".join(row)[:120]))
+            parsed.bad.append(BadRow(line, _("The same as line {seen}.").format(seen=seen[key]), " · ".join(row)[:120]))
             continue
         seen[key] = line
         parsed.good.append(values)
@@ -194,12 +210,12 @@ def _cell(row: list[str], column: int | None) -> str:
 def _reading(row: list[str], mapping: Mapping, setting: Setting) -> tuple[int, datetime, float, float, str]:
     text = _cell(row, mapping.column("temperature"))
     if not text:
-        raise BadCell("No temperature.")
+        raise BadCell(_("No temperature."))
     temperature_c = parse_soil(text, mapping.units)
     place_id = _place(row, mapping, setting)
     taken_at = _taken_at(row, mapping, setting)
     if taken_at > setting.now + timedelta(minutes=5):
-        raise BadCell("The time lies in the future.")
+        raise BadCell(_("The time lies in the future."))
     depth = _cell(row, mapping.column("depth"))
     if depth:
         depth_m = parse_depth(depth, mapping.units)
@@ -215,7 +231,7 @@ def _place(row: list[str], mapping: Mapping, setting: Setting) -> int:
         return mapping.place_id
     name = _cell(row, column)
     if name.lower() not in setting.places:
-        raise BadCell(f"No place in this garden is called “{name}”." if name else "No place.")
+        raise BadCell(_("No place in this garden is called “{name}”.").format(name=name) if name else _("No place."))
     return setting.places[name.lower()]
 
 
@@ -226,7 +242,7 @@ def _taken_at(row: list[str], mapping: Mapping, setting: Setting) -> datetime:
         zoned = _zoned(text)
         if zoned:
             return zoned
-        day_text, _, time_text = text.replace("T", " ").partition(" ")
+        day_text, _unused, time_text = text.replace("T", " ").partition(" ")
     else:
         day_text, time_text = _cell(row, mapping.column("date")), _cell(row, mapping.column("time"))
     day, at = parse_day(day_text, mapping.date_order), parse_time(time_text.strip())
@@ -253,10 +269,10 @@ def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[Any, .
     day = parse_day(_cell(row, mapping.column("date")).replace("T", " ").split(" ")[0], mapping.date_order)
     low_c, high_c = (_air(row, mapping, role) for role in ("low", "high"))
     if low_c > high_c:
-        raise BadCell("The low is above the high.")
+        raise BadCell(_("The low is above the high."))
     rain, sky, wind, snow = (_cell(row, mapping.column(role)) for role in ("rain", "sky", "wind", "snow"))
     if sky and sky.lower() not in DailyWeather.Sky.values:
-        raise BadCell(f"“{sky}” is not a sky that Cloche knows: clear, broken or overcast.")
+        raise BadCell(_("“{sky}” is not a sky that Cloche knows: clear, broken or overcast.").format(sky=sky))
     rain_mm, wind_m_s = (parse(text) if text else None for parse, text in ((parse_rain, rain), (parse_wind, wind)))
     snow_m = parse_snow(snow, mapping.units) if snow else None
     return day, low_c, high_c, rain_mm, sky.lower(), wind_m_s, snow_m
@@ -265,7 +281,7 @@ def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[Any, .
 def _air(row: list[str], mapping: Mapping, role: str) -> float:
     text = _cell(row, mapping.column(role))
     if not text:
-        raise BadCell(f"No {WEATHER_ROLES[role]}.")
+        raise BadCell(_("No {weather_roles}.").format(weather_roles=WEATHER_ROLES[role]))
     return parse_air(text, mapping.units)
 
 
@@ -273,7 +289,7 @@ def parse_day(text: str, order: DateOrder) -> date:
     """A date in the given order; raises BadCell."""
     match = _DATE.match(text.strip())
     if not match:
-        raise BadCell(f"“{text.strip()}” is not a date." if text.strip() else "No date.")
+        raise BadCell(_("“{strip}” is not a date.").format(strip=text.strip()) if text.strip() else _("No date."))
     first, second, third = (int(part) for part in match.groups())
     year, month, day = {"iso": (first, second, third), "dmy": (third, second, first), "mdy": (third, first, second)}[order]
     try:
@@ -281,18 +297,18 @@ def parse_day(text: str, order: DateOrder) -> date:
     except border.NotAllowed as refusal:
         raise BadCell(str(refusal)) from refusal
     except ValueError:
-        raise BadCell(f"“{text.strip()}” is not a date in that order of day and month.") from None
+        raise BadCell(_("“{strip}” is not a date in that order of day and month.").format(strip=text.strip())) from None
 
 
 def parse_time(text: str) -> time:
     """07:30, 7.30, 7:30 pm; raises BadCell."""
     match = _TIME.match(text)
     if not match:
-        raise BadCell(f"“{text}” is not a time of day." if text else "No time of day.")
+        raise BadCell(_("“{text}” is not a time of day.").format(text=text) if text else _("No time of day."))
     hour, minute, second, half = int(match[1]), int(match[2]), int(match[3] or 0), (match[4] or "").lower()
     if half:
         hour = hour % 12 + (12 if half == "pm" else 0)
     try:
         return time(hour, minute, second)
     except ValueError:
-        raise BadCell(f"“{text}” is not a time of day.") from None
+        raise BadCell(_("“{text}” is not a time of day.").format(text=text)) from None

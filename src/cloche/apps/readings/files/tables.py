@@ -7,6 +7,7 @@ import io
 from dataclasses import dataclass
 
 from charset_normalizer import from_bytes
+from django.utils.translation import gettext as _
 
 DELIMITERS = ",;\t|"
 MOST_ROWS, MOST_COLUMNS = 250_000, 100
@@ -27,13 +28,13 @@ class Table:
     def samples(self, column: int, count: int = 3) -> list[str]:
         """The first filled cells of a column."""
         cells = (row[column] for row in self.rows if column < len(row) and row[column].strip())
-        return [cell for cell, _ in zip(cells, range(count), strict=False)]
+        return [cell for cell, _unused in zip(cells, range(count), strict=False)]
 
 
 def decode(data: bytes) -> str:
     """Bytes to text: UTF-8 with or without its mark, UTF-16, else the likeliest Western encoding."""
     if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise UnreadableFile("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and bring that in.")
+        raise UnreadableFile(_("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and bring that in."))
     for encoding in ("utf-16",) if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
         try:
             return data.decode(encoding)
@@ -46,7 +47,7 @@ def decode(data: bytes) -> str:
 def read_table(text: str) -> Table:
     """Split text into a table; the first filled line is the header. Raises UnreadableFile."""
     if not text.strip():
-        raise UnreadableFile("The file is empty: there is nothing to bring in.")
+        raise UnreadableFile(_("The file is empty: there is nothing to bring in."))
     text = text.replace("\r\n", "\n").replace("\r", "\n")
     reader = csv.reader(io.StringIO(text), delimiter=_delimiter(text))
     header: list[str] = []
@@ -63,17 +64,27 @@ def read_table(text: str) -> Table:
             rows.append(row[:MOST_COLUMNS])
             lines.append(reader.line_num)
             if len(rows) > MOST_ROWS:
-                raise UnreadableFile(f"The file has more than {MOST_ROWS:,} rows: split it, by year for instance.")
+                raise UnreadableFile(
+                    _("The file has more than {most_rows} rows: split it, by year for instance.").format(
+                        most_rows=f"{MOST_ROWS:,}"
+                    )
+                )
     except csv.Error as broken:
-        raise UnreadableFile(f"Line {reader.line_num} cannot be split into cells: {broken}.") from broken
+        raise UnreadableFile(
+            _("Line {line_num} cannot be split into cells: {broken}.").format(line_num=reader.line_num, broken=broken)
+        ) from broken
     if not rows:
-        raise UnreadableFile("The file has a heading and no rows.")
+        raise UnreadableFile(_("The file has a heading and no rows."))
     return Table(header, rows, lines)
 
 
 def _refuse_wide(header: list[str]) -> None:
     if len(header) > MOST_COLUMNS:
-        raise UnreadableFile(f"The file has {len(header):,} columns; up to {MOST_COLUMNS} are taken. Leave out the others.")
+        raise UnreadableFile(
+            _("The file has {len} columns; up to {most_columns} are taken. Leave out the others.").format(
+                len=f"{len(header):,}", most_columns=MOST_COLUMNS
+            )
+        )
 
 
 def _delimiter(text: str) -> str:

@@ -9,6 +9,7 @@ from typing import Any
 from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.flows.site import change_site
 from cloche.apps.gardens.models import Garden, User
@@ -66,7 +67,11 @@ def _refuse_large(upload: UploadedFile) -> None:
     limit = settings.CLOCHE_IMPORT_LIMIT_BYTES
     if (upload.size or 0) > limit:
         size = (upload.size or 0) / 1e6
-        raise UnreadableFile(f"The file has {size:.0f} MB; up to {limit / 1e6:.0f} MB are taken at a time. Split it by year.")
+        raise UnreadableFile(
+            _("The file has {size} MB; up to {limit} MB are taken at a time. Split it by year.").format(
+                size=f"{size:.0f}", limit=f"{limit / 1000000.0:.0f}"
+            )
+        )
 
 
 def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
@@ -140,7 +145,7 @@ def preview(incoming: IncomingFile) -> Preview:
         elif all(abs(a - b) < 0.006 for a, b in zip(stored, values[keys:], strict=False)):
             same += 1
         else:
-            reason = "Another value is already recorded for that time; what is here stays."
+            reason = _("Another value is already recorded for that time; what is here stays.")
             differing.append(maps.BadRow(line, reason, " · ".join(str(v) for v in values)[:120]))
     return Preview(fresh, same, differing, parsed.bad)
 

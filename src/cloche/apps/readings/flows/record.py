@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import User
 from cloche.apps.places.flows.revision import note_change_at
@@ -29,7 +30,7 @@ class AlreadyThere(ValueError):
     """A current reading of the same place, instant and depth exists."""
 
     def __init__(self, existing: Reading) -> None:
-        super().__init__("There is already a reading at that time and depth.")
+        super().__init__(_("There is already a reading at that time and depth."))
         self.existing = existing
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
@@ -39,21 +41,23 @@ def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
     removed = Packet.objects.filter(garden=garden, crop_key=crop.key, removed_at__isnull=False).order_by("-removed_at")
     in_use = next((row for row in lines if row.packet.in_use), None)
     if in_use is None:
-        headline = f"{crop.name}: no packet is told of, so Cloche goes by the tables."
+        headline = _("{name}: no packet is told of, so Cloche goes by the tables.").format(name=crop.name)
     else:
-        headline = f"{crop.name}: windows go by {in_use.name}; {in_use.alive}."
+        headline = _("{name}: windows go by {name2}; {alive}.").format(name=crop.name, name2=in_use.name, alive=in_use.alive)
     return SeedPage(headline, lines, list(removed[:5]))
 
 
 def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:  # type: ignore[type-arg]
     found = selectors.viability(packet, today, sowings)
-    name = packet.variety or "your packet"
+    name = packet.variety or _("your packet")
     if packet.packed_year:
-        name += f", packed in {packet.packed_year}"
-    alive = f"about {100 * found.rate:.0f} of 100 alive ({100 * found.low:.0f}–{100 * found.high:.0f})"
+        name += _(", packed in {packed_year}").format(packed_year=packet.packed_year)
+    alive = _("about {rate} of 100 alive ({low}–{high})").format(
+        rate=f"{100 * found.rate:.0f}", low=f"{100 * found.low:.0f}", high=f"{100 * found.high:.0f}"
+    )
     text = [one.label.lower() for one in ALL if one.name in packet.values]
     if packet.tested_of:
-        text.insert(0, f"tested, {packet.tested_up} of {packet.tested_of}")
+        text.insert(0, _("tested, {tested_up} of {tested_of}").format(tested_up=packet.tested_up, tested_of=packet.tested_of))
     if crop.start != "seed":
-        alive = "planted as it is"
+        alive = _("planted as it is")
     return PacketLine(packet, name, alive, text)

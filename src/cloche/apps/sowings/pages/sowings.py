@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
@@ -56,16 +58,18 @@ def _packets(garden: Garden) -> list[tuple[str, str]]:
 def _headline(awaited: list[SowingLine], today: date) -> str:
     late = [row for row in awaited if row.overdue]
     if late:
-        names = [f"{row.name} in {row.sowing.place.name}" for row in late]
-        return f"{words.sentence(words.listed(names, 2))} should be up by now."
+        names = [_("{name} in {name2}").format(name=row.name, name2=row.sowing.place.name) for row in late]
+        return _("{sentence} should be up by now.").format(sentence=words.sentence(words.listed(names, 2)))
     if not awaited:
-        return "Nothing is on its way up."
+        return _("Nothing is on its way up.")
     ahead = [row for row in awaited if _half_on(row) and _half_on(row) >= today]  # type: ignore[operator]
     if not ahead:
-        return f"{words.sentence(words.count(len(awaited), 'sowing'))} may be counted."
+        return _("{sentence} may be counted.").format(sentence=words.sentence(words.count(len(awaited), "sowing", "sowings")))
     soon = min(ahead, key=lambda row: _half_on(row) or today)
     on = _half_on(soon)
-    return f"Next to be up are {soon.name} in {soon.sowing.place.name}, half of them by {words.day(on or today, today)}."
+    return _("Next to be up are {name} in {name2}, half of them by {day}.").format(
+        name=soon.name, name2=soon.sowing.place.name, day=words.day(on or today, today)
+    )
 
 
 def _half_on(row: SowingLine) -> date | None:
@@ -78,20 +82,26 @@ def line(sowing: Sowing, today: date) -> SowingLine:
     crop = crops.crop(sowing.crop_key)
     counted = list(sowing.counts.all())
     seeds = sowing.seeds
-    points = [(c.on, 100 * c.up / seeds, f"{c.up} up on {words.day(c.on)}") for c in counted] if seeds else []
+    points = (
+        [(c.on, 100 * c.up / seeds, _("{up} up on {day}").format(up=c.up, day=words.day(c.on))) for c in counted]
+        if seeds
+        else []
+    )
     picture = batch.batch(sowing.sown_on, sowing.outlook.up, points, today) if sowing.outlook else None
     variety = f", {sowing.packet.variety}" if sowing.packet and sowing.packet.variety else ""
-    much = f", {words.count(seeds, 'seed')}" if seeds else ""
+    much = f", {words.count(seeds, 'seed', 'seeds')}" if seeds else ""
     most = counted[-1].up if counted else None
     overdue = _is_overdue(sowing, most, today)
     return SowingLine(
         sowing=sowing,
         name=crop.name_plural,
-        what=f"{crop.name}{variety}{much}: in on {words.day(sowing.sown_on, today)}",
+        what=_("{name}{variety}{much}: in on {day}").format(
+            name=crop.name, variety=variety, much=much, day=words.day(sowing.sown_on, today)
+        ),
         text=_text(sowing, most, overdue, today),
         overdue=overdue,
         picture=picture,
-        counts=[(c.on.isoformat(), f"{words.day(c.on, today)}: {c.up} up") for c in counted],
+        counts=[(c.on.isoformat(), _("{day}: {up} up").format(day=words.day(c.on, today), up=c.up)) for c in counted],
     )
 
 
@@ -105,31 +115,36 @@ def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
     if sowing.finished:
         return _result(sowing, most)
     if found is None:
-        return "It is being worked out."
+        return _("It is being worked out.")
     if overdue:
         since = words.day(found.overdue, today)
-        return (
-            f"Nothing counted yet, and silence after {since} means that most of it failed: too cold, old seed, a dry or "
-            "crusted top, too deep, or eaten. Scratch a finger’s length free and look; then wait, warm it or sow again."
-        )
+        return _(
+            "Nothing counted yet, and silence after {since} means that most of it failed: too cold, old "
+            "seed, a dry or crusted top, too deep, or eaten. Scratch a finger’s length free and look; then "
+            "wait, warm it or sow again."
+        ).format(since=since)
     parts = [_when(found, most, today)]
     if most is not None and seeds:
-        parts.append(f"{most} of {seeds} so far; {_expected(found, seeds)} in the end.")
+        parts.append(
+            _("{most} of {seeds} so far; {expected} in the end.").format(
+                most=most, seeds=seeds, expected=_expected(found, seeds)
+            )
+        )
     elif seeds:
-        parts.append(f"About {_expected(found, seeds)} of {seeds} in the end.")
+        parts.append(_("About {expected} of {seeds} in the end.").format(expected=_expected(found, seeds), seeds=seeds))
     if most is None and found.overdue:
-        parts.append(f"Still nothing after {words.day(found.overdue, today)} would mean failure.")
+        parts.append(_("Still nothing after {day} would mean failure.").format(day=words.day(found.overdue, today)))
     return " ".join(parts)
 
 
 def _when(found: SowingOutlook, most: int | None, today: date) -> str:
     early, half, late = found.half
     if half is None or early is None:
-        return "It would not come up in the soil as it is."
-    until = f"to {words.day(late, today)}" if late else "or much later"
+        return _("It would not come up in the soil as it is.")
+    until = _("to {day}").format(day=words.day(late, today)) if late else _("or much later")
     band = "" if early == late else f" ({words.day(early, today)} {until})"
-    verb = "up by" if half >= today else "should have been up by" if most is None else "was up by"
-    return f"Half of it {verb} {words.day(half, today)}{band}."
+    verb = _("up by") if half >= today else _("should have been up by") if most is None else _("was up by")
+    return _("Half of it {verb} {day}{band}.").format(verb=verb, day=words.day(half, today), band=band)
 
 
 def _expected(found: SowingOutlook, seeds: int) -> str:
@@ -139,7 +154,9 @@ def _expected(found: SowingOutlook, seeds: int) -> str:
 
 def _result(sowing: Sowing, most: int | None) -> str:
     if most is None:
-        return "Over, without a count."
+        return _("Over, without a count.")
     if not sowing.seeds:
-        return f"{words.sentence(words.count(most, 'seedling'))} came up."
-    return f"{most} of {sowing.seeds} came up: {100 * most / sowing.seeds:.0f} of 100."
+        return _("{sentence} came up.").format(sentence=words.sentence(words.count(most, "seedling", "seedlings")))
+    return _("{most} of {seeds} came up: {most2} of 100.").format(
+        most=most, seeds=sowing.seeds, most2=f"{100 * most / sowing.seeds:.0f}"
+    )

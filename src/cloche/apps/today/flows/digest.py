@@ -8,7 +8,10 @@ from smtplib import SMTPException
 
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
+from django.utils.translation import gettext as _
+from django.utils.translation import override
 
+from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Membership
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.gardens.speech import speak_for
@@ -71,6 +74,11 @@ class NotSent(failures.Foreseen):
 
 
 def _send(wish: DigestWish, now: datetime) -> None:
+    with override(language_of(wish.user)):
+        _write(wish, now)
+
+
+def _write(wish: DigestWish, now: datetime) -> None:
     speak_for(wish.garden)
     units, today = units_of(wish.user), now.astimezone(wish.garden.timezone).date()
     page = today_page(wish.garden, units, now)
@@ -80,6 +88,10 @@ def _send(wish: DigestWish, now: datetime) -> None:
             border.one_line(f"{wish.garden.name}, {words.day(today)}: {page.headline}")[:180], text, None, [wish.user.email]
         )
     except (SMTPException, OSError) as lost:
-        raise NotSent(f"The mail server did not take the letter to {wish.user.email} ({type(lost).__name__}).") from lost
+        raise NotSent(
+            _("The mail server did not take the letter to {email} ({name}).").format(
+                email=wish.user.email, name=type(lost).__name__
+            )
+        ) from lost
     wish.sent_on = today
     wish.save(update_fields=["sent_on"])

@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
@@ -57,13 +59,13 @@ def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
 def _headline(found: Sequence[Frosted]) -> str:
     """How it went, in a sentence."""
     if not found:
-        return "No frost has reached what is up in the last nights."
+        return _("No frost has reached what is up in the last nights.")
     counts = [(harm, sum(one.what.harm is harm for one in found)) for harm in WORST_FIRST]
-    parts = [f"{words.count(count, 'sowing')} {texts.HARM_NAMES[harm]}" for harm, count in counts if count]
-    return f"After the frost: {words.listed(parts, 4)}."
+    parts = [f"{words.count(count, 'sowing', 'sowings')} {texts.HARM_NAMES[harm]}" for harm, count in counts if count]
+    return _("After the frost: {listed}.").format(listed=words.listed(parts, 4))
 
 
 def _sub(lines: list[AfterLine]) -> str:
     if not lines:
-        return "What frost does to a crop depends on its stage; after a cold night each sowing stands here."
-    return "By the cold that plants felt where they stand, at their stage. What you see counts more: look before you act."
+        return _("What frost does to a crop depends on its stage; after a cold night each sowing stands here.")
+    return _("By the cold that plants felt where they stand, at their stage. What you see counts more: look before you act.")

@@ -6,6 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers import texts
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
@@ -56,7 +58,11 @@ def due_in(garden: Garden, today: date) -> list[Due]:
 def next_words(garden: Garden, today: date) -> str:
     """Until when there is nothing."""
     coming = next((due for due in due_in(garden, today) if due.on > today), None)
-    return "Nothing is in sight either." if coming is None else f"Next, {words.day(coming.on, today)}: {coming.text}."
+    return (
+        _("Nothing is in sight either.")
+        if coming is None
+        else _("Next, {day}: {text}.").format(day=words.day(coming.on, today), text=coming.text)
+    )
 
 
 def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
@@ -71,7 +77,7 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     for number in range(WEEK_D):
         on = today + timedelta(days=number)
         plans = [text for one in watched if number < DAYS_PLANNED and (text := _asks(one, number))]
-        name = "Today" if number == 0 else f"{on:%A} {on.day} {on:%B}"
+        name = _("Today") if number == 0 else words.weekday_this_year(on)
         days.append(WeekDay(name, _air(air.get(on), units), plans, [one.text for one in due if one.on == on]))
     return days
 
@@ -83,12 +89,18 @@ def _asks(one: Watched, number: int) -> str:
     if number < len(days) and days[number].plan.opening:
         found.append(texts.opening(one, number).do)
     if number < len(nights) and nights[number].way and one.data.growing and (advice := texts.night(one, number)):
-        found.append(f"For the night {advice.do}.")
+        found.append(_("For the night {do}.").format(do=advice.do))
     return f"{one.place.name}: {' '.join(found)}" if found else ""
 
 
 def _air(ends: tuple[float, float] | None, units: Units) -> str:
-    return "" if ends is None else f"{units.temperature_text(ends[0], 0)} to {units.temperature_text(ends[1], 0)}"
+    return (
+        ""
+        if ends is None
+        else _("{temperature} to {temperature2}").format(
+            temperature=units.temperature_text(ends[0], 0), temperature2=units.temperature_text(ends[1], 0)
+        )
+    )
 
 
 def _covers(garden: Garden, today: date) -> Iterator[Due]:
@@ -96,23 +108,39 @@ def _covers(garden: Garden, today: date) -> Iterator[Due]:
     for period in periods:
         name = the_cover(period)
         if period.first >= today:
-            yield Due("on", str(period.pk), period.first, f"put {name} on {period.place.name}", "As you planned.")
+            yield Due(
+                "on",
+                str(period.pk),
+                period.first,
+                _("put {name} on {name2}").format(name=name, name2=period.place.name),
+                _("As you planned."),
+            )
         if period.last is not None and period.last >= today:
             yield Due(
-                "off", str(period.pk), period.last, f"take {name} off {period.place.name}", "Its last day, as you wrote down."
+                "off",
+                str(period.pk),
+                period.last,
+                _("take {name} off {name2}").format(name=name, name2=period.place.name),
+                _("Its last day, as you wrote down."),
             )
 
 
 def _sowings(garden: Garden, today: date) -> Iterator[Due]:
     for meant in sowings.intended_in(garden):
         name = crops.crop(meant.crop_key).name_plural
-        yield Due("sow", str(meant.pk), max(meant.sow_on, today), f"sow {name} in {meant.place.name}", "As you meant to.")
+        yield Due(
+            "sow",
+            str(meant.pk),
+            max(meant.sow_on, today),
+            _("sow {name} in {name2}").format(name=name, name2=meant.place.name),
+            _("As you meant to."),
+        )
     for sowing in sowings.sowings_in(garden).filter(finished=False):
         half = sowing.outlook.half[1] if sowing.outlook else None
         if half and half >= today and not any(count.up for count in sowing.counts.all()):
             name = crops.crop(sowing.crop_key).name_plural
-            text = f"half of the {name} in {sowing.place.name} should be up"
-            yield Due("up", str(sowing.pk), half, text, "As far as the soil goes.")
+            text = _("half of the {name} in {name2} should be up").format(name=name, name2=sowing.place.name)
+            yield Due("up", str(sowing.pk), half, text, _("As far as the soil goes."))
 
 
 def _windows(garden: Garden, today: date) -> Iterator[Due]:
@@ -123,4 +151,10 @@ def _windows(garden: Garden, today: date) -> Iterator[Due]:
             by_day.setdefault((on, place), []).append(key)
     for (on, place), keys in by_day.items():
         text = words.listed([crops.crop(key).name_plural for key in keys], 3)
-        yield Due("window", f"{place}-{keys[0]}", on, f"{text} may go into {names[place]}", "The window opens.")
+        yield Due(
+            "window",
+            f"{place}-{keys[0]}",
+            on,
+            _("{text} may go into {names}").format(text=text, names=names[place]),
+            _("The window opens."),
+        )

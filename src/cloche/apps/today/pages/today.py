@@ -6,6 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.covers import texts as cover_texts
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
@@ -105,7 +107,9 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         sow=sow if found else "",
         day=day_lines(garden, units, now, day),
         changed=changed_since(garden, now - A_DAY, today),
-        sub=f"{words.weekday(today)}, {words.clock(local)} · soil now at each place’s seed depth, {units.degree}",
+        sub=_("{weekday}, {clock} · soil now at each place’s seed depth, {degree}").format(
+            weekday=words.weekday(today), clock=words.clock(local), degree=units.degree
+        ),
         places=places,
         crowd="few" if len(lines) <= 4 else "some" if not crowded else "many",
         held_back=[f"{p.line.place.name}: {p.held_back}" for p in places if p.held_back],
@@ -120,12 +124,14 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
 def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> str:
     """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
     if not day.jobs:
-        only = "Only the probes want reading" if to_read else "Nothing needs you"
-        return f"{only} today. {ahead.next_words(garden, today)}"
+        only = _("Only the probes want reading") if to_read else _("Nothing needs you")
+        return _("{only} today. {next}").format(only=only, next=ahead.next_words(garden, today))
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
-    rest = "" if not more else f" {words.sentence(words.count(more, 'thing'))} more below."
-    when = ", tomorrow" if first.is_tomorrow else ""
+    rest = (
+        "" if not more else _(" {sentence} more below.").format(sentence=words.sentence(words.count(more, "thing", "things")))
+    )
+    when = _(", tomorrow") if first.is_tomorrow else ""
     return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"
 
 
@@ -133,7 +139,9 @@ def _inside(one: Watched) -> str:
     """Tonight's low and tomorrow's high inside, opened as told."""
     middle = one.data.covered.planned_c[1] if one.data.covered else []
     low, high = middle[18:33], middle[24:48]
-    return f"in it tonight {cover_texts.temperature(one, min(low))}, tomorrow {cover_texts.temperature(one, max(high))}"
+    return _("in it tonight {temperature}, tomorrow {temperature2}").format(
+        temperature=cover_texts.temperature(one, min(low)), temperature2=cover_texts.temperature(one, max(high))
+    )
 
 
 def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
@@ -148,24 +156,30 @@ def _headline(
     today: date,
 ) -> str:
     if not lines:
-        return "Add the first place, and Cloche will say what its ground is ready for."
+        return _("Add the first place, and Cloche will say what its ground is ready for.")
     if not found:
-        return "The ground is being worked out for the first time."
+        return _("The ground is being worked out for the first time.")
     # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
     outdoors = [s for s in found if s.place.kind not in INDOORS] or found
     sowable = {s.place.pk: _crops(open_now.get(s.place.pk, {})) for s in outdoors}
     best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
     here = sowable[best.place.pk]
     if not here:
-        return f"Nothing goes into the ground yet. {_first_opening(outdoors, openings, today)}"
+        return _("Nothing goes into the ground yet. {first_opening}").format(
+            first_opening=_first_opening(outdoors, openings, today)
+        )
     waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
-    rest = f"; {words.listed(waiting, 2)} {'waits' if len(waiting) == 1 else 'wait'}." if waiting else "."
+    rest = f"; {words.listed(waiting, 2)} {_('waits') if len(waiting) == 1 else _('wait')}." if waiting else "."
     everywhere = [crop for crop in here if all(crop in sowable[s.place.pk] for s in outdoors)]
     if len(outdoors) > 1 and everywhere:
         more = len(here) - len(everywhere)
-        extra = f", and {more} more crops into {best.place.name}" if more else ""
-        return f"{words.sentence(_plurals(everywhere))} can go into the ground anywhere now{extra}."
-    return f"{words.sentence(_plurals(here))} can go into {best.place.name} now{rest}"
+        extra = _(", and {more} more crops into {name}").format(more=more, name=best.place.name) if more else ""
+        return _("{sentence} can go into the ground anywhere now{extra}.").format(
+            sentence=words.sentence(_plurals(everywhere)), extra=extra
+        )
+    return _("{sentence} can go into {name} now{rest}").format(
+        sentence=words.sentence(_plurals(here)), name=best.place.name, rest=rest
+    )
 
 
 def _plurals(some: list[catalogue.Crop]) -> str:
@@ -176,9 +190,11 @@ def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], t
     names = {s.place.pk: s.place.name for s in found}
     direct = [(on, place, key) for on, place, key in openings if place in names]
     if not direct:
-        return "No window is in sight."
+        return _("No window is in sight.")
     on, place, key = direct[0]
-    return f"The first will be {crops.crop(key).name_plural} in {names[place]}, from {words.day(on, today)}."
+    return _("The first will be {name_plural} in {names}, from {day}.").format(
+        name_plural=crops.crop(key).name_plural, names=names[place], day=words.day(on, today)
+    )
 
 
 def _closed(grown: list[catalogue.Crop], closed: dict[int, set[str]], line: PlaceLine) -> list[catalogue.Crop]:
@@ -200,8 +216,15 @@ def _place_now(
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
     own = [(on, key) for on, place, key in openings if place == line.place.pk]
-    opens = f"{crops.crop(own[0][1]).name_plural} from {words.day(own[0][0], today)}" if own else ""
-    figure, rests_on = f"mean {units.temperature_text(current.day_c)}", FIGURE_NAMES[current.figure]
+    opens = (
+        _("{name_plural} from {day}").format(name_plural=crops.crop(own[0][1]).name_plural, day=words.day(own[0][0], today))
+        if own
+        else ""
+    )
+    figure, rests_on = (
+        _("mean {temperature}").format(temperature=units.temperature_text(current.day_c)),
+        FIGURE_NAMES[current.figure],
+    )
     return PlaceNow(line, "", figure, rests_on, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
@@ -209,11 +232,11 @@ def _air(garden: Garden, units: Units, today: date) -> str:
     rows: dict[date, DailyWeather | WeatherDay] = {line.day: line for line in weather_selectors.forecast_days(garden, today)}
     rows |= {line.day: line for line in weather_selectors.weather_around(garden, today, back=1, ahead=1)}
     text = []
-    for offset, name in ((-1, "yesterday"), (0, "today"), (1, "tomorrow")):
+    for offset, name in ((-1, _("yesterday")), (0, _("today")), (1, _("tomorrow"))):
         line = rows.get(date.fromordinal(today.toordinal() + offset))
         if line:
             low, high = units.temperature_text(line.low_c, 0), units.temperature_text(line.high_c, 0)
-            text.append(f"{name} {low} to {high}")
+            text.append(_("{name} {low} to {high}").format(name=name, low=low, high=high))
     return words.sentence(", ".join(text)) + "." if text else ""
 
 

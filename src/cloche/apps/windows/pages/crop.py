@@ -6,6 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
@@ -47,7 +49,11 @@ def crop_page(
     drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
     ends = [(key, getattr(window, key)) for window in outlook.windows[:1] for key in _ends(window)]
     marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
-    deep = f"{put(crop)[1]} {units.length_text(crop.sowing_depth_m)} deep · " if outlook.sown else ""
+    deep = (
+        _("{put} {length} deep · ").format(put=put(crop)[1], length=units.length_text(crop.sowing_depth_m))
+        if outlook.sown
+        else ""
+    )
     return CropPage(
         headline=_headline(crop, place, outlook, today),
         sub=f"{crop.botanical_name} · {deep}{method(crop)}",
@@ -62,30 +68,40 @@ def crop_page(
 
 def put_words(crop: Crop, outlook: CropOutlook) -> str:
     """sow, plant or plant out."""
-    return put(crop)[0] if outlook.sown else "plant out"
+    return put(crop)[0] if outlook.sown else _("plant out")
 
 
 def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> str:
     name = words.sentence(crop.name_plural)
     if outlook.hopeless:
-        north = f"{abs(place.garden.latitude_deg):.0f}° {'north' if place.garden.latitude_deg >= 0 else 'south'}"
-        where = f"in {place.name}, at {north}"
-        return f"{name}: nobody would {put_words(crop, outlook)} them {where}; {sentence(outlook.main_limit, outlook.sown)}."
+        north = f"{abs(place.garden.latitude_deg):.0f}° {_('north') if place.garden.latitude_deg >= 0 else _('south')}"
+        where = _("in {name}, at {north}").format(name=place.name, north=north)
+        return _("{name}: nobody would {put} them {where}; {sentence}.").format(
+            name=name, put=put_words(crop, outlook), where=where, sentence=sentence(outlook.main_limit, outlook.sown)
+        )
     if not outlook.windows:
         limit = sentence(outlook.main_limit, outlook.sown)
-        return f"{name} in {place.name}: no day in sight is sure enough; mostly, {limit}."
+        return _("{name} in {name2}: no day in sight is sure enough; mostly, {limit}.").format(
+            name=name, name2=place.name, limit=limit
+        )
     when, note = window_words(outlook, today)
     first = outlook.windows[0]
     if outlook.sow_now and not first.open_ended:
-        when = f"now, until {words.day(first.last, today)}"
+        when = _("now, until {day}").format(day=words.day(first.last, today))
     elif not first.open_ended:
-        when = f"from {when}"
-    return f"{name} in {place.name}: {put_words(crop, outlook)} {when}{', ' + note if note else ''}."
+        when = _("from {when}").format(when=when)
+    return _("{name} in {name2}: {put} {when}{part}.").format(
+        name=name, name2=place.name, put=put_words(crop, outlook), when=when, part=", " + note if note else ""
+    )
 
 
 def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
     """Which rule the windows follow, where the rules differ."""
-    return f"All windows here follow your way of sowing: {NAMES[sowing_rule].lower()}." if outlook.sowing_rules else ""
+    return (
+        _("All windows here follow your way of sowing: {lower}.").format(lower=NAMES[sowing_rule].lower())
+        if outlook.sowing_rules
+        else ""
+    )
 
 
 def _ends(window: Window) -> tuple[str, ...]:
@@ -93,45 +109,61 @@ def _ends(window: Window) -> tuple[str, ...]:
 
 
 def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[str]:
-    lines, noun = [], put(crop)[2] if outlook.sown else "planting"
+    lines, noun = [], put(crop)[2] if outlook.sown else _("planting")
     for window in outlook.windows:
         start, last = window.earliest, window.last
         if window.opens_after:
-            lines.append(f"Before {words.day(start, today)} {sentence(window.opens_after, outlook.sown)}.")
+            lines.append(
+                _("Before {day} {sentence}.").format(
+                    day=words.day(start, today), sentence=sentence(window.opens_after, outlook.sown)
+                )
+            )
         if window.closes_before:
-            lines.append(f"After {words.day(last, today)} {sentence(window.closes_before, outlook.sown)}.")
+            lines.append(
+                _("After {day} {sentence}.").format(
+                    day=words.day(last, today), sentence=sentence(window.closes_before, outlook.sown)
+                )
+            )
         sure = words.likely(window.probability)
-        lines.append(f"Between the two a {noun} succeeds {sure}, over {MEMBERS} courses that the weather may take.")
+        lines.append(
+            _("Between the two a {noun} succeeds {sure}, over {members} courses that the weather may take.").format(
+                noun=noun, sure=sure, members=MEMBERS
+            )
+        )
     lines.append(_success_words(crop, outlook))
     if crop.winter and not crop.winter.rooted:
-        lines.append("Its leaves are judged by the air; snow, which shelters them, is not counted.")
+        lines.append(_("Its leaves are judged by the air; snow, which shelters them, is not counted."))
     return lines
 
 
 def _success_words(crop: Crop, outlook: CropOutlook) -> str:
     if not outlook.sown:
-        return (
-            f"A planting counts as a success when soil and nights are warm enough, no frost of the next fortnight is harder "
-            f"than hardened plants stand, and {_harvest_words(crop, crop.maturity_planted_d)}."
-        )
+        return _(
+            "A planting counts as a success when soil and nights are warm enough, no frost of the next "
+            "fortnight is harder than hardened plants stand, and {harvest}."
+        ).format(harvest=_harvest_words(crop, crop.maturity_planted_d))
     lies = round(float(crops.longest_in_soil_d(crop)))
-    start = (
-        f"A {put(crop)[2]} counts as a success when half of what comes up is up within {lies} days, at least half of what lives"
-    )
+    start = _(
+        "A {put} counts as a success when half of what comes up is up within {lies} days, at least half of what lives"
+    ).format(put=put(crop)[2], lies=lies)
     if crop.winter:
-        return (
-            f"{start} comes up, it is neither too small nor too far grown when the light goes, and it stands the winter’s cold."
-        )
-    return f"{start} comes up, no night in the three weeks after kills it, and {_harvest_words(crop, crop.maturity_d)}."
+        return _(
+            "{start} comes up, it is neither too small nor too far grown when the light goes, and it stands the winter’s cold."
+        ).format(start=start)
+    return _("{start} comes up, no night in the three weeks after kills it, and {harvest}.").format(
+        start=start, harvest=_harvest_words(crop, crop.maturity_d)
+    )
 
 
 def _harvest_words(crop: Crop, printed_d: float) -> str:
     """What the stretch to harvest has to give."""
     if crop.life.perennial:
-        return "it grows strong enough before winter to come again"
-    text = f"it grows to harvest, in {printed_d:.0f} days of its usual season and more in cold or dark ones"
+        return _("it grows strong enough before winter to come again")
+    text = _("it grows to harvest, in {printed_d} days of its usual season and more in cold or dark ones").format(
+        printed_d=f"{printed_d:.0f}"
+    )
     if crop.heat_limit_c is not None:
-        text += ", without losing half of it to heat"
+        text += _(", without losing half of it to heat")
     if crop.life.chill:
-        text += " or bolting after cold weeks"
+        text += _(" or bolting after cold weeks")
     return text

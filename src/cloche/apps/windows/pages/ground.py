@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -39,10 +41,12 @@ def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, no
     for place, ground in grounds:
         reading = latest.get(place.pk)
         local = reading.taken_at.astimezone(garden.timezone) if reading else None
-        last = "not read yet"
+        last = _("not read yet")
         if reading and local:
-            last = (
-                f"read {words.day(local.date(), today)} {words.clock(local)}: {units.temperature_text(reading.temperature_c)}"
+            last = _("read {day} {clock}: {temperature}").format(
+                day=words.day(local.date(), today),
+                clock=words.clock(local),
+                temperature=units.temperature_text(reading.temperature_c),
             )
         read_today = local is not None and local.date() == today
         found.append(_line(place, ground, day_c.get(place.pk, 0.0), units, now, last, read_today))
@@ -54,11 +58,20 @@ def _line(
 ) -> PlaceLine:
     kind = place.get_kind_display()
     if ground is None:
-        return PlaceLine(place, kind, None, "…", "", "being worked out", last, read_today)
+        return PlaceLine(place, kind, None, "…", "", _("being worked out"), last, read_today)
     soil = ground.profile_at(now)
     cut = slice_of(place.kind, place.seed_depth_m, ground.data.field_depths_m, soil)
     later = ground.mean_in(3)
     change = later - day_c
     trend = "▴" if change > TREND_K else "▾" if change < -TREND_K else "="
     number = units.temperature_text(ground.soil_at(now))
-    return PlaceLine(place, kind, cut, number, trend, f"{units.temperature_text(later, 0)} in 3 days", last, read_today)
+    return PlaceLine(
+        place,
+        kind,
+        cut,
+        number,
+        trend,
+        _("{temperature} in 3 days").format(temperature=units.temperature_text(later, 0)),
+        last,
+        read_today,
+    )

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 
 import numpy as np
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
@@ -44,12 +45,12 @@ def hedge_part(
     try:
         by = date.fromisoformat(by_text) if by_text else None
     except ValueError:
-        return HedgePart(chance, CHANCES, by_text, "", [], "Write the date as year-month-day, like 2026-07-15.")
+        return HedgePart(chance, CHANCES, by_text, "", [], _("Write the date as year-month-day, like 2026-07-15."))
     candidates = [one for index, row in enumerate(rows) for one in _candidates(index, row, by, today)]
     plan = hedge.hedge(candidates, chance / 100)
     if not plan.parts:
-        until = f" by {words.day(by, today)}" if by else ""
-        return HedgePart(chance, CHANCES, by_text, f"No sowing in any place gives a crop{until}.", [], "")
+        until = _(" by {day}").format(day=words.day(by, today)) if by else ""
+        return HedgePart(chance, CHANCES, by_text, _("No sowing in any place gives a crop{until}.").format(until=until), [], "")
     lines = [_line(crop, rows[one.place], one, len(plan.parts), viable, today) for one in plan.parts]
     return HedgePart(chance, CHANCES, by_text, _text(plan, chance, by, today), lines, "")
 
@@ -67,21 +68,35 @@ def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> l
 
 def _text(plan: hedge.Hedge, chance: int, by: date | None, today: date) -> str:
     count = len(plan.parts)
-    until = f" by {words.day(by, today)}" if by else ""
-    reached = f"{100 * plan.reached:.0f} times in 100"
-    how = "One sowing gives" if count == 1 else f"The packet in {count} equal parts gives"
-    short = "" if plan.reached >= chance / 100 else f", less than the {chance} asked for: more parts would not help much"
+    until = _(" by {day}").format(day=words.day(by, today)) if by else ""
+    reached = _("{reached} times in 100").format(reached=f"{100 * plan.reached:.0f}")
+    how = _("One sowing gives") if count == 1 else _("The packet in {count} equal parts gives").format(count=count)
+    short = (
+        ""
+        if plan.reached >= chance / 100
+        else _(", less than the {chance} asked for: more parts would not help much").format(chance=chance)
+    )
     worst = round(plan.lost_worst * count)
-    lost = "all of the seed" if worst == count else f"{worst} of the {count} parts" if worst else "none of it"
-    mishap = f"one sowing in {1 / hedge.MISHAP:.0f} is taken to fail by mishap"
-    return f"{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}."
+    lost = (
+        _("all of the seed")
+        if worst == count
+        else _("{worst} of the {count} parts").format(worst=worst, count=count)
+        if worst
+        else _("none of it")
+    )
+    mishap = _("one sowing in {mishap} is taken to fail by mishap").format(mishap=f"{1 / hedge.MISHAP:.0f}")
+    return _("{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}.").format(
+        how=how, until=until, reached=reached, short=short, lost=lost, mishap=mishap
+    )
 
 
 def _line(crop: Crop, row: CropOutlook, one: hedge.Candidate, count: int, viable: float, today: date) -> str:
     day = outlook_days.day_of(row.days, one.day)
     up = day.share[1] * viable if day.share else viable
     together = seeds.per_station(crop, up)
-    part = "all of it" if count == 1 else f"1 of {count} parts"
+    part = _("all of it") if count == 1 else _("1 of {count} parts").format(count=count)
     when = words.day(today + timedelta(days=one.day), today)
-    each = f", {words.count(together, 'seed')} a station" if crop.start == "seed" else ""
-    return f"{words.sentence(when)} in {row.place.name}: {part}{each}"
+    each = _(", {count} a station").format(count=words.count(together, "seed", "seeds")) if crop.start == "seed" else ""
+    return _("{sentence} in {name}: {part}{each}").format(
+        sentence=words.sentence(when), name=row.place.name, part=part, each=each
+    )

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.pages import place_log
 from cloche.apps.readings import selectors as measured
@@ -59,7 +61,7 @@ def _other_depth(
     choices, line = [], ""
     for depth_m, row in zip(ground.data.field_depths_m, ground.data.field_c, strict=True):
         key = f"{depth_m * 100:.0f}"
-        choices.append(Depth(key, "the surface" if depth_m == 0 else units.length_text(depth_m), key == also))
+        choices.append(Depth(key, _("the surface") if depth_m == 0 else units.length_text(depth_m), key == also))
         if key == also:
             line = chart.line([units.temperature_from_c(v) for v in row], FIELD_STEP_H, limits, span)
     return choices, line
@@ -76,10 +78,24 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
             after = period.last + timedelta(days=1)
             off = datetime(after.year, after.month, after.day, tzinfo=zone)
         name = place_log.cover_name(period.cover)
-        found.append((on if on > ground.start else None, off, name, f"{name}, since {words.day(period.first)}"))
+        found.append(
+            (
+                on if on > ground.start else None,
+                off,
+                name,
+                _("{name}, since {day}").format(name=name, day=words.day(period.first)),
+            )
+        )
     usual = offered.USUAL_COVER.get(place.kind)
     if not found and usual:
-        found.append((None, None, place_log.cover_name(usual), f"{place_log.cover_name(usual)}, always there"))
+        found.append(
+            (
+                None,
+                None,
+                place_log.cover_name(usual),
+                _("{cover_name}, always there").format(cover_name=place_log.cover_name(usual)),
+            )
+        )
     return found
 
 
@@ -98,7 +114,9 @@ def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:
 def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str, bool, bool]:  # type: ignore[no-untyped-def]
     local = reading.taken_at.astimezone(ground.place.garden.timezone)
     at_seed_depth = abs(reading.depth_m - ground.place.seed_depth_m) < 0.011
-    text = f"{units.temperature_text(reading.temperature_c)} at {units.length_text(reading.depth_m)}, "
+    text = _("{temperature} at {length}, ").format(
+        temperature=units.temperature_text(reading.temperature_c), length=units.length_text(reading.depth_m)
+    )
     text += f"{words.day(local.date())} {words.clock(local)}"
     strange = reading.pk in ground.data.strange
     return local, units.temperature_from_c(reading.temperature_c), text, at_seed_depth, strange
@@ -106,7 +124,7 @@ def _point(reading, ground: Ground, units: Units) -> tuple[datetime, float, str,
 
 def _depth_ticks(units: Units, deepest_m: float) -> list[Tick]:
     if units.length == "cm":
-        ticks = [Tick(m, f"{m * 100:.0f} cm") for m in DEPTH_LABELS_M]
+        ticks = [Tick(m, _("{m} cm").format(m=f"{m * 100:.0f}")) for m in DEPTH_LABELS_M]
     else:
-        ticks = [Tick(units.metres(inches), f"{inches} in") for inches in DEPTH_LABELS_IN]
+        ticks = [Tick(units.metres(inches), _("{inches} in").format(inches=inches)) for inches in DEPTH_LABELS_IN]
     return [tick for tick in ticks if tick.at <= deepest_m]

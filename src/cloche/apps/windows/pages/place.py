@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
@@ -66,10 +68,12 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
     """Heading, drawings and knowledge; also: a depth in cm drawn besides seed depth."""
     timezone = place.garden.timezone
     local = now.astimezone(timezone)
-    what = f"{words.sentence(place.get_kind_display())} · probe at {units.length_text(place.seed_depth_m)}"
+    what = _("{sentence} · probe at {length}").format(
+        sentence=words.sentence(place.get_kind_display()), length=units.length_text(place.seed_depth_m)
+    )
     ground = selectors.ground_of(place)
     if ground is None:
-        headline = f"{place.name} is being worked out for the first time."
+        headline = _("{name} is being worked out for the first time.").format(name=place.name)
         return GroundPart(headline, what, None, None, True, "", "")
     made = ground.forecast.made_at.astimezone(timezone)
     warmth = warmth_at(ground, now)
@@ -85,19 +89,23 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
 
 
 def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> str:
-    return f"{units.temperature_text(ground.soil_at(now))} at this hour · the mean: {FIGURE_WORDS[warmth.figure]}"
+    return _("{temperature} at this hour · the mean: {figure}").format(
+        temperature=units.temperature_text(ground.soil_at(now)), figure=FIGURE_WORDS[warmth.figure]
+    )
 
 
 def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
     """North bed stands at 8.4°, the day’s mean at seed depth, and is warming: about 10° in a week."""
     mean, later = warmth.day_c, ground.mean_in(7)
-    at = f"{ground.place.name} stands at {units.temperature_text(mean)}, the day’s mean at seed depth,"
-    about = f"about {units.temperature_text(later, 0)} in a week"
+    at = _("{name} stands at {temperature}, the day’s mean at seed depth,").format(
+        name=ground.place.name, temperature=units.temperature_text(mean)
+    )
+    about = _("about {temperature} in a week").format(temperature=units.temperature_text(later, 0))
     if later - mean > TREND_K:
-        return f"{at} and is warming: {about}."
+        return _("{at} and is warming: {about}.").format(at=at, about=about)
     if later - mean < -TREND_K:
-        return f"{at} and is cooling: {about}."
-    return f"{at} and stays near it this week."
+        return _("{at} and is cooling: {about}.").format(at=at, about=about)
+    return _("{at} and stays near it this week.").format(at=at)
 
 
 def crop_part(place: Place, today: date) -> CropPart:
@@ -123,7 +131,7 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     data = outlook.ribbon
     days = [day for day in data.day if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
-    name = crop.name if outlook.sown else f"{crop.name}, plants"
+    name = crop.name if outlook.sown else _("{name}, plants").format(name=crop.name)
     return CropLine(crop.key, name, when, note, outlook.sow_now, drawn)
 
 
@@ -138,26 +146,30 @@ def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
     by = indoors_by(crop.key, outlook.windows[0].best_from)
     if by is None:
         return ""
-    return f"sow indoors from {words.day(by, today)}" if by >= today else f"sown indoors since {words.day(by, today)}"
+    return (
+        _("sow indoors from {day}").format(day=words.day(by, today))
+        if by >= today
+        else _("sown indoors since {day}").format(day=words.day(by, today))
+    )
 
 
 def open_span(window: Window, today: date) -> str:
     """9 April to 3 July; from 9 April, where the end lies beyond the days looked at."""
     start, last = window.earliest, window.last
     if window.open_ended:
-        return "from today on" if start == today else f"from {words.day(start, today)} on"
+        return _("from today on") if start == today else _("from {day} on").format(day=words.day(start, today))
     return words.span(start, last, today)
 
 
 def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     """When, and the note beneath: best days, or what stands in the way."""
     if not outlook.windows:
-        return "no sure window", limit_name(outlook.main_limit)
+        return _("no sure window"), limit_name(outlook.main_limit)
     first = outlook.windows[0]
     when = open_span(first, today)
     best = words.span(first.best_from, first.best_to, today)
-    notes = [f"best {best}"] if best != when and not first.open_ended else []
+    notes = [_("best {best}").format(best=best)] if best != when and not first.open_ended else []
     if len(outlook.windows) > 1:
         again = " and ".join(open_span(window, today) for window in outlook.windows[1:])
-        notes.append(f"again {again}")
+        notes.append(_("again {again}").format(again=again))
     return when, "; ".join(notes)

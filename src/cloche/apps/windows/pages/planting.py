@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from functools import cache
 
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
@@ -54,7 +55,11 @@ def benches(garden: Garden, units: Units) -> list[Bench]:
         for place, ground in selectors.grounds_in(garden)
         if ground is not None and place.kind in planting.BENCH_KINDS
     ]
-    room = Bench(ROOM, f"a tray at {units.temperature_text(planting.ROOM_BENCH_C, 0)}", planting.ROOM_BENCH_C)
+    room = Bench(
+        ROOM,
+        _("a tray at {temperature}").format(temperature=units.temperature_text(planting.ROOM_BENCH_C, 0)),
+        planting.ROOM_BENCH_C,
+    )
     return [room, *own]
 
 
@@ -71,16 +76,24 @@ def planting_page(
     on = today + timedelta(days=day.offset)
     raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
-    after = f"They would {growth.growth_words(day.growth)} there at first. {harvest_words(crop, on, day, today)}"
-    harvest = [] if day.harvest_d is None else [("harvest", f"about {words.day(on + timedelta(days=day.harvest_d), today)}")]
+    after = _("They would {growth} there at first. {harvest}").format(
+        growth=growth.growth_words(day.growth), harvest=harvest_words(crop, on, day, today)
+    )
+    harvest = (
+        []
+        if day.harvest_d is None
+        else [(_("harvest"), _("about {day}").format(day=words.day(on + timedelta(days=day.harvest_d), today)))]
+    )
     return Planting(
         on=on,
         offset=day.offset,
         text=_text(raised, bench, on, today, units, crop),
-        soil=f"Soil at the roots about {units.temperature_text(day.soil_c)} in the week after.",
+        soil=_("Soil at the roots about {temperature} in the week after.").format(
+            temperature=units.temperature_text(day.soil_c)
+        ),
         risk=risk_words(day, sown=False),
         after=after.rstrip(),
-        rows=[*rows, ("plant out", words.day(on, today)), *harvest],
+        rows=[*rows, (_("plant out"), words.day(on, today)), *harvest],
     )
 
 
@@ -97,16 +110,20 @@ def _room_days(crop_key: str) -> int | None:
 
 
 def _text(raised: Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
-    out = f"Planted out {'today' if on == today else 'on ' + words.day(on, today)}"
+    out = _("Planted out {part}").format(part=_("today") if on == today else "on " + words.day(on, today))
     if raised is None:
         want = units.temperature_text(crop.germinate_c, 0)
-        return f"{out}, it cannot be raised on {bench.name}: it would not come up there. It wants about {want}."
+        return _("{out}, it cannot be raised on {name}: it would not come up there. It wants about {want}.").format(
+            out=out, name=bench.name, want=want
+        )
     sow_on = on - timedelta(days=raised.sow_d)
-    weeks = words.count(round(raised.sow_d / 7), "week")
+    weeks = words.count(round(raised.sow_d / 7), "week", "weeks")
     if sow_on < today:
-        return f"{out}, it would have had to be sown on {bench.name} on {words.day(sow_on, today)}, {weeks} before."
-    return (
-        f"{out}, it is sown on {bench.name} {'today' if sow_on == today else 'on ' + words.day(sow_on, today)}, {weeks} before."
+        return _("{out}, it would have had to be sown on {name} on {day}, {weeks} before.").format(
+            out=out, name=bench.name, day=words.day(sow_on, today), weeks=weeks
+        )
+    return _("{out}, it is sown on {name} {part}, {weeks} before.").format(
+        out=out, name=bench.name, part=_("today") if sow_on == today else "on " + words.day(sow_on, today), weeks=weeks
     )
 
 
@@ -115,7 +132,10 @@ def _rows(raised: Raising, on: date, today: date) -> list[tuple[str, str]]:
         return words.day(on - timedelta(days=days), today)
 
     return [
-        ("sow on the bench", back(raised.sow_d)),
-        ("half are up", f"{back(raised.up_d)}, after {raised.emergence_d:.0f} days"),
-        ("begin to harden off", back(raised.harden_d)),
+        (_("sow on the bench"), back(raised.sow_d)),
+        (
+            _("half are up"),
+            _("{back}, after {emergence_d} days").format(back=back(raised.up_d), emergence_d=f"{raised.emergence_d:.0f}"),
+        ),
+        (_("begin to harden off"), back(raised.harden_d)),
     ]

@@ -6,12 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
 from cloche.apps.windows.pages.planting import indoors_by
@@ -23,7 +26,7 @@ from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
 
 NAMED = 3
-ANYWHERE = "anywhere now"
+ANYWHERE = lazy("anywhere now")
 
 
 @dataclass(frozen=True)
@@ -60,7 +63,7 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     opening = [_line(rows, count, today) for rows in found if not rows[0].sow_now]
     # What is hardy and cheap goes first, what is dear and may fail last.
     open_now.sort(key=lambda pair: (round(pair[0], 1), pair[1].line.name))
-    now = [line for _, line in open_now]
+    now = [line for _unused, line in open_now]
     frosts = frosts_words(garden, units, today)
     return SeasonPage(_headline(now, opening), now, opening, waiting, ribbon.calendar(today, SPAN_D), frosts)
 
@@ -74,22 +77,28 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
     frosts = selectors.frosts_of(garden)
     if not frosts:
         return ""
-    rests = f"{words.count(frosts.years, 'year')} of this site’s own days" if frosts.years else "its typical weather"
+    rests = (
+        _("{count} of this site’s own days").format(count=words.count(frosts.years, "year", "years"))
+        if frosts.years
+        else _("its typical weather")
+    )
     parts = [
-        _frost_part("The last spring frost", frosts.spring, today),
-        _frost_part("the first of autumn", frosts.autumn, today),
+        _frost_part(_("The last spring frost"), frosts.spring, today),
+        _frost_part(_("the first of autumn"), frosts.autumn, today),
     ]
-    text = "; ".join(part for part in parts if part) or "Frost is rarer here than every other year"
+    text = "; ".join(part for part in parts if part) or _("Frost is rarer here than every other year")
     low = f"{units.temperature_text(frosts.lowest_c, 0)}"
-    return f"{words.sentence(text)}. The coldest night of a usual year is about {low}. From {rests}."
+    return _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
+        sentence=words.sentence(text), low=low, rests=rests
+    )
 
 
 def _frost_part(what: str, dates: tuple[date, date, date] | None, today: date) -> str:
     if dates is None:
         return ""
     early, middle, late = dates
-    return (
-        f"{what} comes about {words.day(middle, today)}, in eight years of ten between {words.day(early)} and {words.day(late)}"
+    return _("{what} comes about {day}, in eight years of ten between {day2} and {day3}").format(
+        what=what, day=words.day(middle, today), day2=words.day(early), day3=words.day(late)
     )
 
 
@@ -99,15 +108,17 @@ def _opens(row: CropOutlook) -> str:
 
 def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
     if not now and not opening:
-        return "No window is in sight yet: places need readings, or a first forecast."
+        return _("No window is in sight yet: places need readings, or a first forecast.")
     first = f"{words.within(opening[0].line.name).replace(',', '')} {opening[0].line.when}" if opening else ""
     if not now:
-        return f"Nothing can go in today; the first is {first}."
+        return _("Nothing can go in today; the first is {first}.").format(first=first)
     everywhere = sum(row.line.when == ANYWHERE for row in now)
-    text = f"{words.count(len(now), 'crop')} can go in today"
+    text = _("{count} can go in today").format(count=words.count(len(now), "crop", "crops"))
     if everywhere:
-        text += ", anywhere" if everywhere == len(now) else f", {everywhere} of them anywhere"
-    return words.sentence(f"{text}; next, {first}." if first else f"{text}.")
+        text += (
+            _(", anywhere") if everywhere == len(now) else _(", {everywhere} of them anywhere").format(everywhere=everywhere)
+        )
+    return words.sentence(_("{text}; next, {first}.").format(text=text, first=first) if first else f"{text}.")
 
 
 def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
@@ -116,27 +127,35 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
     now = [row.place.name for row in rows if row.sow_now]
     if now:
         where = _now(now, places)
-        note = f"in {rows[0].place.name} {_until(rows[0], today)}"
+        note = _("in {name} {until}").format(name=rows[0].place.name, until=_until(rows[0], today))
     else:
-        where = f"from {words.day(rows[0].windows[0].earliest, today)} in {rows[0].place.name}"
+        where = _("from {day} in {name}").format(day=words.day(rows[0].windows[0].earliest, today), name=rows[0].place.name)
         note = _until(rows[0], today)
     if not rows[0].sown:
         by = indoors_by(rows[0].crop_key, rows[0].windows[0].best_from)
-        note += f", sow indoors {'from' if by >= today else 'since'} {words.day(by, today)}" if by else ""
+        note += (
+            _(", sow indoors {part} {day}").format(part=_("from") if by >= today else _("since"), day=words.day(by, today))
+            if by
+            else ""
+        )
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
-    notes = [f"{row.place.name} from {words.day(row.windows[0].earliest, today)}" for row in then]
+    notes = [_("{name} from {day}").format(name=row.place.name, day=words.day(row.windows[0].earliest, today)) for row in then]
     return SeasonLine(rows[0].place, replace(drawn, when=where, note=" · ".join([note, *notes])))
 
 
 def _now(names: list[str], places: int) -> str:
     if len(names) == places > 1:
         return ANYWHERE
-    return f"now in {words.listed(names)}" if len(names) <= NAMED else f"now in {len(names)} of {places} places"
+    return (
+        _("now in {listed}").format(listed=words.listed(names))
+        if len(names) <= NAMED
+        else _("now in {len} of {places} places").format(len=len(names), places=places)
+    )
 
 
 def _until(row: CropOutlook, today: date) -> str:
     first = row.windows[0]
-    return "with no end in sight" if first.open_ended else f"to {words.day(first.last, today)}"
+    return _("with no end in sight") if first.open_ended else _("to {day}").format(day=words.day(first.last, today))
 
 
 def table(garden: Garden) -> Iterator[list[str]]:

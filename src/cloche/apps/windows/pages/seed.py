@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from cloche.apps.shared import words
 from cloche.bridge.values.units import NotANumber, Units, parse_number
@@ -33,15 +34,19 @@ def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units, viable: 
     the lot that is alive, as far as is known."""
     much, of = asked.get("much", USUAL_MUCH), asked.get("of", ROW)
     rate = asked.get("rate", f"{100 * viable:.0f}")
-    choices = [(ROW, f"{_far(units)} of row"), (AREA, f"{_wide(units)} of bed"), (PLANTS, "plants")]
+    choices = [
+        (ROW, _("{far} of row").format(far=_far(units))),
+        (AREA, _("{wide} of bed").format(wide=_wide(units))),
+        (PLANTS, "plants"),
+    ]
     try:
         amount, percent = parse_number(much), parse_number(rate)
     except NotANumber as no_number:
         return SeedPart(much, of, rate, choices, "", str(no_number))
     if not 0 < amount <= MOST:
-        return SeedPart(much, of, rate, choices, "", f"How much must lie between 0 and {MOST:,}.")
+        return SeedPart(much, of, rate, choices, "", _("How much must lie between 0 and {most}.").format(most=f"{MOST:,}"))
     if not 0 < percent <= 100:
-        return SeedPart(much, of, rate, choices, "", "A germination rate lies between 0 and 100 of 100.")
+        return SeedPart(much, of, rate, choices, "", _("A germination rate lies between 0 and 100 of 100."))
     up = share * percent / 100
     return SeedPart(much, of, rate, choices, _text(crop, _need(crop, amount, of, up, units), up, units), "")
 
@@ -57,17 +62,32 @@ def _need(crop: Crop, amount: float, of: str, up: float, units: Units) -> seeds.
 
 def _text(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
     if up < 0.01 or not need.stations:
-        return "On that day hardly any of it would come up: no amount of seed makes up for it."
-    thing = crop.start if crop.start != "seed" else "seed"
+        return _("On that day hardly any of it would come up: no amount of seed makes up for it.")
     apart, rows = units.length_text(crop.plant_m), units.length_text(crop.row_m)
-    where = f"{words.count(need.stations, 'station')} {apart} apart in rows {rows} apart"
-    each = f", {words.count(need.per_station, thing)} in each and thinned to one" if need.per_station > 1 else ""
-    return f"{words.count(need.seeds, thing)}: {where}{each}. About {words.count(need.plants, 'plant')} would be left."
+    where = _("{count} {apart} apart in rows {rows} apart").format(
+        count=words.count(need.stations, "station", "stations"), apart=apart, rows=rows
+    )
+    each = (
+        _(", {count} in each and thinned to one").format(count=_things(crop, need.per_station)) if need.per_station > 1 else ""
+    )
+    return _("{count}: {where}{each}. About {count2} would be left.").format(
+        count=_things(crop, need.seeds), where=where, each=each, count2=words.count(need.plants, "plant", "plants")
+    )
+
+
+def _things(crop: Crop, number: int) -> str:
+    """What of the crop is put into the ground."""
+    named = {
+        "set": words.count(number, "set", "sets"),
+        "tuber": words.count(number, "tuber", "tubers"),
+        "clove": words.count(number, "clove", "cloves"),
+    }
+    return named.get(crop.start, words.count(number, "seed", "seeds"))
 
 
 def _far(units: Units) -> str:
-    return "metres" if units.length == "cm" else "feet"
+    return _("metres") if units.length == "cm" else _("feet")
 
 
 def _wide(units: Units) -> str:
-    return "square metres" if units.length == "cm" else "square feet"
+    return _("square metres") if units.length == "cm" else _("square feet")

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
@@ -45,7 +47,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
         on=on,
         offset=day.offset,
         text=_text(crop, on, day, today),
-        soil=f"Soil about {units.temperature_text(day.soil_c)} in the week after.",
+        soil=_("Soil about {temperature} in the week after.").format(temperature=units.temperature_text(day.soil_c)),
         risk=risk_words(day, sown=True),
         after=_after(crop, on, day, today),
         picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
@@ -57,11 +59,13 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
 def risk_words(day: DayOutlook, sown: bool) -> str:
     """What it would most likely fail by, and what else may."""
     if not day.failing or day.failing[0][1] < 0.05:
-        return "Nothing much stands against it."
+        return _("Nothing much stands against it.")
     limit, chance = day.failing[0]
     rest = [f"{limit_name(other)}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
-    besides = f" Besides: {'; '.join(rest)}." if rest else ""
-    return f"It fails {words.likely(chance)} because {sentence(limit, sown)}.{besides}"
+    besides = _(" Besides: {join}.").format(join="; ".join(rest)) if rest else ""
+    return _("It fails {likely} because {sentence}.{besides}").format(
+        likely=words.likely(chance), sentence=sentence(limit, sown), besides=besides
+    )
 
 
 def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
@@ -82,15 +86,17 @@ def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> 
 
 
 def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
-    sown = f"{words.sentence(put(crop)[1])} {'today' if on == today else 'on ' + words.day(on, today)}"
+    sown = f"{words.sentence(put(crop)[1])} {_('today') if on == today else 'on ' + words.day(on, today)}"
     early, half, late = day.days_to[HALF]
     if half is None or early is None:
-        return f"{sown}, it would most likely not come up."
+        return _("{sown}, it would most likely not come up.").format(sown=sown)
     middle = on + timedelta(days=round(half))
     sure = f"{words.day(on + timedelta(days=round(early)))}"
-    until = f"to {words.day(on + timedelta(days=round(late)))}" if late is not None else "or much later"
-    end = f", {100 * day.share[1]:.0f} of 100 live seeds in the end" if crop.start == "seed" else ""
-    return f"{sown}, half of it is up by {words.day(middle)} ({sure} {until}){end}."
+    until = _("to {day}").format(day=words.day(on + timedelta(days=round(late)))) if late is not None else _("or much later")
+    end = _(", {share} of 100 live seeds in the end").format(share=f"{100 * day.share[1]:.0f}") if crop.start == "seed" else ""
+    return _("{sown}, half of it is up by {day} ({sure} {until}){end}.").format(
+        sown=sown, day=words.day(middle), sure=sure, until=until, end=end
+    )
 
 
 def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
@@ -98,33 +104,47 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     half = day.days_to[HALF][1]
     if half is None:
         return ""
-    thing = "Seedlings" if crop.start == "seed" else "Shoots"
-    text = f"{thing} would {growth.growth_words(day.growth)} in the three weeks after they are up."
+    thing = _("Seedlings") if crop.start == "seed" else _("Shoots")
+    text = _("{thing} would {growth} in the three weeks after they are up.").format(
+        thing=thing, growth=growth.growth_words(day.growth)
+    )
     return f"{text} {harvest_words(crop, on, day, today)}".rstrip()
 
 
 def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     """When it is ripe in the middle course of the weather, and what heat leaves of it; nothing where it is not in sight."""
     if crop.life.perennial:
-        return "It is there for years; the harvest is another year’s."
+        return _("It is there for years; the harvest is another year’s.")
     if day.harvest_d is None:
         return ""
-    text = f"Harvest about {words.day(on + timedelta(days=day.harvest_d), today)}."
+    text = _("Harvest about {day}.").format(day=words.day(on + timedelta(days=day.harvest_d), today))
     if day.success < TOLD_FROM or day.yields >= FULL:
         return text
-    return f"{text} Hot days would leave about {100 * day.yields:.0f} of 100 of a good harvest."
+    return _("{text} Hot days would leave about {yields} of 100 of a good harvest.").format(
+        text=text, yields=f"{100 * day.yields:.0f}"
+    )
 
 
 def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
     rows = []
-    for index, label in ((0, "the first"), (HALF, "half of them"), (FRACTIONS.index(0.9), "nine of ten")):
+    for index, label in ((0, _("the first")), (HALF, _("half of them")), (FRACTIONS.index(0.9), _("nine of ten"))):
         quick, middle, slow = day.days_to[index]
         if middle is not None:
             until = f"{slow:.0f}" if slow is not None else "∞"
-            rows.append((label, f"{words.day(on + timedelta(days=round(middle)))} · {middle:.0f} days ({quick:.0f}–{until})"))
+            rows.append(
+                (
+                    label,
+                    _("{day} · {middle} days ({quick}–{until})").format(
+                        day=words.day(on + timedelta(days=round(middle))),
+                        middle=f"{middle:.0f}",
+                        quick=f"{quick:.0f}",
+                        until=until,
+                    ),
+                )
+            )
     slowest = day.days_to[-1][2]
     if slowest is not None:
-        rows.append(("overdue after", words.day(on + timedelta(days=round(slowest)))))
+        rows.append((_("overdue after"), words.day(on + timedelta(days=round(slowest)))))
     if crop.start == "seed":
-        rows.append(("of 100 live seeds", f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
+        rows.append((_("of 100 live seeds"), f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
     return rows

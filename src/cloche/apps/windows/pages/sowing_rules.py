@@ -5,17 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.bridge.values.stored import RuleChoice
 from cloche.bridge.values.units import Units
 
-NAMES = {"minimum": "At the minimum", "comfortable": "When comfortable", "calendar": "By the last frost"}
+NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the last frost")}
 NEVER = {
-    "minimum": "No day within those looked at has an even chance.",
-    "comfortable": "No day within those looked at is sure enough.",
-    "calendar": "Its date is not within the days looked at.",
+    "minimum": lazy("No day within those looked at has an even chance."),
+    "comfortable": lazy("No day within those looked at is sure enough."),
+    "calendar": lazy("Its date is not within the days looked at."),
 }
 
 
@@ -43,8 +46,8 @@ def together(outlook: CropOutlook, today: date) -> str:
         return ""
     on = days.pop()
     fails = outlook.sowing_rules[0].fails
-    end = "hardly ever fails" if fails < 0.05 else f"fails {words.likely(fails)}"
-    return f"All three of them say {words.day(on, today)}: the sowing {end}."
+    end = _("hardly ever fails") if fails < 0.05 else _("fails {likely}").format(likely=words.likely(fails))
+    return _("All three of them say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:
@@ -55,23 +58,35 @@ def expected_loss(outlook: CropOutlook, price: float | None) -> float:
 def _row(choice: RuleChoice, mine: bool, units: Units, today: date, price: float | None) -> SowingRuleRow:
     name = NAMES[choice.sowing_rule]
     if choice.day is None:
-        return SowingRuleRow(name, mine, "no day", None, NEVER[choice.sowing_rule], "")
+        return SowingRuleRow(name, mine, _("no day"), None, NEVER[choice.sowing_rule], "")
     on = choice.day
-    soil = f"soil about {units.temperature_text(choice.soil_c or 0.0)}"
+    soil = _("soil about {temperature}").format(temperature=units.temperature_text(choice.soil_c or 0.0))
     if choice.half_d is None:
-        then = f"{soil}; half would never be up"
+        then = _("{soil}; half would never be up").format(soil=soil)
     else:
-        then = f"{soil}; half up after {choice.half_d:.0f} days, {100 * choice.share:.0f} of 100 in the end"
+        then = _("{soil}; half up after {half_d} days, {share} of 100 in the end").format(
+            soil=soil, half_d=f"{choice.half_d:.0f}", share=f"{100 * choice.share:.0f}"
+        )
     return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
 
 
 def _cost(choice: RuleChoice, price: float | None) -> str:
     parts = []
     if choice.fails >= 0.05:
-        lost = f"{choice.fails:.1f} packets" if price is None else f"{choice.fails * price:.2f} of seed"
-        parts.append(f"fails {words.likely(choice.fails)} ({limit_name(choice.limit)}), {lost} lost on average")
+        lost = (
+            _("{fails} packets").format(fails=f"{choice.fails:.1f}")
+            if price is None
+            else _("{fails} of seed").format(fails=f"{choice.fails * price:.2f}")
+        )
+        parts.append(
+            _("fails {likely} ({limit_name}), {lost} lost on average").format(
+                likely=words.likely(choice.fails), limit_name=limit_name(choice.limit), lost=lost
+            )
+        )
     else:
-        parts.append("hardly ever fails")
+        parts.append(_("hardly ever fails"))
     if choice.lost_d is not None and choice.lost_d >= 1:
-        parts.append(f"up {words.count(round(choice.lost_d), 'day')} later on average than the soonest way")
+        parts.append(
+            _("up {count} later on average than the soonest way").format(count=words.count(round(choice.lost_d), "day", "days"))
+        )
     return "; ".join(parts)

@@ -6,12 +6,14 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.windows.pages.warmth import FIGURE_WORDS, Warmth, warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.services.crops import Readiness, SteadyOutlook
@@ -23,11 +25,11 @@ from cloche.drawing.geometry import Tick
 
 MOST_AHEAD_D = 30
 FILTERS = (
-    ("", "all crops"),
-    ("cool", "cool-season"),
-    ("warm", "warm-season"),
-    ("sown", "sown in place"),
-    ("raised", "raised and planted out"),
+    ("", lazy("all crops")),
+    ("cool", lazy("cool-season")),
+    ("warm", lazy("warm-season")),
+    ("sown", lazy("sown in place")),
+    ("raised", lazy("raised and planted out")),
 )
 
 
@@ -89,7 +91,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
     found = warmth_in(garden, selectors.grounds_in(garden), now, asked.ahead_d)
     chosen = next((s for s in found if s.place.pk == asked.place_id), found[0] if found else None)
     if chosen is None:
-        headline = "What wakes will show every crop against the warmth of your beds."
+        headline = _("What wakes will show every crop against the warmth of your beds.")
         return WakesPage(headline, "", [], None, None, [], [], asked)
     everything = crops.chosen(garden.crops, values_in_use(garden))
     grown = [crop for crop in everything if _kept(crop, asked.only)]
@@ -98,8 +100,9 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
     when = _when(asked.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
-        sub=f"{_stands(chosen, units, asked.ahead_d)} at seed depth, {FIGURE_WORDS[chosen.figure]}. "
-        "Frost above the ground is not counted here.",
+        sub=_("{stands} at seed depth, {figure}. Frost above the ground is not counted here.").format(
+            stands=_stands(chosen, units, asked.ahead_d), figure=FIGURE_WORDS[chosen.figure]
+        ),
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
         picture=_picture(found, chosen, grown, units) if grown else None,
@@ -113,33 +116,41 @@ def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> Wak
 def _headline(chosen: Warmth, comfortable: list[Choice], when: str) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
-        return f"Nothing is comfortable in {chosen.place.name} {'yet' if when == 'now' else when}."
-    return f"{words.sentence(words.listed(names, 5))} would be comfortable in {chosen.place.name} {when}."
+        return _("Nothing is comfortable in {name} {part}.").format(
+            name=chosen.place.name, part=_("yet") if when == "now" else when
+        )
+    return _("{sentence} would be comfortable in {name} {when}.").format(
+        sentence=words.sentence(words.listed(names, 5)), name=chosen.place.name, when=when
+    )
 
 
 def _when(ahead_d: int) -> str:
     if not ahead_d:
-        return "now"
-    return {7: "in a week", 14: "in a fortnight", 30: "in a month"}.get(ahead_d, f"in {words.count(ahead_d, 'day')}")
+        return _("now")
+    return {7: _("in a week"), 14: _("in a fortnight"), 30: _("in a month")}.get(
+        ahead_d, f"in {words.count(ahead_d, 'day', 'days')}"
+    )
 
 
 def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
-    will = "will stand" if ahead_d else "stands"
-    return f"{chosen.place.name} {will} at {units.temperature_text(chosen.day_c)}, the day’s mean"
+    will = _("will stand") if ahead_d else _("stands")
+    return _("{name} {will} at {temperature}, the day’s mean").format(
+        name=chosen.place.name, will=will, temperature=units.temperature_text(chosen.day_c)
+    )
 
 
 def _choice(steady_outlook: SteadyOutlook) -> Choice:
     text = (
-        f"{steady_outlook.days:.0f} days, {100 * steady_outlook.share:.0f} of 100"
+        _("{days} days, {share} of 100").format(days=f"{steady_outlook.days:.0f}", share=f"{100 * steady_outlook.share:.0f}")
         if steady_outlook.days < 400
-        else "would not come up"
+        else _("would not come up")
     )
     costs = []
     if 0.5 <= steady_outlook.cost_days < 400:
-        costs.append(f"{steady_outlook.cost_days:.0f} days later")
+        costs.append(_("{cost_days} days later").format(cost_days=f"{steady_outlook.cost_days:.0f}"))
     if steady_outlook.cost_share >= 0.02:
-        costs.append(f"{100 * steady_outlook.cost_share:.0f} of 100 fewer")
-    cost = f"{' and '.join(costs)} than in soil just inside its range" if costs else ""
+        costs.append(_("{cost_share} of 100 fewer").format(cost_share=f"{100 * steady_outlook.cost_share:.0f}"))
+    cost = _("{join} than in soil just inside its range").format(join=" and ".join(costs)) if costs else ""
     return Choice(steady_outlook.crop.key, steady_outlook.crop.name, text, cost)
 
 
@@ -169,7 +180,7 @@ def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Unit
 
 def _row_words(steady_outlook: SteadyOutlook) -> str:
     if steady_outlook.days >= 400:
-        return "too hot" if steady_outlook.readiness is Readiness.TOO_HOT else "asleep"
+        return _("too hot") if steady_outlook.readiness is Readiness.TOO_HOT else _("asleep")
     if steady_outlook.readiness is Readiness.ASLEEP:
-        return "asleep"
-    return f"{steady_outlook.days:.0f} d, {100 * steady_outlook.share:.0f} of 100"
+        return _("asleep")
+    return _("{days} d, {share} of 100").format(days=f"{steady_outlook.days:.0f}", share=f"{100 * steady_outlook.share:.0f}")

@@ -10,6 +10,7 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings import selectors as measured
+from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.quality_flags import day_mean_from_one
 
 LATER_D = 13
@@ -27,18 +28,18 @@ class Figure(StrEnum):
 
 
 FIGURE_NAMES = {
-    Figure.ESTIMATED: "estimated",
-    Figure.LOGGED: "measured",
-    Figure.TWO: "measured",
-    Figure.MORNING: "one morning reading",
-    Figure.EVENING: "one evening reading",
+    Figure.ESTIMATED: lazy("estimated"),
+    Figure.LOGGED: lazy("measured"),
+    Figure.TWO: lazy("measured"),
+    Figure.MORNING: lazy("one morning reading"),
+    Figure.EVENING: lazy("one evening reading"),
 }
 FIGURE_WORDS = {
-    Figure.ESTIMATED: "estimated",
-    Figure.LOGGED: "measured, a logger’s whole day",
-    Figure.TWO: "measured, the mean of the last early and late reading",
-    Figure.MORNING: "one morning reading, moved to the day’s mean by the place’s own curve",
-    Figure.EVENING: "one evening reading, moved to the day’s mean by the place’s own curve",
+    Figure.ESTIMATED: lazy("estimated"),
+    Figure.LOGGED: lazy("measured, a logger’s whole day"),
+    Figure.TWO: lazy("measured, the mean of the last early and late reading"),
+    Figure.MORNING: lazy("one morning reading, moved to the day’s mean by the place’s own curve"),
+    Figure.EVENING: lazy("one evening reading, moved to the day’s mean by the place’s own curve"),
 }
 
 

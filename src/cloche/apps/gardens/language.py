@@ -1,0 +1,30 @@
+"""In which language a person is spoken to: the one they chose, else the one that their browser asks for."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.http import HttpResponseBase
+
+from cloche.apps.gardens.models import User
+
+A_YEAR_S = 365 * 24 * 3600
+
+
+def language_of(user: User) -> str:
+    """For letters and feeds, where no browser asks."""
+    return user.language or settings.LANGUAGE_CODE
+
+
+def remember_language(response: HttpResponseBase, user: User) -> None:
+    """This browser speaks as its person has chosen; Django's own middleware reads the cookie."""
+    if user.language:
+        response.set_cookie(
+            settings.LANGUAGE_COOKIE_NAME,
+            user.language,
+            max_age=A_YEAR_S,
+            httponly=True,
+            samesite="Lax",
+            secure=settings.SESSION_COOKIE_SECURE,
+        )
+    else:
+        response.delete_cookie(settings.LANGUAGE_COOKIE_NAME, samesite="Lax")
