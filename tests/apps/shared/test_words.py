@@ -67,7 +67,11 @@ def test_probabilities_are_words(probability: float, said: str) -> None:
 def test_small_words() -> None:
     assert words.sentence("peas and beets") == "Peas and beets"
     assert words.sentence("") == ""
-    assert (words.count(1, "reading", "readings"), words.count(0, "reading", "readings"), words.count(2, "person", "people")) == (
+    assert (
+        words.count(1, "reading", "readings"),
+        words.count(0, "reading", "readings"),
+        words.count(2, "person", "people"),
+    ) == (
         "1 reading",
         "0 readings",
         "2 people",

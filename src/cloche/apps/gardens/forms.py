@@ -10,9 +10,9 @@ from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.fields import TypedNumber
 from cloche.apps.shared.i18n import lazy
-from cloche.bridge.services.zones import zone_words
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air
 from cloche.core.errors import OutOfRange

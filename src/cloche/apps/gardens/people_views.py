@@ -10,6 +10,7 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
+from cloche.apps.gardens import pages
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
 from cloche.apps.gardens.flows import people as flow
 from cloche.apps.gardens.forms import FirstPersonForm, RoleForm
@@ -27,8 +28,10 @@ def people(request: GardenRequest) -> HttpResponse:
         token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
         link = request.build_absolute_uri(reverse("join", args=[token]))
     now = clock.now()
+    memberships = request.garden.memberships.select_related("user")
     context = {
-        "memberships": request.garden.memberships.select_related("user"),
+        "headline": pages.people_headline(request.garden, len(memberships)),
+        "memberships": memberships,
         "invitations": request.garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).select_related("made_by"),
         "form": RoleForm(),
         "roles": RoleForm.ROLES,

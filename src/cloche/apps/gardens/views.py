@@ -14,7 +14,7 @@ from django.urls import reverse_lazy
 from django.utils.translation import gettext as _
 from django.utils.translation import override
 
-from cloche.apps.gardens import selectors
+from cloche.apps.gardens import pages, selectors
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.flows.site import change_site, found_garden
 from cloche.apps.gardens.forms import (
@@ -26,8 +26,8 @@ from cloche.apps.gardens.forms import (
     UnitsForm,
 )
 from cloche.apps.gardens.language import language_of, remember_language
+from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.http import INVALID
-from cloche.bridge.services.zones import zone_words
 
 
 class SignIn(auth.LoginView):
@@ -115,11 +115,14 @@ def garden(request: GardenRequest) -> HttpResponse:
         change_site(site.save(commit=False))
         messages.success(request, _("The site is changed; forecasts are being worked out again."))
         return redirect("garden", request.garden.pk)
+    memberships = request.garden.memberships.select_related("user")
     context = {
+        "headline": pages.garden_headline(request.garden, len(memberships)),
+        "crops_chosen": pages.crops_chosen(request.garden),
         "site": site,
         "normals": NormalsForm(units=units, initial=_typed_normals(request, units)),
         "places": request.garden.places.all(),
-        "memberships": request.garden.memberships.select_related("user"),
+        "memberships": memberships,
         "zone": zone_words(request.garden.zone, units) if request.garden.zone and not site.errors else "",
         "units": units,
     }

@@ -25,7 +25,7 @@ _LENGTHS |= dict.fromkeys(("ft", "ft.", "foot", "feet", "'", "′"), M_PER_FOOT)
 _RAIN = {"mm": 1.0, "l/m²": 1.0, "l/m2": 1.0, "cm": 10.0} | dict.fromkeys(_INCHES, MM_PER_INCH)
 _WIND = {"m/s": 1.0, "mph": M_S_PER_MPH, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "kph": 1 / 3.6, "kn": 0.514444, "kt": 0.514444}
 _WEIGHT = {"kg": 1.0, "g": 0.001, "lb": KG_PER_LB, "lbs": KG_PER_LB, "oz": KG_PER_LB / 16}
-_DEGREES = {"c": "C", "°c": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenheit": "F", "°": "", "degrees": ""}
+_DEGREES = {"c": "C", "°c": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenheit": "F", "": "", "°": "", "degrees": ""}
 
 
 class NotANumber(ValueError):

@@ -17,7 +17,6 @@ from django.utils.translation import gettext as _
 from cloche.apps.loggers.models import Device, Probe
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.shared import clock
-from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.logged import celsius, faults_of
 
 MOST_ROWS = 20_000
@@ -135,19 +134,25 @@ def _stuck_then(probes: list[Probe], at: datetime) -> Probe:
     return min(probes, key=lambda p: p.since or FIRST) if at < min(p.since or FIRST for p in probes) else probes[0]
 
 
-INSERT = lazy(
-    "\nWITH fresh AS (\n  INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)\n  "
-    "SELECT p, a, t, %(shift)s, f\n  FROM unnest(%(probe)s::int[], %(at)s::timestamptz[], "
-    "%(value)s::real[], %(fault)s::smallint[]) AS u(p, a, t, f)\n  ORDER BY p, a\n  ON CONFLICT DO "
-    "NOTHING\n  RETURNING probe_id, at, temperature_c, fault\n), hours AS (\n  INSERT INTO "
-    "loggers_hour AS h (probe_id, hour, number, sum_c, low_c, high_c)\n  SELECT probe_id, "
-    "date_trunc('hour', at + %(shift)s * interval '1 second', 'UTC'),\n    count(*), "
-    "sum(temperature_c::float8), min(temperature_c), max(temperature_c)\n  FROM fresh WHERE fault = "
-    "0 GROUP BY 1, 2 ORDER BY 1, 2\n  ON CONFLICT (probe_id, hour) DO UPDATE SET\n    number = "
-    "h.number + EXCLUDED.number, sum_c = h.sum_c + EXCLUDED.sum_c,\n    low_c = least(h.low_c, "
-    "EXCLUDED.low_c), high_c = greatest(h.high_c, EXCLUDED.high_c)\n)\nSELECT probe_id, at, "
-    "temperature_c, fault FROM fresh\n"
+INSERT = """
+WITH fresh AS (
+  INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)
+  SELECT p, a, t, %(shift)s, f
+  FROM unnest(%(probe)s::int[], %(at)s::timestamptz[], %(value)s::real[], %(fault)s::smallint[]) AS u(p, a, t, f)
+  ORDER BY p, a
+  ON CONFLICT DO NOTHING
+  RETURNING probe_id, at, temperature_c, fault
+), hours AS (
+  INSERT INTO loggers_hour AS h (probe_id, hour, number, sum_c, low_c, high_c)
+  SELECT probe_id, date_trunc('hour', at + %(shift)s * interval '1 second', 'UTC'),
+    count(*), sum(temperature_c::float8), min(temperature_c), max(temperature_c)
+  FROM fresh WHERE fault = 0 GROUP BY 1, 2 ORDER BY 1, 2
+  ON CONFLICT (probe_id, hour) DO UPDATE SET
+    number = h.number + EXCLUDED.number, sum_c = h.sum_c + EXCLUDED.sum_c,
+    low_c = least(h.low_c, EXCLUDED.low_c), high_c = greatest(h.high_c, EXCLUDED.high_c)
 )
+SELECT probe_id, at, temperature_c, fault FROM fresh
+"""
 
 
 def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[tuple[int, datetime, float, int]]:

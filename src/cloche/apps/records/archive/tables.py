@@ -7,6 +7,7 @@ out.
 from __future__ import annotations
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.pages import zone_words
 from cloche.apps.loggers.forms import channel_name
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.places.models import Operation, Place
@@ -21,7 +22,6 @@ from cloche.apps.shared.sources import Source
 from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.services.zones import zone_words
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
 from cloche.core.quantities import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S

@@ -1,0 +1,40 @@
+"""What pages say of a garden, its people and its zone."""
+
+from __future__ import annotations
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import words
+from cloche.bridge.values.units import Units
+from cloche.core.weather.zones import winter_lows_c
+
+
+def garden_headline(garden: Garden, people: int) -> str:
+    """How large it is."""
+    places = words.count(garden.places.count(), "place", "places")
+    return _("{garden} has {places} and {people}.").format(
+        garden=garden.name, places=places, people=words.count(people, "person", "people")
+    )
+
+
+def people_headline(garden: Garden, people: int) -> str:
+    """How many belong to it."""
+    belong = words.count(people, "person belongs", "people belong")
+    return _("{people_belong} to {garden}.").format(people_belong=belong, garden=garden.name)
+
+
+def crops_chosen(garden: Garden) -> str:
+    """How many crops its people have said they grow; empty for none."""
+    if not garden.crops:
+        return ""
+    return _("{crops} of your own choosing.").format(crops=words.count(len(garden.crops), "crop", "crops"))
+
+
+def zone_words(zone: str, units: Units) -> str:
+    """What a hardiness zone says, and what it does not. Raises OutOfRange."""
+    low, high = (units.temperature_text(value, 0) for value in winter_lows_c(zone))
+    return _(
+        "Zone {zone} says that the coldest night of a usual winter lies between {low} and {high}, for what stands outdoors all "
+        "year. It says nothing of spring: no window goes by it."
+    ).format(zone=zone, low=low, high=high)

@@ -1,0 +1,1 @@
+"""Template tags of all rooms."""

@@ -1,0 +1,10 @@
+"""Days as the reader writes them."""
+
+from django import template
+
+from cloche.apps.shared import words
+
+register = template.Library()
+register.filter("day", words.day)
+register.filter("day_with_year", words.day_with_year)
+register.filter("weekday", words.weekday_this_year)

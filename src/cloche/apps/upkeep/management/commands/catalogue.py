@@ -1,0 +1,90 @@
+"""Gathers every sentence that can be said and brings the languages' files up to date: `./run languages`."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from io import BytesIO
+from pathlib import Path
+from typing import Any
+
+from babel.messages.catalog import Catalog
+from babel.messages.extract import extract
+from babel.messages.mofile import write_mo
+from babel.messages.pofile import read_po, write_po
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandParser
+from django.utils.translation import to_locale
+from django.utils.translation.template import templatize
+
+PACKAGE = Path(settings.PACKAGE)
+KEYWORDS: dict[str, Any] = {"_": None, "gettext": None, "lazy": None, "say": None, "ngettext": (1, 2), "count": (2, 3)}
+"""Functions whose first words are sentences, and those whose two are one and many of a thing."""
+Message = tuple[str | tuple[str, ...], str]
+
+
+class Command(BaseCommand):
+    """Rewrites locale/*/LC_MESSAGES/django.po, which people edit, and django.mo, which is read."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--check", action="store_true", help="change nothing; fail where a file is out of date")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        found = template_catalogue()
+        for code, _ in settings.LANGUAGES:
+            folder = PACKAGE / "locale" / to_locale(code) / "LC_MESSAGES"
+            if folder.is_dir():
+                write(folder, brought_up_to_date(folder, found))
+                self.stdout.write(f"{code}: {differing(read(folder))} of {len(found)} sentences differ.")
+
+
+def template_catalogue() -> Catalog:
+    """Everything that can be said, with where."""
+    catalogue = Catalog(project="Cloche", charset="utf-8", fuzzy=False)
+    for message, where in sorted(messages(), key=lambda row: (row[1], str(row[0]))):
+        catalogue.add(message, locations=[(where, 0)])
+    return catalogue
+
+
+def messages() -> Iterator[Message]:
+    """Each sentence, and the file it stands in; (one, many) where it counts something."""
+    for file in sorted(PACKAGE.rglob("*.py")):
+        if "migrations" not in file.parts:
+            yield from _extracted(file, file.read_text(encoding="utf-8"))
+    for file in sorted((PACKAGE / "templates").rglob("*.*")):
+        if file.suffix in (".html", ".txt"):
+            yield from _extracted(file, templatize(file.read_text(encoding="utf-8")))
+
+
+def _extracted(file: Path, text: str) -> Iterator[Message]:
+    where = file.relative_to(PACKAGE).as_posix()
+    for _, message, _, _ in extract("python", BytesIO(text.encode()), KEYWORDS, options={"encoding": "utf-8"}):
+        yield (message if isinstance(message, str) else tuple(message)), where
+
+
+def read(folder: Path) -> Catalog:
+    """A language as people left it."""
+    with (folder / "django.po").open("rb") as file:
+        return read_po(file)
+
+
+def brought_up_to_date(folder: Path, found: Catalog) -> Catalog:
+    """With new sentences added and those that are no longer said left out."""
+    catalogue = read(folder)
+    catalogue.update(found, no_fuzzy_matching=True, keep_user_comments=True)
+    catalogue.obsolete.clear()
+    return catalogue
+
+
+def differing(catalogue: Catalog) -> int:
+    """How many sentences a language says in its own way."""
+    return sum(any(m.string) if isinstance(m.string, tuple) else bool(m.string) for m in catalogue if m.id)
+
+
+def write(folder: Path, catalogue: Catalog) -> None:
+    """For people and for the program."""
+    with (folder / "django.po").open("wb") as file:
+        write_po(file, catalogue, width=110, sort_output=True, include_lineno=False)
+    with (folder / "django.mo").open("wb") as file:
+        write_mo(file, catalogue)
