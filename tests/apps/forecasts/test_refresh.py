@@ -14,6 +14,7 @@ from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.record import Measured, record_reading
+from cloche.core.places.kinds import place_kinds
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily, write_air
 
@@ -105,7 +106,7 @@ def test_a_removed_place_is_not_worked_out(garden: Garden) -> None:
     assert flow.refresh_stale() == 0
 
 
-@pytest.mark.parametrize("kind", Place.Kind.values)
+@pytest.mark.parametrize("kind", list(place_kinds()))
 def test_every_kind_of_place_has_a_forecast_and_a_page(signed_in: Client, garden: Garden, kind: str) -> None:
     place = make_place(garden, kind=kind)
     flow.refresh(place)

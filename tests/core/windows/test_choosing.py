@@ -5,7 +5,7 @@ import pytest
 
 from cloche.core.crops.catalogue import crop
 from cloche.core.windows.bench import raising
-from cloche.core.windows.growth import growth_index, growth_words
+from cloche.core.windows.growth import growth_index, vigour
 from cloche.core.windows.hedge import MISHAP, Candidate, hedge
 from cloche.core.windows.methods import Method, better_method
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
@@ -118,4 +118,4 @@ def test_growth_is_best_at_its_best_and_none_beyond_its_ends() -> None:
         assert index[0] == index[-1] == 0
     # By hand for cool crops at 10 °C: 21/13 * (8/16) ** (16/13) = 0.688.
     assert float(growth_index(10.0, crop("lettuce"))) == pytest.approx(0.688, abs=0.001)
-    assert [growth_words(x) for x in (0.7, 0.3, 0.1)] == ["thrive", "grow slowly", "merely survive"]
+    assert [vigour(x) for x in (0.7, 0.3, 0.1)] == ["thrive", "slow", "survive"]

@@ -225,9 +225,9 @@ class HotbedForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.units, self.today = units, today
         for name, label, choices in (
-            ("material", _("Made of"), hotbeds.MATERIALS),
-            ("moist", _("When filled it was"), hotbeds.MOIST),
-            ("trodden", _("and"), hotbeds.TRODDEN),
+            ("material", _("Made of"), hotbeds.materials()),
+            ("moist", _("When filled it was"), hotbeds.moistures()),
+            ("trodden", _("and"), hotbeds.treads()),
         ):
             self.fields[name] = forms.ChoiceField(label=label, choices=choices, initial=getattr(self.instance, name))
         for name, label, _unused, _unused in self.SIZES:

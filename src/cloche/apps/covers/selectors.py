@@ -9,8 +9,8 @@ from django.db.models import Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.bridge.services.offered import INDOORS
 
-INDOORS = ("tray", "mat")
 """Kinds of place that no cover goes over."""
 
 

@@ -107,7 +107,7 @@ class SandboxForm(forms.Form):
     cover = forms.ChoiceField(label=lazy("Cover"), required=False)
     opening = forms.FloatField(label=lazy("Open from 9 to 17"), min_value=0, max_value=100)
     ground = forms.MultipleChoiceField(
-        label=lazy("The bed"), choices=covers.GROUNDS, required=False, widget=forms.CheckboxSelectMultiple
+        label=lazy("The bed"), choices=covers.grounds, required=False, widget=forms.CheckboxSelectMultiple
     )
     crop = forms.ChoiceField(label=lazy("Sown with"))
 

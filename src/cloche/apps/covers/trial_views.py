@@ -19,7 +19,7 @@ from cloche.apps.covers.trial_forms import PairForm, SandboxForm, TrialForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
-from cloche.apps.places.models import Hotbed, Place
+from cloche.apps.places.models import Hotbed
 from cloche.apps.readings.flows.record import AlreadyThere
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
@@ -114,7 +114,7 @@ def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
     """What a hotbed is built of, and its weeks."""
     request.room = "ground"  # type: ignore[attr-defined]
     place, units, today = place_or_404(request, place_id), units_of(request.user), clock.today(request.garden.timezone)
-    if place.kind != Place.Kind.HOTBED:
+    if place.kind != "hotbed":
         raise Http404
     bed = Hotbed.objects.filter(place=place).first() or Hotbed(place=place, filled_on=today)
     form = HotbedForm(request.POST or None, instance=bed, units=units, today=today)

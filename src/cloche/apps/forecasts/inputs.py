@@ -12,8 +12,7 @@ from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.services.hotbeds import Build
-from cloche.bridge.values.inputs import CoverSpan, Description, ForecastInputs, Operation
+from cloche.bridge.values.inputs import Build, CoverSpan, Description, ForecastInputs, Operation
 
 
 def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
@@ -69,7 +68,7 @@ def cover_description(item: Cover | None, today: date) -> dict[str, float | bool
 
 
 def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
-    bed = Hotbed.objects.filter(place=place).first() if place.kind == Place.Kind.HOTBED else None
+    bed = Hotbed.objects.filter(place=place).first() if place.kind == "hotbed" else None
     if bed is None:
         return None
     build = Build(bed.material, bed.depth_m, bed.length_m, bed.width_m, bed.moist, bed.trodden, bed.insulated, bed.soil_m)

@@ -13,7 +13,7 @@ from cloche.apps.loggers import selectors
 from cloche.apps.loggers.models import Device, LoggedReading, Probe
 from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.shared import words
-from cloche.bridge.services.logged import FAULT_WORDS, Fault
+from cloche.bridge.services.logged import fault_words
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
@@ -153,7 +153,7 @@ def _probe(
     last = _("nothing yet")
     if probe.last_at and probe.last_c is not None:
         last = f"{units.temperature_text(probe.last_c)}, {_ago(probe.last_at, now, garden)}"
-    text = "; ".join(f"{words.count(number, 'time', 'times')} {FAULT_WORDS[Fault(fault)]}" for fault, number in sorted(faulty))
+    text = "; ".join(f"{words.count(number, 'time', 'times')} {fault_words(fault)}" for fault, number in sorted(faulty))
     return ProbeLine(
         pk=probe.pk,
         channel=probe.channel,

@@ -8,7 +8,6 @@ from datetime import date, datetime, timedelta
 from cloche.apps.covers.watched import watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.today.after import frosted_in
 from cloche.apps.today.jobs import covers, sowing
@@ -58,7 +57,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     found += sowing.after_frost(frosted_in(garden, grounds, today))
     found += sowing.trials(garden, today)
     for place, ground in grounds:
-        if ground is not None and place.kind == Place.Kind.HOTBED:
+        if ground is not None and place.kind == "hotbed":
             found += sowing.hotbed(ground, today)
     return found
 

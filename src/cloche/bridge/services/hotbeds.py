@@ -6,26 +6,37 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from cloche.bridge.values.stored import PlaceForecast
-from cloche.core.heat.hotbed import Build
+from cloche.bridge.values.texts import say
 
-MATERIALS = [
-    ("horse", "strawy horse manure"),
-    ("hay", "hay and dung"),
-    ("leaves", "leaves"),
-    ("compost", "garden compost and green stuff"),
-]
-MOIST = [
-    ("dry", "dry: a squeezed handful stays loose"),
-    ("moist", "moist: it holds, no water comes"),
-    ("wet", "wet: water runs"),
-]
-TRODDEN = [("loose", "loose"), ("firm", "trodden firm in layers"), ("hard", "trodden hard")]
+
+def materials() -> list[tuple[str, str]]:
+    """What it may be built of, for choosing."""
+    return [
+        ("horse", say("strawy horse manure")),
+        ("hay", say("hay and dung")),
+        ("leaves", say("leaves")),
+        ("compost", say("garden compost and green stuff")),
+    ]
+
+
+def moistures() -> list[tuple[str, str]]:
+    """How moist it was when filled, for choosing."""
+    return [
+        ("dry", say("dry: a squeezed handful stays loose")),
+        ("moist", say("moist: it holds, no water comes")),
+        ("wet", say("wet: water runs")),
+    ]
+
+
+def treads() -> list[tuple[str, str]]:
+    """How firm it was trodden, for choosing."""
+    return [("loose", say("loose")), ("firm", say("trodden firm in layers")), ("hard", say("trodden hard"))]
+
+
 LASTS_D = 90
 """Days for which a hotbed's own heat is looked at."""
 TRAYS_FROM_C, TOO_HOT_C, USEFUL_C = 18.0, 27.0, 15.0
 """Soil for trays on top, too hot for roots, and no longer worth a hotbed (common practice, no source)."""
-
-__all__ = ["MATERIALS", "MOIST", "TOO_HOT_C", "TRAYS_FROM_C", "TRODDEN", "USEFUL_C", "Build", "Times", "times_of"]
 
 
 @dataclass(frozen=True)

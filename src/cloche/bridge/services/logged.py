@@ -7,16 +7,21 @@ from datetime import timedelta
 
 import numpy as np
 
+from cloche.bridge.values.texts import say
 from cloche.core import quantities
 from cloche.core.records.faults import Fault, faults, silent_after
 
 GRAIN = 4
 """Decimals kept: finer than any probe, and what single precision can hold."""
-FAULT_WORDS = {
-    Fault.DISCONNECTED: "−127°: the probe does not answer",
-    Fault.POWER_ON: "85°: the probe had only just been switched on",
-    Fault.OUTSIDE: "outside what soil can be",
-}
+
+
+def fault_words(fault: int) -> str:
+    """Why a value counts for nothing."""
+    return {
+        Fault.DISCONNECTED: say("−127°: the probe does not answer"),
+        Fault.POWER_ON: say("85°: the probe had only just been switched on"),
+        Fault.OUTSIDE: say("outside what soil can be"),
+    }[Fault(fault)]
 
 
 def celsius(values: Sequence[float], unit: str) -> list[float]:
@@ -30,9 +35,6 @@ def celsius(values: Sequence[float], unit: str) -> list[float]:
 def faults_of(values_c: Sequence[float]) -> list[int]:
     """Codes, 0 where nothing is wrong."""
     return faults(values_c).tolist()  # type: ignore[no-any-return]
-
-
-__all__ = ["FAULT_WORDS", "Fault", "celsius", "faults_of", "silence"]
 
 
 def silence(every_s: int | None) -> timedelta:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services.houses import door_plans
+from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.inputs import Day, ForecastInputs
@@ -38,6 +39,7 @@ from cloche.core.hazards import ventilation
 from cloche.core.hazards.air_limits import Limits, Stage, cold_c, limits_of, off_night_c
 from cloche.core.hazards.frost_damage import likeliest
 from cloche.core.hazards.frost_night import NightWay
+from cloche.core.places.kinds import place_kinds
 from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
@@ -58,8 +60,6 @@ NIGHTS_BACK, FROST_BELOW_C = 3, 1.0
 """Nights whose harm is still told, and the cold below which a night may have hurt something [°C]."""
 ROOF_OVER_MEAN = 1.3
 """Height of a cover's middle over its mean height (assumption)."""
-GROUNDS = ("tray", "mat")
-"""Kinds of place indoors, where nobody opens or covers anything."""
 
 
 @dataclass(frozen=True)
@@ -115,7 +115,7 @@ def watch(
 ) -> Watch | None:
     """None for places indoors. Hours are counted from today's first midnight of standard time. outside: weather
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
-    if situation.indoors or inputs.kind in GROUNDS:
+    if situation.indoors or inputs.kind in INDOORS:
         return None
     limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
@@ -303,7 +303,7 @@ def _opened(cover: CoverPeriod, share: float) -> CoverPeriod:
 def _night_ways(inputs: ForecastInputs, cover: CoverPeriod | None) -> list[tuple[NightWay | None, Covers]]:
     """What can be done at night, in the order of the work it makes."""
     if cover is None:
-        if inputs.kind in ("cells", "tub"):
+        if place_kinds()[inputs.kind].movable:
             return [(None, ()), (NightWay.BRING_IN, ())]
         fleece = CoverPeriod(kind("thick_fleece"), 0.0, ALWAYS_H)
         return [

@@ -2,31 +2,23 @@
 
 from __future__ import annotations
 
-import csv
 from dataclasses import dataclass, replace
 from functools import cache
-from importlib.resources import files
+from typing import Literal, get_args
 
+from cloche.core import tables
 from cloche.core.covers.bend import bend
 from cloche.core.errors import UnknownCover
-
-ENDS_OPEN_M_H = {"film_tunnel": 15.0, "thermal_tunnel": 15.0, "bent_sheet": 20.0, "twin_wall_arch": 20.0}
-"""Leakage where both ends stand open (assumption)."""
-
 
 LIES_M = 0.01
 PLANTED_THROUGH_M = 0.002
 """A film drawn as tight as this is a mulch: what grows there stands above it in the open air."""
 STILL_AIR_W_MK = 0.025
 """Conductivity of still air."""
-BENT = ("film_tunnel", "thermal_tunnel", "bent_sheet", "twin_wall_arch")
-USUAL_LIGHT_LOST, MOST_LIGHT_LOST, DIRT = 0.03, 0.20, 0.05
-LIGHT_LOST_A_YEAR = {"glass_pane": 0.0, "glass_frame": 0.0, "greenhouse": 0.0, "bent_sheet": 0.05, "plastic_pane": 0.05}
-LIGHT_LOST_A_YEAR |= {"fleece": 0.05, "thick_fleece": 0.05}
-"""Of the sun, the share of it all that is let through less after each year, at most, and when dirty (assumptions)."""
-LASTS_Y = {"glass_pane": 30.0, "glass_frame": 30.0, "greenhouse": 30.0, "bell": 10.0, "bent_sheet": 2.0, "plastic_pane": 2.0}
-LASTS_Y |= {"fleece": 2.0, "thick_fleece": 3.0, "twin_wall_arch": 10.0, "twin_wall_frame": 10.0, "bin": 4.0}
-"""Film five years, unprotected rigid sheet two (common practice, no source); the others are assumptions."""
+MOST_LIGHT_LOST, DIRT = 0.20, 0.05
+"""Of the sun, the share of it all that is let through less at most with the years, and when dirty (assumptions)."""
+DrawnAs = Literal["sheet", "tunnel", "fleece", "frame", "bell", "arch", "house"]
+GoesOver = Literal["bed", "tray", "house"]
 
 
 @dataclass(frozen=True)
@@ -36,12 +28,26 @@ class CoverKind:
     solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; absorbs: share of the sun that it takes up itself;
     catches: of what it lets through, the share that warms the air by way of frame, hoops and dust; emissivity of its faces;
     conductance from face to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its
-    surface over the ground it covers; leak_m_h, open_m_h: air that passes each square metre of ground, closed and more at full
-    opening, at 2 m/s of wind [m³/m²h]; permeable: share of the rain that comes through; width_m: usual.
+    surface over the ground it covers; leak_m_h, ends_open_m_h, open_m_h: air that passes each square metre of ground, closed,
+    with both ends open (assumption) and more at full opening, at 2 m/s of wind [m³/m²h]; permeable: share of the rain that
+    comes through; width_m: usual.
+
+    with_article: a cold frame with glass; drawn_as: its shape over a slice of ground; common: its place among what growers
+    could get, 0: not among them; opened: whether anybody opens it on a sunny day; bends: whether it is a sheet or film bent
+    over the bed, whose height follows from its spread; lasts_y: film five years, unprotected rigid sheet two (common practice,
+    no source; the others are assumptions); light_lost_a_year: share of the sun (assumption).
     """
 
     key: str
     name: str
+    with_article: str
+    drawn_as: DrawnAs
+    common: int
+    opened: bool
+    bends: bool
+    goes_over: GoesOver
+    lasts_y: float
+    light_lost_a_year: float
     solar: float
     absorbs: float
     catches: float
@@ -53,6 +59,7 @@ class CoverKind:
     gap_m: float
     area_ratio: float
     leak_m_h: float
+    ends_open_m_h: float
     open_m_h: float
     permeable: float
     width_m: float
@@ -62,7 +69,7 @@ class CoverKind:
     @property
     def is_house(self) -> bool:
         """Whether beds and frames stand inside it."""
-        return self.gap_m >= 1.5
+        return self.goes_over == "house"
 
     @property
     def lies_on_soil(self) -> bool:
@@ -74,11 +81,6 @@ class CoverKind:
         """Whether it is drawn tight as a mulch: what grows there stands above it."""
         return self.gap_m <= PLANTED_THROUGH_M
 
-    @property
-    def bends(self) -> bool:
-        """Whether it is a sheet or film bent over the bed, whose height follows from its spread."""
-        return self.key in BENT
-
     def bent(self, sheet_m: float, spread_m: float) -> CoverKind:
         """The same of a sheet so wide, its edges so far apart; raises OutOfRange."""
         shape = bend(sheet_m, spread_m)
@@ -86,17 +88,12 @@ class CoverKind:
 
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
         """The same after years in the sun: it lets less light through."""
-        lost = min(LIGHT_LOST_A_YEAR.get(self.key, USUAL_LIGHT_LOST) * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
+        lost = min(self.light_lost_a_year * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
         return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
-
-    @property
-    def lasts_y(self) -> float:
-        """Years it usually lasts: film about five, unprotected rigid sheet about two (common practice, no source)."""
-        return LASTS_Y.get(self.key, 5.0)
 
     def with_ends_open(self) -> CoverKind:
         """The same with both ends open."""
-        return replace(self, leak_m_h=ENDS_OPEN_M_H.get(self.key, self.leak_m_h))
+        return replace(self, leak_m_h=self.ends_open_m_h)
 
 
 @dataclass(frozen=True)
@@ -137,13 +134,42 @@ class CoverPeriod:
         return self.kind.leak_m_h if self.ends_capped else self.kind.with_ends_open().leak_m_h
 
 
+SHARE, METRES, AIR = tables.number(0, 1), tables.number(0, 10), tables.number(0, 1000)
+COLUMNS: dict[str, tables.Check] = {
+    "key": tables.text,
+    "name": tables.text,
+    "with_article": tables.text,
+    "drawn_as": tables.one_of(*get_args(DrawnAs)),
+    "common": int,
+    "opened": tables.yes_or_no,
+    "bends": tables.yes_or_no,
+    "goes_over": tables.one_of(*get_args(GoesOver)),
+    "lasts_y": tables.number(0.5, 100),
+    "light_lost_a_year": SHARE,
+    "solar": SHARE,
+    "absorbs": SHARE,
+    "catches": SHARE,
+    "infrared": SHARE,
+    "emissivity": SHARE,
+    "conductance_w_m2k": tables.number(0.1, 5000),
+    "wet_infrared": SHARE,
+    "wet_emissivity": SHARE,
+    "gap_m": METRES,
+    "area_ratio": tables.number(1, 5),
+    "leak_m_h": AIR,
+    "ends_open_m_h": AIR,
+    "open_m_h": AIR,
+    "permeable": SHARE,
+    "width_m": METRES,
+    "source": tables.text,
+    "confidence": tables.one_of("high", "medium", "low"),
+}
+
+
 @cache
 def kinds() -> dict[str, CoverKind]:
-    """All kinds by key, in the order of the file."""
-    text = files("cloche.core.covers").joinpath("data/kinds.csv").read_text(encoding="utf-8")
-    words = {"key", "name", "source", "confidence"}
-    rows = csv.DictReader(text.splitlines())
-    return {r["key"]: CoverKind(**{k: v if k in words else float(v) for k, v in r.items()}) for r in rows}  # type: ignore[arg-type]
+    """All kinds by key, in the order of the file. Raises BadTable."""
+    return {key: CoverKind(**row) for key, row in tables.rows("cloche.core.covers", "kinds.csv", COLUMNS).items()}
 
 
 def kind(key: str) -> CoverKind:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
@@ -38,8 +40,16 @@ def full_growth_d(crop: Crop, printed_d: float) -> float:
     return printed_d * float(growth_index(crop.life.printed_c, crop))
 
 
-def growth_words(index: float) -> str:
-    """What an index means for seedlings."""
+class Vigour(StrEnum):
+    """What an index of growth means for seedlings."""
+
+    THRIVE = "thrive"
+    SLOW = "slow"
+    SURVIVE = "survive"
+
+
+def vigour(index: float) -> Vigour:
+    """Of an index, 0-1."""
     if index >= THRIVES:
-        return "thrive"
-    return "merely survive" if index < SURVIVES else "grow slowly"
+        return Vigour.THRIVE
+    return Vigour.SURVIVE if index < SURVIVES else Vigour.SLOW

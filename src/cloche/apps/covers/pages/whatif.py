@@ -187,7 +187,7 @@ class _Teller:
         return Row(
             name=offer.name,
             what=offer.what,
-            cut=self._cut(covers.DRAWN_AS[offer.span.key], found),
+            cut=self._cut(covers.drawn_as(offer.span.key), found),
             number=self.units.temperature_text(found.profile_c[2]),
             ribbon=self._ribbon(found),
             gain=self._gain(found),

@@ -12,6 +12,7 @@ from simple_history.models import HistoricalRecords
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import validators
 from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services.offered import place_names
 
 ASPECTS = [
     (0.0, lazy("north")),
@@ -33,22 +34,6 @@ class CurrentPlaces(models.Manager["Place"]):
 class Place(models.Model):
     """A bed, a frame, a tray on a mat: ground that is measured and sown."""
 
-    class Kind(models.TextChoices):
-        OPEN = "open", lazy("open bed")
-        RAISED = "raised", lazy("raised bed")
-        MULCHED = "mulched", lazy("mulched bed")
-        FLEECE = "fleece", lazy("bed under fleece")
-        TUNNEL = "tunnel", lazy("low tunnel of film")
-        ARCH = "arch", lazy("arch of bent sheet")
-        FRAME = "frame", lazy("cold frame")
-        BELL = "bell", lazy("bells or upturned bins")
-        TUB = "tub", lazy("pot or tub")
-        CELLS = "cells", lazy("tray or cells outdoors")
-        TRAY = "tray", lazy("tray in a room")
-        MAT = "mat", lazy("tray on a heat mat")
-        CABLE = "cable", lazy("bed over a soil-warming cable")
-        HOTBED = "hotbed", lazy("hotbed")
-
     class Texture(models.TextChoices):
         SAND = "sand", lazy("sand")
         LOAM = "loam", lazy("loam")
@@ -61,7 +46,7 @@ class Place(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="places")
     name = models.CharField(max_length=60, validators=[validators.plain])
-    kind = models.CharField(max_length=10, choices=Kind, default=Kind.OPEN)
+    kind = models.CharField(max_length=10, choices=place_names, default="open")
     seed_depth_m = models.FloatField(default=0.05, validators=[MinValueValidator(0.005), MaxValueValidator(0.5)])
     walking_order = models.PositiveIntegerField(default=0)
     texture = models.CharField(max_length=10, choices=Texture, default=Texture.LOAM)

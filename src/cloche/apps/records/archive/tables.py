@@ -24,6 +24,7 @@ from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
+from cloche.core.places.kinds import place_kinds
 from cloche.core.quantities import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
 from cloche.core.soil.bed import Work
 
@@ -45,7 +46,7 @@ TABLES = (
         (
             Column("number", "integer", "Number of the place in this file."),
             Column("name", "string", "What its people call it.", most=60),
-            Column("kind", "string", "What it is.", one_of=texts(Place.Kind.choices)),
+            Column("kind", "string", "What it is.", one_of=tuple(place_kinds())),
             Column("seed_depth_m", "number", "Depth at which it is read and sown.", "m", within=(0.005, 0.5)),
             Column("texture", "string", "Its soil.", one_of=texts(Place.Texture.choices)),
             Column("slope_deg", "number", "Slope.", "degree", within=(0, 60)),

@@ -26,13 +26,13 @@ from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import PlaceLine
 from cloche.apps.windows.pages.warmth import FIGURE_NAMES, Warmth, warmth_in
 from cloche.bridge.services import crops
+from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.values.inputs import Day as WeatherDay
 from cloche.bridge.values.units import Units
 from cloche.core.crops import catalogue
 
 MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)
-INDOORS = ("mat", "tray")
 
 
 @dataclass(frozen=True)

@@ -15,12 +15,11 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.apps.windows.pages.sowing import harvest_words, risk_words
+from cloche.apps.windows.pages.sowing import harvest_words, risk_words, vigour_words
 from cloche.bridge.services import crops, planting
 from cloche.bridge.values.outlook_days import day_of
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
-from cloche.core.windows import growth
 from cloche.core.windows.bench import Raising, raising
 
 ROOM = "room"
@@ -77,7 +76,7 @@ def planting_page(
     raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
     after = _("They would {growth} there at first. {harvest}").format(
-        growth=growth.growth_words(day.growth), harvest=harvest_words(crop, on, day, today)
+        growth=vigour_words(day.growth), harvest=harvest_words(crop, on, day, today)
     )
     harvest = (
         []

@@ -106,7 +106,7 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
         return ""
     thing = _("Seedlings") if crop.start == "seed" else _("Shoots")
     text = _("{thing} would {growth} in the three weeks after they are up.").format(
-        thing=thing, growth=growth.growth_words(day.growth)
+        thing=thing, growth=vigour_words(day.growth)
     )
     return f"{text} {harvest_words(crop, on, day, today)}".rstrip()
 
@@ -148,3 +148,13 @@ def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
     if crop.start == "seed":
         rows.append((_("of 100 live seeds"), f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
     return rows
+
+
+def vigour_words(index: float) -> str:
+    """How seedlings would grow, as the end of “they would …”."""
+    names = {
+        growth.Vigour.THRIVE: _("thrive"),
+        growth.Vigour.SLOW: _("grow slowly"),
+        growth.Vigour.SURVIVE: _("merely survive"),
+    }
+    return names[growth.vigour(index)]

@@ -194,7 +194,7 @@ def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
             price=own.price,
         )
         CoverPeriod.objects.filter(place__garden=garden, place__name=own.on).update(item=cover)
-    for place in garden.places.filter(kind=Place.Kind.HOTBED):
+    for place in garden.places.filter(kind="hotbed"):
         Hotbed.objects.create(place=place, material="hay", filled_on=today - timedelta(days=HOTBED_AGE_D))
     for name, crop_key, ahead_d in plan.meant:
         intend(garden.places.get(name=name), crop_key, today + timedelta(days=ahead_d), person)

@@ -1,0 +1,94 @@
+"""Tables of facts that ship with the core: each kind of thing one row, checked when it is loaded."""
+
+from __future__ import annotations
+
+import csv
+from collections.abc import Callable, Mapping
+from importlib.resources import files
+from typing import Any
+
+from cloche.core.errors import CoreError
+
+Check = Callable[[str], Any]
+
+
+class BadTable(CoreError):
+    """A table says something that cannot be; the message names table, row and column."""
+
+    code = "bad_table"
+
+
+def text(value: str) -> str:
+    """Any words but none."""
+    if not value.strip():
+        raise ValueError("it is empty")
+    return value
+
+
+def number(least: float, most: float) -> Check:
+    """A number within limits."""
+
+    def check(value: str) -> float:
+        found = float(value)
+        if not least <= found <= most:
+            raise ValueError(f"{found:g} is outside {least:g} to {most:g}")
+        return found
+
+    return check
+
+
+def yes_or_no(value: str) -> bool:
+    """Yes or no, written out."""
+    return one_of("yes", "no")(value) == "yes"
+
+
+def one_of(*allowed: str) -> Check:
+    """One of some words; the empty word is one only if it is among them."""
+
+    def check(value: str) -> str:
+        if value not in allowed:
+            raise ValueError(f"“{value}” is none of {', '.join(allowed)}")
+        return value
+
+    return check
+
+
+def rows(package: str, name: str, columns: Mapping[str, Check]) -> dict[str, dict[str, Any]]:
+    """A table of a package's data by its first column, `key`, in the order of the file.
+
+    Parameters
+    ----------
+    package : str
+        Dotted name of the package whose `data` folder holds the table.
+    name : str
+        File name, such as ``kinds.csv``.
+    columns : mapping of str to callable
+        Every column, with what turns its text into a value and raises ValueError where it is none.
+
+    Raises
+    ------
+    BadTable
+        Where a column lacks or is unknown, a key comes twice, or a cell cannot be; the message says which.
+    """
+    return checked(files(package).joinpath("data", name).read_text(encoding="utf-8"), name, columns)
+
+
+def checked(written: str, name: str, columns: Mapping[str, Check]) -> dict[str, dict[str, Any]]:
+    """The same of a table's text."""
+    reader = csv.DictReader(written.splitlines())
+    if list(reader.fieldnames or ()) != list(columns):
+        raise BadTable(f"{name}: the columns are to be {', '.join(columns)}.")
+    found: dict[str, dict[str, Any]] = {}
+    for line in reader:
+        key = line["key"]
+        if key in found:
+            raise BadTable(f"{name}, row {key}: it is there twice.")
+        found[key] = {column: _cell(name, key, column, line[column], check) for column, check in columns.items()}
+    return found
+
+
+def _cell(name: str, key: str, column: str, value: str | None, check: Check) -> Any:
+    try:
+        return check("" if value is None else value)
+    except ValueError as wrong:
+        raise BadTable(f"{name}, row {key}, column {column}: {wrong}.") from wrong
