@@ -136,7 +136,7 @@ class Storm:
         at = (START - timedelta(days=40) + timedelta(minutes=minute)).isoformat()
         entry = {"key": key, "place": str(bed), "temperature": "9.5", "at": at, "degree": "C", "length": "cm"}
         told = {"key": key, "garden": int(self.garden), "person": "rowan", "place": bed, "placeName": "Bed", "at": at}
-        return told | {"state": "waiting", "said": "", "entry": entry}
+        return told | {"state": "waiting", "message": "", "entry": entry}
 
     def _empty(self, page: Any) -> None:
         """The storm is over: what still waits on the device is sent."""

@@ -63,7 +63,7 @@ hand_over() {
   rm -f "$STATE/parts.json"
   stop_cluster
   exec "$PY" -m cloche.supervisor --state "$STATE" --python "$PY" --pg-bin "$PGBIN" --db "$DB" --port "$port" --db-port "$DB_PORT" \
-    --as-web "$AS_WEB" --as-database "$AS_DATABASE" --said "\nCloche is open at  http://127.0.0.1:$port\n$said\nCtrl-C ends everything it started." "$@"
+    --as-web "$AS_WEB" --as-database "$AS_DATABASE" --greeting "\nCloche is open at  http://127.0.0.1:$port\n$said\nCtrl-C ends everything it started." "$@"
 }
 
 run_checks() {

@@ -78,7 +78,7 @@ def stop(bed: Any, **more: Any) -> dict[str, Any]:
 def test_rounds_that_are_none(signed_in: Client, garden: Garden, body: bytes) -> None:
     answer = signed_in.post(reverse("send_round", args=[garden.pk]), body, content_type="application/json")
     assert answer.status_code == 400
-    assert answer.json()["said"]
+    assert answer.json()["message"]
 
 
 @pytest.mark.parametrize(
@@ -106,5 +106,5 @@ def test_stops_that_cannot_be_kept_come_back_with_a_reason(
     answer = signed_in.post(reverse("send_round", args=[garden.pk]), body, content_type="application/json")
     bad, good = answer.json()["results"]
     assert (bad["state"], good["state"]) == ("refused", "kept")
-    assert said in bad["said"]
+    assert said in bad["message"]
     assert Visit.objects.count() == 1

@@ -45,7 +45,7 @@ def walk(page: Page, garden: Garden, pictured: int) -> list[dict[str, Any]]:
             entry["photo"] = noisy(n)
         at = f"2026-04-22T07:{n:02}:00.000Z"
         told = {"key": entry["key"], "garden": garden.pk, "person": "rowan", "place": place.pk, "placeName": place.name}
-        stops.append(told | {"at": at, "state": "waiting", "said": "", "entry": entry})
+        stops.append(told | {"at": at, "state": "waiting", "message": "", "entry": entry})
     posted: list[dict[str, Any]] = []
     page.on("request", lambda request: posted.append(sent_in(request)) if request.url.endswith("/round/send/") else None)
     page.evaluate(
@@ -88,7 +88,7 @@ def test_a_picture_that_is_refused_keeps_no_reading_waiting(
     waiting = left(page)
     assert Reading.objects.count() == 7
     assert {stop["state"] for stop in waiting} == {"refused"}
-    assert {stop["said"] for stop in waiting} == {"Its picture is too large to send. Send it without."}
+    assert {stop["message"] for stop in waiting} == {"Its picture is too large to send. Send it without."}
     page.goto(f"{live_server.url}/g/{garden.pk}/round/")
     for _ in range(3):
         page.get_by_role("button", name="Send it without its picture").first.click()

@@ -281,10 +281,10 @@ def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, liv
     expect(page.locator("#next")).to_have_text("It is right, keep it")
     assert Reading.objects.count() == 0
     page.locator("#next").tap()
-    expect(page.locator("#round-said")).to_contain_text("North bed: 39°, expected")
+    expect(page.locator("#round-notice")).to_contain_text("North bed: 39°, expected")
     settled(page)
-    page.locator("#round-said").get_by_role("button", name="Undo North bed").tap()
-    expect(page.locator("#round-said")).to_contain_text("is open again")
+    page.locator("#round-notice").get_by_role("button", name="Undo North bed").tap()
+    expect(page.locator("#round-notice")).to_contain_text("is open again")
     assert not Reading.objects.current().exists()
 
 

@@ -57,7 +57,7 @@ def _end(number: int, frame: object) -> None:
 
 def _words() -> argparse.Namespace:
     parser = argparse.ArgumentParser()
-    for name in ("state", "python", "pg-bin", "db", "said"):
+    for name in ("state", "python", "pg-bin", "db", "greeting"):
         parser.add_argument(f"--{name}", required=True)
     for name in ("port", "db-port"):
         parser.add_argument(f"--{name}", type=int, required=True)
@@ -121,7 +121,7 @@ def _open(words: argparse.Namespace, parts: list[Part]) -> None:
         trouble = sum(part.restarts for part in parts if part.name.startswith("The web"))
         if trouble > MOST_TROUBLE or time.monotonic() > end:
             raise SystemExit("Cloche cannot go on: the application did not start; its own words are above.")
-    sys.stdout.write(words.said.replace("\\n", "\n") + "\n")
+    sys.stdout.write(words.greeting.replace("\\n", "\n") + "\n")
     sys.stdout.flush()
 
 

@@ -63,7 +63,7 @@ def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: C
     bad = stop(bed, temperature="182")
     results = send(signed_in, garden, bad, stop(other), "nonsense").json()["results"]
     assert [one["state"] for one in results] == ["refused", "kept", "refused"]
-    assert "°F?" in results[0]["said"] or "again" in results[0]["said"] or "18.2" in results[0]["said"]
+    assert "°F?" in results[0]["message"] or "again" in results[0]["message"] or "18.2" in results[0]["message"]
     assert Reading.objects.get().place == other
 
 
@@ -90,7 +90,7 @@ def test_what_cannot_be_is_refused_in_words_and_nothing_is_kept(
 ) -> None:
     found = answer(signed_in, garden, stop(bed) | values)
     assert found["state"] == "refused"
-    assert said in found["said"]
+    assert said in found["message"]
     assert not Visit.objects.exists()
     assert not Reading.objects.exists()
 
@@ -99,7 +99,7 @@ def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Clie
     make_reading(bed, NOW, 7.0, entered_by=make_person("hazel"))
     one = stop(bed)
     found = answer(signed_in, garden, one)
-    assert (found["state"], "hazel wrote down 7.0°" in found["said"]) == ("conflict", True)
+    assert (found["state"], "hazel wrote down 7.0°" in found["message"]) == ("conflict", True)
     assert not Visit.objects.exists()
     assert answer(signed_in, garden, one | {"replace": True})["state"] == "kept"
     reading = Reading.objects.current().get()

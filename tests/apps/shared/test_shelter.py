@@ -38,7 +38,7 @@ def test_while_nothing_can_be_written_all_can_be_read_and_every_page_says_so(
         refused = signed_in.post(reverse("add_reading", args=[garden.pk, place.pk]), form)
         assert (refused.status_code, refused["Retry-After"], said in refused.content.decode()) == (503, "30", True)
         stops = signed_in.post(reverse("send_round", args=[garden.pk]), "{}", content_type="application/json")
-        assert (stops.status_code, stops.json()["said"]) == (503, said)
+        assert (stops.status_code, stops.json()["message"]) == (503, said)
         assert not Reading.objects.exists()
     assert signed_in.post(reverse("add_reading", args=[garden.pk, place.pk]), form).status_code in (200, 302)
     assert Reading.objects.count() == 1

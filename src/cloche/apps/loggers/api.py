@@ -121,7 +121,7 @@ class RefusedOut(Schema):
 
     index: int
     code: Literal["channel", "value", "clock", "future", "past", "row"]
-    said: str
+    message: str
 
 
 class TakenOut(Schema):
@@ -133,7 +133,7 @@ class TakenOut(Schema):
     refused: list[RefusedOut]
 
 
-class Said(Schema):
+class Problem(Schema):
     """What is amiss."""
 
     detail: str
@@ -155,7 +155,7 @@ class DeviceOut(Schema):
     drift_s: int
 
 
-REFUSALS: dict[Any, Any] = {400: Said, 401: Said, 413: Said, 429: Said, 503: Said}
+REFUSALS: dict[Any, Any] = {400: Problem, 401: Problem, 413: Problem, 429: Problem, 503: Problem}
 ANSWERS = {200: TakenOut, 422: Misread} | REFUSALS
 
 
@@ -184,7 +184,7 @@ def send_csv(request: HttpRequest) -> TakenOut:
     """A heading “at,channel,temperature” and a line a value; times with their offset. Lines that cannot be read come back."""
     rows, numbers, refused = _csv_rows(request.body)
     taken = take_in(_device(request), rows)
-    moved = [RefusedOut(index=numbers[one.index], code=one.code, said=one.said) for one in taken.refused]  # type: ignore[arg-type]
+    moved = [RefusedOut(index=numbers[one.index], code=one.code, message=one.message) for one in taken.refused]  # type: ignore[arg-type]
     return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=sorted([*refused, *moved], key=_index))
 
 
@@ -205,7 +205,7 @@ def _index(one: RefusedOut) -> int:
 
 
 def _out(taken: Taken) -> TakenOut:
-    refused = [RefusedOut(index=one.index, code=one.code, said=one.said) for one in taken.refused]  # type: ignore[arg-type]
+    refused = [RefusedOut(index=one.index, code=one.code, message=one.message) for one in taken.refused]  # type: ignore[arg-type]
     return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=refused)
 
 
@@ -230,7 +230,7 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
                 RefusedOut(
                     index=index,
                     code="row",
-                    said=_("Line {index} cannot be read: {dict}").format(index=index + 2, dict=dict(line))[:200],
+                    message=_("Line {index} cannot be read: {dict}").format(index=index + 2, dict=dict(line))[:200],
                 )
             )
             continue

@@ -124,7 +124,7 @@ def _take(client: mqtt.Client, payload: bytes) -> None:
         client.publish(f"{ANSWERS}/{device.pk}", json.dumps(told), qos=0)
         if taken.refused:
             more = f" And {len(taken.refused) - 1} more." if len(taken.refused) > 1 else ""
-            reason = f"Value {taken.refused[0].index + 1}: {taken.refused[0].said}{more}"
+            reason = f"Value {taken.refused[0].index + 1}: {taken.refused[0].message}{more}"
     except NotNow:
         raise
     except NotTaken as why:

@@ -19,21 +19,21 @@ MOST_STOPS, MOST_BYTES = 200, 12_000_000
 
 
 def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:
-    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and what is to be said of it."""
+    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and what is to be message of it."""
     if not isinstance(stop, dict):
-        return {"key": "", "state": "refused", "said": _("That is not a stop of a round.")}
+        return {"key": "", "state": "refused", "message": _("That is not a stop of a round.")}
     key = str(stop.get("key", ""))
     form = StopForm(_typed(stop), garden=garden, units=_units(stop, person), ahead=ahead)
     if not form.is_valid():
-        said = " ".join(str(e) for errors in form.errors.values() for e in errors)
-        return {"key": key, "state": "refused", "said": said, "errors": dict(form.errors)}
+        message = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        return {"key": key, "state": "refused", "message": message, "errors": dict(form.errors)}
     place = form.cleaned_data["place"]
     try:
         visit, new = record_visit(place, form.seen(), person, replace=stop.get("replace") is True)
     except AlreadyThere as twin:
-        return {"key": key, "state": "conflict", "said": _disagree(twin, person)}
+        return {"key": key, "state": "conflict", "message": _disagree(twin, person)}
     except KeyTaken:
-        return {"key": key, "state": "refused", "said": _("Its number is taken by a reading of another garden.")}
+        return {"key": key, "state": "refused", "message": _("Its number is taken by a reading of another garden.")}
     return {"key": key, "state": "kept" if new else "known", "visit": visit.pk}
 
 

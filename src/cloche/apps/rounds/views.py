@@ -77,14 +77,16 @@ def send(request: GardenRequest) -> JsonResponse:
         body = border.read_json(request.body, sending.MOST_BYTES)
         stops = body["stops"]
     except (border.NotAllowed, KeyError, TypeError):
-        return JsonResponse({"said": _("Send {“sent_at”: …, “stops”: […]} as JSON.")}, status=400)
+        return JsonResponse({"message": _("Send {“sent_at”: …, “stops”: […]} as JSON.")}, status=400)
     if not isinstance(stops, list) or len(stops) > sending.MOST_STOPS:
         return JsonResponse(
-            {"said": _("Send a list of at most {most_stops} stops.").format(most_stops=sending.MOST_STOPS)}, status=400
+            {"message": _("Send a list of at most {most_stops} stops.").format(most_stops=sending.MOST_STOPS)}, status=400
         )
     if body.get("person", request.user.username) != request.user.username:
         # The page was kept from somebody else's visit: what they read is theirs, and waits for them.
-        return JsonResponse({"said": _("You are signed in as {username}.").format(username=request.user.username)}, status=403)
+        return JsonResponse(
+            {"message": _("You are signed in as {username}.").format(username=request.user.username)}, status=403
+        )
     ahead = _ahead(body.get("sent_at"))
     return JsonResponse({"results": [sending.take(request.garden, request.user, stop, ahead) for stop in stops]})
 

@@ -1,4 +1,4 @@
-"""When nothing may be written, and how that is said on every page and to every device."""
+"""When nothing may be written, and how that is message on every page and to every device."""
 
 from __future__ import annotations
 
@@ -35,8 +35,8 @@ FAULT = lazy("Something went wrong here, and it is a fault of Cloche’s own. No
 def why_not_now() -> str:
     """A sentence that says why nothing can be written at present; empty where it can."""
     if disk.is_full():
-        return FULL
-    return "" if clock.is_believable() else CLOCK
+        return str(FULL)
+    return "" if clock.is_believable() else str(CLOCK)
 
 
 class Shelter:
@@ -64,19 +64,19 @@ def fault(request: HttpRequest) -> HttpResponse:
     error = sys.exc_info()[1]
     if isinstance(error, OperationalError | InterfaceError) and is_away():
         log.warning("the database does not answer: %s", str(error).strip())
-        return refusal(request, AWAY, 503)
+        return refusal(request, str(AWAY), 503)
     if isinstance(getattr(error, "__cause__", None), DiskFull):
-        return refusal(request, FULL, 503)
-    return refusal(request, FAULT, 500)
+        return refusal(request, str(FULL), 503)
+    return refusal(request, str(FAULT), 500)
 
 
-def refusal(request: HttpRequest, said: str, status: int) -> HttpResponse:
+def refusal(request: HttpRequest, message: str, status: int) -> HttpResponse:
     """A sentence as what asked can read it: a device JSON, a person a page that needs neither database nor session."""
     response: HttpResponse
     if request.path.startswith("/api/") or request.content_type == "application/json":
-        response = JsonResponse({"detail": said, "said": said}, status=status)
+        response = JsonResponse({"detail": message, "message": message}, status=status)
     else:
-        response = HttpResponse(render_to_string("refusal.html", {"said": said}), status=status)
+        response = HttpResponse(render_to_string("refusal.html", {"message": message}), status=status)
     if status == 503:
         response["Retry-After"] = RETRY_S
     return response

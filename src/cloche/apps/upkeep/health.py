@@ -48,7 +48,7 @@ def checks() -> list[Check]:
         return [*found, _database(), *(check() for check in DATABASE_CHECKS)]
     except (DatabaseError, InterfaceError) as lost:
         is_away()
-        return [*found, Check("database", False, {"said": str(lost).strip()[:200]})]
+        return [*found, Check("database", False, {"message": str(lost).strip()[:200]})]
 
 
 def _disk() -> Check:

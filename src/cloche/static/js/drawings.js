@@ -14,6 +14,6 @@
 })();
 // A slider says where it stands while it is moved.
 document.addEventListener("input", (event) => {
-  const said = event.target.type === "range" && document.querySelector(`output[for="${event.target.id}"]`);
-  if (said && said.dataset.unit !== undefined) said.textContent = `${event.target.value.replace("-", "−")}${said.dataset.unit}`;
+  const output = event.target.type === "range" && document.querySelector(`output[for="${event.target.id}"]`);
+  if (output && output.dataset.unit !== undefined) output.textContent = `${event.target.value.replace("-", "−")}${output.dataset.unit}`;
 });

@@ -3,7 +3,7 @@
   const room = document.getElementById("round-room"), form = document.getElementById("round");
   if (!room || !form) return;
   const data = JSON.parse(document.getElementById("round-data").textContent);
-  const stops = [...form.querySelectorAll(".stop")], next = document.getElementById("next"), said = document.getElementById("round-said");
+  const stops = [...form.querySelectorAll(".stop")], next = document.getElementById("next"), notice = document.getElementById("round-notice");
   const phone = window.matchMedia("(max-width: 820px)"), DRAFT = `cloche-draft-${data.garden}`, began = now();
   let at = 0, probe = null;
 
@@ -77,7 +77,7 @@
     entry.degree = data.degree;
     entry.length = data.length;
     const written = { key, garden: data.garden, person: data.person, place: Number(stop.dataset.place), placeName: stop.dataset.name,
-      at: instant.toISOString(), state: "waiting", said: "", entry };
+      at: instant.toISOString(), state: "waiting", message: "", entry };
     done(stop, key, `${told(stop)} · ${clock(instant)}`);
     return clocheWaiting.put(written).then(() => { clocheWaiting.send(); return true; }, (error) => notKept(stop, error));
   }
@@ -86,7 +86,7 @@
     open(stop);
     draft();
     stop.querySelector(".verdict").replaceChildren(line(`Not kept: this device could not store it (${error.name}). It is still typed here.`, "refused"));
-    said.replaceChildren(line(`${stop.dataset.name} could not be stored on this device. It is still typed there.`, "refused"));
+    notice.replaceChildren(line(`${stop.dataset.name} could not be stored on this device. It is still typed there.`, "refused"));
     return false;
   }
   function open(stop) {
@@ -104,9 +104,9 @@
     const undo = Object.assign(document.createElement("button"), { type: "button", className: "linklike", textContent: "Undo" });
     undo.setAttribute("aria-label", `Undo ${stop.dataset.name}`);
     undo.addEventListener("click", () => takeBack(stop, key));
-    for (const place of [stop.querySelector(".verdict"), said]) {
-      const text = line(place === said ? `${stop.dataset.name}: ${words}. ` : `${words}. `, "said");
-      text.append(place === said ? Object.assign(undo.cloneNode(true), { onclick: () => takeBack(stop, key) }) : undo);
+    for (const place of [stop.querySelector(".verdict"), notice]) {
+      const text = line(place === notice ? `${stop.dataset.name}: ${words}. ` : `${words}. `, "notice");
+      text.append(place === notice ? Object.assign(undo.cloneNode(true), { onclick: () => takeBack(stop, key) }) : undo);
       place.replaceChildren(text);
     }
     draft();
@@ -117,10 +117,10 @@
     else {
       const token = form.querySelector("[name=csrfmiddlewaretoken]").value;
       const answer = await fetch(`${location.pathname}${key}/take-back/`, { method: "POST", headers: { "X-CSRFToken": token } }).catch(() => null);
-      if (!answer || !answer.ok) { said.replaceChildren(line("It is sent already, and to undo it needs signal.", "refused")); return; }
+      if (!answer || !answer.ok) { notice.replaceChildren(line("It is sent already, and to undo it needs signal.", "refused")); return; }
     }
     open(stop);
-    said.replaceChildren(line(`${stop.dataset.name} is open again.`, "said"));
+    notice.replaceChildren(line(`${stop.dataset.name} is open again.`, "notice"));
     if (phone.matches) go(stops.indexOf(stop));
     stop.querySelector("[data-probe]").focus();
   }
@@ -172,7 +172,7 @@
     const kept = await Promise.all(stops.map(keep)), first = stops.find((stop, i) => !kept[i]);
     if (first) first.querySelector("[data-probe]").focus();
     else if (stops.some((stop) => stop.dataset.key)) finish();
-    else said.replaceChildren(line("Nothing is written down yet: every place is empty.", "refused"));
+    else notice.replaceChildren(line("Nothing is written down yet: every place is empty.", "refused"));
   });
   form.addEventListener("keydown", (event) => {
     if (event.key !== "Enter" || event.target.tagName !== "INPUT" || event.target.type === "file") return;
@@ -260,10 +260,10 @@
   function waitingLine(one) {
     const item = document.createElement("li"), value = one.entry.temperature ? `${degrees(one.entry.temperature)} ` : "";
     const own = one.person === data.person;
-    item.append(line(`${one.placeName}, ${value}${clock(new Date(one.at))}: ${own ? one.said : `waits for ${one.person} to sign in here.`}`, "refused"));
+    item.append(line(`${one.placeName}, ${value}${clock(new Date(one.at))}: ${own ? one.message : `waits for ${one.person} to sign in here.`}`, "refused"));
     if (!own) return item;
     const act = (words, run) => { const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn-plain", textContent: words }); button.addEventListener("click", run); item.append(button, " "); };
-    const again = (entry) => clocheWaiting.put({ ...one, state: "waiting", said: "", entry }).then(() => clocheWaiting.send());
+    const again = (entry) => clocheWaiting.put({ ...one, state: "waiting", message: "", entry }).then(() => clocheWaiting.send());
     if (one.state === "conflict") { act("Mine is right", () => again({ ...one.entry, replace: true })); act("Theirs is right", () => clocheWaiting.drop(one.key)); return item; }
     act("Send again", () => again(one.entry));
     if (one.entry.photo) act("Send it without its picture", () => again({ ...one.entry, photo: undefined }));
@@ -273,15 +273,15 @@
   }
   function reopen(one) {
     const stop = stops.find((place) => place.dataset.place === String(one.place));
-    if (!stop) { said.replaceChildren(line("That place is no longer on the walk.", "refused")); return; }
+    if (!stop) { notice.replaceChildren(line("That place is no longer on the walk.", "refused")); return; }
     open(stop);
     fields(stop).forEach((field) => { if (one.entry[short(field)] && !["checkbox", "radio"].includes(field.type)) field.value = one.entry[short(field)]; });
     if (phone.matches) go(stops.indexOf(stop));
     stop.querySelector("[data-probe]").focus();
   }
   document.addEventListener("cloche:unsent", ({ detail }) => {
-    said.querySelectorAll(".not-sent").forEach((old) => old.remove());
-    said.append(line(detail.said, "said not-sent"));
+    notice.querySelectorAll(".not-sent").forEach((old) => old.remove());
+    notice.append(line(detail.message, "notice not-sent"));
   });
 
   // Stops that still wait from before a reload count as read.

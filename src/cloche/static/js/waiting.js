@@ -22,7 +22,7 @@
     const stop = await db.get("stops", result.key);
     if (!stop) return;
     if (result.state === "kept" || result.state === "known") await db.delete("stops", result.key);
-    else await db.put("stops", { ...stop, state: result.state, said: result.said });
+    else await db.put("stops", { ...stop, state: result.state, message: result.message });
   }
 
   async function post(garden, stops) {
@@ -52,13 +52,13 @@
     if (TOO_LARGE.includes(answer.status)) {
       const half = Math.ceil(stops.length / 2);
       if (stops.length > 1) return await sendGarden(garden, stops.slice(0, half)) && await sendGarden(garden, stops.slice(half));
-      const said = weight(stops[0]) ? "Its picture is too large to send. Send it without." : "It is too large to send.";
-      await answered({ key: stops[0].key, state: "refused", said });
+      const message = weight(stops[0]) ? "Its picture is too large to send. Send it without." : "It is too large to send.";
+      await answered({ key: stops[0].key, state: "refused", message });
       return true;
     }
     const why = answer.type === "opaqueredirect" || answer.status === 403 ? "Sign in again to send what waits here."
       : `The garden did not take it (${answer.status}). It stays on this device and is tried again.`;
-    tell("unsent", { said: why });
+    tell("unsent", { message: why });
     return false;
   }
   const mineIn = async (garden) => (await all()).filter((stop) => stop.person === here().person && stop.garden === garden && stop.state === "waiting");
@@ -74,7 +74,7 @@
           before = stops.length;
           if (!(await sendGarden(garden, portion(stops)))) break;
         }
-      } catch (lost) { tell("unsent", { said: "No signal: what you read stays on this device and is sent later." }); }
+      } catch (lost) { tell("unsent", { message: "No signal: what you read stays on this device and is sent later." }); }
     }
     await show();
   });
@@ -94,8 +94,8 @@
     if (!event.target.matches("[data-sign-out]") || event.target.dataset.sure) return;
     event.preventDefault();
     const mine = (await all()).filter((stop) => stop.person === here().person);
-    const said = `${mine.length} place${mine.length === 1 ? " is" : "s are"} not sent yet. It stays on this device and is sent when ${here().person} signs in here again. Sign out all the same?`;
-    if (mine.length && !window.confirm(said)) return;
+    const message = `${mine.length} place${mine.length === 1 ? " is" : "s are"} not sent yet. It stays on this device and is sent when ${here().person} signs in here again. Sign out all the same?`;
+    if (mine.length && !window.confirm(message)) return;
     if (window.caches) await caches.delete("cloche-pages");
     event.target.dataset.sure = "yes";
     event.target.submit();
@@ -105,8 +105,8 @@
     if (!link || link.dataset.sure) return;
     event.preventDefault();
     const mine = (await all()).filter((stop) => stop.person === here().person && String(stop.garden) === here().garden);
-    const said = `${mine.length} place${mine.length === 1 ? " of this garden is" : "s of this garden are"} not sent yet. They stay on this device and are sent from any page. Go on?`;
-    if (mine.length && !window.confirm(said)) return;
+    const message = `${mine.length} place${mine.length === 1 ? " of this garden is" : "s of this garden are"} not sent yet. They stay on this device and are sent from any page. Go on?`;
+    if (mine.length && !window.confirm(message)) return;
     location.href = link.href;
   });
 

@@ -43,7 +43,7 @@ class Refused:
 
     index: int
     code: str
-    said: str
+    message: str
 
 
 @dataclass(frozen=True)
