@@ -73,7 +73,7 @@ def read_sites(path: Path) -> dict[str, dict[str, str]]:
     return {row["site"]: row for row in csv.DictReader(path.read_text(encoding="utf-8").splitlines())}
 
 
-def told(job: tuple[dict[str, str], date, tuple[Method, ...]]) -> list[CropDays]:
+def given(job: tuple[dict[str, str], date, tuple[Method, ...]]) -> list[CropDays]:
     """What a site's open bed says of some crops on a morning."""
     site, today, wanted = job
     months = tuple([float(value) for value in site[side].split()] for side in ("low_c", "high_c"))
@@ -104,7 +104,7 @@ def all_told(jobs: Sequence[tuple[dict[str, str], date, tuple[Method, ...]]]) ->
     """Every job, one process a core."""
     os.environ["OPENBLAS_NUM_THREADS"] = "1"
     with ProcessPoolExecutor(os.cpu_count(), mp_context=get_context("spawn")) as pool:
-        return list(pool.map(told, jobs))
+        return list(pool.map(given, jobs))
 
 
 def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[float]:
@@ -117,10 +117,10 @@ def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[f
         if fits is None:
             rounds.append(fits := {})
         fits[probe.crop] = method
-    asked = [(site, today, one) for (site, today), rounds in wanted.items() for one in rounds]
+    query = [(site, today, one) for (site, today), rounds in wanted.items() for one in rounds]
     found: dict[tuple[str, date, str, str], CropDays] = {}
-    answers = all_told([(sites[site], today, tuple(sorted(one.items()))) for site, today, one in asked])
-    for (site, today, one), rows in zip(asked, answers, strict=True):
+    answers = all_told([(sites[site], today, tuple(sorted(one.items()))) for site, today, one in query])
+    for (site, today, one), rows in zip(query, answers, strict=True):
         found |= {(site, today, row.method, row.crop_key): row for row in rows if one.get(row.crop_key) == row.method}
     return [_chance(found.get((one.site, one.told_on, as_judged(one.method), one.crop)), one) for one in probes]
 

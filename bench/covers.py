@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from cloche.bridge.services import whatif
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.whatif import Asked, what_if
+from cloche.bridge.services.whatif import WhatIfQuery, what_if
 from cloche.bridge.values.inputs import CoverSpan, Day, ForecastInputs
 
 TODAY = date(2026, 4, 22)
@@ -26,31 +26,31 @@ def inputs() -> ForecastInputs:
         readings += [(2 * back, day + timedelta(hours=5.5), 0.05, 9.0), (2 * back + 1, day + timedelta(hours=14.5), 0.05, 14.0)]
     weather = [Day(TODAY - timedelta(days=back), 4.0, 15.0) for back in range(60, -1, -1)]
     site = {"latitude_deg": 48.0, "longitude_deg": 15.0, "elevation_m": 300.0, "timezone": ZoneInfo("Europe/Vienna")}
-    told = {"kind": "open", "seed_depth_m": 0.05, "today": TODAY, "typed_normals": None, "seed": 1}
-    return ForecastInputs(readings=readings, weather=weather, **site, **told)  # type: ignore[arg-type]
+    given = {"kind": "open", "seed_depth_m": 0.05, "today": TODAY, "typed_normals": None, "seed": 1}
+    return ForecastInputs(readings=readings, weather=weather, **site, **given)  # type: ignore[arg-type]
 
 
 def print_table() -> None:
     """Seconds, the middle of a few."""
-    told = inputs()
-    kept = forecast(told).snapshot
+    given = inputs()
+    kept = forecast(given).snapshot
     print(f"kept of a place: {len(kept) / 1000:.0f} kB")
-    for words, asked in (
-        ("today, one crop", Asked(0, 14, EIGHT, ("carrot",))),
-        ("today, six crops", Asked(0, 14, EIGHT, ("carrot", "beet", "lettuce", "pea", "squash", "radish"))),
-        ("in 40 days, one crop", Asked(40, 14, EIGHT, ("carrot",))),
+    for words, query in (
+        ("today, one crop", WhatIfQuery(0, 14, EIGHT, ("carrot",))),
+        ("today, six crops", WhatIfQuery(0, 14, EIGHT, ("carrot", "beet", "lettuce", "pea", "squash", "radish"))),
+        ("in 40 days, one crop", WhatIfQuery(40, 14, EIGHT, ("carrot",))),
     ):
-        what_if(kept, told, asked)
-        known = [_timed(kept, told, asked) for _ in range(TIMES)]
+        what_if(kept, given, query)
+        known = [_timed(kept, given, query) for _ in range(TIMES)]
         fresh = []
         for _ in range(TIMES):
             whatif._checkpoint.cache_clear()
-            fresh.append(_timed(kept, told, asked))
+            fresh.append(_timed(kept, given, query))
         again, first = statistics.median(known), statistics.median(fresh)
         print(f"one bed, eight covers, {words}: {again:.2f} s, {first:.2f} s at the first look")
 
 
-def _timed(kept: bytes, told: ForecastInputs, asked: Asked) -> float:
+def _timed(kept: bytes, given: ForecastInputs, query: WhatIfQuery) -> float:
     began = time.perf_counter()
-    what_if(kept, told, asked)
+    what_if(kept, given, query)
     return time.perf_counter() - began

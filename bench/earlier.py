@@ -66,9 +66,9 @@ def _weeks_c(site: str, key: str) -> NDArray[np.float64]:
     latitude, elevation, months = SITES[site]
     aired = {} if key in ("", "fleece") else {"opens": "above", "above_c": 26.0, "opening": 0.4}
     spans = [CoverSpan(key, first=TODAY - timedelta(days=30), **aired)] if key else []  # type: ignore[arg-type]
-    told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": months, "seed": 3}
+    given = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": months, "seed": 3}
     where = {"latitude_deg": latitude, "longitude_deg": 10.0, "elevation_m": elevation, "timezone": ZoneInfo("Europe/Vienna")}
-    ground = forecast(ForecastInputs(today=TODAY, covers=spans, crops=("pea",), **told, **where)).ground  # type: ignore[arg-type]
+    ground = forecast(ForecastInputs(today=TODAY, covers=spans, crops=("pea",), **given, **where)).ground  # type: ignore[arg-type]
     return np.convolve(np.array(ground.far_mid_c), np.full(WEEK_D, 1 / WEEK_D), mode="valid")
 
 

@@ -48,9 +48,9 @@ class Storm:
         self.broker_port, self.weather_port = free_port(), free_port()
         self.broker = self._broker()
         self.weather = self._weather()
-        told = {"CLOCHE_MQTT_URL": f"mqtt://127.0.0.1:{self.broker_port}", "CLOCHE_LEAST_FREE_MB": "60"}
-        told["CLOCHE_WEATHER_URL"] = f"http://127.0.0.1:{self.weather_port}"
-        self.running = Running(self.home, **told)
+        given = {"CLOCHE_MQTT_URL": f"mqtt://127.0.0.1:{self.broker_port}", "CLOCHE_LEAST_FREE_MB": "60"}
+        given["CLOCHE_WEATHER_URL"] = f"http://127.0.0.1:{self.weather_port}"
+        self.running = Running(self.home, **given)
         self.wire = Wire("127.0.0.1", self.running.port)
         self.tokens, self.garden, self.bed_ids = _settle(self.running.url)
         self.ending = threading.Event()
@@ -63,13 +63,13 @@ class Storm:
     def _broker(self) -> subprocess.Popen[bytes]:
         folder = Path(tempfile.mkdtemp(prefix="cloche-broker-"))
         folder.chmod(0o777)
-        told = folder / "mosquitto.conf"
-        told.write_text(
+        given = folder / "mosquitto.conf"
+        given.write_text(
             f"listener {self.broker_port} 127.0.0.1\nallow_anonymous true\npersistence true\npersistence_location {folder}/\n"
             "max_queued_messages 0\n"
         )
         tool = shutil.which("mosquitto", path="/usr/sbin:/usr/bin") or "mosquitto"
-        return subprocess.Popen([tool, "-c", str(told)], stderr=subprocess.DEVNULL)  # noqa: S603 - our own words
+        return subprocess.Popen([tool, "-c", str(given)], stderr=subprocess.DEVNULL)  # noqa: S603 - our own words
 
     def _weather(self) -> subprocess.Popen[bytes]:
         command = [sys.executable, "-W", "ignore", "-m", "cloche.demo.weather_service", "--port", str(self.weather_port)]
@@ -135,8 +135,8 @@ class Storm:
         minute = len(self.stops) * BROWSERS + number
         at = (START - timedelta(days=40) + timedelta(minutes=minute)).isoformat()
         entry = {"key": key, "place": str(bed), "temperature": "9.5", "at": at, "degree": "C", "length": "cm"}
-        told = {"key": key, "garden": int(self.garden), "person": "rowan", "place": bed, "placeName": "Bed", "at": at}
-        return told | {"state": "waiting", "message": "", "entry": entry}
+        given = {"key": key, "garden": int(self.garden), "person": "rowan", "place": bed, "placeName": "Bed", "at": at}
+        return given | {"state": "waiting", "message": "", "entry": entry}
 
     def _empty(self, page: Any) -> None:
         """The storm is over: what still waits on the device is sent."""
@@ -220,8 +220,8 @@ class Storm:
         begun = time.monotonic()
         while time.monotonic() - begun < REST_S:
             with contextlib.suppress(requests.RequestException, ValueError):
-                told = requests.get(f"{self.running.url}/readyz/", timeout=20).json()["checks"]
-                if told["forecasts"]["stale"] == 0 and told["queue"]["waiting"] + told["queue"]["doing"] == 0:
+                given = requests.get(f"{self.running.url}/readyz/", timeout=20).json()["checks"]
+                if given["forecasts"]["stale"] == 0 and given["queue"]["waiting"] + given["queue"]["doing"] == 0:
                     return time.monotonic() - begun
             time.sleep(1)
         return float("inf")
@@ -254,8 +254,8 @@ class Storm:
         for what in ("manage web", "manage work", "manage listen"):
             for pid in self.running.parts(what):
                 with contextlib.suppress(OSError):
-                    told = Path(f"/proc/{pid}/status").read_text().split("VmHWM:")[1].split()[0]
-                    found[what] = max(found.get(what, 0.0), int(told) / 1000)
+                    given = Path(f"/proc/{pid}/status").read_text().split("VmHWM:")[1].split()[0]
+                    found[what] = max(found.get(what, 0.0), int(given) / 1000)
         return found
 
     def close(self) -> None:

@@ -102,14 +102,14 @@ def fuzz_api(target: Target, count: int, number: int, found: Found) -> None:
 
     schema = schemathesis.openapi.from_dict(requests.get(f"{target.url}/api/v1/openapi.json", timeout=30).json())
     operations = [result.ok() for result in schema.get_all_operations() if isinstance(result, Ok)]
-    told: dict[str, Any] = {"session": requests.Session(), "n": 0}
+    params: dict[str, Any] = {"session": requests.Session(), "n": 0}
 
     def send(case: Any) -> None:
-        told["n"] += 1
-        token = target.tokens[told["n"] % len(target.tokens)]
+        params["n"] += 1
+        token = target.tokens[params["n"] % len(target.tokens)]
         heads = {"Authorization": f"Bearer {token}"}
         try:
-            answer = case.call(base_url=target.url, headers=heads, session=told["session"], timeout=30)
+            answer = case.call(base_url=target.url, headers=heads, session=params["session"], timeout=30)
         except (requests.RequestException, ValueError, UnicodeError) as odd:
             found.answers[f"api not sent ({type(odd).__name__})"] += 1
             return
@@ -119,15 +119,18 @@ def fuzz_api(target: Target, count: int, number: int, found: Found) -> None:
     for index, operation in enumerate(operations):
         driven(operation.as_strategy(), each, number + index, send)
     paths = st.sampled_from(["readings", "reading", "readings.csv", "device"])
-    driven(st.tuples(paths, st.binary(max_size=300) | bodies()), rest, number + 99, _raw(target, found, told))
+    driven(st.tuples(paths, st.binary(max_size=300) | bodies()), rest, number + 99, _raw(target, found, params))
 
 
-def _raw(target: Target, found: Found, told: dict[str, Any]) -> Callable[[tuple[str, bytes]], None]:
+def _raw(target: Target, found: Found, params: dict[str, Any]) -> Callable[[tuple[str, bytes]], None]:
     def send(drawn: tuple[str, bytes]) -> None:
         path, body = drawn
-        told["n"] += 1
-        heads = {"Authorization": f"Bearer {target.tokens[told['n'] % len(target.tokens)]}", "Content-Type": "application/json"}
-        answer = told["session"].post(f"{target.url}/api/v1/{path}", data=body, headers=heads, timeout=30)
+        params["n"] += 1
+        heads = {
+            "Authorization": f"Bearer {target.tokens[params['n'] % len(target.tokens)]}",
+            "Content-Type": "application/json",
+        }
+        answer = params["session"].post(f"{target.url}/api/v1/{path}", data=body, headers=heads, timeout=30)
         found.note("api", answer.status_code, lambda: f"{path} {body[:200]!r}")
 
     return send
@@ -139,7 +142,7 @@ def bodies() -> st.SearchStrategy[bytes]:
     reading = st.fixed_dictionaries({"temperature": value}, optional={"at": value, "channel": value, "more": value})
     more = {"unit": value, "sent_at": value}
     whole = st.fixed_dictionaries({"readings": st.lists(reading, max_size=4) | value}, optional=more)
-    return whole.map(lambda told: json.dumps(told).encode())
+    return whole.map(lambda params: json.dumps(params).encode())
 
 
 def fuzz_mqtt(target: Target, count: int, number: int, found: Found) -> None:
@@ -254,9 +257,9 @@ def _samples() -> dict[str, bytes]:
 RUNS = {"api": fuzz_api, "addresses": fuzz_addresses, "mqtt": fuzz_mqtt, "files": fuzz_files}
 
 
-def share(told: tuple[str, Target, int, int]) -> Found:
+def share(params: tuple[str, Target, int, int]) -> Found:
     """One kind, in a process of its own."""
-    kind, target, count, number = told
+    kind, target, count, number = params
     found = Found()
     RUNS[kind](target, count, number, found)
     return found
@@ -344,13 +347,13 @@ def _listens(target: Target) -> bool:
 
     token = target.tokens[-1]  # of a device that no address in `_filled` names
     way = ByMqtt(f"mqtt://127.0.0.1:{target.broker_port}", token)
-    told: Any = {"readings": [{"temperature": 9.5, "at": "2026-11-03T04:05:06Z"}]}
-    way(told)
+    params: Any = {"readings": [{"temperature": 9.5, "at": "2026-11-03T04:05:06Z"}]}
+    way(params)
     heads = {"Authorization": f"Bearer {token}"}
     for _ in range(60):
         answer = requests.get(f"{target.url}/api/v1/device", headers=heads, timeout=30)
         if answer.status_code == 200:
-            again = requests.post(f"{target.url}/api/v1/readings", json=told, headers=heads, timeout=30).json()
+            again = requests.post(f"{target.url}/api/v1/readings", json=params, headers=heads, timeout=30).json()
             if again.get("known") == 1:
                 return True
         time.sleep(1)

@@ -68,7 +68,7 @@ def weather_of(row: Row) -> tuple[HourlyWeather, Site]:
 
 def trajectory(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> Trajectory:
     """An open bed of loam that nobody has read yet, in all its members."""
-    told = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": None, "seed": SEED}
+    given = {"kind": "open", "seed_depth_m": 0.05, "readings": [], "weather": [], "typed_normals": None, "seed": SEED}
     inputs = ForecastInputs(
         latitude_deg=site.latitude_deg,
         longitude_deg=site.longitude_deg,
@@ -76,7 +76,7 @@ def trajectory(site: Site, weather: HourlyWeather, covers: list[CoverSpan]) -> T
         timezone=ZoneInfo("UTC"),
         today=weather.first,
         covers=covers,
-        **told,  # type: ignore[arg-type]
+        **given,  # type: ignore[arg-type]
     )
     place = situation_of(
         inputs, guess_from_latitude(site.latitude_deg, site.elevation_m), midnight_of(weather.first, 0.0)

@@ -62,10 +62,10 @@ def main(seconds: float = SECONDS) -> int:
     print("| | answers | median ms | 95th percentile | longest | limit |\n|---|---|---|---|---|---|")
     slow = False
     for name, limit in (("light pages", LIGHT_MS), ("loggers' API", API_MS)):
-        told = found[name]
-        p95 = statistics.quantiles(told, n=20)[-1]
-        slow |= max(told) > limit
-        print(f"| {name} | {len(told)} | {statistics.median(told):.0f} | {p95:.0f} | {max(told):.0f} | {limit:.0f} |")
+        given = found[name]
+        p95 = statistics.quantiles(given, n=20)[-1]
+        slow |= max(given) > limit
+        print(f"| {name} | {len(given)} | {statistics.median(given):.0f} | {p95:.0f} | {max(given):.0f} | {limit:.0f} |")
     return int(slow)
 
 
@@ -132,8 +132,8 @@ def _demo(url: str) -> Person:
 
 def _fresh(url: str) -> None:
     for _ in range(180):
-        told = requests.get(f"{url}/readyz/", timeout=60).json()["checks"]
-        if told["forecasts"]["stale"] == 0 and told["queue"]["waiting"] == 0:
+        given = requests.get(f"{url}/readyz/", timeout=60).json()["checks"]
+        if given["forecasts"]["stale"] == 0 and given["queue"]["waiting"] == 0:
             return
         time.sleep(1)
 

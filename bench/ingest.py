@@ -77,12 +77,12 @@ def make_devices(count: int) -> list[str]:
 def bulk(server: Server) -> tuple[float, float, float]:
     """100,000 values by one device in portions: seconds, median and 95th percentile of a portion's answer [s]."""
     (token,) = make_devices(1)
-    heads, taken, told = {"Authorization": f"Bearer {token}"}, [], values(VALUES)
+    heads, taken, given = {"Authorization": f"Bearer {token}"}, [], values(VALUES)
     begun = time.perf_counter()
     for start in range(0, VALUES, PORTION):
         sent = time.perf_counter()
         answer = requests.post(
-            f"{server.url}/api/v1/readings", json={"readings": told[start : start + PORTION]}, headers=heads, timeout=60
+            f"{server.url}/api/v1/readings", json={"readings": given[start : start + PORTION]}, headers=heads, timeout=60
         )
         answer.raise_for_status()
         assert answer.json()["kept"] == PORTION

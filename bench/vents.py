@@ -122,11 +122,11 @@ def cold_spring(seed: int, cover: str = "glass_frame", limit_c: float = -2.0, da
     for day in range(RUN_UP_D, RUN_UP_D + days):
         there = place.shifted(day * 24)
         forecast = hours_of(_forecast(truth.cut(day - 1, day + 3), normals, rng), SITE).cut(1, 3)
-        told, real = (
+        given, real = (
             np.stack([coldest_c(felt_c(trajectory, True), 0) for trajectory in _each(there, when, who, ways, begin)])
             for when, who in ((forecast, many), (weather.cut(day, day + 2), one))
         )
-        plan = plan_night(told, limit_c)
+        plan = plan_night(given, limit_c)
         held = real[:, 0] >= limit_c
         could = bool(held.any())
         total += [1, could, could and not held[plan.way], could and not held[0], plan.way > 0, plan.way > 0 and bool(held[0])]
@@ -158,8 +158,8 @@ def _forecast(truth: DailyRecord, normals: Normals, rng: np.random.Generator) ->
     word = np.abs(shares[None, :] - share[:, None]).argmin(axis=1)
     wrong = rng.random(count) < WRONG_SKY
     word[1:] = np.clip(word + np.where(wrong, rng.choice([-1, 1], count), 0), 0, 2)[1:]
-    told = DailyRecord(truth.first, low, high, shares[word], *(np.full(count, np.nan) for _ in range(3)))
-    return scenarios(Known(told, np.array([0.0, 1.0, 1.0, 2.0])[:count]), normals, MEMBERS, rng)
+    given = DailyRecord(truth.first, low, high, shares[word], *(np.full(count, np.nan) for _ in range(3)))
+    return scenarios(Known(given, np.array([0.0, 1.0, 1.0, 2.0])[:count]), normals, MEMBERS, rng)
 
 
 def _tried(place: Place, weather: HourlyWeather, parameters: Parameters, cover: str, begin: Begin) -> Tried:

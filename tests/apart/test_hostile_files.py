@@ -103,10 +103,10 @@ def test_a_table_of_twenty_thousand_columns_is_refused() -> None:
 
 
 def text_bomb() -> bytes:
-    told = PngImagePlugin.PngInfo()
-    told.add_text("note", "0" * 70 * MB, zip=True)
+    params = PngImagePlugin.PngInfo()
+    params.add_text("note", "0" * 70 * MB, zip=True)
     out = io.BytesIO()
-    Image.new("RGB", (4, 4)).save(out, "PNG", pnginfo=told)
+    Image.new("RGB", (4, 4)).save(out, "PNG", pnginfo=params)
     return out.getvalue()
 
 

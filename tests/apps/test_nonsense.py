@@ -21,7 +21,7 @@ def bed(garden: Garden) -> Any:
 
 @pytest.mark.parametrize("value", FAR)
 def test_addresses(signed_in: Client, garden: Garden, bed: Any, value: str) -> None:
-    asked = [
+    queries = [
         (reverse("round_summary", args=[garden.pk]), {"since": value}),
         (reverse("what_wakes", args=[garden.pk]), {"place": value, "in": value, "only": value}),
         (reverse("crop_in_place", args=[garden.pk, bed.pk, "pea"]), {"in": value, "sow": value, "way": value, "chance": value}),
@@ -34,7 +34,7 @@ def test_addresses(signed_in: Client, garden: Garden, bed: Any, value: str) -> N
         (reverse("place", args=[garden.pk, bed.pk]), {"also": value}),
         (reverse("new_sowing", args=[garden.pk]), {"place": value, "crop": value}),
     ]
-    for url, query in asked:
+    for url, query in queries:
         assert signed_in.get(url, query).status_code < 500, (url, query)
 
 

@@ -40,8 +40,8 @@ class Rooms:
     garden: Garden
     now: datetime
 
-    def page(self, name: str, *more: object, **asked: object) -> str:
-        answer = self.client.get(reverse(name, args=[self.garden.pk, *more]), asked)
+    def page(self, name: str, *more: object, **query: object) -> str:
+        answer = self.client.get(reverse(name, args=[self.garden.pk, *more]), query)
         assert answer.status_code == 200, name
         return b"".join(answer).decode()
 

@@ -43,13 +43,13 @@ def test_nineteen_days_of_twenty_are_judged_as_growers_would(path: Path) -> None
 
 
 @cache
-def told(site: str, today: date) -> list[CropDays]:
+def given(site: str, today: date) -> list[CropDays]:
     wanted = ("snap_bean", "squash", "sweet_corn", "pea", "onion_sets", "garlic_autumn", "lettuce", "spinach", "radish", "kale")
-    return calendars.told((sites()[site], today, (*((key, "sown") for key in wanted), ("tomato", "planted_out"))))
+    return calendars.given((sites()[site], today, (*((key, "sown") for key in wanted), ("tomato", "planted_out"))))
 
 
 def spans(site: str, today: date, key: str) -> list[tuple[date, date]]:
-    row = next(row for row in told(site, today) if row.crop_key == key and row.better)
+    row = next(row for row in given(site, today) if row.crop_key == key and row.better)
     return [(one.earliest, one.last) for one in row.windows]
 
 
@@ -84,7 +84,7 @@ def test_no_window_is_broken_by_the_noise_of_a_few_dozen_courses() -> None:
     """Gaps of three weeks or less between two windows of one crop: fewer than one in two hundred windows."""
     count, gaps = 0, 0
     for site, today in (("A", APRIL), ("B", APRIL), ("C", JANUARY), ("D", APRIL), ("F", JULY), ("G", OCTOBER)):
-        for row in told(site, today):
+        for row in given(site, today):
             ends = [(w.earliest, w.last) for w in row.windows]
             count += len(ends)
             gaps += sum((b[0] - a[1]).days - 1 <= GAP_D for a, b in pairwise(ends))

@@ -127,8 +127,8 @@ def test_json_that_is_none_of_ours(data: bytes) -> None:
 
 
 def test_brackets_within_text_do_not_count() -> None:
-    told = {"note": "[" * 500 + '"\\' + "{" * 500}
-    assert border.read_json(json.dumps(told), 10_000) == told
+    params = {"note": "[" * 500 + '"\\' + "{" * 500}
+    assert border.read_json(json.dumps(params), 10_000) == params
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ import pytest
 
 from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.snapshots import pack, unpack
-from cloche.bridge.services.whatif import Asked, CoverGain, what_if
+from cloche.bridge.services.whatif import CoverGain, WhatIfQuery, what_if
 from cloche.bridge.values.inputs import CoverSpan
 from tests.bridge.test_forecasting import TODAY, inputs, usual
 
@@ -25,8 +25,8 @@ def kept() -> bytes:
     return usual().snapshot
 
 
-def asked(*covers: CoverSpan, on_d: int = 0) -> list[CoverGain]:
-    return what_if(kept(), inputs(), Asked(on_d, 14, covers, ("carrot", "squash")))
+def query(*covers: CoverSpan, on_d: int = 0) -> list[CoverGain]:
+    return what_if(kept(), inputs(), WhatIfQuery(on_d, 14, covers, ("carrot", "squash")))
 
 
 def test_what_was_kept_comes_back_as_it_was() -> None:
@@ -38,15 +38,15 @@ def test_what_was_kept_comes_back_as_it_was() -> None:
 @pytest.mark.parametrize("on_d", [0, 9], ids=["today", "in nine days"])
 def test_it_agrees_with_a_whole_forecast_in_which_the_cover_is_there(on_d: int) -> None:
     """The bed is learned anew with the cover known, and run from its first day: within a tenth of a degree."""
-    bare, under = asked(FRAME, on_d=on_d)
+    bare, under = query(FRAME, on_d=on_d)
     full = forecast(inputs(covers=[replace(FRAME, first=TODAY + timedelta(days=on_d))])).ground
-    for row, told in zip(under.soil_c, (full.far_low_c, full.far_mid_c, full.far_high_c), strict=True):
-        assert np.abs(np.array(row) - np.array(told[on_d : on_d + len(row)])).max() < 0.1
+    for row, given in zip(under.soil_c, (full.far_low_c, full.far_mid_c, full.far_high_c), strict=True):
+        assert np.abs(np.array(row) - np.array(given[on_d : on_d + len(row)])).max() < 0.1
     assert np.abs(np.array(bare.soil_c[1][:9]) - np.array(usual().ground.far_mid_c[on_d : on_d + 9])).max() < 0.02
 
 
 def test_a_closed_frame_warms_the_ground_and_cooks_what_stands_in_it() -> None:
-    bare, under = asked(FRAME)
+    bare, under = query(FRAME)
     assert bare.gain_k == [0.0, 0.0, 0.0]
     assert 2.0 < under.gain_k[1] < 8.0
     assert under.gain_k[0] < under.gain_k[1] < under.gain_k[2]
@@ -56,7 +56,7 @@ def test_a_closed_frame_warms_the_ground_and_cooks_what_stands_in_it() -> None:
 
 
 def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
-    (bare, _), (under, squash) = (one.crops for one in asked(FRAME))
+    (bare, _), (under, squash) = (one.crops for one in query(FRAME))
     assert under.half_d[1] is not None
     assert bare.half_d[1] is not None
     assert under.half_d[1] < bare.half_d[1]
@@ -66,11 +66,11 @@ def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
 
 def test_a_forecast_of_yesterday_is_run_on_to_today() -> None:
     tomorrow = replace(inputs(), today=TODAY + timedelta(days=1))
-    bare, _ = what_if(kept(), tomorrow, Asked(0, 14, (FRAME,), ("carrot",)))
-    assert bare.soil_c[1][:10] == pytest.approx(asked(FRAME)[0].soil_c[1][1:11], abs=0.05)
+    bare, _ = what_if(kept(), tomorrow, WhatIfQuery(0, 14, (FRAME,), ("carrot",)))
+    assert bare.soil_c[1][:10] == pytest.approx(query(FRAME)[0].soil_c[1][1:11], abs=0.05)
 
 
 def test_eight_covers_are_worked_out_at_once() -> None:
-    under = asked(*EIGHT)[1:]
+    under = query(*EIGHT)[1:]
     assert len(under) == 8
     assert all(len(one.soil_c[1]) == len(under[0].soil_c[1]) for one in under)

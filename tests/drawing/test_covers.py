@@ -9,7 +9,7 @@ from cloche.drawing import cover_gain, days, pairs, sandbox
 from cloche.drawing.scale import colour
 
 
-def told(value: float) -> str:
+def given(value: float) -> str:
     return f"{value:.0f}°"
 
 
@@ -43,7 +43,7 @@ def test_bars_stand_over_the_hours_in_which_it_is_open() -> None:
     hours = [10.0 + hour % 24 for hour in range(81)]
     lines = days.Lines(hours, [hours, hours, hours], [hours, hours, hours])
     plans = [(0, 10, 16, 0.12), (1, 9, 17, 1.0), (2, 6, 7, 0.0)]
-    found = days.days(lines, plans, [27.0, -2.0], ["Today", "Tomorrow", "Friday"], told)
+    found = days.days(lines, plans, [27.0, -2.0], ["Today", "Tomorrow", "Friday"], given)
     narrow, wide = found.bars
     assert wide.height > narrow.height
     assert wide.width == pytest.approx(narrow.width * 8 / 6, abs=0.2)
@@ -54,17 +54,17 @@ def test_bars_stand_over_the_hours_in_which_it_is_open() -> None:
 
 def test_pairs_stand_about_their_mean_and_above_nothing() -> None:
     daily = [(date(2026, 4, 1) + timedelta(days=i), 3.0 + i % 2) for i in range(10)]
-    found = pairs.pairs(daily, 3.5, (3.1, 3.9), told)
+    found = pairs.pairs(daily, 3.5, (3.1, 3.9), given)
     assert found.high_y is not None
     assert found.low_y is not None
     assert found.high_y < found.mean_y < found.low_y < found.zero_y
     assert len(found.dots) == 10
-    assert pairs.pairs(daily[:1], 3.0, None, told).low_y is None
+    assert pairs.pairs(daily[:1], 3.0, None, given).low_y is None
 
 
 def test_the_sandboxs_words_do_not_lie_on_each_other() -> None:
     curves = [("outside", "air-outside", [10.0] * 24), ("inside", "air-inside", [10.1] * 24), ("soil", "soil", [10.2] * 24)]
-    found = sandbox.day(curves, told)
+    found = sandbox.day(curves, given)
     places = sorted(curve.y for curve in found.curves)
     assert all(after - before >= sandbox.APART for before, after in pairwise(places))
     assert {curve.name for curve in found.curves} == {"outside", "inside", "soil"}

@@ -40,9 +40,9 @@ def test_what_lies_outside_the_days_is_not_drawn() -> None:
 
 
 @given(st.lists(st.tuples(st.floats(0, 96), st.floats(-30, 60), st.booleans()), min_size=1, max_size=40))
-def test_everything_stays_in_the_frame(told: list[tuple[float, float, bool]]) -> None:
-    drawn = spark(START, END, [(at(h), v, odd) for h, v, odd in sorted(told)])
-    assert len(drawn.dots) + len(drawn.odd) == len(told)
+def test_everything_stays_in_the_frame(params: list[tuple[float, float, bool]]) -> None:
+    drawn = spark(START, END, [(at(h), v, odd) for h, v, odd in sorted(params)])
+    assert len(drawn.dots) + len(drawn.odd) == len(params)
     for x, y in [*drawn.dots, *drawn.odd]:
         assert 0 <= x <= WIDTH
         assert 0 <= y <= HEIGHT

@@ -55,10 +55,10 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
     assert "is kept in" in running.command("restore", str(home / "garden.backup"))
     running = Running(home)
     try:
-        told = [post(running.url, token, part) for part in parts[: after + 2]]
+        given = [post(running.url, token, part) for part in parts[: after + 2]]
     finally:
         running.stop()
-    held = [one["known"] for one in told]
+    held = [one["known"] for one in given]
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)

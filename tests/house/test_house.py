@@ -97,11 +97,11 @@ def test_a_taken_port_is_named_in_a_sentence() -> None:
 
 def test_the_pages_load_no_engine() -> None:
     """What serves pages starts quickly and stays small; only a worker computes."""
-    asked = (
+    query = (
         "import sys, django; django.setup(); import cloche.config.urls; print({'numba', 'scipy', 'pandas'} & set(sys.modules))"
     )
     path = {"PYTHONPATH": f"{ROOT / 'src'}:{ROOT}"}
-    command = [sys.executable, "-W", "ignore", "-c", asked]
+    command = [sys.executable, "-W", "ignore", "-c", query]
     done = subprocess.run(command, capture_output=True, text=True, check=True, env=os.environ | path)  # noqa: S603
     assert done.stdout.strip() == "set()"
 

@@ -129,8 +129,8 @@ def test_a_full_disk_is_said_on_every_page_and_heals(running: Running, token: st
     heads = {"Authorization": f"Bearer {token}"}
 
     def refused() -> bool:
-        told = requests.post(f"{running.url}/api/v1/readings", json={"readings": reading(2)}, headers=heads, timeout=20)
-        return told.status_code == 503 and "disk" in told.text
+        given = requests.post(f"{running.url}/api/v1/readings", json={"readings": reading(2)}, headers=heads, timeout=20)
+        return given.status_code == 503 and "disk" in given.text
 
     until(refused, "writing to be refused")
     assert requests.get(f"{running.url}/healthz/", timeout=10).status_code == 200
@@ -151,8 +151,8 @@ def test_after_a_pulled_plug_it_is_up_with_all_that_was_answered_and_fresh_forec
     fresh = {"stale": 0, "failing": 0}
 
     def forecasts() -> dict[str, int]:
-        told = requests.get(f"{running.url}/readyz/", timeout=10).json()["checks"].get("forecasts", {})
-        return {name: told.get(name, -1) for name in fresh}
+        given = requests.get(f"{running.url}/readyz/", timeout=10).json()["checks"].get("forecasts", {})
+        return {name: given.get(name, -1) for name in fresh}
 
     until(lambda: forecasts() == fresh, "fresh forecasts")
 

@@ -21,10 +21,14 @@ GIVEN_UP = {
     "deeds": "operations",
     "school": "sowing_rule",
     "schools": "sowing_rules",
-    "off_school": "uncover_rule",
     "verdict": "review",
     "verdicts": "reviews",
     "taught": "cover_evidence",
+    "told": "by meaning: params, values, facts, text",
+    "asked": "query",
+    "off_school": "uncover_rule",
+    "give_part": "give_role",
+    "evidence_number": "input_revision",
     "bought": "cover_gain",
     "bites": "limiting",
     "stick_probe": "deploy_probe",
@@ -33,7 +37,7 @@ GIVEN_UP = {
 }
 """Each with what it is called now."""
 MODULES = {"lanes", "stretch", "skin", "damp", "held", "told", "taught", "doubtful", "doubts", "schools", "ways", "warming"}
-MODULES |= {"watch", "logbook", "care", "care_views", "bought", "aftermath"}
+MODULES |= {"watch", "logbook", "care", "care_views", "bought", "aftermath", "plain", "bounds", "hear", "settle", "past"}
 
 
 def names_in(tree: ast.AST) -> Iterator[str]:

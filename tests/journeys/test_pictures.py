@@ -44,8 +44,8 @@ def walk(page: Page, garden: Garden, pictured: int) -> list[dict[str, Any]]:
         if n < pictured:
             entry["photo"] = noisy(n)
         at = f"2026-04-22T07:{n:02}:00.000Z"
-        told = {"key": entry["key"], "garden": garden.pk, "person": "rowan", "place": place.pk, "placeName": place.name}
-        stops.append(told | {"at": at, "state": "waiting", "message": "", "entry": entry})
+        given = {"key": entry["key"], "garden": garden.pk, "person": "rowan", "place": place.pk, "placeName": place.name}
+        stops.append(given | {"at": at, "state": "waiting", "message": "", "entry": entry})
     posted: list[dict[str, Any]] = []
     page.on("request", lambda request: posted.append(sent_in(request)) if request.url.endswith("/round/send/") else None)
     page.evaluate(

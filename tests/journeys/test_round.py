@@ -137,17 +137,17 @@ def test_eight_places_on_a_phone_take_the_digits_and_one_touch_each(phone: Any, 
 def test_a_worker_that_is_lost_on_its_way_is_asked_for_again(
     phone: Any, live_server: Any, garden: Garden, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    whole, asked = views.render_to_string, list[str]()
+    whole, query = views.render_to_string, list[str]()
 
     def lost_at_first(template: str, values: dict[str, Any]) -> str:
-        asked.append(template)
-        return "throw new Error('cut short');" if len(asked) <= 2 else whole(template, values)
+        query.append(template)
+        return "throw new Error('cut short');" if len(query) <= 2 else whole(template, values)
 
     monkeypatch.setattr(views, "render_to_string", lost_at_first)
     page = phone()
     sign_in(page, live_server.url)
     worked(page)
-    assert len(asked) >= 3
+    assert len(query) >= 3
 
 
 def test_quick_taps_on_one_key_all_count(phone: Any, live_server: Any, garden: Garden) -> None:
@@ -294,17 +294,17 @@ def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: An
     open_round(page, live_server.url, garden)
     page.context.route("**/round/send/", lambda route: route.abort())
     read(page, "9.5")
-    asked: list[str] = []
-    page.on("dialog", lambda dialog: (asked.append(dialog.message), dialog.dismiss()))
+    query: list[str] = []
+    page.on("dialog", lambda dialog: (query.append(dialog.message), dialog.dismiss()))
     for count, way_out in enumerate((page.get_by_role("button", name="Sign out"), page.get_by_text("Go to Second plot")), 1):
         way_out.tap()
         for _ in range(ASKED):
             page.wait_for_timeout(50)
-            if len(asked) == count:
+            if len(query) == count:
                 break
-    assert len(asked) == 2
-    assert "1 place is not sent yet" in asked[0]
-    assert "1 place of this garden" in asked[1]
+    assert len(query) == 2
+    assert "1 place is not sent yet" in query[0]
+    assert "1 place of this garden" in query[1]
     assert f"/g/{garden.pk}/round/" in page.url
 
 

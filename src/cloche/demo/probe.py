@@ -95,12 +95,12 @@ class ByMqtt:
 
     def __call__(self, words: dict[str, Any]) -> bool:
         """Publish, and wait for the broker."""
-        told = self.client.publish("cloche/readings", json.dumps(words | {"token": self.token}), qos=1)
+        published = self.client.publish("cloche/readings", json.dumps(words | {"token": self.token}), qos=1)
         try:
-            told.wait_for_publish(self.timeout_s)
+            published.wait_for_publish(self.timeout_s)
         except (ValueError, RuntimeError):
             return False
-        return told.is_published()
+        return published.is_published()
 
     def close(self) -> None:
         """Leave the broker."""
@@ -110,28 +110,28 @@ class ByMqtt:
 
 def main() -> None:
     """Measure and send, once or for good."""
-    asked = argparse.ArgumentParser(description=__doc__)
-    asked.add_argument("--url", default="http://127.0.0.1:8000", help="http://… or mqtt://…")
-    asked.add_argument("--token", required=True)
-    asked.add_argument("--channel", default="1")
-    asked.add_argument("--every", type=float, default=600.0, help="seconds")
-    asked.add_argument("--days", type=float, default=0.0, help="what it already holds")
-    asked.add_argument("--ahead", type=float, default=0.0, help="seconds that its clock runs ahead")
-    asked.add_argument("--faults", action="store_true", help="one value in fifty is a fault's code")
-    asked.add_argument("--once", action="store_true")
-    told = asked.parse_args()
-    every, ahead = timedelta(seconds=told.every), timedelta(seconds=told.ahead)
-    probe = SimulatedProbe(told.channel, every, ahead, 0.02 if told.faults else 0.0)
-    way: Send = (ByMqtt if told.url.startswith("mqtt") else by_http)(told.url, told.token)
-    at = _now() - timedelta(days=told.days)
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--url", default="http://127.0.0.1:8000", help="http://… or mqtt://…")
+    parser.add_argument("--token", required=True)
+    parser.add_argument("--channel", default="1")
+    parser.add_argument("--every", type=float, default=600.0, help="seconds")
+    parser.add_argument("--days", type=float, default=0.0, help="what it already holds")
+    parser.add_argument("--ahead", type=float, default=0.0, help="seconds that its clock runs ahead")
+    parser.add_argument("--faults", action="store_true", help="one value in fifty is a fault's code")
+    parser.add_argument("--once", action="store_true")
+    args = parser.parse_args()
+    every, ahead = timedelta(seconds=args.every), timedelta(seconds=args.ahead)
+    probe = SimulatedProbe(args.channel, every, ahead, 0.02 if args.faults else 0.0)
+    way: Send = (ByMqtt if args.url.startswith("mqtt") else by_http)(args.url, args.token)
+    at = _now() - timedelta(days=args.days)
     while True:
         probe.measure(at, _now())
         at = max(at, _now())
         if not probe.send(way, _now()):
             print(f"{len(probe.waiting)} values wait")  # noqa: T201 - a program of its own
-        if told.once:
+        if args.once:
             return
-        time.sleep(told.every)
+        time.sleep(args.every)
 
 
 def _now() -> datetime:

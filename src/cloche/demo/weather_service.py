@@ -61,8 +61,8 @@ def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
         low, high, rain = (float(v[row]) for v in (truth.low_c, truth.high_c, truth.rain_mm))
         sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
         day = (today + timedelta(days=lead)).isoformat()
-        told = {"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word}
-        days.append(told | {"rain_mm": round(rain, 1), "wind_m_s": round(float(truth.wind_m_s[row]), 1)})
+        day_ahead = {"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word}
+        days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(float(truth.wind_m_s[row]), 1)})
     return days
 
 
@@ -78,12 +78,12 @@ class Handler(BaseHTTPRequestHandler):
 
     def do_GET(self) -> None:
         """Answer /v1/site."""
-        asked = urlsplit(self.path)
-        if asked.path != "/v1/site":
+        url = urlsplit(self.path)
+        if url.path != "/v1/site":
             self._answer(404, {"error": "Ask for /v1/site."})
             return
         try:
-            words = {key: values[0] for key, values in parse_qs(asked.query).items()}
+            words = {key: values[0] for key, values in parse_qs(url.query).items()}
             place = [float(words[key]) for key in ("latitude", "longitude", "elevation")]
             zone = ZoneInfo(words.get("zone", "UTC"))
         except (KeyError, ValueError, ZoneInfoNotFoundError) as wrong:
@@ -111,9 +111,9 @@ def main() -> None:
     words.add_argument("--port", type=int, required=True)
     words.add_argument("--day-offset", type=int, default=0)
     words.add_argument("--seed", type=int, default=7)
-    told = words.parse_args()
-    Handler.day_offset, Handler.seed = told.day_offset, told.seed
-    ThreadingHTTPServer(("127.0.0.1", told.port), Handler).serve_forever()
+    args = words.parse_args()
+    Handler.day_offset, Handler.seed = args.day_offset, args.seed
+    ThreadingHTTPServer(("127.0.0.1", args.port), Handler).serve_forever()
 
 
 if __name__ == "__main__":

@@ -23,15 +23,15 @@ MOST_TROUBLE = 6
 """Restarts of the web before it was ever open, after which something is wrong that restarting does not mend."""
 
 
-class Told(Exception):
+class Ended(Exception):
     """A signal asked us to end."""
 
 
 def main() -> int:
     """Until a signal; returns the exit code."""
     words = _words()
-    for told in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
-        signal.signal(told, _end)
+    for signum in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+        signal.signal(signum, _end)
     listening = _listen(words.port)
     database = _database(words)
     parts = _parts(words, listening.fileno())
@@ -43,8 +43,8 @@ def main() -> int:
         _open(words, [database, *parts])
         while True:
             _look([database, *parts], words.state)
-    except Told as told:
-        return 128 + int(str(told))
+    except Ended as signal_sent:
+        return 128 + int(str(signal_sent))
     finally:
         for sign in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
             signal.signal(sign, signal.SIG_IGN)  # a second one must not cut this short
@@ -52,7 +52,7 @@ def main() -> int:
 
 
 def _end(number: int, frame: object) -> None:
-    raise Told(str(number))
+    raise Ended(str(number))
 
 
 def _words() -> argparse.Namespace:
@@ -138,15 +138,15 @@ def _look(parts: list[Part], state: str) -> None:
     for part in parts:
         part.look(say)
     if [part.restarts for part in parts] != before:
-        _tell(parts, state)
+        _report(parts, state)
     time.sleep(LOOK_S)
 
 
-def _tell(parts: list[Part], state: str) -> None:
+def _report(parts: list[Part], state: str) -> None:
     """For the page that says how it runs: how often each part was started again, and what last ended it."""
-    told = {part.name: {"restarts": part.restarts, "last": part.last} for part in parts if part.restarts}
+    restarts = {part.name: {"restarts": part.restarts, "last": part.last} for part in parts if part.restarts}
     try:
-        Path(state, "parts.json").write_text(json.dumps(told), encoding="utf-8")
+        Path(state, "parts.json").write_text(json.dumps(restarts), encoding="utf-8")
     except OSError as full:
         say(f"What was started again could not be written down: {full}.")
 

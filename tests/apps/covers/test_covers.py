@@ -33,18 +33,18 @@ def bed(garden: Garden) -> Place:
 
 
 def own(garden: Garden, **values: object) -> Cover:
-    told = {"kind": "glass_frame", "name": "Old frame", "length_m": 1.8, "price": 90.0} | values
-    return Cover.objects.create(garden=garden, **told)
+    given = {"kind": "glass_frame", "name": "Old frame", "length_m": 1.8, "price": 90.0} | values
+    return Cover.objects.create(garden=garden, **given)
 
 
-def asked(client: Client, bed: Place, **query: object) -> str:
+def query(client: Client, bed: Place, **query: object) -> str:
     answer = client.get(reverse("covers", args=[bed.garden_id]), {"place": bed.pk, "on": TODAY.isoformat()} | query)
     return answer.content.decode()
 
 
 def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Client, bed: Place) -> None:
     cover = own(bed.garden)
-    shown = asked(signed_in, bed, crop="squash", warm=14)
+    shown = query(signed_in, bed, crop="squash", warm=14)
     assert "Old frame" in shown
     assert "your cold frame with glass" in shown
     assert "warmer than bare over a fortnight" in shown
@@ -53,7 +53,7 @@ def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Clien
 
 
 def test_without_one_crop_all_that_is_grown_is_told(signed_in: Client, bed: Place) -> None:
-    shown = asked(signed_in, bed)
+    shown = query(signed_in, bed)
     assert "warms the ground most" in shown
     assert f"{reverse('season_moved', args=[bed.garden_id])}?place={bed.pk}" in shown
 
@@ -73,7 +73,7 @@ def test_a_day_beyond_the_forecast_is_refused_where_it_stands(signed_in: Client,
 
 
 def test_a_bed_not_yet_worked_out_says_so(signed_in: Client, garden: Garden) -> None:
-    assert "being worked out for the first time" in asked(signed_in, make_place(garden, "New bed"))
+    assert "being worked out for the first time" in query(signed_in, make_place(garden, "New bed"))
 
 
 def test_an_empty_garden_is_offered_a_bed(signed_in: Client, garden: Garden) -> None:
@@ -115,8 +115,8 @@ def test_two_covers_of_one_name_and_taking_off_and_back(signed_in: Client, garde
     signed_in.post(reverse("remove_own", args=[garden.pk, cover.pk]))
     assert "put back" in signed_in.get(url).content.decode()
     signed_in.post(url, OWN)
-    told = signed_in.post(reverse("put_back_own", args=[garden.pk, cover.pk]), follow=True).content.decode()
-    assert "Rename that one first" in told
+    given = signed_in.post(reverse("put_back_own", args=[garden.pk, cover.pk]), follow=True).content.decode()
+    assert "Rename that one first" in given
     Cover.objects.filter(removed_at=None).update(name="Other")
     signed_in.post(reverse("put_back_own", args=[garden.pk, cover.pk]))
     assert Cover.objects.filter(removed_at=None).count() == 2
@@ -124,26 +124,26 @@ def test_two_covers_of_one_name_and_taking_off_and_back(signed_in: Client, garde
 
 def test_one_cover_cannot_be_on_two_beds(signed_in: Client, garden: Garden) -> None:
     first, second, cover = make_place(garden, "First"), make_place(garden, "Second"), own(garden)
-    told = {"cover": f"own-{cover.pk}", "first": "2026-04-20", "opens": "above", "above": "26", "opening": "0.4"}
-    told |= {"from_h": "10", "to_h": "16", "ends_capped": "on"}
-    signed_in.post(reverse("put_on", args=[garden.pk, first.pk]), told)
+    given = {"cover": f"own-{cover.pk}", "first": "2026-04-20", "opens": "above", "above": "26", "opening": "0.4"}
+    given |= {"from_h": "10", "to_h": "16", "ends_capped": "on"}
+    signed_in.post(reverse("put_on", args=[garden.pk, first.pk]), given)
     assert CoverPeriod.objects.get().item == cover
-    answer = signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), told | {"first": "2026-04-25"})
+    answer = signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert answer.status_code == 422
     assert "Old frame is on First then: one cover cannot be on two beds." in answer.content.decode()
     signed_in.post(reverse("take_cover_off", args=[garden.pk, first.pk, CoverPeriod.objects.get().pk]))
-    signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), told | {"first": "2026-04-25"})
+    signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert CoverPeriod.objects.filter(item=cover).count() == 2
 
 
 def test_putting_on_means_to_sow_as_well(signed_in: Client, garden: Garden) -> None:
     place = make_place(garden)
-    told = {"cover": "fleece", "first": "2026-04-25", "opens": "closed", "above": "26", "opening": "0.4"}
-    told |= {"from_h": "10", "to_h": "16"}
-    early = signed_in.post(reverse("put_on", args=[garden.pk, place.pk]), told | {"crop": "carrot", "sow_on": "2026-04-20"})
+    given = {"cover": "fleece", "first": "2026-04-25", "opens": "closed", "above": "26", "opening": "0.4"}
+    given |= {"from_h": "10", "to_h": "16"}
+    early = signed_in.post(reverse("put_on", args=[garden.pk, place.pk]), given | {"crop": "carrot", "sow_on": "2026-04-20"})
     assert "before the cover goes on" in early.content.decode()
     assert not CoverPeriod.objects.exists()
-    signed_in.post(reverse("put_on", args=[garden.pk, place.pk]), told | {"crop": "carrot", "sow_on": "2026-05-09"})
+    signed_in.post(reverse("put_on", args=[garden.pk, place.pk]), given | {"crop": "carrot", "sow_on": "2026-05-09"})
     meant = Intention.objects.get()
     assert (meant.crop_key, meant.sow_on.isoformat()) == ("carrot", "2026-05-09")
 
@@ -207,7 +207,7 @@ def test_a_stranger_sees_none_of_it(client: Client, bed: Place) -> None:
 def test_alike_covers_are_told_once_and_any_other_can_be_asked_for(signed_in: Client, bed: Place) -> None:
     for number in range(3):
         own(bed.garden, name=f"Frame {number}", kind="glass_frame")
-    shown = asked(signed_in, bed, also="black_film")
+    shown = query(signed_in, bed, also="black_film")
     assert [f"Frame {number}" in shown for number in range(3)] == [True, False, False]
     assert "Black film on the soil" in shown
     assert (

@@ -56,18 +56,18 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
     visit(place, 3.0, air_c=12.0, air_low_c=2.0)
     second = visit(place, 1.0, air_low_c=3.0, air_high_c=20.0)
     visit(place, 0.5, air_c=50.0, removed_at=NOW)
-    told = [(one.what, one.value, one.at - one.since) for one in air_under(place, NOW - timedelta(days=60))]
+    given = [(one.what, one.value, one.at - one.since) for one in air_under(place, NOW - timedelta(days=60))]
     two_days = timedelta(days=2)
-    assert told == [("air", 12.0, timedelta()), ("lowest", 3.0, two_days), ("highest", 20.0, two_days)]
+    assert given == [("air", 12.0, timedelta()), ("lowest", 3.0, two_days), ("highest", 20.0, two_days)]
     assert second.at == NOW - timedelta(days=1)
 
 
 def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, garden: Garden, signed_in: Client) -> None:
     other = tunnel(garden, "Other tunnel")
     before = refresh(other).ground.inside_mid_c
-    told = refresh(draughty).cover_evidence
-    assert told.key == "film_tunnel"
-    assert told.factors["exchange"][0] > 0
+    given = refresh(draughty).cover_evidence
+    assert given.key == "film_tunnel"
+    assert given.factors["exchange"][0] > 0
     (known,) = with_known([CoverSpan("film_tunnel")], other)
     light, exchange, _ = known.known
     assert exchange[0] > 1.1
@@ -85,12 +85,12 @@ def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, 
 
 def test_the_others_under_the_kind_are_asked_for_when_it_moves(draughty: Place, garden: Garden) -> None:
     other, bed = tunnel(garden, "Other tunnel"), make_place(garden, "Bed")
-    told = CoverEvidence("film_tunnel", None, {"exchange": (0.8, 0.3)})
-    pass_on(draughty, None, told)
+    given = CoverEvidence("film_tunnel", None, {"exchange": (0.8, 0.3)})
+    pass_on(draughty, None, given)
     for place, revision in ((other, 1), (bed, 0)):
         place.refresh_from_db()
         assert place.input_revision == revision
-    pass_on(draughty, told, replace(told, factors={"exchange": (0.85, 0.3)}))
+    pass_on(draughty, given, replace(given, factors={"exchange": (0.85, 0.3)}))
     other.refresh_from_db()
     assert other.input_revision == 1
 
@@ -112,10 +112,10 @@ def test_what_is_hardly_possible_is_asked_about(draughty: Place, garden: Garden)
     row = Forecast.objects.get(place=draughty)
     row.cover_evidence = CoverEvidence("film_tunnel", None, {"light": (-0.6, 0.1)})
     row.save()
-    *_, asked = learned_lines(garden)
-    assert "Draughty tunnel" in asked
-    assert "let through 0.5 times the light" in asked
-    assert asked.endswith("?")
+    *_, query = learned_lines(garden)
+    assert "Draughty tunnel" in query
+    assert "let through 0.5 times the light" in query
+    assert query.endswith("?")
 
 
 def test_a_kind_is_told_of_when_several_places_agree(draughty: Place, garden: Garden) -> None:
@@ -129,9 +129,9 @@ def test_a_kind_is_told_of_when_several_places_agree(draughty: Place, garden: Ga
 
 
 def test_the_same_cover_on_another_bed_counts_for_more_than_its_kind() -> None:
-    told = [CoverEvidence("film_tunnel", 5, {"exchange": (0.9, 0.2)})]
+    given = [CoverEvidence("film_tunnel", 5, {"exchange": (0.9, 0.2)})]
     span = CoverSpan("film_tunnel")
     assert span.known == NOT_KNOWN
-    same, kin = (pooling.with_known(replace(span, item=item), told).known[1] for item in (5, 6))
+    same, kin = (pooling.with_known(replace(span, item=item), given).known[1] for item in (5, 6))
     assert same[0] > kin[0] > 1
     assert same[1] < kin[1] < 1

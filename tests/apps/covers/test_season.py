@@ -60,11 +60,11 @@ def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garde
     assert "is being worked out under each cover" in shown
     assert 'hx-trigger="load delay:2s"' in shown
     season.answer(bed, [season.BARE, "fleece"])
-    asked = f"{address}?place={bed.pk}&crop=lettuce&cover=fleece"
-    shown = signed_in.get(asked).content.decode()
+    query = f"{address}?place={bed.pk}&crop=lettuce&cover=fleece"
+    shown = signed_in.get(query).content.decode()
     assert "being worked out" not in shown
     assert "Lettuce" in shown
-    assert signed_in.get(asked, HTTP_HX_REQUEST="true").content.decode().lstrip().startswith('<div id="season"')
+    assert signed_in.get(query, HTTP_HX_REQUEST="true").content.decode().lstrip().startswith('<div id="season"')
 
 
 def test_too_many_at_once_are_refused_with_a_word(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -87,10 +87,10 @@ def test_one_s_own_cover_comes_first_and_one_that_is_gone_is_left_out(garden: Ga
 
 def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place) -> None:
     season.answer(bed, [season.BARE])
-    assert set(season.ask(bed, [], TODAY)) == {season.BARE}
+    assert set(season.answers_for(bed, [], TODAY)) == {season.BARE}
     garden.sowing_rule = Garden.SowingRule.MINIMUM
     garden.save(update_fields=["sowing_rule"])
-    assert season.ask(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
+    assert season.answers_for(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
 
 
 @pytest.mark.parametrize(

@@ -35,11 +35,11 @@ def pair(trial: CoverTrial, days_ago: int, covered_c: float, bare_c: float, apar
 
 def test_it_is_set_up_with_what_was_seen_to(signed_in: Client, garden: Garden) -> None:
     covered, bare = make_place(garden, "Tunnel", kind="tunnel"), make_place(garden, "Strip")
-    told = {"covered": covered.pk, "bare": bare.pk, "begun_on": "2026-04-20", "depth": "5", "alike": ["soil", "sun"]}
+    given = {"covered": covered.pk, "bare": bare.pk, "begun_on": "2026-04-20", "depth": "5", "alike": ["soil", "sun"]}
     url = reverse("trials", args=[garden.pk])
-    assert "cannot be compared with itself" in signed_in.post(url, told | {"bare": covered.pk}).content.decode()
-    assert "still to come" in signed_in.post(url, told | {"begun_on": "2026-05-20"}).content.decode()
-    signed_in.post(url, told)
+    assert "cannot be compared with itself" in signed_in.post(url, given | {"bare": covered.pk}).content.decode()
+    assert "still to come" in signed_in.post(url, given | {"begun_on": "2026-05-20"}).content.decode()
+    signed_in.post(url, given)
     found = CoverTrial.objects.get()
     assert found.alike == ["soil", "sun"]
     page = shown(signed_in, found)
@@ -49,15 +49,15 @@ def test_it_is_set_up_with_what_was_seen_to(signed_in: Client, garden: Garden) -
 
 def test_pairs_go_into_both_records_or_into_none(signed_in: Client, trial: CoverTrial) -> None:
     url = reverse("trial", args=[trial.covered.garden_id, trial.pk])
-    told = {"covered": "14.5", "bare": "11", "at": "2026-04-22T07:30"}
-    signed_in.post(url, told)
+    given = {"covered": "14.5", "bare": "11", "at": "2026-04-22T07:30"}
+    signed_in.post(url, given)
     assert {r.place.name: r.temperature_c for r in Reading.objects.all()} == {"Tunnel": 14.5, "Strip": 11.0}
-    again = signed_in.post(url, told)
+    again = signed_in.post(url, given)
     assert again.status_code == 422
     assert "has a reading at that time and depth already" in again.content.decode()
     assert Reading.objects.count() == 2
-    assert "still to come" in signed_in.post(url, told | {"at": "2026-04-23T07:30"}).content.decode()
-    assert "before the trial began" in signed_in.post(url, told | {"at": "2026-03-23T07:30"}).content.decode()
+    assert "still to come" in signed_in.post(url, given | {"at": "2026-04-23T07:30"}).content.decode()
+    assert "before the trial began" in signed_in.post(url, given | {"at": "2026-03-23T07:30"}).content.decode()
 
 
 def test_readings_of_the_round_are_pairs_too_if_near_enough(trial: CoverTrial) -> None:

@@ -41,7 +41,7 @@ class Broker:
 def tell(payload: bytes) -> Broker:
     broker = Broker()
     with mock.patch.object(listening, "close_old_connections"):  # the test's own stays open
-        listening._told(broker, None, mock.Mock(payload=payload, mid=1, qos=1))  # type: ignore[arg-type]
+        listening._on_message(broker, None, mock.Mock(payload=payload, mid=1, qos=1))  # type: ignore[arg-type]
     return broker
 
 
@@ -53,8 +53,8 @@ def token(garden: Garden) -> str:
 
 
 def sent(token: str, **more: Any) -> bytes:
-    told = {"token": token, "readings": [{"temperature": 9.5, "at": NOW.isoformat()}]}
-    return json.dumps(told | more).encode()
+    params = {"token": token, "readings": [{"temperature": 9.5, "at": NOW.isoformat()}]}
+    return json.dumps(params | more).encode()
 
 
 @pytest.mark.parametrize(

@@ -35,12 +35,12 @@ def broker(tmp_path: Path) -> Iterator[str]:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    told = tmp_path / "mosquitto.conf"
-    told.write_text(f"listener {port} 127.0.0.1\nallow_anonymous true\npersistence false\n")
-    running = subprocess.Popen([MOSQUITTO, "-c", str(told)], stderr=subprocess.DEVNULL)  # noqa: S603
+    given = tmp_path / "mosquitto.conf"
+    given.write_text(f"listener {port} 127.0.0.1\nallow_anonymous true\npersistence false\n")
+    running = subprocess.Popen([MOSQUITTO, "-c", str(given)], stderr=subprocess.DEVNULL)  # noqa: S603
     for _ in range(100):
-        with socket.socket() as asked:
-            if asked.connect_ex(("127.0.0.1", port)) == 0:
+        with socket.socket() as query:
+            if query.connect_ex(("127.0.0.1", port)) == 0:
                 break
         time.sleep(0.05)
     yield f"mqtt://127.0.0.1:{port}"

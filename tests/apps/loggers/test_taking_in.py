@@ -74,8 +74,8 @@ def test_a_value_twice_in_one_message_is_kept_once(device: Device) -> None:
 def test_neither_order_nor_portions_nor_repeats_matter(device: Device, order: list[int], cuts: list[int], twice: bool) -> None:
     LoggedReading.objects.all().delete()
     LoggedHour.objects.all().delete()
-    told = values(24)
-    shuffled = [told[i] for i in order]
+    params = values(24)
+    shuffled = [params[i] for i in order]
     edges = [0, *sorted(set(cuts)), 24]
     for start, end in pairwise(edges):
         for _ in range(2 if twice else 1):
@@ -83,7 +83,7 @@ def test_neither_order_nor_portions_nor_repeats_matter(device: Device, order: li
     assert LoggedReading.objects.count() == 24
     found = {h.hour: (h.number, round(h.sum_c, 6), h.low_c, h.high_c) for h in LoggedHour.objects.all()}
     wanted: dict[datetime, list[float]] = {}
-    for one in told:
+    for one in params:
         assert one.at is not None
         wanted.setdefault(one.at.replace(minute=0), []).append(one.temperature)
     assert found == {h: (len(v), round(sum(v), 6), min(v), max(v)) for h, v in wanted.items()}
@@ -110,10 +110,10 @@ def test_units_are_turned_and_codes_are_not(device: Device, unit: str, sent: flo
 
 def test_a_clock_that_drifts_is_set_right_and_still_known_again(device: Device) -> None:
     ahead = timedelta(minutes=50)
-    told = [Sent("1", 9.0, NOW - TEN + ahead)]
-    take_in(device, told, sent_at=NOW + ahead)
+    params = [Sent("1", 9.0, NOW - TEN + ahead)]
+    take_in(device, params, sent_at=NOW + ahead)
     assert LoggedHour.objects.get().hour == NOW.replace(minute=0) - timedelta(hours=1)
-    assert take_in(device, told, sent_at=NOW + ahead + timedelta(seconds=3)).known == 1
+    assert take_in(device, params, sent_at=NOW + ahead + timedelta(seconds=3)).known == 1
     device.refresh_from_db()
     assert device.drift_s == 3003
 
@@ -253,17 +253,17 @@ def test_what_is_not_as_described_is_refused_whole(client: Client, token: str, b
 
 
 def test_a_device_can_ask_how_it_stands(client: Client, device: Device, token: str) -> None:
-    told = client.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).json()
-    assert told == {"name": "Bed logger", "unit": "C", "channels": ["1"], "heard_at": None, "drift_s": 0}
+    params = client.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).json()
+    assert params == {"name": "Bed logger", "unit": "C", "channels": ["1"], "heard_at": None, "drift_s": 0}
 
 
 def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed: Place) -> None:
     devices.deploy(device, "2", bed, 0.05, in_air=True)
     take_in(device, [Sent("2", 15.0, NOW - timedelta(hours=12) + i * TEN) for i in range(60)])
     assert measured.readings_since(bed, NOW - timedelta(days=2), NOW) == []
-    told = seen_under(bed, NOW - timedelta(days=2))
-    assert 2 <= len(told) <= 4
-    assert {(one.what, one.value) for one in told} == {("air", 15.0)}
+    params = seen_under(bed, NOW - timedelta(days=2))
+    assert 2 <= len(params) <= 4
+    assert {(one.what, one.value) for one in params} == {("air", 15.0)}
     (shown,) = loggers_page(bed.garden, Units(), NOW).devices
     line = next(line for line in shown.probes if line.channel == "2")
     assert line.depth == "in the air"

@@ -222,14 +222,14 @@ def test_weather_goes_out_with_units(signed_in: Client, garden: Garden, bed: Pla
 
 
 def test_all_of_a_day_s_weather_goes_out_and_comes_in_again(signed_in: Client, garden: Garden) -> None:
-    told = {"rain_mm": 4.2, "sky": "broken", "wind_m_s": 3.5, "snow_m": 0.12}
-    record_day(garden, date(2026, 1, 20), -3.0, 1.5, **told)  # type: ignore[arg-type]
+    given = {"rain_mm": 4.2, "sky": "broken", "wind_m_s": 3.5, "snow_m": 0.12}
+    record_day(garden, date(2026, 1, 20), -3.0, 1.5, **given)  # type: ignore[arg-type]
     out = b"".join(signed_in.get(reverse("take_out", args=[garden.pk, "weather"])).streaming_content)  # type: ignore[attr-defined]
     garden.weather.all().delete()
     upload(signed_in, garden, out, "weather")
     answer(signed_in, garden)
     line = garden.weather.get()
-    assert {name: getattr(line, name) for name in told} == told
+    assert {name: getattr(line, name) for name in given} == given
 
 
 @pytest.mark.parametrize(

@@ -43,8 +43,8 @@ PICTURE = small_jpeg(picture(64, 48))
 @pytest.fixture
 def full(person: User, now: object) -> Garden:
     """A garden with something in every table, and with what must stay out."""
-    told = {"sowing_rule": "minimum", "watered": False, "zone": "7a", "away_from_h": 8, "away_to_h": 17}
-    garden = make_garden(person, "Höhe, “oben”", crops=["carrot", "pea"], **told)
+    given = {"sowing_rule": "minimum", "watered": False, "zone": "7a", "away_from_h": 8, "away_to_h": 17}
+    garden = make_garden(person, "Höhe, “oben”", crops=["carrot", "pea"], **given)
     garden.normal_lows_c, garden.normal_highs_c = [float(m) - 5.1 for m in range(12)], [float(m) + 5.7 for m in range(12)]
     garden.save()
     bed, frame = make_place(garden, "Nordbeet; lang"), make_place(garden, "Frame", kind="frame", shaded_from_h=7, shaded_to_h=9)

@@ -26,8 +26,8 @@ def bed(garden: Garden) -> Place:
     return make_place(garden)
 
 
-def page(client: Client, garden: Garden, asked: str = "") -> str:
-    return str(client.get(reverse("history", args=[garden.pk]) + asked).content.decode())
+def page(client: Client, garden: Garden, query: str = "") -> str:
+    return str(client.get(reverse("history", args=[garden.pk]) + query).content.decode())
 
 
 def go_back(client: Client, garden: Garden, kind: str, index: int = 0) -> str:
@@ -45,9 +45,9 @@ def correct(client: Client, reading: Reading, value: str) -> None:
 def test_a_correction_is_told_and_undone(signed_in: Client, garden: Garden, bed: Place) -> None:
     reading = make_reading(bed, NOW - timedelta(minutes=30), 9.5)
     correct(signed_in, reading, "8.5")
-    told = page(signed_in, garden)
-    assert "temperature 9.5° → 8.5°" in told
-    assert "rowan" in told
+    given = page(signed_in, garden)
+    assert "temperature 9.5° → 8.5°" in given
+    assert "rowan" in given
     assert "stands again" in go_back(signed_in, garden, "reading")
     reading.refresh_from_db()
     assert reading.temperature_c == 9.5
@@ -73,10 +73,10 @@ def test_what_came_in_bulk_keeps_what_it_was_whatever_changes_it(garden: Garden)
     Operation.objects.bulk_create([Operation(place=bed, work="watered", at=NOW)])
     CoverPeriod.objects.all().delete()
     bed.operations.all().delete()
-    told = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "written down"}
-    assert told["place"].parts == ["name Old name → New name"]
+    given = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "written down"}
+    assert given["place"].parts == ["name Old name → New name"]
     assert [history.history_type for history in bed.history.order_by("history_id")] == ["+", "~"]
-    assert {told["cover"].undo, told["operation"].undo} == {"put back"}
+    assert {given["cover"].undo, given["operation"].undo} == {"put back"}
 
 
 def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
@@ -106,13 +106,13 @@ def test_what_was_removed_can_be_put_back_as_it_was(signed_in: Client, garden: G
     row = every_kind(garden, bed)[kind]
     before = {f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields if f.attname != "input_revision"}
     model = type(row)
-    if "removed_at" in KINDS[kind].told:
+    if "removed_at" in KINDS[kind].fields:
         row.removed_at = NOW
         row.save()
     else:
         row.delete()
-    told = page(signed_in, garden, "?removed")
-    assert "put back" in told
+    given = page(signed_in, garden, "?removed")
+    assert "put back" in given
     assert "stands again" in go_back(signed_in, garden, kind)
     after = model._base_manager.get(pk=before["id"])
     found = {name: getattr(after, name) for name in before}
@@ -147,9 +147,9 @@ def test_the_page_asks_few_questions_however_long_the_history(
     for i in range(80):
         make_reading(bed, NOW - timedelta(hours=i), 9.0 + i / 10)
     with django_assert_max_num_queries(30):
-        told = page(signed_in, garden)
-    assert told.count("written down") >= 55
-    assert "Older ones" in told
+        given = page(signed_in, garden)
+    assert given.count("written down") >= 55
+    assert "Older ones" in given
     assert page(signed_in, garden, "?before=rubbish")
 
 

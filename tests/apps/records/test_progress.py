@@ -4,7 +4,7 @@ import pytest
 from django.db import transaction
 
 from cloche.apps.gardens.models import User
-from cloche.apps.records.archive.progress import Told
+from cloche.apps.records.archive.progress import Reported
 from cloche.apps.records.models import IncomingArchive
 
 
@@ -12,7 +12,7 @@ from cloche.apps.records.models import IncomingArchive
 def test_progress_is_told_through_a_connection_of_its_own() -> None:
     person = User.objects.create_user("rowan", password="spade-and-fork")
     archive = IncomingArchive.objects.create(user=person, name="garden.zip", size=1)
-    progress = Told(archive)
+    progress = Reported(archive)
     progress.begin(1_200)
     try:
         with transaction.atomic():

@@ -64,61 +64,61 @@ SITE = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "elevation_
 
 
 @QUIET
-@given(told=typed(**PLACE), of=units)
+@given(params=typed(**PLACE), of=units)
 @pytest.mark.django_db
-def test_whatever_place_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
+def test_whatever_place_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
     more = {"kind": "open", "texture": "loam", "aspect_deg": "180.0"}
-    form = PlaceForm(told | more, instance=Place(garden=garden), garden=garden, units=of)
+    form = PlaceForm(params | more, instance=Place(garden=garden), garden=garden, units=of)
     assume(form.is_valid())
     comes_back(form.save(commit=False))
 
 
 @QUIET
-@given(told=typed(**PACKET), of=units)
+@given(params=typed(**PACKET), of=units)
 @pytest.mark.django_db
-def test_whatever_packet_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
+def test_whatever_packet_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
     packet = Packet(garden=garden, crop_key="pea")
-    form = PacketForm(told | {"meant": "on"}, instance=packet, crop=crops.crop("pea"), units=of, year=2026)
+    form = PacketForm(params | {"meant": "on"}, instance=packet, crop=crops.crop("pea"), units=of, year=2026)
     assume(form.is_valid())
     comes_back(form.save())
 
 
 @QUIET
-@given(told=typed(**COVER), of=units)
+@given(params=typed(**COVER), of=units)
 @pytest.mark.django_db
-def test_whatever_cover_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
+def test_whatever_cover_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
     place = garden.places.first() or make_place(garden)
     more = {"cover": "fleece", "opens": "hours", "opening": "0.4"}
-    form = CoverForm(told | more, instance=CoverPeriod(place=place), place=place, units=of)
+    form = CoverForm(params | more, instance=CoverPeriod(place=place), place=place, units=of)
     assume(form.is_valid())
     comes_back(form.save())
 
 
 @QUIET
-@given(told=typed(**OWN), of=units)
+@given(params=typed(**OWN), of=units)
 @pytest.mark.django_db
-def test_whatever_own_cover_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
-    form = OwnCoverForm(told | {"kind": "fleece"}, garden=garden, units=of, today=NOW.date())
+def test_whatever_own_cover_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
+    form = OwnCoverForm(params | {"kind": "fleece"}, garden=garden, units=of, today=NOW.date())
     assume(form.is_valid())
     comes_back(form.save())
 
 
 @QUIET
-@given(told=typed(**WORK), of=units)
+@given(params=typed(**WORK), of=units)
 @pytest.mark.django_db
-def test_whatever_work_a_form_takes(garden: Garden, of: Units, told: dict[str, str]) -> None:
+def test_whatever_work_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
     place = garden.places.first() or make_place(garden)
-    form = OperationForm(told, place=place, units=of)
+    form = OperationForm(params, place=place, units=of)
     assume(form.is_valid())
-    comes_back(Operation(place=place, work=told["work"], at=form.at, amount=form.cleaned_data["amount"] or 0.0))
+    comes_back(Operation(place=place, work=params["work"], at=form.at, amount=form.cleaned_data["amount"] or 0.0))
 
 
 @QUIET
-@given(told=typed(**SITE))
+@given(params=typed(**SITE))
 @pytest.mark.django_db
-def test_whatever_site_a_form_takes(garden: Garden, told: dict[str, str]) -> None:
+def test_whatever_site_a_form_takes(garden: Garden, params: dict[str, str]) -> None:
     more = {"sowing_rule": "minimum", "uncover_rule": "nights", "watered": "on"}
-    form = SiteForm(told | more, instance=Garden.objects.get(pk=garden.pk))
+    form = SiteForm(params | more, instance=Garden.objects.get(pk=garden.pk))
     assume(form.is_valid())
     comes_back(form.save(commit=False))
 

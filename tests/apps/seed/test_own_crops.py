@@ -29,8 +29,8 @@ def test_a_relative_is_copied_and_its_values_changed(signed_in: Client, garden: 
     assert "Which crop is it most like?" in first
     assert made(signed_in, garden).status_code == 302
     garden.refresh_from_db()
-    ((key, told),) = garden.own_crops.items()
-    assert told == {
+    ((key, given),) = garden.own_crops.items()
+    assert given == {
         "of": "pea",
         "name": "Sugar snap",
         "plural": "sugar snaps",
@@ -124,9 +124,9 @@ def test_other_gardens_do_not_have_it(signed_in: Client, garden: Garden) -> None
         },
     ],
 )
-def test_from_a_file_only_what_the_form_would_take(told: Any) -> None:
+def test_from_a_file_only_what_the_form_would_take(given: Any) -> None:
     with pytest.raises(border.NotAllowed):
-        check_own(told)
+        check_own(given)
 
 
 def test_it_goes_into_the_archive_and_comes_back(signed_in: Client, garden: Garden, person: User) -> None:

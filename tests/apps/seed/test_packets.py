@@ -143,8 +143,8 @@ def test_another_garden_s_packet_does_not_exist(signed_in: Client, garden: Garde
 
 def test_values_take_the_table_s_place_and_pace_slows_the_curve() -> None:
     carrot = crop("carrot")
-    told = with_values(carrot, {"minimum_c": 9.0})
-    assert (told.minimum_c, told.optimum_from_c, told.rate) == (9.0, max(carrot.optimum_from_c, 9.0), carrot.rate)
+    given = with_values(carrot, {"minimum_c": 9.0})
+    assert (given.minimum_c, given.optimum_from_c, given.rate) == (9.0, max(carrot.optimum_from_c, 9.0), carrot.rate)
     assert with_values(crop("pea"), None) is crop("pea")
     slow = with_values(carrot, {"pace": 2.0})
     assert float(slow.rate.at(15.0)) == pytest.approx(float(carrot.rate.at(15.0)) / 2)

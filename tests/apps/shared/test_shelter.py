@@ -77,9 +77,9 @@ def test_a_fault_of_our_own_is_said_as_one() -> None:
     try:
         raise KeyError("no")
     except KeyError:
-        page, told = shelter.fault(RequestFactory().get("/")), shelter.fault(RequestFactory().get("/api/v1/device"))
-    assert (page.status_code, told.status_code) == (500, 500)
-    assert b"fault of Cloche" in told.content
+        page, given = shelter.fault(RequestFactory().get("/")), shelter.fault(RequestFactory().get("/api/v1/device"))
+    assert (page.status_code, given.status_code) == (500, 500)
+    assert b"fault of Cloche" in given.content
 
 
 def test_private_pages_are_stored_nowhere(signed_in: Client, garden: Garden) -> None:
@@ -138,11 +138,11 @@ def test_a_known_browser_is_slowed_down_too(person: User) -> None:
 
 def test_a_browser_is_known_by_what_we_wrote_and_nothing_else(signed_in: Client, garden: Garden) -> None:
     signed_in.get(reverse("today", args=[garden.pk]))
-    told = signed_in.cookies[known.COOKIE]
-    assert told["httponly"]
-    assert known.name_in(told.value) == "rowan"
-    assert known.is_known(f"a=b; {known.COOKIE}={told.value}")
-    for forged in ("", "rowan", told.value[:-2], told.value[::-1], "a:b:c"):
+    given = signed_in.cookies[known.COOKIE]
+    assert given["httponly"]
+    assert known.name_in(given.value) == "rowan"
+    assert known.is_known(f"a=b; {known.COOKIE}={given.value}")
+    for forged in ("", "rowan", given.value[:-2], given.value[::-1], "a:b:c"):
         assert not known.is_known(f"{known.COOKIE}={forged}")
 
 

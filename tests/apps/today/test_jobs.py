@@ -132,11 +132,11 @@ def off(frame: Place, **values: object) -> None:
 def test_a_cover_comes_off_by_the_school_its_people_follow(frame: Place, person: User) -> None:
     garden = frame.garden
     off(frame, nights=0, height=False, established=False, heat=False)
-    told = {}
+    given = {}
     for sowing_rule in Garden.UncoverRule.values:
         Garden.objects.filter(pk=garden.pk).update(uncover_rule=sowing_rule)
-        told[sowing_rule] = f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person)
-    assert told == {"nights": True, "height": False, "established": False, "heat": False}
+        given[sowing_rule] = f"off:{frame.pk}" in keys(Garden.objects.get(pk=garden.pk), person)
+    assert given == {"nights": True, "height": False, "established": False, "heat": False}
     off(frame, nights=None, height=True, established=True, heat=True)
     for sowing_rule in ("height", "established", "heat"):
         Garden.objects.filter(pk=garden.pk).update(uncover_rule=sowing_rule)
@@ -169,8 +169,8 @@ def test_a_sowing_that_was_meant_is_done_by_writing_it_down(signed_in: Client, g
     place = make_place(garden)
     meant = sow.intend(place, "carrot", TODAY - timedelta(days=2), person)
     assert sow.intend(place, "carrot", TODAY, person).pk == meant.pk
-    told = {"place": place.pk, "crop_key": "carrot", "sown_on": TODAY.isoformat(), "seeds": "", "depth": ""}
-    signed_in.post(reverse("new_sowing", args=[garden.pk]), told)
+    given = {"place": place.pk, "crop_key": "carrot", "sown_on": TODAY.isoformat(), "seeds": "", "depth": ""}
+    signed_in.post(reverse("new_sowing", args=[garden.pk]), given)
     meant.refresh_from_db()
     assert meant.made == Sowing.objects.get()
     assert f"sow:{meant.pk}" not in keys(garden, person)
@@ -194,10 +194,10 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
 
 def test_what_is_overdue_and_what_may_be_counted(garden: Garden, person: User) -> None:
     place = make_place(garden)
-    told = {"place": place, "crop_key": "pea", "depth_m": 0.03, "sown_on": TODAY - timedelta(days=40)}
-    late = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 1), date(2026, 4, 12)), **told)
-    ripe = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 20), date(2026, 5, 12)), **told)
-    young = Sowing.objects.create(outlook=sowing_outlook(date(2026, 5, 20), None), **told)
+    given = {"place": place, "crop_key": "pea", "depth_m": 0.03, "sown_on": TODAY - timedelta(days=40)}
+    late = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 1), date(2026, 4, 12)), **given)
+    ripe = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 20), date(2026, 5, 12)), **given)
+    young = Sowing.objects.create(outlook=sowing_outlook(date(2026, 5, 20), None), **given)
     found = keys(garden, person)
     assert f"overdue:{late.pk}" in found
     assert f"count:{ripe.pk}" in found
@@ -309,8 +309,8 @@ def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client,
 def test_a_gale_today_and_one_tomorrow_are_two_jobs(frame: Place, person: User) -> None:
     forecast = Forecast.objects.get()
     days = [TODAY + timedelta(days=number) for number in range(3)]
-    told = (WeatherWarning(days[0], "gale", 11.0), WeatherWarning(days[1], "gale", 9.0), WeatherWarning(days[2], "snow", 0.1))
-    forecast.watch = replace(forecast.watch, warnings=list(told))
+    given = (WeatherWarning(days[0], "gale", 11.0), WeatherWarning(days[1], "gale", 9.0), WeatherWarning(days[2], "snow", 0.1))
+    forecast.watch = replace(forecast.watch, warnings=list(given))
     forecast.save()
     units = units_of(person)
     found = {job.key: job_line(job, units, TODAY) for job in jobs_in(frame.garden, units, clock.now())}

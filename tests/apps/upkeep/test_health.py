@@ -27,7 +27,7 @@ def worker(db: None) -> None:
         cursor.execute("INSERT INTO procrastinate_workers (last_heartbeat) VALUES (clock_timestamp())")
 
 
-def told(client: Client) -> tuple[int, dict[str, Any]]:
+def given(client: Client) -> tuple[int, dict[str, Any]]:
     answer = client.get("/readyz/")
     return answer.status_code, answer.json()["checks"]
 
@@ -38,7 +38,7 @@ def test_alive_asks_nothing_of_the_database(client: Client, db: None) -> None:
 
 
 def test_with_everything_well_it_is_ready(client: Client, garden: Garden, worker: None) -> None:
-    status, checks = told(client)
+    status, checks = given(client)
     assert status == 200
     assert all(check["well"] for check in checks.values())
     assert set(checks) >= {"database", "migrations", "queue", "workers", "forecasts", "disk", "weather", "mail", "clock"}
@@ -67,7 +67,7 @@ def test_what_makes_it_unready(
         monkeypatch.setattr(health, "migrations_left", _two)
     else:
         monkeypatch.setattr(moments, "database_now", _away)
-    status, checks = told(client)
+    status, checks = given(client)
     assert status == 503
     assert not checks[what]["well"]
 
@@ -88,7 +88,7 @@ def _away() -> Any:
 def test_a_failing_place_is_told_and_makes_nothing_unready(client: Client, garden: Garden, worker: None) -> None:
     place = make_place(garden)
     failures.note(f"place-{place.pk}", ValueError("x"), task="forecasts.work_out", garden_id=garden.pk, place_id=place.pk)
-    status, checks = told(client)
+    status, checks = given(client)
     assert status == 200
     assert (checks["forecasts"]["well"], checks["forecasts"]["failing"]) == (False, 1)
     assert checks["failures"] == checks["failures"] | {"well": False, "count": 1, "most_tries": 1}
@@ -96,11 +96,11 @@ def test_a_failing_place_is_told_and_makes_nothing_unready(client: Client, garde
 
 def test_a_listener_that_is_wanted_must_be_heard(client: Client, garden: Garden, worker: None, settings: Any) -> None:
     settings.CLOCHE_MQTT_URL = "mqtt://127.0.0.1"
-    assert not told(client)[1]["listener"]["well"]
+    assert not given(client)[1]["listener"]["well"]
     heartbeats.beat("listener")
-    assert told(client)[1]["listener"]["well"]
+    assert given(client)[1]["listener"]["well"]
     Heartbeat.objects.update(at=moments.database_now() - timedelta(hours=1))
-    assert not told(client)[1]["listener"]["well"]
+    assert not given(client)[1]["listener"]["well"]
 
 
 def page(client: Client, garden: Garden) -> str:

@@ -33,7 +33,7 @@ def said(**values: Any) -> dict[str, Any]:
     return report(48.0, 15.0, 300.0, VIENNA, NOW) | values
 
 
-class Told:
+class StubProvider:
     """A provider that says what it is given."""
 
     def __init__(self, answer: Any, silent: bool = False) -> None:
@@ -45,9 +45,9 @@ class Told:
         return answer_from(self.answer)
 
 
-def in_vain(garden: Garden, asked: Any) -> None:
+def in_vain(garden: Garden, query: Any) -> None:
     with pytest.raises(NoAnswer):
-        fetch.ask(garden, asked)
+        fetch.ask(garden, query)
 
 
 def free_port() -> int:
@@ -79,7 +79,7 @@ def service() -> Iterator[Any]:
 
 
 def test_what_it_says_fills_the_days_and_what_is_written_goes_before(garden: Garden) -> None:
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     days = {day.day: day for day in weather_selectors.weather_days(garden)}
     assert len(days) > 29 * 365
     assert days[date(2026, 4, 29)].lead_d == 7
@@ -91,23 +91,23 @@ def test_what_it_says_fills_the_days_and_what_is_written_goes_before(garden: Gar
 
 def test_news_makes_forecasts_new_and_no_news_does_not(garden: Garden) -> None:
     place = make_place(garden)
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     place.refresh_from_db()
     first = place.input_revision
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     place.refresh_from_db()
     assert place.input_revision == first > 0
 
 
 def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Garden) -> None:
     page = reverse("weather", args=[garden.pk])
-    in_vain(garden, Told(None, silent=True))
+    in_vain(garden, StubProvider(None, silent=True))
     assert "has not been heard from yet" in signed_in.get(page).content.decode()
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     shown = signed_in.get(page).content.decode()
     assert "last heard from at 08:00, today" in shown
     assert "Foretold" in shown
-    in_vain(garden, Told(None, silent=True))
+    in_vain(garden, StubProvider(None, silent=True))
     shown = signed_in.get(page).content.decode()
     assert "does not answer now" in shown
     assert len(WeatherReport.objects.get(garden=garden).ahead) == 8
@@ -138,21 +138,21 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
     ],
 )
 def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     before = WeatherReport.objects.get(garden=garden).past
-    in_vain(garden, Told(answer))
+    in_vain(garden, StubProvider(answer))
     kept = WeatherReport.objects.get(garden=garden)
     assert kept.past == before
     assert "cannot be read" in kept.failure
 
 
 def test_rain_and_wind_ahead_are_heard_where_they_are_told(garden: Garden) -> None:
-    told = [{"day": "2026-04-23", "low_c": 1, "high_c": 3, "rain_mm": 22.5}, {"day": "2026-04-24", "low_c": 1, "high_c": 3}]
-    fetch.ask(garden, Told(said(forecast=told)))
+    given = [{"day": "2026-04-23", "low_c": 1, "high_c": 3, "rain_mm": 22.5}, {"day": "2026-04-24", "low_c": 1, "high_c": 3}]
+    fetch.ask(garden, StubProvider(said(forecast=given)))
     ahead = {day.day.day: day for day in weather_selectors.forecast_days(garden, NOW.date())}
     assert (ahead[23].rain_mm, ahead[23].wind_m_s) == (22.5, None)
     assert (ahead[24].rain_mm, ahead[24].wind_m_s) == (None, None)
-    fetch.ask(garden, Told(said()))
+    fetch.ask(garden, StubProvider(said()))
     assert all(day.wind_m_s is not None for day in weather_selectors.forecast_days(garden, NOW.date()))
 
 
@@ -177,16 +177,16 @@ def test_its_error_grows_with_lead_time_and_its_past_never_changes() -> None:
 def test_over_the_wire_killed_and_back_again(garden: Garden, service: Any) -> None:
     port = free_port()
     process = service(port)
-    asked = HttpProvider(f"http://127.0.0.1:{port}/")
-    fetch.ask(garden, asked)
+    query = HttpProvider(f"http://127.0.0.1:{port}/")
+    fetch.ask(garden, query)
     process.send_signal(signal.SIGKILL)
     process.wait()
-    in_vain(garden, asked)
+    in_vain(garden, query)
     kept = WeatherReport.objects.get(garden=garden)
     assert kept.ahead
     assert kept.failed_at is not None
     service(port)
-    fetch.ask(garden, asked)
+    fetch.ask(garden, query)
     assert WeatherReport.objects.get(garden=garden).failed_at is None
 
 

@@ -101,9 +101,9 @@ class Queue(RuleBasedStateMachine):
         """A stand-in for the engine: it needs the place's evidence, and fails where it is told to."""
         if place.pk in self.broken:
             raise ValueError("this place cannot be worked out")
-        told = {"made_at": self.at, "day": clock.today(place.garden.timezone), "input_revision": place.input_revision}
+        given = {"made_at": self.at, "day": clock.today(place.garden.timezone), "input_revision": place.input_revision}
         forecast, _ = Forecast.objects.update_or_create(
-            place=place, defaults=told | {"model_version": MODEL_VERSION, "ground": stored_forecast(), "frosts": FROSTS}
+            place=place, defaults=given | {"model_version": MODEL_VERSION, "ground": stored_forecast(), "frosts": FROSTS}
         )
         return forecast
 
@@ -191,8 +191,8 @@ class Queue(RuleBasedStateMachine):
 
 def test_every_place_ends_up_fresh_whatever_happens(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(Rounds, "make_due", lambda self, at: [])  # the rules make the rounds, when they like
-    told = settings(max_examples=14, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck))
-    run_state_machine_as_test(Queue, settings=told)
+    given = settings(max_examples=14, stateful_step_count=14, deadline=None, suppress_health_check=list(HealthCheck))
+    run_state_machine_as_test(Queue, settings=given)
 
 
 @pytest.fixture

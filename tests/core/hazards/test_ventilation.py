@@ -53,9 +53,9 @@ def test_away_all_day_it_is_one_opening_for_all_of_it() -> None:
 
 
 def test_every_choice_is_told_with_what_it_risks() -> None:
-    told = choices(day(38.0), 27.0, (8, 18))
-    assert [plan.opening for plan in told] == list(OPENINGS)
-    risks = [plan.risk for plan in told]
+    given = choices(day(38.0), 27.0, (8, 18))
+    assert [plan.opening for plan in given] == list(OPENINGS)
+    risks = [plan.risk for plan in given]
     assert risks == sorted(risks, reverse=True)
 
 

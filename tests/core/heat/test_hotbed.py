@@ -67,9 +67,9 @@ def test_topping_up_warms_it_again() -> None:
 def test_a_bed_may_rise_later_and_fade_sooner_than_reckoned() -> None:
     plain, own = Parameters.typical(1), Parameters.typical(1)
     own = replace(own, fade=np.array([0.6]), rise=np.array([2.0]))
-    told, found = daily(trajectory(parameters=plain)), daily(trajectory(parameters=own))
-    assert found.argmax() > told.argmax()
-    assert found[-1] < told[-1] - 2
+    given, found = daily(trajectory(parameters=plain)), daily(trajectory(parameters=own))
+    assert found.argmax() > given.argmax()
+    assert found[-1] < given[-1] - 2
 
 
 def test_on_a_later_clock_it_is_as_old_as_it_is() -> None:

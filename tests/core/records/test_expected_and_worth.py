@@ -26,8 +26,8 @@ def test_ranges_come_in_the_shape_of_the_band() -> None:
 
 @given(SPREAD)
 def test_a_reading_never_widens_and_never_tells_all(spread: float) -> None:
-    told = float(narrowing_k(spread))
-    assert 0.0 <= told <= spread
+    params = float(narrowing_k(spread))
+    assert 0.0 <= params <= spread
 
 
 @given(SPREAD, SPREAD)

@@ -101,15 +101,15 @@ def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
     gain = (covered.at(0.05) - open_bed.at(0.05))[:, 0].astype(float)
     hours = [day * 24.0 + h for day in range(SEEN_FROM_D, KNOWN_D) for h in (8.0, 16.0)]
     beside = Beside.of([(What.GAIN, h, h, 0.05, float(np.interp(h, np.arange(len(gain)) + 0.5, gain))) for h in hours])
-    told = []
+    given = []
     for known in (Beside.of([]), beside):
         found = learn(at, weather(), soil_of(covered), known)
         own = found.draws(40, np.random.default_rng(3), DAYS * 24)[0]
         pair = [one.case(weather(), own) for one in (at, bare)]
         warm, cold = simulate(pair, [0.05])
-        told.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
+        given.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
     real = float(gain[AHEAD].mean())
-    assert abs(told[1] - real) < abs(told[0] - real) / 1.5 + 0.1
+    assert abs(given[1] - real) < abs(given[0] - real) / 1.5 + 0.1
 
 
 def test_air_under_a_cover_whose_opening_is_guessed_counts_for_less() -> None:

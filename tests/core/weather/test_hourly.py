@@ -63,12 +63,12 @@ def test_clear_noon_sun_is_what_such_a_day_has() -> None:
 
 
 def test_rain_nobody_measured_is_guessed_from_dull_skies_only() -> None:
-    dull, bright, told = (
+    dull, bright, given = (
         hours_of(d, SITE) for d in (days(sun_share=0.2), days(sun_share=0.95), days(rain_mm=0.0, sun_share=0.2))
     )
     assert dull.rain_mm.sum() > 5
     assert bright.rain_mm.sum() == 0
-    assert told.rain_mm.sum() == 0
+    assert given.rain_mm.sum() == 0
 
 
 def test_a_gap_is_refused() -> None:

@@ -8,6 +8,6 @@ class CoversConfig(AppConfig):
     def ready(self) -> None:
         """Trials teach the forecast of the covered place."""
         from cloche.apps.covers.flows.trial import gains_of
-        from cloche.apps.forecasts.under import TELLERS
+        from cloche.apps.forecasts.under import SOURCES
 
-        TELLERS.append(gains_of)
+        SOURCES.append(gains_of)

@@ -197,8 +197,8 @@ def night_sentence(one: Watched, number: int) -> str:
 
 def warning(what: WeatherWarning, units: Units) -> str:
     """Gales, snow, rain: what to do."""
-    tell = {"gale": lambda v: units.wind_text(v, 0), "snow": units.length_text, "rain": lambda v: units.rain_text(round(v))}
-    return WARNS[what.what].format(value=tell[what.what](what.value))
+    written = {"gale": lambda v: units.wind_text(v, 0), "snow": units.length_text, "rain": lambda v: units.rain_text(round(v))}
+    return WARNS[what.what].format(value=written[what.what](what.value))
 
 
 def water(one: Watched) -> str:

@@ -41,10 +41,10 @@ def covers(request: GardenRequest) -> HttpResponse:
     form = AskForm(bound, garden=request.garden, today=today, initial=usual | {"place": first})
     context = {"form": form, "places": first is not None, "tab": "covers", "page": None}
     if form.is_valid():
-        asked = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm", "also")))
+        query = Question(*(form.cleaned_data[name] for name in ("place", "crop", "on", "warm", "also")))
         with turn(ENGINE) as mine:
-            context["page"] = what_if_page(asked, units_of(request.user), today) if mine else waiting_page(WAITS)
-        context["place"] = asked.place
+            context["page"] = what_if_page(query, units_of(request.user), today) if mine else waiting_page(WAITS)
+        context["place"] = query.place
     partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
     template = "covers/_buys.html" if partial else "covers/covers.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
@@ -58,7 +58,7 @@ def season_moved(request: GardenRequest) -> HttpResponse:
     beds, offered = season_flow.beds(garden), season_flow.offered(garden)
     if not beds:
         return render(request, "covers/season.html", {"tab": "season", "place": None})
-    form = SeasonForm(_asked(request, beds[0], offered), garden=garden, offered=offered)
+    form = SeasonForm(_query(request, beds[0], offered), garden=garden, offered=offered)
     context: dict[str, Any] = {"tab": "season", "form": form, "place": beds[0]}
     chosen = form.cleaned_data if form.is_valid() else {}
     place = next((bed for bed in beds if bed == chosen.get("place")), beds[0])
@@ -69,7 +69,7 @@ def season_moved(request: GardenRequest) -> HttpResponse:
     return render(request, template, context, status=INVALID if form.errors else 200)
 
 
-def _asked(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
+def _query(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
     """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
     if "crop" in request.GET or "cover" in request.GET:
         return request.GET
@@ -105,8 +105,8 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
     """Put a cover on from a day, and mean to sow under it."""
     request.room = "covers"  # type: ignore[attr-defined]
     place, units = place_or_404(request, place_id), units_of(request.user)
-    asked = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
-    initial = {"opens": CoverPeriod.Opens.ABOVE} | asked
+    query = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
+    initial = {"opens": CoverPeriod.Opens.ABOVE} | query
     form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
     if form.is_valid() and kept(form):
         if form.cleaned_data["crop"]:

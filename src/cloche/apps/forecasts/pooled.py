@@ -24,25 +24,25 @@ NOTHING = (0.0, 0.0)
 def cover_evidence_elsewhere(place: Place) -> list[CoverEvidence]:
     """What the garden's other places have found of their covers (see bridge.services.pooling)."""
     others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
-    return [told for told in others.order_by("place_id").values_list("cover_evidence", flat=True) if told]
+    return [evidence for evidence in others.order_by("place_id").values_list("cover_evidence", flat=True) if evidence]
 
 
 def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
     """Covers of a place, or that could be put there, with what the others have found."""
-    told = cover_evidence_elsewhere(place)
-    return [pooling.with_known(span, told) for span in spans] if told else spans
+    evidence = cover_evidence_elsewhere(place)
+    return [pooling.with_known(span, evidence) for span in spans] if evidence else spans
 
 
 def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
     """Every place that has found something of its cover, with what it has found."""
     rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place")
-    told = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
-    return [(place, found) for place, found in told if found]
+    evidence = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
+    return [(place, found) for place, found in evidence if found]
 
 
 def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | None) -> None:
     """Have the others under covers of the kind worked out, if it is worth it."""
-    keys = {told.key for told in (before, after) if told}
+    keys = {evidence.key for evidence in (before, after) if evidence}
     if not keys or not _moved(before, after):
         return
     for other in _under_kinds(place, keys, clock.today(place.garden.timezone)):
@@ -51,7 +51,7 @@ def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | N
 
 def _moved(before: CoverEvidence | None, after: CoverEvidence | None) -> bool:
     """By more than a little, and than its own doubt: two places that hardly know anything must not ask each other on and on."""
-    old, new = (told.factors if told else {} for told in (before, after))
+    old, new = (evidence.factors if evidence else {} for evidence in (before, after))
     if before and after and before.key != after.key:
         return True
     pairs = [(old.get(name, NOTHING), new.get(name, NOTHING)) for name in {*old, *new}]

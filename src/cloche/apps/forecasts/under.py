@@ -14,15 +14,15 @@ from cloche.bridge.values.inputs import Under
 EVERY_H, MOST_HOURS = 3, 80
 """Of a logger in the air every third hour tells as much as every one: the others err with it."""
 
-Teller = Callable[[Place, datetime], Iterable[Under]]
+Source = Callable[[Place, datetime], Iterable[Under]]
 
-TELLERS: list[Teller] = []
+SOURCES: list[Source] = []
 """Rooms that know only of this one and those before it add what they know, when the application starts."""
 
 
 def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
     """All of it since a moment, oldest first."""
-    found = [*air_under(place, since), *_logged(place, since), *(one for tell in TELLERS for one in tell(place, since))]
+    found = [*air_under(place, since), *_logged(place, since), *(one for source in SOURCES for one in source(place, since))]
     return tuple(sorted(found, key=lambda one: one.at))
 
 

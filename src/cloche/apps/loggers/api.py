@@ -223,8 +223,8 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
     rows, numbers, refused = [], [], []
     for index, line in enumerate(lines):
         try:
-            told = {"at": line["at"], "temperature": line["temperature"], "channel": line.get("channel") or "1"}
-            one = ReadingIn.model_validate(told)
+            row = {"at": line["at"], "temperature": line["temperature"], "channel": line.get("channel") or "1"}
+            one = ReadingIn.model_validate(row)
         except ValueError:
             refused.append(
                 RefusedOut(

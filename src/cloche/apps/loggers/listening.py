@@ -86,7 +86,7 @@ def listener(url: str) -> mqtt.Client:
     if secure:
         client.tls_set()
     client.on_connect = _connected
-    client.on_message = _told
+    client.on_message = _on_message
     client.connect_async(parts.hostname or "127.0.0.1", parts.port or (8883 if secure else 1883))
     return client
 
@@ -101,7 +101,7 @@ def _connected(client: mqtt.Client, userdata: Any, flags: Any, reason: Any, prop
     client.subscribe(TOPIC, qos=1)
 
 
-def _told(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -> None:
+def _on_message(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -> None:
     """Acknowledge what is kept, as values or aside; whatever a message does, the listener goes on."""
     close_old_connections()
     payload = bytes(message.payload)
@@ -120,8 +120,8 @@ def _take(client: mqtt.Client, payload: bytes) -> None:
     device, reason = None, ""
     try:
         device, taken = heard(payload)
-        told = {"kept": taken.kept, "known": taken.known, "refused": len(taken.refused)}
-        client.publish(f"{ANSWERS}/{device.pk}", json.dumps(told), qos=0)
+        counts = {"kept": taken.kept, "known": taken.known, "refused": len(taken.refused)}
+        client.publish(f"{ANSWERS}/{device.pk}", json.dumps(counts), qos=0)
         if taken.refused:
             more = f" And {len(taken.refused) - 1} more." if len(taken.refused) > 1 else ""
             reason = f"Value {taken.refused[0].index + 1}: {taken.refused[0].message}{more}"

@@ -37,9 +37,9 @@ def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResp
 
 def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> HttpResponse:
     request.room = "ground"  # type: ignore[attr-defined]
-    asked = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
+    query = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
     units = selectors.units_of(request.user)
-    form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=asked)
+    form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=query)
     if form.is_valid() and kept(form):
         messages.success(request, _("Noted for {name}; its forecast is being worked out again.").format(name=place.name))
         return redirect("place", request.garden.pk, place.pk)

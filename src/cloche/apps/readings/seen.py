@@ -76,15 +76,15 @@ def _seen(visit: Visit, place: Place, units: Units) -> Seen:
 
 
 def _air(visit: Visit, units: Units) -> str:
-    told = [_("air {temperature}").format(temperature=units.temperature_text(visit.air_c))] if visit.air_c is not None else []
-    told += (
+    parts = [_("air {temperature}").format(temperature=units.temperature_text(visit.air_c))] if visit.air_c is not None else []
+    parts += (
         [_("lowest {temperature}").format(temperature=units.temperature_text(visit.air_low_c))]
         if visit.air_low_c is not None
         else []
     )
-    told += (
+    parts += (
         [_("highest {temperature}").format(temperature=units.temperature_text(visit.air_high_c))]
         if visit.air_high_c is not None
         else []
     )
-    return ", ".join(told)
+    return ", ".join(parts)

@@ -49,7 +49,7 @@ def _changes_of(
     if before is not None:
         rows = rows.filter(history_date__lt=before)
     if removed:
-        rows = rows.filter(history_type="-") if "removed_at" not in kind.told else rows.filter(removed_at__isnull=False)
+        rows = rows.filter(history_type="-") if "removed_at" not in kind.fields else rows.filter(removed_at__isnull=False)
     shown = list(rows.order_by("-history_id")[:SHOWN])
     earlier = _earlier(kind, shown)
     return [_change(kind, row, earlier.get(row.history_id), units, now, garden) for row in shown]
@@ -96,14 +96,16 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
 
 def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
     """What changed, before and after; of something new, the first of what was told."""
-    told = [(label, tell, getattr(row, name), getattr(was, name, None)) for name, (label, tell) in kind.told.items()]
+    fields = [(label, shown, getattr(row, name), getattr(was, name, None)) for name, (label, shown) in kind.fields.items()]
     if row.history_type == "+":
-        return [f"{label} {tell(new, units)}" for label, tell, new, _unused in told if new not in (None, "", False, 0.0)][:2]
+        return [f"{label} {shown(new, units)}" for label, shown, new, _unused in fields if new not in (None, "", False, 0.0)][
+            :2
+        ]
     if row.history_type == "-" or was is None:
         return []
     return [
-        f"{label} {tell(old, units)} → {tell(new, units)}"
-        for label, tell, new, old in told
+        f"{label} {shown(old, units)} → {shown(new, units)}"
+        for label, shown, new, old in fields
         if new != old and label != "removed"
     ]
 

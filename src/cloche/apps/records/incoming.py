@@ -10,7 +10,7 @@ from django.db import transaction
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import User
-from cloche.apps.records.archive.progress import Told
+from cloche.apps.records.archive.progress import Reported
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.models import ArchivePart, IncomingArchive
 from cloche.apps.work import queue
@@ -48,18 +48,18 @@ def receive(person: User, upload: UploadedFile) -> IncomingArchive:
 def take(archive: IncomingArchive) -> None:
     """Read it: a new garden, or the reason why there is none. A worker that is lost meanwhile leaves nothing by half."""
     IncomingArchive.objects.filter(pk=archive.pk).update(state=IncomingArchive.State.READING)
-    told = Told(archive)
+    progress = Reported(archive)
     try:
         with tempfile.TemporaryFile() as whole, transaction.atomic():
             _put_together(archive, whole)
-            archive.garden = read_archive(whole, archive.user, told)
+            archive.garden = read_archive(whole, archive.user, progress)
             archive.state, archive.text = IncomingArchive.State.TAKEN, ""
             _close(archive)
     except NotTaken as why:
         archive.garden, archive.state, archive.text = None, IncomingArchive.State.REFUSED, str(why)[:300]
         _close(archive)
     finally:
-        told.close()
+        progress.close()
 
 
 def _put_together(archive: IncomingArchive, whole: IO[bytes]) -> None:

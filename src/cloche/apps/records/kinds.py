@@ -23,19 +23,19 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
 
-Tell = Callable[[Any, Units], str]
+Show = Callable[[Any, Units], str]
 
 
 @dataclass(frozen=True)
 class Kind:
-    """key: in addresses. inside: the way from its history to the garden. what: its name in words. told: fields by name, with
+    """key: in addresses. inside: the way from its history to the garden. what: its name in words. fields: fields by name, with
     their words and how a value is written. changed: what has to be worked out again."""
 
     key: str
     model: type[Model]
     inside: str
     what: Callable[[Any, Units], str]
-    told: Mapping[str, tuple[str, Tell]]
+    fields: Mapping[str, tuple[str, Show]]
     changed: Callable[[Any], None]
 
 
@@ -80,7 +80,7 @@ def _crop(row: Any) -> str:
     return crops.crop(row.crop_key).name
 
 
-REMOVED: dict[str, tuple[str, Tell]] = {"removed_at": ("removed", _yes)}
+REMOVED: dict[str, tuple[str, Show]] = {"removed_at": ("removed", _yes)}
 KINDS = {
     kind.key: kind
     for kind in (

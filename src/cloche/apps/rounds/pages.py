@@ -118,15 +118,15 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
         hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
         if hours:
             plain = asdict(hours)
-            told = {key: [round(units.temperature_from_c(v), 1) for v in plain[key]] for key in plain if key != "start"}
-            found[name] = told | {"start": hours.start.isoformat()}
+            in_units = {key: [round(units.temperature_from_c(v), 1) for v in plain[key]] for key in plain if key != "start"}
+            found[name] = in_units | {"start": hours.start.isoformat()}
     return found
 
 
 def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
     """The one reading that would narrow most windows; places whose reading would tell next to nothing."""
     lean = windows.leaning(garden, local.date() + timedelta(days=LEAN_D))
-    asked: list[tuple[float, Place, expected.Worth]] = []
+    offers: list[tuple[float, Place, expected.Worth]] = []
     quiet = []
     for place, ground in grounds:
         worth = ground and expected.most_telling(ground.data, local)
@@ -135,11 +135,11 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
         if place.pk in read or not worth.worth_it:
             quiet.append(place.name)
         else:
-            asked.append((worth.days * lean.get(place.pk, 0), place, worth))
-    if not asked:
+            offers.append((worth.days * lean.get(place.pk, 0), place, worth))
+    if not offers:
         unknown = _("What to read first shows once the ground is worked out.")
         return Advice(_("Nothing in this garden needs another reading now.") if quiet else unknown, "", None)
-    _unused, place, worth = max(asked, key=lambda one: one[0])
+    _unused, place, worth = max(offers, key=lambda one: one[0])
     return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
 
 

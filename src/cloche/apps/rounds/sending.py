@@ -60,8 +60,8 @@ def _disagree(twin: AlreadyThere, person: User) -> str:
 
 def _typed(stop: dict[str, Any]) -> dict[str, Any]:
     """As a form has it: text, and lists of text. NUL cannot be stored, and means nothing."""
-    told = {name: value for name, value in stop.items() if value is not None}
-    return {name: [_plain(v) for v in value] if isinstance(value, list) else _plain(value) for name, value in told.items()}
+    given = {name: value for name, value in stop.items() if value is not None}
+    return {name: [_plain(v) for v in value] if isinstance(value, list) else _plain(value) for name, value in given.items()}
 
 
 def _plain(value: Any) -> str:

@@ -93,10 +93,10 @@ def send(request: GardenRequest) -> JsonResponse:
 
 def _ahead(sent_at: Any) -> timedelta:
     """How far the device's clock runs ahead of ours; a little is nothing."""
-    told = asked_instant(sent_at)
-    if told is None:
+    instant = asked_instant(sent_at)
+    if instant is None:
         return timedelta(0)
-    ahead = told - clock.now()
+    ahead = instant - clock.now()
     return ahead if abs(ahead) > DRIFT else timedelta(0)
 
 

@@ -67,7 +67,7 @@ def my_crops(request: GardenRequest) -> HttpResponse:
     ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
     if request.method == "POST":
         ticked = set(request.POST.getlist("crops"))
-    mine = sorted((told["name"], key) for key, told in request.garden.own_crops.items())
+    mine = sorted((entry["name"], key) for key, entry in request.garden.own_crops.items())
     context = {"form": form, "mine": mine, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
     return render(request, "seed/my_crops.html", context, status=INVALID if form.errors else 200)
 
@@ -85,10 +85,10 @@ def new_own(request: GardenRequest) -> HttpResponse:
 @in_garden
 def edit_own(request: GardenRequest, key: str) -> HttpResponse:
     """Change one."""
-    told = request.garden.own_crops.get(key)
-    if told is None:
+    entry = request.garden.own_crops.get(key)
+    if entry is None:
         raise Http404
-    return _own(request, key, told["of"], editing=True)
+    return _own(request, key, entry["of"], editing=True)
 
 
 def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpResponse:

@@ -50,12 +50,12 @@ def value_of(crop: Crop, spec: ValueSpec) -> float | None:
     return None if found is None else float(found)
 
 
-def check_own(told: Any) -> None:
+def check_own(entry: Any) -> None:
     """Own crops from wherever they come; raises NotAllowed."""
-    if not isinstance(told, dict) or len(told) > own.MOST:
+    if not isinstance(entry, dict) or len(entry) > own.MOST:
         raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=own.MOST))
     known = {crop.key for crop in crops.crops()}
-    for key, one in told.items():
+    for key, one in entry.items():
         if not own.KEY.fullmatch(key) or not isinstance(one, dict) or set(one) != {"of", "name", "plural", "values"}:
             raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
         if one["of"] not in known or own.KEY.fullmatch(str(one["of"])):
@@ -94,15 +94,15 @@ class OwnCropForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, relative: Crop, key: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden, self.relative, self.key, self.units, self.odd = garden, relative, key, units, False
-        told = garden.own_crops.get(key, {"name": "", "plural": "", "values": {}})
-        self.initial.update(name=told["name"], plural=told["plural"])
+        entry = garden.own_crops.get(key, {"name": "", "plural": "", "values": {}})
+        self.initial.update(name=entry["name"], plural=entry["plural"])
         for spec in EVERY:
             field = TypedNumber(label=label_of(spec, units), required=False)
             parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
             has = value_of(relative, spec)
             field.help_text = "" if has is None else f"{relative.name}: {shown_value(has, spec, units)}"
-            if spec.name in told["values"]:
-                self.initial[spec.field] = typed_value(told["values"][spec.name], spec, units)
+            if spec.name in entry["values"]:
+                self.initial[spec.field] = typed_value(entry["values"][spec.name], spec, units)
             self.fields[spec.field] = field
 
     @property
@@ -143,8 +143,8 @@ class OwnCropForm(forms.Form):
         """Keep it in the garden, ticked; returns its key."""
         data = self.cleaned_data
         values = {spec.name: data[spec.field] for spec in EVERY if data.get(spec.field) is not None}
-        told = {"of": self.relative.key, "name": data["name"], "plural": data["plural"].strip(), "values": values}
-        self.garden.own_crops = self.garden.own_crops | {self.key: told}
+        entry = {"of": self.relative.key, "name": data["name"], "plural": data["plural"].strip(), "values": values}
+        self.garden.own_crops = self.garden.own_crops | {self.key: entry}
         if self.key not in self.garden.crops:
             ticked = self.garden.crops or [crop.key for crop in crops.chosen()]
             self.garden.crops = [*ticked, self.key]

@@ -29,14 +29,16 @@ def remember(request: HttpRequest, response: HttpResponseBase) -> None:
         return
     if name_in(request.COOKIES.get(COOKIE, "")) == user.get_username():
         return
-    told = signing.dumps([user.get_username(), secrets.token_urlsafe(12)], salt=SALT)
-    response.set_cookie(COOKIE, told, max_age=GOOD_FOR_S, httponly=True, samesite="Lax", secure=settings.SESSION_COOKIE_SECURE)
+    cookie = signing.dumps([user.get_username(), secrets.token_urlsafe(12)], salt=SALT)
+    response.set_cookie(
+        COOKIE, cookie, max_age=GOOD_FOR_S, httponly=True, samesite="Lax", secure=settings.SESSION_COOKIE_SECURE
+    )
 
 
-def name_in(told: str) -> str:
+def name_in(cookie: str) -> str:
     """Whose browser a cookie says it is; empty where it says nothing that we wrote."""
     try:
-        name, _ = signing.loads(told, salt=SALT, max_age=GOOD_FOR_S)
+        name, _ = signing.loads(cookie, salt=SALT, max_age=GOOD_FOR_S)
     except (signing.BadSignature, ValueError, TypeError):
         return ""
     return str(name)
@@ -53,7 +55,7 @@ def is_known(cookies: str) -> bool:
 
 def address(request: HttpRequest) -> str:
     """Where a try to sign in comes from: the person's own browser, else its address."""
-    told = request.COOKIES.get(COOKIE, "")
-    if request.method == "POST" and name_in(told) and name_in(told) == request.POST.get("username", ""):
-        return str(ipaddress.IPv6Address(_OWN | int.from_bytes(hashlib.sha256(told.encode()).digest()[:15], "big")))
+    cookie = request.COOKIES.get(COOKIE, "")
+    if request.method == "POST" and name_in(cookie) and name_in(cookie) == request.POST.get("username", ""):
+        return str(ipaddress.IPv6Address(_OWN | int.from_bytes(hashlib.sha256(cookie.encode()).digest()[:15], "big")))
     return str(request.META.get("REMOTE_ADDR", "")) or "127.0.0.1"

@@ -112,8 +112,8 @@ class Telling:
 
 def job_line(job: Job, units: Units, today: date) -> JobLine:
     """A job in words."""
-    told = _TELLERS[job.kind](job, cast(Any, job.facts), units, today)
-    return JobLine(job.key, told.when, told.do, told.why, job.place, job.place_pk, told.link, job.urgent)
+    telling = _TEXTS[job.kind](job, cast(Any, job.facts), units, today)
+    return JobLine(job.key, telling.when, telling.do, telling.why, job.place, job.place_pk, telling.link, job.urgent)
 
 
 def answered(answer: Answer) -> str:
@@ -231,9 +231,9 @@ def _ground_says(facts: SowFacts, today: date) -> str:
 
 
 def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
-    told, wants = (units.temperature_text(value, 0) for value in (facts.bare_c, facts.wanted_c))
-    why = _("Bare it would lie at {told} on {day}, when {crop} are meant; they want {wants}.").format(
-        told=told, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
+    bare, wants = (units.temperature_text(value, 0) for value in (facts.bare_c, facts.wanted_c))
+    why = _("Bare it would lie at {bare} on {day}, when {crop} are meant; they want {wants}.").format(
+        bare=bare, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
     )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
     link = _("See what it buys"), f"{reverse('covers', args=[job.garden_id])}?{query}"
@@ -292,7 +292,7 @@ def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
     return Telling(_("this week"), _("Top the hotbed up."), why, link)
 
 
-_TELLERS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
+_TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
     JobKind.OPEN: _opened,
     JobKind.DOORS: _opened,
     JobKind.NIGHT: _night,

@@ -34,11 +34,11 @@ WEATHER_WITHIN_H, STALE_WITHIN_H = 6.0, 26.0
 
 @dataclass(frozen=True)
 class Check:
-    """A thing that can be well or not. told: its numbers."""
+    """A thing that can be well or not. facts: its numbers."""
 
     name: str
     well: bool
-    told: dict[str, Any]
+    facts: dict[str, Any]
 
 
 def checks() -> list[Check]:
@@ -101,14 +101,14 @@ def _forecasts() -> Check:
     oldest = Forecast.objects.filter(place__in=due).aggregate(at=Min("made_at"))["at"]
     age_h = _age_s(oldest, clock.now()) / 3600
     failing = Failure.objects.filter(place__isnull=False).count()
-    told = {"stale": len(due), "oldest_stale_h": round(age_h, 1), "failing": failing}
-    return Check("forecasts", age_h < STALE_WITHIN_H and not failing, told)
+    facts = {"stale": len(due), "oldest_stale_h": round(age_h, 1), "failing": failing}
+    return Check("forecasts", age_h < STALE_WITHIN_H and not failing, facts)
 
 
 def _failures() -> Check:
     found = Failure.objects.aggregate(most=Max("count"))
-    told = {"count": Failure.objects.count(), "most_tries": found["most"] or 0, "next": _next_try()}
-    return Check("failures", not told["count"], told)
+    facts = {"count": Failure.objects.count(), "most_tries": found["most"] or 0, "next": _next_try()}
+    return Check("failures", not facts["count"], facts)
 
 
 def _next_try() -> str | None:
@@ -135,8 +135,8 @@ def _listener() -> Check:
         return Check("listener", True, {"wanted": False})
     at = Heartbeat.objects.filter(part="listener").aggregate(at=Max("at"))["at"]
     age_s = _age_s(at, moments.database_now()) if at else None
-    told = {"wanted": True, "latest_s": None if age_s is None else round(age_s), "aside": RefusedMessage.objects.count()}
-    return Check("listener", age_s is not None and age_s < LISTENS_WITHIN_S, told)
+    facts = {"wanted": True, "latest_s": None if age_s is None else round(age_s), "aside": RefusedMessage.objects.count()}
+    return Check("listener", age_s is not None and age_s < LISTENS_WITHIN_S, facts)
 
 
 DATABASE_CHECKS: tuple[Callable[[], Check], ...] = (
@@ -162,10 +162,10 @@ def restarts() -> dict[str, dict[str, Any]]:
     """Which parts the supervisor had to start again since it was started itself."""
     file = settings.STATE / "parts.json"
     try:
-        told = json.loads(file.read_text(encoding="utf-8"))
+        facts = json.loads(file.read_text(encoding="utf-8"))
     except (OSError, ValueError):
         return {}  # nothing was ever started again, or it is being written this moment
-    return told if isinstance(told, dict) else {}
+    return facts if isinstance(facts, dict) else {}
 
 
 def _age_s(at: datetime | None, now: datetime) -> float:

@@ -74,16 +74,18 @@ def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:
 
 
 def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
-    told = found["workers"].told if "workers" in found else {"alive": 0}
-    waiting = found["queue"].told["waiting"] if "queue" in found else 0
-    if not told["alive"]:
+    facts = found["workers"].facts if "workers" in found else {"alive": 0}
+    waiting = found["queue"].facts["waiting"] if "queue" in found else 0
+    if not facts["alive"]:
         return False, _("Nobody works: no forecast is made until a worker is started again. ./run does that by itself.")
     jobs = _("nothing waits") if not waiting else f"{words.count(waiting, 'job waits', 'jobs wait')}"
-    return True, _("{count} there, and {jobs}.").format(count=words.count(told["alive"], "worker is", "workers are"), jobs=jobs)
+    return True, _("{count} there, and {jobs}.").format(
+        count=words.count(facts["alive"], "worker is", "workers are"), jobs=jobs
+    )
 
 
 def _weather(garden: Garden, now: datetime, found: dict[str, health.Check]) -> tuple[bool, str]:
-    if "weather" in found and not found["weather"].told["asked"]:
+    if "weather" in found and not found["weather"].facts["asked"]:
         return True, _("No weather service is asked; the days’ air is written down by hand or brought in from files.")
     text = report_words(garden, now)
     lost = garden.failures.filter(task="weather.ask").exists()
@@ -115,7 +117,7 @@ def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]
 
 
 def _disk(found: dict[str, health.Check]) -> tuple[bool, str]:
-    free_mb = found["disk"].told["free_mb"]
+    free_mb = found["disk"].facts["free_mb"]
     if not found["disk"].well:
         return False, FULL
     free = (
@@ -132,8 +134,8 @@ def _clock(found: dict[str, health.Check]) -> tuple[bool, str]:
 
 def _restarts() -> str:
     """Which parts ended unasked and were started again, in one sentence."""
-    told = {name: one["restarts"] for name, one in health.restarts().items() if one.get("restarts")}
-    parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time', 'times')}" for name, times in told.items()]
+    facts = {name: one["restarts"] for name, one in health.restarts().items() if one.get("restarts")}
+    parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time', 'times')}" for name, times in facts.items()]
     return _("Parts that ended unasked were started again: {listed}.").format(listed=words.listed(parts, 8)) if parts else ""
 
 

@@ -28,8 +28,8 @@ def ready(request: HttpRequest) -> JsonResponse:
     """Whether the installation can be used as it is meant to be, with the numbers; 503 if not."""
     found = health.checks()
     well = health.is_ready(found)
-    told = {check["name"]: check["told"] | {"well": check["well"]} for check in map(asdict, found)}
-    return JsonResponse({"ready": well, "checks": told}, status=200 if well else 503)
+    facts = {check["name"]: check["facts"] | {"well": check["well"]} for check in map(asdict, found)}
+    return JsonResponse({"ready": well, "checks": facts}, status=200 if well else 503)
 
 
 @in_garden(writing=OWNS)

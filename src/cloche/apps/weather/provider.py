@@ -107,8 +107,8 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
     if low > high:
         raise ValueError(_("the low of {row} is above its high").format(row=row["day"]))
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
-    told = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
-    return told | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
+    day = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
+    return day | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
 
 
 def _list(value: Any, most: int) -> list[Any]:

@@ -52,11 +52,11 @@ def _reported_ahead(report: WeatherReport, garden: Garden) -> Iterator[Day]:
 
 
 def known_day(garden: Garden, day: date, report: list[Day]) -> Day | None:
-    """A day as it is written down, else as the service has it, measured or foretold; heard from heard_days."""
+    """A day as it is written down, else as the service has it, measured or foretold; report from reported_days."""
     line = garden.weather.filter(day=day).values_list(*DailyWeather.LINE).first()
     if line is not None:
         return day_of(*line)
-    return next((told for told in report if told.day == day), None)
+    return next((states for states in report if states.day == day), None)
 
 
 @dataclass(frozen=True)
@@ -70,19 +70,19 @@ class Original:
 
 
 def originals(garden: Garden, days: list[date], report: list[Day]) -> dict[date, Original]:
-    """For days whose line was corrected, or differs from the service's: what stands beside it; heard from heard_days."""
-    told: dict[date, list[Any]] = {}
+    """For days whose line was corrected, or differs from the service's: what stands beside it; report from reported_days."""
+    states: dict[date, list[Any]] = {}
     rows = DailyWeather.history.filter(garden=garden, day__in=days).select_related("history_user").order_by("history_id")
     for row in rows:
-        told.setdefault(row.day, []).append(row)
+        states.setdefault(row.day, []).append(row)
     service = {day.day: (day.low_c, day.high_c) for day in report if day.lead_d == 0}
     found = {}
     for day in days:
-        states = told.get(day, [])
-        changed = [row for row in states if (row.low_c, row.high_c) != (states[0].low_c, states[0].high_c)]
+        was = states.get(day, [])
+        changed = [row for row in was if (row.low_c, row.high_c) != (was[0].low_c, was[0].high_c)]
         if changed:
             by = changed[-1].history_user.username if changed[-1].history_user else ""
-            first = (states[0].low_c, states[0].high_c)
+            first = (was[0].low_c, was[0].high_c)
             found[day] = Original(first, by, changed[-1].history_date, service.get(day))
         elif day in service:
             found[day] = Original(None, "", None, service[day])

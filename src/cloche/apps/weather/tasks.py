@@ -22,9 +22,9 @@ EVERY = timedelta(minutes=20)
 @app.task(name=ASK_WEATHER)
 def ask_weather(garden_id: int) -> None:
     """Ask about one garden; a failure is noted at once and tried again in a while."""
-    garden, asked = Garden.objects.filter(pk=garden_id).first(), provider()
-    if garden is not None and asked is not None:
-        fetch.ask(garden, asked)
+    garden, provider_ = Garden.objects.filter(pk=garden_id).first(), provider()
+    if garden is not None and provider_ is not None:
+        fetch.ask(garden, provider_)
 
 
 def ask_round() -> int:

@@ -29,9 +29,9 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     """The days' air: what was, and what is forecast."""
     units = units_of(request.user)
     today = clock.today(request.garden.timezone)
-    asked = _asked(request, today - timedelta(days=1))
+    day = _day_queried(request, today - timedelta(days=1))
     report = list(weather_selectors.reported_days(request.garden))
-    known = weather_selectors.known_day(request.garden, asked, report) or asked
+    known = weather_selectors.known_day(request.garden, day, report) or day
     form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
     if form.is_valid():
         data = form.cleaned_data
@@ -51,13 +51,13 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
         "forecast_days": [_day_line(day, units) for day in weather_selectors.forecast_days(request.garden, today)],
-        "heard": weather_selectors.report_words(request.garden, clock.now()),
+        "report": weather_selectors.report_words(request.garden, clock.now()),
         "missing": newest is None or newest < today - timedelta(days=2),
     }
     return render(request, "weather/weather.html", context, status=INVALID if form.errors else 200)
 
 
-def _asked(request: GardenRequest, usual: date) -> date:
+def _day_queried(request: GardenRequest, usual: date) -> date:
     """The day to be written down: the one in the address, else yesterday."""
     try:
         return date.fromisoformat(request.GET.get("day", ""))
@@ -69,7 +69,7 @@ def _past(written: list[dict[str, Any]], report: list[Day], units: Any, today: d
     """The days behind, the latest first: as written, and from the service where nobody wrote."""
     there = {line["day"] for line in written}
     missing = (d for d in report if d.lead_d == 0 and d.day not in there and today - SHOWN <= d.day < today)
-    filled = [_day_line(day, units) | {"beside": _("from the service"), "told": True} for day in missing]
+    filled = [_day_line(day, units) | {"beside": _("from the service"), "from_service": True} for day in missing]
     return sorted([*written, *filled], key=lambda line: line["day"], reverse=True)
 
 

@@ -77,7 +77,7 @@ def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
 @in_garden
 def what_wakes(request: GardenRequest) -> HttpResponse:
     """Crops against beds."""
-    page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), wakes_pages.Asked.of(request.GET))
+    page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), wakes_pages.WakesQuery.of(request.GET))
     template = "windows/_wakes.html" if request.htmx else "windows/what_wakes.html"  # type: ignore[attr-defined]
     return render(request, template, {"page": page})
 

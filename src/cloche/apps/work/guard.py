@@ -55,8 +55,8 @@ def _note(key: str, job: Any, fault: Exception) -> None:
     else:
         log.error("%s failed", key, exc_info=fault)
     try:
-        told = queue.whose(job.task_kwargs)
-        failures.note(key, fault, task=job.task_name, **told)
+        owner = queue.whose(job.task_kwargs)
+        failures.note(key, fault, task=job.task_name, **owner)
     except DatabaseError as also:
         log.warning("the failure of %s could not be written down: %s", key, str(also).strip())
         is_away()

@@ -77,9 +77,9 @@ def most_telling(ground: PlaceForecast, now: datetime) -> Worth:
     begun = ground.spread_start
     hours = [_next(begun + timedelta(hours=h), now) for h in range(24)]
     light = [h for h, at in enumerate(hours) if at.astimezone(now.tzinfo).hour in DAYLIGHT_H]
-    told = narrowing_k(np.array(ground.spread_k)[:, light])
-    row, column = np.unravel_index(int(told.argmax()), told.shape)
-    best = float(told[row, column])
+    narrowed = narrowing_k(np.array(ground.spread_k)[:, light])
+    row, column = np.unravel_index(int(narrowed.argmax()), narrowed.shape)
+    best = float(narrowed[row, column])
     days = days_narrowed(best, _pace(ground.far_mid_c))
     return Worth(hours[light[int(column)]], ground.spread_depths_m[int(row)], best, days, best >= LEAST_NARROWING_K)
 

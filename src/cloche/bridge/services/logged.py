@@ -26,10 +26,10 @@ def fault_words(fault: int) -> str:
 
 def celsius(values: Sequence[float], unit: str) -> list[float]:
     """To °C; a fault's own number (-127, 85) is a code in °C whatever the unit."""
-    told = np.asarray(values, dtype=np.float64)
-    turned = {"C": told, "F": quantities.celsius_from_fahrenheit(told), "K": told - 273.15}[unit]
-    coded = np.isin(faults(told), (Fault.DISCONNECTED, Fault.POWER_ON)) & ((unit != "F") | (told < 0))
-    return np.round(np.where(coded, told, turned), GRAIN).tolist()  # type: ignore[no-any-return]
+    sent = np.asarray(values, dtype=np.float64)
+    turned = {"C": sent, "F": quantities.celsius_from_fahrenheit(sent), "K": sent - 273.15}[unit]
+    coded = np.isin(faults(sent), (Fault.DISCONNECTED, Fault.POWER_ON)) & ((unit != "F") | (sent < 0))
+    return np.round(np.where(coded, sent, turned), GRAIN).tolist()  # type: ignore[no-any-return]
 
 
 def faults_of(values_c: Sequence[float]) -> list[int]:

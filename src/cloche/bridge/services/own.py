@@ -20,15 +20,15 @@ Own = Mapping[str, Mapping[str, Any]]
 
 def use(own: Own) -> None:
     """From now on these crops are there besides the catalogue's."""
-    catalogue.add(tuple(_made(key, told) for key, told in own.items() if told["of"] in catalogue.catalogue()))
+    catalogue.add(tuple(_made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()))
 
 
-def _made(key: str, told: Mapping[str, Any]) -> Crop:
+def _made(key: str, entry: Mapping[str, Any]) -> Crop:
     # Here, as that module names crops through this one.
     from cloche.bridge.services.crops import with_values
 
-    both = (str(told["name"]), str(told["plural"]))
-    one = with_values(catalogue.catalogue()[told["of"]], told["values"])
+    both = (str(entry["name"]), str(entry["plural"]))
+    one = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
     return replace(
         one, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
     )

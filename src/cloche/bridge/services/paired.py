@@ -8,14 +8,14 @@ from datetime import date
 
 from cloche.core.trials.paired import Difference, days_for_power, days_for_width, difference, more_days
 
-__all__ = ["TO_K", "Difference", "Told", "told"]
+__all__ = ["TO_K", "Difference", "TrialResult", "trial_result"]
 
 TO_K = 0.5
 """To how many degrees either way a cover's worth is usefully known."""
 
 
 @dataclass(frozen=True)
-class Told:
+class TrialResult:
     """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until told from nothing."""
 
     found: Difference | None
@@ -23,12 +23,12 @@ class Told:
     to_sign: int | None
 
 
-def told(pairs: Sequence[tuple[date, float]]) -> Told:
+def trial_result(pairs: Sequence[tuple[date, float]]) -> TrialResult:
     """pairs: (day, covered less bare [K])."""
     if not pairs:
-        return Told(None, None, None)
+        return TrialResult(None, None, None)
     found = difference([k for _, k in pairs], [on.toordinal() for on, _ in pairs])
     if found.sd_k != found.sd_k:
-        return Told(found, None, None)
+        return TrialResult(found, None, None)
     width, sign = days_for_width(found.sd_k, TO_K), days_for_power(found.mean_k, found.sd_k)
-    return Told(found, more_days(found, width), more_days(found, sign))
+    return TrialResult(found, more_days(found, width), more_days(found, sign))

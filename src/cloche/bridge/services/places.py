@@ -110,10 +110,15 @@ def _hours_to(day: date, inputs: ForecastInputs, midnight: datetime) -> float:
 
 
 def _bed(inputs: ForecastInputs, midnight: datetime) -> Bed:
-    told = inputs.description
-    bed = Bed(texture=told.texture, slope_deg=told.slope_deg, aspect_deg=told.aspect_deg, width_m=told.width_m)
-    if told.shaded is not None:
-        start, end = told.shaded
+    description = inputs.description
+    bed = Bed(
+        texture=description.texture,
+        slope_deg=description.slope_deg,
+        aspect_deg=description.aspect_deg,
+        width_m=description.width_m,
+    )
+    if description.shaded is not None:
+        start, end = description.shaded
         bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
     bed = _by_kind(bed, inputs, midnight)
     events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in inputs.operations]

@@ -79,8 +79,8 @@ def of_each(stored: Sequence[CoverEvidence]) -> list[Found]:
     found = []
     for number, one in enumerate(stored):
         for name in one.factors:
-            (told,) = _messages([one], name)
-            found += _clear(one.key, name, alone(told, USUAL_SD[name]), 1, number)
+            (message,) = _messages([one], name)
+            found += _clear(one.key, name, alone(message, USUAL_SD[name]), 1, number)
     return found
 
 

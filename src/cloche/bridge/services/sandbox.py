@@ -59,16 +59,16 @@ class Day:
     share: float
 
 
-def day_of(told: Set, site: Site, crop: Crop) -> Day:
+def day_of(setting: Set, site: Site, crop: Crop) -> Day:
     """Run it with the cover and without."""
-    columns = [np.full((TAKEN_IN_D, 1), value) for value in (told.low_c, told.high_c, told.sun)]
-    dry = [np.zeros((TAKEN_IN_D, 1)), np.full((TAKEN_IN_D, 1), told.wind_m_s), np.zeros((TAKEN_IN_D, 1))]
-    weather = hours_of(DailyRecord(told.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
+    columns = [np.full((TAKEN_IN_D, 1), value) for value in (setting.low_c, setting.high_c, setting.sun)]
+    dry = [np.zeros((TAKEN_IN_D, 1)), np.full((TAKEN_IN_D, 1), setting.wind_m_s), np.zeros((TAKEN_IN_D, 1))]
+    weather = hours_of(DailyRecord(setting.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
     wave = AnnualWave.of_months(guess_from_latitude(site.latitude_deg, site.elevation_m).mean_c)
-    vent = Vent(told.opening, 9.0, 17.0) if told.opening else Vent()
-    covers = (CoverPeriod(kind(told.cover), 0.0, ALWAYS_H, vent),) if told.cover else ()
-    films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in told.grounds if key in kinds())
-    places = [Place(_bed(told.grounds), wave, covers + films), Place(Bed(), wave)]
+    vent = Vent(setting.opening, 9.0, 17.0) if setting.opening else Vent()
+    covers = (CoverPeriod(kind(setting.cover), 0.0, ALWAYS_H, vent),) if setting.cover else ()
+    films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in setting.grounds if key in kinds())
+    places = [Place(_bed(setting.grounds), wave, covers + films), Place(Bed(), wave)]
     depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
     covered, bare = simulate([place.case(weather, Parameters.typical(1)) for place in places], depths)
     last = slice(-24, None)

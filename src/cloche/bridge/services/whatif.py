@@ -35,7 +35,7 @@ KEPT_PLACES = 6
 
 
 @dataclass(frozen=True)
-class Asked:
+class WhatIfQuery:
     """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the rule that
     waits for the ideal range."""
 
@@ -88,7 +88,7 @@ class _Described:
 
     def __init__(self, inputs: ForecastInputs) -> None:
         self.inputs = inputs
-        told = (
+        described = (
             inputs.kind,
             inputs.seed_depth_m,
             inputs.description,
@@ -96,7 +96,7 @@ class _Described:
             inputs.operations,
             inputs.today,
         )
-        self.words = repr((*told, inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, inputs.seed))
+        self.words = repr((*described, inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, inputs.seed))
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, _Described) and other.words == self.words
@@ -105,30 +105,30 @@ class _Described:
         return hash(self.words)
 
 
-def what_if(packed: bytes, inputs: ForecastInputs, asked: Asked) -> list[CoverGain]:
+def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[CoverGain]:
     """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at."""
     own.use(inputs.own)
     snapshot, today = _checkpoint(packed, _Described(inputs))
     # A forecast of yesterday stands a day back.
-    on_d = asked.on_d + (inputs.today - snapshot.today).days
+    on_d = query.on_d + (inputs.today - snapshot.today).days
     checkpoint = today.later(on_d)
-    periods = [cover_over(span, inputs, 0.0, ALWAYS_H) for span in asked.covers]
+    periods = [cover_over(span, inputs, 0.0, ALWAYS_H) for span in query.covers]
     # Whatever stands there now goes when another comes.
     bare = checkpoint.on([()], BARE_D)[0]
     under = checkpoint.on([(period,) for period in periods], LOOKED_D) if periods else []
     shut = checkpoint.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
     nights = snapshot.weather.low_c[snapshot.run_up_d + on_d :]
-    judged = _Judged(inputs, asked, bare, nights)
+    judged = _Judged(inputs, query, bare, nights)
     return [judged.cover_gain(bare, bare), *(judged.cover_gain(*pair) for pair in zip(under, shut, strict=True))]
 
 
 class _Judged:
     """What each course is measured against: the bare bed, the crops, the nights outside."""
 
-    def __init__(self, inputs: ForecastInputs, asked: Asked, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
-        self.asked, self.bare, self.night_c = asked, bare, night_c
+    def __init__(self, inputs: ForecastInputs, query: WhatIfQuery, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
+        self.query, self.bare, self.night_c = query, bare, night_c
         self.depth_m = inputs.seed_depth_m
-        self.crops = [one.crop for one in grown(asked.crops, inputs.values, inputs.methods)] if asked.crops else []
+        self.crops = [one.crop for one in grown(query.crops, inputs.values, inputs.methods)] if query.crops else []
         self.factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
@@ -148,9 +148,9 @@ class _Judged:
 
     def _for(self, crop: Crop, trajectory: Trajectory) -> ForCrop:
         depth = nearest_depth(crop.sowing_depth_m)
-        wanted = buys.wanted_c(crop, self.asked.comfortable)
+        wanted = buys.wanted_c(crop, self.query.comfortable)
         ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
-        up = buys.emerging(np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.asked.warm_d)
+        up = buys.emerging(np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.query.warm_d)
         half = [day if day <= longest_in_soil_d(crop) * 1.5 else float("inf") for day in up.half_d]
         return ForCrop(
             crop_key=crop.key,
@@ -162,4 +162,4 @@ class _Judged:
         )
 
     def _from_today(self, day: float) -> int | None:
-        return self.asked.on_d + round(day) if np.isfinite(day) else None
+        return self.query.on_d + round(day) if np.isfinite(day) else None

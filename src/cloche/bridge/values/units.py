@@ -185,16 +185,16 @@ def _parse(
     usual: str,
     limits: tuple[float, float],
     what: str,
-    told: tuple[float, float] | None = None,
+    in_unit: tuple[float, float] | None = None,
 ) -> float:
-    """limits: canonical; told: the same in the usual unit, as the refusal names them."""
+    """limits: canonical; in_unit: the same in the usual unit, as the refusal names them."""
     values, factor, unit = _measured(text, known, usual)
     fitting = [value * factor for value in values if limits[0] <= value * factor <= limits[1]]
     if len(fitting) == 1:
         return fitting[0]
     if len(fitting) > 1:
         raise _ambiguous(text)
-    low, high = told if told and unit == usual else (limits[0] / factor, limits[1] / factor)
+    low, high = in_unit if in_unit and unit == usual else (limits[0] / factor, limits[1] / factor)
     raise OutOfRange(_outside(what, values[0], unit, low, high))
 
 
@@ -225,8 +225,8 @@ def _slip(value: float, units: Units, limits_c: tuple[float, float]) -> str:
 
 
 def _outside(what: str, value: float, unit: str, low: float, high: float) -> str:
-    told = {"value": f"{value:g}", "unit": unit, "low": f"{low:g}", "high": f"{high:g}"}
-    return say("{what} of {value} {unit} is outside {low} to {high}.", what=what, **told)
+    values = {"value": f"{value:g}", "unit": unit, "low": f"{low:g}", "high": f"{high:g}"}
+    return say("{what} of {value} {unit} is outside {low} to {high}.", what=what, **values)
 
 
 def _split(text: str) -> tuple[list[float], str]:

@@ -54,16 +54,16 @@ def pooled(
 ) -> tuple[float, float]:
     """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself; whole_kind: for
     what all of the kind have in common here."""
-    told = [one for one in messages if one.key == key and one.weighs]
-    if not told:
+    weighing = [one for one in messages if one.key == key and one.weighs]
+    if not weighing:
         return 0.0, usual_sd * (np.sqrt(KIND_SHARE) if whole_kind else 1.0)
     kind, own, stands = (share * usual_sd**2 for share in (KIND_SHARE, COVER_SHARE, STANDING_SHARE))
-    same = np.array([[a.item is not None and a.item == b.item for b in told] for a in told], dtype=bool)
-    each = np.array([stands + one.sd**2 + (own if one.item is None else 0.0) for one in told])
+    same = np.array([[a.item is not None and a.item == b.item for b in weighing] for a in weighing], dtype=bool)
+    each = np.array([stands + one.sd**2 + (own if one.item is None else 0.0) for one in weighing])
     total = kind + own * same + np.diag(each)
-    mine = kind + own * np.array([item is not None and one.item == item for one in told]) * (not whole_kind)
+    mine = kind + own * np.array([item is not None and one.item == item for one in weighing]) * (not whole_kind)
     weight = np.linalg.solve(total, mine)
-    middle = float(weight @ np.array([one.middle for one in told]))
+    middle = float(weight @ np.array([one.middle for one in weighing]))
     left = max((kind if whole_kind else usual_sd**2) - float(weight @ mine), (0.1 * usual_sd) ** 2)
     return float(np.clip(middle, -MOST_SD * usual_sd, MOST_SD * usual_sd)), float(np.sqrt(left))
 

@@ -120,11 +120,11 @@ def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, 
     precision, mean = 1 / log_sd**2, np.log(middle) / log_sd**2
     for log_mean, sd, before, before_sd in batches:
         sure = 1 / max(sd, 0.02) ** 2
-        told = sure - 1 / before_sd**2
-        if told > 1.0:
-            own = (log_mean * sure - before / before_sd**2) / told
+        information = sure - 1 / before_sd**2
+        if information > 1.0:
+            own = (log_mean * sure - before / before_sd**2) / information
             # The weather and bed of one batch are not the garden's: each may stray as far as gardens do.
-            slow = 1 / (1 / told + log_sd**2)
+            slow = 1 / (1 / information + log_sd**2)
             precision, mean = precision + slow, mean + slow * own
     return float(np.exp(mean / precision)), float(1 / np.sqrt(precision))
 

@@ -83,13 +83,13 @@ def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: flo
 
 def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
     """Every opening for the hours one is away, with what it risks."""
-    return [_told(tried, limit_c, i, away, True) for i in range(len(tried.openings))]
+    return [_plan_of(tried, limit_c, i, away, True) for i in range(len(tried.openings))]
 
 
 def _best(tried: Tried, aim_c: float, limit_c: float, most_risk: float, hours: list[tuple[int, int]]) -> Plan:
     over = tried.inside_c > aim_c
     if over[0].any(axis=0).mean() <= most_risk:
-        return _told(tried, limit_c, 0, hours[0], True)
+        return _plan_of(tried, limit_c, 0, hours[0], True)
     warmth, clock = tried.warmth_k.mean(axis=2), np.arange(24)
     found: list[tuple[float, float, int, tuple[int, int]]] = []
     for start, end in hours:
@@ -101,9 +101,9 @@ def _best(tried: Tried, aim_c: float, limit_c: float, most_risk: float, hours: l
                 found.append((float((warmth[0] - warmth[i])[within].sum()), tried.openings[i], i, (start, end)))
     if found:
         _, _, i, span = min(found)
-        return _told(tried, limit_c, i, span, True)
+        return _plan_of(tried, limit_c, i, span, True)
     widest = len(tried.openings) - 1
-    return _told(tried, limit_c, widest, _longest(over[0], hours), False)
+    return _plan_of(tried, limit_c, widest, _longest(over[0], hours), False)
 
 
 def _longest(over_shut: NDArray[np.bool_], hours: list[tuple[int, int]]) -> tuple[int, int]:
@@ -113,7 +113,7 @@ def _longest(over_shut: NDArray[np.bool_], hours: list[tuple[int, int]]) -> tupl
     return min(spans, key=lambda span: span[1] - span[0]) if spans else max(hours, key=lambda span: span[1] - span[0])
 
 
-def _told(tried: Tried, limit_c: float, i: int, span: tuple[int, int], holds: bool) -> Plan:
+def _plan_of(tried: Tried, limit_c: float, i: int, span: tuple[int, int], holds: bool) -> Plan:
     hour = np.arange(24)
     within = ((hour >= span[0]) & (hour < span[1]))[:, None]
     inside = np.where(within, tried.inside_c[i], tried.inside_c[0])

@@ -96,15 +96,15 @@ def sun_share(record: DailyRecord, site: Site) -> Array:
     """Share of a cloudless day's sun by day (days, members): as recorded, else by the daily range."""
     clear = CLEAR_TRANSMISSION + 2e-5 * site.elevation_m
     by_range = HARGREAVES * np.sqrt(np.clip(_column(record.range_k), 0.0, None)) / clear
-    told = _column(record.sun_share)
-    return np.clip(np.where(np.isnan(told), by_range, told), LEAST_SUN, MOST_SUN)
+    known = _column(record.sun_share)
+    return np.clip(np.where(np.isnan(known), by_range, known), LEAST_SUN, MOST_SUN)
 
 
 def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
     """Rain by the hour [mm]: as recorded; of a day that nobody measured, what a sky as dull as that usually brings."""
-    told = _hold(_column(record.rain_mm)) / 24
+    measured = _hold(_column(record.rain_mm)) / 24
     guess = np.maximum(cloud_of(sun_w_m2, sun) - DULL, 0.0) * (RAIN_MM_D / 24)
-    return np.where(np.isnan(told), guess, told)
+    return np.where(np.isnan(measured), guess, measured)
 
 
 def snow_of(record: DailyRecord) -> Array:

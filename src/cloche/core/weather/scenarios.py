@@ -126,31 +126,31 @@ def _season(days: int, members: int, rng: np.random.Generator) -> Array:
 
 def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
     """Known days in front, foretold ones with their error, and a seam along which the last known departure fades."""
-    told, shape = known.record, (len(known.record), members)
+    record, shape = known.record, (len(known.record), members)
     mean, half = np.empty(shape), np.empty(shape)
-    normal = normals.mean_on(told.day_of_year)
+    normal = normals.mean_on(record.day_of_year)
     error, left = np.zeros(members), np.zeros(members)
-    for day in range(len(told)):
+    for day in range(len(record)):
         lead = int(known.lead_d[day])
         noise, wide = rng.standard_normal(members), rng.standard_normal(members)
-        if np.isnan(told.mean_c[day]):
+        if np.isnan(record.mean_c[day]):
             mean[day] = filler.mean_c[day] + left
             left = left * SEAM_PERSISTENCE
             half[day], error = filler.range_k[day] / 2, error * ERROR_PERSISTENCE
             continue
         sd = _forecast_sd_k(lead)
         error = sd * noise if lead <= 1 else ERROR_PERSISTENCE * error + sd * np.sqrt(1 - ERROR_PERSISTENCE**2) * noise
-        mean[day] = told.mean_c[day] + (error if lead > 0 else 0.0)
-        half[day] = told.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
+        mean[day] = record.mean_c[day] + (error if lead > 0 else 0.0)
+        half[day] = record.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
         left = (mean[day] - normal[day]) * SEAM_PERSISTENCE
     half = np.maximum(half, 0.5)
     unsure = SKY_SD * rng.standard_normal(shape) * (known.lead_d > 0)[:, None]
-    told = replace(told, sun_share=np.clip(told.sun_share[:, None] + unsure, LEAST_SUN, MOST_SUN))
+    record = replace(record, sun_share=np.clip(record.sun_share[:, None] + unsure, LEAST_SUN, MOST_SUN))
     rest = {
-        name: np.where(np.isnan(wide := _wide(getattr(told, name))), _rest(known, filler, name), wide)
+        name: np.where(np.isnan(wide := _wide(getattr(record, name))), _rest(known, filler, name), wide)
         for name in ("sun_share", "rain_mm", "wind_m_s", "snow_m")
     }
-    return DailyRecord(told.first, mean - half, mean + half, **rest)
+    return DailyRecord(record.first, mean - half, mean + half, **rest)
 
 
 def _wide(values: Array) -> Array:

@@ -33,19 +33,19 @@ def beds_for(cover: Cover) -> QuerySet[Place]:
 def question_of(cover: Cover, place: Place, today: date, cover_evidence: list[tuple[Place, CoverEvidence]]) -> str:
     """All that an answer rests on. cover_evidence: what the garden's places have found of their covers."""
     garden = cover.garden
-    told = (
+    values = (
         today,
         place.forecast.made_at,
         sorted(cover_description(cover, today).items(), key=str),
-        [told for other, told in cover_evidence if other.pk != place.pk],
+        [values for other, values in cover_evidence if other.pk != place.pk],
         cover.kind,
         usual_crops(garden),
         garden.sowing_rule,
     )
-    return hashlib.sha256(repr(told).encode()).hexdigest()
+    return hashlib.sha256(repr(values).encode()).hexdigest()
 
 
-def ask(cover: Cover, today: date) -> dict[int, BedAnswer]:
+def answers_for(cover: Cover, today: date) -> dict[int, BedAnswer]:
     """The answers that are there, by bed; the others are queued, each once however often this is asked."""
     found = {one.place_id: one for one in BedAnswer.objects.filter(cover=cover)}
     good, due, cover_evidence = {}, {}, cover_evidence_in(cover.garden)
@@ -61,7 +61,7 @@ def ask(cover: Cover, today: date) -> dict[int, BedAnswer]:
 
 def answer(cover: Cover, place: Place) -> BedAnswer | None:
     """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
-    from cloche.bridge.services.whatif import Asked, what_if
+    from cloche.bridge.services.whatif import WhatIfQuery, what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
     snapshot = ModelSnapshot.objects.filter(place=place).first()
@@ -69,11 +69,11 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
         return None
     question = question_of(cover, place, today, cover_evidence_in(garden))
     span = CoverSpan(cover.kind, **aired(cover.kind), **cover_description(cover, today))  # type: ignore[arg-type]
-    asked = Asked(
+    query = WhatIfQuery(
         0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM
     )
-    _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), asked)
+    _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), query)
     gained = [(one.crop_key, one.gained_d) for one in under.crops if one.gained_d]
-    told = {"question": question, "answer": BedGain(under.gain_k[1], gained)}
-    found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=told)
+    values = {"question": question, "answer": BedGain(under.gain_k[1], gained)}
+    found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=values)
     return found

@@ -48,17 +48,17 @@ def span_for(garden: Garden, key: str, today: date) -> CoverSpan | None:
 def question_of(place: Place, today: date) -> str:
     """All that the answers of a bed rest on, besides the covers themselves."""
     garden = place.garden
-    told = (
+    values = (
         today,
         place.forecast.made_at,
         sorted((key, choice.sowing_rule, choice.method) for key, choice in packets.choices_of(garden).items()),
         garden.sowing_rule,
-        [told for other, told in cover_evidence_in(garden) if other.pk != place.pk],
+        [values for other, values in cover_evidence_in(garden) if other.pk != place.pk],
     )
-    return hashlib.sha256(repr(told).encode()).hexdigest()
+    return hashlib.sha256(repr(values).encode()).hexdigest()
 
 
-def ask(place: Place, keys: Sequence[str], today: date) -> dict[str, list[CropSeason]]:
+def answers_for(place: Place, keys: Sequence[str], today: date) -> dict[str, list[CropSeason]]:
     """The answers that are there, by cover, the bare bed's among them; where one is lacking they are queued together."""
     question, wanted = question_of(place, today), [BARE, *keys]
     rows = SeasonAnswer.objects.filter(place=place, cover__in=wanted, question=question)

@@ -43,7 +43,7 @@ class Compared:
 
 def where_most(cover: Cover, units: Units, today: date) -> Compared:
     """Put on today in each bed in turn: what the queue has answered so far. What it has not is asked for."""
-    answers = bed_answers.ask(cover, today)
+    answers = bed_answers.answers_for(cover, today)
     places = list(bed_answers.beds_for(cover).prefetch_related("cover_periods"))
     lines = [_line(cover, place, answers[place.pk], units, today) for place in places if place.pk in answers]
     lines.sort(key=lambda line: -line.days)

@@ -27,7 +27,7 @@ WOULD = {
     "exchange": lazy("leak {0:.1f} times as much as others of its kind"),
     "loss": lazy("let out {0:.1f} times the warmth that others of its kind do at night"),
 }
-ASKED = {
+QUESTIONS = {
     "light": lazy("Is it dirtier, older or more shaded than is written down?"),
     "exchange": lazy("Is it shut and opened as is written down, with its ends closed?"),
     "loss": lazy("Is it the kind that is written down, and does the thermometer hang among the plants, out of the sun?"),
@@ -37,24 +37,24 @@ ASKED = {
 def learned_lines(garden: Garden) -> list[str]:
     """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
     found = cover_evidence_in(garden)
-    told = [told for _unused, told in found]
+    evidence = [evidence for _unused, evidence in found]
     names = dict(garden.covers.values_list("pk", "name"))
-    lines = [_of_one(one, *found[one.number or 0], names) for one in pooling.of_each(told)]
-    lines += [_of_kind(one) for one in pooling.of_kinds(told)]
-    return lines + [line for place, one in found for line in _asked(place, one)]
+    lines = [_of_one(one, *found[one.number or 0], names) for one in pooling.of_each(evidence)]
+    lines += [_of_kind(one) for one in pooling.of_kinds(evidence)]
+    return lines + [line for place, one in found for line in _questions(place, one)]
 
 
-def _of_one(one: pooling.Found, place: Place, told: CoverEvidence, names: dict[int, str]) -> str:
-    who = (names.get(told.item) if told.item is not None else None) or _("The {name_of} on {name}").format(
+def _of_one(one: pooling.Found, place: Place, evidence: CoverEvidence, names: dict[int, str]) -> str:
+    who = (names.get(evidence.item) if evidence.item is not None else None) or _("The {name_of} on {name}").format(
         name_of=covers.name_of(one.key), name=place.name
     )
     return f"{who} {OF_ONE[one.name][one.middle < 1]} ({_times(one)})."
 
 
 def _of_kind(one: pooling.Found) -> str:
-    tell = _("{count} tell so").format(count=words.count(one.places, "place", "places"))
+    agree = _("{count} tell so").format(count=words.count(one.places, "place", "places"))
     return _("All your covers of the kind “{name_of}” {of_many} ({times}): {tell}.").format(
-        name_of=covers.name_of(one.key), of_many=OF_MANY[one.name][one.middle < 1], times=_times(one), tell=tell
+        name_of=covers.name_of(one.key), of_many=OF_MANY[one.name][one.middle < 1], times=_times(one), agree=agree
     )
 
 
@@ -64,13 +64,13 @@ def _times(one: pooling.Found) -> str:
     )
 
 
-def _asked(place: Place, told: CoverEvidence) -> list[str]:
+def _questions(place: Place, evidence: CoverEvidence) -> list[str]:
     """Of what is further from the usual than can well be."""
-    name = covers.name_of(told.key)
+    name = covers.name_of(evidence.key)
     kept = _("That is hardly possible, and counts only as far as can be believed.")
     return [
-        _("By the readings in {name} the {name2} would {format}. {kept} {asked}").format(
-            name=place.name, name2=name, format=WOULD[factor].format(times), kept=kept, asked=ASKED[factor]
+        _("By the readings in {name} the {name2} would {format}. {kept} {question}").format(
+            name=place.name, name2=name, format=WOULD[factor].format(times), kept=kept, question=QUESTIONS[factor]
         )
-        for factor, times in pooling.beyond_belief(told)
+        for factor, times in pooling.beyond_belief(evidence)
     ]

@@ -70,7 +70,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     from cloche.bridge.services.sandbox import Set, day_of, site_of
 
     crop = crops.crop(sliders.crop_key)
-    told = Set(
+    setting = Set(
         on=date(today.year, sliders.month, 15),
         low_c=min(sliders.low_c, sliders.high_c - 0.5),
         high_c=sliders.high_c,
@@ -81,7 +81,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    found = quietly(day_of, told, site, crop)
+    found = quietly(day_of, setting, site, crop)
     curves = [(_("outside"), "air-outside", found.outside_c)]
     if sliders.cover:
         curves.append((_("inside"), "air-inside", found.inside_c))

@@ -7,7 +7,7 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.covers.flows.season import BARE, ask, offered
+from cloche.apps.covers.flows.season import BARE, answers_for, offered
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
@@ -55,7 +55,7 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
     """What the queue has answered so far; the rest is asked for."""
     names = dict(offered(place.garden))
     wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
-    answers = ask(place, wanted, today)
+    answers = answers_for(place, wanted, today)
     found = {key: {row.crop_key: row for row in rows} for key, rows in answers.items()}
     blocks = [_crop(key, found, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in found else []
     waiting = not {BARE, *wanted} <= set(found)

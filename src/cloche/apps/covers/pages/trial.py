@@ -22,7 +22,7 @@ from cloche.bridge.values.units import Units
 from cloche.drawing import pairs as drawing
 
 if TYPE_CHECKING:
-    from cloche.bridge.services.paired import Difference, Told
+    from cloche.bridge.services.paired import Difference, TrialResult
 
 TOGETHER = timedelta(minutes=30)
 SAME_DEPTH_M = 0.006
@@ -97,19 +97,19 @@ def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[dateti
 
 def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
     """Each with its answer so far."""
-    from cloche.bridge.services.paired import told
+    from cloche.bridge.services.paired import trial_result
 
     trials = trials_in(garden)
-    return [TrialLine(trial, _answer(trial, told(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
+    return [TrialLine(trial, _answer(trial, trial_result(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
 
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     """All that is known of one."""
-    from cloche.bridge.services.paired import told
+    from cloche.bridge.services.paired import trial_result
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
     days = _daily(pairs, trial)
-    answer = told(days)
+    answer = trial_result(days)
     latest = [
         (
             f"{words.day(local.date(), today)} {words.clock(local)}",
@@ -168,7 +168,7 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
     )
 
 
-def _settles(answer: Told, units: Units) -> str:
+def _settles(answer: TrialResult, units: Units) -> str:
     from cloche.bridge.services.paired import TO_K
 
     if answer.found is None or not isfinite(answer.found.low_k):

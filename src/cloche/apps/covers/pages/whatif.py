@@ -96,16 +96,16 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
         if alike not in own or (own[alike].busy and not offer.busy):
             own[alike] = offer
     has = {offer.span.key for offer in own.values()}
-    asked = [_other(also)] if also and also not in has else []
+    query = [_other(also)] if also and also not in has else []
     others = [_other(key) for key in covers.OFTEN if key not in has and key != also]
-    room = MOST_COVERS - len(asked)
-    return [*list(own.values())[:room], *asked, *others][:MOST_COVERS]
+    room = MOST_COVERS - len(query)
+    return [*list(own.values())[:room], *query, *others][:MOST_COVERS]
 
 
 def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
     cover = owned.cover
-    told = cover_description(cover, today)
-    span = CoverSpan(cover.kind, **aired(cover.kind), **told)  # type: ignore[arg-type]
+    description = cover_description(cover, today)
+    span = CoverSpan(cover.kind, **aired(cover.kind), **description)  # type: ignore[arg-type]
     busy = ""
     if owned.period is not None and not owned.free_on(on):
         where = _("here already") if owned.period.place_id == place.pk else _("on {name}").format(name=owned.period.place.name)
@@ -134,11 +134,11 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         return waiting_page(
             _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
         )
-    from cloche.bridge.services.whatif import Asked, what_if
+    from cloche.bridge.services.whatif import WhatIfQuery, what_if
 
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
-    asked = Asked(
+    query = WhatIfQuery(
         on_d=(question.on - today).days,
         warm_d=question.warm_d,
         covers=tuple(with_known([offer.span for offer in offered], place)),
@@ -146,8 +146,8 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
     )
     inputs = described(place, list(sowings_in(garden)))
-    bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, asked)
-    return _told(question, units, today, bare, list(zip(offered, found, strict=True)))
+    bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, query)
+    return _answer(question, units, today, bare, list(zip(offered, found, strict=True)))
 
 
 def waiting_page(why: str) -> WhatIf:
@@ -160,13 +160,13 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
     return tuple(crop.key for crop in grown if crop.sown_direct)[:MOST_CROPS]
 
 
-def _told(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
-    teller = _Teller(question, units, today, bare, [found for _unused, found in pairs])
-    rows = sorted((teller.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
-    return WhatIf(teller.headline(pairs), teller.sub(), teller.bare_row(), rows)
+def _answer(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
+    writer = _Writer(question, units, today, bare, [found for _unused, found in pairs])
+    rows = sorted((writer.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
+    return WhatIf(writer.headline(pairs), writer.sub(), writer.bare_row(), rows)
 
 
-class _Teller:
+class _Writer:
     """Puts numbers into words and drawings, on one scale."""
 
     def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, found: list[CoverGain]) -> None:

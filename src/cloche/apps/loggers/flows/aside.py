@@ -18,8 +18,8 @@ KEPT, MOST_ROWS = timedelta(days=30), 1_000
 @transaction.atomic
 def keep_aside(payload: bytes, reason: str, device: Device | None) -> RefusedMessage:
     """What came, how it began and why it was not taken. What an unknown sender says is not kept, only that it came."""
-    told = TOKEN.sub('"token": "…"', payload[:1200].decode("utf-8", "replace"))
-    sample = border.one_line(told)[:400] if device else ""
+    sample = TOKEN.sub('"token": "…"', payload[:1200].decode("utf-8", "replace"))
+    sample = border.one_line(sample)[:400] if device else ""
     garden = device.garden if device else None
     return RefusedMessage.objects.create(
         garden=garden, device=device, at=moments.database_now(), reason=border.one_line(reason)[:300], sample=sample

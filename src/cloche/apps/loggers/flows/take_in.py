@@ -160,8 +160,8 @@ def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int)
     if not rows.at:
         return []
     with connection.cursor() as cursor:
-        told: dict[str, Any] = {"probe": rows.probe, "at": rows.at, "value": values_c, "fault": faults, "shift": shift_s}
-        cursor.execute(INSERT, told)
+        params: dict[str, Any] = {"probe": rows.probe, "at": rows.at, "value": values_c, "fault": faults, "shift": shift_s}
+        cursor.execute(INSERT, params)
         return list(cursor.fetchall())
 
 

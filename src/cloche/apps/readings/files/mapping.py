@@ -160,20 +160,20 @@ def guess_order(samples: list[str]) -> DateOrder:
 
 def missing_roles(kind: str, mapping: Mapping) -> list[str]:
     """What the grower still has to say before rows can be read, as sentences."""
-    told = set(mapping.roles)
+    given = set(mapping.roles)
     lacking = []
     if kind == "weather":
         lacking += [
             _("Say which column is the {weather_roles}.").format(weather_roles=WEATHER_ROLES[role])
             for role in ("date", "low", "high")
-            if role not in told
+            if role not in given
         ]
     else:
-        if "datetime" not in told and not {"date", "time"} <= told:
+        if "datetime" not in given and not {"date", "time"} <= given:
             lacking.append(_("Say which column is the date and time, or which two are date and time."))
-        if "temperature" not in told:
+        if "temperature" not in given:
             lacking.append(_("Say which column is the soil temperature."))
-        if "place" not in told and mapping.place_id is None:
+        if "place" not in given and mapping.place_id is None:
             lacking.append(_("Say which place these readings are from."))
     doubled = {role for role in mapping.roles if role and mapping.roles.count(role) > 1}
     return lacking + [

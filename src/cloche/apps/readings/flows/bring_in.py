@@ -212,9 +212,9 @@ def take_long(incoming: IncomingFile) -> None:
 
 
 def _remember_source(incoming: IncomingFile) -> None:
-    told = {"mapping": incoming.mapping}
+    values = {"mapping": incoming.mapping}
     signature = _signature(read_table(incoming.text))
-    FileSource.objects.update_or_create(garden=incoming.garden, kind=incoming.kind, signature=signature, defaults=told)
+    FileSource.objects.update_or_create(garden=incoming.garden, kind=incoming.kind, signature=signature, defaults=values)
 
 
 def _add(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
@@ -239,8 +239,8 @@ def _note_all(incoming: IncomingFile) -> None:
 
 
 def _add_days(garden: Garden, rows: list[tuple[Any, ...]]) -> None:
-    told = [dict(zip(DailyWeather.LINE, row, strict=True)) for row in rows]
-    lines = [DailyWeather(garden=garden, source=Source.FILE, **line) for line in told]
+    values = [dict(zip(DailyWeather.LINE, row, strict=True)) for row in rows]
+    lines = [DailyWeather(garden=garden, source=Source.FILE, **line) for line in values]
     DailyWeather.objects.bulk_create(lines, batch_size=BATCH, ignore_conflicts=True)
 
 

@@ -121,7 +121,7 @@ def _array(text: str) -> Any:
     return found
 
 
-def _told(at: datetime) -> str:
+def _written(at: datetime) -> str:
     grain = "microseconds" if at.microsecond else "seconds"
     return at.isoformat(timespec=grain).replace("+00:00", "Z")
 
@@ -132,7 +132,7 @@ WRITE: dict[str, Callable[[Any], str]] = {
     "number": lambda v: repr(float(v)),
     "boolean": lambda v: "true" if v else "false",
     "date": lambda v: v.isoformat(),
-    "datetime": lambda v: _told(v.astimezone(UTC)),
+    "datetime": lambda v: _written(v.astimezone(UTC)),
     "object": lambda v: json.dumps(v, sort_keys=True, ensure_ascii=False),
     "array": lambda v: json.dumps(v, ensure_ascii=False),
 }

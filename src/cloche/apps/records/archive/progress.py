@@ -29,8 +29,8 @@ class Progress:
         self.done += 1
 
 
-class Told(Progress):
-    """Told to whoever waits, through a connection of its own: the reading itself is one transaction, seen only when done."""
+class Reported(Progress):
+    """Shown to whoever waits, through a connection of its own: the reading itself is one transaction, seen only when done."""
 
     def __init__(self, archive: IncomingArchive) -> None:
         super().__init__()
@@ -40,14 +40,14 @@ class Told(Progress):
     def step(self) -> None:
         super().step()
         if self.done % 500 == 0 and time.monotonic() - self.last >= EVERY_S:
-            self._tell()
+            self._report()
 
-    def _tell(self) -> None:
+    def _report(self) -> None:
         self.last = time.monotonic()
-        told = [self.done, max(self.total, self.done), self.archive.pk]
+        counts = [self.done, max(self.total, self.done), self.archive.pk]
         try:
             with self.aside.cursor() as cursor:
-                cursor.execute(TELL, told)
+                cursor.execute(TELL, counts)
         except DatabaseError:
             self.aside.close()  # what is told meanwhile is a comfort, no more
 

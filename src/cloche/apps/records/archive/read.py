@@ -162,8 +162,8 @@ def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress
             raise NotTaken(f"{table.name}.csv: the number {number} stands there twice.")
         own[number] = 0
         for column in table.refers:
-            asked = row.pop(column)
-            row[f"{column}_id"] = None if asked is None else _known(numbers, table.refers[column], asked, table)
+            wanted = row.pop(column)
+            row[f"{column}_id"] = None if wanted is None else _known(numbers, table.refers[column], wanted, table)
         one = table.model(**row, **_added(table, garden, index, folder, number))
         _refuse_contradiction(one, f"{table.name}.csv, row {index + 1}")
         waiting.append((number, one))
@@ -178,10 +178,10 @@ def _store(table: Table, waiting: list[tuple[int, Any]], own: dict[int, int]) ->
     waiting.clear()
 
 
-def _known(numbers: Numbers, name: str, asked: int, table: Table) -> int:
-    found = numbers[name].get(asked)
+def _known(numbers: Numbers, name: str, wanted: int, table: Table) -> int:
+    found = numbers[name].get(wanted)
     if not found:
-        raise NotTaken(f"{table.name}.csv refers to number {asked} of {name}.csv, which is not there.")
+        raise NotTaken(f"{table.name}.csv refers to number {wanted} of {name}.csv, which is not there.")
     return found
 
 

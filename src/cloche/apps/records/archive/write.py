@@ -154,9 +154,9 @@ COPY (
 def _logged(packed: zipfile.ZipFile, probes: dict[int, int]) -> None:
     """Millions of values at the database's own speed."""
     in_order = sorted(probes, key=lambda pk: probes[pk])
-    told = COPY.format(ids=f"ARRAY[{','.join(str(int(pk)) for pk in in_order)}]")
+    sql = COPY.format(ids=f"ARRAY[{','.join(str(int(pk)) for pk in in_order)}]")
     with packed.open(_info("logged.csv"), "w", force_zip64=True) as entry:
         entry.write((",".join(column.name for column in LOGGED) + "\r\n").encode())
-        with connection.cursor() as cursor, cursor.copy(told) as lines:
+        with connection.cursor() as cursor, cursor.copy(sql) as lines:
             for part in lines:
                 entry.write(bytes(part).replace(b"\n", b"\r\n"))

@@ -95,8 +95,10 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
 
     def now_in(line: PlaceLine) -> PlaceNow:
         held = _closed(grown, closed, line)
-        told = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
-        return replace(told, inside=inside.get(line.place.pk, ""), figure_rests_on="" if crowded else told.figure_rests_on)
+        place_now = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
+        return replace(
+            place_now, inside=inside.get(line.place.pk, ""), figure_rests_on="" if crowded else place_now.figure_rests_on
+        )
 
     places = [now_in(line) for line in lines]
     to_read = [line for line in lines if not line.read_today]

@@ -24,10 +24,10 @@ def record_day(
     snow_m: float | None = None,
 ) -> DailyWeather:
     """Store or correct a day's line; what is not given stays as it was. What it was before stays in its history."""
-    told: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
+    values: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
     also = {"sky": sky or None, "rain_mm": rain_mm, "wind_m_s": wind_m_s, "snow_m": snow_m}
-    told |= {name: value for name, value in also.items() if value is not None}
-    line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=told)
+    values |= {name: value for name, value in also.items() if value is not None}
+    line, _ = DailyWeather.objects.update_or_create(garden=garden, day=day, defaults=values)
     note_change_in(garden)
     return line
 

@@ -14,22 +14,22 @@ from cloche.apps.work import moments
 
 def ask(garden: Garden, provider: Provider) -> None:
     """Ask once; what is heard replaces what was. Raises NotHeard, which is noted beside it."""
-    asked = {"asked_at": moments.database_now()}
+    attempt = {"asked_at": moments.database_now()}
     try:
         report = provider.ask(garden)
     except NoAnswer as failure:
-        told = {"failed_at": clock.now(), "failure": str(failure)[:200]}
-        WeatherReport.objects.update_or_create(garden=garden, defaults=told | asked)
+        values = {"failed_at": clock.now(), "failure": str(failure)[:200]}
+        WeatherReport.objects.update_or_create(garden=garden, defaults=values | attempt)
         raise
     keep(garden, report)
-    WeatherReport.objects.filter(garden=garden).update(**asked)
+    WeatherReport.objects.filter(garden=garden).update(**attempt)
 
 
 @transaction.atomic
 def keep(garden: Garden, report: ProviderAnswer) -> None:
     """Store an answer; forecasts are made anew only where it says something new."""
     before = WeatherReport.objects.filter(garden=garden).first()
-    told = {"received_at": report.issued, "current_c": report.current_c, "ahead": report.ahead, "past": report.past}
-    WeatherReport.objects.update_or_create(garden=garden, defaults=told | {"failed_at": None, "failure": ""})
+    values = {"received_at": report.issued, "current_c": report.current_c, "ahead": report.ahead, "past": report.past}
+    WeatherReport.objects.update_or_create(garden=garden, defaults=values | {"failed_at": None, "failure": ""})
     if before is None or before.ahead != report.ahead or before.past != report.past:
         note_change_in(garden)

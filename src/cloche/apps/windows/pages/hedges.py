@@ -36,12 +36,12 @@ class HedgePart:
 
 
 def hedge_part(
-    crop: Crop, rows: Sequence[CropOutlook], asked: QueryDict, viable: float, today: date, usual_by: date | None
+    crop: Crop, rows: Sequence[CropOutlook], query: QueryDict, viable: float, today: date, usual_by: date | None
 ) -> HedgePart:
     """rows: outlooks of the crop, sown in place, wherever it could go, of today's forecasts."""
-    wanted = asked.get("chance", str(USUAL_CHANCE))
+    wanted = query.get("chance", str(USUAL_CHANCE))
     chance = next((one for one in CHANCES if one == border.whole(wanted)), USUAL_CHANCE)
-    by_text = asked.get("by", usual_by.isoformat() if usual_by else "")
+    by_text = query.get("by", usual_by.isoformat() if usual_by else "")
     try:
         by = date.fromisoformat(by_text) if by_text else None
     except ValueError:

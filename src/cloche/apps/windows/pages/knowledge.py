@@ -148,6 +148,6 @@ def _strange_words(data: PlaceForecast) -> str:
     if not number:
         return ""
     verb, kept = (_("stands"), _("It is kept and counts")) if number == 1 else (_("stand"), _("They are kept and count"))
-    asked = _("{count} {verb} far from the rest (ringed).").format(count=words.count(number, "reading", "readings"), verb=verb)
-    asked += _(" Had the probe settled, at that depth, in the soil?")
-    return _("{asked} {kept} for little.").format(asked=asked, kept=kept)
+    text = _("{count} {verb} far from the rest (ringed).").format(count=words.count(number, "reading", "readings"), verb=verb)
+    text += _(" Had the probe settled, at that depth, in the soil?")
+    return _("{asked} {kept} for little.").format(text=text, kept=kept)

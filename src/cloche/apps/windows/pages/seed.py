@@ -29,11 +29,11 @@ class SeedPart:
     refused: str
 
 
-def seed_part(crop: Crop, share: float, asked: QueryDict, units: Units, viable: float) -> SeedPart:
-    """asked: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at; viable: share of
+def seed_part(crop: Crop, share: float, query: QueryDict, units: Units, viable: float) -> SeedPart:
+    """query: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at; viable: share of
     the lot that is alive, as far as is known."""
-    much, of = asked.get("much", USUAL_MUCH), asked.get("of", ROW)
-    rate = asked.get("rate", f"{100 * viable:.0f}")
+    much, of = query.get("much", USUAL_MUCH), query.get("of", ROW)
+    rate = query.get("rate", f"{100 * viable:.0f}")
     choices = [
         (ROW, _("{far} of row").format(far=_far(units))),
         (AREA, _("{wide} of bed").format(wide=_wide(units))),

@@ -44,7 +44,7 @@ class Choice:
 
 
 @dataclass(frozen=True)
-class Asked:
+class WakesQuery:
     """What the page is read for: place, days ahead, and which crops."""
 
     place_id: int | None = None
@@ -52,7 +52,7 @@ class Asked:
     only: str = ""
 
     @classmethod
-    def of(cls, query: QueryDict) -> Asked:
+    def of(cls, query: QueryDict) -> WakesQuery:
         """From an address; nonsense counts as not asked."""
         place, ahead, only = (query.get(name, "") for name in ("place", "in", "only"))
         return cls(
@@ -73,7 +73,7 @@ class WakesPage:
     picture: wakes.Wakes | None
     comfortable: list[Choice]
     at_minimum: list[Choice]
-    asked: Asked
+    query: WakesQuery
     when: str = "now"
     filters: tuple[tuple[str, str], ...] = FILTERS
 
@@ -86,29 +86,29 @@ def _kept(crop: Crop, only: str) -> bool:
     return crop.planted_out if only == "raised" else True
 
 
-def wakes_page(garden: Garden, units: Units, now: datetime, asked: Asked) -> WakesPage:
+def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -> WakesPage:
     """The page read for one place, by default the first of the walk, now or some days ahead."""
-    found = warmth_in(garden, selectors.grounds_in(garden), now, asked.ahead_d)
-    chosen = next((s for s in found if s.place.pk == asked.place_id), found[0] if found else None)
+    found = warmth_in(garden, selectors.grounds_in(garden), now, query.ahead_d)
+    chosen = next((s for s in found if s.place.pk == query.place_id), found[0] if found else None)
     if chosen is None:
         headline = _("What wakes will show every crop against the warmth of your beds.")
-        return WakesPage(headline, "", [], None, None, [], [], asked)
+        return WakesPage(headline, "", [], None, None, [], [], query)
     everything = crops.chosen(garden.crops, values_in_use(garden))
-    grown = [crop for crop in everything if _kept(crop, asked.only)]
+    grown = [crop for crop in everything if _kept(crop, query.only)]
     comfortable = [_choice(v) for v in crops.comfortable(chosen.day_c, grown)]
     minimum = [_choice(v) for v in crops.at_minimum(chosen.day_c, grown)]
-    when = _when(asked.ahead_d)
+    when = _when(query.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
         sub=_("{stands} at seed depth, {figure}. Frost above the ground is not counted here.").format(
-            stands=_stands(chosen, units, asked.ahead_d), figure=FIGURE_WORDS[chosen.figure]
+            stands=_stands(chosen, units, query.ahead_d), figure=FIGURE_WORDS[chosen.figure]
         ),
         places=[(s.place, s is chosen) for s in found],
         chosen=chosen.place,
         picture=_picture(found, chosen, grown, units) if grown else None,
         comfortable=comfortable,
         at_minimum=minimum,
-        asked=asked,
+        query=query,
         when=when,
     )
 

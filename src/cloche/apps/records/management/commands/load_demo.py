@@ -150,17 +150,17 @@ def _hear(garden: Garden, seed: int) -> None:
 
 def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
     today = clock.today(garden.timezone)
-    for told in plan.packets:
-        of, up = told.tested or (None, None)
-        in_use = not garden.packets.filter(crop_key=told.crop_key).exists()
+    for packet_plan in plan.packets:
+        of, up = packet_plan.tested or (None, None)
+        in_use = not garden.packets.filter(crop_key=packet_plan.crop_key).exists()
         garden.packets.create(
-            crop_key=told.crop_key,
-            variety=told.variety,
-            packed_year=today.year - told.age_y,
-            price=told.price,
+            crop_key=packet_plan.crop_key,
+            variety=packet_plan.variety,
+            packed_year=today.year - packet_plan.age_y,
+            price=packet_plan.price,
             tested_of=of,
             tested_up=up,
-            values=dict(told.values),
+            values=dict(packet_plan.values),
             in_use=in_use,
         )
     for made in plan.sowings:
@@ -248,15 +248,15 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
             batch_size=2000,
         )
         if place_plan.logger:
-            told = [(row.taken_at, row.temperature_c) for row in rows if row.depth_m != place.seed_depth_m]
-            _log(garden, place, told, person)
+            logged = [(row.taken_at, row.temperature_c) for row in rows if row.depth_m != place.seed_depth_m]
+            _log(garden, place, logged, person)
 
 
-def _log(garden: Garden, place: Place, told: list[tuple[datetime, float]], person: User) -> None:
+def _log(garden: Garden, place: Place, logged: list[tuple[datetime, float]], person: User) -> None:
     """Everything that the place's logger sent, as if it had come today; it has been silent since."""
     device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
     deploy(device, "1", place, 2 * place.seed_depth_m)
-    take_in(device, [Sent("1", value, at) for at, value in told])
+    take_in(device, [Sent("1", value, at) for at, value in logged])
 
 
 def is_of_older_migrations() -> bool:
