@@ -20,7 +20,7 @@ from tests.journeys.conftest import CHROMIUM, FLAGS
 
 pytestmark = pytest.mark.django_db(transaction=True)
 PHONE = {"width": 390, "height": 844}
-ASKED = 1200
+PROMPTED = 1200
 NAMES = ["North bed", "Long bed", "Wall frame", "Arch", "Low tunnel", "South bed", "Bells", "Terrace"]
 
 
@@ -93,7 +93,7 @@ def read(page: Page, digits: str) -> int:
 def until(page: Page, true: str) -> None:
     """Ask until it is so; the strict policy allows no polling inside the page."""
     # A busy machine may take its time over installing the worker; a minute of it is no fault.
-    for _ in range(ASKED):
+    for _ in range(PROMPTED):
         if page.evaluate(true):
             return
         page.wait_for_timeout(50)
@@ -298,7 +298,7 @@ def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: An
     page.on("dialog", lambda dialog: (query.append(dialog.message), dialog.dismiss()))
     for count, way_out in enumerate((page.get_by_role("button", name="Sign out"), page.get_by_text("Go to Second plot")), 1):
         way_out.tap()
-        for _ in range(ASKED):
+        for _ in range(PROMPTED):
             page.wait_for_timeout(50)
             if len(query) == count:
                 break

@@ -28,13 +28,16 @@ from cloche.apps.shared.localtime import asked_instant
 from cloche.bridge.values import border
 
 SHELL = (
-    "css/cloche.css",
+    "css/look.css",
+    "css/drawings.css",
+    "css/desk.css",
+    "css/pages.css",
     "js/keys.js",
     "js/drawings.js",
     "js/waiting.js",
     "js/round.js",
     "img/cloche.svg",
-    "vendor/bootstrap-5.3.8/bootstrap.min.css",
+    "vendor/bootstrap-5.3.8/bootstrap.css",
     "vendor/htmx-2.0.11/htmx.min.js",
     "vendor/idb-8.0.3/umd.js",
     "fonts/literata-latin-wght-normal.woff2",
