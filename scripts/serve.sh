@@ -84,3 +84,6 @@ run_tests() {
   "$VENV/bin/pytest" -n 2 --dist loadfile -m "not alone" --ignore tests/journeys \
     && "$VENV/bin/pytest" -n 2 --dist loadfile tests/journeys && "$VENV/bin/pytest" -m alone
 }
+
+# Every sentence that can be said, into the files of the languages.
+gather_languages() { DJANGO_SETTINGS_MODULE=cloche.config.settings.test manage catalogue; }

@@ -55,7 +55,7 @@ def test_one_that_cannot_be_started_is_tried_again_and_ends_nothing(monkeypatch:
 
 @pytest.mark.skipif(not Path("/dev/full").exists(), reason="no disk here is always full")
 def test_what_cannot_be_said_ends_nothing() -> None:
-    given = "from cloche.supervisor.parts import say\nsay('a sentence')\nprint('and on')"
+    given = "from cloche.supervisor.parts import report\nreport('a sentence')\nprint('and on')"
     with open("/dev/full", "w") as full:
         done = subprocess.run([sys.executable, "-c", given], stdout=subprocess.PIPE, stderr=full, env={"PYTHONPATH": "src"})  # noqa: S603
     assert done.stdout == b"and on\n"

@@ -15,7 +15,7 @@ import urllib.error
 import urllib.request
 from pathlib import Path
 
-from cloche.supervisor.parts import Database, Part, say
+from cloche.supervisor.parts import Database, Part, report
 
 LOOK_S, START_S = 0.25, 90.0
 PATIENCE_S, DATABASE_PATIENCE_S = 15.0, 60.0
@@ -104,7 +104,7 @@ def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
 def _wait_for_database(port: int, database: Part) -> None:
     end = time.monotonic() + START_S
     while time.monotonic() < end:
-        database.look(say)
+        database.look(report)
         try:
             socket.create_connection(("127.0.0.1", port), timeout=1).close()
             return
@@ -114,7 +114,7 @@ def _wait_for_database(port: int, database: Part) -> None:
 
 
 def _open(words: argparse.Namespace, parts: list[Part]) -> None:
-    """Wait until the application answers, and say where."""
+    """Wait until the application answers, and report where."""
     end = time.monotonic() + START_S
     while not _answers(words.port):
         _look(parts, words.state)
@@ -136,7 +136,7 @@ def _answers(port: int) -> bool:
 def _look(parts: list[Part], state: str) -> None:
     before = [part.restarts for part in parts]
     for part in parts:
-        part.look(say)
+        part.look(report)
     if [part.restarts for part in parts] != before:
         _report(parts, state)
     time.sleep(LOOK_S)
@@ -148,7 +148,7 @@ def _report(parts: list[Part], state: str) -> None:
     try:
         Path(state, "parts.json").write_text(json.dumps(restarts), encoding="utf-8")
     except OSError as full:
-        say(f"What was started again could not be written down: {full}.")
+        report(f"What was started again could not be written down: {full}.")
 
 
 def _stop(parts: list[Part], database: Part) -> None:

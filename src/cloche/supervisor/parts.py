@@ -56,34 +56,34 @@ class Part:
         """Whether its process is there."""
         return self.process is not None and self.process.poll() is None
 
-    def look(self, say: Callable[[str], None]) -> None:
+    def look(self, report: Callable[[str], None]) -> None:
         """Say that it ended, if it did; start it again once its pause is over."""
         if self.is_running():
             return
         now = time.monotonic()
         if self.process is not None:
-            self._ended(now, say)
+            self._ended(now, report)
         if now >= self.due_s:
-            self._again(say)
+            self._again(report)
 
-    def _ended(self, now: float, say: Callable[[str], None]) -> None:
+    def _ended(self, now: float, report: Callable[[str], None]) -> None:
         assert self.process is not None  # noqa: S101 - asked for
         if now - self.begun_s >= STEADY_S:
             self.pause_s = FIRST_PAUSE_S
         self.due_s = now + self.pause_s
         self.last = how_it_ended(self.process.returncode)
-        say(f"{self.name} {self.last}; it is started again in {self.pause_s:g} s.")
+        report(f"{self.name} {self.last}; it is started again in {self.pause_s:g} s.")
         self.pause_s = min(self.pause_s * 2, LONGEST_PAUSE_S)
         self.process = None
 
-    def _again(self, say: Callable[[str], None]) -> None:
+    def _again(self, report: Callable[[str], None]) -> None:
         self.restarts += 1
         try:
             self.start()
         except OSError as refused:
             self.due_s = time.monotonic() + self.pause_s
             self.pause_s = min(self.pause_s * 2, LONGEST_PAUSE_S)
-            say(f"{self.name} cannot be started: {refused}. It is tried again.")
+            report(f"{self.name} cannot be started: {refused}. It is tried again.")
 
     def stop(self, patience_s: float) -> None:
         """End it in order; after so long, at once."""
@@ -108,17 +108,17 @@ class Database(Part):
     folder: str = ""
     stopping_s: float = 0.0
 
-    def look(self, say: Callable[[str], None]) -> None:
+    def look(self, report: Callable[[str], None]) -> None:
         if self.is_running() and self._is_stopping():
             now = time.monotonic()
             self.stopping_s = self.stopping_s or now
             if now - self.stopping_s >= STOPS_WITHIN_S and self.process is not None:
-                say(f"{self.name} was told to stop and waits for its sessions; they are ended.")
+                report(f"{self.name} was told to stop and waits for its sessions; they are ended.")
                 self.process.send_signal(signal.SIGINT)
                 self.stopping_s = 0.0
         else:
             self.stopping_s = 0.0
-        super().look(say)
+        super().look(report)
 
     def _is_stopping(self) -> bool:
         """By the last line of the file in which it says so."""
@@ -136,7 +136,7 @@ def how_it_ended(code: int) -> str:
     return f"was ended by {names.get(-code, str(-code))}"
 
 
-def say(sentence: str) -> None:
+def report(sentence: str) -> None:
     """To whoever started us. Where what is said is written to a disk that is full, the saying is lost and nothing else."""
     with contextlib.suppress(OSError):
         os.write(2, f"{sentence}\n".encode())

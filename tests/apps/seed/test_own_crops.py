@@ -105,7 +105,7 @@ def test_other_gardens_do_not_have_it(signed_in: Client, garden: Garden) -> None
 
 
 @pytest.mark.parametrize(
-    "told",
+    "given",
     [
         [],
         {"pea": {"of": "pea", "name": "x", "plural": "x", "values": {}}},

@@ -28,7 +28,7 @@ def test_while_nothing_can_be_written_all_can_be_read_and_every_page_says_so(
     signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch, what: str
 ) -> None:
     place = make_place(garden)
-    said = shelter.FULL if what == "disk" else shelter.CLOCK
+    said = str(shelter.FULL if what == "disk" else shelter.CLOCK)
     with monkeypatch.context() as then:
         then.setattr(*((disk, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
         for name in ("today", "garden", "ground", "weather"):
@@ -70,7 +70,7 @@ def test_a_write_that_finds_the_disk_full_says_so(db: None) -> None:
         raise OperationalError("could not extend file") from DiskFull("could not extend file")
     except OperationalError:
         page = shelter.fault(RequestFactory().post("/"))
-    assert (page.status_code, shelter.FULL in page.content.decode()) == (503, True)
+    assert (page.status_code, str(shelter.FULL) in page.content.decode()) == (503, True)
 
 
 def test_a_fault_of_our_own_is_said_as_one() -> None:

@@ -53,7 +53,7 @@ def _of_one(one: pooling.Found, place: Place, evidence: CoverEvidence, names: di
 
 def _of_kind(one: pooling.Found) -> str:
     agree = _("{count} tell so").format(count=words.count(one.places, "place", "places"))
-    return _("All your covers of the kind “{name_of}” {of_many} ({times}): {tell}.").format(
+    return _("All your covers of the kind “{name_of}” {of_many} ({times}): {agree}.").format(
         name_of=covers.name_of(one.key), of_many=OF_MANY[one.name][one.middle < 1], times=_times(one), agree=agree
     )
 

@@ -150,4 +150,4 @@ def _strange_words(data: PlaceForecast) -> str:
     verb, kept = (_("stands"), _("It is kept and counts")) if number == 1 else (_("stand"), _("They are kept and count"))
     text = _("{count} {verb} far from the rest (ringed).").format(count=words.count(number, "reading", "readings"), verb=verb)
     text += _(" Had the probe settled, at that depth, in the soil?")
-    return _("{asked} {kept} for little.").format(text=text, kept=kept)
+    return _("{text} {kept} for little.").format(text=text, kept=kept)

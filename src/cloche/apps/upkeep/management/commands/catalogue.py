@@ -12,7 +12,7 @@ from babel.messages.extract import extract
 from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po, write_po
 from django.conf import settings
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.utils.translation import to_locale
 from django.utils.translation.template import templatize
 
@@ -38,7 +38,10 @@ class Command(BaseCommand):
         for code, _ in settings.LANGUAGES:
             folder = PACKAGE / "locale" / to_locale(code) / "LC_MESSAGES"
             if folder.is_dir():
-                write(folder, brought_up_to_date(folder, found))
+                if not options["check"]:
+                    write(folder, brought_up_to_date(folder, found))
+                elif {message.id for message in read(folder)} != {message.id for message in found}:
+                    raise CommandError(f"{code} lacks a sentence or has one too many: ./run languages.")
                 self.stdout.write(f"{code}: {differing(read(folder))} of {len(found)} sentences differ.")
 
 
