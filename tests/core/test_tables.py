@@ -4,6 +4,8 @@ import pytest
 
 from cloche.core import tables
 from cloche.core.covers.kinds import COLUMNS, kinds
+from cloche.core.crops import table
+from cloche.core.crops.catalogue import catalogue
 from cloche.core.places.kinds import place_kinds
 
 SPEC: dict[str, tables.Check] = {"key": tables.text, "share": tables.number(0, 1), "opens": tables.yes_or_no}
@@ -36,3 +38,23 @@ def test_every_kind_of_cover_and_place_is_one_row() -> None:
     assert all(set(COLUMNS) == set(vars(kind)) for kind in kinds().values())
     covers = {kind.usual_cover for kind in place_kinds().values()} - {""}
     assert covers <= set(kinds())
+
+
+@pytest.mark.parametrize(
+    ("key", "column", "value", "text"),
+    [
+        ("pea", "hardiness", "", "crops.csv, row pea, column hardiness: it is empty."),
+        ("pea", "minimum_f", 40.0, "crops.csv, row pea, column minimum_f: the five in °F are given together or not at all."),
+        ("pea_autumn", "of", "peas", "crops.csv, row pea_autumn, column of: there is no crop “peas”."),
+        ("pea_autumn", "rooted", None, "crops.csv, row pea_autumn, column rooted: it is empty."),
+    ],
+)
+def test_a_crops_row_says_all_that_is_needed(key: str, column: str, value: object, text: str) -> None:
+    rows = table.crops()
+    with pytest.raises(tables.BadTable) as refusal:
+        table.checked(rows | {key: rows[key] | {column: value}})
+    assert str(refusal.value) == text
+
+
+def test_every_crop_is_one_row() -> None:
+    assert list(table.crops()) == list(catalogue())

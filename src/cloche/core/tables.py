@@ -37,6 +37,16 @@ def number(least: float, most: float) -> Check:
     return check
 
 
+def anything(value: str) -> str:
+    """Any words, or none."""
+    return value
+
+
+def or_none(check: Check) -> Check:
+    """The same of a cell that may be empty; empty is None."""
+    return lambda value: check(value) if value else None
+
+
 def yes_or_no(value: str) -> bool:
     """Yes or no, written out."""
     return one_of("yes", "no")(value) == "yes"

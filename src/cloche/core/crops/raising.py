@@ -1,11 +1,13 @@
 """What a crop wants from the bench to the bed, and how hardy it is at each stage: rules of thumb by kind (assumptions).
 
-A row of planting.csv overrules the rule for its crop.
+Where crops.csv says something of a crop, that overrules the rule.
 """
 
 from __future__ import annotations
 
 from typing import Any
+
+from cloche.core.crops.table import Row
 
 NIGHTS_C = {"hardy": -2.0, "half-hardy": 2.0, "tender": 10.0}
 SOIL_C = {"hardy": 6.0, "half-hardy": 8.0, "tender": 14.0}
@@ -29,21 +31,23 @@ KEEPS_Y = {
 USUAL_KEEPS_Y = 3
 
 
-def raised(row: dict[str, str], spacing: dict[str, str], special: dict[str, str]) -> dict[str, Any]:
+def raised(row: Row) -> dict[str, Any]:
     """The catalogue's entries about raising, planting out and hardiness by stage."""
-    hardiness, frost_c = row["hardiness"], float(row["frost_limit_c"])
-    weeks, grown_d = float(spacing["raise_weeks"]), float(row["maturity_d"])
-    germinate_c, grow_on_c = BENCH_C[spacing["season"]]
-    setback_d = ROOTS_SETBACK_D if row["family"] in DISLIKES_MOVING else SETBACK_D
-    setback_d = float(special.get("setback_d") or setback_d)
-    in_bed_d = max(LEAST_SHARE_OUT * grown_d, grown_d - HEAD_START * max(weeks * 7 - 7, 0) + setback_d)
-    return {
-        "germinate_c": float(special.get("germinate_c") or germinate_c),
-        "grow_on_c": float(special.get("grow_on_c") or grow_on_c),
-        "plant_soil_c": float(special.get("plant_soil_c") or SOIL_C[hardiness]),
-        "plant_night_c": float(special.get("plant_night_c") or NIGHTS_C[hardiness]),
-        "setback_d": setback_d,
-        "maturity_planted_d": round(float(special.get("maturity_planted_d") or in_bed_d)),
+    hardiness, frost_c = row["hardiness"], row["frost_limit_c"]
+    grown_d = row["maturity_d"]
+    germinate_c, grow_on_c = BENCH_C[row["season"]]
+    by_rule = {
+        "germinate_c": germinate_c,
+        "grow_on_c": grow_on_c,
+        "plant_soil_c": SOIL_C[hardiness],
+        "plant_night_c": NIGHTS_C[hardiness],
+        "setback_d": ROOTS_SETBACK_D if row["family"] in DISLIKES_MOVING else SETBACK_D,
+    }
+    found = {name: rule if row[name] is None else row[name] for name, rule in by_rule.items()}
+    bench_d = HEAD_START * max(row["raise_weeks"] * 7 - 7, 0)
+    in_bed_d = max(LEAST_SHARE_OUT * grown_d, grown_d - bench_d + found["setback_d"])
+    return found | {
+        "maturity_planted_d": round(row["maturity_planted_d"] or in_bed_d),
         "frost_planted_c": frost_c - HARDENED_K[hardiness],
         "frost_grown_c": frost_c - GROWN_K[hardiness],
         "keeps_y": KEEPS_Y.get(row["family"], USUAL_KEEPS_Y),
