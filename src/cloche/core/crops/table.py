@@ -73,7 +73,18 @@ COLUMNS: dict[str, tables.Check] = {
     "ripe_weeks": or_none(number(0, 60)),
     "rooted": or_none(yes_or_no),
 }
-NEEDED = ("botanical_name", "family", "usual", "start", "method", "season", "sowing_depth_m", "light", "row_m", "plant_m")
+NEEDED: tuple[str, ...] = (
+    "botanical_name",
+    "family",
+    "usual",
+    "start",
+    "method",
+    "season",
+    "sowing_depth_m",
+    "light",
+    "row_m",
+    "plant_m",
+)
 NEEDED += ("per_station", "height_m", "raise_weeks", "pace", "spread_log_sd", "field_times", "hardiness", "frost_limit_c")
 NEEDED += ("maturity_d", "perennial")
 """Of a crop of its own kind."""
