@@ -25,6 +25,8 @@ from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.records.archive import read
+from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.archive.tables import TABLES
 from cloche.apps.records.archive.write import write_archive
@@ -92,6 +94,15 @@ def zipped(found: dict[str, bytes]) -> io.BytesIO:
             packed.writestr(name, data)
     out.seek(0)
     return out
+
+
+def test_an_archive_may_lack_columns_that_came_later_and_no_others() -> None:
+    older, newer = Column("note", "string", "Note."), Column("probe", "string", "Which probe.", later=True)
+    assert read._columns_there("readings", [older, newer], ["note"]) == [older]
+    assert read._columns_there("readings", [older, newer], ["note", "probe"]) == [older, newer]
+    for heading in (["probe"], ["probe", "note"], ["note", "probe", "probe"], []):
+        with pytest.raises(NotTaken, match="its heading is not note"):
+            read._columns_there("readings", [older, newer], heading)
 
 
 def test_out_in_and_out_again_is_the_same_to_the_byte(full: Garden, person: User) -> None:

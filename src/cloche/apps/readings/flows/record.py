@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass, fields
 from datetime import datetime
+from typing import Any
 
 from django.db import transaction
 from django.utils.translation import gettext as _
@@ -25,6 +26,16 @@ class Measured:
     temperature_c: float
     note: str = ""
 
+    @classmethod
+    def of(cls, reading: Any) -> Measured:
+        """What a reading, or one as it was, says."""
+        return cls(**{each.name: getattr(reading, each.name) for each in fields(cls)})
+
+    def write_to(self, reading: Reading) -> None:
+        """Put into a reading, not yet stored."""
+        for name, value in asdict(self).items():
+            setattr(reading, name, value)
+
 
 class AlreadyThere(ValueError):
     """A current reading of the same place, instant and depth exists."""
@@ -38,14 +49,7 @@ class AlreadyThere(ValueError):
 def record_reading(place: Place, measured: Measured, person: User | None) -> Reading:
     """Store one reading; raises AlreadyThere and stores nothing if there is one at that instant and depth."""
     _refuse_second(place, measured)
-    reading = Reading.objects.create(
-        place=place,
-        taken_at=measured.taken_at,
-        depth_m=measured.depth_m,
-        temperature_c=measured.temperature_c,
-        note=measured.note,
-        entered_by=person,
-    )
+    reading = Reading.objects.create(place=place, entered_by=person, **asdict(measured))
     note_change_at(place)
     return reading
 
@@ -54,8 +58,7 @@ def record_reading(place: Place, measured: Measured, person: User | None) -> Rea
 def correct_reading(reading: Reading, measured: Measured) -> Reading:
     """Change a reading, keeping what it was; raises AlreadyThere."""
     _refuse_second(reading.place, measured, besides=reading)
-    reading.taken_at, reading.depth_m = measured.taken_at, measured.depth_m
-    reading.temperature_c, reading.note = measured.temperature_c, measured.note
+    measured.write_to(reading)
     reading.save()
     note_change_at(reading.place)
     return reading
@@ -76,11 +79,10 @@ def take_back(reading: Reading) -> Reading:
     before = before_it(last) if last else None
     if before is None:
         return reading
-    state = Measured(before.taken_at, before.depth_m, before.temperature_c, before.note)
+    state = Measured.of(before)
     if before.removed_at is None:
         _refuse_second(reading.place, state, besides=reading)
-    reading.taken_at, reading.depth_m = state.taken_at, state.depth_m
-    reading.temperature_c, reading.note = state.temperature_c, state.note
+    state.write_to(reading)
     reading.removed_at = before.removed_at
     reading.save()
     note_change_at(reading.place)

@@ -26,6 +26,7 @@ class Column:
 
     unit: of a number, in words of SI. within: least and greatest. optional: may be empty. one_of: what may
     stand there, or who knows it. check: raises ValueError with a sentence.
+    later: came after 0.1.0; an archive that lacks it leaves the model's own default.
     """
 
     name: str
@@ -37,6 +38,7 @@ class Column:
     one_of: tuple[str, ...] | Callable[[], tuple[str, ...]] = ()
     most: int = 200
     check: Callable[[Any], object] | None = None
+    later: bool = False
 
     def write(self, value: Any) -> str:
         """As text that reads back as the same value."""

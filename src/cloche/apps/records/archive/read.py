@@ -205,17 +205,23 @@ def _photo(folder: Path, visit: int) -> bytes | None:
 
 
 def _rows(folder: Path, name: str, columns: Iterable[Column], progress: Progress) -> Iterator[dict[str, Any]]:
-    wanted = list(columns)
     file = folder / f"{name}.csv"
     if not file.exists():
         raise NotTaken(f"{name}.csv is missing.")
     with file.open(encoding="utf-8", newline="") as text:
-        lines, heading = _lines(text, name), [column.name for column in wanted]
-        if next((cells for _, cells in lines), None) != heading:
-            raise NotTaken(f"{name}.csv: its heading is not {', '.join(heading)}.")
+        lines = _lines(text, name)
+        wanted = _columns_there(name, list(columns), next((cells for _, cells in lines), []))
         for number, cells in lines:
             progress.step()
             yield _row(name, number, wanted, cells)
+
+
+def _columns_there(name: str, columns: list[Column], heading: list[str]) -> list[Column]:
+    """Those that an archive has: all, but for what it is too old to know."""
+    there = [column for column in columns if column.name in heading or not column.later]
+    if [column.name for column in there] != heading:
+        raise NotTaken(f"{name}.csv: its heading is not {', '.join(column.name for column in there)}.")
+    return there
 
 
 def _lines(text: IO[str], name: str) -> Iterator[tuple[int, list[str]]]:
