@@ -266,7 +266,7 @@ def test_the_worker_and_the_manifest_stand_at_the_root(client: Client, db: None)
     worker = client.get("/worker.js")
     assert worker["Content-Type"].startswith("text/javascript")
     assert "no-cache" in worker["Cache-Control"]
-    assert "css/cloche" in worker.content.decode()
+    assert "css/pages" in worker.content.decode()
     manifest = client.get("/manifest.webmanifest").json()
     assert [icon["sizes"] for icon in manifest["icons"]] == ["192x192", "512x512", "512x512"]
     assert client.get("/no-signal/").status_code == 200
