@@ -6,6 +6,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.bridge.services import crops, names
+from cloche.bridge.values import texts
 
 
 @pytest.mark.parametrize(
@@ -42,3 +43,12 @@ def test_a_garden_may_choose_and_the_list_of_crops_shows_both(signed_in: Client,
     page = signed_in.get(reverse("my_crops", args=[garden.pk])).content.decode()
     assert "Eggplant <span" in page
     assert "(Aubergine)" in page
+
+
+def test_another_language_has_crops_by_their_british_names(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(
+        texts, "_lookup", [lambda sentence: {"Aubergine": "Melanzana", "aubergines": "melanzane"}.get(sentence, sentence)]
+    )
+    names.speak(names.usual_names("it"))
+    assert (crops.crop("eggplant").name, crops.crop("eggplant").name_plural) == ("Melanzana", "melanzane")
+    assert crops.crop("pea").name == "Pea"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from contextvars import ContextVar
 from dataclasses import replace
 
+from cloche.bridge.values.texts import say
 from cloche.core.crops.catalogue import Crop
 
 AMERICAN, BRITISH = "american", "british"
@@ -17,7 +18,7 @@ def speak(names: str) -> None:
 
 
 def usual_names(language: str) -> str:
-    """What is said in a language such as en-us or en-gb."""
+    """What is said in a language such as en-us or en-gb; any other language's file has them by their British names."""
     return AMERICAN if language.lower() == "en-us" else BRITISH
 
 
@@ -26,5 +27,5 @@ def named(crop: Crop) -> Crop:
     names = _spoken.get()
     if not names:
         return crop
-    name, plural = crop.american if names == AMERICAN else crop.british
+    name, plural = (say(one) for one in (crop.american if names == AMERICAN else crop.british))
     return crop if crop.name == name else replace(crop, name=name, name_plural=plural)

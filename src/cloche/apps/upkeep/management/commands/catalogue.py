@@ -17,6 +17,7 @@ from django.utils.translation import to_locale
 from django.utils.translation.template import templatize
 
 from cloche.core.covers.kinds import kinds
+from cloche.core.crops.catalogue import catalogue as crops
 from cloche.core.places.kinds import place_kinds
 
 PACKAGE = Path(settings.PACKAGE)
@@ -37,7 +38,7 @@ class Command(BaseCommand):
         found = template_catalogue()
         for code, _ in settings.LANGUAGES:
             folder = PACKAGE / "locale" / to_locale(code) / "LC_MESSAGES"
-            if folder.is_dir():
+            if code != settings.LANGUAGE_CODE:
                 if not options["check"]:
                     write(folder, brought_up_to_date(folder, found))
                 elif {message.id for message in read(folder)} != {message.id for message in found}:
@@ -65,7 +66,9 @@ def messages() -> Iterator[Message]:
 
 
 def named_in_tables() -> Iterator[Message]:
-    """Names of the kinds of cover and place, which stand in tables."""
+    """Names of crops and of the kinds of cover and place, which stand in tables."""
+    for crop in crops().values():
+        yield from ((name, "core/crops/data/crops.csv") for name in crop.british)
     for cover in kinds().values():
         yield from ((name, "core/covers/data/kinds.csv") for name in (cover.name, cover.with_article))
     yield from ((place.name, "core/places/data/kinds.csv") for place in place_kinds().values())
@@ -78,9 +81,12 @@ def _extracted(file: Path, text: str) -> Iterator[Message]:
 
 
 def read(folder: Path) -> Catalog:
-    """A language as people left it."""
-    with (folder / "django.po").open("rb") as file:
-        return read_po(file)
+    """A language as people left it; a new one has nothing yet."""
+    file = folder / "django.po"
+    if not file.exists():
+        return Catalog(locale=folder.parent.name, project="Cloche", charset="utf-8", fuzzy=False)
+    with file.open("rb") as written:
+        return read_po(written)
 
 
 def brought_up_to_date(folder: Path, found: Catalog) -> Catalog:
@@ -98,6 +104,7 @@ def differing(catalogue: Catalog) -> int:
 
 def write(folder: Path, catalogue: Catalog) -> None:
     """For people and for the program."""
+    folder.mkdir(parents=True, exist_ok=True)
     with (folder / "django.po").open("wb") as file:
         write_po(file, catalogue, width=110, sort_output=True, include_lineno=False)
     with (folder / "django.mo").open("wb") as file:
