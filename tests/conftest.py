@@ -9,9 +9,11 @@ from typing import Any
 
 import numpy as np
 import pytest
+from django.conf import settings as project
 from django.core.cache import cache
 from django.db import connection
 from django.test import Client
+from django.utils import translation
 from hypothesis import settings
 
 from cloche.apps.gardens.models import Garden, User
@@ -57,9 +59,10 @@ def signed_in(client: Client, person: User) -> Client:
 
 @pytest.fixture(autouse=True)
 def nobody_has_spoken() -> None:
-    """Crops are the catalogue's, under its own names, until a garden speaks."""
+    """Crops are the catalogue's, under its own names, until a garden speaks; the language is the source's."""
     names.speak("")
     own.use({})
+    translation.activate(project.LANGUAGE_CODE)
 
 
 @pytest.fixture(autouse=True)

@@ -7,11 +7,13 @@ from datetime import UTC, datetime
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, Request
+from playwright.sync_api import Page, Request, expect
 
 from cloche.apps.shared import clock
 
 CHROMIUM = "/usr/bin/chromium"
+# On a busy machine a page may take its time; nothing here is about how long.
+expect.set_options(timeout=30_000)
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",

@@ -1,4 +1,4 @@
-"""The three rules of when to sow, side by side with what each costs."""
+"""The rules of when to sow, side by side with what each costs."""
 
 from __future__ import annotations
 
@@ -35,19 +35,19 @@ class SowingRuleRow:
 
 
 def sowing_rule_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SowingRuleRow]:
-    """All three, or none for what they say nothing about."""
+    """All of them, or none for what they say nothing about."""
     return [_row(choice, choice.sowing_rule == mine, units, today, price) for choice in outlook.sowing_rules]
 
 
 def together(outlook: CropOutlook, today: date) -> str:
-    """Where all three fall on one day, that in a sentence; else nothing."""
+    """Where all fall on one day, that in a sentence; else nothing."""
     days = {choice.day for choice in outlook.sowing_rules}
     if len(days) != 1 or None in days:
         return ""
     on = days.pop()
     fails = outlook.sowing_rules[0].fails
     end = _("hardly ever fails") if fails < 0.05 else _("fails {likely}").format(likely=words.likely(fails))
-    return _("All three of them say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
+    return _("They all say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:

@@ -92,7 +92,7 @@ def read(folder: Path) -> Catalog:
 def brought_up_to_date(folder: Path, found: Catalog) -> Catalog:
     """With new sentences added and those that are no longer said left out."""
     catalogue = read(folder)
-    catalogue.update(found, no_fuzzy_matching=True, keep_user_comments=True)
+    catalogue.update(found, no_fuzzy_matching=True, keep_user_comments=True, update_creation_date=False)
     catalogue.obsolete.clear()
     return catalogue
 
