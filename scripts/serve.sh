@@ -85,5 +85,8 @@ run_tests() {
     && "$VENV/bin/pytest" -n 2 --dist loadfile tests/journeys && "$VENV/bin/pytest" -m alone
 }
 
+# These pages and those of the core, as HTML, into docs/_build.
+build_docs() { PYTHONPATH=src "$VENV/bin/sphinx-build" -q -W --keep-going -b html docs docs/_build; note "The pages are in docs/_build/index.html."; }
+
 # Every sentence that can be said, into the files of the languages.
 gather_languages() { DJANGO_SETTINGS_MODULE=cloche.config.settings.test manage catalogue; }

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from cloche.bridge.values.texts import say
 from cloche.core.covers.kinds import kinds
+from cloche.core.crops.catalogue import catalogue
 from cloche.core.places.kinds import place_kinds
 
 USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if kind.usual_cover}
@@ -29,3 +32,12 @@ def place_names() -> list[tuple[str, str]]:
 def films() -> list[str]:
     """Keys of the films that lie on the soil itself: another cover may stand over them."""
     return [one.key for one in kinds().values() if one.lies_on_soil]
+
+
+def named_in_tables() -> Iterator[tuple[str, str]]:
+    """Every name that stands in a table rather than in the program, and the table: for those who translate."""
+    for crop in catalogue().values():
+        yield from ((name, "core/crops/data/crops.csv") for name in crop.british)
+    for cover in kinds().values():
+        yield from ((name, "core/covers/data/kinds.csv") for name in (cover.name, cover.with_article))
+    yield from ((place.name, "core/places/data/kinds.csv") for place in place_kinds().values())

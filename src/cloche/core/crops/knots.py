@@ -9,9 +9,10 @@ import csv
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from importlib.resources import files
+from typing import TypeAlias
 
 DATA = files("cloche.core.crops") / "data"
-Days = dict[float, float | None]
+Days: TypeAlias = dict[float, float | None]
 """Days to emergence by soil temperature [°C]; None: tried, nothing came up."""
 
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from functools import cache
-from typing import Any
+from typing import Any, TypeAlias
 
 from cloche.core import tables
 from cloche.core.tables import BadTable, anything, number, one_of, or_none, text, yes_or_no
 
-Row = dict[str, Any]
+Row: TypeAlias = dict[str, Any]
 """A crop's values by column; None where the cell is empty and a rule or a published table has it."""
 FAHRENHEIT, CELSIUS, FROST, DAYS = number(20, 130), number(-5, 60), number(-50, 10), number(0, 400)
 METRES, SHORT_M = number(0.02, 5), number(0, 0.3)

@@ -1,6 +1,6 @@
 """The outlook of a crop in a place: what would come of sowing it, or planting it out, on each of the coming days.
 
-It succeeds in a scenario when none of the `Limit`s bites. The window is where that happens in eight scenarios of ten.
+It succeeds in a scenario when no `Limit` acts. The window is where that happens in eight scenarios of ten.
 """
 
 from __future__ import annotations

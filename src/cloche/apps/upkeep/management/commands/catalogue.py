@@ -16,9 +16,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.utils.translation import to_locale
 from django.utils.translation.template import templatize
 
-from cloche.core.covers.kinds import kinds
-from cloche.core.crops.catalogue import catalogue as crops
-from cloche.core.places.kinds import place_kinds
+from cloche.bridge.services.offered import named_in_tables
 
 PACKAGE = Path(settings.PACKAGE)
 KEYWORDS: dict[str, Any] = {"_": None, "gettext": None, "lazy": None, "say": None, "ngettext": (1, 2), "count": (2, 3)}
@@ -63,15 +61,6 @@ def messages() -> Iterator[Message]:
         if file.suffix in (".html", ".txt"):
             yield from _extracted(file, templatize(file.read_text(encoding="utf-8")))
     yield from named_in_tables()
-
-
-def named_in_tables() -> Iterator[Message]:
-    """Names of crops and of the kinds of cover and place, which stand in tables."""
-    for crop in crops().values():
-        yield from ((name, "core/crops/data/crops.csv") for name in crop.british)
-    for cover in kinds().values():
-        yield from ((name, "core/covers/data/kinds.csv") for name in (cover.name, cover.with_article))
-    yield from ((place.name, "core/places/data/kinds.csv") for place in place_kinds().values())
 
 
 def _extracted(file: Path, text: str) -> Iterator[Message]:
