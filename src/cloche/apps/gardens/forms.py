@@ -63,6 +63,7 @@ class UnitsForm(forms.ModelForm):
             "length_unit": lazy("Measures in"),
             "language": lazy("Language"),
         }
+        help_texts = {"language": ""}
         widgets = {"temperature_unit": forms.RadioSelect, "length_unit": forms.RadioSelect}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
