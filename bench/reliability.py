@@ -24,7 +24,7 @@ from bench import accuracy
 from bench.calendars import SITES, read_sites
 from cloche.core.crops.catalogue import Crop, crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
-from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, field_factors
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed as Ground
 from cloche.core.soil.bed import Parameters
@@ -35,7 +35,7 @@ from cloche.core.weather.normals import Normals, from_record, guess_from_latitud
 from cloche.core.weather.record import DailyRecord, Site
 from cloche.core.weather.scenarios import Known, Past, scenarios
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.season import Bed, Season, field_factors
+from cloche.core.windows.season import Bed, Season
 
 DAILY = Path(__file__).parent / "data" / "daily_1976_2005.csv"
 SITE = Site(50.8, 4.35, 100.0, 1.0)

@@ -13,6 +13,7 @@ from scipy.integrate import solve_ivp
 
 from cloche.bridge.services import crops, outlooks
 from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.germination.steady import field_factors
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.cases import CaseBatch
@@ -24,7 +25,7 @@ from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.windows.season import Bed as WindowBed
-from cloche.core.windows.season import Season, field_factors
+from cloche.core.windows.season import Season
 
 PLACES, MEMBERS, DAYS, CROPS = 12, 40, 150, 60
 SITE, WAVE = Site(48.0, 15.0, 300.0, 1.0), AnnualWave(10.0, 9.5, 203.0)

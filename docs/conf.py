@@ -22,7 +22,7 @@ html_theme_options = {"description": "The engine and the house", "fixed_sidebar"
 html_math_renderer = "mathml"
 myst_enable_extensions = ["dollarmath"]
 myst_heading_anchors = 3
-# Links to files beside the pages are for whoever reads them in the repository; of two classes of one name the module tells which.
+# Links to files beside the pages are for readers of the repository; of two classes of one name the module tells which.
 suppress_warnings = ["myst.xref_missing", "ref.python"]
 BESIDE_CORE = [f"../src/cloche/{p.name}" for p in (ROOT / "src/cloche").iterdir() if p.name not in ("core", "__init__.py")]
 apidoc_modules = [

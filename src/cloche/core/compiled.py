@@ -29,10 +29,30 @@ numba.config.CACHE_DIR = str(_KEPT / f"compiled-{_digest()}")  # type: ignore[at
 
 def compiled(function: F) -> F:
     """The same function compiled: numbers, arrays and named tuples of arrays in and out; divides by zero as NumPy does, and
-    lets other threads run meanwhile."""
+    lets other threads run meanwhile.
+
+    Parameters
+    ----------
+    function : F
+        The function to compile.
+
+    Returns
+    -------
+    F
+    """
     return cast(F, numba.njit(cache=True, error_model="numpy", nogil=True)(function))
 
 
 def woven(function: F) -> F:
-    """Compiled into each function that calls it: for pieces of an inner loop that would hand whole batches to each other."""
+    """Compiled into each function that calls it: for pieces of an inner loop that would hand whole batches to each other.
+
+    Parameters
+    ----------
+    function : F
+        The function to compile.
+
+    Returns
+    -------
+    F
+    """
     return cast(F, numba.njit(cache=True, error_model="numpy", inline="always")(function))

@@ -23,22 +23,62 @@ SNOW_M, RAIN_MM, WIND_M_S = (0.0, 5.0), (0.0, 2000.0), (0.0, 60.0)
 
 
 def celsius_from_fahrenheit(temperature_f: Number) -> Number:
-    """°F to °C, a point on the scale (not a difference)."""
+    """°F to °C, a point on the scale (not a difference).
+
+    Parameters
+    ----------
+    temperature_f : Number
+        Temperature [°F].
+
+    Returns
+    -------
+    Number
+    """
     return (temperature_f - 32.0) / 1.8
 
 
 def fahrenheit_from_celsius(temperature_c: Number) -> Number:
-    """°C to °F, a point on the scale (not a difference)."""
+    """°C to °F, a point on the scale (not a difference).
+
+    Parameters
+    ----------
+    temperature_c : Number
+        Temperature [°C].
+
+    Returns
+    -------
+    Number
+    """
     return temperature_c * 1.8 + 32.0
 
 
 def metres_from_inches(length_in: Number) -> Number:
-    """Inches to metres."""
+    """Inches to metres.
+
+    Parameters
+    ----------
+    length_in : Number
+        Length [in].
+
+    Returns
+    -------
+    Number
+    """
     return length_in * (CM_PER_INCH / 100.0)
 
 
 def inches_from_metres(length_m: Number) -> Number:
-    """Metres to inches."""
+    """Metres to inches.
+
+    Parameters
+    ----------
+    length_m : Number
+        Length [m].
+
+    Returns
+    -------
+    Number
+    """
     return length_m / (CM_PER_INCH / 100.0)
 
 
@@ -46,6 +86,19 @@ def refuse_outside(value: float, limits: tuple[float, float], what: str, unit: s
     """Raise OutOfRange when value is not a number within limits (both included).
 
     The message gives the value, the limits in the same unit and the hint, as a sentence or two.
+
+    Parameters
+    ----------
+    value : float
+        The value that came in.
+    limits : tuple[float, float]
+        Least and most that can be.
+    what : str
+        What it is, for the message.
+    unit : str
+        The unit.
+    hint : str
+        What the grower may have meant.
     """
     low, high = limits
     if not (low <= value <= high):

@@ -19,14 +19,36 @@ class BadTable(CoreError):
 
 
 def text(value: str) -> str:
-    """Any words but none."""
+    """Any words but none.
+
+    Parameters
+    ----------
+    value : str
+        The value.
+
+    Returns
+    -------
+    str
+    """
     if not value.strip():
         raise ValueError("it is empty")
     return value
 
 
 def number(least: float, most: float) -> Check:
-    """A number within limits."""
+    """A number within limits.
+
+    Parameters
+    ----------
+    least : float
+        Least that is allowed.
+    most : float
+        Most that is allowed.
+
+    Returns
+    -------
+    Check
+    """
 
     def check(value: str) -> float:
         found = float(value)
@@ -38,22 +60,57 @@ def number(least: float, most: float) -> Check:
 
 
 def anything(value: str) -> str:
-    """Any words, or none."""
+    """Any words, or none.
+
+    Parameters
+    ----------
+    value : str
+        The value.
+
+    Returns
+    -------
+    str
+    """
     return value
 
 
 def or_none(check: Check) -> Check:
-    """The same of a cell that may be empty; empty is None."""
+    """The same of a cell that may be empty; empty is None.
+
+    Parameters
+    ----------
+    check : Check
+        Turns a cell's text into its value, or raises ValueError.
+
+    Returns
+    -------
+    Check
+    """
     return lambda value: check(value) if value else None
 
 
 def yes_or_no(value: str) -> bool:
-    """Yes or no, written out."""
+    """Yes or no, written out.
+
+    Parameters
+    ----------
+    value : str
+        The value.
+
+    Returns
+    -------
+    bool
+    """
     return one_of("yes", "no")(value) == "yes"
 
 
 def one_of(*allowed: str) -> Check:
-    """One of some words; the empty word is one only if it is among them."""
+    """One of some words; the empty word is one only if it is among them.
+
+    Returns
+    -------
+    Check
+    """
 
     def check(value: str) -> str:
         if value not in allowed:
@@ -75,6 +132,11 @@ def rows(package: str, name: str, columns: Mapping[str, Check]) -> dict[str, dic
     columns : mapping of str to callable
         Every column, with what turns its text into a value and raises ValueError where it is none.
 
+    Returns
+    -------
+    dict[str, dict[str, Any]]
+        Values by column, by key.
+
     Raises
     ------
     BadTable
@@ -84,7 +146,21 @@ def rows(package: str, name: str, columns: Mapping[str, Check]) -> dict[str, dic
 
 
 def checked(written: str, name: str, columns: Mapping[str, Check]) -> dict[str, dict[str, Any]]:
-    """The same of a table's text."""
+    """The same of a table's text.
+
+    Parameters
+    ----------
+    written : str
+        The table's text.
+    name : str
+        Name of the table, for messages.
+    columns : Mapping[str, Check]
+        The batch's columns: conductances, capacities, water that freezes.
+
+    Returns
+    -------
+    dict[str, dict[str, Any]]
+    """
     reader = csv.DictReader(written.splitlines())
     if list(reader.fieldnames or ()) != list(columns):
         raise BadTable(f"{name}: the columns are to be {', '.join(columns)}.")

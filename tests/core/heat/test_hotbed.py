@@ -9,7 +9,7 @@ import pytest
 from cloche.core.errors import OutOfRange
 from cloche.core.heat.hotbed import USUAL, Build, core_share, heating_of
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.calibrate import names_for
+from cloche.core.soil.learned import names_for
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from tests.core.weathers import MIXED_D, WAVE, spell, under

@@ -9,8 +9,9 @@ import pytest
 
 from cloche.core.soil import verify
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
-from cloche.core.soil.calibrate import Learned, learn, names_for, parameters_of
+from cloche.core.soil.calibrate import learn
 from cloche.core.soil.drift import Drift, Wandering, apply, covariance, hourly, log_evidence
+from cloche.core.soil.learned import Learned, names_for, parameters_of
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings

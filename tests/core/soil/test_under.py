@@ -9,7 +9,8 @@ import pytest
 
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.calibrate import COVER_FACTORS, Learned, learn
+from cloche.core.soil.calibrate import learn
+from cloche.core.soil.learned import COVER_FACTORS, Learned
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Beside, Readings, What

@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 
 from cloche.core.crops.catalogue import catalogue, crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
+from cloche.core.germination.steady import field_factors
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.season import Season, field_factors
+from cloche.core.windows.season import Season
 from tests.core.windows.years import CANDIDATES, DAYS, bed
 
 SOWN = ("carrot", "pea", "lettuce", "radish", "spinach", "snap_bean", "cucumber", "onion")

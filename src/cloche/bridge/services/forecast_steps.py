@@ -22,7 +22,9 @@ from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.stored import CoverEvidence, SowingOutlook
-from cloche.core.soil.calibrate import Learned, learn
+from cloche.core.germination.steady import field_factors
+from cloche.core.soil.calibrate import learn
+from cloche.core.soil.learned import Learned
 from cloche.core.soil.physical import Checkpoint, draw, stop, with_drift
 from cloche.core.soil.readings import NOTHING, Beside, Readings, What
 from cloche.core.soil.simulate import Trajectory
@@ -32,7 +34,7 @@ from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.weather.scenarios import Known, Past, scenarios
 from cloche.core.windows.season import Bed as WindowBed
-from cloche.core.windows.season import Season, field_factors
+from cloche.core.windows.season import Season
 
 PAST_D = 60
 RUN_UP_D = 30

@@ -10,7 +10,7 @@ from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.core.soil import verify
-from cloche.core.soil.calibrate import Learned
+from cloche.core.soil.learned import Learned
 
 NEAR_PAST_D, NEAR_D = 21, 14
 BAND = (0.1, 0.5, 0.9)

@@ -16,7 +16,7 @@ from cloche.core.covers.kinds import CoverPeriod, Known
 from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
 
 if TYPE_CHECKING:
-    from cloche.core.soil.calibrate import Learned
+    from cloche.core.soil.learned import Learned
 
 BAND_SD = 1.2816
 FEWEST_SEEN = 4

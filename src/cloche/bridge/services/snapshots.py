@@ -13,8 +13,8 @@ from cloche.bridge.services.places import Situation, felt, situation_of
 from cloche.bridge.values.clocks import midnight_of
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS
-from cloche.core.soil.calibrate import Learned
 from cloche.core.soil.drift import Drift, Wandering
+from cloche.core.soil.learned import Learned
 from cloche.core.soil.physical import Checkpoint, draw, stop
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals

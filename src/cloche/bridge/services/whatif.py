@@ -20,11 +20,11 @@ from cloche.core.covers import buys
 from cloche.core.covers.kinds import Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
+from cloche.core.germination.steady import field_factors
 from cloche.core.hazards.air_limits import off_night_c
 from cloche.core.soil.physical import Checkpoint
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, longest_in_soil_d
-from cloche.core.windows.season import field_factors
 
 LOOKED_D = 45
 """Days under the cover that are looked at."""

@@ -90,7 +90,23 @@ class Inside(NamedTuple):
 
 @compiled
 def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: float) -> float:
-    """Heat carried by air passing in and out, per ground area and kelvin. warmer_k: inside over outside."""
+    """Heat carried by air passing in and out, per ground area and kelvin.
+
+    Parameters
+    ----------
+    cover : Cover
+        The cover as it stands in this hour.
+    wind : float
+        Wind [m/s].
+    warmer_k : float
+        Inside over outside [K].
+    opening : float
+        Share of its full opening, 0-1.
+
+    Returns
+    -------
+    float
+    """
     drives = WIND_OF_FLOW * wind * wind + RISE_OF_FLOW * abs(warmer_k) * cover.gap_m / 0.3 + LEAST_FLOW * LEAST_FLOW
     # Through a hole by the root of what drives it, through the pores of a cloth in proportion [Darcy].
     flow = drives if cover.permeable > 0.0 else np.sqrt(drives)
@@ -101,7 +117,27 @@ def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: floa
 def covered_balance(
     soil_surface: SoilSurface, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
-    """Balance of covered ground and the state inside; before: the last hour's inside."""
+    """Balance of covered ground and the state inside.
+
+    Parameters
+    ----------
+    soil_surface : SoilSurface
+        What the air meets: absorption, conductance, convection, wetness.
+    cover : Cover
+        The cover as it stands in this hour.
+    hour : Hour
+        Weather of the hour.
+    first_c : float
+        Temperature of the column's first cell [°C].
+    surface_c : float
+        The soil's surface, a guess [°C].
+    before : Inside
+        The last hour's inside.
+
+    Returns
+    -------
+    tuple[Balance, Inside]
+    """
     fog, ruled = fog_on(before.vapour, before.inner_c), not np.isinf(cover.above_c)
     opening = min(before.opening, cover.opening) if ruled else cover.opening
     balance, inside = _round(soil_surface, cover, hour, first_c, surface_c, before, fog, opening)
@@ -138,7 +174,19 @@ def _all_toward(start: Inside, end: Inside, part: float) -> Inside:
 
 @compiled
 def fog_on(vapour_kpa: float, inner_c: float) -> float:
-    """Share of a cover that is fogged, 0-1, by the vapour under it and its inner face."""
+    """Share of a cover that is fogged, 0-1, by the vapour under it and its inner face.
+
+    Parameters
+    ----------
+    vapour_kpa : float
+        Vapour of the air inside [kPa].
+    inner_c : float
+        Inner face of the cover [°C].
+
+    Returns
+    -------
+    float
+    """
     filled = vapour_kpa / vapour_curve(inner_c)[0]
     return min(max((filled - FOGS_FROM) / (1.0 - FOGS_FROM), 0.0), 1.0)
 

@@ -23,7 +23,17 @@ class Bend:
     radius_m: float
 
     def plantable_m(self, plant_m: float) -> float:
-        """Width in which plants of a height have room [m]; 0 where none has."""
+        """Width in which plants of a height have room [m]; 0 where none has.
+
+        Parameters
+        ----------
+        plant_m : float
+            Distance of plants in the row [m].
+
+        Returns
+        -------
+        float
+        """
         if plant_m >= self.height_m:
             return 0.0
         # Height of the arc's middle point above the ground; below zero where the arc is less than half a circle.
@@ -34,8 +44,23 @@ class Bend:
 def bend(sheet_m: float, spread_m: float) -> Bend:
     """A sheet sheet_m across, its edges set spread_m apart: sheet = 2 r a, spread = 2 r sin a, a half the angle it spans.
 
-    Raises OutOfRange unless the spread is less than the sheet and at least what a half circle and a half leaves. Sagging under
-    snow is not covered: a wide, flat bend sags first.
+    . Sagging under snow is not covered: a wide, flat bend sags first.
+
+    Parameters
+    ----------
+    sheet_m : float
+        Width of the flat sheet [m].
+    spread_m : float
+        How far apart its edges are set [m].
+
+    Returns
+    -------
+    Bend
+
+    Raises
+    ------
+    OutOfRange
+        Unless the spread is less than the sheet and at least what a half circle and a half leaves.
     """
     if not 0 < spread_m < sheet_m:
         raise OutOfRange("The edges of a bent sheet stand nearer to each other than the sheet is wide.")

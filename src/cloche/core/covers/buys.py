@@ -37,17 +37,50 @@ class Emerging:
 
 
 def daily(hourly: NDArray[np.floating]) -> Array:
-    """Means of (hours, members): (days, members)."""
+    """Means of (hours, members): (days, members).
+
+    Parameters
+    ----------
+    hourly : ndarray
+        Hourly values from a midnight, (hours, members).
+
+    Returns
+    -------
+    ndarray
+        (days, members).
+    """
     return hourly.astype(np.float64).reshape(-1, 24, hourly.shape[1]).mean(axis=1)
 
 
 def band(values: Array) -> Array:
-    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged."""
+    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged.
+
+    Parameters
+    ----------
+    values : ndarray
+        The values.
+
+    Returns
+    -------
+    ndarray
+    """
     return np.asarray(np.quantile(values, BAND, axis=-1, method="higher"))
 
 
 def ready_day(soil_c: Array, wanted_c: float) -> float:
-    """First day on which, as likely as not, soil (days, members) has the mean wanted for that day and the six after; inf."""
+    """First day on which, as likely as not, soil (days, members) has the mean wanted for that day and the six after; inf.
+
+    Parameters
+    ----------
+    soil_c : ndarray
+        Soil [°C].
+    wanted_c : float
+        Soil that the crop wants [°C].
+
+    Returns
+    -------
+    float
+    """
     warm = (mean_ahead(soil_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
     # Near the end a week is not seen whole.
     ready = np.flatnonzero(warm[: max(len(warm) - STAYS_D + 1, 0)])
@@ -55,12 +88,40 @@ def ready_day(soil_c: Array, wanted_c: float) -> float:
 
 
 def wanted_c(crop: Crop, comfortable: bool) -> float:
-    """Soil to wait for, by the two rules that go by the soil [°C]."""
+    """Soil to wait for, by the two rules that go by the soil [°C].
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    comfortable : bool
+        Whether the grower waits for the ideal range rather than the minimum.
+
+    Returns
+    -------
+    float
+    """
     return crop.optimum_from_c if comfortable else crop.minimum_c
 
 
 def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -> Emerging:
-    """Seed of a crop sown on a day into hourly soil (hours, members) at its depth."""
+    """Seed of a crop sown on a day into hourly soil (hours, members) at its depth.
+
+    Parameters
+    ----------
+    soil_c : ndarray
+        Soil [°C].
+    crop : Crop
+        The crop.
+    field_factor : float | ndarray
+        Garden soil's days against the laboratory's.
+    day : int
+        Index of the day.
+
+    Returns
+    -------
+    Emerging
+    """
     bed = SeedBed.of(soil_c)
     found = develop(bed, crop, in_soil(crop, field_factor))
     at = np.array([day * 24 + sowing_hour(crop)])
@@ -70,22 +131,70 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
 
 
 def hottest_c(inside: Trajectory, days: int) -> Array:
-    """Band of the hottest hour among the plants within some days."""
+    """Band of the hottest hour among the plants within some days.
+
+    Parameters
+    ----------
+    inside : Trajectory
+        Run of the ground under the cover.
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    ndarray
+    """
     return band(inside.air_c[: days * 24].max(axis=0).astype(np.float64))
 
 
 def coldest_c(inside: Trajectory, days: int) -> Array:
-    """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air."""
+    """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air.
+
+    Parameters
+    ----------
+    inside : Trajectory
+        Run of the ground under the cover.
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    ndarray
+    """
     return band(felt_c(inside, True)[: days * 24].min(axis=0))
 
 
 def opening_h(aired: Trajectory, days: int) -> float:
-    """Hours a day that a cover which opens itself stands open, the middle course's mean."""
+    """Hours a day that a cover which opens itself stands open, the middle course's mean.
+
+    Parameters
+    ----------
+    aired : Trajectory
+        The ground's run with the cover opened when it is warm inside.
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    float
+    """
     return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 
 
 def off_day(night_c: Array, wanted_c: float) -> float:
-    """First day from which, as likely as not, no night outside (days, members) of a week is colder than is wanted; inf."""
+    """First day from which, as likely as not, no night outside (days, members) of a week is colder than is wanted; inf.
+
+    Parameters
+    ----------
+    night_c : ndarray
+        Lows of the nights, (nights, members) [°C].
+    wanted_c : float
+        Soil that the crop wants [°C].
+
+    Returns
+    -------
+    float
+    """
     warm = (lowest_ahead(night_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
     stays = np.flatnonzero(warm[: max(len(warm) - STAYS_D + 1, 0)])
     return float(stays[0]) if len(stays) else float("inf")

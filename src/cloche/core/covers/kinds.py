@@ -82,17 +82,51 @@ class CoverKind:
         return self.gap_m <= PLANTED_THROUGH_M
 
     def bent(self, sheet_m: float, spread_m: float) -> CoverKind:
-        """The same of a sheet so wide, its edges so far apart; raises OutOfRange."""
+        """The same of a sheet so wide, its edges so far apart.
+
+        Parameters
+        ----------
+        sheet_m : float
+            Width of the flat sheet [m].
+        spread_m : float
+            How far apart its edges are set [m].
+
+        Returns
+        -------
+        CoverKind
+
+        Raises
+        ------
+        OutOfRange
+            Where a value is outside what can be.
+        """
         shape = bend(sheet_m, spread_m)
         return replace(self, gap_m=shape.mean_height_m, area_ratio=shape.area_ratio, width_m=spread_m)
 
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
-        """The same after years in the sun: it lets less light through."""
+        """The same after years in the sun: it lets less light through.
+
+        Parameters
+        ----------
+        years : float
+            Years in the sun.
+        dirty : bool
+            Whether dust and algae lie on it.
+
+        Returns
+        -------
+        CoverKind
+        """
         lost = min(self.light_lost_a_year * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
         return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
 
     def with_ends_open(self) -> CoverKind:
-        """The same with both ends open."""
+        """The same with both ends open.
+
+        Returns
+        -------
+        CoverKind
+        """
         return replace(self, leak_m_h=self.ends_open_m_h)
 
 
@@ -168,12 +202,37 @@ COLUMNS: dict[str, tables.Check] = {
 
 @cache
 def kinds() -> dict[str, CoverKind]:
-    """All kinds by key, in the order of the file. Raises BadTable."""
+    """All kinds by key, in the order of the file.
+
+    Returns
+    -------
+    dict[str, CoverKind]
+
+    Raises
+    ------
+    BadTable
+        Where a row says what cannot be; the message names row and column.
+    """
     return {key: CoverKind(**row) for key, row in tables.rows("cloche.core.covers", "kinds.csv", COLUMNS).items()}
 
 
 def kind(key: str) -> CoverKind:
-    """One kind; raises UnknownCover."""
+    """One kind.
+
+    Parameters
+    ----------
+    key : str
+        Its key in the table.
+
+    Returns
+    -------
+    CoverKind
+
+    Raises
+    ------
+    UnknownCover
+        Where there is no cover of that key.
+    """
     try:
         return kinds()[key]
     except KeyError:

@@ -19,7 +19,18 @@ INSIDE_HUMIDITY = 0.8
 def inside(house: CoverPeriod, trajectory: Trajectory, outside: HourlyWeather) -> HourlyWeather:
     """Weather within a house: its own air, the light it lets through, its roof's infrared, little wind, no rain or snow.
 
-    trajectory: the house's ground run under its cover, hours and members as outside.
+    Parameters
+    ----------
+    house : CoverPeriod
+        The house as a cover period.
+    trajectory : Trajectory
+        The house's ground run under its cover, hours and members as outside.
+    outside : HourlyWeather
+        Weather outdoors.
+
+    Returns
+    -------
+    HourlyWeather
     """
     kind = house.kind
     air = trajectory.air_c.astype(np.float64)

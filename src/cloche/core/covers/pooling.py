@@ -41,7 +41,23 @@ class Message:
 
 
 def message(key: str, item: int | None, prior: tuple[float, float], posterior: tuple[float, float]) -> Message:
-    """What readings alone tell, from what was believed before and after them: (middle, sd) each."""
+    """What readings alone tell, from what was believed before and after them: (middle, sd) each.
+
+    Parameters
+    ----------
+    key : str
+        Kind of the cover.
+    item : int | None
+        Number of the garden's own cover; None: not one of its own.
+    prior : tuple[float, float]
+        Middle and SD before them.
+    posterior : tuple[float, float]
+        Middle and SD after the readings.
+
+    Returns
+    -------
+    Message
+    """
     gained = 1 / posterior[1] ** 2 - 1 / prior[1] ** 2
     if gained <= 0.05 / prior[1] ** 2:
         return Message(key, item, 0.0, float("inf"))
@@ -52,8 +68,25 @@ def message(key: str, item: int | None, prior: tuple[float, float], posterior: t
 def pooled(
     key: str, item: int | None, messages: Sequence[Message], usual_sd: float, whole_kind: bool = False
 ) -> tuple[float, float]:
-    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself; whole_kind: for
-    what all of the kind have in common here."""
+    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself.
+
+    Parameters
+    ----------
+    key : str
+        Kind of the cover.
+    item : int | None
+        Number of the garden's own cover; None: not one of its own.
+    messages : Sequence[Message]
+        What each place's readings alone tell of its cover.
+    usual_sd : float
+        Standard deviation between covers anywhere.
+    whole_kind : bool
+        For what all of the kind have in common here.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
     weighing = [one for one in messages if one.key == key and one.weighs]
     if not weighing:
         return 0.0, usual_sd * (np.sqrt(KIND_SHARE) if whole_kind else 1.0)
@@ -69,11 +102,35 @@ def pooled(
 
 
 def alone(one: Message, usual_sd: float) -> tuple[float, float]:
-    """Middle and standard deviation of the logarithm for the very cover, there where it was read."""
+    """Middle and standard deviation of the logarithm for the very cover, there where it was read.
+
+    Parameters
+    ----------
+    one : Message
+        What a place's readings alone tell.
+    usual_sd : float
+        Standard deviation between covers anywhere.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
     precision = 1 / one.sd**2 + 1 / usual_sd**2
     return one.middle / one.sd**2 / precision, float(1 / np.sqrt(precision))
 
 
 def strange(one: Message, usual_sd: float) -> bool:
-    """Whether it lies beyond what is physically believable by more than its own doubt."""
+    """Whether it lies beyond what is physically believable by more than its own doubt.
+
+    Parameters
+    ----------
+    one : Message
+        What a place's readings alone tell.
+    usual_sd : float
+        Standard deviation between covers anywhere.
+
+    Returns
+    -------
+    bool
+    """
     return one.weighs and abs(one.middle) - one.sd > MOST_SD * usual_sd

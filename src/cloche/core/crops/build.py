@@ -30,7 +30,17 @@ SPROUT_EDGE_K = 3.0
 
 
 def build() -> dict[str, Any]:
-    """The whole catalogue, crop by crop in the order of crops.csv. Raises BadTable."""
+    """The whole catalogue, crop by crop in the order of crops.csv.
+
+    Returns
+    -------
+    dict[str, Any]
+
+    Raises
+    ------
+    BadTable
+        Where a row says what cannot be; the message names row and column.
+    """
     conditions = {row["crop"]: row for row in knots.rows("conditions_f.csv")}
     found: dict[str, Any] = {}
     for key, row in table.crops().items():

@@ -168,17 +168,42 @@ class Crop:
         return self.start == "seed" and self.raise_weeks > 0 and not self.winter
 
     def awake_at(self, temperature_c: float) -> bool:
-        """Whether this soil meets the printed minimum and does not pass the printed maximum."""
+        """Whether this soil meets the printed minimum and does not pass the printed maximum.
+
+        Parameters
+        ----------
+        temperature_c : float
+            Temperature [°C].
+
+        Returns
+        -------
+        bool
+        """
         return self.minimum_c - HALF_A_DEGREE_F <= temperature_c <= self.maximum_c + HALF_A_DEGREE_F
 
     def comfortable_at(self, temperature_c: float) -> bool:
-        """Whether this soil lies inside the printed optimum range."""
+        """Whether this soil lies inside the printed optimum range.
+
+        Parameters
+        ----------
+        temperature_c : float
+            Temperature [°C].
+
+        Returns
+        -------
+        bool
+        """
         return self.optimum_from_c - HALF_A_DEGREE_F <= temperature_c <= self.optimum_to_c + HALF_A_DEGREE_F
 
 
 @cache
 def catalogue() -> dict[str, Crop]:
-    """All crops by key, in catalogue order. Read once."""
+    """All crops by key, in catalogue order. Read once.
+
+    Returns
+    -------
+    dict[str, Crop]
+    """
     text = (files("cloche.core.crops") / "data" / "catalogue.json").read_text(encoding="utf-8")
     return {key: _crop(key, entry) for key, entry in json.loads(text).items()}
 
@@ -187,17 +212,43 @@ _besides: ContextVar[tuple[Crop, ...]] = ContextVar("besides", default=())
 
 
 def add(crops: tuple[Crop, ...]) -> None:
-    """Until the next call in this context these are there besides the catalogue's."""
+    """Until the next call in this context these are there besides the catalogue's.
+
+    Parameters
+    ----------
+    crops : tuple[Crop, ...]
+        The crops.
+    """
     _besides.set(crops)
 
 
 def besides() -> tuple[Crop, ...]:
-    """Those that were added."""
+    """Those that were added.
+
+    Returns
+    -------
+    tuple[Crop, ...]
+    """
     return _besides.get()
 
 
 def crop(key: str) -> Crop:
-    """One crop; raises UnknownCrop."""
+    """One crop.
+
+    Parameters
+    ----------
+    key : str
+        Its key in the table.
+
+    Returns
+    -------
+    Crop
+
+    Raises
+    ------
+    UnknownCrop
+        Where there is no crop of that key.
+    """
     found = catalogue().get(key) or next((one for one in besides() if one.key == key), None)
     if found is None:
         raise UnknownCrop(f"There is no crop “{key}” in the catalogue.")

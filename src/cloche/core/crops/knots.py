@@ -17,17 +17,51 @@ Days: TypeAlias = dict[float, float | None]
 
 
 def rows(name: str) -> list[dict[str, str]]:
-    """The rows of one shipped table, as text."""
+    """The rows of one shipped table, as text.
+
+    Parameters
+    ----------
+    name : str
+        File name of the table.
+
+    Returns
+    -------
+    list[dict[str, str]]
+    """
     return list(csv.DictReader((DATA / name).read_text(encoding="utf-8").splitlines()))
 
 
 def published_days(crop: str) -> Days:
-    """The emergence row of one crop as printed: whole days [Harrington1954]."""
+    """The emergence row of one crop as printed: whole days [Harrington1954].
+
+    Parameters
+    ----------
+    crop : str
+        Name of the crop in the published tables.
+
+    Returns
+    -------
+    Days
+
+    References
+    ----------
+    Harrington1954: see :doc:`/sources`.
+    """
     return _days(row for row in rows("emergence_days.csv") if row["crop"] == crop)
 
 
 def decided_days(crop: str) -> Days:
-    """The published row with decimals where known and contradictory cells settled (decided_cells.csv)."""
+    """The published row with decimals where known and contradictory cells settled (decided_cells.csv).
+
+    Parameters
+    ----------
+    crop : str
+        Name of the crop in the published tables.
+
+    Returns
+    -------
+    Days
+    """
     days = published_days(crop)
     for table in ("emergence_days_decimal.csv", "decided_cells.csv"):
         days |= _days(row for row in rows(table) if row["crop"] == crop)
@@ -35,13 +69,37 @@ def decided_days(crop: str) -> Days:
 
 
 def published_share(crop: str) -> dict[float, float]:
-    """Normal seedlings, 0-1, by soil temperature [Harrington1954]."""
+    """Normal seedlings, 0-1, by soil temperature [Harrington1954].
+
+    Parameters
+    ----------
+    crop : str
+        Name of the crop in the published tables.
+
+    Returns
+    -------
+    dict[float, float]
+
+    References
+    ----------
+    Harrington1954: see :doc:`/sources`.
+    """
     table = [row for row in rows("normal_seedlings_percent.csv") if row["crop"] == crop]
     return {float(row["soil_temp_c"]): float(row["percent"]) / 100 for row in table}
 
 
 def decided_shares(crop: str) -> dict[float, float]:
-    """Shares, relative to the table's best cell, of cells that are noise (decided_shares.csv)."""
+    """Shares, relative to the table's best cell, of cells that are noise (decided_shares.csv).
+
+    Parameters
+    ----------
+    crop : str
+        Name of the crop in the published tables.
+
+    Returns
+    -------
+    dict[float, float]
+    """
     return {float(row["soil_temp_c"]): float(row["share"]) for row in rows("decided_shares.csv") if row["crop"] == crop}
 
 
@@ -53,12 +111,27 @@ class HeatSum:
     heat_sum_cd: float
 
     def days_at(self, temperature_c: float) -> float:
-        """Days to half emergence; only meaningful above base_c and below the optimum."""
+        """Days to half emergence; only meaningful above base_c and below the optimum.
+
+        Parameters
+        ----------
+        temperature_c : float
+            Temperature [°C].
+
+        Returns
+        -------
+        float
+        """
         return self.heat_sum_cd / (temperature_c - self.base_c)
 
 
 def heat_sums() -> dict[str, HeatSum]:
-    """The independent second source, by the crop's name in its table."""
+    """The independent second source, by the crop's name in its table.
+
+    Returns
+    -------
+    dict[str, HeatSum]
+    """
     return {
         row["crop"]: HeatSum(float(row["base_temp_c"]), float(row["heat_sum_degree_days_c"])) for row in rows("heat_sums.csv")
     }
@@ -67,9 +140,22 @@ def heat_sums() -> dict[str, HeatSum]:
 def rate_knots(days: Days, maximum_c: float, heat_sum: HeatSum | None) -> list[tuple[float, float]]:
     """Knots (temperature [°C], rate [1/d]) of the curve through every tabulated cell.
 
-    Beyond the table: a crop that moves at 0 °C stops at -1; otherwise the cold end runs straight to the heat-sum base
-    where no colder cell was tried; the hot end stops 5 K above the last cell or at the published maximum, whichever is
-    higher (assumption).
+    Beyond the table: a crop that moves at 0 °C stops at -1; otherwise the cold end runs straight to the heat-sum base where no
+    colder cell was tried; the hot end stops 5 K above the last cell or at the published maximum, whichever is higher
+    (assumption).
+
+    Parameters
+    ----------
+    days : Days
+        Days to emergence by soil temperature.
+    maximum_c : float
+        Published maximum [°C].
+    heat_sum : HeatSum | None
+        Base temperature and heat sum; None: not known.
+
+    Returns
+    -------
+    list[tuple[float, float]]
     """
     knots = [(c, 0.0 if d is None else 1.0 / d) for c, d in sorted(days.items())]
     coldest_c, coldest_rate = knots[0]
@@ -91,7 +177,21 @@ def _cold_end(coldest_c: float, rate: float, next_knot: tuple[float, float], hea
 
 
 def heat_sum_knots(heat_sum: HeatSum, optimum_c: float, maximum_c: float) -> list[tuple[float, float]]:
-    """Knots for a crop with a heat sum only: straight to the optimum, level for 5 K, then to zero (assumption)."""
+    """Knots for a crop with a heat sum only: straight to the optimum, level for 5 K, then to zero (assumption).
+
+    Parameters
+    ----------
+    heat_sum : HeatSum
+        Base temperature and heat sum.
+    optimum_c : float
+        Published optimum [°C].
+    maximum_c : float
+        Published maximum [°C].
+
+    Returns
+    -------
+    list[tuple[float, float]]
+    """
     fastest = 1.0 / heat_sum.days_at(optimum_c)
     middle_c = (heat_sum.base_c + optimum_c) / 2
     cold_side = [(heat_sum.base_c, 0.0), (middle_c, 1.0 / heat_sum.days_at(middle_c)), (optimum_c, fastest)]
@@ -105,7 +205,23 @@ TUBER_SHARES = [(0.0, 1.0), (22.0, 1.0), (27.0, 0.4), (31.0, 0.0)]
 
 
 def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float) -> list[tuple[float, float]]:
-    """Knots for sets, cloves and tubers: so many days wherever the soil lies within their limits, none beyond them."""
+    """Knots for sets, cloves and tubers: so many days wherever the soil lies within their limits, none beyond them.
+
+    Parameters
+    ----------
+    days : float
+        Days until they shoot.
+    minimum_c : float
+        Published minimum [°C].
+    maximum_c : float
+        Published maximum [°C].
+    edge_k : float
+        How far beyond its limits it still moves [K].
+
+    Returns
+    -------
+    list[tuple[float, float]]
+    """
     return [(minimum_c - edge_k, 0.0), (minimum_c, 1.0 / days), (maximum_c, 1.0 / days), (maximum_c + edge_k, 0.0)]
 
 
@@ -113,13 +229,36 @@ def relative_share(share: Mapping[float, float]) -> list[tuple[float, float]]:
     """Share of seed that comes up by temperature, relative to the table's own best cell.
 
     A low best cell (eggplant 60 %) tells of a poor lot, not of the crop.
+
+    Parameters
+    ----------
+    share : Mapping[float, float]
+        Share by soil temperature [°C].
+
+    Returns
+    -------
+    list[tuple[float, float]]
     """
     best = max(share.values())
     return [(c, value / best) for c, value in sorted(share.items())]
 
 
 def advised_share(minimum_c: float, optimum: tuple[float, float], maximum_c: float) -> list[tuple[float, float]]:
-    """Shape for a crop without a percentage row: full inside the optimum range, half at its limits (assumption)."""
+    """Shape for a crop without a percentage row: full inside the optimum range, half at its limits (assumption).
+
+    Parameters
+    ----------
+    minimum_c : float
+        Published minimum [°C].
+    optimum : tuple[float, float]
+        Ends of the published optimum range [°C].
+    maximum_c : float
+        Published maximum [°C].
+
+    Returns
+    -------
+    list[tuple[float, float]]
+    """
     knots: dict[float, float] = {minimum_c - 4.0: 0.2, minimum_c: 0.5}
     knots |= {optimum[0]: 1.0, optimum[1]: 1.0}
     if maximum_c > optimum[1]:

@@ -13,7 +13,17 @@ NAMES = ("begins_c", "best_c", "ends_c", "printed_c")
 
 
 def of(row: Row) -> dict[str, Any]:
-    """The catalogue's entries about growth; a row's frost limit of grown plants and years of keeping overrule other rules'."""
+    """The catalogue's entries about growth; a row's frost limit of grown plants and years of keeping overrule other rules'.
+
+    Parameters
+    ----------
+    row : Row
+        A crop's row of the table.
+
+    Returns
+    -------
+    dict[str, Any]
+    """
     cardinal = dict(zip(NAMES, CARDINAL_C[row["season"]], strict=True))
     own = {name: row[name] for name in NAMES if row[name] is not None}
     chill = {"below_c": row["chill_c"], "days": row["chill_d"], "within_d": row["chill_within_d"]}

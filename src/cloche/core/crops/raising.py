@@ -32,7 +32,17 @@ USUAL_KEEPS_Y = 3
 
 
 def raised(row: Row) -> dict[str, Any]:
-    """The catalogue's entries about raising, planting out and hardiness by stage."""
+    """The catalogue's entries about raising, planting out and hardiness by stage.
+
+    Parameters
+    ----------
+    row : Row
+        A crop's row of the table.
+
+    Returns
+    -------
+    dict[str, Any]
+    """
     hardiness, frost_c = row["hardiness"], row["frost_limit_c"]
     grown_d = row["maturity_d"]
     germinate_c, grow_on_c = BENCH_C[row["season"]]

@@ -25,29 +25,93 @@ class Need:
 
 
 def stations_along(crop: Crop, row_m: float) -> int:
-    """Stations in a row of some length, one at its start."""
+    """Stations in a row of some length, one at its start.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    row_m : float
+        Distance of rows [m].
+
+    Returns
+    -------
+    int
+    """
     return max(int(row_m / crop.plant_m + 1e-9), 0) + 1
 
 
 def stations_on(crop: Crop, area_m2: float) -> int:
-    """Stations on a bed of some area, at least one."""
+    """Stations on a bed of some area, at least one.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    area_m2 : float
+        Ground to be planted [m²].
+
+    Returns
+    -------
+    int
+    """
     return max(round(area_m2 / (crop.row_m * crop.plant_m)), 1)
 
 
 def stations_for(crop: Crop, plants: int, share: float) -> int:
-    """Stations from which so many plants are left; share of seeds that come up, 0-1."""
+    """Stations from which so many plants are left; share of seeds that come up, 0-1.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    plants : int
+        Plants that are wanted.
+    share : float
+        Share of live seed that comes up, 0-1.
+
+    Returns
+    -------
+    int
+    """
     filled = _filled(per_station(crop, share), share) * (1 - LOSSES)
     return ceil(plants / filled - 1e-9) if filled > 0 else 0
 
 
 def need(crop: Crop, stations: int, share: float) -> Need:
-    """Seed for some stations; share of seeds that come up, 0-1. Of what comes up in a station all but one is thinned out."""
+    """Seed for some stations; share of seeds that come up, 0-1. Of what comes up in a station all but one is thinned out.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    stations : int
+        Number of stations.
+    share : float
+        Share of live seed that comes up, 0-1.
+
+    Returns
+    -------
+    Need
+    """
     each = per_station(crop, share)
     return Need(stations, each, stations * each, int(stations * _filled(each, share) * (1 - LOSSES)))
 
 
 def per_station(crop: Crop, share: float) -> int:
-    """More where less comes up, as far as that helps; what is planted goes in one by one."""
+    """More where less comes up, as far as that helps; what is planted goes in one by one.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    share : float
+        Share of live seed that comes up, 0-1.
+
+    Returns
+    -------
+    int
+    """
     if crop.start != "seed":
         return 1
     if share >= 1:

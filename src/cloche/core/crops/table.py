@@ -94,12 +94,27 @@ WINTERING = ("grown_from_d", "grown_to_d", "winter_limit_c", "ripe_weeks", "root
 
 @cache
 def crops() -> dict[str, Row]:
-    """All rows by key, in the order of the file. Raises BadTable, with row and column."""
+    """All rows by key, in the order of the file. Raises BadTable, with row and column.
+
+    Returns
+    -------
+    dict[str, Row]
+    """
     return checked(tables.rows("cloche.core.crops", "crops.csv", COLUMNS))
 
 
 def checked(rows: dict[str, Row]) -> dict[str, Row]:
-    """The same rows, once what each must say is there and what is said together is whole."""
+    """The same rows, once what each must say is there and what is said together is whole.
+
+    Parameters
+    ----------
+    rows : dict[str, Row]
+        Rows by key.
+
+    Returns
+    -------
+    dict[str, Row]
+    """
     for key, row in rows.items():
         for column in WINTERING if row["of"] else NEEDED:
             if row[column] in (None, ""):

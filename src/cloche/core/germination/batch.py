@@ -71,7 +71,23 @@ class BatchOutlook:
 
 
 def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None) -> BatchOutlook:
-    """soil_c, moist: hourly at its depth, (hours, members), from at or before the sowing on."""
+    """When a batch will come up and how much of it, given its counts.
+
+    Parameters
+    ----------
+    batch : Batch
+        Seed put into a place on a day, with its counts.
+    soil_c : ndarray
+        Hourly at its depth, (hours, members), from at or before the sowing on.
+    crop : Crop
+        The crop.
+    moist : ndarray | None
+        Hourly at its depth, (hours, members), from at or before the sowing on.
+
+    Returns
+    -------
+    BatchOutlook
+    """
     members, paces = soil_c.shape[1], np.array(PACES)
     middle, sd = batch.pace
     factor = np.repeat(middle * np.exp(sd * paces), members)
@@ -110,13 +126,36 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
 
 
 def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """A garden's pace from what its batches taught: middle and log SD. See `pooled`."""
+    """A garden's pace from what its batches taught: middle and log SD. See `pooled`.
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[float, float, float, float]]
+        Mean and SD of the logarithm of the pace after the counts of each, and those it began with.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
     return pooled(batches, FIELD_FACTOR, FIELD_LOG_SD)
 
 
 def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, log_sd: float) -> tuple[float, float]:
-    """A garden's own factor from what its batches taught, slowly: middle and log SD, from those of all gardens. batches: mean
-    and SD of its logarithm after the counts of each, and those that it began with."""
+    """A garden's own factor from what its batches taught, slowly: middle and log SD, from those of all gardens.
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[float, float, float, float]]
+        Mean and SD of its logarithm after the counts of each, and those that it began with.
+    middle : float
+        Middle of all gardens.
+    log_sd : float
+        Standard deviation of the logarithm.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
     precision, mean = 1 / log_sd**2, np.log(middle) / log_sd**2
     for log_mean, sd, before, before_sd in batches:
         sure = 1 / max(sd, 0.02) ** 2

@@ -26,7 +26,17 @@ class GridPosition:
 
     @classmethod
     def of(cls, temperature_c: ArrayLike) -> GridPosition:
-        """temperature_c: any shape [°C]; beyond the grid's ends counts as its ends."""
+        """Where temperatures lie on the curves' grid.
+
+        Parameters
+        ----------
+        temperature_c : array_like
+            Temperatures, any shape [°C]; beyond the grid's ends counts as its ends.
+
+        Returns
+        -------
+        GridPosition
+        """
         position = (np.asarray(temperature_c, dtype=np.float64) - GRID_FROM_C) / GRID_STEP_C
         missing = np.isnan(position)
         position = np.clip(np.where(missing, 0.0, position), 0.0, GRID_CELLS - 1e-6)
@@ -42,12 +52,32 @@ class Curve:
     grid: NDArray[np.float64] = field(repr=False, compare=False)
 
     def at(self, temperature_c: ArrayLike) -> NDArray[np.float64]:
-        """Value at each temperature [°C], same shape; nan where the temperature is missing; edge values outside."""
+        """Value at each temperature [°C], same shape; nan where the temperature is missing; edge values outside.
+
+        Parameters
+        ----------
+        temperature_c : array_like
+            Temperature [°C].
+
+        Returns
+        -------
+        ndarray
+        """
         position = GridPosition.of(temperature_c)
         return np.where(position.missing, np.nan, self.on(position))
 
     def on(self, position: GridPosition) -> NDArray[np.float64]:
-        """Value at positions found before; missing ones read the grid's cold end, zero rate."""
+        """Value at positions found before; missing ones read the grid's cold end, zero rate.
+
+        Parameters
+        ----------
+        position : GridPosition
+            Where temperatures lie on the grid.
+
+        Returns
+        -------
+        ndarray
+        """
         low = self.grid[position.below]
         return low + position.part * (self.grid[position.below + 1] - low)
 
@@ -57,13 +87,33 @@ class RateCurve(Curve):
 
     @classmethod
     def through(cls, knots: Sequence[Sequence[float]]) -> RateCurve:
-        """Build from (temperature [°C], rate [1/d]) pairs in rising order of temperature."""
+        """Build from (temperature [°C], rate [1/d]) pairs in rising order of temperature.
+
+        Parameters
+        ----------
+        knots : Sequence[Sequence[float]]
+            Points of the curve: temperature [°C] and value.
+
+        Returns
+        -------
+        RateCurve
+        """
         values = _pchip(knots, outside=0.0)
         values[values < SLOWEST_RATE_PER_D] = 0.0
         return cls(tuple((t, v) for t, v in knots), _keep_knots(values, knots))
 
     def slowed(self, times: float) -> RateCurve:
-        """The same curve where everything takes so many times the days."""
+        """The same curve where everything takes so many times the days.
+
+        Parameters
+        ----------
+        times : float
+            Factor of the days.
+
+        Returns
+        -------
+        RateCurve
+        """
         return RateCurve(tuple((t, rate / times) for t, rate in self.knots), self.grid / times)
 
     @property
@@ -77,7 +127,17 @@ class ShareCurve(Curve):
 
     @classmethod
     def through(cls, knots: Sequence[Sequence[float]]) -> ShareCurve:
-        """Build from (temperature [°C], share 0-1) pairs in rising order of temperature."""
+        """Build from (temperature [°C], share 0-1) pairs in rising order of temperature.
+
+        Parameters
+        ----------
+        knots : Sequence[Sequence[float]]
+            Points of the curve: temperature [°C] and value.
+
+        Returns
+        -------
+        ShareCurve
+        """
         return cls(tuple((t, v) for t, v in knots), np.clip(_pchip(knots, outside=None), 0.0, 1.0))
 
 

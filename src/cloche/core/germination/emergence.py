@@ -77,7 +77,20 @@ class SeedBed:
         return np.concatenate([np.zeros((len(hot), 1), np.int64), np.cumsum(hot, axis=1)], axis=1)
 
     def first_day_share(self, crop: Crop, sown_at_hour: ArrayLike) -> NDArray[np.float64]:
-        """What the first day leaves of the seed, 0-1: (sowings, members)."""
+        """What the first day leaves of the seed, 0-1: (sowings, members).
+
+        Parameters
+        ----------
+        crop : Crop
+            The crop.
+        sown_at_hour : array_like
+            (sowings,), whole hours into the series, in rising order.
+
+        Returns
+        -------
+        ndarray
+            (sowings, members).
+        """
         sown, last = np.asarray(sown_at_hour, dtype=np.intp), self.below.shape[1]
         if crop.start == "seed" and crop.genus in CHILLED:
             end = np.minimum(sown + CHILLED_FOR_H, last)
@@ -91,9 +104,23 @@ class SeedBed:
 
     @classmethod
     def of(cls, temperature_c: ArrayLike, moist: ArrayLike | None = None) -> SeedBed:
-        """temperature_c: (hours,) or (hours, members), soil at sowing depth [°C]; hourly means; nan: missing.
+        """..60 °C.
 
-        moist: the same shape, share of what the top can hold; None: kept moist. Raises OutOfRange outside -30..60 °C.
+        Parameters
+        ----------
+        temperature_c : array_like
+            (hours,) or (hours, members), soil at sowing depth [°C]; hourly means; nan: missing.
+        moist : array_like | None
+            The same shape, share of what the top can hold; None: kept moist.
+
+        Returns
+        -------
+        SeedBed
+
+        Raises
+        ------
+        OutOfRange
+            Outside -30.
         """
         temperature = np.asarray(temperature_c, dtype=np.float64)
         if temperature.ndim == 1:
@@ -109,7 +136,18 @@ class SeedBed:
 def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None = None) -> Development:
     """Integrate a crop's rate over hourly soil temperature; a missing, dry or frozen hour makes no progress.
 
-    times: of the table's days, one, or one for each member (members,); None: as in garden soil.
+    Parameters
+    ----------
+    bed : SeedBed
+        The seed bed's hourly soil.
+    crop : Crop
+        The crop.
+    times : float | ndarray | None
+        Factor of the table's days, one, or one for each member (members,); None: as in garden soil.
+
+    Returns
+    -------
+    Development
     """
     times = in_soil(crop, FIELD_FACTOR) if times is None else times
     pace = np.ascontiguousarray(np.broadcast_to(1.0 / np.asarray(times, dtype=np.float64), (len(bed.below),)))
@@ -120,7 +158,17 @@ def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None 
 
 
 def lasting_share(crop: Crop) -> NDArray[np.float64]:
-    """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share."""
+    """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    ndarray
+    """
     share = crop.share.grid
     if crop.genus not in INHIBITED:
         return share
@@ -130,14 +178,35 @@ def lasting_share(crop: Crop) -> NDArray[np.float64]:
 
 
 def rotting_per_h(crop: Crop) -> float:
-    """How fast seed that lies stalled is lost [1/h]; sets, cloves and tubers are not."""
+    """How fast seed that lies stalled is lost [1/h]; sets, cloves and tubers are not.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    float
+        [1/h].
+    """
     if crop.start != "seed":
         return 0.0
     return float(np.log(2.0) / (24.0 * STALLED_HALF_D[crop.hardiness] * (PROTECTED_TIMES if crop.protected else 1.0)))
 
 
 def sowing_hour(crop: Crop) -> int:
-    """When in the day growers sow it who know its ways."""
+    """When in the day growers sow it who know its ways.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    int
+    """
     return EVENING_H if crop.genus in INHIBITED else MIDDAY_H
 
 
@@ -150,8 +219,23 @@ def hours_to_emergence(
 ) -> NDArray[np.float64]:
     """Hours from sowing until each of `fractions` of those that come up have shown.
 
-    sown_at_hour: (sowings,) whole hours into the series, in rising order; depth_m: by default that of the published table.
-    Returns (fractions, sowings, members) [h]; inf: not within it.
+    Parameters
+    ----------
+    development : Development
+        The crop's running development in a seed bed.
+    sown_at_hour : array_like
+        (sowings,) whole hours into the series, in rising order.
+    crop : Crop
+        The crop.
+    fractions : Sequence[float]
+        Shares of those that come up.
+    depth_m : float
+        Depth at which it is sown [m]; by default that of the published table.
+
+    Returns
+    -------
+    ndarray
+        (fractions, sowings, members) [h]; inf: not within it.
     """
     need = np.exp([crop.spread_log_sd * NORMAL.inv_cdf(fraction) for fraction in fractions]) + depth_need(crop, depth_m)
     return crossings(development.progress, np.asarray(sown_at_hour, dtype=np.int64), need)
@@ -160,13 +244,43 @@ def hours_to_emergence(
 def share_up(
     bed: SeedBed, development: Development, crop: Crop, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]
 ) -> NDArray[np.float64]:
-    """Share of live seed that comes up, what the first day does to it counted; as `share_by`."""
+    """Share of live seed that comes up, what the first day does to it counted; as `share_by`.
+
+    Parameters
+    ----------
+    bed : SeedBed
+        The seed bed's hourly soil.
+    development : Development
+        The crop's running development in a seed bed.
+    crop : Crop
+        The crop.
+    sown_at_hour : array_like
+        (sowings,), whole hours into the series, in rising order.
+    until_hour : ndarray
+        Hour at which emergence ends, (sowings, members); inf: never.
+
+    Returns
+    -------
+    ndarray
+    """
     return share_by(development, sown_at_hour, until_hour) * bed.first_day_share(crop, sown_at_hour)
 
 
 def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]) -> NDArray[np.float64]:
     """Share of live seed that comes up when emergence ends at until_hour: (sowings, members), 0-1; 0 where it never does.
 
-    sown_at_hour: rounded down to half days, until_hour up: what is taken in besides is far less than a share can be known to.
+    Parameters
+    ----------
+    development : Development
+        The crop's running development in a seed bed.
+    sown_at_hour : array_like
+        Rounded down to half days, until_hour up: what is taken in besides is far less than a share can be known to.
+    until_hour : ndarray
+        Hour at which emergence ends, (sowings, members); inf: never.
+
+    Returns
+    -------
+    ndarray
+        (sowings, members).
     """
     return shares(development.halves, np.asarray(sown_at_hour, dtype=np.int64), until_hour)

@@ -16,8 +16,20 @@ STILL = -1
 
 @compiled
 def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
-    """Where hourly soil (hours, members) lies on the curves' grid: below and part, (members, hours); STILL where it is
-    missing or holds ice."""
+    """Where hourly soil (hours, members) lies on the curves' grid: below and part, (members, hours); STILL where it is missing
+    or holds ice.
+
+    Parameters
+    ----------
+    soil_c : ndarray
+        Soil [°C].
+    ice_c : float
+        Temperature at which the ground holds ice [°C].
+
+    Returns
+    -------
+    tuple[ndarray of int, ndarray]
+    """
     hours, members = soil_c.shape
     below, part = np.empty((members, hours), np.int32), np.empty((members, hours))
     for h in range(hours):
@@ -39,8 +51,28 @@ def accumulate(
     """Running sums since hour 0: progress by the hour, (members, hours + 1); progress, progress times share, and what lying
     stalled costs by the half day, (3, members, hours // HALF_DAY + 1).
 
-    below, part: (members, hours), where the soil lies on the curves' grid, below STILL in hours that do not count. rate [1/d],
-    share: on that grid. pace: (members,) of the rate. Hours slower than `stalled` [1/d] cost loss_per_h.
+    Hours slower than `stalled` [1/d] cost loss_per_h.
+
+    Parameters
+    ----------
+    below : ndarray of int
+        (members, hours), cell of the curves' grid in which the soil lies; below STILL in hours that do not count.
+    part : ndarray
+        (members, hours), how far into that cell it lies, 0-1.
+    rate : ndarray
+        Rate on the curves' grid [1/d].
+    share : ndarray
+        Share of live seed that comes up, 0-1.
+    pace : ndarray
+        Factor of the rate, (members,).
+    stalled : float
+        Rate below which seed counts as stalled [1/d].
+    loss_per_h : float
+        Share of stalled seed lost in an hour [1/h].
+
+    Returns
+    -------
+    tuple[ndarray, ndarray]
     """
     members, hours = below.shape
     progress = np.empty((members, hours + 1))
@@ -69,7 +101,19 @@ def accumulate(
 def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
     """Hours from each sowing until development has advanced by each need: (needs, sowings, members); inf: not within it.
 
-    progress: (members, hours + 1), never falling; sown: (sowings,) hours in rising order.
+    Parameters
+    ----------
+    progress : ndarray
+        (members, hours + 1), never falling.
+    sown : ndarray of int
+        (sowings,) hours in rising order.
+    need : ndarray
+        (needs,), development that each needs.
+
+    Returns
+    -------
+    ndarray
+        (needs, sowings, members).
     """
     members, last = progress.shape[0], progress.shape[1] - 1
     found = np.full((len(need), len(sown), members), np.inf)
@@ -100,7 +144,22 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
 @compiled
 def shares(halves: Array, sown: NDArray[np.int64], until: Array) -> Array:
     """Share that comes up from each sowing when emergence ends at an hour, until: (sowings, members), inf: never, of which none
-    does. halves: progress, yield and loss as `accumulate` gives them; sown: (sowings,) hours."""
+    does.
+
+    Parameters
+    ----------
+    halves : ndarray
+        Progress, yield and loss as `accumulate` gives them.
+    sown : ndarray of int
+        (sowings,) hours.
+    until : ndarray
+        Hour at which emergence ends, (sowings, members); inf: never.
+
+    Returns
+    -------
+    ndarray
+        (sowings, members).
+    """
     found = np.zeros(until.shape)
     last = halves.shape[2] - 1
     for s in range(until.shape[0]):

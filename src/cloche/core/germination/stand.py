@@ -17,7 +17,19 @@ STAND_LOG_SD = 0.22
 
 
 def stands(crop: Crop, bench: bool = False) -> float:
-    """Share of live seed that comes through, 0-1, where soil and depth suit it."""
+    """Share of live seed that comes through, 0-1, where soil and depth suit it.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bench : bool
+        Whether it stands on a bench, where nothing crusts or eats it.
+
+    Returns
+    -------
+    float
+    """
     if bench:
         return BENCH_STANDS
     if crop.start != "seed":

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from statistics import NormalDist
 from typing import TypeVar
 
 import numpy as np
@@ -27,7 +28,19 @@ DEEP_TIMES, NEVER_TIMES = 2.0, 5.0
 
 
 def in_soil(crop: Crop, field_factor: Factor) -> Factor:
-    """How many times the table's days a crop takes in soil that slows all seed by field_factor."""
+    """How many times the table's days a crop takes in soil that slows all seed by field_factor.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    field_factor : Factor
+        Garden soil's days against the laboratory's.
+
+    Returns
+    -------
+    Factor
+    """
     return field_factor * crop.field_times
 
 
@@ -36,8 +49,23 @@ def days_to_emergence(
 ) -> NDArray[np.float64]:
     """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
 
-    times: of the table's days, None: as in garden soil; depth_m: by default that of the published table. Swinging soil needs
-    `emergence.develop` over hourly temperatures: the curve is not straight, so a mean is not enough."""
+    Swinging soil needs `emergence.develop` over hourly temperatures: the curve is not straight, so a mean is not enough.
+
+    Parameters
+    ----------
+    temperature_c : array_like
+        Temperature [°C].
+    crop : Crop
+        The crop.
+    times : float | None
+        Factor of the table's days; None: as in garden soil.
+    depth_m : float
+        Depth at which it is sown [m]; by default that of the published table.
+
+    Returns
+    -------
+    ndarray
+    """
     temperature = np.asarray(temperature_c, dtype=np.float64)
     refuse_wrong_unit(temperature)
     times = in_soil(crop, FIELD_FACTOR) if times is None else times
@@ -50,6 +78,17 @@ def depth_need(crop: Crop, depth_m: float) -> float:
     """What pushing up from beyond the table's depth adds to the need for development, in units of the middle seed's.
 
     What is planted rather than sown has its days told of its own depth.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    depth_m : float
+        Depth below the surface, positive down [m].
+
+    Returns
+    -------
+    float
     """
     if crop.start != "seed":
         return 0.0
@@ -57,14 +96,60 @@ def depth_need(crop: Crop, depth_m: float) -> float:
 
 
 def depth_share(usual_m: float, depth_m: float) -> float:
-    """Share of seedlings that still reach the light from depth_m, where usual_m is the depth for that seed; 0-1."""
+    """Share of seedlings that still reach the light from depth_m, where usual_m is the depth for that seed; 0-1.
+
+    Parameters
+    ----------
+    usual_m : float
+        The crop's usual depth [m].
+    depth_m : float
+        Depth below the surface, positive down [m].
+
+    Returns
+    -------
+    float
+    """
     times = depth_m / usual_m
     return float(np.clip((NEVER_TIMES - times) / (NEVER_TIMES - DEEP_TIMES), 0.0, 1.0))
 
 
 def refuse_wrong_unit(temperature: NDArray[np.float64]) -> None:
-    """Raises OutOfRange outside -30..60 °C: usually °F sent by mistake."""
+    """..60 °C: usually °F sent by mistake.
+
+    Parameters
+    ----------
+    temperature : ndarray
+        Temperatures that should be °C.
+
+    Raises
+    ------
+    OutOfRange
+        Outside -30.
+    """
     if ((temperature < SOIL_C[0]) | (temperature > SOIL_C[1])).any():
         low, high = np.nanmin(temperature), np.nanmax(temperature)
         limits = f"{SOIL_C[0]:g} to {SOIL_C[1]:g} °C"
         raise OutOfRange(f"Soil temperatures from {low:g} to {high:g} °C are outside {limits}. Are they in °F?")
+
+
+def field_factors(middle: float, log_sd: float, members: int, seed: int) -> NDArray[np.float64]:
+    """How much slower than the laboratory's the soil may be, one for each scenario: evenly through a log-normal, shuffled.
+
+    Parameters
+    ----------
+    middle : float
+        Middle of the garden's factor.
+    log_sd : float
+        Standard deviation of the logarithm.
+    members : int
+        Number of members.
+    seed : int
+        Seed of the random numbers.
+
+    Returns
+    -------
+    ndarray
+    """
+    rank = (np.random.default_rng(seed).permutation(members) + 0.5) / members
+    normal = NormalDist()
+    return np.asarray(middle * np.exp(log_sd * np.array([normal.inv_cdf(float(r)) for r in rank])))

@@ -39,7 +39,17 @@ class Limits:
 
 
 def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
-    """The narrowest of all; where nothing is noted, as if cool-season seedlings stood there: care is the cheaper error."""
+    """The narrowest of all; where nothing is noted, as if cool-season seedlings stood there: care is the cheaper error.
+
+    Parameters
+    ----------
+    grown_there : Sequence[tuple[Crop, Stage]]
+        Crops with the stage at which they stand there.
+
+    Returns
+    -------
+    Limits
+    """
     if not grown_there:
         return Limits(HOT_C["cool"], UNKNOWN_COLD_C, None, None)
     hot = [LYING_HOT_C if stage is Stage.LYING else HOT_C[crop.season] for crop, stage in grown_there]
@@ -53,15 +63,37 @@ def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
 
 
 def cold_c(crop: Crop, stage: Stage) -> float | None:
-    """What a crop stands at its stage [°C]; None while it lies in the ground."""
+    """What a crop stands at its stage [°C]; None while it lies in the ground.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    stage : Stage
+        Stage of growth.
+
+    Returns
+    -------
+    float | None
+    """
     if stage is Stage.LYING:
         return None
     return crop.frost_limit_c if stage is Stage.SEEDLING else crop.frost_grown_c
 
 
 def off_night_c(crop: Crop) -> float:
-    """Nights that a crop wants without its cover [°C]: those in which it may be planted out, or be up from seed, in the
-    open."""
+    """Nights that a crop wants without its cover [°C]: those in which it may be planted out, or be up from seed, in the open.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    float
+        [°C].
+    """
     if crop.hardiness != "tender":
         return min(max(crop.plant_night_c, 0.0), OFF_NIGHT_C)
     return crop.plant_night_c if crop.planted_out else YOUNG_NIGHT * crop.plant_night_c

@@ -26,7 +26,21 @@ class Harm(StrEnum):
 
 
 def harm(crop: Crop, stage: Stage, coldest_c: float) -> Harm:
-    """coldest_c: what the plants felt [°C]."""
+    """What a night's frost did to plants of a stage.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    stage : Stage
+        Stage of growth.
+    coldest_c : float
+        What the plants felt [°C].
+
+    Returns
+    -------
+    Harm
+    """
     limit_c = cold_c(crop, stage)
     if limit_c is None or coldest_c > limit_c + MARKS_WITHIN_K:
         return Harm.UNHURT
@@ -36,7 +50,21 @@ def harm(crop: Crop, stage: Stage, coldest_c: float) -> Harm:
 
 
 def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple[Harm, float]:
-    """Over the courses that a night may have taken, (members,): the likeliest harm, and its chance, 0-1."""
+    """Over the courses that a night may have taken, (members,): the likeliest harm, and its chance, 0-1.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    stage : Stage
+        Stage of growth.
+    coldest_c : ndarray
+        What the plants felt in the coldest hour, any shape [°C].
+
+    Returns
+    -------
+    tuple[Harm, float]
+    """
     found = [harm(crop, stage, float(value)) for value in coldest_c]
     best = max(Harm, key=found.count)
     return best, found.count(best) / len(found)

@@ -41,13 +41,41 @@ class NightPlan:
 
 
 def coldest_c(felt: Array, night: int) -> Array:
-    """Of a night by its number, 0 the coming one: felt (hours, members) from a midnight; (members,)."""
+    """Of a night by its number, 0 the coming one: felt (hours, members) from a midnight; (members,).
+
+    Parameters
+    ----------
+    felt : ndarray
+        What the plants felt, (hours, members) from a midnight [°C].
+    night : int
+        Number of the night, 0 the coming one.
+
+    Returns
+    -------
+    ndarray
+    """
     start = night * 24
     return np.asarray(felt[start + EVENING_H : start + MORNING_H].min(axis=0))
 
 
 def plan_night(coldest: Array, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> NightPlan:
-    """coldest: (ways, members), in the order of the work they make. The first that holds the limit; else the safest."""
+    """The first that holds the limit; else the safest.
+
+    Parameters
+    ----------
+    coldest : ndarray
+        (ways, members), in the order of the work they make.
+    limit_c : float
+        Temperature of the air among the plants that is not to be passed [°C].
+    margin_k : float
+        Distance that is kept from the limit [K].
+    most_risk : float
+        Most risk that is run, 0-1.
+
+    Returns
+    -------
+    NightPlan
+    """
     risks = (coldest < limit_c + margin_k).mean(axis=1)
     enough = np.flatnonzero(risks <= most_risk)
     way = int(enough[0]) if len(enough) else int(np.argmin(risks))

@@ -61,7 +61,23 @@ class Plan:
 
 
 def plan_day(tried: Tried, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> Plan:
-    """The opening, and its hours, that gives least warmth away of those that hold the limit; else the most that can be done."""
+    """The opening, and its hours, that gives least warmth away of those that hold the limit; else the most that can be done.
+
+    Parameters
+    ----------
+    tried : Tried
+        What each opening would do, by the run of it.
+    limit_c : float
+        Temperature of the air among the plants that is not to be passed [°C].
+    margin_k : float
+        Distance that is kept from the limit [K].
+    most_risk : float
+        Most risk that is run, 0-1.
+
+    Returns
+    -------
+    Plan
+    """
     hours = [(start, end) for start in range(FIRST_H, LAST_H) for end in range(start + 1, LAST_H + 1)]
     plan = _best(tried, limit_c - margin_k, limit_c, most_risk, hours)
     return replace(plan, look_c=_look_c(tried, plan, limit_c)) if plan.opening else plan
@@ -77,12 +93,42 @@ def _look_c(tried: Tried, plan: Plan, limit_c: float) -> float | None:
 
 
 def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: float = MARGIN_K) -> Plan:
-    """The one opening that is right from the hour one leaves to the hour one is back."""
+    """The one opening that is right from the hour one leaves to the hour one is back.
+
+    Parameters
+    ----------
+    tried : Tried
+        What each opening would do, by the run of it.
+    limit_c : float
+        Temperature of the air among the plants that is not to be passed [°C].
+    away : tuple[int, int]
+        First and last hour of the day in which nobody is there to open or shut.
+    margin_k : float
+        Distance that is kept from the limit [K].
+
+    Returns
+    -------
+    Plan
+    """
     return _best(tried, limit_c - margin_k, limit_c, MOST_RISK, [away])
 
 
 def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
-    """Every opening for the hours one is away, with what it risks."""
+    """Every opening for the hours one is away, with what it risks.
+
+    Parameters
+    ----------
+    tried : Tried
+        What each opening would do, by the run of it.
+    limit_c : float
+        Temperature of the air among the plants that is not to be passed [°C].
+    away : tuple[int, int]
+        First and last hour of the day in which nobody is there to open or shut.
+
+    Returns
+    -------
+    list[Plan]
+    """
     return [_plan_of(tried, limit_c, i, away, True) for i in range(len(tried.openings))]
 
 

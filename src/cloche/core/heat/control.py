@@ -26,8 +26,23 @@ FLUSH_D = 0.8
 
 @compiled
 def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> float:
-    """Share of a hotbed's lasting power some days after its fill: it rises over days and fades over weeks; 0 before. flush:
-    how strong its first heat is besides, which is over in a week or so."""
+    """Share of a hotbed's lasting power some days after its fill: it rises over days and fades over weeks; 0 before.
+
+    Parameters
+    ----------
+    days : float
+        Days since it was filled.
+    rise_d : float
+        Days over which it rises [d].
+    fade_d : float
+        Days over which it fades to a third [d].
+    flush : float
+        How strong its first heat is besides, which is over in a week or so.
+
+    Returns
+    -------
+    float
+    """
     if days <= 0:
         return 0.0
     part = days / (FLUSH_D * rise_d)
@@ -53,7 +68,21 @@ class Heat(NamedTuple):
 
 
 def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> Heat:
-    """The heating of cases over the hours of a run."""
+    """The heating of cases over the hours of a run.
+
+    Parameters
+    ----------
+    heatings : list[Heating | None]
+        The heat source of each case; None: none.
+    grids : list[Grid]
+        The columns' grids, by case.
+    hours : int
+        Number of hours.
+
+    Returns
+    -------
+    Heat
+    """
     count = len(heatings) if any(heatings) else 0
     cell, probe = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=np.int64)
     start, stop, rise = np.full(count, -np.inf), np.full(count, np.inf), np.full(count, NO_HOTBED)
@@ -85,7 +114,25 @@ def _by_clock(heating: Heating, hour: int) -> float:
 
 @compiled
 def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> float:
-    """Power of a case in an hour [W/m²]. rise, fade: factors of a hotbed's days."""
+    """Power of a case in an hour [W/m²].
+
+    Parameters
+    ----------
+    heat : Heat
+        Heat sources of the batch.
+    hour : int
+        Hour of the run.
+    case : int
+        Number of the case in its batch.
+    rise : float
+        Learned factor of the days over which a hotbed rises.
+    fade : float
+        Learned factor of the days over which it fades.
+
+    Returns
+    -------
+    float
+    """
     watts = heat.watts_m2[hour, case]
     if heat.rise_d[case] < 0.0 or watts == 0.0:
         return watts
@@ -96,7 +143,23 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
 
 @compiled
 def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
-    """A thermostat's switch: on below start_c, off above stop_c, between them as it was."""
+    """A thermostat's switch: on below start_c, off above stop_c, between them as it was.
+
+    Parameters
+    ----------
+    probe_c : float
+        Temperature at the thermostat's probe [°C].
+    start_c : float
+        Temperature below which it switches on [°C].
+    stop_c : float
+        Temperature above which it switches off [°C].
+    was_on : bool
+        Whether it was on.
+
+    Returns
+    -------
+    bool
+    """
     if probe_c < start_c:
         return True
     return was_on and probe_c <= stop_c

@@ -46,7 +46,26 @@ class Build:
 
 
 def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> Heating:
-    """The heat source that it makes; raises OutOfRange for a heap of no size."""
+    """The heat source that it makes.
+
+    Parameters
+    ----------
+    build : Build
+        How the hotbed was built: material, depth, area.
+    filled_h : float
+        Hour at which it was filled.
+    topped_h : float | None
+        Hour at which it was topped up; None: never.
+
+    Returns
+    -------
+    Heating
+
+    Raises
+    ------
+    OutOfRange
+        For a heap of no size.
+    """
     if min(build.depth_m, build.length_m, build.width_m) <= 0:
         raise OutOfRange("A hotbed has a length, a width and a depth.")
     share, rise_d, fade_d, flush = MATERIALS[build.material]
@@ -60,7 +79,17 @@ def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> 
 
 
 def core_share(build: Build) -> float:
-    """Share of the heap that lies within its edges, 0-1."""
+    """Share of the heap that lies within its edges, 0-1.
+
+    Parameters
+    ----------
+    build : Build
+        How the hotbed was built: material, depth, area.
+
+    Returns
+    -------
+    float
+    """
     edge = INSULATED_EDGE_M if build.insulated else EDGE_M
     across = max(build.width_m - 2 * edge, 0.0) / build.width_m
     return max(across * max(build.length_m - 2 * edge, 0.0) / build.length_m, 0.05)

@@ -54,5 +54,15 @@ COLUMNS: dict[str, tables.Check] = {
 
 @cache
 def place_kinds() -> dict[str, PlaceKind]:
-    """All kinds by key, in the order of the file. Raises BadTable."""
+    """All kinds by key, in the order of the file.
+
+    Returns
+    -------
+    dict[str, PlaceKind]
+
+    Raises
+    ------
+    BadTable
+        Where a row says what cannot be; the message names row and column.
+    """
     return {key: PlaceKind(**row) for key, row in tables.rows("cloche.core.places", "kinds.csv", COLUMNS).items()}

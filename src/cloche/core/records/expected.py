@@ -12,8 +12,19 @@ LEAST_MARGIN_K = 2.0
 def asked_again(low_c: ArrayLike, high_c: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """The range outside which a reading is asked about: the expected band, widened by half of itself and at least 2 K.
 
-    low_c, high_c: any one shape, ends of the band that holds eight readings in ten [°C].
-    Returns both ends in that shape [°C]. It is a question, never a refusal: the ground may well have surprised us.
+    It is a question, never a refusal: the ground may well have surprised us.
+
+    Parameters
+    ----------
+    low_c : array_like
+        Any one shape, ends of the band that holds eight readings in ten [°C].
+    high_c : array_like
+        Any one shape, ends of the band that holds eight readings in ten [°C].
+
+    Returns
+    -------
+    tuple[ndarray, ndarray]
+        Both ends in that shape [°C].
     """
     low, high = np.asarray(low_c, dtype=np.float64), np.asarray(high_c, dtype=np.float64)
     margin = np.maximum((high - low) / 2, LEAST_MARGIN_K)

@@ -27,7 +27,17 @@ class Fault(IntEnum):
 
 
 def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
-    """The fault of each value; any shape, [°C]. Not a number counts as outside. 85 °C itself is outside any garden's soil."""
+    """The fault of each value; any shape, [°C]. Not a number counts as outside. 85 °C itself is outside any garden's soil.
+
+    Parameters
+    ----------
+    temperature_c : array_like
+        Temperature [°C].
+
+    Returns
+    -------
+    NDArray[np.int16]
+    """
     value = np.asarray(temperature_c, dtype=np.float64)
     found = np.where((value >= SOIL_C[0]) & (value <= SOIL_C[1]), Fault.NONE, Fault.OUTSIDE)
     found = np.where(np.abs(value - DISCONNECTED_C) <= AGREE_C, Fault.DISCONNECTED, found)
@@ -35,5 +45,15 @@ def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
 
 
 def silent_after(every: timedelta | None) -> timedelta:
-    """How long a logger may say nothing before it is missed: three of its intervals, two hours at least."""
+    """How long a logger may say nothing before it is missed: three of its intervals, two hours at least.
+
+    Parameters
+    ----------
+    every : timedelta | None
+        The logger's interval; None: not known.
+
+    Returns
+    -------
+    timedelta
+    """
     return LEAST_SILENCE if every is None else max(MISSED * every, LEAST_SILENCE)

@@ -62,6 +62,15 @@ def flags(series: Series) -> list[QualityFlag | None]:
     """The gravest doubt about each reading, None for none; length n.
 
     A likely cause (the wrong scale, the air, a probe that hangs) goes before the plain finding that it lies far off.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    list[QualityFlag | None]
     """
     found: list[QualityFlag | None] = [None] * len(series.hour)
     for flag, check in CHECKS.items():
@@ -71,25 +80,65 @@ def flags(series: Series) -> list[QualityFlag | None]:
 
 
 def far(series: Series) -> Marks:
-    """Outside the range in which nothing is asked. Nothing expected: not far."""
+    """Outside the range in which nothing is asked. Nothing expected: not far.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     low, high = asked_again(series.low_c, series.high_c)
     return (series.temperature_c < low) | (series.temperature_c > high)
 
 
 def fahrenheit(series: Series) -> Marks:
-    """Far off as °C, and within the band if it was typed in °F."""
+    """Far off as °C, and within the band if it was typed in °F.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     turned = celsius_from_fahrenheit(series.temperature_c)
     return far(series) & (turned >= series.low_c - 1.0) & (turned <= series.high_c + 1.0)
 
 
 def air(series: Series) -> Marks:
-    """Far off, and within a third of that distance of the air's temperature: the probe was not in the ground."""
+    """Far off, and within a third of that distance of the air's temperature: the probe was not in the ground.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     off = np.minimum(np.abs(series.temperature_c - series.low_c), np.abs(series.temperature_c - series.high_c))
     return far(series) & (np.abs(series.temperature_c - series.air_c) < AIR_SHARE * off)
 
 
 def spike(series: Series) -> Marks:
-    """Away from both neighbours within three hours by more than 4 K to the same side: soil has no such moments."""
+    """Away from both neighbours within three hours by more than 4 K to the same side: soil has no such moments.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     marks = np.zeros(len(series.hour), dtype=bool)
     if len(series.hour) < 3:
         return marks
@@ -101,7 +150,17 @@ def spike(series: Series) -> Marks:
 
 
 def flat(series: Series) -> Marks:
-    """Twelve values or more over a day or longer that do not move while the ground was expected to: a probe that hangs."""
+    """Twelve values or more over a day or longer that do not move while the ground was expected to: a probe that hangs.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     marks = np.zeros(len(series.hour), dtype=bool)
     starts = np.flatnonzero(np.r_[True, np.abs(np.diff(series.temperature_c)) > FLAT_K])
     for start, end in zip(starts, np.r_[starts[1:], len(series.hour)], strict=True):
@@ -117,6 +176,15 @@ def step(series: Series) -> Marks:
     """Where a day's median leaps by more than 4 K against the day before, and the ground was not expected to: a moved probe.
 
     Only the reading at which it happens is marked.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
     """
     marks = np.zeros(len(series.hour), dtype=bool)
     away = series.temperature_c - series.middle_c
@@ -131,7 +199,17 @@ def step(series: Series) -> Marks:
 
 
 def depth(series: Series) -> Marks:
-    """By more than 2 cm at another depth than those at which this place is read: the two cannot be compared by eye."""
+    """By more than 2 cm at another depth than those at which this place is read: the two cannot be compared by eye.
+
+    Parameters
+    ----------
+    series : Series
+        The place's readings in order of time.
+
+    Returns
+    -------
+    Marks
+    """
     away = np.abs(series.depth_m[:, None] - np.array(series.usual_depths_m)[None, :])
     return np.asarray(away.min(axis=1) > DEPTH_M)
 
@@ -150,7 +228,19 @@ CHECKS = {
 def day_mean_from_one(temperature_c: float, expected_now_c: float, expected_mean_c: float) -> float:
     """A day's mean from one reading of it: the reading, moved by what the place's own day is expected to differ from that hour.
 
-    expected_now_c, expected_mean_c: the place's expected temperature at the reading's hour, and its mean of that day [°C].
     One morning reading alone lies several kelvin below the mean of a bed in spring (common practice, no source).
+
+    Parameters
+    ----------
+    temperature_c : float
+        Temperature [°C].
+    expected_now_c : float
+        The place's expected temperature at the reading's hour [°C].
+    expected_mean_c : float
+        The place's expected mean of that day [°C].
+
+    Returns
+    -------
+    float
     """
     return temperature_c + expected_mean_c - expected_now_c

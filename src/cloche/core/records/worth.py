@@ -15,8 +15,19 @@ SLOWEST_K_D = 0.1
 def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDArray[np.float64]:
     """By how much a reading would narrow the standard deviation of what is known of that hour and depth [K].
 
-    spread_k: any shape, standard deviation before it [K]. Both errors are taken as normal and independent, so that the
-    variance left is s²r²/(s² + r²). Returns its shape; 0 where nothing is in doubt.
+    Both errors are taken as normal and independent, so that the variance left is s²r²/(s² + r²).
+
+    Parameters
+    ----------
+    spread_k : array_like
+        Standard deviation before it, any shape [K].
+    reading_sd_k : float
+        Standard deviation of a reading [K].
+
+    Returns
+    -------
+    ndarray
+        Its shape; 0 where nothing is in doubt.
     """
     before = np.asarray(spread_k, dtype=np.float64)
     total = np.hypot(before, reading_sd_k)
@@ -24,5 +35,17 @@ def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDAr
 
 
 def days_narrowed(narrowed_k: float, warming_k_d: float) -> float:
-    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.1 K/d at least."""
+    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.1 K/d at least.
+
+    Parameters
+    ----------
+    narrowed_k : float
+        Standard deviation taken away [K].
+    warming_k_d : float
+        The season's pace [K/d].
+
+    Returns
+    -------
+    float
+    """
     return narrowed_k / max(abs(warming_k_d), SLOWEST_K_D)

@@ -64,7 +64,17 @@ class Heating:
     topped_h: float | None = None
 
     def shifted(self, hours: float) -> Heating:
-        """The same for a clock that starts `hours` later."""
+        """The same for a clock that starts `hours` later.
+
+        Parameters
+        ----------
+        hours : float
+            Hours by which to shift.
+
+        Returns
+        -------
+        Heating
+        """
         topped_h = None if self.topped_h is None else self.topped_h - hours
         return replace(self, filled_h=self.filled_h - hours, topped_h=topped_h)
 
@@ -96,7 +106,12 @@ class Bed:
     events: tuple[Event, ...] = field(default=())
 
     def with_events(self, *events: Event) -> Bed:
-        """The same with what was done to it."""
+        """The same with what was done to it.
+
+        Returns
+        -------
+        Bed
+        """
         return replace(self, events=tuple(sorted(events, key=lambda e: e.hour)))
 
 
@@ -150,7 +165,17 @@ class Parameters:
 
     @classmethod
     def typical(cls, members: int) -> Parameters:
-        """As described, for every member."""
+        """As described, for every member.
+
+        Parameters
+        ----------
+        members : int
+            Number of members.
+
+        Returns
+        -------
+        Parameters
+        """
         ones = np.ones(members)
         zeros = np.zeros(members)
         return cls(**{name: zeros if name.endswith("_k") else ones for name in FACTORS})
@@ -175,7 +200,19 @@ USUAL_MULCH_M, USUAL_WATER_MM = 0.06, 10.0
 
 
 def surface_at(bed: Bed, hour: float) -> Surface:
-    """The bed's surface at an hour: its description and every event up to then (effects of events: assumptions)."""
+    """The bed's surface at an hour: its description and every event up to then (effects of events: assumptions).
+
+    Parameters
+    ----------
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    hour : float
+        Hour of the run.
+
+    Returns
+    -------
+    Surface
+    """
     now = Surface(bed.albedo, bed.wetness, bed.crust_m2k_w)
     if bed.mulch_m > 0:
         now = _mulched(now, bed.mulch_m)
@@ -210,7 +247,19 @@ UNDER_FILM_WETNESS, OPAQUE, FILM_RADIATES_W_M2K = 0.1, 0.1, 5.5
 
 def filmed(now: Surface, film: CoverKind) -> Surface:
     """The surface with a film upon it, beneath another cover: it dries hardly at all; a film that lets no light through takes
-    up the sun itself and hands it on across its gap, a clear one keeps its own share of it (assumptions)."""
+    up the sun itself and hands it on across its gap, a clear one keeps its own share of it (assumptions).
+
+    Parameters
+    ----------
+    now : Surface
+        The surface without it.
+    film : CoverKind
+        The film's kind.
+
+    Returns
+    -------
+    Surface
+    """
     wetness = now.wetness * UNDER_FILM_WETNESS
     if film.solar >= OPAQUE:
         return replace(now, wetness=wetness, sun=now.sun * (film.solar + film.absorbs))

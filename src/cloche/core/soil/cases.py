@@ -65,18 +65,43 @@ class Case:
         return small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
 
     def cover_at(self, hour: float) -> CoverPeriod | None:
-        """What stands over it during an hour: a film upon the ground only where nothing stands over that."""
+        """What stands over it during an hour: a film upon the ground only where nothing stands over that.
+
+        Parameters
+        ----------
+        hour : float
+            Hour of the run.
+
+        Returns
+        -------
+        CoverPeriod | None
+        """
         there = [c for c in self.covers if c.start_h <= hour < c.end_h]
         return next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
 
     def film_at(self, hour: float) -> CoverPeriod | None:
-        """A film upon the ground beneath what stands over it."""
+        """A film upon the ground beneath what stands over it.
+
+        Parameters
+        ----------
+        hour : float
+            Hour of the run.
+
+        Returns
+        -------
+        CoverPeriod | None
+        """
         above = self.cover_at(hour)
         found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
         return next((c for c in found if c is not above), None)
 
     def bare(self) -> Case:
-        """The open ground beside it."""
+        """The open ground beside it.
+
+        Returns
+        -------
+        Case
+        """
         bed = replace(self.bed, heating=None)
         return replace(self, covers=(), bed=bed, begin=self.begin_beside or self.begin, begin_beside=None)
 
@@ -117,17 +142,43 @@ class CaseBatch:
         self.hours = len(self.cases[0].weather)
 
     def spread(self, values: Sequence[float]) -> Array:
-        """One value a case to one a column."""
+        """One value a case to one a column.
+
+        Parameters
+        ----------
+        values : Sequence[float]
+            The values.
+
+        Returns
+        -------
+        ndarray
+        """
         return np.repeat(np.asarray(values, dtype=np.float64), [case.members for case in self.cases])
 
     def factor(self, name: str) -> Array:
-        """A factor of the members' parameters, (columns,)."""
+        """A factor of the members' parameters, (columns,).
+
+        Parameters
+        ----------
+        name : str
+            Name of the factor.
+
+        Returns
+        -------
+        ndarray
+            (columns,).
+        """
         if name not in FACTORS:
             raise KeyError(name)
         return np.concatenate([getattr(case.parameters, name) for case in self.cases])
 
     def forcing(self) -> Forcing:
-        """All weather laid out by column."""
+        """All weather laid out by column.
+
+        Returns
+        -------
+        Forcing
+        """
         sun = self._wide([sun_on(case.bed, case.weather) for case in self.cases]) * self.factor("sun")
         parts = {
             name: self._wide([getattr(case.weather, f"{name}{unit}") for case in self.cases])
@@ -159,7 +210,13 @@ class CaseBatch:
         return self._wide(parts)
 
     def start_c(self) -> Array:
-        """Soil at the first hour, (columns, cells)."""
+        """Soil at the first hour, (columns, cells).
+
+        Returns
+        -------
+        ndarray
+            (columns, cells).
+        """
         shapes = [(case.members, len(case.grid.thickness_m)) for case in self.cases]
         return np.concatenate([np.broadcast_to(case.start_c, shape) for case, shape in zip(self.cases, shapes, strict=True)])
 
@@ -169,13 +226,35 @@ class CaseBatch:
         return [materials.TEXTURES[case.bed.texture] for case in self.cases]
 
     def surfaces_at(self, hour: float) -> list[Surface]:
-        """What each case's surface is made of by then."""
+        """What each case's surface is made of by then.
+
+        Parameters
+        ----------
+        hour : float
+            Hour of the run.
+
+        Returns
+        -------
+        list[Surface]
+        """
         films = (case.film_at(hour) for case in self.cases)
         bare = (surface_at(case.bed, hour) for case in self.cases)
         return [now if film is None else filmed(now, film.kind) for now, film in zip(bare, films, strict=True)]
 
     def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
-        """Columns of all cases."""
+        """Columns of all cases.
+
+        Parameters
+        ----------
+        surfaces : list[Surface]
+            The surface of each case.
+        hour : float
+            Hour of the run.
+
+        Returns
+        -------
+        Columns
+        """
         parts = [_columns(case, surface, hour) for case, surface in zip(self.cases, surfaces, strict=True)]
         return Columns(*(np.ascontiguousarray(np.concatenate(part)) for part in zip(*parts, strict=True)))
 
@@ -216,7 +295,19 @@ def _columns(case: Case, surface: Surface, hour: float) -> Columns:
 
 
 def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
-    """How much warmer than the air its sides are in the sun [K m²/W]."""
+    """How much warmer than the air its sides are in the sun [K m²/W].
+
+    Parameters
+    ----------
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    cover : CoverPeriod | None
+        What stands over it; None: nothing.
+
+    Returns
+    -------
+    float
+    """
     exposed = bed.volume is not None or bed.raised_m > 0
     return SIDE_SUN_K_M2_W if exposed and not bed.indoors and cover is None else 0.0
 

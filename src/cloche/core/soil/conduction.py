@@ -33,7 +33,19 @@ class Ready(NamedTuple):
 
 
 def prepare(columns: Columns, step_s: float) -> Ready:
-    """Columns ready to be stepped."""
+    """Columns ready to be stepped.
+
+    Parameters
+    ----------
+    columns : Columns
+        The batch's columns: conductances, capacities, water that freezes.
+    step_s : float
+        Length of the step [s].
+
+    Returns
+    -------
+    Ready
+    """
     held = columns.capacity / (STAGE * step_s)
     diagonal = held + columns.side_per_s * columns.capacity
     diagonal[:, :-1] += columns.conductance
@@ -50,9 +62,25 @@ def prepare(columns: Columns, step_s: float) -> Ready:
 def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, float], soil: Array, work: Array) -> bool:
     """One step of column c; whether it then holds ice.
 
-    drive: a, b of the surface flux a - b T [W/m²] into the first cell, and the temperature below. soil: (cells,), moved on.
-    work: scratch (WORK_ROWS, cells): row 0 returns the mean over the step [°C], row 1 holds sources [W/m²] in each cell, row 2
-    the temperature at its side.
+    Parameters
+    ----------
+    c : int
+        Number of the column.
+    columns : Columns
+        The batch's columns: conductances, capacities, water that freezes.
+    ready : Ready
+        The matrix of a step, factored.
+    drive : tuple[float, float, float]
+        a and b of the surface flux a - b T [W/m²] into the first cell, and the temperature below.
+    soil : ndarray
+        (cells,), moved on.
+    work : ndarray
+        Scratch (WORK_ROWS, cells): row 0 returns the mean over the step [°C], row 1 holds sources [W/m²] in each cell, row
+        2 the temperature at its side.
+
+    Returns
+    -------
+    bool
     """
     cells = len(soil)
     coldest = 0.0

@@ -9,7 +9,17 @@ Array = NDArray[np.float64]
 
 
 def balanced(rng: np.random.Generator, *shape: int) -> Array:
-    """Standard normals of a shape, members along the last axis; with more than one member their mean is exactly nothing."""
+    """Standard normals of a shape, members along the last axis; with more than one member their mean is exactly nothing.
+
+    Parameters
+    ----------
+    rng : Generator
+        Stream of random numbers.
+
+    Returns
+    -------
+    ndarray
+    """
     drawn = rng.standard_normal(shape)
     members = shape[-1]
     if members < 2:

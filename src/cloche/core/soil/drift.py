@@ -50,20 +50,61 @@ GRID = tuple(
 
 
 def weighed(evidence: Array) -> Wandering:
-    """Geometric mean over `GRID` by log evidence (grid,): steadier than the best of it, which changes with every reading."""
+    """Geometric mean over `GRID` by log evidence (grid,): steadier than the best of it, which changes with every reading.
+
+    Parameters
+    ----------
+    evidence : ndarray
+        Logarithm of the evidence of each size of drift on the grid.
+
+    Returns
+    -------
+    Wandering
+    """
     weight = np.exp(evidence - evidence.max())
     values = np.log([astuple(w) for w in GRID])
     return Wandering(*np.exp(weight @ values / weight.sum()).tolist())
 
 
 def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
-    """Correlation of an Ornstein-Uhlenbeck process between two sets of hours: (a, b)."""
+    """Correlation of an Ornstein-Uhlenbeck process between two sets of hours: (a, b).
+
+    Parameters
+    ----------
+    hour_a : ndarray
+        Hours, (a,).
+    hour_b : ndarray
+        Hours, (b,).
+    days : float
+        Days over which the process is forgotten.
+
+    Returns
+    -------
+    ndarray
+        (a, b).
+    """
     return np.asarray(np.exp(-np.abs(hour_a[:, None] - hour_b[None, :]) / (24 * days)))
 
 
 def covariance(wandering: Wandering, hour: Array, swing_k: Array, scatter: Array) -> Array:
-    """Of the readings about the course, (readings, readings) [K²]. swing_k: course less its daily mean at each reading;
-    scatter: factor of each reading's variance."""
+    """Of the readings about the course, (readings, readings) [K²].
+
+    Parameters
+    ----------
+    wandering : Wandering
+        Sizes and lengths of the drift.
+    hour : ndarray
+        Hours, (readings,).
+    swing_k : ndarray
+        Course less its daily mean at each reading.
+    scatter : ndarray
+        Factor of each reading's variance.
+
+    Returns
+    -------
+    ndarray
+        (readings, readings) [K²].
+    """
     level = _level(wandering, hour, hour)
     gain = wandering.gain**2 * kernel(hour, hour, wandering.gain_d) * np.outer(swing_k, swing_k)
     return np.asarray(level + gain + np.diag(wandering.scatter_k**2 * scatter))
@@ -75,7 +116,19 @@ def _level(wandering: Wandering, hour_a: Array, hour_b: Array) -> Array:
 
 
 def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
-    """Log density of residuals, but for a constant."""
+    """Log density of residuals, but for a constant.
+
+    Parameters
+    ----------
+    covariance_k2 : ndarray
+        Covariance of the residuals, (readings, readings) [K²].
+    residual_k : ndarray
+        Readings less the run, (readings,) [K].
+
+    Returns
+    -------
+    float
+    """
     if not len(residual_k):
         return 0.0
     factor = cho_factor(covariance_k2, lower=True)
@@ -93,7 +146,17 @@ class Drift:
     scatter: Array
 
     def expected_k(self, keep: Array | None = None) -> Array:
-        """Level plus gain times swing at each reading as all (or those of `keep`) tell it."""
+        """Level plus gain times swing at each reading as all (or those of `keep`) tell it.
+
+        Parameters
+        ----------
+        keep : ndarray | None
+            (readings,), which of the readings count; None: all.
+
+        Returns
+        -------
+        ndarray
+        """
         mine = np.ones(len(self.hour), dtype=bool) if keep is None else keep
         if not mine.any():
             return np.zeros(len(self.hour))
@@ -102,7 +165,21 @@ class Drift:
         return np.asarray(signal[:, mine] @ np.linalg.solve(total[np.ix_(mine, mine)], self.residual_k[mine]))
 
     def draw(self, days: int, members: int, rng: np.random.Generator) -> tuple[Array, Array]:
-        """Level [K] and gain at the middays of days from day 0, (days, members): one draw a member, given the readings."""
+        """Level [K] and gain at the middays of days from day 0, (days, members): one draw a member, given the readings.
+
+        Parameters
+        ----------
+        days : int
+            Number of days.
+        members : int
+            Number of members.
+        rng : Generator
+            Stream of random numbers.
+
+        Returns
+        -------
+        tuple[ndarray, ndarray]
+        """
         # A stream each, so that a longer course begins as a shorter one does.
         w, (passing, staying, swing, scatter) = self.wandering, rng.spawn(4)
         level = _free(days, members, w.level_d, passing) * w.level_k + _free(days, members, w.stays_d, staying) * w.stays_k
@@ -121,7 +198,21 @@ class Drift:
 
 
 def apply(trajectory_c: Array, level_k: Array, gain: Array) -> Array:
-    """A course (hours, members) with level and gain by day (days, members) worked in."""
+    """A course (hours, members) with level and gain by day (days, members) worked in.
+
+    Parameters
+    ----------
+    trajectory_c : ndarray
+        Simulated temperatures, (hours, members) [°C].
+    level_k : ndarray
+        Shift of the mean, (hours, members) [K].
+    gain : ndarray
+        Factor of the daily swing, (hours, members).
+
+    Returns
+    -------
+    ndarray
+    """
     days = len(level_k)
     daily = trajectory_c.reshape(days, 24, -1).mean(axis=1)
     mean = hourly(daily)
@@ -129,7 +220,17 @@ def apply(trajectory_c: Array, level_k: Array, gain: Array) -> Array:
 
 
 def hourly(daily: Array) -> Array:
-    """(days, members) at midday to (days * 24, members), straight between middays."""
+    """(days, members) at midday to (days * 24, members), straight between middays.
+
+    Parameters
+    ----------
+    daily : ndarray
+        Daily values, (days, members).
+
+    Returns
+    -------
+    ndarray
+    """
     days = len(daily)
     position = np.clip((np.arange(days * 24) + 0.5) / 24 - 0.5, 0, days - 1)
     below = np.minimum(position.astype(np.intp), max(days - 2, 0))

@@ -21,7 +21,23 @@ _A_HAIR = 1e-12
 
 @compiled
 def step_with_ice(c: int, columns: Columns, step_s: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
-    """One step of column c; soil (cells,) is moved on, work as in `conduction.step`."""
+    """One step of column c; soil (cells,) is moved on, work as in `conduction.step`.
+
+    Parameters
+    ----------
+    c : int
+        Number of the column.
+    columns : Columns
+        The batch's columns: conductances, capacities, water that freezes.
+    step_s : float
+        Length of the step [s].
+    drive : tuple[float, float, float]
+        A and b of the surface flux a - b T [W/m²] into the first cell, and the temperature below [°C].
+    soil : ndarray
+        (cells,), temperatures, moved on [°C].
+    work : ndarray
+        Scratch memory, (rows, cells).
+    """
     cells, reach = len(soil), STAGE * step_s
     mean, start, wanted, net, conductance = work[0], work[3], work[4], work[5], work[6]
     for i in range(cells - 1):

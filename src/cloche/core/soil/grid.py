@@ -31,6 +31,15 @@ class Grid:
         """Cell centre above each depth (-1: the soil's face), and how far it lies towards the next, 0-1: (depths,) each.
 
         Below the last centre its value.
+
+        Parameters
+        ----------
+        depth_m : array_like
+            Depth below the surface, positive down [m].
+
+        Returns
+        -------
+        tuple[ndarray of int, ndarray]
         """
         points = np.concatenate([[0.0], self.centre_m])
         wanted = np.clip(np.atleast_1d(np.asarray(depth_m, dtype=np.float64)), 0.0, points[-1])
@@ -39,11 +48,26 @@ class Grid:
 
 
 def open_ground() -> Grid:
-    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown."""
+    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown.
+
+    Returns
+    -------
+    Grid
+    """
     return Grid(np.array(TOP_CELLS_M + DEEP_CELLS_M))
 
 
 def small_volume(depth_m: float) -> Grid:
-    """A tray, pot or tub: as many cells as open ground has, twice as thick below as at the top."""
+    """A tray, pot or tub: as many cells as open ground has, twice as thick below as at the top.
+
+    Parameters
+    ----------
+    depth_m : float
+        Depth below the surface, positive down [m].
+
+    Returns
+    -------
+    Grid
+    """
     steps = np.linspace(1.0, 2.0, len(TOP_CELLS_M) + len(DEEP_CELLS_M))
     return Grid(depth_m * steps / steps.sum())

@@ -106,12 +106,32 @@ class Begin(NamedTuple):
 
     @classmethod
     def of(cls, state: State, columns: slice) -> Begin:
-        """Of some of a batch's columns, copied."""
+        """Of some of a batch's columns, copied.
+
+        Parameters
+        ----------
+        state : State
+            State of the columns.
+        columns : slice
+            Which columns of the batch.
+
+        Returns
+        -------
+        Begin
+        """
         parts = (*state[:-1], *state.water)
         return cls(*(part[columns].copy() for part in parts))  # type: ignore[arg-type]
 
     def put(self, state: State, columns: slice) -> None:
-        """Set a batch's columns to it."""
+        """Set a batch's columns to it.
+
+        Parameters
+        ----------
+        state : State
+            State of the columns.
+        columns : slice
+            Which columns of the batch.
+        """
         for part, own in zip((*state[:-1], *state.water), self, strict=True):
             part[columns] = own
 
@@ -149,7 +169,31 @@ def run_hours(
     state: State,
     recorded: Recorded,
 ) -> None:
-    """From the span's first hour up to its last. covers: (24, cases, fields of `Cover` less the last), by the day's hour."""
+    """From the span's first hour up to its last.
+
+    Parameters
+    ----------
+    span : tuple[int, int]
+        First hour and the hour after the last.
+    columns : Columns
+        The batch's columns: conductances, capacities, water that freezes.
+    ready : Ready
+        The matrix of a step, factored.
+    top : Top
+        The surfaces with their covers and water.
+    covers : ndarray
+        (24, cases, fields of `Cover` less the last), by the day's hour.
+    heat : Heat
+        Heat sources of the batch.
+    forcing : Forcing
+        Weather of the hours, by case.
+    points : Points
+        Hours and depths that are recorded.
+    state : State
+        State of the columns.
+    recorded : Recorded
+        Where results are written.
+    """
     work = np.zeros((WORK_ROWS, state.soil.shape[1]))
     for hour in range(span[0], span[1]):
         for c in range(len(state.soil)):

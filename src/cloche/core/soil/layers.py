@@ -41,20 +41,62 @@ class Columns(NamedTuple):
 
 @compiled
 def ice_share(soil_c: Array | float) -> Array:
-    """Share of the water that is frozen, 0-1."""
+    """Share of the water that is frozen, 0-1.
+
+    Parameters
+    ----------
+    soil_c : ndarray | float
+        Soil [°C].
+
+    Returns
+    -------
+    ndarray
+    """
     return np.minimum(np.maximum(soil_c * (-1.0 / FREEZING_RANGE_K), 0.0), 1.0)
 
 
 @compiled
 def enthalpy(soil_c: Array | float, capacity: Array | float, frozen_capacity: Array | float, latent: Array | float) -> Array:
-    """Heat held above unfrozen ground at 0 °C [J/m²]; numbers or arrays."""
+    """Heat held above unfrozen ground at 0 °C [J/m²]; numbers or arrays.
+
+    Parameters
+    ----------
+    soil_c : ndarray | float
+        Soil [°C].
+    capacity : ndarray | float
+        Heat capacity of unfrozen soil [J/m³K].
+    frozen_capacity : ndarray | float
+        Heat capacity of frozen soil [J/m³K].
+    latent : ndarray | float
+        Latent heat of the water that freezes [J/m³].
+
+    Returns
+    -------
+    ndarray
+    """
     warm, cold = np.maximum(soil_c, -FREEZING_RANGE_K), np.minimum(soil_c + FREEZING_RANGE_K, 0.0)
     return capacity * warm + frozen_capacity * cold - latent * ice_share(soil_c)
 
 
 @compiled
 def heat_slope(soil_c: float, capacity: float, frozen_capacity: float, latent: float) -> float:
-    """Derivative of `enthalpy` [J/m²K]."""
+    """Derivative of `enthalpy` [J/m²K].
+
+    Parameters
+    ----------
+    soil_c : float
+        Soil [°C].
+    capacity : float
+        Heat capacity of unfrozen soil [J/m³K].
+    frozen_capacity : float
+        Heat capacity of frozen soil [J/m³K].
+    latent : float
+        Latent heat of the water that freezes [J/m³].
+
+    Returns
+    -------
+    float
+    """
     if soil_c >= 0:
         return capacity
     return capacity + latent / FREEZING_RANGE_K if soil_c > -FREEZING_RANGE_K else frozen_capacity

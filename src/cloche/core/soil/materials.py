@@ -53,13 +53,45 @@ several (common practice, no source)."""
 
 
 def heat_capacity_j_m3k(texture: Texture, saturation: float) -> float:
-    """Volumetric heat capacity [J/m³K] at a degree of saturation 0-1 [deVries1963]."""
+    """Volumetric heat capacity [J/m³K] at a degree of saturation 0-1 [deVries1963].
+
+    Parameters
+    ----------
+    texture : Texture
+        What the ground is made of.
+    saturation : float
+        Degree of saturation, 0-1.
+
+    Returns
+    -------
+    float
+        [J/m³K].
+    """
     water = saturation * texture.pores
     return MINERAL_J_M3K * texture.mineral + ORGANIC_J_M3K * texture.organic + WATER_J_M3K * water
 
 
 def conductivity_w_mk(texture: Texture, saturation: float, frozen: bool = False) -> float:
-    """Thermal conductivity [W/mK] at a degree of saturation 0-1 [Johansen1975]."""
+    """Thermal conductivity [W/mK] at a degree of saturation 0-1 [Johansen1975].
+
+    Parameters
+    ----------
+    texture : Texture
+        What the ground is made of.
+    saturation : float
+        Degree of saturation, 0-1.
+    frozen : bool
+        Whether its water is ice.
+
+    Returns
+    -------
+    float
+        [W/mK].
+
+    References
+    ----------
+    Johansen1975: see :doc:`/sources`.
+    """
     dry = _dry(texture)
     wetness = max(float(saturation), 1e-3)
     if frozen:
@@ -72,7 +104,19 @@ def conductivity_w_mk(texture: Texture, saturation: float, frozen: bool = False)
 
 
 def water_share(texture: Texture, saturation: float) -> float:
-    """Volume of water in a volume of soil [m³/m³]."""
+    """Volume of water in a volume of soil [m³/m³].
+
+    Parameters
+    ----------
+    texture : Texture
+        What the ground is made of.
+    saturation : float
+        Degree of saturation, 0-1.
+
+    Returns
+    -------
+    float
+    """
     return saturation * texture.pores
 
 

@@ -13,8 +13,8 @@ from numpy.typing import NDArray
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import drift
 from cloche.core.soil.bed import Parameters
-from cloche.core.soil.calibrate import Learned
 from cloche.core.soil.cases import Case
+from cloche.core.soil.learned import Learned
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.record import HourlyWeather
@@ -40,7 +40,23 @@ class Drawn:
 
 
 def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
-    """Same seed, same answer to the digit."""
+    """Same seed, same answer to the digit.
+
+    Parameters
+    ----------
+    learned : Learned
+        What readings have taught of the place.
+    hours : int
+        Number of hours.
+    members : int
+        Number of members.
+    seed : int
+        Seed of the random numbers.
+
+    Returns
+    -------
+    Drawn
+    """
     parameter_stream, drift_stream, other_stream = np.random.default_rng(seed).spawn(3)
     parameters, start_k, unlogged_wetness = learned.draws(members, parameter_stream, hours)
     other = learned.elsewhere(parameters, other_stream) if learned.covers else parameters
@@ -50,7 +66,21 @@ def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
 
 
 def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
-    """A simulated course with each member's drift in its soil; air is left as it is."""
+    """A simulated course with each member's drift in its soil; air is left as it is.
+
+    Parameters
+    ----------
+    trajectory : Trajectory
+        A place's simulated hours.
+    level : ndarray
+        Shift of the mean, (hours, members) [K].
+    gain : ndarray
+        Factor of the daily swing, (hours, members).
+
+    Returns
+    -------
+    Trajectory
+    """
     depths = range(trajectory.soil_c.shape[1])
     soil = np.stack([drift.apply(trajectory.soil_c[:, i].astype(np.float64), level, gain) for i in depths], axis=1)
     return replace(trajectory, soil_c=soil.astype(np.float32))
@@ -59,7 +89,27 @@ def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
 def run(
     place: Place, learned: Learned, weather: HourlyWeather, depths_m: Sequence[float], members: int, seed: int
 ) -> Trajectory:
-    """Hourly course of a known place. weather: whole days, one member or `members`."""
+    """Hourly course of a known place.
+
+    Parameters
+    ----------
+    place : Place
+        The place as it is described.
+    learned : Learned
+        What readings have taught of the place.
+    weather : HourlyWeather
+        Whole days, one member or `members`.
+    depths_m : Sequence[float]
+        Depths at which the soil is wanted, 0 being its face [m].
+    members : int
+        Number of members.
+    seed : int
+        Seed of the random numbers.
+
+    Returns
+    -------
+    Trajectory
+    """
     drawn = draw(learned, len(weather), members, seed)
     case = place.case(weather, drawn.parameters, drawn.start_k, drawn.unlogged_wetness)
     return with_drift(simulate([case], depths_m)[0], drawn.level, drawn.gain)
@@ -76,7 +126,19 @@ class Checkpoint:
     drawn: Drawn
 
     def on(self, ways: Sequence[Covers], days: int) -> list[Trajectory]:
-        """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out."""
+        """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out.
+
+        Parameters
+        ----------
+        ways : Sequence[Covers]
+            The covers of each way to go on.
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        list[Trajectory]
+        """
         # A day more than is asked for: drift runs from midday to midday.
         run = min(days + 1, len(self.ahead) // 24)
         case = self._case(self.ahead.cut(0, run))
@@ -96,14 +158,29 @@ class Checkpoint:
         return replace(case, covers=covers, parameters=self.drawn.elsewhere if other else case.parameters)
 
     def later(self, days: int) -> Checkpoint:
-        """The same stopped so many days on, under the covers it has till then."""
+        """The same stopped so many days on, under the covers it has till then.
+
+        Parameters
+        ----------
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        Checkpoint
+        """
         if days == 0:
             return self
         trajectory = simulate([self._case(self.ahead.cut(0, days))], self.behind.depths_m)[0]
         return _checkpoint(self.place, trajectory, self.ahead, self.drawn, days, drift_from=days)
 
     def whole(self) -> Trajectory:
-        """All of it under the covers it has, from the run's first hour on, without drift."""
+        """All of it under the covers it has, from the run's first hour on, without drift.
+
+        Returns
+        -------
+        Trajectory
+        """
         ahead = simulate([self._case(self.ahead)], self.behind.depths_m)[0]
         parts = {name: np.concatenate([before, getattr(ahead, name)]) for name, before in self.behind.hourly.items()}
         return Trajectory(ahead.depths_m, end=ahead.end, end_beside=ahead.end_beside, **parts)
@@ -120,7 +197,25 @@ class Checkpoint:
 
 
 def stop(place: Place, drawn: Drawn, weather: HourlyWeather, depths_m: Sequence[float], day: int) -> Checkpoint:
-    """Run a place up to the midnight that begins a day, at least one day in. weather: (hours, members) of all its days."""
+    """Run a place up to the midnight that begins a day, at least one day in.
+
+    Parameters
+    ----------
+    place : Place
+        The place as it is described.
+    drawn : Drawn
+        Members drawn of a learned place.
+    weather : HourlyWeather
+        (hours, members) of all its days.
+    depths_m : Sequence[float]
+        Depths at which the soil is wanted, 0 being its face [m].
+    day : int
+        Index of the day.
+
+    Returns
+    -------
+    Checkpoint
+    """
     case = place.case(weather.cut(0, day), drawn.parameters, drawn.start_k, drawn.unlogged_wetness[: day * 24])
     return _checkpoint(place, simulate([case], depths_m)[0], weather, drawn, day, drift_from=day - 1)
 

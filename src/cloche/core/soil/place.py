@@ -36,8 +36,23 @@ class Place:
         start_k: Array | None = None,
         unlogged_wetness: Array | None = None,
     ) -> Case:
-        """Ready to simulate. start_k: (members,) warmer at the top in the first hour than guessed; unlogged_wetness: as in
-        `Case`."""
+        """Ready to simulate.
+
+        Parameters
+        ----------
+        weather : HourlyWeather
+            Hourly weather.
+        parameters : Parameters
+            The place's learned factors, by member.
+        start_k : ndarray | None
+            (members,) warmer at the top in the first hour than guessed.
+        unlogged_wetness : ndarray | None
+            Wetness nobody logged, as in `Case`.
+
+        Returns
+        -------
+        Case
+        """
         shift = np.zeros(len(parameters.sun)) if start_k is None else start_k
         deep = self.deep_c(weather)
         start = self._start_c(weather, parameters)
@@ -45,14 +60,35 @@ class Place:
         return Case(self.bed, weather, parameters, start + shift[:, None] * reach, deep, self.covers, unlogged_wetness)
 
     def shifted(self, hours: float) -> Place:
-        """The same for weather that starts `hours` later."""
+        """The same for weather that starts `hours` later.
+
+        Parameters
+        ----------
+        hours : float
+            Hours by which to shift.
+
+        Returns
+        -------
+        Place
+        """
         moved = tuple(replace(c, start_h=c.start_h - hours, end_h=c.end_h - hours) for c in self.covers)
         events = (replace(e, hour=e.hour - hours) for e in self.bed.events)
         heating = self.bed.heating and self.bed.heating.shifted(hours)
         return replace(self, covers=moved, bed=replace(self.bed, heating=heating).with_events(*events))
 
     def deep_c(self, weather: HourlyWeather) -> Array:
-        """Temperature below the column [°C], (hours,)."""
+        """Temperature below the column [°C], (hours,).
+
+        Parameters
+        ----------
+        weather : HourlyWeather
+            Hourly weather.
+
+        Returns
+        -------
+        ndarray
+            (hours,).
+        """
         day = weather.first.timetuple().tm_yday + np.arange(len(weather)) / 24
         return self.wave.at(day, open_ground().depth_m)
 

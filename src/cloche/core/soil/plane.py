@@ -15,7 +15,20 @@ MOST_FOCUS = 4.0
 
 
 def sun_on(bed: Bed, weather: HourlyWeather) -> Array:
-    """Sun arriving on the bed's plane [W/m²], (hours, members)."""
+    """Sun arriving on the bed's plane [W/m²], (hours, members).
+
+    Parameters
+    ----------
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    weather : HourlyWeather
+        Hourly weather.
+
+    Returns
+    -------
+    ndarray
+        (hours, members).
+    """
     if bed.indoors:
         return np.zeros_like(weather.sun_w_m2)
     beam = weather.sun_w_m2 - weather.diffuse_w_m2

@@ -61,20 +61,54 @@ class Beside:
 
     @classmethod
     def of(cls, rows: Sequence[tuple[What, float, float, float, float]], guessed: Sequence[bool] | None = None) -> Beside:
-        """From (what, hour, since_h, depth_m, value)."""
+        """From (what, hour, since_h, depth_m, value).
+
+        Parameters
+        ----------
+        rows : Sequence[tuple[What, float, float, float, float]]
+            What was seen: (what, hour, since_h, depth_m, value).
+        guessed : Sequence[bool] | None
+            Whether each row is doubtful; None: none is.
+
+        Returns
+        -------
+        Beside
+        """
         what, *rest = zip(*rows, strict=True) if rows else ((),) * 5
         hour, since_h, depth_m, value = (np.array(column, dtype=np.float64) for column in rest)
         doubts = np.zeros(len(rows), dtype=bool) if guessed is None else np.array(guessed, dtype=bool)
         return cls(np.array(what, dtype=np.int64), hour, since_h, depth_m, value, doubts)
 
     def within(self, first_h: float, last_h: float) -> Beside:
-        """Those whose whole span lies between two hours."""
+        """Those whose whole span lies between two hours.
+
+        Parameters
+        ----------
+        first_h : float
+            First hour that is wanted.
+        last_h : float
+            Last hour that is wanted.
+
+        Returns
+        -------
+        Beside
+        """
         mine = (self.since_h >= first_h) & (self.hour <= last_h)
         where = (self.hour[mine], self.since_h[mine], self.depth_m[mine])
         return Beside(self.what[mine], *where, self.value[mine], self.guessed[mine])
 
     def shifted(self, hours: float) -> Beside:
-        """The same for a clock that starts `hours` later."""
+        """The same for a clock that starts `hours` later.
+
+        Parameters
+        ----------
+        hours : float
+            Hours by which to shift.
+
+        Returns
+        -------
+        Beside
+        """
         return replace(self, hour=self.hour - hours, since_h=self.since_h - hours)
 
     @property
@@ -83,7 +117,18 @@ class Beside:
         return np.array([SCATTER_K[What(w)] for w in self.what]) * np.where(self.guessed, GUESSED, 1.0)
 
     def covariance(self, factor: NDArray[np.float64] | float = 1.0) -> NDArray[np.float64]:
-        """Of what was seen about what was there, (rows, rows) [K²]; factor: of each row's own variance."""
+        """Of what was seen about what was there, (rows, rows) [K²].
+
+        Parameters
+        ----------
+        factor : ndarray | float
+            Factor of each row's own variance.
+
+        Returns
+        -------
+        ndarray
+            (rows, rows) [K²].
+        """
         alike = self.what[:, None] == self.what[None, :]
         shared = np.array([SHARED_K[What(w)] for w in self.what])
         return np.asarray(np.where(alike, np.outer(shared, shared), 0.0) + np.diag(self.scatter_k**2 * factor))

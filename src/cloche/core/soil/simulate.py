@@ -47,24 +47,66 @@ class Trajectory:
         return {name: getattr(self, name) for name in Recorded._fields}
 
     def cut(self, hours: int) -> Trajectory:
-        """Its first hours; `end` stays that of the whole."""
+        """Its first hours; `end` stays that of the whole.
+
+        Parameters
+        ----------
+        hours : int
+            Number of hours.
+
+        Returns
+        -------
+        Trajectory
+        """
         return Trajectory(
             self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()}
         )
 
     def after(self, hours: int) -> Trajectory:
-        """All but its first hours."""
+        """All but its first hours.
+
+        Parameters
+        ----------
+        hours : int
+            Number of hours.
+
+        Returns
+        -------
+        Trajectory
+        """
         return Trajectory(
             self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[hours:] for n, v in self.hourly.items()}
         )
 
     def at(self, depth_m: float) -> Small:
-        """Hourly means at one of the depths asked for, (hours, members)."""
+        """Hourly means at one of the depths asked for, (hours, members).
+
+        Parameters
+        ----------
+        depth_m : float
+            Depth below the surface, positive down [m].
+
+        Returns
+        -------
+        Small
+        """
         return self.soil_c[:, self.depths_m.index(depth_m)]
 
 
 def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajectory]:
-    """Run cases of equal length; depths_m: where the soil is wanted, 0 being its face."""
+    """Run cases of equal length.
+
+    Parameters
+    ----------
+    cases : Sequence[Case]
+        Cases of equal length.
+    depths_m : Sequence[float]
+        Where the soil is wanted, 0 being its face.
+
+    Returns
+    -------
+    list[Trajectory]
+    """
     batch = CaseBatch(cases)
     forcing, soil = batch.forcing(), batch.start_c()
     air = forcing.air[0]

@@ -53,7 +53,21 @@ class Balance(NamedTuple):
 
 @compiled
 def vapour_curve(surface_c: float) -> tuple[float, float]:
-    """Saturation pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13]."""
+    """Saturation pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13].
+
+    Parameters
+    ----------
+    surface_c : float
+        The soil's surface [°C].
+
+    Returns
+    -------
+    tuple[float, float]
+
+    References
+    ----------
+    FAO56 eq. 11, 13: see :doc:`/sources`.
+    """
     warm = surface_c + 237.3
     pressure = 0.6108 * np.exp(17.27 * surface_c / warm)
     return pressure, 4098.0 * pressure / (warm * warm)
@@ -61,7 +75,21 @@ def vapour_curve(surface_c: float) -> tuple[float, float]:
 
 @compiled
 def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
-    """Exchange with the air over open ground: wind, helped when the ground is warmer, hindered when it is colder."""
+    """Exchange with the air over open ground: wind, helped when the ground is warmer, hindered when it is colder.
+
+    Parameters
+    ----------
+    warmer_k : float
+        How much warmer the ground is than the air [K].
+    wind_m_s : float
+        Wind [m/s].
+    factor : float
+        The learned factor.
+
+    Returns
+    -------
+    float
+    """
     forced = STILL_AIR_W_M2K + WIND_W_M2K * wind_m_s
     if warmer_k < 0.0:
         return factor * forced / (1.0 + STABLE / (1.0 + wind_m_s * wind_m_s) * -warmer_k)
@@ -70,7 +98,23 @@ def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
 
 @compiled
 def open_balance(soil_surface: SoilSurface, hour: Hour, first_c: float, surface_c: float) -> Balance:
-    """Balance of open ground for the first cell at first_c; surface_c: a guess of the surface."""
+    """Balance of open ground for the first cell at first_c.
+
+    Parameters
+    ----------
+    soil_surface : SoilSurface
+        What the air meets: absorption, conductance, convection, wetness.
+    hour : Hour
+        Weather of the hour.
+    first_c : float
+        Temperature of the column's first cell [°C].
+    surface_c : float
+        A guess of the surface.
+
+    Returns
+    -------
+    Balance
+    """
     conductance, surface = soil_surface.conductance, surface_c
     gains = soil_surface.absorbs * hour.sun + SOIL_EMISSIVITY * hour.sky + conductance * first_c
     slope, latent = conductance, 0.0

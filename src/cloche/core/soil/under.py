@@ -13,7 +13,22 @@ Array = NDArray[np.float64]
 
 
 def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None) -> Array:
-    """What each row would show, (rows, members). bare: the same ground without its covers, where gains are among the rows."""
+    """What each row would show, (rows, members).
+
+    Parameters
+    ----------
+    beside : Beside
+        What was seen under the covers besides the soil: rows of kind, hour and value.
+    covered : Trajectory
+        Run of the covered ground.
+    bare : Trajectory | None
+        Run of the same ground without its covers, where gains are among the rows.
+
+    Returns
+    -------
+    ndarray
+        (rows, members).
+    """
     air = covered.air_c.astype(np.float64)
     found = np.empty((len(beside), air.shape[1]))
     for row in range(len(beside)):

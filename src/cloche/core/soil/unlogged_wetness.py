@@ -17,12 +17,35 @@ FRESH = float(np.sqrt(1 - REMEMBERS**2))
 
 
 def knots_over(hours: float) -> int:
-    """Knots that span some hours, at least two."""
+    """Knots that span some hours, at least two.
+
+    Parameters
+    ----------
+    hours : float
+        Hours by which to shift.
+
+    Returns
+    -------
+    int
+    """
     return max(int(np.ceil(hours / (24 * KNOT_D))), 1) + 1
 
 
 def path(z: Array, sd: float) -> Array:
-    """Wetness added at each knot, from independent standard normals of the same shape, (knots, members)."""
+    """Wetness added at each knot, from independent standard normals of the same shape, (knots, members).
+
+    Parameters
+    ----------
+    z : ndarray
+        Values before scaling, in standard deviations.
+    sd : float
+        Standard deviation.
+
+    Returns
+    -------
+    ndarray
+        (knots, members).
+    """
     found = z.copy()
     for k in range(1, len(z)):
         found[k] = REMEMBERS * found[k - 1] + FRESH * z[k]
@@ -30,7 +53,22 @@ def path(z: Array, sd: float) -> Array:
 
 
 def hourly(knots: Array, first_h: float, hours: int) -> Array:
-    """Knots (knots, members) that begin at first_h, at hours from 0 on: (hours, members); held before and after."""
+    """Knots (knots, members) that begin at first_h, at hours from 0 on: (hours, members); held before and after.
+
+    Parameters
+    ----------
+    knots : ndarray
+        (knots, members), values at the knots.
+    first_h : float
+        First hour that is wanted.
+    hours : int
+        Number of hours.
+
+    Returns
+    -------
+    ndarray
+        (hours, members).
+    """
     position = np.clip((np.arange(hours) + 0.5 - first_h) / (24 * KNOT_D), 0, len(knots) - 1)
     below = np.minimum(position.astype(np.intp), len(knots) - 2)
     part = (position - below)[:, None]

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.soil.calibrate import Learned
 from cloche.core.soil.drift import covariance
+from cloche.core.soil.learned import Learned
 
 Array = NDArray[np.float64]
 
@@ -35,7 +35,17 @@ class Check:
 
 def record(learned: Learned) -> list[Check]:
     """Each reading predicted from those at least lead_d days older; leads with too few readings are left out, and so are
-    readings that are hard to believe."""
+    readings that are hard to believe.
+
+    Parameters
+    ----------
+    learned : Learned
+        What readings have taught of the place.
+
+    Returns
+    -------
+    list[Check]
+    """
     total, away = _joint(learned)
     odd = strange(learned)
     hour, found = learned.drift.hour, []
@@ -55,7 +65,17 @@ def record(learned: Learned) -> list[Check]:
 
 
 def strange(learned: Learned) -> dict[int, float]:
-    """Index among the readings used, and distance from what all others say [K], of those hard to believe."""
+    """Index among the readings used, and distance from what all others say [K], of those hard to believe.
+
+    Parameters
+    ----------
+    learned : Learned
+        What readings have taught of the place.
+
+    Returns
+    -------
+    dict[int, float]
+    """
     if len(learned.drift.hour) < FEWEST_BEFORE:
         return {}
     total, away = _joint(learned)

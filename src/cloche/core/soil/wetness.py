@@ -47,7 +47,19 @@ class Water(NamedTuple):
 
     @classmethod
     def usual(cls, pool_mm: Array, store_mm: Array) -> Water:
-        """Where nothing is known."""
+        """Where nothing is known.
+
+        Parameters
+        ----------
+        pool_mm : ndarray
+            Water at the surface, at field capacity [mm].
+        store_mm : ndarray
+            Water below it, at field capacity [mm].
+
+        Returns
+        -------
+        Water
+        """
         return cls(POOL_SHARE * pool_mm, STORE_SHARE * store_mm, np.zeros(len(pool_mm)))
 
 
@@ -60,8 +72,27 @@ def soil_surface_of(
     water: tuple[float, float, float],
     holds: Holds,
 ) -> SoilSurface:
-    """The surface as wet and as snowy as it is. bare: dry and free of snow; unlogged_wetness: wetness nobody logged, less of
-    it where mulch or stones cover the ground; water: pool, store and snow [mm]."""
+    """The surface as wet and as snowy as it is.
+
+    Parameters
+    ----------
+    bare : SoilSurface
+        Dry and free of snow.
+    wetness : float
+        Wetness of the surface by its water, 0-1.
+    evaporation : float
+        The place's learned factor of evaporation.
+    unlogged_wetness : float
+        Wetness nobody logged, less of it where mulch or stones cover the ground.
+    water : tuple[float, float, float]
+        Pool, store and snow [mm].
+    holds : Holds
+        What the ground's top can hold, by texture.
+
+    Returns
+    -------
+    SoilSurface
+    """
     pool, store, snow = water
     reckoned = evaporation * (wetness * min(store / holds.store, 1.0) + (1 - wetness) * (pool / holds.pool))
     wet = min(max(reckoned + unlogged_wetness * min(wetness / UNCOVERED, 1.0), 0.0), 1.0)
@@ -74,13 +105,42 @@ def soil_surface_of(
 
 @compiled
 def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
-    """Snow's water [mm]: by the depth that was noted, if one was (nan: none), on open ground."""
+    """Snow's water [mm]: by the depth that was noted, if one was (nan: none), on open ground.
+
+    Parameters
+    ----------
+    reckoned_mm : float
+        Water of the snow by the weather [mm].
+    noted_m : float
+        Depth of snow that was noted; nan: none [m].
+    covered : bool
+        Whether it stands under a cover.
+
+    Returns
+    -------
+    float
+        [mm].
+    """
     return reckoned_mm if covered or np.isnan(noted_m) else noted_m / SNOW_M_PER_MM
 
 
 @compiled
 def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float) -> tuple[Balance, float]:
-    """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour]."""
+    """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour].
+
+    Parameters
+    ----------
+    balance : Balance
+        The surface's balance before freezing is considered.
+    soil_surface : SoilSurface
+        What the air meets: absorption, conductance, convection, wetness.
+    first_c : float
+        Temperature of the column's first cell [°C].
+
+    Returns
+    -------
+    tuple[Balance, float]
+    """
     surface = balance.s0 + balance.s1 * first_c
     if surface <= 0.0:
         return balance, 0.0
@@ -97,8 +157,27 @@ def after_hour(
     holds: Holds,
     covered: bool,
 ) -> tuple[float, float, float]:
-    """Pool, store and snow an hour later. falls: rain that reaches the ground [mm], air [°C], snow that melted, water given by
-    hand [mm]; latent [W/m²]; supply: factor of what rises. Snow does not lie on what is covered."""
+    """Pool, store and snow an hour later. Snow does not lie on what is covered.
+
+    Parameters
+    ----------
+    water : tuple[float, float, float]
+        Pool, store and snow [mm].
+    falls : tuple[float, float, float, float]
+        Rain that reaches the ground [mm], air [°C], snow that melted, water given by hand [mm]; latent [W/m²].
+    latent : float
+        Latent heat leaving the ground [W/m²].
+    supply : float
+        Factor of what rises.
+    holds : Holds
+        What the ground's top can hold, by texture.
+    covered : bool
+        Whether it stands under a cover.
+
+    Returns
+    -------
+    tuple[float, float, float]
+    """
     pool, store, snow = water
     rain, air_c, melt, given = falls
     snowing = air_c < SNOW_BELOW_C and not covered

@@ -42,7 +42,24 @@ class Difference:
 
 
 def difference(pairs_k: Sequence[float], day: Sequence[int]) -> Difference:
-    """pairs_k: covered less bare of each pair; day: which day each belongs to. Raises ValueError without any."""
+    """Mean difference of a covered and a bare bed with its interval, days counted as independent.
+
+    Parameters
+    ----------
+    pairs_k : Sequence[float]
+        Covered less bare of each pair [K].
+    day : Sequence[int]
+        Which day each belongs to.
+
+    Returns
+    -------
+    Difference
+
+    Raises
+    ------
+    ValueError
+        Without any.
+    """
     if not len(pairs_k):
         raise ValueError("A trial has at least one pair.")
     numbers, which = np.unique(np.asarray(day), return_inverse=True)
@@ -56,24 +73,74 @@ def difference(pairs_k: Sequence[float], day: Sequence[int]) -> Difference:
 
 
 def half_width_k(sd_k: float, days: float) -> float:
-    """Half of the 95 % interval of a mean over so many independent days (Student)."""
+    """Half of the 95 % interval of a mean over so many independent days (Student).
+
+    Parameters
+    ----------
+    sd_k : float
+        Standard deviation of the pairs' differences [K].
+    days : float
+        Number of days.
+
+    Returns
+    -------
+    float
+    """
     return float(t.ppf((1 + CONFIDENCE) / 2, days - 1)) * sd_k / sqrt(days) if days > 1 else inf
 
 
 def days_for_width(sd_k: float, half_k: float) -> int | None:
-    """Independent days after which the mean is known to half_k either way; None: more than a season has."""
+    """Independent days after which the mean is known to half_k either way; None: more than a season has.
+
+    Parameters
+    ----------
+    sd_k : float
+        Standard deviation of the pairs' differences [K].
+    half_k : float
+        Half of the width that is wanted [K].
+
+    Returns
+    -------
+    int | None
+    """
     return next((n for n in range(FEWEST_DAYS, MOST_DAYS) if half_width_k(sd_k, n) <= half_k), None)
 
 
 def days_for_power(mean_k: float, sd_k: float, power: float = POWER) -> int | None:
-    """Independent days after which a difference of this size would be told from none, four times in five; None: too many."""
+    """Independent days after which a difference of this size would be told from none, four times in five; None: too many.
+
+    Parameters
+    ----------
+    mean_k : float
+        Difference to be told from none [K].
+    sd_k : float
+        Standard deviation of the pairs' differences [K].
+    power : float
+        Chance with which it is to be told.
+
+    Returns
+    -------
+    int | None
+    """
     if sd_k == 0:
         return FEWEST_DAYS if mean_k else None
     return next((n for n in range(FEWEST_DAYS, MOST_DAYS) if _power(abs(mean_k) / sd_k, n) >= power), None)
 
 
 def more_days(found: Difference, wanted: int | None) -> int | None:
-    """How many more days as they come, hanging together as those before did."""
+    """How many more days as they come, hanging together as those before did.
+
+    Parameters
+    ----------
+    found : Difference
+        What the pairs have shown so far.
+    wanted : int | None
+        Days that are wanted in all; None: more than a season has.
+
+    Returns
+    -------
+    int | None
+    """
     if wanted is None:
         return None
     return max(0, ceil(wanted * found.days / found.counts_as) - found.days)

@@ -33,7 +33,22 @@ class TypicalYear:
 
 
 def typical_year(text: str) -> TypicalYear:
-    """Read an EPW file's text. Raises NotAnEpw."""
+    """Read an EPW file's text.
+
+    Parameters
+    ----------
+    text : str
+        The file's text.
+
+    Returns
+    -------
+    TypicalYear
+
+    Raises
+    ------
+    NotAnEpw
+        Where the text is no EPW file.
+    """
     # Loaded here: pvlib takes a second and a half, and few bring such a file.
     from pvlib.iotools import read_epw
 

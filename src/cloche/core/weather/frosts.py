@@ -29,23 +29,69 @@ class Frosts:
     years: int
 
     def last_spring(self, midsummer: date) -> date | None:
-        """The usual last frost before a midsummer."""
+        """The usual last frost before a midsummer.
+
+        Parameters
+        ----------
+        midsummer : date
+            The year's midsummer.
+
+        Returns
+        -------
+        date | None
+        """
         return None if self.spring is None else midsummer + timedelta(days=round(self.spring[1]))
 
 
 def midsummer(year: int, latitude_deg: float) -> date:
-    """The middle of the warm season that carries the year's number."""
+    """The middle of the warm season that carries the year's number.
+
+    Parameters
+    ----------
+    year : int
+        The year.
+    latitude_deg : float
+        Latitude, north positive [°].
+
+    Returns
+    -------
+    date
+    """
     return date(year, *MIDSUMMER["north" if latitude_deg >= 0 else "south"])
 
 
 def midsummer_after(day: date, latitude_deg: float) -> date:
-    """The next midsummer on or after a day."""
+    """The next midsummer on or after a day.
+
+    Parameters
+    ----------
+    day : date
+        Calendar date.
+    latitude_deg : float
+        Latitude, north positive [°].
+
+    Returns
+    -------
+    date
+    """
     this = midsummer(day.year, latitude_deg)
     return this if this >= day else midsummer(day.year + 1, latitude_deg)
 
 
 def of_years(record: DailyRecord, latitude_deg: float) -> Frosts | None:
-    """From whole years about each midsummer in a record of single days (days,); None where there is none."""
+    """From whole years about each midsummer in a record of single days (days,); None where there is none.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+    latitude_deg : float
+        Latitude, north positive [°].
+
+    Returns
+    -------
+    Frosts | None
+    """
     first, last = record.first, record.first + timedelta(days=len(record) - 1)
     rows = []
     for year in range(first.year, last.year + 1):
@@ -58,7 +104,17 @@ def of_years(record: DailyRecord, latitude_deg: float) -> Frosts | None:
 
 
 def of_lows(low_c: Array) -> Frosts:
-    """low_c: (2 * REACH_D, years), midsummer in the middle."""
+    """Chance of a last and a first frost by day, from the lows of past years.
+
+    Parameters
+    ----------
+    low_c : ndarray
+        (2 * REACH_D, years), midsummer in the middle.
+
+    Returns
+    -------
+    Frosts
+    """
     frost = low_c < FROST_C
     before, after = frost[:REACH_D], frost[REACH_D:]
     last = np.where(before.any(axis=0), -1.0 - np.argmax(before[::-1], axis=0), np.nan)

@@ -31,7 +31,24 @@ CALM_NIGHT = 0.45
 
 
 def hours_of(record: DailyRecord, site: Site) -> HourlyWeather:
-    """Hourly weather of a daily record in which every day has a low and a high. Raises NotEnoughData otherwise."""
+    """Hourly weather of a daily record in which every day has a low and a high.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+    site : Site
+        Where the garden lies.
+
+    Returns
+    -------
+    HourlyWeather
+
+    Raises
+    ------
+    NotEnoughData
+        Otherwise.
+    """
     if not len(record) or not np.isfinite(record.low_c).all() or not np.isfinite(record.high_c).all():
         raise NotEnoughData("Hourly weather needs the air's low and high of every day.")
     low, high = _column(record.low_c), _column(record.high_c)
@@ -55,7 +72,33 @@ def assemble(
     sky_measured: Array | None = None,
     rain_mm: Array | None = None,
 ) -> HourlyWeather:
-    """Fill in what nobody measured: vapour from the lows, wind by day and night, infrared from vapour and cloud."""
+    """Fill in what nobody measured: vapour from the lows, wind by day and night, infrared from vapour and cloud.
+
+    Parameters
+    ----------
+    site : Site
+        Where the garden lies.
+    sun : SunPath
+        The sun's path at the site.
+    air : ndarray
+        Hourly air, (hours, members) [°C].
+    sun_w_m2 : ndarray
+        Sun on a level plane [W/m²].
+    record : DailyRecord
+        Daily weather.
+    vapour_kpa : ndarray | None
+        Vapour pressure of the air [kPa].
+    wind_m_s : ndarray | None
+        Wind [m/s].
+    sky_measured : ndarray | None
+        Measured infrared of the sky [W/m²]; None: not measured.
+    rain_mm : ndarray | None
+        Rain [mm]; nan: not measured.
+
+    Returns
+    -------
+    HourlyWeather
+    """
     vapour = vapour_of(record) if vapour_kpa is None else vapour_kpa
     vapour = np.minimum(vapour, saturation_kpa(air))
     wind = wind_of(record, site, sun) if wind_m_s is None else wind_m_s
@@ -68,7 +111,23 @@ def assemble(
 
 
 def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Array:
-    """Hourly air (days * 24, members) from lows and highs (days, members). day_length: (days,) [h]."""
+    """Hourly air (days * 24, members) from lows and highs (days, members).
+
+    Parameters
+    ----------
+    low_c : ndarray
+        Lows of the days [°C].
+    high_c : ndarray
+        Highs of the days [°C].
+    day_length : ndarray
+        Hours of light, (days,) [h].
+    noon_h : float
+        Hour of the highest sun in standard time.
+
+    Returns
+    -------
+    ndarray
+    """
     days = len(low_c)
     light = np.clip(day_length, 6.0, 18.0)[:, None, None]
     rise, fall = noon_h - light / 2, noon_h + light / 2
@@ -93,7 +152,19 @@ def _decay(part: Array, start_c: Array, end_c: Array) -> Array:
 
 
 def sun_share(record: DailyRecord, site: Site) -> Array:
-    """Share of a cloudless day's sun by day (days, members): as recorded, else by the daily range."""
+    """Share of a cloudless day's sun by day (days, members): as recorded, else by the daily range.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+    site : Site
+        Where the garden lies.
+
+    Returns
+    -------
+    ndarray
+    """
     clear = CLEAR_TRANSMISSION + 2e-5 * site.elevation_m
     by_range = HARGREAVES * np.sqrt(np.clip(_column(record.range_k), 0.0, None)) / clear
     known = _column(record.sun_share)
@@ -101,14 +172,38 @@ def sun_share(record: DailyRecord, site: Site) -> Array:
 
 
 def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
-    """Rain by the hour [mm]: as recorded; of a day that nobody measured, what a sky as dull as that usually brings."""
+    """Rain by the hour [mm]: as recorded; of a day that nobody measured, what a sky as dull as that usually brings.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+    sun_w_m2 : ndarray
+        Sun on a level plane [W/m²].
+    sun : SunPath
+        The sun's path at the site.
+
+    Returns
+    -------
+    ndarray
+    """
     measured = _hold(_column(record.rain_mm)) / 24
     guess = np.maximum(cloud_of(sun_w_m2, sun) - DULL, 0.0) * (RAIN_MM_D / 24)
     return np.where(np.isnan(measured), guess, measured)
 
 
 def snow_of(record: DailyRecord) -> Array:
-    """Snow noted in the morning [m], at that hour; nan at all others."""
+    """Snow noted in the morning [m], at that hour; nan at all others.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+
+    Returns
+    -------
+    ndarray
+    """
     noted = _column(record.snow_m)
     hours = np.full((len(noted) * 24, noted.shape[1]), np.nan)
     hours[SNOW_NOTED_H::24] = noted
@@ -116,13 +211,37 @@ def snow_of(record: DailyRecord) -> Array:
 
 
 def vapour_of(record: DailyRecord) -> Array:
-    """Vapour pressure by the hour [kPa] from the day's low: near saturation there, drier where days swing far."""
+    """Vapour pressure by the hour [kPa] from the day's low: near saturation there, drier where days swing far.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+
+    Returns
+    -------
+    ndarray
+    """
     dryness = np.clip((_column(record.range_k) - DRYNESS_FROM_K) * DRYNESS_SLOPE, 0.0, MOST_DRY_K)
     return np.repeat(saturation_kpa(_column(record.low_c) - dryness), 24, axis=0)
 
 
 def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
-    """Wind by the hour [m/s]: the day's mean, recorded or usual, calmer in the dark."""
+    """Wind by the hour [m/s]: the day's mean, recorded or usual, calmer in the dark.
+
+    Parameters
+    ----------
+    record : DailyRecord
+        Daily weather.
+    site : Site
+        Where the garden lies.
+    sun : SunPath
+        The sun's path at the site.
+
+    Returns
+    -------
+    ndarray
+    """
     known = _column(record.wind_m_s)
     mean = np.repeat(np.where(np.isnan(known), site.wind_m_s, known), 24, axis=0)
     light = np.clip(np.sin(sun.elevation_rad), 0.0, None).reshape(-1, 24)
@@ -132,7 +251,19 @@ def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
 
 
 def cloud_of(sun_w_m2: Array, sun: SunPath) -> Array:
-    """Cloud cover 0-1 by the hour from how much of the cloudless sun arrives; nights take it from the days about them."""
+    """Cloud cover 0-1 by the hour from how much of the cloudless sun arrives; nights take it from the days about them.
+
+    Parameters
+    ----------
+    sun_w_m2 : ndarray
+        Sun on a level plane [W/m²].
+    sun : SunPath
+        The sun's path at the site.
+
+    Returns
+    -------
+    ndarray
+    """
     days = sun.days
     clear = sun.clear_w_m2.reshape(days, 24).sum(axis=1)
     got = sun_w_m2.reshape(days, 24, -1).sum(axis=1)

@@ -14,7 +14,17 @@ ROOM_C, ROOM_SWING_K, ROOM_WIND_M_S, ROOM_HUMIDITY = 17.0, 1.5, 0.1, 0.5
 
 
 def room(outside: HourlyWeather) -> HourlyWeather:
-    """The same hours in a room, one member."""
+    """The same hours in a room, one member.
+
+    Parameters
+    ----------
+    outside : HourlyWeather
+        Weather outdoors.
+
+    Returns
+    -------
+    HourlyWeather
+    """
     hour = (np.arange(len(outside)) + 0.5)[:, None]
     air = ROOM_C + ROOM_SWING_K * np.cos(2 * np.pi * (hour - 17.0) / 24)
     still = np.zeros_like(air)

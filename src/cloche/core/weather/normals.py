@@ -40,15 +40,46 @@ class Normals:
         return (self.low_c + self.high_c) / 2
 
     def mean_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Normal daily mean [°C] on each day of the year, running smoothly through the months."""
+        """Normal daily mean [°C] on each day of the year, running smoothly through the months.
+
+        Parameters
+        ----------
+        day_of_year : array_like
+            Day of the year from 1, any shape.
+
+        Returns
+        -------
+        ndarray
+            [°C].
+        """
         return _through_the_year(self.mean_c, day_of_year)
 
     def range_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Normal difference of high and low [K]."""
+        """Normal difference of high and low [K].
+
+        Parameters
+        ----------
+        day_of_year : array_like
+            Day of the year from 1, any shape.
+
+        Returns
+        -------
+        ndarray
+        """
         return _through_the_year(self.high_c - self.low_c, day_of_year)
 
     def sd_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Standard deviation of single days' means about the normal [K]."""
+        """Standard deviation of single days' means about the normal [K].
+
+        Parameters
+        ----------
+        day_of_year : array_like
+            Day of the year from 1, any shape.
+
+        Returns
+        -------
+        ndarray
+        """
         return _through_the_year(self.day_sd_k, day_of_year)
 
 
@@ -58,7 +89,17 @@ winter above all (from memory of station records, assumption)."""
 
 
 def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Standard deviation of single days' means by month [K], from the monthly means [°C]."""
+    """Standard deviation of single days' means by month [K], from the monthly means [°C].
+
+    Parameters
+    ----------
+    monthly_c : ndarray
+        Twelve monthly means of the air, January first [°C].
+
+    Returns
+    -------
+    ndarray
+    """
     swing = float(np.ptp(monthly_c))
     winter, summer = (base + slope * swing for base, slope in (WINTER_SD, SUMMER_SD))
     if swing == 0:
@@ -68,7 +109,19 @@ def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
-    """A first guess for a site that has told nothing but where it lies (assumption: land means, from memory)."""
+    """A first guess for a site that has told nothing but where it lies (assumption: land means, from memory).
+
+    Parameters
+    ----------
+    latitude_deg : float
+        Latitude, north positive [°].
+    elevation_m : float
+        Height above the sea [m].
+
+    Returns
+    -------
+    Normals
+    """
     size = abs(latitude_deg)
     swings = _HALF_SWING_NORTH_K if latitude_deg >= 0 else _HALF_SWING_SOUTH_K
     mean = np.interp(size, _LATITUDE, _ANNUAL_MEAN_C) - _LAPSE_K_PER_M * elevation_m
@@ -82,6 +135,21 @@ def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: ND
     """Normals from daily lows and highs (days,) with month 1-12; months with too few days lean on the guess.
 
     The guess is first shifted to agree with the months that are known.
+
+    Parameters
+    ----------
+    month : ndarray of int
+        Month of each day, (days,), 1-12.
+    low_c : ndarray
+        Lows of the days [°C].
+    high_c : ndarray
+        Highs of the days [°C].
+    guess : Normals
+        Normals to fall back on where a month has too few days.
+
+    Returns
+    -------
+    Normals
     """
     known = np.array([(month == m).sum() >= FEWEST_DAYS for m in range(1, 13)])
     if not known.any():

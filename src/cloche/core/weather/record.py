@@ -40,7 +40,19 @@ class Site:
     wind_m_s: float = 2.0
 
     def sun(self, first: date, days: int) -> SunPath:
-        """The sun over whole days from midnight of `first`."""
+        """The sun over whole days from midnight of `first`.
+
+        Parameters
+        ----------
+        first : date
+            First day.
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        SunPath
+        """
         return sun_path(self.latitude_deg, self.longitude_deg, self.elevation_m, self.utc_h, first, days)
 
 
@@ -64,7 +76,25 @@ class DailyRecord:
     def of(
         cls, first: date, low_c: Array, high_c: Array, sun_share: Array | None = None, rain_mm: Array | None = None
     ) -> DailyRecord:
-        """A record of which little more than lows and highs is known."""
+        """A record of which little more than lows and highs is known.
+
+        Parameters
+        ----------
+        first : date
+            First day.
+        low_c : ndarray
+            Lows of the days [°C].
+        high_c : ndarray
+            Highs of the days [°C].
+        sun_share : ndarray | None
+            Share of a cloudless day's sun, 0-1; None or nan: not known.
+        rain_mm : ndarray | None
+            Rain [mm]; nan: not measured.
+
+        Returns
+        -------
+        DailyRecord
+        """
         shape = np.shape(low_c)
         sun = np.full(shape, np.nan) if sun_share is None else sun_share
         rain = np.full(shape, np.nan) if rain_mm is None else rain_mm
@@ -95,7 +125,21 @@ class DailyRecord:
         return self.high_c - self.low_c
 
     def cut(self, start: int, stop: int | None = None, members: slice | NDArray[np.intp] = slice(None)) -> DailyRecord:
-        """Days start to stop, of some members."""
+        """Days start to stop, of some members.
+
+        Parameters
+        ----------
+        start : int
+            Index of the first day.
+        stop : int | None
+            Index after the last.
+        members : slice | ndarray of int
+            Which members.
+
+        Returns
+        -------
+        DailyRecord
+        """
         parts = {}
         for name, whole in self.values.items():
             values = whole[start:stop]
@@ -126,7 +170,19 @@ class HourlyWeather:
         return len(self.air_c)
 
     def cut(self, start_d: int, stop_d: int) -> HourlyWeather:
-        """Whole days from start_d to stop_d."""
+        """Whole days from start_d to stop_d.
+
+        Parameters
+        ----------
+        start_d : int
+            First day.
+        stop_d : int
+            Day after the last.
+
+        Returns
+        -------
+        HourlyWeather
+        """
         hours = slice(start_d * 24, stop_d * 24)
         parts = {name: getattr(self, name)[hours] for name in self.__dataclass_fields__ if name not in ("first", "sun")}
         sun = self.sun.cut(start_d * 24, stop_d * 24)

@@ -53,7 +53,21 @@ class Past:
         return [year for year in range(first, last.year) if date(year, 12, 31) < last]
 
     def rows_from(self, year: int, day: date, count: int) -> NDArray[np.intp]:
-        """Rows of `count` days from the same date in a year; the end of the record runs on from a year's end to its start."""
+        """Rows of `count` days from the same date in a year; the end of the record runs on from a year's end to its start.
+
+        Parameters
+        ----------
+        year : int
+            The year.
+        day : date
+            Date of the first.
+        count : int
+            Number of days.
+
+        Returns
+        -------
+        ndarray of int
+        """
         start = date(year, day.month, min(day.day, 28) if day.month == 2 else day.day)
         rows = (start - self.record.first).days + np.arange(count)
         return np.asarray(np.where(rows < len(self.record), rows, rows - 365 * (1 + (rows - len(self.record)) // 365)))
@@ -70,7 +84,23 @@ class Known:
 
 
 def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
-    """Fill every day that is not known: (days,) in, (days, members) out. sun_share may stay nan where the range tells it."""
+    """Fill every day that is not known: (days,) in, (days, members) out. sun_share may stay nan where the range tells it.
+
+    Parameters
+    ----------
+    known : Known
+        What is known of the days, their normals and past years.
+    normals : Normals
+        The site's monthly normals.
+    members : int
+        Number of members.
+    rng : Generator
+        Stream of random numbers.
+
+    Returns
+    -------
+    DailyRecord
+    """
     replay, generator, errors = rng.spawn(3)
     past = known.past if known.past and len(known.past.years) >= FEWEST_YEARS else None
     if past is None:

@@ -30,7 +30,19 @@ class SunPath:
         return len(self.elevation_rad) // 24
 
     def cut(self, start: int, stop: int) -> SunPath:
-        """Hours from start to stop."""
+        """Hours from start to stop.
+
+        Parameters
+        ----------
+        start : int
+            Index of the first hour.
+        stop : int
+            Index after the last.
+
+        Returns
+        -------
+        SunPath
+        """
         return SunPath(**{name: getattr(self, name)[start:stop] for name in self.__dataclass_fields__})
 
 
@@ -39,6 +51,25 @@ def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_
     """Sun at the centre of each hour of a standard clock that runs utc_h ahead of UTC, from midnight of `first`.
 
     Position by pvlib's NREL algorithm, clear sky by its simplified Solis model at the site's air pressure.
+
+    Parameters
+    ----------
+    latitude_deg : float
+        Latitude, north positive [°].
+    longitude_deg : float
+        Longitude, east positive [°].
+    elevation_m : float
+        Height above the sea [m].
+    utc_h : float
+        Standard time less UTC [h].
+    first : date
+        First day.
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    SunPath
     """
     # Loaded here: pvlib takes a second and a half, and only whoever computes needs it.
     import pandas as pd
@@ -60,7 +91,23 @@ def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_
 
 
 def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDArray[np.float64]:
-    """Share of the sun that comes from the whole sky, by clearness index [Erbs1982], any shape; 1 in the dark."""
+    """Share of the sun that comes from the whole sky, by clearness index [Erbs1982], any shape; 1 in the dark.
+
+    Parameters
+    ----------
+    sun_w_m2 : array_like
+        Sun on a level plane [W/m²].
+    extraterrestrial_w_m2 : array_like
+        Sun above the air on a level plane, any shape [W/m²].
+
+    Returns
+    -------
+    ndarray
+
+    References
+    ----------
+    Erbs1982: see :doc:`/sources`.
+    """
     sun, extra = np.asarray(sun_w_m2, dtype=np.float64), np.asarray(extraterrestrial_w_m2, dtype=np.float64)
     index = np.clip(np.divide(sun, extra, out=np.zeros(np.broadcast(sun, extra).shape), where=extra > 5.0), 0.0, 1.0)
     middle = 0.9511 - 0.1604 * index + 4.388 * index**2 - 16.638 * index**3 + 12.336 * index**4
@@ -68,20 +115,68 @@ def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDAr
 
 
 def saturation_kpa(temperature_c: ArrayLike) -> NDArray[np.float64]:
-    """Vapour pressure over water [kPa], any shape [FAO56 eq. 11]."""
+    """Vapour pressure over water [kPa], any shape [FAO56 eq. 11].
+
+    Parameters
+    ----------
+    temperature_c : array_like
+        Temperature [°C].
+
+    Returns
+    -------
+    ndarray
+
+    References
+    ----------
+    FAO56 eq. 11: see :doc:`/sources`.
+    """
     t = np.asarray(temperature_c, dtype=np.float64)
     return 0.6108 * np.exp(17.27 * t / (t + 237.3))
 
 
 def clear_sky_emissivity(air_c: ArrayLike, vapour_kpa: ArrayLike) -> NDArray[np.float64]:
-    """Emissivity of a cloudless sky, any shape [Prata1996]."""
+    """Emissivity of a cloudless sky, any shape [Prata1996].
+
+    Parameters
+    ----------
+    air_c : array_like
+        Air, any shape [°C].
+    vapour_kpa : array_like
+        Vapour pressure of the air [kPa].
+
+    Returns
+    -------
+    ndarray
+
+    References
+    ----------
+    Prata1996: see :doc:`/sources`.
+    """
     kelvin = np.asarray(air_c, dtype=np.float64) + KELVIN
     water = 46.5 * np.asarray(vapour_kpa, dtype=np.float64) * 10 / kelvin
     return 1 - (1 + water) * np.exp(-np.sqrt(1.2 + 3.0 * water))
 
 
 def sky_w_m2(air_c: ArrayLike, vapour_kpa: ArrayLike, cloud: ArrayLike) -> NDArray[np.float64]:
-    """Infrared from the sky [W/m²], any shape; cloud 0-1 fills what a clear sky lacks [CrawfordDuchon1999]."""
+    """Infrared from the sky [W/m²], any shape; cloud 0-1 fills what a clear sky lacks [CrawfordDuchon1999].
+
+    Parameters
+    ----------
+    air_c : array_like
+        Air, any shape [°C].
+    vapour_kpa : array_like
+        Vapour pressure of the air [kPa].
+    cloud : array_like
+        Share of the sky that is clouded, 0-1, any shape.
+
+    Returns
+    -------
+    ndarray
+
+    References
+    ----------
+    CrawfordDuchon1999: see :doc:`/sources`.
+    """
     clear = clear_sky_emissivity(air_c, vapour_kpa)
     share = np.asarray(cloud, dtype=np.float64)
     kelvin = np.asarray(air_c, dtype=np.float64) + KELVIN

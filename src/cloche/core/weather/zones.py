@@ -15,7 +15,22 @@ _ZONE = re.compile(r"^(1[0-3]|[1-9])([ab]?)$")
 
 
 def winter_lows_c(zone: str) -> tuple[float, float]:
-    """Between which temperatures [°C] the usual winter's coldest night lies. Raises OutOfRange for what is no zone."""
+    """Between which temperatures [°C] the usual winter's coldest night lies.
+
+    Parameters
+    ----------
+    zone : str
+        Winter hardiness zone, such as 7a.
+
+    Returns
+    -------
+    tuple[float, float]
+
+    Raises
+    ------
+    OutOfRange
+        For what is no zone.
+    """
     match = _ZONE.match(zone.strip().lower())
     if match is None:
         raise OutOfRange(f"“{zone}” is no hardiness zone. Write it like 7 or 7a.")

@@ -24,9 +24,21 @@ class Raising:
 def raising(crop: Crop, bench_c: float | Sequence[float], plant_day: int = 0) -> Raising | None:
     """Count back through hardening, growing on and emergence. None: it does not come up on that bench.
 
-    bench_c: soil of the bench [°C], one for all days or one a day from day 0, on the last of which it stays; plant_day: the day
-    of planting out. Weeks of raising are told of a bench at the crop's own germination temperature; what a colder one costs
-    is added. Sowing days before day 0 take the first day's soil.
+    Weeks of raising are told of a bench at the crop's own germination temperature; what a colder one costs is added. Sowing
+    days before day 0 take the first day's soil.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bench_c : float | Sequence[float]
+        Soil of the bench [°C], one for all days or one a day from day 0, on the last of which it stays.
+    plant_day : int
+        The day of planting out.
+
+    Returns
+    -------
+    Raising | None
     """
     usual_d = _up_in(crop, crop.germinate_c)
     grow_d = max(round(crop.raise_weeks * 7 - usual_d), HARDEN_D)

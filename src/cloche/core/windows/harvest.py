@@ -51,8 +51,27 @@ class Harvest:
 
 
 def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int, lead: float = 1.0) -> Harvest:
-    """up: the day it is up or set out; printed_d: days to harvest from it in the season they are printed for; young_d: days
-    after it that are judged elsewhere; lead: share of the growth before bulbs that is still to be made."""
+    """What comes of a crop that is up, to its harvest: when, how much, and what stands in the way.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    season : Season
+        The season's air and light at the site.
+    up : Days
+        The day it is up or set out.
+    printed_d : float
+        Days to harvest from it in the season they are printed for.
+    young_d : int
+        Days after it that are judged elsewhere.
+    lead : float
+        Share of the growth before bulbs that is still to be made.
+
+    Returns
+    -------
+    Harvest
+    """
     need = np.full(up.shape, full_growth_d(crop, printed_d))
     if crop.life.perennial:
         return _established(crop, season, up)

@@ -41,7 +41,21 @@ class Hedge:
 
 
 def hedge(candidates: Sequence[Candidate], wanted: float, most: int = MOST_PARTS) -> Hedge:
-    """As few sowings as reach the wanted chance, each the one that helps most beside those taken before; at most `most`."""
+    """As few sowings as reach the wanted chance, each the one that helps most beside those taken before; at most `most`.
+
+    Parameters
+    ----------
+    candidates : Sequence[Candidate]
+        Days to sow on, each with its chance of success in every scenario.
+    wanted : float
+        Chance of a harvest that is wanted, 0-1.
+    most : int
+        Most sowings.
+
+    Returns
+    -------
+    Hedge
+    """
     left, taken, chance = list(candidates), list[Candidate](), list[float]()
     none_yet = np.ones_like(candidates[0].succeeds) if candidates else np.ones(1)
     while left and len(taken) < most and (not chance or chance[-1] < wanted):

@@ -51,7 +51,25 @@ class Judged:
 
 
 def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Seed, sets or tubers put in place to be harvested in the same season. half_d: days until half are up, inf: never."""
+    """Seed, sets or tubers put in place to be harvested in the same season.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    sow_day : Days
+        Days of sowing, (days,).
+    half_d : ndarray
+        Days until half are up, inf: never.
+    share : ndarray
+        Share of live seed that comes up, (days, members), 0-1.
+
+    Returns
+    -------
+    Judged
+    """
     season = bed.season
     poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
@@ -67,14 +85,46 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
 
 
 def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair."""
+    """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    sow_day : Days
+        Days of sowing, (days,).
+    half_d : ndarray
+        Days until half are up, (days, members) [d]; inf: never.
+    share : ndarray
+        Share of live seed that comes up, 0-1.
+
+    Returns
+    -------
+    Judged
+    """
     limiting = _soil(crop, bed, sow_day, (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE))
     del limiting[Limit.WET]
     return Judged(limiting, np.ones(half_d.shape), np.full(half_d.shape, bed.season.days + 1))
 
 
 def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
-    """Raised plants, hardened and set out; the bed is at the roots' depth."""
+    """Raised plants, hardened and set out; the bed is at the roots' depth.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    day : Days
+        Days, (days,) from day 0.
+
+    Returns
+    -------
+    Judged
+    """
     season = bed.season
     members = season.air.low_c.shape[1]
     out = np.repeat(day[:, None], members, axis=1)
@@ -94,7 +144,27 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
 
 
 def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough."""
+    """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    how : Wintering
+        What wintering asks of the crop.
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    sow_day : Days
+        Days of sowing, (days,).
+    half_d : ndarray
+        Days until half are up, (days, members) [d]; inf: never.
+    share : ndarray
+        Share of live seed that comes up, 0-1.
+
+    Returns
+    -------
+    Judged
+    """
     season = bed.season
     poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
@@ -128,7 +198,21 @@ def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:
 
 
 def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
-    """The day on which half are up; the last one where they never are."""
+    """The day on which half are up; the last one where they never are.
+
+    Parameters
+    ----------
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    sow_day : Days
+        Days of sowing, (days,).
+    half_d : ndarray
+        Days until half are up, (days, members) [d]; inf: never.
+
+    Returns
+    -------
+    Days
+    """
     last = len(bed.soil_c) - 1
     up = np.where(np.isfinite(half_d), sow_day[:, None] + half_d, last)
     return np.clip(np.ceil(up), 0, last).astype(np.intp)

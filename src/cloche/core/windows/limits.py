@@ -85,7 +85,17 @@ class Limit(StrEnum):
 
 @lru_cache(maxsize=512)
 def longest_in_soil_d(crop: Crop) -> float:
-    """Days that seed may lie before half are up for the sowing to be sensible."""
+    """Days that seed may lie before half are up for the sowing to be sensible.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    float
+    """
     if crop.winter:
         return WINTER_IN_SOIL_D
     if crop.start != "seed":

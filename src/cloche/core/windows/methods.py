@@ -20,7 +20,19 @@ class Method(StrEnum):
 
 
 def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
-    """Which of the two suits the place: what has a window, else the one that leaves time, else the sooner harvest."""
+    """Which of the two suits the place: what has a window, else the one that leaves time, else the sooner harvest.
+
+    Parameters
+    ----------
+    sown : Outlook | None
+        Its outlook where it is sown in place; None: it never is.
+    planted : Outlook | None
+        Its outlook where it is planted out; None: it never is.
+
+    Returns
+    -------
+    Method
+    """
     if planted is None or not planted.windows:
         return Method.DIRECT if sown is not None else Method.TRANSPLANTED
     if sown is None or not sown.windows:
@@ -34,7 +46,17 @@ def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
 
 
 def is_short(sown: Outlook) -> bool:
-    """Whether sowing in place leaves hardly any choice of days."""
+    """Whether sowing in place leaves hardly any choice of days.
+
+    Parameters
+    ----------
+    sown : Outlook
+        Its outlook where it is sown in place; None: it never is.
+
+    Returns
+    -------
+    bool
+    """
     return all(not one.open_ended and one.last - one.earliest < SHORT_WINDOW_D for one in sown.windows)
 
 

@@ -59,8 +59,25 @@ class Outlook:
 
 
 def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None = None, on_bench: bool = False) -> Outlook:
-    """Judge every candidate day for sowing in place. usual_depth_m: where the crop's own depth was overruled; on_bench: to be
-    planted out elsewhere."""
+    """Judge every candidate day for sowing in place.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bed : Bed
+        The bed: its slope, surface and what was done to it.
+    day : Days
+        Days, (days,) from day 0.
+    usual_depth_m : float | None
+        The crop's own depth where it was overruled [m]; None: it was not.
+    on_bench : bool
+        Whether it is to be planted out elsewhere.
+
+    Returns
+    -------
+    Outlook
+    """
     development = bed.develop(crop)
     sown = day * 24 + sowing_hour(crop)
     hours = hours_to_emergence(development, sown, crop, FRACTIONS, crop.sowing_depth_m)
@@ -102,7 +119,21 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
 
 
 def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
-    """Judge every candidate day for planting out; bed: at the depth of the roots."""
+    """Judge every candidate day for planting out.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    bed : Bed
+        The bed at the depth of the roots.
+    day : Days
+        Days, (days,) from day 0.
+
+    Returns
+    -------
+    Outlook
+    """
     judged = judging.planted_out(crop, bed, day)
     success, failing, succeeds = _counted(judged.limiting)
     members = succeeds.shape[1]

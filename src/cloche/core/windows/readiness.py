@@ -37,7 +37,21 @@ class SteadyOutlook:
 
 
 def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> SteadyOutlook:
-    """How one crop would take soil that stays at soil_c [°C]."""
+    """How one crop would take soil that stays at soil_c [°C].
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    soil_c : float
+        Soil [°C].
+    field_factor : float
+        Garden soil's days against the laboratory's.
+
+    Returns
+    -------
+    SteadyOutlook
+    """
     times = in_soil(crop, field_factor)
     days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
     share = float(crop.share.at(soil_c)) * stands(crop) if days < float("inf") else 0.0
@@ -52,7 +66,19 @@ def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR
 
 
 def readiness(crop: Crop, soil_c: float) -> Readiness:
-    """Asleep below the printed minimum, comfortable inside the optimum range, at the minimum between, too hot above."""
+    """Asleep below the printed minimum, comfortable inside the optimum range, at the minimum between, too hot above.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    soil_c : float
+        Soil [°C].
+
+    Returns
+    -------
+    Readiness
+    """
     if crop.comfortable_at(soil_c):
         return Readiness.COMFORTABLE
     if soil_c > crop.optimum_to_c:
@@ -63,9 +89,21 @@ def readiness(crop: Crop, soil_c: float) -> Readiness:
 def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> list[SteadyOutlook]:
     """Crops to sow in place into soil of soil_c [°C], soonest up first.
 
-    comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out
-    are never listed, nor those that would lie there for good: the printed advice and the measured rates come from
-    different tables.
+    comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out are never
+    listed, nor those that would lie there for good: the printed advice and the measured rates come from different tables.
+
+    Parameters
+    ----------
+    crops : list[Crop]
+        The crops.
+    soil_c : float
+        Soil [°C].
+    comfortable_only : bool
+        False adds those that have only just reached their minimum.
+
+    Returns
+    -------
+    list[SteadyOutlook]
     """
     wanted = {Readiness.COMFORTABLE} if comfortable_only else {Readiness.COMFORTABLE, Readiness.AT_MINIMUM}
     steady_outlooks = [steady_outlook(crop, soil_c) for crop in crops if crop.sown_direct]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import NDArray
@@ -45,8 +44,23 @@ class Season:
     def of(
         cls, air: DailyRecord, latitude_deg: float, hourly_moist: Array | None = None, mean_c: Array | None = None
     ) -> Season:
-        """hourly_moist: (hours, members); None: never too wet to work. mean_c: (days, members), None: halfway from low to
-        high."""
+        """The season of a site from its daily air.
+
+        Parameters
+        ----------
+        air : DailyRecord
+            Daily air of the season.
+        latitude_deg : float
+            Latitude, north positive [°].
+        hourly_moist : ndarray | None
+            (hours, members); None: never too wet to work.
+        mean_c : ndarray | None
+            (days, members), None: halfway from low to high.
+
+        Returns
+        -------
+        Season
+        """
         if hourly_moist is None:
             moist = np.full((1, air.low_c.shape[1]), 0.5)
         else:
@@ -70,7 +84,17 @@ class Season:
         return {}
 
     def coldest(self, days: int) -> Array:
-        """Coldest night of each day and the days - 1 after it [°C]."""
+        """Coldest night of each day and the days - 1 after it [°C].
+
+        Parameters
+        ----------
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        ndarray
+        """
         if days not in self._coldest:
             self._coldest[days] = series.lowest_ahead(self.air.low_c, days)
         return self._coldest[days]
@@ -87,7 +111,19 @@ class Season:
         return series.running(high + COOL_NIGHTS_K * cooler_k)
 
     def heat_c(self, start: Days, end: Days) -> Array:
-        """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each."""
+        """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each.
+
+        Parameters
+        ----------
+        start : Days
+            The day it begins.
+        end : Days
+            Day before which it ends, (sowings, members).
+
+        Returns
+        -------
+        ndarray
+        """
         return mean_between(self._heat_c, start, end)
 
     @cached_property
@@ -95,7 +131,19 @@ class Season:
         return np.repeat(series.running(self.light)[:, None], self.mean_c.shape[1], axis=1)
 
     def mean_light(self, start: Days, end: Days) -> Array:
-        """Mean share of best growth that light allows from start to before end."""
+        """Mean share of best growth that light allows from start to before end.
+
+        Parameters
+        ----------
+        start : Days
+            The day it begins.
+        end : Days
+            Day before which it ends, (sowings, members).
+
+        Returns
+        -------
+        ndarray
+        """
         return mean_between(self._lit, start, end)
 
     @cached_property
@@ -103,7 +151,17 @@ class Season:
         return {}
 
     def next_frost(self, limit_c: float) -> Days:
-        """From each day on the first whose night is colder, (days + 1, members); `days` where there is none."""
+        """From each day on the first whose night is colder, (days + 1, members); `days` where there is none.
+
+        Parameters
+        ----------
+        limit_c : float
+            Temperature of the air among the plants that is not to be passed [°C].
+
+        Returns
+        -------
+        Days
+        """
         if limit_c not in self._frosts:
             self._frosts[limit_c] = next_day(self.air.low_c < limit_c)
         return self._frosts[limit_c]
@@ -113,7 +171,18 @@ class Season:
         return {}
 
     def chilled_d(self, below_c: float) -> Array:
-        """Days from day 0 until each day whose mean air is colder, (days + 1, members)."""
+        """Days from day 0 until each day whose mean air is colder, (days + 1, members).
+
+        Parameters
+        ----------
+        below_c : float
+            Day's mean below which a day counts as cold [°C].
+
+        Returns
+        -------
+        ndarray
+            (days + 1, members).
+        """
         if below_c not in self._chilled:
             self._chilled[below_c] = series.running((self.mean_c < below_c).astype(np.float64))
         return self._chilled[below_c]
@@ -163,11 +232,36 @@ class Season:
         return self._grown[key]
 
     def grown_d(self, crop: Crop) -> Array:
-        """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members)."""
+        """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members).
+
+        Parameters
+        ----------
+        crop : Crop
+            The crop.
+
+        Returns
+        -------
+        ndarray
+            (days + 1, members).
+        """
         return self._growth(crop)[0]
 
     def growth(self, crop: Crop, start: Days, end: Days) -> Array:
-        """Mean growth index from start to before end, which heat slows; (days, members) each."""
+        """Mean growth index from start to before end, which heat slows; (days, members) each.
+
+        Parameters
+        ----------
+        crop : Crop
+            The crop.
+        start : Days
+            The day it begins.
+        end : Days
+            Day before which it ends, (sowings, members).
+
+        Returns
+        -------
+        ndarray
+        """
         return mean_between(self._growth(crop)[1], start, end)
 
 
@@ -189,7 +283,23 @@ class Bed:
         field_factor: float | Array = FIELD_FACTOR,
         hourly_moist: Array | None = None,
     ) -> Bed:
-        """hourly_soil_c: (days * 24, members) from the first day of the season; hourly_moist: where nobody waters it."""
+        """A bed through the season from its hourly soil.
+
+        Parameters
+        ----------
+        hourly_soil_c : ndarray
+            (days * 24, members) from the first day of the season.
+        season : Season
+            The season's air and light at the site.
+        field_factor : float | ndarray
+            Garden soil's days against the laboratory's.
+        hourly_moist : ndarray | None
+            Share of what the top can hold, (hours, members), where nobody waters it; None: it is watered.
+
+        Returns
+        -------
+        Bed
+        """
         daily = hourly_soil_c.reshape(len(hourly_soil_c) // 24, 24, -1).mean(axis=1)
         return cls(SeedBed.of(hourly_soil_c, hourly_moist), daily, season, field_factor)
 
@@ -203,14 +313,34 @@ class Bed:
         return {}
 
     def develop(self, crop: Crop) -> Development:
-        """Development of a crop's seed in this bed; kin that share their curves share it."""
+        """Development of a crop's seed in this bed; kin that share their curves share it.
+
+        Parameters
+        ----------
+        crop : Crop
+            The crop.
+
+        Returns
+        -------
+        Development
+        """
         key = (crop.rate.grid.tobytes(), crop.share.grid.tobytes(), rotting_per_h(crop), crop.field_times)
         if key not in self._developed:
             self._developed[key] = develop(self.seed_bed, crop, in_soil(crop, self.field_factor))
         return self._developed[key]
 
     def coldest_soil_c(self, days: int) -> Array:
-        """Coldest daily mean of each day and the days - 1 after it [°C]."""
+        """Coldest daily mean of each day and the days - 1 after it [°C].
+
+        Parameters
+        ----------
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        ndarray
+        """
         return series.lowest_ahead(self.soil_c, days)
 
     @cached_property
@@ -235,13 +365,6 @@ class Bed:
         bad = self.soil_c <= 0.0
         bad[:days] |= self.season.moist[:days] > TOO_WET
         return np.asarray(series.lowest_ahead(bad.astype(np.float64), WORK_WITHIN_D) > 0)
-
-
-def field_factors(middle: float, log_sd: float, members: int, seed: int) -> Array:
-    """How much slower than the laboratory's the soil may be, one for each scenario: evenly through a log-normal, shuffled."""
-    rank = (np.random.default_rng(seed).permutation(members) + 0.5) / members
-    normal = NormalDist()
-    return np.asarray(middle * np.exp(log_sd * np.array([normal.inv_cdf(float(r)) for r in rank])))
 
 
 def _days_until(true: NDArray[np.bool_]) -> NDArray[np.intp]:

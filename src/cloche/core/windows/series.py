@@ -10,12 +10,34 @@ Array = NDArray[np.float64]
 
 
 def running(daily: Array) -> Array:
-    """Sum of the days before each day, one row more than there are days."""
+    """Sum of the days before each day, one row more than there are days.
+
+    Parameters
+    ----------
+    daily : ndarray
+        Daily values, (days, members).
+
+    Returns
+    -------
+    ndarray
+    """
     return np.concatenate([np.zeros_like(daily[:1]), np.cumsum(daily, axis=0)])
 
 
 def mean_ahead(daily: Array, days: int) -> Array:
-    """Mean of each day and the next days - 1, fewer at the end."""
+    """Mean of each day and the next days - 1, fewer at the end.
+
+    Parameters
+    ----------
+    daily : ndarray
+        Daily values, (days, members).
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    ndarray
+    """
     total = running(daily)
     start = np.arange(len(daily))
     end = np.minimum(start + days, len(daily))
@@ -24,10 +46,32 @@ def mean_ahead(daily: Array, days: int) -> Array:
 
 
 def lowest_ahead(daily: Array, days: int) -> Array:
-    """Lowest of each day and the next days - 1, fewer at the end."""
+    """Lowest of each day and the next days - 1, fewer at the end.
+
+    Parameters
+    ----------
+    daily : ndarray
+        Daily values, (days, members).
+    days : int
+        Number of days.
+
+    Returns
+    -------
+    ndarray
+    """
     return np.asarray(minimum_filter1d(daily, days, axis=0, mode="nearest", origin=-(days // 2)))
 
 
 def calm(values: Array) -> Array:
-    """Median of five neighbours: a few dozen scenarios flicker from day to day, the year does not."""
+    """Median of five neighbours: a few dozen scenarios flicker from day to day, the year does not.
+
+    Parameters
+    ----------
+    values : ndarray
+        The values.
+
+    Returns
+    -------
+    ndarray
+    """
     return np.asarray(median_filter(values, 5, mode="nearest"))

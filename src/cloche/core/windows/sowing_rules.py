@@ -43,7 +43,19 @@ class Choice:
 
 
 def compare(outlook: Outlook, found: dict[SowingRule, list[Window]]) -> list[Choice]:
-    """All three. found: the windows of each, none where they do not differ."""
+    """All three.
+
+    Parameters
+    ----------
+    outlook : Outlook
+        The crop's outlook in the place.
+    found : dict[SowingRule, list[Window]]
+        The windows of each, none where they do not differ.
+
+    Returns
+    -------
+    list[Choice]
+    """
     if not found:
         return []
     first = {sowing_rule: int(np.searchsorted(outlook.day, rows[0].earliest)) for sowing_rule, rows in found.items() if rows}
@@ -59,7 +71,19 @@ def compare(outlook: Outlook, found: dict[SowingRule, list[Window]]) -> list[Cho
 
 def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[SowingRule, list[Window]]:
     """The windows of who sows by each rule, none where they do not differ: in what stands the winter, and in what is planted
-    out. last_frost_day: the usual last spring frost in days from day 0, negative when past; None: never any."""
+    out.
+
+    Parameters
+    ----------
+    outlook : Outlook
+        The crop's outlook in the place.
+    last_frost_day : float | None
+        The usual last spring frost in days from day 0, negative when past; None: never any.
+
+    Returns
+    -------
+    dict[SowingRule, list[Window]]
+    """
     if outlook.crop.winter is not None or not len(outlook.days_to):
         return {}
     spans = spans_of(joined(outlook.day, outlook.success))

@@ -42,19 +42,59 @@ class Window:
 
 
 def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> list[Window]:
-    """Spans in which eight scenarios of ten succeed. good: (days,) those that count as best where they lie within a span."""
+    """Spans in which eight scenarios of ten succeed.
+
+    Parameters
+    ----------
+    day : ndarray of int
+        The day, in days from day 0.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+    failing : Failing
+        Share of scenarios in which each limit acts, (days,) by limit.
+    good : ndarray of bool
+        (days,), those that count as best where they lie within a span.
+
+    Returns
+    -------
+    list[Window]
+    """
     return [window(first, last, day, success, failing, good) for first, last in spans_of(joined(day, success))]
 
 
 def spans_of(sensible: NDArray[np.bool_]) -> list[tuple[int, int]]:
-    """First and last index of every run of days that is long enough to name."""
+    """First and last index of every run of days that is long enough to name.
+
+    Parameters
+    ----------
+    sensible : ndarray of bool
+        (days,), whether a day is sensible.
+
+    Returns
+    -------
+    list[tuple[int, int]]
+    """
     edges = np.flatnonzero(np.diff(np.concatenate([[False], sensible, [False]]).astype(int)))
     return [(int(a), int(b) - 1) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= SHORTEST]
 
 
 def joined(day: NDArray[np.intp], success: Array, enough: float = SENSIBLE) -> NDArray[np.bool_]:
     """The days that succeed often enough, and the short gaps between them that are no deeper than chance among a few dozen
-    scenarios makes."""
+    scenarios makes.
+
+    Parameters
+    ----------
+    day : ndarray of int
+        The day, in days from day 0.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+    enough : float
+        Chance from which a day counts.
+
+    Returns
+    -------
+    ndarray of bool
+    """
     sensible = success >= enough
     edges = np.flatnonzero(np.diff(sensible.astype(int)))
     for end, start in pairwise(edges):
@@ -67,8 +107,28 @@ def joined(day: NDArray[np.intp], success: Array, enough: float = SENSIBLE) -> N
 def best_days(
     crop: Crop, day: NDArray[np.intp], success: Array, worth: Array, harvest_d: Array, eager: NDArray[np.bool_]
 ) -> NDArray[np.bool_]:
-    """The days that are best for the harvest: nearly the most of it; of slow crops those that are ripe about as soon as any,
-    of quick ones those on which it starts eagerly."""
+    """The days that are best for the harvest: nearly the most of it; of slow crops those that are ripe about as soon as any, of
+    quick ones those on which it starts eagerly.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    day : ndarray of int
+        The day, in days from day 0.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+    worth : ndarray
+        Share of a good harvest, (days, members), 0-1.
+    harvest_d : ndarray
+        Days to harvest, (days, members) [d].
+    eager : ndarray of bool
+        (days, members), whether growth starts eagerly on a day.
+
+    Returns
+    -------
+    ndarray of bool
+    """
     among = success >= SENSIBLE
     if not among.any():
         return among
@@ -80,7 +140,21 @@ def best_days(
 
 
 def quick_and_full(half_d: Array, share: Array, success: Array) -> NDArray[np.bool_]:
-    """Days on which seed comes up nearly as soon and as fully as on the best of the sensible ones."""
+    """Days on which seed comes up nearly as soon and as fully as on the best of the sensible ones.
+
+    Parameters
+    ----------
+    half_d : ndarray
+        Days until half are up, (days, members) [d]; inf: never.
+    share : ndarray
+        Share of live seed that comes up, 0-1.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+
+    Returns
+    -------
+    ndarray of bool
+    """
     among = success >= SENSIBLE
     if not among.any():
         return among
@@ -88,7 +162,27 @@ def quick_and_full(half_d: Array, share: Array, success: Array) -> NDArray[np.bo
 
 
 def window(first: int, last: int, day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> Window:
-    """The window between two indices, with what binds at its edges."""
+    """The window between two indices, with what binds at its edges.
+
+    Parameters
+    ----------
+    first : int
+        First index of the span.
+    last : int
+        Last index of the span.
+    day : ndarray of int
+        The day, in days from day 0.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+    failing : Failing
+        Share of scenarios in which each limit acts, (days,) by limit.
+    good : ndarray of bool
+        (days,), whether a day counts as best.
+
+    Returns
+    -------
+    Window
+    """
     span = np.arange(first, last + 1)
     best = span[good[span]] if good[span].any() else span
     open_ended = bool(last == len(day) - 1)
@@ -111,6 +205,18 @@ def _main_limit(failing: Failing, span: slice) -> Limit:
 
 
 def main_limit(failing: Failing, success: Array) -> Limit:
-    """What stands in the way on the likeliest of all days: for a crop without a window."""
+    """What stands in the way on the likeliest of all days: for a crop without a window.
+
+    Parameters
+    ----------
+    failing : Failing
+        Share of scenarios in which each limit acts, (days,) by limit.
+    success : ndarray
+        Share of scenarios in which a sowing succeeds, (days,).
+
+    Returns
+    -------
+    Limit
+    """
     best = success >= success.max() - 0.02
     return max(failing, key=lambda limit: float(failing[limit][best].mean()))

@@ -17,9 +17,22 @@ T = TypeVar("T", bound=np.generic)
 @compiled
 def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
     """The days on which growth since `start` has come to each part of `need`, rising: (parts, days, members); the last day + 1
-    where it never does. start, need: (days, members).
+    where it never does.
 
-    grown: (days + 1, members), full growth from day 0 until each day begins, never falling.
+    Parameters
+    ----------
+    grown : ndarray
+        (days + 1, members), full growth from day 0 until each day begins, never falling.
+    start : Days
+        (days, members), the day from which growth is summed.
+    need : ndarray
+        (days, members), days of full growth that are needed.
+    parts : ndarray
+        (parts,), rising shares of the need.
+
+    Returns
+    -------
+    Days
     """
     last = grown.shape[0] - 1
     found = np.full((len(parts), *start.shape), last + 1, np.intp)
@@ -44,7 +57,19 @@ def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
 
 @compiled
 def on(table: NDArray[T], day: Days) -> NDArray[T]:
-    """What the table, (days, members), holds in each scenario on its own day: (sowings, members)."""
+    """What the table, (days, members), holds in each scenario on its own day: (sowings, members).
+
+    Parameters
+    ----------
+    table : NDArray[T]
+        (days, members), a value for each day.
+    day : Days
+        The scenario's own day, (sowings, members).
+
+    Returns
+    -------
+    NDArray[T]
+    """
     found = np.empty(day.shape, table.dtype)
     for s in range(day.shape[0]):
         for m in range(day.shape[1]):
@@ -56,7 +81,19 @@ def on(table: NDArray[T], day: Days) -> NDArray[T]:
 def mean_between(total: Array, start: Days, end: Days) -> Array:
     """Mean of what `total` is the running sum of, from start to before end, at least over one day: (sowings, members) each.
 
-    total: (days + 1, members), the sum until each day begins.
+    Parameters
+    ----------
+    total : ndarray
+        (days + 1, members), the sum until each day begins.
+    start : Days
+        First day, (sowings, members).
+    end : Days
+        Day before which it ends, (sowings, members).
+
+    Returns
+    -------
+    ndarray
+        (sowings, members).
     """
     found = np.empty(start.shape)
     last = total.shape[0] - 1
@@ -71,7 +108,17 @@ def mean_between(total: Array, start: Days, end: Days) -> Array:
 @compiled
 def counted(limiting: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
     """Of what ends a crop, (limits, days, members): the share of scenarios in which each bites, (limits, days), and where none
-    does, (days, members)."""
+    does, (days, members).
+
+    Parameters
+    ----------
+    limiting : ndarray of bool
+        (limits, days, members), whether each limit acts.
+
+    Returns
+    -------
+    tuple[ndarray, ndarray of bool]
+    """
     limits, days, members = limiting.shape
     shares, none = np.empty((limits, days)), np.ones((days, members), np.bool_)
     for k in range(limits):
@@ -86,7 +133,17 @@ def counted(limiting: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
 
 @compiled
 def next_day(true: NDArray[np.bool_]) -> Days:
-    """For each day the first day from it on on which it is so, (days + 1, members); days where there is none."""
+    """For each day the first day from it on on which it is so, (days + 1, members); days where there is none.
+
+    Parameters
+    ----------
+    true : ndarray of bool
+        (days, members), whether it holds on a day.
+
+    Returns
+    -------
+    Days
+    """
     days, members = true.shape
     found = np.empty((days + 1, members), np.intp)
     for m in range(members):
