@@ -7,7 +7,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.covers.pages.trial import pairs_of
+from cloche.apps.covers.selectors import pairs_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
 from tests.conftest import NOW

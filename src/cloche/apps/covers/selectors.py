@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 
 from django.db.models import Q, QuerySet
 
+from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.readings.models import Reading
 from cloche.bridge.services.offered import INDOORS
+from cloche.bridge.services.pairing import Pair, paired_up
+
+SAME_DEPTH_M = 0.006
 
 """Kinds of place that no cover goes over."""
 
@@ -53,3 +58,27 @@ def current_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
     """Which of the garden's own covers stands where today."""
     on = Q(first__lte=today) & (Q(last__isnull=True) | Q(last__gte=today))
     return CoverPeriod.objects.filter(on, place__garden=garden, item__isnull=False).select_related("item")
+
+
+def trials_in(garden: Garden) -> list[CoverTrial]:
+    """The running ones first."""
+    rows = CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare")
+    return sorted(rows, key=lambda trial: trial.ended_on is not None)
+
+
+def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
+    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour; of the
+    days from `since` on."""
+    covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
+    return paired_up(covered, bare)
+
+
+def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[datetime, float]]:
+    zone = place.garden.timezone
+    begin = datetime.combine(since, datetime.min.time(), tzinfo=zone)
+    depth = Q(depth_m__gte=trial.depth_m - SAME_DEPTH_M, depth_m__lte=trial.depth_m + SAME_DEPTH_M)
+    rows = Reading.objects.current().filter(depth, place=place, taken_at__gte=begin)
+    rows = rows.exclude(review=Reading.Review.LEFT_OUT)
+    if trial.ended_on:
+        rows = rows.filter(taken_at__lt=datetime.combine(trial.ended_on, datetime.max.time(), tzinfo=zone))
+    return list(rows.order_by("taken_at").values_list("taken_at", "temperature_c"))

@@ -15,6 +15,7 @@ from cloche.apps.covers.pages import hotbed as hotbed_pages
 from cloche.apps.covers.pages import trial as pages
 from cloche.apps.covers.pages.opening import opening_page
 from cloche.apps.covers.pages.sandbox import Sliders, sandbox_page, starting
+from cloche.apps.covers.selectors import trials_in
 from cloche.apps.covers.trial_forms import PairForm, SandboxForm, TrialForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
@@ -129,7 +130,7 @@ def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 def _trial(request: GardenRequest, trial_id: int) -> CoverTrial:
-    found = next((one for one in pages.trials_in(request.garden) if one.pk == trial_id), None)
+    found = next((one for one in trials_in(request.garden) if one.pk == trial_id), None)
     if found is None:
         raise Http404
     return found

@@ -8,6 +8,7 @@ from datetime import datetime
 from django.db import transaction
 
 from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.selectors import pairs_of
 from cloche.apps.gardens.models import User
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Hotbed, Place
@@ -48,8 +49,7 @@ MOST_GAINS = 60
 
 def gains_of(place: Place, since: datetime) -> Iterator[Under]:
     """How much warmer a trial's covered place was than its bare bed, at each pair of readings since a moment."""
-    from cloche.apps.covers.pages.trial import pairs_of
 
     for trial in CoverTrial.objects.filter(covered=place).select_related("covered__garden", "bare__garden"):
         for pair in [pair for pair in pairs_of(trial, max(since.date(), trial.begun_on)) if pair.at >= since][-MOST_GAINS:]:
-            yield Under("gain", pair.at, pair.at, pair.covered_c - pair.bare_c, trial.depth_m)
+            yield Under("gain", pair.at, pair.at, pair.warmer_k, trial.depth_m)

@@ -3,40 +3,25 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import date
 from math import isfinite
-from statistics import median
 from typing import TYPE_CHECKING
 
-from django.db.models import Q
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.selectors import pairs_of, trials_in
 from cloche.apps.covers.trial_forms import ALIKE
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
-from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
+from cloche.bridge.services import pairing
+from cloche.bridge.services.pairing import Pair
 from cloche.bridge.values.units import Units
 from cloche.drawing import pairs as drawing
 
 if TYPE_CHECKING:
     from cloche.bridge.services.paired import Difference, TrialResult
-
-TOGETHER = timedelta(minutes=30)
-SAME_DEPTH_M = 0.006
-FEWEST_FOR_ASTRAY, LEAST_USUAL_K, FAR_TIMES = 6, 0.3, 5
-"""Days from which one can be far off; and how far, in times of what days usually differ by."""
-
-
-@dataclass(frozen=True)
-class Pair:
-    """Two readings taken together."""
-
-    at: datetime
-    covered_c: float
-    bare_c: float
 
 
 @dataclass(frozen=True)
@@ -61,46 +46,15 @@ class TrialPage:
     pairs: list[tuple[str, str, str, str]]
 
 
-def trials_in(garden: Garden) -> list[CoverTrial]:
-    """The running ones first."""
-    rows = CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare")
-    return sorted(rows, key=lambda trial: trial.ended_on is not None)
-
-
-def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
-    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour; of the
-    days from `since` on."""
-    covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
-    found, j = [], 0
-    for at, value in covered:
-        while j < len(bare) and bare[j][0] < at - TOGETHER:
-            j += 1
-        near = j
-        while near + 1 < len(bare) and abs(bare[near + 1][0] - at) < abs(bare[near][0] - at):
-            near += 1
-        if near < len(bare) and abs(bare[near][0] - at) <= TOGETHER:
-            found.append(Pair(at, value, bare[near][1]))
-            j = near + 1
-    return found
-
-
-def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[datetime, float]]:
-    zone = place.garden.timezone
-    begin = datetime.combine(since, datetime.min.time(), tzinfo=zone)
-    depth = Q(depth_m__gte=trial.depth_m - SAME_DEPTH_M, depth_m__lte=trial.depth_m + SAME_DEPTH_M)
-    rows = Reading.objects.current().filter(depth, place=place, taken_at__gte=begin)
-    rows = rows.exclude(review=Reading.Review.LEFT_OUT)
-    if trial.ended_on:
-        rows = rows.filter(taken_at__lt=datetime.combine(trial.ended_on, datetime.max.time(), tzinfo=zone))
-    return list(rows.order_by("taken_at").values_list("taken_at", "temperature_c"))
-
-
 def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
     """Each with its answer so far."""
     from cloche.bridge.services.paired import trial_result
 
     trials = trials_in(garden)
-    return [TrialLine(trial, _answer(trial, trial_result(_daily(pairs_of(trial), trial)).found, units)) for trial in trials]
+    return [
+        TrialLine(trial, _answer(trial, trial_result(pairing.by_day(pairs_of(trial), garden.timezone)).found, units))
+        for trial in trials
+    ]
 
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
@@ -108,14 +62,14 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     from cloche.bridge.services.paired import trial_result
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
-    days = _daily(pairs, trial)
+    days = pairing.by_day(pairs, zone)
     answer = trial_result(days)
     latest = [
         (
             f"{words.day(local.date(), today)} {words.clock(local)}",
             units.temperature_text(pair.covered_c),
             units.temperature_text(pair.bare_c),
-            units.difference_text(pair.covered_c - pair.bare_c),
+            units.difference_text(pair.warmer_k),
         )
         for pair in pairs[-8:][::-1]
         if (local := pair.at.astimezone(zone))
@@ -130,13 +84,6 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
         drawing=_drawn(days, answer.found, units),
         pairs=latest,
     )
-
-
-def _daily(pairs: list[Pair], trial: CoverTrial) -> list[tuple[date, float]]:
-    zone, by_day = trial.covered.garden.timezone, dict[date, list[float]]()
-    for pair in pairs:
-        by_day.setdefault(pair.at.astimezone(zone).date(), []).append(pair.covered_c - pair.bare_c)
-    return [(on, sum(values) / len(values)) for on, values in sorted(by_day.items())]
 
 
 def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
@@ -194,11 +141,7 @@ def _settles(answer: TrialResult, units: Units) -> str:
 
 def _astray(days: list[tuple[date, float]], today: date) -> str:
     """Days whose difference lies far from all others: more likely a slip than the cover."""
-    if len(days) < FEWEST_FOR_ASTRAY:
-        return ""
-    middle = median(k for _unused, k in days)
-    usual = max(median(abs(k - middle) for _unused, k in days), LEAST_USUAL_K)
-    far = [words.day(on, today) for on, k in days if abs(k - middle) > FAR_TIMES * usual]
+    far = [words.day(on, today) for on in pairing.astray(days)]
     if not far:
         return ""
     stands = _("stands") if len(far) == 1 else _("stand")
@@ -216,7 +159,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
     if not within:
         return _("Its readings teach both places like any others.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
-    found = sum(p.covered_c - p.bare_c for p in within) / len(within)
+    found = sum(p.warmer_k for p in within) / len(within)
     text = _("In the last weeks you found {difference} and Cloche, having learned from it, reckons with ").format(
         difference=units.difference_text(found)
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from datetime import date, timedelta
 
 from cloche.apps.covers.forms import WARMED
-from cloche.apps.covers.pages.trial import pairs_of, trials_in
+from cloche.apps.covers.selectors import pairs_of, trials_in
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground

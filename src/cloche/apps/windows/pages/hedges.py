@@ -6,21 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-import numpy as np
 from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
+from cloche.bridge.services import hedging
 from cloche.bridge.values import border, outlook_days
-from cloche.bridge.values.layout import MEMBERS
 from cloche.core.crops import seeds
 from cloche.core.crops.catalogue import Crop
-from cloche.core.windows import hedge
 
 CHANCES = (70, 80, 90, 95)
 USUAL_CHANCE = 90
-EVERY = 2
 
 
 @dataclass(frozen=True)
@@ -46,8 +43,7 @@ def hedge_part(
         by = date.fromisoformat(by_text) if by_text else None
     except ValueError:
         return HedgePart(chance, CHANCES, by_text, "", [], _("Write the date as year-month-day, like 2026-07-15."))
-    candidates = [one for index, row in enumerate(rows) for one in _candidates(index, row, by, today)]
-    plan = hedge.hedge(candidates, chance / 100)
+    plan = hedging.split([(row.days, row.members) for row in rows], chance / 100, (by - today).days if by else None)
     if not plan.parts:
         until = _(" by {day}").format(day=words.day(by, today)) if by else ""
         return HedgePart(chance, CHANCES, by_text, _("No sowing in any place gives a crop{until}.").format(until=until), [], "")
@@ -55,18 +51,7 @@ def hedge_part(
     return HedgePart(chance, CHANCES, by_text, _text(plan, chance, by, today), lines, "")
 
 
-def _candidates(index: int, row: CropOutlook, by: date | None, today: date) -> list[hedge.Candidate]:
-    days, ok = row.days.day, np.isfinite(outlook_days.members_of(row.members, MEMBERS)).astype(np.float64)
-    harvest = outlook_days.harvests(row.days)
-    found = []
-    for i in range(0, len(days), EVERY):
-        in_time = by is None or (np.isfinite(harvest[i]) and today + timedelta(days=days[i] + harvest[i]) <= by)
-        if in_time and ok[i].any():
-            found.append(hedge.Candidate(index, days[i], ok[i]))
-    return found
-
-
-def _text(plan: hedge.Hedge, chance: int, by: date | None, today: date) -> str:
+def _text(plan: hedging.Hedge, chance: int, by: date | None, today: date) -> str:
     count = len(plan.parts)
     until = _(" by {day}").format(day=words.day(by, today)) if by else ""
     reached = _("{reached} times in 100").format(reached=f"{100 * plan.reached:.0f}")
@@ -84,13 +69,13 @@ def _text(plan: hedge.Hedge, chance: int, by: date | None, today: date) -> str:
         if worst
         else _("none of it")
     )
-    mishap = _("one sowing in {mishap} is taken to fail by mishap").format(mishap=f"{1 / hedge.MISHAP:.0f}")
+    mishap = _("one sowing in {mishap} is taken to fail by mishap").format(mishap=f"{1 / hedging.MISHAP:.0f}")
     return _("{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}.").format(
         how=how, until=until, reached=reached, short=short, lost=lost, mishap=mishap
     )
 
 
-def _line(crop: Crop, row: CropOutlook, one: hedge.Candidate, count: int, viable: float, today: date) -> str:
+def _line(crop: Crop, row: CropOutlook, one: hedging.Candidate, count: int, viable: float, today: date) -> str:
     day = outlook_days.day_of(row.days, one.day)
     up = day.share[1] * viable if day.share else viable
     together = seeds.per_station(crop, up)

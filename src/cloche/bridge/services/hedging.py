@@ -1,0 +1,35 @@
+"""A packet split over days and places: what a stored outlook says of each, and the split that reaches a chance."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from cloche.bridge.values import outlook_days
+from cloche.bridge.values.layout import MEMBERS
+from cloche.bridge.values.stored import CandidateDays
+from cloche.core.windows.hedge import MISHAP, Candidate, Hedge, hedge
+
+__all__ = ["MISHAP", "Candidate", "Hedge", "split"]
+
+EVERY = 2
+"""Days between those that are tried: neighbours differ little."""
+
+
+def split(outlooks: Sequence[tuple[CandidateDays, str]], chance: float, last_day: int | None) -> Hedge:
+    """outlooks: days of a crop in each place, with their packed scenarios; last_day: by which there is to be a crop, counted
+    from today; None: any."""
+    found = [one for place, (days, members) in enumerate(outlooks) for one in _candidates(place, days, members, last_day)]
+    return hedge(found, chance)
+
+
+def _candidates(place: int, days: CandidateDays, members: str, last_day: int | None) -> list[Candidate]:
+    succeeds = np.isfinite(outlook_days.members_of(members, MEMBERS)).astype(np.float64)
+    harvest = outlook_days.harvests(days)
+    found = []
+    for i in range(0, len(days.day), EVERY):
+        in_time = last_day is None or (np.isfinite(harvest[i]) and int(days.day[i] + harvest[i]) <= last_day)
+        if in_time and succeeds[i].any():
+            found.append(Candidate(place, days.day[i], succeeds[i]))
+    return found

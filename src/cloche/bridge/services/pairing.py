@@ -1,0 +1,61 @@
+"""Readings of a covered and a bare place that were taken together, and days that lie far from the others. Light: no SciPy."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from statistics import median
+from zoneinfo import ZoneInfo
+
+TOGETHER = timedelta(minutes=30)
+FEWEST_FOR_ASTRAY, LEAST_USUAL_K, FAR_TIMES = 6, 0.3, 5
+"""Days from which one can be far off; and how far, in times of what days usually differ by."""
+Taken = Sequence[tuple[datetime, float]]
+"""Readings in order of time: when, and how warm [°C]."""
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Two readings taken together."""
+
+    at: datetime
+    covered_c: float
+    bare_c: float
+
+    @property
+    def warmer_k(self) -> float:
+        """Covered less bare."""
+        return self.covered_c - self.bare_c
+
+
+def paired_up(covered: Taken, bare: Taken) -> list[Pair]:
+    """Each covered reading with the nearest bare one within half an hour; none is used twice."""
+    found, j = [], 0
+    for at, value in covered:
+        while j < len(bare) and bare[j][0] < at - TOGETHER:
+            j += 1
+        near = j
+        while near + 1 < len(bare) and abs(bare[near + 1][0] - at) < abs(bare[near][0] - at):
+            near += 1
+        if near < len(bare) and abs(bare[near][0] - at) <= TOGETHER:
+            found.append(Pair(at, value, bare[near][1]))
+            j = near + 1
+    return found
+
+
+def by_day(pairs: Sequence[Pair], zone: ZoneInfo) -> list[tuple[date, float]]:
+    """Each local day's mean difference [K]."""
+    found: dict[date, list[float]] = {}
+    for pair in pairs:
+        found.setdefault(pair.at.astimezone(zone).date(), []).append(pair.warmer_k)
+    return [(on, sum(values) / len(values)) for on, values in sorted(found.items())]
+
+
+def astray(days: Sequence[tuple[date, float]]) -> list[date]:
+    """Days whose difference lies far from all others: more likely a slip than the cover."""
+    if len(days) < FEWEST_FOR_ASTRAY:
+        return []
+    middle = median(k for _, k in days)
+    usual = max(median(abs(k - middle) for _, k in days), LEAST_USUAL_K)
+    return [on for on, k in days if abs(k - middle) > FAR_TIMES * usual]
