@@ -104,17 +104,22 @@ def month_name(number: int) -> str:
 
 def clock(at: datetime | time) -> str:
     """08:10, or 8:10 AM."""
-    return format_time(at, _("HH:mm"), locale=locale())
+    return _time(at, _("HH:mm"))
 
 
 def hour(of_day: int) -> str:
     """8:00, or 8 AM: a full hour of the clock."""
-    return format_time(time(of_day % 24), _("H:mm"), locale=locale())
+    return _time(time(of_day % 24), _("H:mm"))
 
 
 def short_hour(of_day: int) -> str:
     """8, or 8 AM."""
-    return format_time(time(of_day % 24), _("H"), locale=locale()) if of_day < 24 else _("midnight")
+    return _time(time(of_day % 24), _("H")) if of_day < 24 else _("midnight")
+
+
+def _time(at: datetime | time, pattern: str) -> str:
+    # A line never ends between 7:00 and PM.
+    return format_time(at, pattern, locale=locale()).replace(" ", "\u00a0")
 
 
 def listed(names: Sequence[str], most: int = 4) -> str:

@@ -60,10 +60,10 @@ LOOK = {
     Harm.UNHURT: lazy("Leaves may hang until noon; there is nothing to do."),
 }
 COMES_AGAIN = {
-    lazy("growing point below ground"): lazy(
+    "below_ground": lazy(
         "The leaves go; scratch at the stem: where it is firm and green below the soil it shoots again within a week or two."
     ),
-    lazy("shoots again"): lazy("The shoots turn black; new ones come in some twelve days. Leave them in the ground."),
+    "shoots": lazy("The shoots turn black; new ones come in some twelve days. Leave them in the ground."),
 }
 ANSWERED = {
     JobKind.OPEN: lazy("open it, and shut it again"),

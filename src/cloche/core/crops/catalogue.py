@@ -19,7 +19,7 @@ Light = Literal["light", "dark", "either"]
 Season = Literal["cool", "warm"]
 Hardiness = Literal["hardy", "half-hardy", "tender"]
 LongDays = Literal["", "flowers", "bolts"]
-Regrows = Literal["", "growing point below ground", "shoots again"]
+Regrows = Literal["", "below_ground", "shoots"]
 
 PRINTED_SOIL_C = {"cool": 15.0, "warm": 21.0}
 """Soil into which packets take their seed to be sown (assumption)."""
@@ -58,7 +58,8 @@ class Life:
     """From emergence to harvest. begins_c, best_c, ends_c: day's mean air at which growth begins, is best and ends [°C];
     printed_c: that of the season for which its days to harvest are printed. flower_frost_c: coldest night for buds, flowers
     and pods. long_days: whether it flowers as it should only in days that lengthen or are long still, or bolts in them.
-    bulb_lead_d: days of full growth wanted before the longest days make it bulb. regrows: what comes back after a frost."""
+    bulb_lead_d: days of full growth wanted before the longest days make it bulb. regrows: how it comes back after a frost: it
+    shoots anew, or its growing point lies below ground."""
 
     begins_c: float
     best_c: float

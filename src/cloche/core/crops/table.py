@@ -63,7 +63,7 @@ COLUMNS: dict[str, tables.Check] = {
     "chill_within_d": or_none(int),
     "long_days": one_of("bolts", "flowers", ""),
     "bulbs": or_none(DAYS),
-    "regrows": one_of("shoots again", "growing point below ground", ""),
+    "regrows": one_of("shoots", "below_ground", ""),
     "perennial": or_none(yes_or_no),
     "keeps_y": or_none(int),
     "plant_below_c": or_none(CELSIUS),

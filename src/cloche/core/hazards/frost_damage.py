@@ -72,6 +72,6 @@ def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple
 
 def _comes_again(crop: Crop, stage: Stage) -> bool:
     """Tubers always; peas, beans of the field and cereals while they are small; corn until it is knee-high."""
-    if crop.life.regrows == "shoots again":
+    if crop.life.regrows == "shoots":
         return True
     return bool(crop.life.regrows) and stage is Stage.SEEDLING

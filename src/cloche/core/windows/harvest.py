@@ -77,7 +77,7 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
         return _established(crop, season, up)
     last = season.days
     old = np.minimum(up + young_d, last)
-    if crop.life.regrows == "shoots again":
+    if crop.life.regrows == "shoots":
         need += DELAYED_D * (on(season.next_frost(crop.frost_limit_c), up) < old)
     grown = season.grown_d(crop)
     sensitive, picked, ripe = reached(grown, up, need, np.array([SENSITIVE_FROM, PICKED, 1.0]))

@@ -74,7 +74,7 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
     poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
     up = up_day(bed, sow_day, half_d)
     limiting = _soil(crop, bed, sow_day, poor)
-    if crop.life.regrows != "shoots again":
+    if crop.life.regrows != "shoots":
         limit_c = crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
         limiting[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
     if crop.hardiness == "tender" and crop.start == "seed":

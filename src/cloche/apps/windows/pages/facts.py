@@ -138,10 +138,11 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
             )
         )
     if life.regrows:
-        again = {_("growing point below ground"): _("comes again while its growing point is below ground")}
-        found.append(
-            Fact(_("After a frost"), again.get(life.regrows, "shoots again, some twelve days later"), crop.growing_source)
-        )
+        again = {
+            "below_ground": _("comes again while its growing point is below ground"),
+            "shoots": _("shoots again, some twelve days later"),
+        }
+        found.append(Fact(_("After a frost"), again[life.regrows], crop.growing_source))
     return found
 
 
