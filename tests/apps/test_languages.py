@@ -15,10 +15,10 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.test import Client
 from django.utils import translation
-from django.utils.translation import ngettext
+from django.utils.translation import ngettext, to_locale
 
 from cloche.apps.forecasts.flows.refresh import refresh
-from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.models import Garden, User, languages
 from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.bring_in import receive
 from cloche.apps.shared import words
@@ -171,3 +171,36 @@ def test_translations_keep_the_places_of_their_values() -> None:
 def test_the_command_says_how_much_differs(capsys: pytest.CaptureFixture[str]) -> None:
     call_command("catalogue", check=True)
     assert "en-us" in capsys.readouterr().out
+
+
+def test_a_new_language_begins_empty_and_keeps_what_was_translated(tmp_path: Path) -> None:
+    folder, found = tmp_path / "it" / "LC_MESSAGES", catalogue.template_catalogue()
+    catalogue.write(folder, catalogue.brought_up_to_date(folder, found))
+    assert catalogue.differing(catalogue.read(folder)) == 0
+    written = (folder / "django.po").read_text(encoding="utf-8")
+    todays = 'msgid "Today"\nmsgstr ""'
+    assert todays in written
+    written = written.replace(todays, 'msgid "Today"\nmsgstr "Oggi"') + '\nmsgid "No longer said"\nmsgstr "Non più"\n'
+    (folder / "django.po").write_text(written, encoding="utf-8")
+    again = catalogue.brought_up_to_date(folder, found)
+    assert again.get("Today").string == "Oggi"
+    assert "No longer said" not in again
+    assert catalogue.differing(again) == 1
+
+
+def test_a_language_with_three_plurals_gets_three(tmp_path: Path) -> None:
+    folder = tmp_path / "pl" / "LC_MESSAGES"
+    catalogue.write(folder, catalogue.brought_up_to_date(folder, catalogue.template_catalogue()))
+    assert 'msgstr[2] ""' in (folder / "django.po").read_text(encoding="utf-8")
+
+
+def test_crops_and_kinds_stand_among_what_can_be_said() -> None:
+    ids = {m.id for m in catalogue.template_catalogue() if isinstance(m.id, str)}
+    assert {"Aubergine", "aubergines", "cold frame", "a cold frame with glass"} <= ids
+
+
+def test_every_language_that_can_be_chosen_has_its_file_or_is_the_source() -> None:
+    for code, _name in settings.LANGUAGES:
+        folder = Path(settings.PACKAGE) / "locale" / to_locale(code) / "LC_MESSAGES"
+        assert code == settings.LANGUAGE_CODE or (folder / "django.mo").exists()
+    assert {code for code, _name in languages()} == {code for code, _name in settings.LANGUAGES}
