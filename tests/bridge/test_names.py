@@ -29,9 +29,10 @@ def test_a_crop_has_its_name_on_both_sides_of_the_ocean(key: str, american: str,
         assert set(crops.crop(key).other_names) == other
 
 
-def test_what_is_said_goes_by_the_clock_of_the_place() -> None:
+def test_what_is_said_goes_by_the_language() -> None:
     assert names.usual_names("en-us") == names.AMERICAN
-    assert {names.usual_names(language) for language in ("en-gb", "de", "")} == {names.BRITISH}
+    assert {names.usual_names(language) for language in ("en-gb", "en", "en-au")} == {names.BRITISH}
+    assert names.usual_names("de") == names.TRANSLATED
 
 
 @pytest.mark.django_db

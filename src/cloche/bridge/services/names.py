@@ -8,17 +8,19 @@ from dataclasses import replace
 from cloche.bridge.values.texts import say
 from cloche.core.crops.catalogue import Crop
 
-AMERICAN, BRITISH = "american", "british"
+AMERICAN, BRITISH, TRANSLATED = "american", "british", "translated"
 _spoken: ContextVar[str] = ContextVar("names", default="")
 
 
 def speak(names: str) -> None:
-    """From now on name crops so: american, british, or empty for the catalogue's own."""
+    """From now on name crops so: american, british, translated, or empty for the catalogue's own."""
     _spoken.set(names)
 
 
 def usual_names(language: str) -> str:
-    """What is said in a language such as en-us or en-gb; any other language's file has them by their British names."""
+    """What is said in a language such as en-us or en-gb; any but English has crops in its file, by their British names."""
+    if not language.lower().startswith("en"):
+        return TRANSLATED
     return AMERICAN if language.lower() == "en-us" else BRITISH
 
 
@@ -27,5 +29,7 @@ def named(crop: Crop) -> Crop:
     names = _spoken.get()
     if not names:
         return crop
-    name, plural = (say(one) for one in (crop.american if names == AMERICAN else crop.british))
+    name, plural = crop.american if names == AMERICAN else crop.british
+    if names == TRANSLATED:
+        name, plural = say(name), say(plural)
     return crop if crop.name == name else replace(crop, name=name, name_plural=plural)
