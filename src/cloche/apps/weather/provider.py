@@ -43,7 +43,7 @@ class Provider(Protocol):
     """Anything that can be asked about a site's weather."""
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """The latest for a garden; raises NotHeard."""
+        """The latest for a garden; raises NoAnswer."""
         ...
 
 
@@ -75,7 +75,7 @@ class HttpProvider:
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
-    """Check an answer and take from it what is used; raises NotHeard."""
+    """Check an answer and take from it what is used; raises NoAnswer."""
     try:
         ahead = [_day(row) for row in _list(answer["forecast"], MOST_AHEAD)]
         daily = answer["daily"]

@@ -204,7 +204,7 @@ def bounds_of(names: tuple[str, ...], count: int) -> Array:
 
 
 def parameters_of(names: tuple[str, ...], z: Array) -> tuple[Parameters, Array]:
-    """Characters and start_k from (names, members) in units of the prior.
+    """Parameters and start_k from (names, members) in units of the prior.
 
     Parameters
     ----------

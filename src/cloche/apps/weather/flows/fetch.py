@@ -13,7 +13,7 @@ from cloche.apps.work import moments
 
 
 def ask(garden: Garden, provider: Provider) -> None:
-    """Ask once; what is heard replaces what was. Raises NotHeard, which is noted beside it."""
+    """Ask once; what is heard replaces what was. Raises NoAnswer, which is noted beside it."""
     attempt = {"asked_at": moments.database_now()}
     try:
         report = provider.ask(garden)
