@@ -10,7 +10,7 @@ from typing import Any
 
 import pytest
 from babel.messages.pofile import read_po
-from django.conf import settings
+from django.conf import settings as project
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.test import Client
@@ -29,11 +29,10 @@ from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 
 BRITISH, AMERICAN = "en-gb", "en-us"
-FOLDER = Path(settings.PACKAGE) / "locale" / "en_US" / "LC_MESSAGES"
+FOLDER = Path(project.PACKAGE) / "locale" / "en_US" / "LC_MESSAGES"
 CLOCK = re.compile(r"\b(\d{1,2})(?::(\d\d))?\s?(AM|PM)\b|\b(\d{1,2}):(\d\d)\b")
 WORD = re.compile(r"[^\W\d_]+")
 CALENDAR = {"AM", "PM", "Sep", "Sept"}
-AIR = SimpleUploadedFile("air.csv", b"date,low,high\n2026-04-01,2,9\n")
 
 
 class Page(HTMLParser):
@@ -89,6 +88,12 @@ def pages(client: Client, garden: Garden, values: dict[str, Any], language: str)
             yield name, answer.content.decode()
 
 
+def readable(garden: Garden) -> dict[str, Any]:
+    """Ids of a garden's things; the file that waits has a row."""
+    air = SimpleUploadedFile("air.csv", b"date,low,high\n2026-04-01,2,9\n")
+    return values_of(garden) | {"file_id": receive(garden, garden.people.get(), "weather", air).pk}
+
+
 def own_words() -> set[str]:
     """Words by which the two differ: of the language's file, of crops, of dates."""
     found = set(CALENDAR)
@@ -108,8 +113,7 @@ def own_words() -> set[str]:
 
 
 def test_nothing_but_words_dates_and_clock_differ(signed_in: Client, garden: Garden, grown: Place) -> None:
-    values, allowed = values_of(garden), own_words()
-    values["file_id"] = receive(garden, grown.garden.people.get(), "weather", AIR).pk
+    values, allowed = readable(garden), own_words()
     british, american = (dict(pages(signed_in, garden, values, language)) for language in (BRITISH, AMERICAN))
     assert set(british) == set(american)
     assert len(british) > 25
@@ -200,7 +204,22 @@ def test_crops_and_kinds_stand_among_what_can_be_said() -> None:
 
 
 def test_every_language_that_can_be_chosen_has_its_file_or_is_the_source() -> None:
-    for code, _name in settings.LANGUAGES:
-        folder = Path(settings.PACKAGE) / "locale" / to_locale(code) / "LC_MESSAGES"
-        assert code == settings.LANGUAGE_CODE or (folder / "django.mo").exists()
-    assert {code for code, _name in languages()} == {code for code, _name in settings.LANGUAGES}
+    for code, _name in project.LANGUAGES:
+        folder = Path(project.PACKAGE) / "locale" / to_locale(code) / "LC_MESSAGES"
+        assert code == project.LANGUAGE_CODE or (folder / "django.mo").exists()
+    assert {code for code, _name in languages()} == {code for code, _name in project.LANGUAGES}
+
+
+DRAWN = re.compile(r'\s((?:d|x\d?|y\d?|c[xy]|r|width|height|offset|viewBox|points)="[^"]*")')
+
+
+def test_drawings_are_the_same_where_decimals_have_commas(
+    signed_in: Client, garden: Garden, grown: Place, settings: Any
+) -> None:
+    """A path with decimal commas is no path; German writes its numbers so."""
+    settings.LANGUAGES = [*settings.LANGUAGES, ("de", "Deutsch")]
+    values = readable(garden)
+    drawn = {name: DRAWN.findall(html) for name, html in pages(signed_in, garden, values, BRITISH)}
+    german = {name: DRAWN.findall(html) for name, html in pages(signed_in, garden, values, "de")}
+    assert sum(map(len, drawn.values())) > 200
+    assert [name for name in drawn if drawn[name] != german[name]] == []

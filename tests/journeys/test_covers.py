@@ -64,10 +64,10 @@ def test_from_an_empty_garden_to_a_cover_from_saturday_and_carrots_a_fortnight_l
     page.goto(f"{live_server.url}/g/{period.place.garden_id}/")
     job = page.locator(".jobs li", has_text="Put Old frame on.")
     job.get_by_role("button", name="Done").click()
-    expect(page.locator(".answered")).to_contain_text("North bed: Put its cover on.")
+    expect(page.locator(".answered")).to_contain_text("North bed: Put Old frame on.")
     expect(page.locator(".jobs li", has_text="Put Old frame on.")).to_have_count(0)
     assert Answer.objects.get().choice == "done"
-    page.get_by_role("button", name="Undo: North bed: Put its cover on.").click()
+    page.get_by_role("button", name="Undo: North bed: Put Old frame on.").click()
     expect(page.locator(".jobs li", has_text="Put Old frame on.")).to_have_count(1)
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
+from django.db.models import QuerySet
+
 from cloche.apps.forecasts.models import CropOutlook, Forecast, WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -103,12 +105,26 @@ def outlooks_at(place: Place) -> list[CropOutlook]:
 
 
 def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
-    """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: one query."""
-    current = garden.places.values_list("pk", flat=True)
-    rows = CropOutlook.objects.filter(place_id__in=current, better=True).select_related("place").defer(*HEAVY)
+    """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: two queries."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True).defer(*HEAVY)
+    return _by_crop(garden, rows)
+
+
+def sown_windows(garden: Garden) -> dict[str, list[CropOutlook]]:
+    """The same of what is best sown in place and not hopeless, with the windows alone."""
+    rows = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, hopeless=False)
+    return _by_crop(garden, rows.only("place_id", "crop_key", "method", "sow_now", "windows"))
+
+
+def _by_crop(garden: Garden, rows: QuerySet[CropOutlook]) -> dict[str, list[CropOutlook]]:
+    by_place: dict[int, list[CropOutlook]] = {}
+    for row in rows.order_by("id"):
+        by_place.setdefault(row.place_id, []).append(row)
     found: dict[str, list[CropOutlook]] = {}
-    for row in rows.order_by("place__walking_order", "place_id", "id"):
-        found.setdefault(row.crop_key, []).append(row)
+    for place in garden.places.all():
+        for row in by_place.get(place.pk, ()):
+            row.place = place
+            found.setdefault(row.crop_key, []).append(row)
     return found
 
 

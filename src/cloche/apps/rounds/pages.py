@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -117,8 +117,9 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
     for name, depth_m in (("temperature", None), ("deeper", TRANSPLANT_DEPTH_M)):
         hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
         if hours:
-            plain = asdict(hours)
-            in_units = {key: [round(units.temperature_from_c(v), 1) for v in plain[key]] for key in plain if key != "start"}
+            in_units = {
+                key: [round(units.temperature_from_c(v), 1) for v in values] for key, values in hours.values_c().items()
+            }
             found[name] = in_units | {"start": hours.start.isoformat()}
     return found
 

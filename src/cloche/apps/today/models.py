@@ -11,8 +11,8 @@ from cloche.apps.shared.i18n import lazy
 
 class Answer(models.Model):
     """A job answered: key says which job of which thing and day; kind, place and crop_key what it was about (see
-    jobs.job.JobKind). until: the day before which a job put off does not come again. operation, ended: what a tick wrote into
-    the record. undone_at: taken back."""
+    jobs.job.JobKind); period: the cover it named. until: the day before which a job put off does not come again. operation,
+    ended: what a tick wrote into the record. undone_at: taken back."""
 
     class Choice(models.TextChoices):
         DONE = "done", lazy("done")
@@ -28,6 +28,7 @@ class Answer(models.Model):
     by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField()
     until = models.DateField(null=True)
+    period = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
     operation = models.ForeignKey(Operation, null=True, on_delete=models.SET_NULL, related_name="+")
     ended = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
     undone_at = models.DateTimeField(null=True)

@@ -64,7 +64,9 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
 
 def _current(garden: Garden, today: date):  # type: ignore[no-untyped-def]
     since = today - timedelta(days=REMEMBERED_D)
-    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related("by", "place")
+    return Answer.objects.filter(garden=garden, undone_at__isnull=True, at__date__gte=since).select_related(
+        "by", "place", "period__item"
+    )
 
 
 def _silences(answer: Answer, today: date) -> bool:

@@ -14,6 +14,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.covers import texts as covers
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
+from cloche.apps.places.pages.place_log import the_cover
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.today.after import Frosted
@@ -73,8 +74,8 @@ ANSWERED = {
     JobKind.WEATHER: lazy("make it fast against the weather"),
     JobKind.UNCOVER: lazy("take its cover off"),
     JobKind.COVER: lazy("put a cover over it"),
-    JobKind.PUT_ON: lazy("put its cover on"),
-    JobKind.TAKE_OFF: lazy("take its cover off"),
+    JobKind.PUT_ON: lazy("put {cover} on"),
+    JobKind.TAKE_OFF: lazy("take {cover} off"),
     JobKind.SOW: lazy("sow {crop}"),
     JobKind.WARM: lazy("warm it for {crop}"),
     JobKind.OVERDUE: lazy("look for the {crop}"),
@@ -119,7 +120,8 @@ def job_line(job: Job, units: Units, today: date) -> JobLine:
 def answered(answer: Answer) -> str:
     """What was answered."""
     crop = crops.crop(answer.crop_key).name_plural if answer.crop_key else ""
-    what = words.sentence(ANSWERED[JobKind(answer.kind)].format(crop=crop))
+    cover = the_cover(answer.period) if answer.period else _("its cover")
+    what = words.sentence(ANSWERED[JobKind(answer.kind)].format(crop=crop, cover=cover))
     return f"{answer.place.name}: {what}." if answer.place else f"{what}."
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -33,6 +33,10 @@ class Hours:
     surface_c: list[float]
     air_c: list[float]
 
+    def values_c(self) -> dict[str, list[float]]:
+        """All but the start, by name."""
+        return {each.name: getattr(self, each.name) for each in fields(self) if each.name != "start"}
+
 
 def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float | None = None) -> Hours | None:
     """So many hours from this one on, of a stored forecast; None beyond its end. deeper_m: at another depth than the seed's."""
@@ -53,8 +57,12 @@ def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float
 
 
 def _at_depth(ground: PlaceForecast, field: Any, depth_m: float) -> Any:
-    depths = ground.field_depths_m
-    return np.array([np.interp(depth_m, depths, column) for column in field.T])
+    """A field (depths, hours) at one depth between its rows."""
+    rows = np.arange(len(field))
+    row = float(np.interp(depth_m, ground.field_depths_m, rows))
+    above = min(int(row), len(field) - 2)
+    share = row - above
+    return field[above] * (1 - share) + field[above + 1] * share
 
 
 @dataclass(frozen=True)

@@ -9,9 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from functools import lru_cache
-from typing import Any
+from typing import Any, Generic, Literal, TypeVar
 
-from pydantic import TypeAdapter
+from pydantic import BaseModel, TypeAdapter, ValidationError
 from pydantic_core import from_json
 
 from cloche.core.hazards.air_limits import Limits, Stage
@@ -301,6 +301,19 @@ class BedGain:
     gained: list[tuple[str, int]]
 
 
+T = TypeVar("T")
+
+
+class _Envelope(BaseModel, Generic[T]):
+    format: Literal[1]
+    data: T
+
+
+@lru_cache(maxsize=32)
+def _envelope(kind: Any) -> type[_Envelope[Any]]:
+    return _Envelope[kind]
+
+
 @lru_cache(maxsize=32)
 def _adapter(kind: Any) -> TypeAdapter[Any]:
     return TypeAdapter(kind)
@@ -314,7 +327,10 @@ def dump(record: Any, kind: Any) -> dict[str, Any]:
 def load(text: str | bytes, kind: Any) -> Any:
     """What was dumped, from its JSON text; None where it was stored in another format. Raises pydantic's ValidationError where
     it says it is of this format and is not."""
-    envelope = from_json(text)
-    if not isinstance(envelope, dict) or envelope.get("format") != FORMAT:
+    try:
+        return _envelope(kind).model_validate_json(text).data
+    except ValidationError:
+        envelope = from_json(text)
+        if isinstance(envelope, dict) and envelope.get("format") == FORMAT:
+            raise
         return None
-    return _adapter(kind).validate_python(envelope["data"])

@@ -77,7 +77,7 @@ WSGI_APPLICATION = "cloche.config.wsgi.application"
 
 TEMPLATES = [
     {
-        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "BACKEND": "cloche.config.templates.PlainNumbers",
         "DIRS": [PACKAGE / "templates"],
         "APP_DIRS": True,
         "OPTIONS": {

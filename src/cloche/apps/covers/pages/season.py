@@ -83,7 +83,7 @@ def _row(name: str, one: stored.CropSeason | None, bare: stored.CropSeason | Non
         return Row(name, [], why, "")
     windows = one.windows
     drawn = spans.bars([tuple(getattr(w, edge) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
-    when = " and ".join(open_span(window, today) for window in windows)
+    when = words.listed([open_span(window, today) for window in windows])
     return Row(
         name, drawn, when if one.sown else _("plants: {when}").format(when=when), "" if bare is None else moved_words(one, bare)
     )

@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import clock
-from cloche.apps.today.jobs.job import UNCOVER, Job
+from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts
 from cloche.apps.today.models import Answer
 from cloche.bridge.services import offered
 
@@ -27,6 +27,8 @@ def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
     until = None if days is None else today + timedelta(days=days)
     found = Answer(garden=garden, key=key, choice=choice, by=person, at=clock.now(), until=until)
     found.kind, found.place_id, found.crop_key = job.kind, job.place_pk, job.crop_key
+    if isinstance(job.facts, PeriodFacts):
+        found.period_id = job.facts.period_id
     if choice == Answer.Choice.DONE:
         _record(found, job)
     found.save()

@@ -95,7 +95,7 @@ def dated(garden: Garden, today: date) -> Iterator[Job]:
     """Covers that were said to go on or come off today."""
     periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
     for period in periods.filter(Q(first=today) | Q(last=today)):
-        facts, place = PeriodFacts(the_cover(period)), period.place
+        facts, place = PeriodFacts(period.pk, the_cover(period)), period.place
         where = (str(period.pk), garden.pk, place.name, place.pk)
         if period.first == today:
             yield Job(JobKind.PUT_ON, *where, MORNING_H + 0.5, facts)

@@ -53,8 +53,9 @@ class CoverFacts:
 
 @dataclass(frozen=True)
 class PeriodFacts:
-    """About a cover that was said to go on or come off: its name."""
+    """About a cover that was said to go on or come off: which period of it, and its name."""
 
+    period_id: int
     cover: str
 
 

@@ -50,10 +50,12 @@ def intended(garden: Garden, today: date) -> Iterator[Job]:
     if not meant:
         return
     keys = {(one.place_id, one.crop_key) for one in meant}
-    rows = CropOutlook.objects.filter(place__garden=garden, method=CropOutlook.Method.DIRECT).only(
-        "place_id", "crop_key", "sow_now", "half_d", "share", "windows", "main_limit"
-    )
-    outlooks = {(row.place_id, row.crop_key): row for row in rows if (row.place_id, row.crop_key) in keys}
+    rows = CropOutlook.objects.filter(
+        place_id__in={place for place, _key in keys},
+        crop_key__in={key for _place, key in keys},
+        method=CropOutlook.Method.DIRECT,
+    ).only("place_id", "crop_key", "sow_now", "half_d", "share", "windows", "main_limit")
+    outlooks = {(row.place_id, row.crop_key): row for row in rows}
     for one in meant:
         facts = _sow_facts(one, outlooks.get((one.place_id, one.crop_key)))
         yield _job(JobKind.SOW, one.pk, one.place, facts, one.crop_key, DAY_H - 1)
@@ -103,8 +105,8 @@ def awaited(made: list[Sowing], today: date) -> Iterator[Job]:
 def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
     """Windows whose last sensible day is within the week, of crops not sown lately."""
     lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
-    for key, rows in forecasts.outlooks_by_crop(garden).items():
-        found = _last_chance([row for row in rows if row.sown and not row.hopeless and row.place.kind not in BENCHES])
+    for key, rows in forecasts.sown_windows(garden).items():
+        found = _last_chance([row for row in rows if row.place.kind not in BENCHES])
         if found is None or key in lately:
             continue
         day, place, again = found

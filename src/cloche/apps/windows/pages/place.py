@@ -170,6 +170,6 @@ def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     best = words.span(first.best_from, first.best_to, today)
     notes = [_("best {best}").format(best=best)] if best != when and not first.open_ended else []
     if len(outlook.windows) > 1:
-        again = " and ".join(open_span(window, today) for window in outlook.windows[1:])
+        again = words.listed([open_span(window, today) for window in outlook.windows[1:]])
         notes.append(_("again {again}").format(again=again))
     return when, "; ".join(notes)

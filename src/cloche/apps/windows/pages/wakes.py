@@ -150,7 +150,7 @@ def _choice(steady_outlook: SteadyOutlook) -> Choice:
         costs.append(_("{cost_days} days later").format(cost_days=f"{steady_outlook.cost_days:.0f}"))
     if steady_outlook.cost_share >= 0.02:
         costs.append(_("{cost_share} of 100 fewer").format(cost_share=f"{100 * steady_outlook.cost_share:.0f}"))
-    cost = _("{join} than in soil just inside its range").format(join=" and ".join(costs)) if costs else ""
+    cost = _("{join} than in soil just inside its range").format(join=words.listed(costs)) if costs else ""
     return Choice(steady_outlook.crop.key, steady_outlook.crop.name, text, cost)
 
 
