@@ -70,6 +70,7 @@ run_checks() {
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.test
   "$VENV/bin/ruff" check -q . || stop_with "ruff has something to say, above."
   "$VENV/bin/ruff" format -q --check . || stop_with "some files are not formatted; run: .venv/bin/ruff format ."
+  "$VENV/bin/oxlint" --quiet || stop_with "a script has something wrong, above."
   PYTHONPATH=src "$VENV/bin/lint-imports" --no-logo 2>&1 | tail -3
   [ "${PIPESTATUS[0]}" = 0 ] || stop_with "an import runs against the house's one way; ask lint-imports."
   PYTHONPATH=src "$VENV/bin/mypy" --no-error-summary src bench || stop_with "the types do not hold, above."

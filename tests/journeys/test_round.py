@@ -137,13 +137,13 @@ def test_eight_places_on_a_phone_take_the_digits_and_one_touch_each(phone: Any, 
 def test_a_worker_that_is_lost_on_its_way_is_asked_for_again(
     phone: Any, live_server: Any, garden: Garden, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    whole, query = views.render_to_string, list[str]()
+    whole, query = views.worker_script, list[str]()
 
-    def lost_at_first(template: str, values: dict[str, Any]) -> str:
-        query.append(template)
-        return "throw new Error('cut short');" if len(query) <= 2 else whole(template, values)
+    def lost_at_first() -> str:
+        query.append("asked")
+        return "throw new Error('cut short');" if len(query) <= 2 else whole()
 
-    monkeypatch.setattr(views, "render_to_string", lost_at_first)
+    monkeypatch.setattr(views, "worker_script", lost_at_first)
     page = phone()
     sign_in(page, live_server.url)
     worked(page)
@@ -286,6 +286,41 @@ def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, liv
     page.locator("#round-notice").get_by_role("button", name="Undo North bed").tap()
     expect(page.locator("#round-notice")).to_contain_text("is open again")
     assert not Reading.objects.current().exists()
+
+
+def test_a_question_goes_when_the_typo_is_mended(phone: Any, live_server: Any, garden: Garden) -> None:
+    refresh_stale()
+    page = phone()
+    open_round(page, live_server.url, garden)
+    read(page, "39")
+    expect(page.locator(".stop.here .verdict")).to_contain_text("is far from the")
+    page.locator('[data-digit="rub"]').tap()
+    expect(page.locator(".stop.here .verdict")).to_be_empty()
+    expect(page.locator("#next")).to_have_text("Keep, next")
+
+
+def test_with_signal_again_the_round_says_no_longer_that_there_is_none_and_a_place_can_be_read_again(
+    phone: Any, live_server: Any, garden: Garden
+) -> None:
+    page = phone()
+    open_round(page, live_server.url, garden)
+    page.context.route("**/round/send/", lambda route: route.abort())
+    read(page, "9.5")
+    expect(page.locator("#round-notice")).to_contain_text("No signal")
+    page.reload()
+    first = page.locator(".stop").first
+    expect(first.locator(".waits")).to_have_count(1)
+    page.context.unroute("**/round/send/")
+    page.evaluate("clocheWaiting.send()")
+    settled(page)
+    expect(page.locator("#round-notice")).not_to_contain_text("No signal")
+    expect(first.locator(".waits")).to_have_count(0)
+    page.locator("#back").tap()
+    first.get_by_role("button", name="Read it again").tap()
+    expect(first.locator('[data-probe="temperature"]')).to_have_value("")
+    read(page, "10")
+    settled(page)
+    assert Reading.objects.current().get().temperature_c == 10.0  # within the same minute: a correction
 
 
 def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: Any, garden: Garden) -> None:

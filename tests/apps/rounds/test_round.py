@@ -107,6 +107,14 @@ def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Clie
     assert [row.temperature_c for row in reading.history.all()] == [9.5, 7.0]
 
 
+def test_who_reads_again_within_a_minute_corrects_themselves(
+    signed_in: Client, garden: Garden, bed: Place, person: User
+) -> None:
+    make_reading(bed, NOW, 7.0, entered_by=person)
+    assert answer(signed_in, garden, stop(bed))["state"] == "kept"
+    assert [row.temperature_c for row in Reading.objects.current().get().history.all()] == [9.5, 7.0]
+
+
 def test_two_who_read_the_same_agree(signed_in: Client, garden: Garden, bed: Place) -> None:
     make_reading(bed, NOW, 9.5)
     assert answer(signed_in, garden, stop(bed))["state"] == "kept"

@@ -11,7 +11,7 @@ from django.urls import reverse
 
 from cloche import __version__
 from cloche.apps.gardens.access import GROWS, LOGS, OWNS
-from cloche.apps.shared import clock
+from cloche.apps.shared import clock, script_texts
 from cloche.apps.shared.i18n import lazy
 
 
@@ -42,7 +42,7 @@ ROOMS = (
 def rooms(request: HttpRequest) -> dict[str, Any]:
     """Context of the layout; empty outside a garden."""
     garden = getattr(request, "garden", None)
-    common = {"demo": settings.CLOCHE_DEMO, "version": __version__}
+    common = {"demo": settings.CLOCHE_DEMO, "version": __version__, "script_sentences": script_texts.sentences()}
     if garden is None or not request.user.is_authenticated:
         return common
     here = request.resolver_match.url_name if request.resolver_match else ""

@@ -61,11 +61,6 @@ class RoundPage:
     kept: dict[str, Any]
 
 
-def half_day(local: datetime) -> str:
-    """Morning or evening, by the clock."""
-    return _("morning") if local.hour < AFTERNOON_H else _("evening")
-
-
 def round_page(garden: Garden, person: User, units: Units, now: datetime) -> RoundPage:
     """Everything the round needs, on paper and on the device."""
     local = now.astimezone(garden.timezone)
@@ -84,7 +79,7 @@ def round_page(garden: Garden, person: User, units: Units, now: datetime) -> Rou
         "places": [_expected(place, ground, units, now) for place, ground in grounds],
     }
     return RoundPage(
-        name=f"{words.sentence(half_day(local))} round",
+        name=_("Morning round") if local.hour < AFTERNOON_H else _("Evening round"),
         sub=f"{words.weekday(local.date())} · {garden.name} · {units.degree}",
         stops=stops,
         advice=advice(garden, grounds, units, local, read),

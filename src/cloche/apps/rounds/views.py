@@ -5,13 +5,14 @@ from __future__ import annotations
 import json
 import zlib
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 
+from django.conf import settings
 from django.contrib import messages
 from django.contrib.staticfiles.storage import staticfiles_storage
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
-from django.template.loader import render_to_string
 from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
@@ -32,10 +33,8 @@ SHELL = (
     "css/drawings.css",
     "css/desk.css",
     "css/pages.css",
-    "js/keys.js",
-    "js/drawings.js",
-    "js/waiting.js",
-    "js/round.js",
+    *(f"js/{name}.js" for name in ("sentences", "device", "sending", "waiting", "keys", "drawings")),
+    *(f"js/round/{name}.js" for name in ("expecting", "entry", "tools", "refused", "round")),
     "img/cloche.svg",
     "vendor/bootstrap-5.3.8/bootstrap.css",
     "vendor/htmx-2.0.11/htmx.min.js",
@@ -44,6 +43,7 @@ SHELL = (
     "fonts/atkinson-hyperlegible-next-latin-wght-normal.woff2",
 )
 DRIFT = timedelta(minutes=2)
+WORKER = Path(settings.PACKAGE) / "static" / "js" / "worker.js"
 
 
 @in_garden(writing=LOGS)
@@ -111,7 +111,7 @@ def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
     if visit is None:
         raise Http404
     take_visit_back(visit)
-    return JsonResponse({"key": str(visit.key), "state": _("taken back")})
+    return JsonResponse({"key": str(visit.key), "state": "taken back"})
 
 
 @require_GET
@@ -132,20 +132,21 @@ def photo(request: GardenRequest, visit_key: Any) -> HttpResponse:
     visit = Visit.objects.filter(key=visit_key, place__garden=request.garden, photo__isnull=False).first()
     if visit is None or visit.photo is None:
         raise Http404
-    return HttpResponse(bytes(visit.photo), content_type="image/jpeg", headers={"Cache-Control": _("private, max-age=86400")})
+    return HttpResponse(bytes(visit.photo), content_type="image/jpeg", headers={"Cache-Control": "private, max-age=86400"})
 
 
 @require_GET
 @never_cache
 def service_worker(request: HttpRequest) -> HttpResponse:
     """What answers while there is no signal. Served from the root, so that it may answer for every page."""
-    shell = [staticfiles_storage.url(name) for name in SHELL]
-    text = render_to_string("rounds/worker.js", {"shell": json.dumps(shell), "version": _version(shell)})
-    return HttpResponse(text, content_type="text/javascript; charset=utf-8")
+    return HttpResponse(worker_script(), content_type="text/javascript; charset=utf-8")
 
 
-def _version(shell: list[str]) -> str:
-    return f"{zlib.crc32(repr(shell).encode()):08x}"
+def worker_script() -> str:
+    """The worker, with what it keeps of the application; another set of files is another version."""
+    shell = json.dumps([staticfiles_storage.url(name) for name in SHELL])
+    version = f"{zlib.crc32(shell.encode()):08x}"
+    return f'const SHELL = {shell};\nconst VERSION = "{version}";\n{WORKER.read_text(encoding="utf-8")}'
 
 
 @require_GET

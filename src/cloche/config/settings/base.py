@@ -139,7 +139,7 @@ STATICFILES_DIRS = [PACKAGE / "static"]
 STATIC_ROOT = STATE / "static"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
-    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.ManifestStaticFilesStorage"},
+    "staticfiles": {"BACKEND": "cloche.config.static.HashedFiles"},
 }
 
 CONTENT_SECURITY_POLICY = {

@@ -1,25 +1,25 @@
 // Single letters open the rooms; `?` lists them. They can be turned off (WCAG 2.1.4) and never act while one is typing.
-(() => {
-  const OFF = "cloche-keys-off";
-  const typing = (node) => node.closest("input, select, textarea, [contenteditable]") !== null;
-  const dialog = () => document.getElementById("keys");
-  document.addEventListener("keydown", (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-    if (event.key === "?" && dialog()) { dialog().showModal(); return; }
-    if (localStorage.getItem(OFF)) return;
-    const link = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
-    if (link) { event.preventDefault(); link.click(); }
-  });
-  document.addEventListener("click", (event) => {
-    if (event.target.closest("[data-keys-open]")) dialog().showModal();
-    if (event.target.closest("[data-keys-close]")) dialog().close();
-    const toggle = event.target.closest("[data-keys-toggle]");
-    if (!toggle) return;
-    if (localStorage.getItem(OFF)) localStorage.removeItem(OFF); else localStorage.setItem(OFF, "1");
-    say(toggle);
-  });
-  const say = (toggle) => { toggle.textContent = localStorage.getItem(OFF) ? "Turn single keys on" : "Turn single keys off"; };
-  document.querySelectorAll("[data-keys-toggle]").forEach(say);
-  // A refused form takes the eye and the keyboard to the first wrong field.
-  document.addEventListener("htmx:afterSettle", () => { document.querySelector("[aria-invalid=true]")?.focus(); });
-})();
+import { say } from "./sentences.js";
+
+const OFF = "cloche-keys-off";
+const typing = (node) => node.closest("input, select, textarea, [contenteditable]") !== null;
+const dialog = () => document.getElementById("keys");
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
+  if (event.key === "?" && dialog()) { dialog().showModal(); return; }
+  if (localStorage.getItem(OFF)) return;
+  const link = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
+  if (link) { event.preventDefault(); link.click(); }
+});
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-keys-open]")) dialog().showModal();
+  if (event.target.closest("[data-keys-close]")) dialog().close();
+  const toggle = event.target.closest("[data-keys-toggle]");
+  if (!toggle) return;
+  if (localStorage.getItem(OFF)) localStorage.removeItem(OFF); else localStorage.setItem(OFF, "1");
+  label(toggle);
+});
+const label = (toggle) => { toggle.textContent = say(localStorage.getItem(OFF) ? "keys-on" : "keys-off"); };
+document.querySelectorAll("[data-keys-toggle]").forEach(label);
+// A refused form takes the eye and the keyboard to the first wrong field.
+document.addEventListener("htmx:afterSettle", () => { document.querySelector("[aria-invalid=true]")?.focus(); });

@@ -43,7 +43,7 @@ def record_visit(place: Place, seen: Seen, person: User | None, replace: bool = 
     """Keep a stop whole or not at all; one that is here already is returned as it is, with False.
 
     replace: correct a reading that somebody else wrote down for the same place, minute and depth. Without it AlreadyThere is
-    raised then, unless the two agree. Raises KeyTaken.
+    raised then, unless the two agree or both are this person's. Raises KeyTaken.
     """
     known = _known(place, seen)
     if known:
@@ -95,7 +95,10 @@ def _keep_reading(visit: Visit, measured: record.Measured, person: User | None, 
             reading = record.record_reading(visit.place, measured, person)
     except record.AlreadyThere as twin:
         same = abs(twin.existing.temperature_c - measured.temperature_c) < 0.006
-        if not (same or replace):
+        own = (
+            person is not None and twin.existing.entered_by_id == person.pk
+        )  # who reads again within a minute corrects themselves
+        if not (same or own or replace):
             raise
         if same:
             return  # theirs stands for both, and stays theirs

@@ -1,6 +1,6 @@
 // Answers while there is no signal: the round from what was kept, everything else with a page that says so.
-const SHELL = {{ shell|safe }};
-const STATIC = "cloche-static-{{ version }}";
+// Served from the root with two lines before it: SHELL, what every page needs, and VERSION, of all that.
+const STATIC = `cloche-static-${VERSION}`;
 const PAGES = "cloche-pages";
 const NO_SIGNAL = "/no-signal/";
 const PATIENCE_MS = 4000;
@@ -27,6 +27,8 @@ self.addEventListener("activate", (event) => {
   })());
 });
 
+self.addEventListener("message", (event) => event.waitUntil(self.clients.claim()));
+
 const isRound = (url) => /^\/g\/\d+\/round\/$/.test(url.pathname);
 
 const patient = (request) => new Promise((resolve, reject) => {
@@ -42,7 +44,7 @@ async function round(request, url) {
     // A round that leads to the sign-in is no round to keep.
     if (answer.ok && !answer.redirected && request.method === "GET") await pages.put(url.pathname, answer.clone());
     return answer;
-  } catch (lost) {
+  } catch {
     return kept || caches.match(NO_SIGNAL);
   }
 }
