@@ -9,9 +9,28 @@ import os
 import sys
 from pathlib import Path
 
-from bench import accuracy, calendars, covers, diurnal, earlier, emergence, gains, reliability, speed, undercover, vents
+from bench import (
+    accuracy,
+    calendars,
+    climate,
+    covers,
+    diurnal,
+    earlier,
+    emergence,
+    gains,
+    reliability,
+    speed,
+    undercover,
+    vents,
+)
 
-ALONE = {"covers": covers.print_table, "vents": vents.table, "bands": undercover.table, "earlier": earlier.table}
+ALONE = {
+    "covers": covers.print_table,
+    "vents": vents.table,
+    "bands": undercover.table,
+    "earlier": earlier.table,
+    "climate": climate.main,
+}
 """What needs the engine alone."""
 ROOMS = ("pages", "ingest", "scale")
 SCORED = {"gains": 1, "calendars": 2}
@@ -45,6 +64,8 @@ def main(argv: list[str]) -> int:
     speed.print_tables()
     print("\n## Emergence against the tables\n")
     emergence.print_tables()
+    print("\n## The climate of regions\n")
+    climate.main()
     print("\n## Windows against the calendars of growers\n")
     calendars.main()
     calendars.main(str(calendars.OWN_SITES), str(calendars.OWN_PROBES))

@@ -86,7 +86,7 @@ def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() 
     found = forecast(inputs(days_read=0, weather=[]))
     ground, outlooks = found.ground, found.crops
     assert ground.readings_used == 0
-    assert ground.normals_source == "guess"
+    assert ground.normals_source == "region"
     assert ground.band_k[7] > usual().ground.band_k[7]
     assert {o.crop_key for o in outlooks} == {crop.key for crop in chosen()}
 

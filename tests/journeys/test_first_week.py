@@ -17,15 +17,14 @@ DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 def settle(page: Page, url: str) -> None:
     """From nothing to the first place."""
     page.goto(url)
-    page.get_by_label("Your name here").fill("rowan")
+    page.get_by_label("Your name").fill("rowan")
     page.get_by_label("Password", exact=True).fill("spade-and-fork")
-    page.get_by_label("Password confirmation").fill("spade-and-fork")
     page.get_by_role("button", name="Go on to the garden").click()
+    page.get_by_label("Town or village").fill("krems")
+    page.get_by_role("link", name="Krems an der Donau, Austria").click()
     page.get_by_label("Name of the garden").fill("Plot")
-    page.get_by_label("Latitude").fill("48.2")
-    page.get_by_label("Longitude").fill("15.6")
-    page.get_by_label("Time zone").select_option("Europe/Vienna")
-    page.get_by_role("button", name="Go on to the first place").click()
+    page.get_by_role("button", name="Go on to the beds").click()
+    page.goto(page.url.replace("first", "new"))
     page.get_by_label("Name").fill("North bed")
     page.get_by_role("button", name="Keep the place").click()
 

@@ -2,6 +2,7 @@
 
 from django.urls import include, path
 
+from cloche.apps.gardens import founding_views as founding
 from cloche.apps.gardens import people_views as people
 from cloche.apps.gardens import views as gardens
 from cloche.apps.loggers.api import api as loggers
@@ -17,7 +18,8 @@ urlpatterns = [
     path("welcome/", gardens.welcome, name="welcome"),
     path("me/", gardens.me, name="me"),
     path("me/password/", gardens.PasswordChange.as_view(), name="password"),
-    path("gardens/new/", gardens.new_garden, name="new_garden"),
+    path("gardens/new/", founding.new_garden, name="new_garden"),
+    path("gardens/new/towns/", founding.towns, name="towns"),
     path("worker.js", rounds.service_worker, name="service_worker"),
     path("manifest.webmanifest", rounds.manifest, name="manifest"),
     path("no-signal/", rounds.no_signal, name="no_signal"),

@@ -18,6 +18,8 @@ AIR_C = (-60.0, 60.0)
 """Air temperatures near the ground anywhere that vegetables grow [°C]."""
 DEPTH_M = (0.0, 2.0)
 SPACING_M = (0.001, 6.0)
+ELEVATION_M = (-430.0, 5000.0)
+"""From the shore of the lowest sea to the highest fields."""
 SNOW_M, RAIN_MM, WIND_M_S = (0.0, 5.0), (0.0, 2000.0), (0.0, 60.0)
 """Snow that lies, a day's rain and its mean wind anywhere that vegetables grow."""
 

@@ -20,7 +20,7 @@ def link(client: Client, garden: Garden, role: str = "helper") -> str:
     return found.group(1)
 
 
-NEW = {"username": "hazel", "password1": "spade-and-fork", "password2": "spade-and-fork"}
+NEW = {"username": "hazel", "password": "spade-and-fork"}
 NEW |= {"temperature_unit": "C", "length_unit": "cm"}
 
 
@@ -39,7 +39,7 @@ def test_somebody_new_joins_by_a_link_that_opens_once(signed_in: Client, garden:
 
 def test_a_weak_password_is_said_at_its_field_and_the_link_stays_good(signed_in: Client, garden: Garden) -> None:
     url = link(signed_in, garden)
-    assert Client().post(url, NEW | {"password1": "x", "password2": "x"}).status_code == 422
+    assert Client().post(url, NEW | {"password": "x"}).status_code == 422
     assert Client().get(url).status_code == 200
 
 

@@ -21,21 +21,80 @@ def text(response: object) -> str:
 @pytest.mark.django_db
 def test_a_new_installation_asks_for_its_first_person_then_garden_then_place(client: Client) -> None:
     assert client.get(reverse("sign_in"))["Location"] == reverse("welcome")
-    person = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
-    response = client.post(reverse("welcome"), person | {"temperature_unit": "F", "length_unit": "in"})
+    american = {"Accept-Language": "en-US"}
+    response = client.post(reverse("welcome"), {"username": "Rowan Ash", "password": "spade-and-fork"}, headers=american)
     assert response["Location"] == reverse("new_garden")
-    site = {"name": "Plot", "latitude_deg": "44.1", "longitude_deg": "-72.5", "elevation_m": "200"}
+    person = User.objects.get()
+    assert (person.username, person.temperature_unit, person.length_unit) == ("Rowan Ash", "F", "in")
+    site = {"name": "Plot", "latitude_deg": "44.1", "longitude_deg": "-72.5", "height": "656 ft"}
     response = client.post(reverse("new_garden"), site | {"timezone_name": "America/New_York"})
     garden = Garden.objects.get()
-    assert response["Location"] == reverse("new_place", args=[garden.pk])
-    response = client.post(response["Location"], {"name": "Bed", "kind": "open", "seed_depth": "2"})
-    assert Place.objects.get().seed_depth_m == pytest.approx(0.0508)
+    assert garden.elevation_m == pytest.approx(200.0, abs=0.1)
+    assert response["Location"] == reverse("first_places", args=[garden.pk])
+    response = client.post(response["Location"], {"open": "3", "frame": "1", "tunnel": ""})
+    assert response["Location"] == reverse("today", args=[garden.pk])
+    assert [place.name for place in garden.places.all()] == ["Open bed 1", "Open bed 2", "Open bed 3", "Cold frame"]
     assert garden.memberships.get().role == "owner"
+
+
+def test_who_measures_in_metres_where_english_is_british(client: Client, db: None) -> None:
+    client.post(reverse("welcome"), {"username": "rowan", "password": "spade-and-fork"}, headers={"Accept-Language": "en-GB"})
+    assert (User.objects.get().temperature_unit, User.objects.get().length_unit) == ("C", "cm")
+
+
+def test_a_weak_password_is_refused_at_its_field(client: Client, db: None) -> None:
+    response = client.post(reverse("welcome"), {"username": "rowan", "password": "12345"})
+    assert response.status_code == 422
+    assert "too short" in text(response)
+    assert not User.objects.exists()
+
+
+def test_a_town_is_found_and_its_year_shown_before_anything_is_measured(signed_in: Client, now: object) -> None:
+    page = text(signed_in.get(reverse("new_garden"), {"town": "krems"}))
+    assert "Krems an der Donau, Austria" in page
+    assert text(signed_in.get(reverse("towns"), {"town": "krems"})).count("<li>") >= 1
+    assert "No town of 5,000" in text(signed_in.get(reverse("towns"), {"town": "qqqq"}))
+    page = text(signed_in.get(reverse("new_garden"), {"latitude_deg": "48.41", "longitude_deg": "15.61"}))
+    assert "Your garden is in Krems an der Donau, Austria." in page
+    assert "Europe/Vienna" in page
+    assert "last frost of spring is usually about" in page
+    assert "Guessed from the climate of the region" in page
+
+
+@pytest.mark.parametrize(
+    ("point", "said"),
+    [
+        (("78.2", "15.6"), "Longyearbyen"),
+        (("-37.8", "145.0"), "Melbourne"),
+        (("0", "-140"), "no land is near"),
+        (("29.5", "-95.5"), "Texas"),
+    ],
+)
+def test_any_point_on_earth_has_an_answer(signed_in: Client, now: object, point: tuple[str, str], said: str) -> None:
+    assert said in text(signed_in.get(reverse("new_garden"), {"latitude_deg": point[0], "longitude_deg": point[1]}))
+
+
+@pytest.mark.parametrize("point", [("91", "0"), ("0", "181"), ("nan", "0"), ("north", "east"), ("", "15")])
+def test_what_is_no_point_on_earth_is_said_so(signed_in: Client, point: tuple[str, str]) -> None:
+    response = signed_in.get(reverse("new_garden"), {"latitude_deg": point[0], "longitude_deg": point[1]})
+    assert response.status_code == 200
+    assert "no point on earth" in text(response)
+
+
+def test_names_of_places_made_in_one_go_pass_those_that_are_there(signed_in: Client, garden: Garden) -> None:
+    make_place(garden, "open bed 1")
+    url = reverse("first_places", args=[garden.pk])
+    assert "Say of at least one kind" in text(signed_in.post(url, {"open": "0"}))
+    assert signed_in.post(url, {"open": "31"}).status_code == 422
+    signed_in.post(url, {"open": "2", "tub": "1"})
+    assert [place.name for place in garden.places.all()] == ["open bed 1", "Open bed 2", "Open bed 3", "Pot or tub"]
+    signed_in.post(url, {"tub": "1"})
+    assert garden.places.filter(name="Pot or tub 1").exists()
 
 
 def test_the_welcome_is_shut_once_there_is_somebody(client: Client, person: User) -> None:
     assert client.get(reverse("welcome"))["Location"] == reverse("sign_in")
-    client.post(reverse("welcome"), {"username": "intruder", "password1": "spade-and-fork", "password2": "spade-and-fork"})
+    client.post(reverse("welcome"), {"username": "intruder", "password": "spade-and-fork"})
     assert User.objects.count() == 1
 
 
@@ -46,12 +105,19 @@ def test_a_wrong_password_is_said_in_words(client: Client, person: User) -> None
 
 
 @pytest.mark.parametrize(
-    ("field", "value", "word"), [("latitude_deg", "123", "66"), ("latitude_deg", "north", "number"), ("name", "", "required")]
+    ("field", "value", "word"),
+    [
+        ("latitude_deg", "123", "80"),
+        ("height", "high", "not a number"),
+        ("height", "9000", "outside"),
+        ("latitude_deg", "north", "number"),
+        ("name", "", "required"),
+    ],
 )
 def test_a_site_that_cannot_be_is_refused_at_its_field(
     signed_in: Client, garden: Garden, field: str, value: str, word: str
 ) -> None:
-    site = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "elevation_m": "200", "timezone_name": "UTC"}
+    site = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "height": "200", "timezone_name": "UTC"}
     response = signed_in.post(reverse("new_garden"), site | {field: value})
     assert response.status_code == 422
     assert word in text(response)

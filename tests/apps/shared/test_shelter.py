@@ -198,8 +198,8 @@ def test_six_who_race_for_one_invitation_make_one_account() -> None:
     token = invite.invite(garden, "helper", garden.memberships.get().user)
 
     def come(n: int) -> int:
-        form = {"username": f"racer{n}", "password1": "spade-and-fork", "password2": "spade-and-fork"}
-        return Client().post(f"/join/{token}/", form | {"temperature_unit": "C", "length_unit": "cm"}).status_code
+        form = {"username": f"racer{n}", "password": "spade-and-fork"}
+        return Client().post(f"/join/{token}/", form).status_code
 
     found = at_once(*(lambda n=n: come(n) for n in range(6)))
     assert sorted(found) == [302, 404, 404, 404, 404, 404]  # type: ignore[type-var]
@@ -220,8 +220,8 @@ def test_an_old_calendar_secret_does_not_work_again_after_coming_back(garden: Ga
 
 
 def test_a_password_like_the_name_is_refused(db: None) -> None:
-    form = {"username": "t_owner", "password1": "t_owner11", "password2": "t_owner11"}
-    answer = Client().post("/welcome/", form | {"temperature_unit": "C", "length_unit": "cm"})
+    form = {"username": "t_owner", "password": "t_owner11"}
+    answer = Client().post("/welcome/", form)
     assert (answer.status_code, User.objects.count()) == (422, 0)
     assert "too similar" in answer.content.decode()
 

@@ -209,9 +209,9 @@ def test_nothing_to_do_says_until_when(signed_in: Client, garden: Garden, person
     Garden.objects.filter(pk=garden.pk).update(crops=["pepper"])
     refresh(Place.objects.get(pk=place.pk))
     sow.intend(place, "pepper", TODAY + timedelta(days=9), person)
-    assert "Only the probes want reading today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
+    assert "Only the probes need reading today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
     make_reading(place, NOW - timedelta(minutes=5))
-    assert "Nothing needs you today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
+    assert "Nothing needs doing today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
 
 
 def test_the_week_tells_plans_and_what_is_due(signed_in: Client, frame: Place, person: User) -> None:

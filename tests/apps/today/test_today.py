@@ -22,7 +22,7 @@ def today(client: Client, garden: Garden) -> str:
 def test_an_empty_garden_offers_the_one_next_step(signed_in: Client, garden: Garden) -> None:
     shown = today(signed_in, garden)
     assert "Add the first place" in shown
-    assert reverse("new_place", args=[garden.pk]) in shown
+    assert reverse("first_places", args=[garden.pk]) in shown
 
 
 def test_warm_ground_is_offered_and_cold_ground_waits(signed_in: Client, garden: Garden) -> None:

@@ -54,7 +54,7 @@ def test_highs_lie_above_lows() -> None:
 
 def test_a_guessed_climate_is_less_sure_than_a_typed_one() -> None:
     unknown = Known(DailyRecord.of(FIRST, np.full(120, np.nan), np.full(120, np.nan)), np.zeros(120))
-    guess = Normals(NORMALS.low_c, NORMALS.high_c, NORMALS.day_sd_k, "guess")
+    guess = Normals(NORMALS.low_c, NORMALS.high_c, NORMALS.day_sd_k, "guess", off_k=2.5)
     typed, guessed = (scenarios(unknown, n, 400, np.random.default_rng(1)).mean_c[60:].std() for n in (NORMALS, guess))
     assert guessed > typed + 0.5
 

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, cast
 
 from django import forms
 from django.conf import settings
-from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
+from django.contrib.auth.forms import AuthenticationForm, UsernameField
+from django.contrib.auth.password_validation import validate_password
+from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 
+from cloche.apps.gardens.language import usual_units
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.gardens.pages import zone_words
-from cloche.apps.shared.fields import TypedNumber
+from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values import border
-from cloche.bridge.values.units import Units, parse_air
+from cloche.bridge.values.units import Units, parse_air, parse_height
 from cloche.core.errors import OutOfRange
 
 MONTHS = (
@@ -33,6 +36,10 @@ MONTHS = (
 )
 
 
+UNTOLD_HEIGHT_M = 100.0
+"""Where nobody says how high a garden lies (assumption: most people live low)."""
+
+
 class SignInForm(AuthenticationForm):
     """Name and password."""
 
@@ -42,14 +49,36 @@ class SignInForm(AuthenticationForm):
     }
 
 
-class FirstPersonForm(BaseUserCreationForm):
-    """The first account of a new installation."""
+class FirstPersonForm(forms.ModelForm):
+    """The first account of a new installation. One password, which can be looked at, instead of two that cannot."""
+
+    password = forms.CharField(
+        label=lazy("Password"),
+        strip=False,
+        widget=forms.PasswordInput(attrs={"autocomplete": "new-password"}),
+        help_text=lazy("At least eight characters, and not only digits."),
+    )
 
     class Meta:
         model = User
-        fields = ["username", "temperature_unit", "length_unit"]
-        labels = {"username": lazy("Your name here")}
-        help_texts = {"username": lazy("What you will sign in with.")}
+        fields = ["username"]
+        field_classes = {"username": UsernameField}
+        labels = {"username": lazy("Your name")}
+        help_texts = {"username": lazy("You sign in with it. Blanks are allowed.")}
+
+    def clean_password(self) -> str:
+        """As strong as any other here."""
+        password: str = self.cleaned_data["password"]
+        validate_password(password, User(username=self.cleaned_data.get("username", "")))
+        return password
+
+    def save(self, commit: bool = True) -> User:
+        """With the units that are usual where the browser's language is spoken."""
+        person: User = super().save(commit=False)
+        person.set_password(self.cleaned_data["password"])
+        person.temperature_unit, person.length_unit = usual_units(get_language())
+        person.save()
+        return person
 
 
 class UnitsForm(forms.ModelForm):
@@ -74,14 +103,15 @@ class UnitsForm(forms.ModelForm):
 class GardenForm(forms.ModelForm):
     """Where the ground lies."""
 
+    height = TypedNumber(label=lazy("Height above the sea"))
+
     class Meta:
         model = Garden
-        fields = ["name", "latitude_deg", "longitude_deg", "elevation_m", "timezone_name"]
+        fields = ["name", "height", "latitude_deg", "longitude_deg", "timezone_name"]
         labels = {
             "name": lazy("Name of the garden"),
             "latitude_deg": lazy("Latitude"),
             "longitude_deg": lazy("Longitude"),
-            "elevation_m": lazy("Height above the sea, m"),
             "timezone_name": lazy("Time zone"),
         }
         help_texts = {
@@ -89,9 +119,39 @@ class GardenForm(forms.ModelForm):
             "longitude_deg": lazy("Degrees; west is negative."),
         }
 
-    def __init__(self, *args: Any, **kwargs: Any) -> None:
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["timezone_name"].widget = forms.Select(choices=_zones())
+        height = self.fields["height"]
+        parse_with(height, lambda text: parse_height(text, units))
+        height.label = _("Height above the sea, in {unit}").format(unit=units.height)
+        height.help_text = _(
+            "High up the air is thin: more sun comes in, and nights are colder against the days. To the next hundred will do."
+        )
+        if self.instance.pk:
+            self.initial.setdefault("height", f"{round(units.height_from_m(self.instance.elevation_m)):g}")
+
+    def save(self, commit: bool = True) -> Garden:
+        """Carry the height over; the flow saves. Left alone it stays what it was, to the metre."""
+        if "height" in self.changed_data:
+            self.instance.elevation_m = self.cleaned_data["height"]
+        return cast(Garden, super().save(commit=commit))
+
+
+class NewGardenForm(GardenForm):
+    """A garden whose point is found: its height is best known, but not asked for."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        height = self.fields["height"]
+        height.required = False
+        height.label = _("{label} (if you know it)").format(label=height.label)
+
+    def save(self, commit: bool = True) -> Garden:
+        """Without a word on its height it lies low."""
+        if self.cleaned_data.get("height") is None:
+            self.cleaned_data["height"] = UNTOLD_HEIGHT_M
+        return super().save(commit=commit)
 
 
 class SiteForm(GardenForm):

@@ -8,6 +8,7 @@ from django.http import HttpResponseBase
 from cloche.apps.gardens.models import User
 
 A_YEAR_S = 365 * 24 * 3600
+AMERICAN = "en-us"
 
 
 def language_of(user: User) -> str:
@@ -28,3 +29,10 @@ def remember_language(response: HttpResponseBase, user: User) -> None:
         )
     else:
         response.delete_cookie(settings.LANGUAGE_COOKIE_NAME, samesite="Lax")
+
+
+def usual_units(language: str | None) -> tuple[str, str]:
+    """Temperature and length as people who speak so mostly measure: an American in °F and inches, others in °C and cm."""
+    if language == AMERICAN:
+        return User.Temperature.FAHRENHEIT, User.Length.INCHES
+    return User.Temperature.CELSIUS, User.Length.CENTIMETRES

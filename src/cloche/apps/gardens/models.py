@@ -35,6 +35,12 @@ class User(AbstractUser):
         CENTIMETRES = "cm", lazy("centimetres, millimetres of rain, kilograms, metres a second")
         INCHES = "in", lazy("inches, pounds, miles an hour")
 
+    username = models.CharField(
+        max_length=150,
+        unique=True,
+        validators=[validators.plain],
+        error_messages={"unique": lazy("Somebody here has that name already.")},
+    )
     temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
     length_unit = models.CharField(max_length=2, choices=Length, default=Length.CENTIMETRES)
     language = models.CharField(max_length=10, choices=languages, blank=True, help_text="Empty: as the browser says.")
@@ -69,7 +75,7 @@ class Garden(models.Model):
         BRITISH = "british", lazy("British: aubergine, broad bean, rocket")
 
     name = models.CharField(max_length=80, validators=[validators.plain])
-    latitude_deg = models.FloatField(validators=[MinValueValidator(-66.0), MaxValueValidator(66.0)])
+    latitude_deg = models.FloatField(validators=[MinValueValidator(-80.0), MaxValueValidator(80.0)])
     longitude_deg = models.FloatField(validators=[MinValueValidator(-180.0), MaxValueValidator(180.0)])
     elevation_m = models.FloatField(default=100.0, validators=[MinValueValidator(-430.0), MaxValueValidator(5000.0)])
     timezone_name = models.CharField(max_length=60, default="UTC", validators=[validators.zone])

@@ -16,10 +16,9 @@ from django.utils.translation import override
 
 from cloche.apps.gardens import pages, selectors
 from cloche.apps.gardens.access import GardenRequest, in_garden
-from cloche.apps.gardens.flows.site import change_site, found_garden
+from cloche.apps.gardens.flows.site import change_site
 from cloche.apps.gardens.forms import (
     FirstPersonForm,
-    GardenForm,
     NormalsForm,
     SignInForm,
     SiteForm,
@@ -83,16 +82,6 @@ def welcome(request: HttpRequest) -> HttpResponse:
 
 
 @login_required
-def new_garden(request: HttpRequest) -> HttpResponse:
-    """Found a garden."""
-    form = GardenForm(request.POST or None)
-    if form.is_valid():
-        garden = found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
-        return redirect("new_place", garden.pk)
-    return render(request, "gardens/new_garden.html", {"form": form}, status=INVALID if form.errors else 200)
-
-
-@login_required
 def me(request: HttpRequest) -> HttpResponse:
     """A person's scales and language."""
     form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
@@ -110,7 +99,7 @@ def me(request: HttpRequest) -> HttpResponse:
 def garden(request: GardenRequest) -> HttpResponse:
     """Site, normals, places, people."""
     units = selectors.units_of(request.user)
-    site = SiteForm(request.POST or None, instance=request.garden)
+    site = SiteForm(request.POST or None, instance=request.garden, units=units)
     if request.method == "POST" and site.is_valid():
         change_site(site.save(commit=False))
         messages.success(request, _("The site is changed; forecasts are being worked out again."))

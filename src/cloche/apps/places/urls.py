@@ -3,6 +3,7 @@ from django.urls import path
 from cloche.apps.places import operation_views, views
 
 urlpatterns = [
+    path("places/first/", views.first_places, name="first_places"),
     path("places/new/", views.new_place, name="new_place"),
     path("places/<int:place_id>/edit/", views.edit_place, name="edit_place"),
     path("places/<int:place_id>/move/", views.move_place, name="move_place"),

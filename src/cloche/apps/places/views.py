@@ -15,15 +15,33 @@ from cloche.apps.gardens.views import (
 )
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.access import place_or_404
+from cloche.apps.places.first import FirstPlacesForm, kinds_drawn, make_places
 from cloche.apps.places.flows import places
 from cloche.apps.places.forms import PlaceForm
 from cloche.apps.places.models import Place
+from cloche.apps.shared import clock, words
 
 
 @in_garden
 def new_place(request: GardenRequest) -> HttpResponse:
     """Add a place to the walk."""
     return _place_form(request, Place(garden=request.garden))
+
+
+@in_garden
+def first_places(request: GardenRequest) -> HttpResponse:
+    """Many places in one go, by kind."""
+    form = FirstPlacesForm(request.POST or None)
+    if form.is_valid():
+        made = make_places(request.garden, form.counts())
+        messages.success(request, _("{places} made. Name and describe them whenever you like.").format(places=_so_many(made)))
+        return redirect("today", request.garden.pk)
+    context = {"form": form, "kinds": kinds_drawn(form, request.garden, clock.today(request.garden.timezone))}
+    return render(request, "places/first_places.html", context, status=INVALID if form.errors else 200)
+
+
+def _so_many(made: list[Place]) -> str:
+    return words.count(len(made), "place", "places")
 
 
 @in_garden

@@ -182,18 +182,17 @@ def _why_off(one: Watched) -> tuple[str, str]:
     followed = rule(one.place.garden.uncover_rule)
     if followed is not rule.NIGHTS:
         return _("today"), reasons[followed]
-    when = "in " + words.count(off.nights, "day", "days") if off.nights else _("today")
+    when = _("in {days}").format(days=words.count(off.nights, "day", "days")) if off.nights else _("today")
     warm = covers.temperature(one, off.night_c)
-    return when, _("Nights stay above {warm} {when}, as likely as not, and on: what grows there needs it no longer.").format(
-        warm=warm, when=when
-    )
+    why = _("From then on nights will probably stay above {warm}: what grows there no longer needs it.")
+    return when, why.format(warm=warm)
 
 
 def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     one, limits = facts.watched, facts.watched.data.limits
     days, limit = words.count(one.data.on_d or 0, "day", "days"), covers.temperature(one, limits.cold_c or 0.0)
     name = crops.crop(one.data.growing[limits.cold_by or 0].crop_key).name_plural
-    why = _("The night {days} from now is likelier than not below the {limit} that {name} stand.").format(
+    why = _("The night {days} from now will probably fall below {limit}, the least that {name} stand.").format(
         days=days, limit=limit, name=name
     )
     return Telling(
@@ -239,7 +238,7 @@ def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
     )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
     link = _("See what it buys"), f"{reverse('covers', args=[job.garden_id])}?{query}"
-    return Telling("today", _("Warm it with {listed}.").format(listed=words.listed(list(facts.free), 1)), why, link)
+    return Telling(_("today"), _("Warm it with {listed}.").format(listed=words.listed(list(facts.free), 1)), why, link)
 
 
 def _overdue(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:

@@ -16,12 +16,12 @@ from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.steady import FIELD_FACTOR
+from cloche.core.site.estimate import normals_at
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Event, Heating, Parameters, Work
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import guess_from_latitude
 from cloche.core.weather.record import DailyRecord, Site
 
 TAKEN_IN_D, LOOKED_D = 16, 150
@@ -64,7 +64,7 @@ def day_of(setting: Set, site: Site, crop: Crop) -> Day:
     columns = [np.full((TAKEN_IN_D, 1), value) for value in (setting.low_c, setting.high_c, setting.sun)]
     dry = [np.zeros((TAKEN_IN_D, 1)), np.full((TAKEN_IN_D, 1), setting.wind_m_s), np.zeros((TAKEN_IN_D, 1))]
     weather = hours_of(DailyRecord(setting.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
-    wave = AnnualWave.of_months(guess_from_latitude(site.latitude_deg, site.elevation_m).mean_c)
+    wave = AnnualWave.of_months(normals_at(site.latitude_deg, site.longitude_deg, site.elevation_m).mean_c)
     vent = Vent(setting.opening, 9.0, 17.0) if setting.opening else Vent()
     covers = (CoverPeriod(kind(setting.cover), 0.0, ALWAYS_H, vent),) if setting.cover else ()
     films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in setting.grounds if key in kinds())

@@ -59,6 +59,7 @@ def pack(snapshot: ModelSnapshot) -> bytes:
         "run_up_d": snapshot.run_up_d,
         "sd_k": np.asarray(snapshot.normals.day_sd_k).tolist(),
         "source": snapshot.normals.source,
+        "off_k": snapshot.normals.off_k,
         "utc_h": snapshot.utc_h,
     }
     room = io.BytesIO()
@@ -77,7 +78,7 @@ def unpack(packed: bytes) -> ModelSnapshot:
         tuple(meta["names"]), drift=drift, first_h=meta["first_h"], covers=tuple(meta["covers"]), **part["learned_"]
     )
     weather = DailyRecord(date.fromisoformat(meta["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
-    normals = Normals(**part["normals_"], day_sd_k=np.asarray(meta["sd_k"]), source=meta["source"])
+    normals = Normals(**part["normals_"], day_sd_k=np.asarray(meta["sd_k"]), source=meta["source"], off_k=meta["off_k"])
     return ModelSnapshot(learned, weather, meta["run_up_d"], normals, meta["utc_h"])
 
 

@@ -8,7 +8,8 @@ from datetime import date, timedelta
 import numpy as np
 
 from cloche.bridge.values.inputs import Day, ForecastInputs
-from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
+from cloche.core.site.estimate import normals_at
+from cloche.core.weather.normals import Normals, from_record, spread_by_range
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
 from cloche.core.weather.scenarios import FEWEST_YEARS, Known, Past
 
@@ -17,8 +18,8 @@ MOST_GAPS = 0.02
 
 
 def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
-    """Typed normals first, else from the site's own days, else the guess from latitude; and years to replay, if enough."""
-    guess = guess_from_latitude(inputs.latitude_deg, inputs.elevation_m)
+    """Typed normals first, else from the site's own days, else the climate of its region; and years to replay, if enough."""
+    guess = normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
     behind = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
     past = _past(behind)
     if inputs.typed_normals:

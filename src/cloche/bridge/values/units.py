@@ -22,6 +22,7 @@ _GROUPED = re.compile(r"^[+-]?\d{1,3}([,.]\d{3})+([,.]\d+)?$", re.ASCII)
 _INCHES = ("in", "in.", "inch", "inches", '"', "″")
 _LENGTHS = {"cm": 0.01, "mm": 0.001, "m": 1.0} | dict.fromkeys(_INCHES, 0.0254)
 _LENGTHS |= dict.fromkeys(("ft", "ft.", "foot", "feet", "'", "′"), M_PER_FOOT)
+_HEIGHTS = {name: factor for name, factor in _LENGTHS.items() if factor in (1.0, M_PER_FOOT)}
 _RAIN = {"mm": 1.0, "l/m²": 1.0, "l/m2": 1.0, "cm": 10.0} | dict.fromkeys(_INCHES, MM_PER_INCH)
 _WIND = {"m/s": 1.0, "mph": M_S_PER_MPH, "km/h": 1 / 3.6, "kmh": 1 / 3.6, "kph": 1 / 3.6, "kn": 0.514444, "kt": 0.514444}
 _WEIGHT = {"kg": 1.0, "g": 0.001, "lb": KG_PER_LB, "lbs": KG_PER_LB, "oz": KG_PER_LB / 16}
@@ -53,6 +54,11 @@ class Units:
     def wind(self) -> str:
         """The unit of wind."""
         return "m/s" if self.length == "cm" else "mph"
+
+    @property
+    def height(self) -> str:
+        """The unit of a height above the sea."""
+        return "m" if self.length == "cm" else "ft"
 
     @property
     def weight(self) -> str:
@@ -103,6 +109,10 @@ class Units:
         """5 cm or 2 in; a decimal only where it says something."""
         value = round(self.length_from_m(value_m), 1)
         return f"{value:g} {self.length}"
+
+    def height_from_m(self, value_m: float) -> float:
+        """A height above the sea in the person's unit."""
+        return value_m if self.length == "cm" else value_m / M_PER_FOOT
 
     def rain_text(self, value_mm: float) -> str:
         """12 mm or 0.5 in."""
@@ -159,6 +169,11 @@ def parse_weight(text: str, units: Units, limits_kg: tuple[float, float]) -> flo
 def parse_snow(text: str, units: Units) -> float:
     """Depth of snow as typed, to metres. Raises NotANumber or OutOfRange."""
     return _parse_length(text, units, quantities.SNOW_M, say("Snow"))
+
+
+def parse_height(text: str, units: Units) -> float:
+    """A height above the sea as typed, to metres. Raises NotANumber or OutOfRange."""
+    return _parse(text, _HEIGHTS, units.height, quantities.ELEVATION_M, say("A height above the sea"))
 
 
 def parse_plain_length(text: str, units: Units, what: str) -> float:

@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-Source = Literal["typed", "record", "guess"]
+Source = Literal["typed", "record", "region", "guess"]
 
 MID_MONTH_DAY = np.array([15.5, 45, 74.5, 105, 135.5, 166, 196.5, 227.5, 258, 288.5, 319, 349.5])
 GUESS_SPREAD_K = 2.5
@@ -26,13 +26,15 @@ _LAPSE_K_PER_M = 0.006
 
 @dataclass(frozen=True)
 class Normals:
-    """Air at screen height by month, January first: mean daily low and high [°C], and how far days stray from it [K]."""
+    """Air at screen height by month, January first: mean daily low and high [°C], and how far days stray from it [K]. years: of
+    the record they rest on; off_k: how far they may be off as a whole [K]."""
 
     low_c: NDArray[np.float64]
     high_c: NDArray[np.float64]
     day_sd_k: NDArray[np.float64]
     source: Source
     years: int = 0
+    off_k: float = 0.0
 
     @property
     def mean_c(self) -> NDArray[np.float64]:
@@ -128,7 +130,7 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
     warmest_day = 202.0 if latitude_deg >= 0 else 202.0 - 182.5
     season = np.cos(2 * np.pi * (MID_MONTH_DAY - warmest_day) / 365.25)
     monthly = mean + np.interp(size, _LATITUDE, swings) * season
-    return Normals(monthly - 5.0, monthly + 5.0, spread_by_range(monthly), "guess")
+    return Normals(monthly - 5.0, monthly + 5.0, spread_by_range(monthly), "guess", off_k=GUESS_SPREAD_K)
 
 
 def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals) -> Normals:
@@ -161,7 +163,9 @@ def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: ND
         days = month == m + 1
         low[m], high[m] = low_c[days].mean(), high_c[days].mean()
         sd[m] = max(1.5, ((low_c + high_c) / 2)[days].std())
-    return Normals(low, high, sd, "record" if known.all() else "guess", years=int(len(month) / 365.25 + 0.5))
+    source: Source = "record" if known.all() else guess.source
+    off_k = 0.0 if known.all() else guess.off_k
+    return Normals(low, high, sd, source, years=int(len(month) / 365.25 + 0.5), off_k=off_k)
 
 
 def _through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> NDArray[np.float64]:

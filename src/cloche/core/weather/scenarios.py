@@ -13,7 +13,7 @@ from datetime import date, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.weather.normals import GUESS_SPREAD_K, Normals
+from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
 
 Array = NDArray[np.float64]
@@ -130,8 +130,8 @@ def _generated(record: DailyRecord, normals: Normals, members: int, rng: np.rand
         z = _A @ z + _B @ rng.standard_normal((3, members))
         departures[day], wet_days[day] = z, wet
     season = _season(days, members, rng) * SEASON_SD_K
-    if normals.source == "guess":
-        season = season + rng.normal(0, GUESS_SPREAD_K, members)
+    if normals.off_k > 0:
+        season = season + rng.normal(0, normals.off_k, members)
     # The correlated departures have unit variance; the normals' SD is that of the daily mean, which averages two of them.
     sd = normals.sd_on(doy)[:, None] * 1.15
     share_wet = _WET_AFTER_DRY / (1 + _WET_AFTER_DRY - _WET_AFTER_WET)

@@ -23,3 +23,8 @@ const label = (toggle) => { toggle.textContent = say(localStorage.getItem(OFF) ?
 document.querySelectorAll("[data-keys-toggle]").forEach(label);
 // A refused form takes the eye and the keyboard to the first wrong field.
 document.addEventListener("htmx:afterSettle", () => { document.querySelector("[aria-invalid=true]")?.focus(); });
+// One password that can be looked at needs no second one.
+document.addEventListener("change", (event) => {
+  const field = event.target.dataset.showPassword && document.getElementById(event.target.dataset.showPassword);
+  if (field) field.type = event.target.checked ? "text" : "password";
+});

@@ -262,7 +262,7 @@ LOGGED = (
 )
 GARDEN = (
     Column("name", "string", "What its people call it.", most=80),
-    Column("latitude_deg", "number", "Latitude, south negative.", "degree", within=(-66, 66)),
+    Column("latitude_deg", "number", "Latitude, south negative.", "degree", within=(-80, 80)),
     Column("longitude_deg", "number", "Longitude, west negative.", "degree", within=(-180, 180)),
     Column("elevation_m", "number", "Height above the sea.", "m", within=(-430, 5000)),
     Column("timezone_name", "string", "Its clock.", most=60, check=border.zone),

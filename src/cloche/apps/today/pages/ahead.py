@@ -59,7 +59,7 @@ def next_words(garden: Garden, today: date) -> str:
     """Until when there is nothing."""
     coming = next((due for due in due_in(garden, today) if due.on > today), None)
     return (
-        _("Nothing is in sight either.")
+        _("Nothing else is due in the next two months.")
         if coming is None
         else _("Next, {day}: {text}.").format(day=words.day(coming.on, today), text=coming.text)
     )

@@ -19,6 +19,7 @@ from cloche.apps.today import texts
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
 from cloche.apps.today.pages.day import DayLines, day_lines
+from cloche.apps.today.pages.steps import Step, next_steps
 from cloche.apps.today.selectors import Day, day_of
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.models import DailyWeather
@@ -76,6 +77,7 @@ class TodayPage:
     silent: list[str]
     day: DayLines
     changed: list[str]
+    steps: list[Step]
 
 
 def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
@@ -120,14 +122,15 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         air=_air(garden, units, today),
         next_up=_next_up(found, openings, today),
         silent=silence_lines(garden, now),
+        steps=next_steps(garden, today),
     )
 
 
 def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> str:
     """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
     if not day.jobs:
-        only = _("Only the probes want reading") if to_read else _("Nothing needs you")
-        return _("{only} today. {next}").format(only=only, next=ahead.next_words(garden, today))
+        only = _("Only the probes need reading today.") if to_read else _("Nothing needs doing today.")
+        return f"{only} {ahead.next_words(garden, today)}"
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = (

@@ -132,6 +132,10 @@ def _normals_words(data: PlaceForecast) -> str:
     sources = {
         "typed": _("Beyond the days whose air is known it follows the monthly normals typed in for this garden."),
         "record": _("Beyond the days whose air is known it follows this garden’s own weather record."),
+        "region": _(
+            "Beyond the days whose air is known it follows the climate of the region, a guess that may be a degree or two off: "
+            "type in monthly normals, or bring in a year of daily lows and highs, and it will be surer."
+        ),
         "guess": _(
             "Beyond the days whose air is known it follows a rough guess from the latitude: type in monthly "
             "normals, or bring in a year of daily lows and highs, and it will be surer."

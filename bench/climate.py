@@ -1,0 +1,97 @@
+"""The shipped climate of regions against a record of thirty years and towns' normals: `./run bench climate`."""
+
+from __future__ import annotations
+
+import csv
+from dataclasses import dataclass
+from datetime import date, timedelta
+from pathlib import Path
+
+import numpy as np
+import pandas as pd
+from numpy.typing import NDArray
+
+from cloche.bridge.services.frosts import frosts_of
+from cloche.core.site.estimate import normals_at
+from cloche.core.weather.frosts import Frosts, midsummer, of_years
+from cloche.core.weather.normals import Normals
+from cloche.core.weather.record import DailyRecord
+
+TOWNS = Path(__file__).parent / "data" / "normals_from_memory.csv"
+DAILY = Path(__file__).parent / "data" / "daily_1976_2005.csv"
+RECORD_AT = (50.8, 4.35, 100.0)
+MIDSUMMER = midsummer(2005, RECORD_AT[0])
+
+
+@dataclass(frozen=True)
+class Town:
+    """A town's own normals: monthly means of lows and highs [°C]."""
+
+    name: str
+    latitude_deg: float
+    longitude_deg: float
+    elevation_m: float
+    low_c: NDArray[np.float64]
+    high_c: NDArray[np.float64]
+
+    @property
+    def shipped(self) -> Normals:
+        """What the application says of the place."""
+        return normals_at(self.latitude_deg, self.longitude_deg, self.elevation_m)
+
+    @property
+    def mean_off_k(self) -> NDArray[np.float64]:
+        """By how much the shipped means lie above."""
+        return np.asarray(self.shipped.mean_c - (self.low_c + self.high_c) / 2)
+
+    @property
+    def range_off_k(self) -> NDArray[np.float64]:
+        """By how much the shipped daily range is wider."""
+        return np.asarray((self.shipped.high_c - self.shipped.low_c) - (self.high_c - self.low_c))
+
+
+def towns() -> list[Town]:
+    """All rows of the file (from memory)."""
+    rows = csv.DictReader(TOWNS.read_text(encoding="utf-8").splitlines())
+    return [_town(row) for row in rows]
+
+
+def _town(row: dict[str, str]) -> Town:
+    lies = [float(row[name]) for name in ("latitude_deg", "longitude_deg", "elevation_m")]
+    low_c, high_c = (np.array(row[name].split(), dtype=float) for name in ("low_c", "high_c"))
+    return Town(row["name"], lies[0], lies[1], lies[2], low_c, high_c)
+
+
+def record() -> Town:
+    """The thirty-year daily record as such a row (Brussels, data of the PyPI package aquacrop 3.1.0)."""
+    days = pd.read_csv(DAILY, parse_dates=["date"])
+    monthly = days.groupby(days.date.dt.month)[["air_min_c", "air_max_c"]].mean()
+    return Town("record of thirty years", *RECORD_AT, monthly.air_min_c.to_numpy(), monthly.air_max_c.to_numpy())
+
+
+def last_frosts() -> tuple[Frosts, Frosts]:
+    """Of the thirty years themselves, and as the shipped climate has them."""
+    days = pd.read_csv(DAILY, parse_dates=["date"])
+    own = of_years(DailyRecord.of(days.date[0].date(), days.air_min_c.to_numpy(), days.air_max_c.to_numpy()), RECORD_AT[0])
+    assert own is not None
+    return own, frosts_of(None, normals_at(*RECORD_AT), RECORD_AT[0], date(2005, 1, 1))[0]
+
+
+def main() -> None:
+    """A row a place, and the errors over all."""
+    found = [record(), *towns()]
+    print("| place | mean of the year off, K | worst month | daily range off, K | stated doubt, K |\n|---|---|---|---|---|")
+    for town in found:
+        off, wider, doubt = town.mean_off_k, town.range_off_k.mean(), town.shipped.off_k
+        print(f"| {town.name} | {off.mean():+.1f} | {np.abs(off).max():.1f} | {wider:+.1f} | {doubt:.1f} |")
+    means, ranges = (np.concatenate([getattr(town, name) for town in found]) for name in ("mean_off_k", "range_off_k"))
+    own, shipped = last_frosts()
+    for name in ("spring", "autumn"):
+        on = [", ".join(f"{MIDSUMMER + timedelta(days=round(d)):%d %b}" for d in getattr(one, name)) for one in (own, shipped)]
+        print(f"\nFrost of {name}, one year in ten, usual, nine in ten: record {on[0]}; shipped {on[1]}.")
+    print(f"\nMonthly means off by {rms(means):.2f} K (RMS), daily ranges by {rms(ranges):.2f} K, of {len(found)} places.")
+
+
+def rms(values: NDArray[np.float64]) -> float:
+    """Root of the mean square."""
+    return float(np.sqrt(np.mean(values**2)))

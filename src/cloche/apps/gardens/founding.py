@@ -1,0 +1,178 @@
+"""What the pages of a new garden say: towns to choose from, and what a point on earth is like."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+from urllib.parse import urlencode
+
+from django.urls import reverse
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.forms import MONTHS, UNTOLD_HEIGHT_M
+from cloche.apps.gardens.models import zone_of
+from cloche.apps.shared import words
+from cloche.bridge.services import site
+from cloche.bridge.values.stored import FrostDates
+from cloche.bridge.values.units import Units
+from cloche.core.site import region
+from cloche.core.site import towns as towns_file
+from cloche.drawing import earth
+from cloche.drawing.year import Year, year
+
+NEAR_KM = 40.0
+FREEZING_C = 0.0
+FURTHEST_DEG = 90.0, 180.0
+KM_PER_MILE = 1.609344
+
+
+@dataclass(frozen=True)
+class Found:
+    """A town to choose: in words, and the address that goes on with it."""
+
+    text: str
+    url: str
+
+
+@dataclass(frozen=True)
+class Map:
+    """A map to point at more exactly: its picture, its edges [°], and where the point lies on it as shares."""
+
+    picture: str
+    north: float
+    south: float
+    west: float
+    east: float
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
+class FoundPage:
+    """A point on earth before anybody has measured there."""
+
+    headline: str
+    lies: str
+    year: Year
+    frosts: str
+    rests_on: str
+    map: Map
+    initial: dict[str, Any]
+
+
+def point_of(query: Mapping[str, Any]) -> tuple[float, float] | None:
+    """Latitude and longitude as an address or a form has them; None where they are none."""
+    try:
+        latitude, longitude = (float(str(query.get(name, ""))) for name in ("latitude_deg", "longitude_deg"))
+    except ValueError:
+        return None
+    fits = all(math.isfinite(v) and abs(v) <= most for v, most in zip((latitude, longitude), FURTHEST_DEG, strict=True))
+    return (latitude, longitude) if fits else None
+
+
+def towns(query: str) -> list[Found]:
+    """Towns whose name begins so."""
+    return [Found(f"{town.name}, {town.lies_in}", _on(town.latitude_deg, town.longitude_deg)) for town in site.find(query)]
+
+
+def _on(latitude_deg: float, longitude_deg: float) -> str:
+    point = {"latitude_deg": f"{latitude_deg:g}", "longitude_deg": f"{longitude_deg:g}"}
+    return f"{reverse('new_garden')}?{urlencode(point)}"
+
+
+def where_page(query: Mapping[str, Any]) -> dict[str, Any]:
+    """Context of gardens/where.html."""
+    town = str(query.get("town", ""))
+    typed = bool(query.get("latitude_deg") or query.get("longitude_deg"))
+    return {
+        "query": town,
+        "towns": towns(town),
+        "no_point": typed,
+        "earth": {"north": earth.NORTH_DEG, "south": earth.SOUTH_DEG, "west": -180.0, "east": 180.0},
+        "credit": towns_file.CREDIT,
+    }
+
+
+def found_page(point: tuple[float, float], units: Units, now: datetime) -> FoundPage:
+    """What is known of a point, in words and drawn."""
+    latitude, longitude = point
+    zone = site.time_zone_at(latitude, longitude)
+    today = now.astimezone(zone_of(zone)).date()
+    town, away_km = site.nearest(latitude, longitude)
+    usual = site.usual_year(latitude, longitude, UNTOLD_HEIGHT_M, today)
+    return FoundPage(
+        headline=_headline(town, away_km, units),
+        lies=_("{latitude}, {longitude} · clock of {zone}").format(
+            latitude=_degrees(latitude, _("N"), _("S")),
+            longitude=_degrees(longitude, _("E"), _("W")),
+            zone=zone.replace("_", " "),
+        ),
+        year=_drawn(usual, units),
+        frosts=_frosts(usual.frosts),
+        rests_on=_rests_on(usual, units),
+        map=_map(latitude, longitude),
+        initial={
+            "name": _("Garden in {town}").format(town=town.name) if away_km < NEAR_KM else _("My garden"),
+            "latitude_deg": round(latitude, 3),
+            "longitude_deg": round(longitude, 3),
+            "timezone_name": zone,
+        },
+    )
+
+
+def _headline(town: site.Town, away_km: float, units: Units) -> str:
+    name = f"{town.name}, {town.lies_in}"
+    if away_km < 2:
+        return _("Your garden is in {town}.").format(town=name)
+    away = f"{away_km:.0f} km" if units.length == "cm" else _("{miles} miles").format(miles=f"{away_km / KM_PER_MILE:.0f}")
+    return _("Your garden is {away} from {town}.").format(away=away, town=name)
+
+
+def _degrees(value: float, positive: str, negative: str) -> str:
+    return f"{abs(value):.2f}° {positive if value >= 0 else negative}"
+
+
+def _drawn(usual: site.UsualYear, units: Units) -> Year:
+    low, high = ([units.temperature_from_c(value) for value in values] for values in (usual.low_c, usual.high_c))
+    mean_c = [(a + b) / 2 for a, b in zip(usual.low_c, usual.high_c, strict=True)]
+    spring, autumn = usual.frosts.spring, usual.frosts.autumn
+    between = (spring[1], autumn[1]) if spring and autumn else None
+    freezing = units.temperature_from_c(FREEZING_C)
+    return year(low, high, mean_c, usual.rain_mm, [str(month) for month in MONTHS], freezing, between)
+
+
+def _frosts(frosts: FrostDates) -> str:
+    if frosts.spring is None or frosts.autumn is None:
+        lasts = frosts.lowest_c < FREEZING_C
+        return _("Frost is rare here.") if not lasts else _("Frost comes in some winters only, or in every month.")
+    last, first = words.day(frosts.spring[1]), words.day(frosts.autumn[1])
+    late = words.day(frosts.spring[2] + timedelta(days=0))
+    return _(
+        "The last frost of spring is usually about {last} (one year in ten after {late}), the first of autumn about {first}."
+    ).format(last=last, late=late, first=first)
+
+
+def _rests_on(usual: site.UsualYear, units: Units) -> str:
+    doubt = units.difference_text(usual.off_k, 0)
+    if not usual.by_region:
+        return _("Guessed from the latitude alone: no land is near. It may be off by {doubt} and more.").format(doubt=doubt)
+    return _(
+        "Guessed from the climate of the region (a square of about 25 km): it may be off by {doubt}, more in a hollow or on a "
+        "slope. Your own readings and weather take its place as you write them down. {credit}"
+    ).format(doubt=doubt, credit=region.CREDIT)
+
+
+def _map(latitude: float, longitude: float) -> Map:
+    about = site.surroundings_of(latitude, longitude)
+    return Map(
+        picture=earth.as_address(about.mean_c),
+        north=about.north_deg,
+        south=about.south_deg,
+        west=about.west_deg,
+        east=about.east_deg,
+        x=(longitude - about.west_deg) / (about.east_deg - about.west_deg),
+        y=(about.north_deg - latitude) / (about.north_deg - about.south_deg),
+    )

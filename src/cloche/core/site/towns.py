@@ -1,0 +1,184 @@
+"""Towns of the earth by their names, the largest first."""
+
+from __future__ import annotations
+
+import lzma
+import re
+import unicodedata
+from dataclasses import dataclass
+from functools import lru_cache
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+
+FILE = Path(__file__).parent / "data" / "towns.xz"
+CREDIT = "Towns: GeoNames, CC BY 4.0."
+LARGE, FEW = 50_000, 3
+"""A town of so many people is found by every name in Latin letters; a smaller one by few besides its own."""
+SHOWN = 8
+EARTH_KM = 6371.0
+
+
+@dataclass(frozen=True)
+class Town:
+    """A town and where it lies [°]; lies_in: its state, where that is known, and country; codes: short for those, plain; also:
+    other names, plain."""
+
+    name: str
+    lies_in: str
+    latitude_deg: float
+    longitude_deg: float
+    codes: str = ""
+    also: tuple[str, ...] = ()
+
+    def is_in(self, where: str) -> bool:
+        """Whether it lies there.
+
+        Parameters
+        ----------
+        where : str
+            A country, a state, the beginning of one or its letters, plain.
+
+        Returns
+        -------
+        bool
+        """
+        parts = [plain(self.lies_in), *(plain(part) for part in self.lies_in.split(","))]
+        return where in self.codes.split() or any(part.startswith(where) for part in parts)
+
+
+def plain(name: str) -> str:
+    """A name as it is looked for: small letters without marks, words apart by one blank.
+
+    Parameters
+    ----------
+    name : str
+        As people write it.
+
+    Returns
+    -------
+    str
+    """
+    bare = unicodedata.normalize("NFKD", name.casefold())
+    letters = "".join(c if c.isalnum() else " " for c in bare if not unicodedata.combining(c))
+    return " ".join(letters.split())
+
+
+def is_latin(name: str) -> bool:
+    """Whether a name is written in Latin letters.
+
+    Parameters
+    ----------
+    name : str
+        As people write it.
+
+    Returns
+    -------
+    bool
+    """
+    return all(unicodedata.name(c, "").startswith("LATIN") for c in name if c.isalpha())
+
+
+def pack(found: list[Town]) -> bytes:
+    """Towns as a small file, a line each, in their order.
+
+    Parameters
+    ----------
+    found : list of Town
+        The largest first.
+
+    Returns
+    -------
+    bytes
+    """
+    lines = [
+        "\t".join(
+            ("|".join((plain(t.name), *t.also)), t.name, t.lies_in, t.codes, f"{t.latitude_deg:g}", f"{t.longitude_deg:g}")
+        )
+        for t in found
+    ]
+    return lzma.compress("\n".join(["", *lines, ""]).encode(), preset=9 | lzma.PRESET_EXTREME)
+
+
+@lru_cache(maxsize=1)
+def shipped() -> str:
+    """The lines that come with the application.
+
+    Returns
+    -------
+    str
+    """
+    return lzma.decompress(FILE.read_bytes()).decode()
+
+
+def find(text: str, most: int = SHOWN, lines: str | None = None) -> list[Town]:
+    """Towns whose name begins so, the largest first; behind a comma the country or state they lie in.
+
+    Parameters
+    ----------
+    text : str
+        As typed: “portl”, “Portland, Oregon”.
+    most : int
+        How many at most.
+    lines : str, optional
+        Others than the shipped ones.
+
+    Returns
+    -------
+    list of Town
+        Whole names before beginnings, own names before others.
+    """
+    name, _comma, where = (plain(part) for part in text.partition(","))
+    if not name:
+        return []
+    lines = shipped() if lines is None else lines
+    ranked: list[list[Town]] = [[], [], [], []]
+    seen = set[int]()
+    for match in re.finditer(rf"[\n|]{re.escape(name)}(?=([|\t])?)", lines):
+        start = lines.rfind("\n", 0, match.start() + 1) + 1
+        if start in seen or lines.find("\t", start) < match.start():
+            continue
+        town = _town(lines[start : lines.find("\n", start)])
+        if where and not town.is_in(where):
+            continue
+        seen.add(start)
+        ranked[2 * (not match[1]) + (match.start() >= start)].append(town)
+        if len(ranked[0]) >= most:
+            break
+    return [town for rank in ranked for town in rank][:most]
+
+
+def _town(line: str) -> Town:
+    names, name, lies_in, codes, latitude, longitude = line.split("\t")
+    return Town(name, lies_in, float(latitude), float(longitude), codes, tuple(names.split("|")[1:]))
+
+
+@lru_cache(maxsize=1)
+def _everywhere() -> tuple[NDArray[np.float64], list[str]]:
+    lines = shipped().strip("\n").split("\n")
+    return np.array([line.rsplit("\t", 2)[1:] for line in lines], dtype=np.float64), lines
+
+
+def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
+    """The town that lies nearest to a point, and how far off.
+
+    Parameters
+    ----------
+    latitude_deg : float
+        North positive [°].
+    longitude_deg : float
+        East positive [°].
+
+    Returns
+    -------
+    town : Town
+    away_km : float
+        Along the ground [km].
+    """
+    points, lines = _everywhere()
+    there, here = np.radians(points), np.radians([latitude_deg, longitude_deg])
+    half = np.sin((there - here) / 2) ** 2
+    share = half[:, 0] + np.cos(here[0]) * np.cos(there[:, 0]) * half[:, 1]
+    at = int(share.argmin())
+    return _town(lines[at]), float(2 * EARTH_KM * np.arcsin(np.sqrt(share[at])))
