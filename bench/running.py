@@ -95,10 +95,10 @@ class Person:
 
     def settle(self) -> str:
         """From nothing to a garden; returns its number."""
-        who = {"username": "rowan", "password1": "spade-and-fork", "password2": "spade-and-fork"}
-        self.send("/welcome/", **who, temperature_unit="C", length_unit="cm")
-        site = {"latitude_deg": "48.2", "longitude_deg": "15.6", "elevation_m": "300", "timezone_name": "Europe/Vienna"}
-        place = self.send("/gardens/new/", name="Plot", **site).url
+        who = {"username": "rowan", "password": "spade-and-fork"}
+        self.send("/welcome/", **who)
+        site = {"latitude_deg": "48.2", "longitude_deg": "15.6", "height": "300", "timezone_name": "Europe/Vienna"}
+        place = self.send("/gardens/new/?latitude_deg=48.2&longitude_deg=15.6", name="Plot", **site).url
         self.session.headers["Referer"] = self.url
         return place.split("/")[4]
 

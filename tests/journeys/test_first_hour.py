@@ -68,6 +68,8 @@ def test_from_nothing_to_windows_in_few_touches(
     page.reload()
     expect(page.locator(".cut > li")).to_have_count(6)
     expect(page.locator(".big.sow")).to_contain_text("can go into")
+    if size == PHONE:
+        hands.tap(page.get_by_role("button", name="Look ahead"))
     hands.tap(page.get_by_role("link", name="Windows", exact=True))
     expect(page.get_by_role("heading", level=1)).not_to_contain_text("worked out")
     expect(page.locator(".ribbon-row").nth(3)).to_be_visible()

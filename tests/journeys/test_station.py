@@ -72,5 +72,5 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     page.goto(f"{live_server.url}/g/{garden.pk}/places/{place.pk}/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed stands at")
     expect(page.locator("a.ribbon-row")).to_have_count(len(chosen()))
-    page.get_by_role("link", name="Pea", exact=False).first.click()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Peas in Measured bed")
+    page.get_by_role("link", name="Spinach", exact=False).first.click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Spinach in Measured bed")

@@ -13,7 +13,7 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 720.0
 HEIGHT = 26.0
-CLEAR_OF_TODAY = 5.0
+CLEAR_OF_TODAY = 6.0
 """Per cent of the width that belong to the word for today."""
 
 

@@ -157,3 +157,19 @@ def test_how_a_place_lies_is_kept_and_checked(signed_in: Client, bed: Place) -> 
     assert "or neither" in signed_in.post(url, situation | {"shaded_to_h": ""}).content.decode()
     assert "before it comes" in signed_in.post(url, situation | {"shaded_to_h": "9"}).content.decode()
     assert "wide" in signed_in.post(url, situation | {"width": "9000"}).content.decode()
+
+
+def test_opened_and_shut_are_a_tap_each_and_can_be_taken_back(signed_in: Client, garden: Garden, bed: Place) -> None:
+    assert "I opened it" not in page(signed_in, bed)  # nothing stands over it
+    frame = make_place(garden, "Frame", kind="frame")
+    assert "I opened it" in page(signed_in, frame)
+    air = reverse("air_place", args=[garden.pk, frame.pk])
+    shown = signed_in.post(air, {"opened": ""}, follow=True).content.decode()
+    assert "Written down: cover opened, Frame." in shown
+    opened = Operation.objects.get()
+    assert opened.work == "opened"
+    assert reverse("remove_operation", args=[garden.pk, frame.pk, opened.pk]) in shown
+    signed_in.post(reverse("remove_operation", args=[garden.pk, frame.pk, opened.pk]))
+    assert not Operation.objects.exists()
+    signed_in.post(air, {"shut": ""})
+    assert Operation.objects.get().work == "shut"

@@ -60,7 +60,7 @@ OWN = {"name": "Fleece", "length": "120", "width": "120", "price": "5", "weight"
 PACKET = {said.field: "" for said in ALL} | {"variety": "Amber", "price": "2", "packed_year": "2025"}
 PACKET |= {"tested_of": "50", "tested_up": "40"}
 WORK = {"work": "watered", "day": "2026-04-20", "amount": "10"}
-SITE = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "elevation_m": "300", "timezone_name": "UTC", "zone": "7a"}
+SITE = {"name": "Plot", "latitude_deg": "48", "longitude_deg": "15", "height": "300", "timezone_name": "UTC", "zone": "7a"}
 
 
 @QUIET
@@ -114,11 +114,11 @@ def test_whatever_work_a_form_takes(garden: Garden, of: Units, params: dict[str,
 
 
 @QUIET
-@given(params=typed(**SITE))
+@given(params=typed(**SITE), of=units)
 @pytest.mark.django_db
-def test_whatever_site_a_form_takes(garden: Garden, params: dict[str, str]) -> None:
+def test_whatever_site_a_form_takes(garden: Garden, of: Units, params: dict[str, str]) -> None:
     more = {"sowing_rule": "minimum", "uncover_rule": "nights", "watered": "on"}
-    form = SiteForm(params | more, instance=Garden.objects.get(pk=garden.pk))
+    form = SiteForm(params | more, instance=Garden.objects.get(pk=garden.pk), units=of)
     assume(form.is_valid())
     comes_back(form.save(commit=False))
 

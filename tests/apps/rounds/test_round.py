@@ -288,3 +288,12 @@ def test_what_was_seen_stands_on_the_place_s_page(signed_in: Client, garden: Gar
     answer(signed_in, garden, stop(bed, at=(NOW - timedelta(hours=1)).isoformat()) | seen)
     text = signed_in.get(url).content.decode()
     assert "Soil wet; lowest −2.0°; 4 cm of snow; two lettuces; mole" in text
+
+
+def test_opening_is_offered_where_something_stands_that_opens(signed_in: Client, garden: Garden, bed: Place) -> None:
+    frame = make_place(garden, "Frame", kind="frame")
+    page = signed_in.get(reverse("round", args=[garden.pk])).content.decode()
+    assert f'name="{frame.pk}-works" value="opened"' in page
+    assert f'name="{bed.pk}-works" value="opened"' not in page
+    assert answer(signed_in, garden, stop(frame, works=["opened"]))["state"] == "kept"
+    assert [one.work for one in frame.operations.all()] == ["opened"]

@@ -103,6 +103,14 @@ def test_done_is_for_its_day_later_until_tomorrow_not_here_for_long(
         Answer.objects.all().delete()
 
 
+def test_what_was_opened_as_told_is_written_into_the_record(signed_in: Client, frame: Place) -> None:
+    say(signed_in, frame.garden, f"open:{frame.pk}", "done")
+    assert frame.operations.get().work == "opened"
+    answered = Answer.objects.get(undone_at=None)
+    signed_in.post(reverse("take_back_answer", args=[frame.garden_id, answered.pk]))
+    assert not frame.operations.exists()
+
+
 def test_without_scripts_an_answer_leads_back_to_today(signed_in: Client, frame: Place) -> None:
     url = reverse("answer", args=[frame.garden_id])
     answer = signed_in.post(url, {"job": f"open:{frame.pk}", "choice": "done"})

@@ -101,3 +101,29 @@ def test_a_day_s_line_is_filled_from_the_service_and_can_be_put_right(signed_in:
     assert text.count("from the service") == 1
     assert 'value="2.0"' in text
     assert signed_in.get(url, {"day": "soon"}).status_code == 200
+
+
+def test_a_removed_day_comes_back_whole(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden, rain="3.5", sky="clear")
+    page = signed_in.post(reverse("remove_weather", args=[garden.pk, date(2026, 4, 21)]), follow=True).content.decode()
+    back = reverse("put_back_weather", args=[garden.pk, date(2026, 4, 21)])
+    assert back in page
+    assert not garden.weather.exists()
+    assert "is back" in signed_in.post(back, follow=True).content.decode()
+    line = garden.weather.get()
+    assert (line.low_c, line.high_c, line.rain_mm, line.sky) == (2.0, 11.5, 3.5, "clear")
+    assert "written down anew" in signed_in.post(back, follow=True).content.decode()
+
+
+def test_another_day_brings_its_own_numbers_and_leaves_what_was_typed(signed_in: Client, garden: Garden) -> None:
+    write(signed_in, garden, rain="3.5")
+    url, shown = reverse("weather", args=[garden.pk]), {"shown": "2026-04-21", "low": "2.0", "high": "11.5", "rain": "7"}
+    page = signed_in.get(url, shown | {"day": "2026-04-20"}).content.decode()
+    assert 'value="2026-04-20"' in page
+    assert 'name="low" value' not in page  # the other day's are gone
+    assert 'value="11.5"' not in page
+    assert 'value="7"' in page  # typed by hand
+    write(signed_in, garden, day="2026-04-20", low="-1", high="8")
+    page = signed_in.get(url, shown | {"day": "2026-04-20"}).content.decode()
+    assert 'value="-1.0"' in page
+    assert 'value="7"' in page

@@ -170,7 +170,7 @@ def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: 
         "name": "Test plot",
         "latitude_deg": "48",
         "longitude_deg": "15",
-        "elevation_m": "300",
+        "height": "300",
         "timezone_name": "Europe/Vienna",
     }
     site |= {"sowing_rule": "comfortable", "uncover_rule": "nights", "watered": "on"}

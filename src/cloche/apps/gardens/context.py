@@ -25,18 +25,44 @@ class Room:
     here: bool
 
 
+@dataclass(frozen=True)
+class Group:
+    """Rooms for one purpose; without a name they stand by themselves. here: whether one is in one of them."""
+
+    key: str
+    name: str
+    rooms: list[Room]
+
+    @property
+    def here(self) -> bool:
+        """Whether one stands in one of its rooms."""
+        return any(room.here for room in self.rooms)
+
+
 ROOMS = (
-    (lazy("Today"), "today", "t"),
-    (lazy("Round"), "round", "r"),
-    (lazy("Ground"), "ground", "g"),
-    (lazy("What wakes"), "what_wakes", "w"),
-    (lazy("Windows"), "windows", "n"),
-    (lazy("Covers"), "covers", "c"),
-    (lazy("Sowings"), "sowings", "o"),
-    (lazy("Weather"), "weather", "a"),
-    (lazy("Files"), "files", "f"),
-    (lazy("Garden"), "garden", "s"),
+    ("do", "", ((lazy("Today"), "today", "t"), (lazy("Round"), "round", "r"))),
+    (
+        "ahead",
+        lazy("Look ahead"),
+        (
+            (lazy("Ground"), "ground", "g"),
+            (lazy("What wakes"), "what_wakes", "w"),
+            (lazy("Windows"), "windows", "n"),
+            (lazy("Covers"), "covers", "c"),
+        ),
+    ),
+    (
+        "records",
+        lazy("Records"),
+        (
+            (lazy("Sowings"), "sowings", "o"),
+            (lazy("Weather"), "weather", "a"),
+            (lazy("Files"), "files", "f"),
+            (lazy("Garden"), "garden", "s"),
+        ),
+    ),
 )
+"""By what one comes for: to do, to look ahead, to keep records."""
 
 
 def rooms(request: HttpRequest) -> dict[str, Any]:
@@ -46,9 +72,13 @@ def rooms(request: HttpRequest) -> dict[str, Any]:
     if garden is None or not request.user.is_authenticated:
         return common
     here = request.resolver_match.url_name if request.resolver_match else ""
-    links = [Room(n, reverse(u, args=[garden.pk]), k, u == here or u == getattr(request, "room", "")) for n, u, k in ROOMS]
+    stands = {here, getattr(request, "room", "")}
+    groups = [
+        Group(key, name, [Room(n, reverse(u, args=[garden.pk]), k, u in stands) for n, u, k in rooms])
+        for key, name, rooms in ROOMS
+    ]
     gardens = request.user.gardens.all()
     role = request.membership  # type: ignore[attr-defined]
     may = {"log": role.may(LOGS), "grow": role.may(GROWS), "own": role.may(OWNS)}
     everywhere: dict[str, Any] = {"may": may, "days_ahead": settings.CLOCHE_DAY_OFFSET, "today": clock.today(garden.timezone)}
-    return common | everywhere | {"rooms": links, "garden": garden, "gardens": gardens}
+    return common | everywhere | {"room_groups": groups, "garden": garden, "gardens": gardens}

@@ -7,6 +7,7 @@ from datetime import timedelta
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
@@ -17,8 +18,11 @@ from cloche.apps.places.flows import operations
 from cloche.apps.places.forms import CoverForm, OperationForm
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.pages import place_log as log_words
+from cloche.apps.places.texts import work_name
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.undo import done
+from cloche.core.soil.bed import Work
 
 
 @in_garden(writing=LOGS)
@@ -102,9 +106,20 @@ def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
     if not form.is_valid():
         return render(request, "places/operation_form.html", {"form": form, "place": place}, status=INVALID)
     operations.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
-    messages.success(
-        request, _("Written down: {cleaned_data}, {name}.").format(cleaned_data=form.cleaned_data["work"], name=place.name)
-    )
+    text = _("Written down: {work}, {name}.").format(work=work_name(form.cleaned_data["work"]), name=place.name)
+    messages.success(request, text)
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """The cover was opened or shut just now: one tap."""
+    place = place_or_404(request, place_id)
+    work = Work.OPENED if "opened" in request.POST else Work.SHUT
+    noted = operations.note_operation(place, work, clock.now())
+    undo = reverse("remove_operation", args=[request.garden.pk, place.pk, noted.pk])
+    done(request, _("Written down: {work}, {name}.").format(work=work_name(work), name=place.name), undo)
     return redirect("place", request.garden.pk, place.pk)
 
 

@@ -16,8 +16,20 @@ WORK_NAMES = {
     Work.THINNED: lazy("thinned"),
     Work.HARVESTED: lazy("harvested"),
     Work.FILLED: lazy("hotbed filled"),
+    Work.OPENED: lazy("cover opened"),
+    Work.SHUT: lazy("cover shut"),
 }
-ON_ROUNDS = (Work.WATERED, Work.MULCHED, Work.COMPOST, Work.DUG, Work.STONES, Work.THINNED, Work.HARVESTED)
+ON_ROUNDS = (
+    Work.OPENED,
+    Work.SHUT,
+    Work.WATERED,
+    Work.MULCHED,
+    Work.COMPOST,
+    Work.DUG,
+    Work.STONES,
+    Work.THINNED,
+    Work.HARVESTED,
+)
 """What is done to a place on a round, in the order of how often."""
 
 

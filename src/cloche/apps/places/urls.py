@@ -13,6 +13,7 @@ urlpatterns = [
     path("places/<int:place_id>/covers/<int:cover_id>/", operation_views.edit_cover, name="edit_cover"),
     path("places/<int:place_id>/covers/<int:cover_id>/off/", operation_views.take_cover_off, name="take_cover_off"),
     path("places/<int:place_id>/covers/<int:cover_id>/remove/", operation_views.remove_cover, name="remove_cover"),
+    path("places/<int:place_id>/air/", operation_views.air_place, name="air_place"),
     path("places/<int:place_id>/operations/", operation_views.add_operation, name="add_operation"),
     path(
         "places/<int:place_id>/operations/<int:operation_id>/remove/", operation_views.remove_operation, name="remove_operation"

@@ -26,6 +26,7 @@ from cloche.apps.shared.localtime import NoSuchTime, instant
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil
+from cloche.core.soil.bed import AIRING
 
 OLDEST = timedelta(days=400)
 PHOTO_BYTES = 6_000_000
@@ -33,8 +34,10 @@ NUMBERS = ("temperature", "deeper", "air", "air_low", "air_high", "snow")
 
 
 class StopForm(forms.Form):
-    """What was read and seen at a place. at: instant with its offset, left out for now; key: the device's own."""
+    """What was read and seen at a place. at: instant with its offset, left out for now; key: the device's own. airing: works
+    that are done to a cover."""
 
+    airing = AIRING
     key = forms.UUIDField(required=False)
     place = forms.ModelChoiceField(queryset=Place.objects.none(), widget=forms.HiddenInput)
     at = forms.CharField(required=False, widget=forms.HiddenInput)

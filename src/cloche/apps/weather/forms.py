@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date, timedelta
 from typing import Any
 
@@ -41,7 +42,8 @@ class WeatherForm(forms.Form):
         """known: the day to begin with, filled with what is known of it."""
         kwargs["initial"] = _day_filled(known, units)
         super().__init__(*args, **kwargs)
-        self.garden = garden
+        self.garden, self.units = garden, units
+        self.shown = self.initial["day"]
         for name in ("low", "high"):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
@@ -50,6 +52,14 @@ class WeatherForm(forms.Form):
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
         self.fields["snow"].label = _("Snow, {length}").format(length=units.length)
         self.fields["snow"].help_text = _("lying in the morning")
+
+    def keep_typed(self, typed: Mapping[str, str], before: Day | date) -> None:
+        """The day was changed while one typed: what was typed stays, what was the other day's goes."""
+        others = _day_filled(before, self.units)
+        for name in self.fields:
+            value = typed.get(name, "")
+            if name != "day" and value and value != str(others.get(name) or ""):
+                self.initial[name] = value
 
     def clean(self) -> dict[str, Any]:
         """A low not above the high, and no further ahead than anyone forecasts."""

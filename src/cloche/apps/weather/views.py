@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
@@ -15,6 +16,7 @@ from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.undo import done
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.flows import days as weather
 from cloche.apps.weather.forms import WeatherForm
@@ -33,6 +35,9 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     report = list(weather_selectors.reported_days(request.garden))
     known = weather_selectors.known_day(request.garden, day, report) or day
     form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
+    if request.method == "GET" and "shown" in request.GET:
+        before = _day_queried(request, today, "shown")
+        form.keep_typed(request.GET, weather_selectors.known_day(request.garden, before, report) or before)
     if form.is_valid():
         data = form.cleaned_data
         also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
@@ -57,10 +62,10 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     return render(request, "weather/weather.html", context, status=INVALID if form.errors else 200)
 
 
-def _day_queried(request: GardenRequest, usual: date) -> date:
-    """The day to be written down: the one in the address, else yesterday."""
+def _day_queried(request: GardenRequest, usual: date, name: str = "day") -> date:
+    """The day to be written down: the one in the address, else the usual."""
     try:
-        return date.fromisoformat(request.GET.get("day", ""))
+        return date.fromisoformat(request.GET.get(name, ""))
     except ValueError:
         return usual
 
@@ -120,10 +125,17 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
         was = _("{temperature} to {temperature2}").format(
             temperature=units.temperature_text(line.low_c), temperature2=units.temperature_text(line.high_c)
         )
-        messages.success(
-            request,
-            _("{sentence} is removed. It was {was}, should you want it back.").format(
-                sentence=words.sentence(words.day(day)), was=was
-            ),
-        )
+        text = _("{sentence} is removed. It was {was}.").format(sentence=words.sentence(words.day(day)), was=was)
+        done(request, text, reverse("put_back_weather", args=[request.garden.pk, day]))
+    return redirect("weather", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def put_back_weather(request: GardenRequest, day: Any) -> HttpResponse:
+    """Undo a removal; not over what was written down since."""
+    if weather.put_back_day(request.garden, day):
+        messages.success(request, _("{sentence} is back.").format(sentence=words.sentence(words.day(day))))
+    else:
+        messages.error(request, _("That day is written down anew, or was never removed."))
     return redirect("weather", request.garden.pk)

@@ -7,11 +7,11 @@ from datetime import date, datetime, timedelta
 
 from cloche.bridge.services.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
-from cloche.core.covers.kinds import CoverKind, CoverPeriod, Vent, kind
+from cloche.core.covers.kinds import CoverKind, CoverPeriod, Noted, Vent, kind
 from cloche.core.covers.nested import inside
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import Bed, Event, Heating, Parameters, SmallVolume, Work
+from cloche.core.soil.bed import AIRING, Bed, Event, Heating, Parameters, SmallVolume, Work
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.indoors import room
@@ -31,6 +31,8 @@ source)."""
 CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
 """Common practice, no source: 75 W/m² of cable."""
 HEATED_AGO_D = 14
+AIRED_UNTIL_H = 18.0
+"""A cover that was opened, with no word of its being shut, is shut by then (assumption)."""
 
 
 @dataclass(frozen=True)
@@ -46,7 +48,8 @@ def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -
     """midnight: of hour 0, in standard time."""
     wave = AnnualWave.of_months(normals.mean_c)
     bed = _bed(inputs, midnight)
-    covers = tuple(_period(c, inputs, midnight) for c in covers_of(inputs))
+    noted = _noted(inputs, midnight)
+    covers = tuple(replace(_period(c, inputs, midnight), noted=noted) for c in covers_of(inputs))
     house = None
     if inputs.description.within:
         house = CoverPeriod(kind(inputs.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
@@ -94,6 +97,18 @@ def _period(cover: CoverSpan, inputs: ForecastInputs, midnight: datetime) -> Cov
     return cover_over(cover, inputs, start, end)
 
 
+def _noted(inputs: ForecastInputs, midnight: datetime) -> tuple[Noted, ...]:
+    """When the cover was seen open or shut: until it was seen otherwise, or the day's airing was over."""
+    seen = sorted(((d.at - midnight) / timedelta(hours=1), d) for d in inputs.operations if d.work in AIRING)
+    found = []
+    for number, (hour, operation) in enumerate(seen):
+        of_day, opened = hour % 24, operation.work == Work.OPENED
+        over = hour - of_day + (AIRED_UNTIL_H if opened and of_day < AIRED_UNTIL_H else 24.0)
+        following = seen[number + 1][0] if number + 1 < len(seen) else over
+        found.append(Noted(hour, min(over, following), (operation.amount or OPENED_BY) if opened else 0.0))
+    return tuple(one for one in found if one.start_h < one.end_h)
+
+
 def cover_over(cover: CoverSpan, inputs: ForecastInputs, start_h: float, end_h: float) -> CoverPeriod:
     """A cover over a place between two hours, no wider than the bed."""
     one = kind_of(cover)
@@ -121,7 +136,8 @@ def _bed(inputs: ForecastInputs, midnight: datetime) -> Bed:
         start, end = description.shaded
         bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
     bed = _by_kind(bed, inputs, midnight)
-    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in inputs.operations]
+    done = [d for d in inputs.operations if d.work not in AIRING]
+    events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in done]
     return bed.with_events(*events)
 
 

@@ -148,10 +148,19 @@ NOT_KNOWN: Known = ((1.0, 1.0), (1.0, 1.0), (1.0, 1.0))
 
 
 @dataclass(frozen=True)
+class Noted:
+    """From one hour of the run to another somebody wrote down how far it stood open, 0 shut to 1 wide."""
+
+    start_h: float
+    end_h: float
+    opening: float
+
+
+@dataclass(frozen=True)
 class CoverPeriod:
     """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it; known: what
     other beds tell of its light, its leakage and its loss: how much more than the usual, and how much of the usual doubt is
-    left, 0-1."""
+    left, 0-1. noted: when it was seen to be open or shut, which goes before its usual airing."""
 
     kind: CoverKind
     start_h: float
@@ -161,6 +170,37 @@ class CoverPeriod:
     blanket: tuple[float, float] | None = None
     width_m: float | None = None
     known: Known = NOT_KNOWN
+    noted: tuple[Noted, ...] = ()
+
+    def aired_at(self, hour: float) -> CoverPeriod:
+        """As it stands at an hour: aired as usual, or as somebody wrote down.
+
+        Parameters
+        ----------
+        hour : float
+            Hour of the run.
+
+        Returns
+        -------
+        CoverPeriod
+        """
+        seen = next((one for one in self.noted if one.start_h <= hour < one.end_h), None)
+        return self if seen is None else replace(self, vent=Vent(seen.opening))
+
+    def shifted(self, hours: float) -> CoverPeriod:
+        """The same on a run whose first hour is so many hours later.
+
+        Parameters
+        ----------
+        hours : float
+            Hours by which to shift.
+
+        Returns
+        -------
+        CoverPeriod
+        """
+        noted = tuple(replace(one, start_h=one.start_h - hours, end_h=one.end_h - hours) for one in self.noted)
+        return replace(self, start_h=self.start_h - hours, end_h=self.end_h - hours, noted=noted)
 
     @property
     def leak_m_h(self) -> float:

@@ -26,6 +26,12 @@ class Work(StrEnum):
     THINNED = "thinned"
     HARVESTED = "harvested"
     FILLED = "filled"
+    OPENED = "opened"
+    SHUT = "shut"
+
+
+AIRING = (Work.OPENED, Work.SHUT)
+"""What is done to the cover rather than to the ground."""
 
 
 @dataclass(frozen=True)

@@ -76,6 +76,10 @@ class Case:
         -------
         CoverPeriod | None
         """
+        over = self._over(hour)
+        return None if over is None else over.aired_at(hour)
+
+    def _over(self, hour: float) -> CoverPeriod | None:
         there = [c for c in self.covers if c.start_h <= hour < c.end_h]
         return next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
 
@@ -91,7 +95,7 @@ class Case:
         -------
         CoverPeriod | None
         """
-        above = self.cover_at(hour)
+        above = self._over(hour)
         found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
         return next((c for c in found if c is not above), None)
 
@@ -115,6 +119,7 @@ class Case:
     def changes_h(self) -> set[int]:
         """Hours at which its make-up changes."""
         marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
+        marks += [h for c in self.covers for one in c.noted for h in (one.start_h, one.end_h)]
         marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
         return {int(np.ceil(m)) for m in marks if 0 < m < len(self.weather)}
 

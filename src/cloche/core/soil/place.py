@@ -71,7 +71,7 @@ class Place:
         -------
         Place
         """
-        moved = tuple(replace(c, start_h=c.start_h - hours, end_h=c.end_h - hours) for c in self.covers)
+        moved = tuple(cover.shifted(hours) for cover in self.covers)
         events = (replace(e, hour=e.hour - hours) for e in self.bed.events)
         heating = self.bed.heating and self.bed.heating.shifted(hours)
         return replace(self, covers=moved, bed=replace(self.bed, heating=heating).with_events(*events))

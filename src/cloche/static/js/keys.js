@@ -28,3 +28,14 @@ document.addEventListener("change", (event) => {
   const field = event.target.dataset.showPassword && document.getElementById(event.target.dataset.showPassword);
   if (field) field.type = event.target.checked ? "text" : "password";
 });
+// On a phone the rooms of a purpose open under their name, one group at a time.
+const groups = () => document.querySelectorAll(".rooms .opens");
+function openOnly(wanted) {
+  groups().forEach((button) => button.setAttribute("aria-expanded", String(button === wanted)));
+}
+document.addEventListener("click", (event) => {
+  const button = event.target.closest(".rooms .opens");
+  if (button) openOnly(button.getAttribute("aria-expanded") === "true" ? null : button);
+  else if (!event.target.closest(".rooms")) openOnly(null);
+});
+document.addEventListener("keydown", (event) => { if (event.key === "Escape") openOnly(null); });

@@ -29,11 +29,13 @@ class Line:
 
 @dataclass(frozen=True)
 class PlaceLog:
-    """Context of places/_place_log.html. usual: what is taken to stand there while no cover is noted."""
+    """Context of places/_place_log.html. usual: what is taken to stand there while no cover is noted; opens: whether something
+    stands there that is opened and shut."""
 
     covers: list[Line]
     operations: list[Line]
     usual: str
+    opens: bool
 
 
 def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
@@ -46,7 +48,8 @@ def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
         )
         for operation in place.operations.all()[:SHOWN_OPERATIONS]
     ]
-    return PlaceLog(covers, operations, "" if covers else _usual(place, units))
+    there = [line.on for line in covers] if covers else [place.kind in offered.USUAL_COVER]
+    return PlaceLog(covers, operations, "" if covers else _usual(place, units), any(there))
 
 
 def cover_line(period: CoverPeriod, units: Units, today: date) -> Line:

@@ -41,3 +41,16 @@ def remove_day(garden: Garden, day: date) -> bool:
     line.delete()
     note_change_in(garden)
     return True
+
+
+@transaction.atomic
+def put_back_day(garden: Garden, day: date) -> bool:
+    """Undo the last removal of a day's line; returns whether there was one, and nothing was written down since."""
+    gone = (
+        DailyWeather.history.filter(garden=garden, day=day, history_type="-").order_by("-history_date", "-history_id").first()
+    )
+    if gone is None or garden.weather.filter(day=day).exists():
+        return False
+    gone.instance.save(force_insert=True)
+    note_change_in(garden)
+    return True

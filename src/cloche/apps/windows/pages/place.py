@@ -32,7 +32,7 @@ TREND_K = 0.7
 
 @dataclass(frozen=True)
 class CropLine:
-    """A crop's row: words for its window and its ribbon."""
+    """A crop's row: words for its window and its ribbon. planted: raised elsewhere and planted out."""
 
     key: str
     name: str
@@ -40,6 +40,7 @@ class CropLine:
     note: str
     open_now: bool
     ribbon: Ribbon
+    planted: bool = False
 
 
 @dataclass(frozen=True)
@@ -132,7 +133,7 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
     days = [day for day in data.day if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
     name = crop.name if outlook.sown else _("{name}, plants").format(name=crop.name)
-    return CropLine(crop.key, name, when, note, outlook.sow_now, drawn)
+    return CropLine(crop.key, name, when, note, outlook.sow_now, drawn, planted=not outlook.sown)
 
 
 def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Place, CropLine]]:

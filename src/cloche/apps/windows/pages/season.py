@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from datetime import date
+from datetime import date, timedelta
+from enum import StrEnum
 
 from django.utils.translation import gettext as _
 
@@ -25,7 +26,7 @@ from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
 
-NAMED = 3
+NAMED, SOON_D = 3, 21
 ANYWHERE = lazy("anywhere now")
 
 
@@ -37,13 +38,41 @@ class SeasonLine:
     line: CropLine
 
 
+class Timing(StrEnum):
+    """How a crop's windows lie to today, what will not wait first."""
+
+    CLOSING = "closing"
+    BEST = "best"
+    LATE = "late"
+    EARLY = "early"
+    SOON = "soon"
+    LATER = "later"
+
+
+TIMINGS = {
+    Timing.CLOSING: lazy("Closes within three weeks"),
+    Timing.BEST: lazy("Best now"),
+    Timing.LATE: lazy("Open, past its best"),
+    Timing.EARLY: lazy("Open, better later"),
+    Timing.SOON: lazy("Opens within three weeks"),
+    Timing.LATER: lazy("Opens later"),
+}
+
+
+@dataclass(frozen=True)
+class SeasonGroup:
+    """Crops whose windows lie alike to today."""
+
+    name: str
+    rows: list[SeasonLine]
+
+
 @dataclass(frozen=True)
 class SeasonPage:
     """Context of windows/season.html."""
 
     headline: str
-    open_now: list[SeasonLine]
-    opening: list[SeasonLine]
+    groups: list[SeasonGroup]
     waiting: list[str]
     calendar: Calendar
     frosts: str
@@ -57,15 +86,41 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     waiting = [crops.crop(key).name_plural for key, rows in windows.items() if not rows]
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
     prices = packets.prices_in_use(garden)
-    open_now = [
-        (expected_loss(rows[0], prices.get(rows[0].crop_key)), _line(rows, count, today)) for rows in found if rows[0].sow_now
-    ]
-    opening = [_line(rows, count, today) for rows in found if not rows[0].sow_now]
-    # What is hardy and cheap goes first, what is dear and may fail last.
-    open_now.sort(key=lambda pair: (round(pair[0], 1), pair[1].line.name))
-    now = [line for _unused, line in open_now]
+    timed: dict[Timing, list[tuple[float, SeasonLine]]] = {timing: [] for timing in Timing}
+    for rows in found:
+        timing = timing_of(rows, today)
+        timed[timing].append((_rank(timing, rows, prices.get(rows[0].crop_key), today), _line(rows, count, today)))
+    for rows_of in timed.values():
+        rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1].line.key))
+    lines = {timing: [line for _rank, line in rows_of] for timing, rows_of in timed.items()}
+    now = [line for timing in (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY) for line in lines[timing]]
+    opening = lines[Timing.SOON] + lines[Timing.LATER]
+    groups = [SeasonGroup(str(TIMINGS[timing]), rows_of) for timing, rows_of in lines.items() if rows_of]
     frosts = frosts_words(garden, units, today)
-    return SeasonPage(_headline(now, opening), now, opening, waiting, ribbon.calendar(today, SPAN_D), frosts)
+    return SeasonPage(_headline(now, opening), groups, waiting, ribbon.calendar(today, SPAN_D), frosts)
+
+
+def timing_of(rows: list[CropOutlook], today: date) -> Timing:
+    """Of a crop's places with a window, the earliest first. Closing: nowhere open for longer, and nowhere opening again."""
+    soon = today + timedelta(days=SOON_D)
+    if not rows[0].sow_now:
+        return Timing.SOON if rows[0].windows[0].earliest <= soon else Timing.LATER
+    ahead = [row.windows[0] for row in rows if not row.sow_now] + [window for row in rows for window in row.windows[1:]]
+    opened = [row.windows[0] for row in rows if row.sow_now]
+    if not ahead and all(not window.open_ended and window.last <= soon for window in opened):
+        return Timing.CLOSING
+    if any(window.best_from <= today <= window.best_to for window in opened):
+        return Timing.BEST
+    return Timing.EARLY if any(window.best_from > today for window in opened) else Timing.LATE
+
+
+def _rank(timing: Timing, rows: list[CropOutlook], price: float | None, today: date) -> float:
+    """Within its group: by the day that counts there; of what is open the hardy and cheap first, the dear and doubtful last."""
+    if timing is Timing.CLOSING:
+        return float(max((row.windows[0].last - today).days for row in rows if row.sow_now))
+    if timing in (Timing.SOON, Timing.LATER):
+        return float((rows[0].windows[0].earliest - today).days)
+    return expected_loss(rows[0], price)
 
 
 def _beds(rows: list[CropOutlook]) -> list[CropOutlook]:
