@@ -172,7 +172,7 @@ def test_places_may_be_named_in_a_column(signed_in: Client, garden: Garden, bed:
 
 def test_what_is_not_said_is_asked_for(signed_in: Client, garden: Garden, bed: Place) -> None:
     make_place(garden, "Frame")
-    upload(signed_in, garden, b"a,b\n2026-04-20 07:30,6.4\n")
+    upload(signed_in, garden, b"a,b\nearly,6.4\n")
     response = answer(signed_in, garden)
     page = response.content.decode()
     assert response.status_code == 422

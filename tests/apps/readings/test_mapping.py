@@ -1,6 +1,7 @@
 """Reading rows under a mapping, without a database: nothing a file can hold stops the others."""
 
 from datetime import UTC, date, datetime, time
+from typing import Any
 from zoneinfo import ZoneInfo
 
 import pytest
@@ -71,7 +72,37 @@ def test_times_that_are_none(text: str) -> None:
     ],
 )  # fmt: skip
 def test_headings_are_guessed(kind: str, header: list[str], roles: list[str]) -> None:
-    assert maps.guess_roles(kind, header) == roles
+    assert maps.guess_roles(kind, header, [[] for _ in header], set()) == roles
+
+
+@pytest.mark.parametrize(
+    ("header", "cells", "roles"),
+    [
+        (["Date", "Soil"], [["2026-04-20 07:30", "21.4.2026 7:30"], ["6", "7"]], ["datetime", "temperature"]),
+        (["Date", "Time", "Soil"], [["2026-04-20"], ["07:30"], ["6"]], ["date", "time", "temperature"]),
+        (["when", "what", "Soil"], [["2026-04-20T07:30"], ["North bed"], ["6"]], ["datetime", "place", "temperature"]),
+        (["Name", "Date", "Soil"], [["north bed", "South bed"], [""], ["6"]], ["place", "date", "temperature"]),
+        (["Name", "Soil"], [["north bed", "Elsewhere"], ["6"]], ["", "temperature"]),
+    ],
+)
+def test_what_stands_in_a_column_says_what_its_heading_does_not(
+    header: list[str], cells: list[list[str]], roles: list[str]
+) -> None:
+    assert maps.guess_roles("readings", header, cells, {"north bed", "south bed"}) == roles
+
+
+@pytest.mark.parametrize(
+    ("header", "usual", "unit"),
+    [("soil [°C]", "F", "C"), ("soil °F", "C", "F"), ("soil", "F", "F"), ("soil", "C", "C"), ("temp_c", "F", "C")],
+)
+def test_a_file_without_a_unit_is_in_that_of_who_brings_it(header: str, usual: Any, unit: str) -> None:
+    assert maps.guess_unit(["date", header], usual) == unit
+
+
+def test_lengths_go_the_same_way() -> None:
+    assert maps.guess_length(["depth [cm]"], "in") == "cm"
+    assert maps.guess_length(["depth"], "in") == "in"
+    assert maps.guess_length(["depth_in"]) == "in"
 
 
 @pytest.mark.parametrize(

@@ -153,3 +153,33 @@ def test_another_garden_s_sowing_does_not_exist(signed_in: Client, garden: Garde
     for name in ("count", "remove_count", "finish_sowing", "remove_sowing", "put_back_sowing"):
         assert signed_in.post(reverse(name, args=[garden.pk, theirs.pk])).status_code == 404
     assert sow(signed_in, elsewhere).status_code == 404  # type: ignore[attr-defined]
+
+
+def test_a_sowing_that_was_written_wrong_is_put_right_and_its_past_kept(signed_in: Client, bed: Place) -> None:
+    sow(signed_in, bed)
+    made = worked_out(bed)
+    other = make_place(bed.garden, "Other bed")
+    url = reverse("edit_sowing", args=[bed.garden_id, made.pk])
+    assert 'value="60"' in signed_in.get(url).content.decode()
+    form = {"place": str(other.pk), "crop_key": "radish", "sown_on": "2026-04-02", "seeds": "80", "depth": "2"}
+    before = {place.pk: place.input_revision for place in Place.objects.all()}
+    assert "put right" in signed_in.post(url, form, follow=True).content.decode()
+    put_right = Sowing.objects.get()
+    assert (put_right.place, put_right.sown_on, put_right.seeds) == (other, date(2026, 4, 2), 80)
+    assert put_right.depth_m == pytest.approx(0.02)
+    assert put_right.outlook is None
+    assert all(place.input_revision > before[place.pk] for place in Place.objects.all())
+    assert [row.seeds for row in put_right.history.all()] == [80, 60]
+
+
+def test_it_was_not_sown_after_its_seedlings_were_counted(signed_in: Client, bed: Place) -> None:
+    sow(signed_in, bed)
+    made = Sowing.objects.get()
+    made.counts.create(on=date(2026, 4, 15), up=12)
+    url = reverse("edit_sowing", args=[bed.garden_id, made.pk])
+    form = {"place": str(bed.pk), "crop_key": "radish", "sown_on": "2026-04-16", "seeds": "60", "depth": ""}
+    answer = signed_in.post(url, form)
+    assert answer.status_code == 422
+    assert "Seedlings were counted on 15 April" in answer.content.decode()
+    signed_in.post(url, form | {"sown_on": "2026-04-14"})
+    assert Sowing.objects.get().depth_m == pytest.approx(0.013)  # left alone

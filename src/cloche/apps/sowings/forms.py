@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
+from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
@@ -47,6 +48,8 @@ class SowingForm(forms.ModelForm):
         self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
         self.fields["depth"].help_text = _("Left empty: the usual depth of the crop.")
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
+        if self.instance.pk:
+            self.initial.setdefault("depth", f"{round(units.length_from_m(self.instance.depth_m), 2):g}")
 
     def clean_sown_on(self) -> date:
         """Done already, and not long ago."""
@@ -55,11 +58,19 @@ class SowingForm(forms.ModelForm):
             raise forms.ValidationError(_("That day is still to come: write it down once it is done."))
         if on < self.today - timedelta(days=LONG_AGO_D):
             raise forms.ValidationError(_("That is more than a year ago."))
+        counted = self.instance.counts.order_by("on").first() if self.instance.pk else None
+        if counted is not None and on >= counted.on:
+            day = words.day(counted.on, self.today)
+            raise forms.ValidationError(_("Seedlings were counted on {day}: it was sown before.").format(day=day))
         return on
 
     def save(self, commit: bool = True) -> Sowing:
-        """Not yet kept; of the packet in use."""
+        """Not yet kept; of the packet in use, unless it is a correction of the same crop. A depth that was left alone stays."""
         sowing: Sowing = super().save(commit=False)
+        if sowing.pk and "crop_key" not in self.changed_data:
+            if "depth" in self.changed_data and self.cleaned_data.get("depth") is not None:
+                sowing.depth_m = self.cleaned_data["depth"]
+            return sowing
         sowing.packet = Packet.objects.filter(
             garden=self.garden, crop_key=sowing.crop_key, in_use=True, removed_at__isnull=True
         ).first()

@@ -59,6 +59,22 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
     return render(request, "sowings/new_sowing.html", {"form": form}, status=INVALID if form.errors else 200)
 
 
+@in_garden(writing=LOGS)
+def edit_sowing(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Put a sowing right."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
+    bound = request.POST if request.method == "POST" else None
+    form = SowingForm(bound, instance=sowing, garden=request.garden, units=units_of(request.user), today=today)
+    if form.is_valid():
+        changed = flow.correct(form.save())
+        text = _("{name} in {place}: put right, and being worked out again.")
+        messages.success(request, text.format(name=crops.crop(changed.crop_key).name, place=changed.place.name))
+        return redirect("sowings", request.garden.pk)
+    context = {"form": form, "sowing": sowing}
+    return render(request, "sowings/new_sowing.html", context, status=INVALID if form.errors else 200)
+
+
 @require_POST
 @in_garden(writing=LOGS)
 def count(request: GardenRequest, sowing_id: int) -> HttpResponse:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, time, timedelta
 from typing import Any, Literal
@@ -37,14 +37,14 @@ DateOrder = Literal["iso", "dmy", "mdy"]
 READING_ROLES = {
     "": lazy("leave out"),
     "datetime": lazy("date and time"),
-    "date": "date",
-    "time": "time",
+    "date": lazy("date"),
+    "time": lazy("time"),
     "temperature": lazy("soil temperature"),
 }
-READING_ROLES |= {"depth": "depth", "place": "place", "note": "note"}
+READING_ROLES |= {"depth": lazy("depth"), "place": lazy("place"), "note": lazy("note")}
 WEATHER_ROLES = {
     "": lazy("leave out"),
-    "date": "date",
+    "date": lazy("date"),
     "low": lazy("air low"),
     "high": lazy("air high"),
     "rain": lazy("rain, mm"),
@@ -58,7 +58,7 @@ _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
         (r"^(time|uhr|zeit|hour)", "time"),
         (r"depth|tiefe|profondeur", "depth"),
         (r"temp|soil|boden|°|\[c\]|\[f\]", "temperature"),
-        (r"place|bed|beet|ort\b", "place"),
+        (r"place|bed|beet|ort\b|location|where|plot", "place"),
         (r"note|remark|comment|notiz|bemerk", "note"),
     ),
     "weather": (
@@ -72,6 +72,7 @@ _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
     ),
 }
 _DATE = re.compile(r"^(\d{1,4})[-./](\d{1,2})[-./](\d{1,4})$")
+_DATE_AND_TIME = re.compile(r"^\d{1,4}[-./]\d{1,2}[-./]\d{1,4}[T ]+\d{1,2}[:.h]\d{2}")
 _TIME = re.compile(r"^(\d{1,2})[:.h](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?$", re.IGNORECASE)
 
 
@@ -131,23 +132,37 @@ class BadCell(ValueError):
     """One cell of a row cannot be read."""
 
 
-def guess_roles(kind: str, header: list[str]) -> list[str]:
-    """A first role for each column from its heading; every role at most once."""
+def guess_roles(kind: str, header: list[str], cells: list[list[str]], places: Collection[str]) -> list[str]:
+    """A first role for each column from its heading and from what stands in it; every role at most once. cells: by column;
+    places: names in this garden, in small letters."""
     roles: list[str] = []
     for name in header:
         found = (role for pattern, role in _GUESSES[kind] if re.search(pattern, name.lower()) and role not in roles)
         roles.append(next(found, ""))
+    if kind == "readings":
+        for column, values in enumerate(cells):
+            filled = [value.strip() for value in values if value.strip()]
+            if filled and roles[column] in ("date", "") and "datetime" not in roles and all(map(_DATE_AND_TIME.match, filled)):
+                roles[column] = "datetime"
+            if filled and roles[column] == "" and "place" not in roles and all(value.lower() in places for value in filled):
+                roles[column] = "place"
     return roles
 
 
-def guess_unit(header: list[str]) -> TemperatureUnit:
-    """°F when a heading says so."""
-    return "F" if any(re.search(r"°f|\[f\]|_f\b|fahrenheit", name.lower()) for name in header) else "C"
+def guess_unit(header: list[str], usual: TemperatureUnit = "C") -> TemperatureUnit:
+    """As a heading says, else as the person who brings it measures."""
+    said = " ".join(header).lower()
+    if re.search(r"°\s?f\b|\[f\]|_f\b|fahrenheit", said):
+        return "F"
+    return "C" if re.search(r"°\s?c\b|\[°?c\]|_c\b|celsius", said) else usual
 
 
-def guess_length(header: list[str]) -> LengthUnit:
-    """Inches when a heading says so."""
-    return "in" if any(re.search(r"\[in\]|_in\b|inch", name.lower()) for name in header) else "cm"
+def guess_length(header: list[str], usual: LengthUnit = "cm") -> LengthUnit:
+    """As a heading says, else as the person who brings it measures."""
+    said = " ".join(header).lower()
+    if re.search(r"\[in\]|_in\b|inch", said):
+        return "in"
+    return "cm" if re.search(r"\[cm\]|_cm\b|centim", said) else usual
 
 
 def guess_order(samples: list[str]) -> DateOrder:

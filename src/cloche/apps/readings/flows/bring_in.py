@@ -13,6 +13,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.flows.site import change_site
 from cloche.apps.gardens.models import Garden, User
+from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.flows.revision import note_change_at, note_change_in
 from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
@@ -24,9 +25,10 @@ from cloche.apps.shared.sources import Source
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
 from cloche.bridge.values.clocks import standard_offset_h
+from cloche.bridge.values.units import Units
 from cloche.core.weather.epw import NotAnEpw, TypicalYear, typical_year
 
-BATCH, AT_ONCE = 2000, 5000
+BATCH, AT_ONCE, SAMPLED = 2000, 5000, 50
 """Rows a batch, and how many are taken while one waits."""
 TAKE_FILE = "readings.take_file"
 
@@ -82,7 +84,7 @@ def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> In
     table = read_table(text)
     IncomingFile.objects.filter(garden=garden, user=person).exclude(state=IncomingFile.State.TAKING).delete()
     known = _remembered(garden, kind, table)
-    mapping = asdict(_first_guess(kind, table, garden)) | (known or {})
+    mapping = asdict(_first_guess(kind, table, garden, units_of(person))) | (known or {})
     return IncomingFile.objects.create(
         garden=garden,
         user=person,
@@ -109,13 +111,15 @@ def _remembered(garden: Garden, kind: str, table: Table) -> dict[str, Any] | Non
     return dict(source.mapping) | {"place_id": place if there else None}
 
 
-def _first_guess(kind: str, table: Table, garden: Garden) -> maps.Mapping:
-    roles = maps.guess_roles(kind, table.header)
+def _first_guess(kind: str, table: Table, garden: Garden, units: Units) -> maps.Mapping:
+    names = {name.lower() for name in garden.places.values_list("name", flat=True)}
+    cells = [table.samples(column, SAMPLED) for column in range(len(table.header))]
+    roles = maps.guess_roles(kind, table.header, cells, names)
     dated = next((roles.index(role) for role in ("datetime", "date") if role in roles), None)
-    order = maps.guess_order(table.samples(dated, 50)) if dated is not None else "iso"
+    order = maps.guess_order(table.samples(dated, SAMPLED)) if dated is not None else "iso"
     places = list(garden.places.values_list("pk", flat=True)[:2])
     only_place = places[0] if len(places) == 1 else None
-    unit, length = maps.guess_unit(table.header), maps.guess_length(table.header)
+    unit, length = maps.guess_unit(table.header, units.temperature), maps.guess_length(table.header, units.length)
     return maps.Mapping(roles, unit, length, order, place_id=only_place)
 
 

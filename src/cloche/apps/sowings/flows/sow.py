@@ -43,6 +43,17 @@ def sow(sowing: Sowing, person: User) -> Sowing:
 
 
 @transaction.atomic
+def correct(sowing: Sowing) -> Sowing:
+    """Keep what was written wrong the first time, put right; where it was and where it is are both worked out again."""
+    before = Sowing.objects.select_related("place").get(pk=sowing.pk)
+    sowing.outlook = None
+    sowing.save()
+    for place in {before.place, sowing.place}:
+        note_change_at(place)
+    return sowing
+
+
+@transaction.atomic
 def count(sowing: Sowing, on: date, up: int) -> Count:
     """Write down how many are up; a second count of a day replaces the first."""
     kept, _ = Count.objects.update_or_create(sowing=sowing, on=on, defaults={"up": up})
