@@ -19,6 +19,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.shared import clock
 from cloche.apps.windows.feed import calendar
+from cloche.apps.windows.pages.season import TIMINGS, Timing
 from cloche.bridge.services.planting import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")
@@ -109,13 +110,18 @@ def same_warmth(one: Rooms) -> None:
         assert re.search(rf"{re.escape(place.name)}.{{0,120}}?{re.escape(hour[1])}", ground), (place.name, hour[1])
 
 
+NAME = r"<b>(?:<svg.*?</svg>)?([^<]*)</b>"
+OPEN = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
+
+
 def same_windows(one: Rooms) -> None:
     """What can go in now, by the file, the season's page, each place's page, Today and the crops' own pages."""
     season = one.page("windows")
-    listed = re.search(r"<h2>Open now</h2>(.*?)(?:<h2>Still to open</h2>|</div>\s*\n)", season, re.S)
+    groups = dict(re.findall(r"<h2>([^<]*)</h2>(.*?)(?=<h2>|$)", season, re.S))
+    listed = "".join(groups.get(str(TIMINGS[timing]), "") for timing in OPEN)
     crops_open = {crop for crop, _, _ in one.open_now}
     if listed:
-        rows = re.findall(r'<a class="ribbon-row"[^>]*><b>([^<]*)</b>', listed[1])
+        rows = re.findall(rf'<a class="ribbon-row"[^>]*>{NAME}', listed)
         assert {html.unescape(row).removesuffix(", plants") for row in rows} == crops_open
         said = re.search(r"(\w+) crops? can go in today", plain(season))
         assert said
@@ -125,7 +131,7 @@ def same_windows(one: Rooms) -> None:
         here = {(crop, method) for crop, name, method in one.open_now if name == place.name}
         if place.kind in BENCHES:
             continue
-        lines = re.findall(r'<b>([^<]*)</b>.*?<span class="when">([^<]*)<', one.page("place", place.pk), re.S)
+        lines = re.findall(rf'{NAME}.*?<span class="when">([^<]*)<', one.page("place", place.pk), re.S)
         now = {
             html.unescape(name).removesuffix(", plants")
             for name, when in lines

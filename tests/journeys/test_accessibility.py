@@ -32,7 +32,8 @@ SCREENS += [
 SCREENS += ["round/", "loggers/", "history/", "history/?removed", "flags/", "garden/people/"]
 SCREENS += ["week/", "covers/?place={place}&crop=carrot", "covers/opening/", "covers/mine/", "covers/mine/{own}/where/"]
 SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "places/{place}/put-on/", "places/{hotbed}/hotbed/"]
-OUTSIDE = ["/me/", "/gardens/new/", "/gardens/bring/", "/no-signal/"]
+SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/"]
+OUTSIDE = ["/me/", "/gardens/new/", "/gardens/new/?latitude_deg=48&longitude_deg=15", "/gardens/bring/", "/no-signal/"]
 SIZES = {"desk": (1280, 800), "phone": (390, 844)}
 
 
@@ -76,12 +77,32 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     page.get_by_role("button", name="Sign in").click()
     root = f"{live_server.url}/g/{place.garden_id}/"
     known = {"place": place.pk, "new": place.pk + 1, "hotbed": place.pk + 2, "file": IncomingFile.objects.get().pk}
+    known |= {"sowing": Sowing.objects.get().pk}
     known |= {"own": place.garden.covers.get().pk, "trial": CoverTrial.objects.get().pk}
     for screen in [*(root + s.format(**known) for s in SCREENS), *(live_server.url + s for s in OUTSIDE)]:
         page.goto(screen)
         findings += _serious(page)
         assert page.evaluate("document.documentElement.scrollWidth") <= width, screen
+        assert page.evaluate(DOUBLED) == [], screen
+        if size == "phone":
+            findings += [f"{screen}: {one}" for one in page.evaluate(SMALL)]
+            wide = page.evaluate(LARGE)
+            findings += [f"{screen}: twice as large it is {wide} px wide"] * (wide > width)
     assert findings == []
+
+
+DOUBLED = """(() => {
+  const ids = [...document.querySelectorAll("[id]")].map((node) => node.id);
+  return [...new Set(ids.filter((id, at) => ids.indexOf(id) !== at))];
+})()"""
+SMALL = """[...document.querySelectorAll("button, summary, select, input:not([type=hidden], [type=checkbox], [type=radio])")]
+  .filter((node) => node.getClientRects().length && node.getBoundingClientRect().height < 43.5)
+  .map((node) => `${node.outerHTML.slice(0, 90)} is ${node.getBoundingClientRect().height} px high`)"""
+"""A thumb wants 44 px; a link inside a sentence, a box and a dot are as large as their words."""
+LARGE = """(() => {
+  document.documentElement.style.fontSize = "200%";
+  return document.documentElement.scrollWidth;
+})()"""
 
 
 def _serious(page: Page) -> list[str]:

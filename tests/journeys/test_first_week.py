@@ -31,7 +31,7 @@ def settle(page: Page, url: str) -> None:
 
 def write_down(page: Page, temperature: str, day: str, time: str) -> None:
     page.get_by_label("Soil, °C").fill(temperature)
-    page.get_by_label("Day").fill(day)
+    page.locator("#desk").get_by_label("Day").fill(day)
     page.get_by_label("Time").fill(time)
     page.get_by_role("button", name="Write it down").click()
     expect(page.get_by_role("status").filter(has_text="is written down")).to_contain_text(time)

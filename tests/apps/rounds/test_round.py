@@ -16,6 +16,7 @@ from cloche.apps.forecasts.models import CropOutlook, WindowChange
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import Operation, Place
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.rounds import pages
 from cloche.apps.rounds.pages import summary
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -297,3 +298,16 @@ def test_opening_is_offered_where_something_stands_that_opens(signed_in: Client,
     assert f'name="{bed.pk}-works" value="opened"' not in page
     assert answer(signed_in, garden, stop(frame, works=["opened"]))["state"] == "kept"
     assert [one.work for one in frame.operations.all()] == ["opened"]
+
+
+def test_a_place_that_is_made_in_the_same_moment_breaks_nothing(
+    signed_in: Client, garden: Garden, bed: Place, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    whole = pages.round_page
+
+    def meanwhile(*given: Any) -> pages.RoundPage:
+        make_place(garden, "New bed")
+        return whole(*given)
+
+    monkeypatch.setattr(pages, "round_page", meanwhile)
+    assert signed_in.get(reverse("round", args=[garden.pk])).status_code == 200

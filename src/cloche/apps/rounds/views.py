@@ -63,7 +63,8 @@ def round_(request: GardenRequest) -> HttpResponse:
     for form in forms.values():
         if form not in filled:
             form.is_bound = False
-    rows = [{"stop": stop, "form": forms[stop.place.pk]} for stop in page.stops]
+    # A place that somebody makes in this moment stands on the page the next time.
+    rows = [{"stop": stop, "form": forms[stop.place.pk]} for stop in page.stops if stop.place.pk in forms]
     return render(request, "rounds/round.html", {"page": page, "rows": rows, "units": units}, status=INVALID if filled else 200)
 
 
