@@ -13,12 +13,12 @@ import pytest
 from bench import reliability
 from bench.reliability import Stated
 
-SPRINGS = 12
+SPRINGS = 9
 
 
 @pytest.fixture(scope="module")
 def made_up() -> list[Stated]:
-    return reliability.over(reliability.synthetic, range(60)) + [one for found in in_each_climate() for one in found]
+    return reliability.over(reliability.synthetic, range(40)) + [one for found in in_each_climate() for one in found]
 
 
 @cache

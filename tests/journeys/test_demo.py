@@ -15,12 +15,18 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 
 @pytest.fixture
-def demo(on: Any) -> Garden:
+def records(on: Any) -> Garden:
+    """Everything but what is worked out of it."""
     day = demo_day("", date(2026, 11, 24))
     on(day.year, day.month, day.day, 8)
     load(7)
-    assert refresh_stale() == 14
     return Garden.objects.get(name="Halde farm")
+
+
+@pytest.fixture
+def demo(records: Garden) -> Garden:
+    assert refresh_stale() == 14
+    return records
 
 
 def sign_in(page: Page, url: str, name: str) -> None:
@@ -61,7 +67,7 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     assert page.request.get(f"{live_server.url}/g/{demo.pk}/").status == 404
 
 
-def test_the_whole_record_can_be_carried_home(page: Page, live_server: Any, demo: Garden) -> None:
+def test_the_whole_record_can_be_carried_home(page: Page, live_server: Any, records: Garden) -> None:
     sign_in(page, live_server.url, "demo")
     page.get_by_role("link", name="Files", exact=True).click()
     with page.expect_download() as waiting:

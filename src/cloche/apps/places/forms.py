@@ -197,7 +197,7 @@ class OperationForm(forms.Form):
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         # It stands on one page with the form of a reading, which has a day of its own.
-        super().__init__(*args, auto_id="operation_%s", **kwargs)
+        super().__init__(*args, **({"auto_id": "operation_%s"} | kwargs))
         self.place, self.units = place, units
         self.fields["day"].initial = clock.today(place.garden.timezone)
         self.fields["amount"].label = _("How much: {rain} of water, or {length} laid on").format(
