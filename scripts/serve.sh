@@ -89,5 +89,12 @@ run_tests() {
 # These pages and those of the core, as HTML, into docs/_build.
 build_docs() { PYTHONPATH=src "$VENV/bin/sphinx-build" -q -W --keep-going -b html docs docs/_build; note "The pages are in docs/_build/index.html."; }
 
+# The same on one page, for people who read them aloud.
+review_sentences() {
+  local file=$1
+  [ "${file#/}" != "$file" ] || file="$HERE/$file"
+  DJANGO_SETTINGS_MODULE=cloche.config.settings.test manage sentences "$file"
+}
+
 # Every sentence that can be said, into the files of the languages.
 gather_languages() { DJANGO_SETTINGS_MODULE=cloche.config.settings.test manage catalogue; }

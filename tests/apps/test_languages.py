@@ -177,6 +177,15 @@ def test_the_command_says_how_much_differs(capsys: pytest.CaptureFixture[str]) -
     assert "en-us" in capsys.readouterr().out
 
 
+@pytest.mark.django_db
+def test_reviewers_have_every_sentence_on_a_page_with_its_counts(tmp_path: Path) -> None:
+    call_command("sentences", str(tmp_path / "all.html"))
+    page = (tmp_path / "all.html").read_text(encoding="utf-8")
+    assert page.count("<tr>") > 2000
+    assert "0: {number} places are not sent yet<br>1: {number} place is not sent yet<br>2:" in page
+    assert "<td>fleece 17 g/m²<td>row cover 17 g/m²" in page
+
+
 def test_a_new_language_begins_empty_and_keeps_what_was_translated(tmp_path: Path) -> None:
     folder, found = tmp_path / "it" / "LC_MESSAGES", catalogue.template_catalogue()
     catalogue.write(folder, catalogue.brought_up_to_date(folder, found))

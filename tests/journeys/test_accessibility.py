@@ -33,7 +33,14 @@ SCREENS += ["round/", "loggers/", "history/", "history/?removed", "flags/", "gar
 SCREENS += ["week/", "covers/?place={place}&crop=carrot", "covers/opening/", "covers/mine/", "covers/mine/{own}/where/"]
 SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "places/{place}/put-on/", "places/{hotbed}/hotbed/"]
 SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/"]
-OUTSIDE = ["/me/", "/gardens/new/", "/gardens/new/?latitude_deg=48&longitude_deg=15", "/gardens/bring/", "/no-signal/"]
+OUTSIDE = [
+    "/me/",
+    "/help/",
+    "/gardens/new/",
+    "/gardens/new/?latitude_deg=48&longitude_deg=15",
+    "/gardens/bring/",
+    "/no-signal/",
+]
 SIZES = {"desk": (1280, 800), "phone": (390, 844)}
 
 

@@ -46,7 +46,7 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
         ("Ground", "10 places"),
         ("What wakes", "comfortable in North bed"),
         ("Covers", "warms the ground most"),
-        ("Weather", "and foretold for a week"),
+        ("Weather", "with a forecast for a week"),
         ("Files", "Your records are yours"),
         ("Garden", "Halde farm has 10 places"),
     ):

@@ -17,6 +17,7 @@ urlpatterns = [
     path("sign-out/", gardens.SignOut.as_view(), name="sign_out"),
     path("welcome/", gardens.welcome, name="welcome"),
     path("me/", gardens.me, name="me"),
+    path("help/", gardens.help_page, name="help"),
     path("me/password/", gardens.PasswordChange.as_view(), name="password"),
     path("gardens/new/", founding.new_garden, name="new_garden"),
     path("gardens/new/towns/", founding.towns, name="towns"),

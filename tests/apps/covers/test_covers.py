@@ -69,7 +69,7 @@ def test_a_day_beyond_the_forecast_is_refused_where_it_stands(signed_in: Client,
     url = reverse("covers", args=[bed.garden_id])
     answer = signed_in.get(url, {"place": bed.pk, "on": (TODAY + timedelta(days=200)).isoformat()})
     assert answer.status_code == 422
-    assert "further is not foretold" in answer.content.decode()
+    assert "there is no forecast beyond" in answer.content.decode()
 
 
 def test_a_bed_not_yet_worked_out_says_so(signed_in: Client, garden: Garden) -> None:

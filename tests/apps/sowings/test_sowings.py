@@ -66,7 +66,7 @@ def test_silence_beyond_that_day_is_called_overdue(signed_in: Client, bed: Place
     assert worked_out(bed).outlook.overdue < date(2026, 4, 22)
     text = page(signed_in, bed.garden)
     assert "should be up by now" in text
-    assert "silence after" in text
+    assert "means that most of it failed" in text
 
 
 def test_counts_change_what_is_expected_and_teach_the_garden_s_pace(signed_in: Client, bed: Place) -> None:

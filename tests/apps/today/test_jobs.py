@@ -194,8 +194,8 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
     (found,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
     job = job_line(found, units_of(person), TODAY)
     assert job.do == "Warm it with Long tunnel."
-    assert job.why.startswith("Bare it would lie at ")
-    assert "on 2 May, when courgettes are meant; they want 21°." in job.why
+    assert job.why.startswith("Uncovered it would be ")
+    assert "on 2 May, when you mean to sow courgettes; they need 21°." in job.why
     CoverPeriod.objects.create(place=place, cover="fleece", first=TODAY + timedelta(days=2))
     assert f"warm:{meant.pk}" not in keys(garden, person)
 

@@ -106,7 +106,7 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
     fetch.ask(garden, StubProvider(said()))
     shown = signed_in.get(page).content.decode()
     assert "last heard from at 08:00, today" in shown
-    assert "Foretold" in shown
+    assert "Forecast" in shown
     in_vain(garden, StubProvider(None, silent=True))
     shown = signed_in.get(page).content.decode()
     assert "does not answer now" in shown

@@ -32,7 +32,7 @@ def test_differences_are_in_the_person_s_degrees() -> None:
 def test_its_record_is_told_by_lead() -> None:
     record = said(checks=[[1, 20, 0.8, 0.85], [7, 12, 1.6, 0.75]]).record
     assert "off by 0.8° a day ahead and 1.6° a week ahead" in record
-    assert "Of 20 readings foretold a day ahead, 85% lay within the band" in record
+    assert "Of 20 readings forecast a day ahead, 85% lay within the band" in record
     assert said().record == ""
 
 

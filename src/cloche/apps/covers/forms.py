@@ -48,7 +48,7 @@ class AskForm(forms.Form):
         on: date = self.cleaned_data["on"]
         if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
             raise forms.ValidationError(
-                _("From today to {today}: further is not foretold.").format(
+                _("From today to {today}: there is no forecast beyond.").format(
                     today=words.day(self.today + timedelta(days=AHEAD_D))
                 )
             )

@@ -179,7 +179,7 @@ class SiteForm(GardenForm):
         }
         help_texts = GardenForm.Meta.help_texts | {
             "sowing_rule": lazy("Decides every window; what the other ways would cost stands with every crop."),
-            "away_from_h": lazy("On most days, by the clock. Then one opening is told that is right for all of it."),
+            "away_from_h": lazy("On most days, by the clock. Then one opening is advised that is right for all those hours."),
             "watered": lazy("Where they are not, seed waits for rain in dry soil."),
             "zone": lazy("It says only how cold a usual winter’s coldest night is. No window goes by it."),
         }

@@ -95,6 +95,11 @@ def me(request: HttpRequest) -> HttpResponse:
     return render(request, "gardens/me.html", {"form": form, "here": selectors.garden_to_open(request)})
 
 
+def help_page(request: HttpRequest) -> HttpResponse:
+    """How to measure, what words mean, what the answers rest on."""
+    return render(request, "gardens/help.html")
+
+
 @in_garden
 def garden(request: GardenRequest) -> HttpResponse:
     """Site, normals, places, people."""

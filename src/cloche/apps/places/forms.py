@@ -54,7 +54,7 @@ class PlaceForm(forms.ModelForm):
         help_texts = {
             "within": lazy("A frame, bench or hotbed in a house sees the house’s air and light."),
             "slope_deg": lazy("0 for level ground; a gentle garden slope is 3 to 5."),
-            "shaded_from_h": lazy("By the sun’s clock, without summer time. Empty: nothing shades it."),
+            "shaded_from_h": lazy("In standard time, without daylight saving. Empty: nothing shades it."),
         }
 
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:

@@ -29,7 +29,7 @@ class CropsForm(forms.Form):
 
     crops = forms.MultipleChoiceField(
         choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
-        error_messages={"required": lazy("Tick at least one crop: without any there is nothing to foretell.")},
+        error_messages={"required": lazy("Tick at least one crop: without any there is nothing to forecast.")},
     )
 
 

@@ -201,7 +201,7 @@ def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
 
 
 def _put_on(job: Job, facts: PeriodFacts, units: Units, today: date) -> Telling:
-    why = _("You planned it for today; the forecast reckons with it from this morning.")
+    why = _("You planned it for today; the forecast counts on it from this morning.")
     return Telling(_("in the morning"), _("Put {cover} on.").format(cover=facts.cover), why)
 
 
@@ -215,7 +215,7 @@ def _sow(job: Job, facts: SowFacts, units: Units, today: date) -> Telling:
     when = _("today") if facts.sow_on == today else _("since {day}").format(day=words.day(facts.sow_on, today))
     why = _("You meant to.")
     if facts.half_d is not None:
-        up = _("half up in {half_d} days, {share} of 100").format(
+        up = _("half of the seedlings show in {half_d} days, {share} of 100").format(
             half_d=f"{facts.half_d:.0f}", share=f"{facts.share * 100:.0f}"
         )
         why = _("You meant to, {ground_says}: {up}.").format(ground_says=_ground_says(facts, today), up=up)
@@ -233,7 +233,7 @@ def _ground_says(facts: SowFacts, today: date) -> str:
 
 def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
     bare, wants = (units.temperature_text(value, 0) for value in (facts.bare_c, facts.wanted_c))
-    why = _("Bare it would lie at {bare} on {day}, when {crop} are meant; they want {wants}.").format(
+    why = _("Uncovered it would be {bare} on {day}, when you mean to sow {crop}; they need {wants}.").format(
         bare=bare, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
     )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
@@ -243,9 +243,7 @@ def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
 
 def _overdue(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
     since = words.day(facts.since, today)
-    why = _("Silence after {since} means that most of it failed: cold, old seed, a crust, too deep, or eaten.").format(
-        since=since
-    )
+    why = _("None by {since} means that most of it failed: cold, old seed, a crust, too deep, or eaten.").format(since=since)
     link = _("Count"), reverse("sowings", args=[job.garden_id])
     return Telling(_("by day"), _("Scratch a little free and look for the {crop}.").format(crop=_crop(job)), why, link)
 

@@ -72,7 +72,7 @@ def _light(cover: Cover, today: date) -> str:
         light=f"{covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f}"
     )
     if age is None:
-        return _("age not told, {share}").format(share=share)
+        return _("age not entered, {share}").format(share=share)
     left = covers.lasts_y(cover.kind) - age
     if left <= 0:
         old = _("past its usual life")

@@ -106,7 +106,9 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
 def _up(half_d: float | None, share: float) -> str:
     if half_d is None:
         return _("would not come up")
-    return _("half up in {half_d} days, {share} of 100").format(half_d=f"{half_d:.0f}", share=f"{share * 100:.0f}")
+    return _("half of the seedlings show in {half_d} days, {share} of 100").format(
+        half_d=f"{half_d:.0f}", share=f"{share * 100:.0f}"
+    )
 
 
 def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: bool, units: Units) -> str:

@@ -76,9 +76,9 @@ def _crop(
 def _row(name: str, one: stored.CropSeason | None, bare: stored.CropSeason | None, today: date) -> Row:
     if one is None or not one.windows:
         why = (
-            _("no sure day: {sentence}").format(sentence=sentence(one.limit, one.sown))
+            _("no day is sure enough: {sentence}").format(sentence=sentence(one.limit, one.sown))
             if one and one.limit
-            else _("no sure day")
+            else _("no day is sure enough")
         )
         return Row(name, [], why, "")
     windows = one.windows
@@ -127,7 +127,7 @@ def _headline(
     best = max(added, key=lambda cover: added[cover], default="")
     if not best or added[best] <= 0:
         return _("None of these covers lengthens the season of {name} for these crops.").format(name=place.name)
-    more = words.count(added[best], "sure day", "sure days")
+    more = words.count(added[best], "more day", "more days")
     return _("{names} all year adds most to {name}: {more} over {count}.").format(
         names=names[best], name=place.name, more=more, count=words.count(len(crop_keys), "crop", "crops")
     )

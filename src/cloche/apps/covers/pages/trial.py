@@ -160,7 +160,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
         return _("Its readings teach both places like any others.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
     found = sum(p.warmer_k for p in within) / len(within)
-    text = _("In the last weeks you found {difference} and Cloche, having learned from it, reckons with ").format(
+    text = _("In the last weeks you found {difference} and Cloche, having learned from it, expects ").format(
         difference=units.difference_text(found)
     )
     text += _("{difference} for the same hours.").format(difference=units.difference_text(expected))

@@ -299,7 +299,7 @@ class _Writer:
         if middle is None:
             return _("Sown then, half would hardly come up.")
         late = "" if high is None or low is None else _(" ({low} to {high})").format(low=f"{low:.0f}", high=f"{high:.0f}")
-        return _("Half up in {middle} days{late}, {share} of 100 good seeds.").format(
+        return _("Half of the seedlings show in {middle} days{late}; {share} of 100 good seeds come up.").format(
             middle=f"{middle:.0f}", late=late, share=f"{first.share * 100:.0f}"
         )
 

@@ -41,7 +41,7 @@ def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
     removed = Packet.objects.filter(garden=garden, crop_key=crop.key, removed_at__isnull=False).order_by("-removed_at")
     in_use = next((row for row in lines if row.packet.in_use), None)
     if in_use is None:
-        headline = _("{name}: no packet is told of, so Cloche goes by the tables.").format(name=crop.name)
+        headline = _("{name}: no seed packet is entered, so Cloche uses its tables.").format(name=crop.name)
     else:
         headline = _("{name}: windows go by {name2}; {alive}.").format(name=crop.name, name2=in_use.name, alive=in_use.alive)
     return SeedPage(headline, lines, list(removed[:5]))

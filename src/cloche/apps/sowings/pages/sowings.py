@@ -119,8 +119,8 @@ def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
     if overdue:
         since = words.day(found.overdue, today)
         return _(
-            "Nothing counted yet, and silence after {since} means that most of it failed: too cold, old "
-            "seed, a dry or crusted top, too deep, or eaten. Scratch a finger’s length free and look; then "
+            "Nothing counted yet; none by {since} means that most of it failed: too cold, old "
+            "seed, a dry or crusted top, too deep, or eaten. Scratch a hand’s length of the row free and look; then "
             "wait, warm it or sow again."
         ).format(since=since)
     parts = [_when(found, most, today)]

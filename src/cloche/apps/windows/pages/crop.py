@@ -126,7 +126,7 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
             )
         sure = words.likely(window.probability)
         lines.append(
-            _("Between the two a {noun} succeeds {sure}, over {members} courses that the weather may take.").format(
+            _("Between the two a {noun} succeeds {sure}, in {members} runs of the weather that may come.").format(
                 noun=noun, sure=sure, members=MEMBERS
             )
         )

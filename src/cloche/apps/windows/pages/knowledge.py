@@ -16,7 +16,7 @@ from cloche.core.weather.scenarios import FEWEST_YEARS
 
 AS_FAR_AS_CAN_BE = 0.85
 FAR_OFF = lazy(
-    "That is as far from what is written down as can be: is its mulch, its cover, the depth of the probe told right?"
+    "That is as far from what is written down as can be: are its mulch, its cover and the depth of the probe entered correctly?"
 )
 LEARNED = {
     "sun": (lazy("it takes up more sun"), lazy("it takes up less sun")),
@@ -83,10 +83,10 @@ def _record_words(data: PlaceForecast, units: Units) -> str:
         parts.append(_("{difference} {ahead} ahead").format(difference=units.difference_text(error_k), ahead=ahead))
     count, inside = checks[0][1], checks[0][3]
     left = _(", not counting the ringed") if data.strange else ""
-    text = _("Each reading is foretold before it is used, with the weather as it came: off by {listed}.").format(
+    text = _("Each reading is forecast before it is used, with the weather that came: off by {listed}.").format(
         listed=words.listed(parts)
     )
-    return _("{text} Of {count} foretold a day ahead, {inside} lay within the band{left}.").format(
+    return _("{text} Of {count} forecast a day ahead, {inside} lay within the band{left}.").format(
         text=text, count=words.count(int(count), "reading", "readings"), inside=f"{inside:.0%}", left=left
     )
 

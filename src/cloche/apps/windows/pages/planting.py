@@ -112,7 +112,7 @@ def _text(raised: Raising | None, bench: Bench, on: date, today: date, units: Un
     out = _("Planted out {part}").format(part=_("today") if on == today else "on " + words.day(on, today))
     if raised is None:
         want = units.temperature_text(crop.germinate_c, 0)
-        return _("{out}, it cannot be raised on {name}: it would not come up there. It wants about {want}.").format(
+        return _("{out}, it cannot be raised on {name}: it would not come up there. It needs about {want}.").format(
             out=out, name=bench.name, want=want
         )
     sow_on = on - timedelta(days=raised.sow_d)

@@ -64,7 +64,7 @@ def _row(choice: RuleChoice, mine: bool, units: Units, today: date, price: float
     if choice.half_d is None:
         then = _("{soil}; half would never be up").format(soil=soil)
     else:
-        then = _("{soil}; half up after {half_d} days, {share} of 100 in the end").format(
+        then = _("{soil}; half of the seedlings up after {half_d} days, {share} of 100 in the end").format(
             soil=soil, half_d=f"{choice.half_d:.0f}", share=f"{100 * choice.share:.0f}"
         )
     return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
