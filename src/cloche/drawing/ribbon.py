@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
+from itertools import pairwise
 
 from cloche.drawing import scale
 from cloche.drawing.geometry import Linear, Tick, band
@@ -15,6 +16,10 @@ WIDTH = 720.0
 HEIGHT = 26.0
 CLEAR_OF_TODAY = 6.0
 """Per cent of the width that belong to the word for today."""
+
+
+CLOSE, BETWEEN = 60.0, 10.0
+"""Half the width of a mark's words, and the least room between two."""
 
 
 @dataclass(frozen=True)
@@ -68,5 +73,22 @@ class Mark:
 def mark(today: date, day: date, words: str, span_d: int) -> Mark:
     """Where a date lies on the ribbons' axis."""
     x = round(Linear(0, span_d, 0, WIDTH)((day - today).days), 1)
-    anchor = "start" if x < 60 else "end" if x > WIDTH - 60 else "middle"
+    anchor = "start" if x < CLOSE else "end" if x > WIDTH - CLOSE else "middle"
     return Mark(x, words, anchor)
+
+
+def apart(marks: Sequence[Mark]) -> list[Mark]:
+    """The same, two neighbours' words turned away from each other where they would meet; by an end of the drawing one falls
+    silent and the other says both."""
+    found = list(marks)
+    for at, (one, other) in enumerate(pairwise(marks)):
+        if other.x - one.x >= 2 * CLOSE + BETWEEN:
+            continue
+        if one.x < 2 * CLOSE or other.x > WIDTH - 2 * CLOSE:
+            both = f"{one.words} · {other.words}"
+            say, quiet = (at, at + 1) if one.x < 2 * CLOSE else (at + 1, at)
+            found[say], found[quiet] = replace(found[say], words=both), replace(found[quiet], words="")
+            found[say] = replace(found[say], anchor="start" if say == at else "end")
+        else:
+            found[at], found[at + 1] = replace(one, anchor="end"), replace(other, anchor="start")
+    return found

@@ -97,7 +97,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     bare = units.temperature_text(sum(found.bare_c) / 24)
     where = _("Under {under}").format(under=under) if under else _("In the open")
     against = _(", {bare} bare").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
-    headline = _("{where} the soil would lie at {mean}{against}; {name_plural} {up}.").format(
+    headline = _("{where} the soil would lie at {mean}{against}; {name_plural}: {up}.").format(
         where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(found.half_d, found.share)
     )
     return Sandbox(headline, _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units), drawn)

@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
@@ -24,6 +25,7 @@ from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Mark, Ribbon
 
 SLIDER_D = 270
+ENDS = {"earliest": lazy("earliest {day}"), "last": lazy("last {day}")}
 
 
 @dataclass(frozen=True)
@@ -48,7 +50,8 @@ def crop_page(
     days = [day for day in data.day if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
     ends = [(key, getattr(window, key)) for window in outlook.windows[:1] for key in _ends(window)]
-    marks = [ribbon.mark(today, on, f"{key} {words.day(on)}", SPAN_D) for key, on in ends if (on - today).days <= SPAN_D]
+    near = [(key, on) for key, on in ends if (on - today).days <= SPAN_D]
+    marks = ribbon.apart([ribbon.mark(today, on, ENDS[key].format(day=words.day(on)), SPAN_D) for key, on in near])
     deep = (
         _("{put} {length} deep · ").format(put=put(crop)[1], length=units.length_text(crop.sowing_depth_m))
         if outlook.sown
