@@ -14,6 +14,10 @@ DEEPEST_M = 0.45
 DEPTH_POWER = 0.62
 
 
+ABOVE = {"fleece": 24.0, "sheet": 14.0, "bell": 52.0}
+"""Where what is written of the air under a cover does not fit into its drawing it stands so far above the ground."""
+
+
 @dataclass(frozen=True)
 class Stop:
     """A stop of the soil's gradient: offset 0-1 and colour."""
@@ -37,6 +41,7 @@ class Slice:
     mulch: list[str] = field(default_factory=list)
     ground_y: float = GROUND_Y
     number_y: float = GROUND_Y
+    air_y: float = GROUND_Y - 9
 
 
 def depth_y(depth_m: float) -> float:
@@ -57,6 +62,7 @@ def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: 
         number_y=round(min(probe_y + 27, HEIGHT - 44), 1),
         ink=scale.ink_on(soil_c[near]),
         deep_ink=scale.ink_on(soil_c[-2]),
+        air_y=GROUND_Y - ABOVE.get(kind, 9.0),
         **shapes,
     )
 

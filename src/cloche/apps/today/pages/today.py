@@ -46,12 +46,21 @@ class Sowable:
 
 
 @dataclass(frozen=True)
+class Inside:
+    """Air under a cover: tonight's low and tomorrow's high, and both in a sentence."""
+
+    low: str
+    high: str
+    text: str
+
+
+@dataclass(frozen=True)
 class PlaceNow:
     """A slice and what could go into it now; opens: what comes first where nothing can yet. held_back: warm enough, but.
     inside: tonight's low and tomorrow's high under its cover."""
 
     line: PlaceLine
-    inside: str
+    inside: Inside | None
     day_figure: str
     figure_rests_on: str
     sow: list[Sowable]
@@ -99,7 +108,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         held = _closed(grown, closed, line)
         place_now = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
         return replace(
-            place_now, inside=inside.get(line.place.pk, ""), figure_rests_on="" if crowded else place_now.figure_rests_on
+            place_now, inside=inside.get(line.place.pk), figure_rests_on="" if crowded else place_now.figure_rests_on
         )
 
     places = [now_in(line) for line in lines]
@@ -140,13 +149,11 @@ def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> 
     return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"
 
 
-def _inside(one: Watched) -> str:
+def _inside(one: Watched) -> Inside:
     """Tonight's low and tomorrow's high inside, opened as told."""
     middle = one.data.covered.planned_c[1] if one.data.covered else []
-    low, high = middle[18:33], middle[24:48]
-    return _("in it tonight {temperature}, tomorrow {temperature2}").format(
-        temperature=cover_texts.temperature(one, min(low)), temperature2=cover_texts.temperature(one, max(high))
-    )
+    low, high = (cover_texts.temperature(one, value) for value in (min(middle[18:33]), max(middle[24:48])))
+    return Inside(low, high, _("in it tonight {low}, tomorrow {high}").format(low=low, high=high))
 
 
 def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
@@ -216,7 +223,7 @@ def _place_now(
     closed: list[catalogue.Crop],
 ) -> PlaceNow:
     if current is None:
-        return PlaceNow(line, "", "", "", [], 0, "", "")
+        return PlaceNow(line, None, "", "", [], 0, "", "")
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
@@ -230,7 +237,7 @@ def _place_now(
         _("mean {temperature}").format(temperature=units.temperature_text(current.day_c)),
         FIGURE_NAMES[current.figure],
     )
-    return PlaceNow(line, "", figure, rests_on, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
+    return PlaceNow(line, None, figure, rests_on, sow[:MOST_SHOWN], max(0, len(sow) - MOST_SHOWN), words.listed(held, 3), opens)
 
 
 def _air(garden: Garden, units: Units, today: date) -> str:
