@@ -64,15 +64,28 @@ def say(client: Client, garden: Garden, job: str, said: str) -> str:
 
 def test_opening_is_told_with_its_hour_reason_and_limit(signed_in: Client, frame: Place) -> None:
     shown = today(signed_in, frame.garden)
-    assert "<h1>Frame: open it" in shown
+    assert "<h1>Frame, estimated: open it" in shown
     assert "27° is the limit." in shown
     assert "For lettuce seedlings." in shown
     assert "in it tonight" in shown
 
 
+def test_what_rests_on_no_reading_is_an_estimate_and_no_order(signed_in: Client, frame: Place) -> None:
+    shown = today(signed_in, frame.garden)
+    assert "<h1>Frame, estimated: open it" in shown
+    assert "Estimated: nothing has been read here yet. Look before you act." in shown
+    assert 'class="urgent"' not in shown
+    make_reading(frame, NOW - timedelta(hours=20), 12.0)
+    make_reading(frame, NOW - timedelta(hours=12), 19.0)
+    refresh(Place.objects.get(pk=frame.pk))
+    shown = today(signed_in, frame.garden)
+    assert "stimated: open it" not in shown
+    assert 'class="urgent"' in shown
+
+
 def test_once_it_is_over_it_is_tomorrows(signed_in: Client, frame: Place, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(hours=14))
-    assert "<h1>Frame, tomorrow: open it" in today(signed_in, frame.garden)
+    assert "<h1>Frame, tomorrow, estimated: open it" in today(signed_in, frame.garden)
 
 
 def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Client, frame: Place, person: User) -> None:
@@ -239,7 +252,7 @@ def test_the_day_comes_by_mail_once_at_its_hour(signed_in: Client, frame: Place,
     assert send_due(NOW + timedelta(hours=2)) == 0
     (letter,) = mail.outbox
     assert letter.to == ["rowan@example.org"]
-    assert letter.subject.startswith("Test plot, 22 April: Frame: open it")
+    assert letter.subject.startswith("Test plot, 22 April: Frame, estimated: open it")
     assert "[ ] " in letter.body
     assert "<" not in letter.body
     signed_in.post(url, {"stop": "1"})

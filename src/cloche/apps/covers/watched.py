@@ -22,7 +22,8 @@ TOO_HOT_RISK = 0.25
 @dataclass(frozen=True)
 class Watched:
     """What is stored of a place's coming days. start: today's first midnight of standard time; own: name of the garden's own
-    cover that stands there, empty for none."""
+    cover that stands there, empty for none; guessed: whether nothing has ever been read there, so that all of it is an
+    estimate."""
 
     place: Place
     data: Watch
@@ -30,6 +31,7 @@ class Watched:
     today: date
     units: Units
     own: str = ""
+    guessed: bool = False
 
     @property
     def days(self) -> list[OpeningDay]:
@@ -58,4 +60,5 @@ def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | Non
     midnight = midnight_of(today, standard_offset_h(garden.timezone, today))
     for place, ground in forecasts.grounds_in(garden) if grounds is None else grounds:
         if ground is not None and ground.forecast.watch and ground.forecast.day == today:
-            yield Watched(place, ground.forecast.watch, midnight, today, units, own.get(place.pk, ""))
+            guessed = ground.data.readings_used == 0
+            yield Watched(place, ground.forecast.watch, midnight, today, units, own.get(place.pk, ""), guessed)

@@ -114,7 +114,10 @@ class Telling:
 def job_line(job: Job, units: Units, today: date) -> JobLine:
     """A job in words."""
     telling = _TEXTS[job.kind](job, cast(Any, job.facts), units, today)
-    return JobLine(job.key, telling.when, telling.do, telling.why, job.place, job.place_pk, telling.link, job.urgent)
+    why, urgent = telling.why, job.urgent and not job.is_guessed
+    if job.is_guessed:
+        why = f"{why} {_('Estimated: nothing has been read here yet. Look before you act.')}".strip()
+    return JobLine(job.key, telling.when, telling.do, why, job.place, job.place_pk, telling.link, urgent)
 
 
 def answered(answer: Answer) -> str:

@@ -146,6 +146,12 @@ class Job:
         return f"{self.kind}:{self.subject}"
 
     @property
+    def is_guessed(self) -> bool:
+        """Whether it rests on no reading at all: then it is no order, but something to look at. A gale needs no thermometer."""
+        asks = self.kind is not JobKind.WEATHER and isinstance(self.facts, CoverFacts)
+        return asks and self.facts.watched.guessed  # type: ignore[union-attr]
+
+    @property
     def is_tomorrow(self) -> bool:
         """Whether it is of the next day."""
         return isinstance(self.facts, CoverFacts) and self.facts.number > 0

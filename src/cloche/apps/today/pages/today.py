@@ -146,6 +146,7 @@ def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> 
         "" if not more else _(" {sentence} more below.").format(sentence=words.sentence(words.count(more, "thing", "things")))
     )
     when = _(", tomorrow") if first.is_tomorrow else ""
+    when += _(", estimated") if first.is_guessed else ""
     return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"
 
 
