@@ -49,7 +49,7 @@ def test_from_an_empty_garden_to_a_cover_from_saturday_and_carrots_a_fortnight_l
     page.get_by_label("put on").fill(SATURDAY.isoformat())
     expect(page.locator("#buys .sub")).to_contain_text("Sown from 9 May", timeout=20_000)
     own = page.locator(".bought", has=page.get_by_role("heading", name="Old frame"))
-    expect(own).to_contain_text("Half up in")
+    expect(own).to_contain_text("Half of the seedlings show in")
     own.get_by_role("link", name="Put it on").click()
     expect(page.get_by_label("Then sow")).to_have_value("carrot")
     page.get_by_role("button", name="Put it on").click()
