@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 from urllib.parse import urlencode
 
@@ -146,10 +146,9 @@ def _drawn(usual: site.UsualYear, units: Units) -> Year:
 
 def _frosts(frosts: FrostDates) -> str:
     if frosts.spring is None or frosts.autumn is None:
-        lasts = frosts.lowest_c < FREEZING_C
-        return _("Frost is rare here.") if not lasts else _("Frost comes in some winters only, or in every month.")
-    last, first = words.day(frosts.spring[1]), words.day(frosts.autumn[1])
-    late = words.day(frosts.spring[2] + timedelta(days=0))
+        freezes = frosts.lowest_c < FREEZING_C
+        return _("Frost comes in some winters only, or in every month.") if freezes else _("Frost is rare here.")
+    last, late, first = (words.day(day) for day in (*frosts.spring[1:], frosts.autumn[1]))
     return _(
         "The last frost of spring is usually about {last} (one year in ten after {late}), the first of autumn about {first}."
     ).format(last=last, late=late, first=first)
