@@ -24,7 +24,7 @@ from cloche.bridge.services.planting import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")
 DATES = [datetime(2026, *day, tzinfo=ZONE) for day in ((4, 22, 9), (7, 9, 7), (10, 3, 18))]
-KINDS = 4
+KINDS = 3
 DEGREES = r"−?\d+(?:\.\d)?°"
 
 
