@@ -173,3 +173,12 @@ def test_opened_and_shut_are_a_tap_each_and_can_be_taken_back(signed_in: Client,
     assert not Operation.objects.exists()
     signed_in.post(air, {"shut": ""})
     assert Operation.objects.get().work == "shut"
+
+
+def test_how_far_it_was_opened_is_no_depth(signed_in: Client, bed: Place) -> None:
+    url = reverse("add_operation", args=[bed.garden_id, bed.pk])
+    answer = signed_in.post(url, {"work": "opened", "day": "2026-04-21", "amount": "5"})
+    assert answer.status_code == 422
+    assert "leave this empty" in answer.content.decode()
+    signed_in.post(url, {"work": "opened", "day": "2026-04-21", "amount": ""})
+    assert Operation.objects.get().amount == 0.0

@@ -118,7 +118,11 @@ def test_done_is_for_its_day_later_until_tomorrow_not_here_for_long(
 
 def test_what_was_opened_as_told_is_written_into_the_record(signed_in: Client, frame: Place) -> None:
     say(signed_in, frame.garden, f"open:{frame.pk}", "done")
-    assert frame.operations.get().work == "opened"
+    opened = frame.operations.get()
+    watch = Forecast.objects.get(place=frame).watch
+    assert watch is not None
+    assert watch.covered is not None
+    assert (opened.work, opened.amount) == ("opened", watch.covered.days[0].plan.opening)  # as far as was told
     answered = Answer.objects.get(undone_at=None)
     signed_in.post(reverse("take_back_answer", args=[frame.garden_id, answered.pk]))
     assert not frame.operations.exists()

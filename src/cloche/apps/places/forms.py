@@ -18,7 +18,7 @@ from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth
 from cloche.core.errors import OutOfRange
-from cloche.core.soil.bed import Work
+from cloche.core.soil.bed import AIRING, Work
 
 OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half")), ("1.0", lazy("wide"))]
 
@@ -217,7 +217,9 @@ class OperationForm(forms.Form):
 
     def _amount(self, data: dict[str, Any], amount: float) -> None:
         """Of water in mm, of what is laid on in metres: which of them the work decides."""
-        if amount < 0:
+        if data.get("work") in AIRING:
+            self.add_error("amount", _("How far it was opened is told with the cover; leave this empty."))
+        elif amount < 0:
             self.add_error("amount", _("That is less than nothing."))
         elif data.get("work") == Work.WATERED:
             data["amount"] = amount / self.units.rain_from_mm(1.0)

@@ -67,13 +67,13 @@ class SowingForm(forms.ModelForm):
     def save(self, commit: bool = True) -> Sowing:
         """Not yet kept; of the packet in use, unless it is a correction of the same crop. A depth that was left alone stays."""
         sowing: Sowing = super().save(commit=False)
-        if sowing.pk and "crop_key" not in self.changed_data:
-            if "depth" in self.changed_data and self.cleaned_data.get("depth") is not None:
-                sowing.depth_m = self.cleaned_data["depth"]
+        corrected = sowing.pk and "crop_key" not in self.changed_data
+        if corrected and "depth" not in self.changed_data:
             return sowing
-        sowing.packet = Packet.objects.filter(
-            garden=self.garden, crop_key=sowing.crop_key, in_use=True, removed_at__isnull=True
-        ).first()
+        if not corrected:
+            sowing.packet = Packet.objects.filter(
+                garden=self.garden, crop_key=sowing.crop_key, in_use=True, removed_at__isnull=True
+            ).first()
         usual = crops.with_values(crops.crop(sowing.crop_key), packets.values_in_use(self.garden).get(sowing.crop_key))
         depth = self.cleaned_data.get("depth")
         sowing.depth_m = usual.sowing_depth_m if depth is None else depth

@@ -69,7 +69,12 @@ TABLES = (
             place_column(),
             Column("work", "string", "What was done.", one_of=WORKS),
             Column("at", "datetime", "When."),
-            Column("amount", "number", "Water in mm, mulch or compost in m; 0: the usual.", within=(0, 1000)),
+            Column(
+                "amount",
+                "number",
+                "mm of water, m of mulch or compost, 0 to 1 of an opening; 0: the usual.",
+                within=(0, 1000),
+            ),
         ),
         ("place__walking_order", "place__name", "at", "work", "amount"),
         number="number",

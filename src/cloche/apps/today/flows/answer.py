@@ -43,7 +43,7 @@ def _record(answer: Answer, job: Job) -> None:
     if job.works == UNCOVER:
         answer.ended = _taken_off(place, clock.today(answer.garden.timezone))
     else:
-        answer.operation = operations.note_operation(place, job.works, clock.now())
+        answer.operation = operations.note_operation(place, job.works, clock.now(), job.amount)
 
 
 def _taken_off(place: Place, today: date) -> CoverPeriod | None:

@@ -57,8 +57,8 @@ def _opened(one: Watched, kind: JobKind, plans: list[Plan], hour: float) -> Iter
     plan = plans[number]
     if plan.opening:
         at, at_h = one.at(number, plan.from_h), plan.from_h + 24 * number
-        works = Work.OPENED if kind is JobKind.OPEN and number == 0 else None
-        yield _job(one, kind, at_h, CoverFacts(one, number), at=at, urgent=bool(one.data.growing), works=works)
+        done = {"works": Work.OPENED, "amount": plan.opening} if kind is JobKind.OPEN and number == 0 else {}
+        yield _job(one, kind, at_h, CoverFacts(one, number), at=at, urgent=bool(one.data.growing), **done)
 
 
 def _weather(one: Watched) -> Iterator[Job]:

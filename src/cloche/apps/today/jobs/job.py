@@ -126,7 +126,7 @@ Facts = CoverFacts | PeriodFacts | SowFacts | WarmFacts | UpFacts | LastDayFacts
 @dataclass(frozen=True)
 class Job:
     """subject: what of its kind it is about; at_h: its hour, which orders the day; at: where a clock time is told; works: what
-    a tick writes into the record, None: only that it was done. urgent: harm comes of leaving it."""
+    a tick writes into the record, None: only that it was done; amount: how much of it. urgent: harm comes of leaving it."""
 
     kind: JobKind
     subject: str
@@ -138,6 +138,7 @@ class Job:
     crop_key: str = ""
     at: datetime | None = None
     works: Work | str | None = None
+    amount: float = 0.0
     urgent: bool = False
 
     @property
