@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.gardens.models import Garden, User
@@ -108,3 +108,25 @@ def test_a_point_on_the_map_is_a_point_on_earth(page: Page, live_server: Any, on
     garden = Garden.objects.get()
     assert garden.elevation_m == 120.0
     assert -40 < garden.latitude_deg < -34
+
+
+def test_a_town_typed_before_the_scripts_have_come_is_searched(browser: Browser, live_server: Any, on: Any) -> None:
+    on(2026, 4, 22, 9)
+    # Without the worker, so that the scripts come over the line and can be held up there.
+    context = browser.new_context(locale="en-GB", service_workers="block")
+    page = context.new_page()
+    page.goto(live_server.url)
+    page.get_by_label("Your name").fill("rowan")
+    page.get_by_label("Password", exact=True).fill("spade-and-fork")
+    page.get_by_role("button", name="Go on to the garden").click()
+    page.wait_for_url("**/gardens/new/")
+    held: list[Route] = []
+    page.route("**/htmx.min*.js", lambda route: held.append(route))
+    with page.expect_request("**/htmx.min*.js"):
+        page.reload(wait_until="commit")
+    page.get_by_label("Town or village").fill("krems")
+    page.wait_for_timeout(1)
+    assert len(held) == 1
+    held[0].continue_()
+    expect(page.get_by_role("link", name="Krems an der Donau, Austria")).to_be_visible()
+    context.close()
