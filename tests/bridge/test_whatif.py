@@ -9,7 +9,7 @@ import pytest
 
 from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.snapshots import pack, unpack
-from cloche.bridge.services.whatif import CoverGain, WhatIfQuery, what_if
+from cloche.bridge.services.whatif import BeyondSnapshot, CoverGain, WhatIfQuery, what_if
 from cloche.bridge.values.inputs import CoverSpan
 from tests.bridge.test_forecasting import TODAY, inputs, usual
 
@@ -43,6 +43,24 @@ def test_it_agrees_with_a_whole_forecast_in_which_the_cover_is_there(on_d: int) 
     for row, given in zip(under.soil_c, (full.far_low_c, full.far_mid_c, full.far_high_c), strict=True):
         assert np.abs(np.array(row) - np.array(given[on_d : on_d + len(row)])).max() < 0.1
     assert np.abs(np.array(bare.soil_c[1][:9]) - np.array(usual().ground.far_mid_c[on_d : on_d + 9])).max() < 0.02
+
+
+def test_any_day_of_the_coming_year_can_be_asked_about() -> None:
+    """In eleven months it is spring again: as warm as the long run of the same place has it, and a frame still warms it."""
+    bare, under = query(FRAME, on_d=320)
+    assert len(under.soil_c[1]) == 45
+    near, _ = query(FRAME, on_d=0)
+    winter, _ = query(FRAME, on_d=270)
+    assert winter.soil_c[1][0] < near.soil_c[1][0] - 3
+    assert winter.soil_c[1][0] < bare.soil_c[1][0]
+    assert under.gain_k[1] > 2.0
+    last, _ = query(FRAME, on_d=365)
+    assert len(last.soil_c[1]) == 45
+
+
+def test_beyond_what_was_kept_is_said_and_not_made_up() -> None:
+    with pytest.raises(BeyondSnapshot):
+        query(FRAME, on_d=400)
 
 
 def test_a_closed_frame_warms_the_ground_and_cooks_what_stands_in_it() -> None:

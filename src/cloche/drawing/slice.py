@@ -49,13 +49,18 @@ def depth_y(depth_m: float) -> float:
     return GROUND_Y + (min(depth_m, DEEPEST_M) / DEEPEST_M) ** DEPTH_POWER * (HEIGHT - GROUND_Y)
 
 
-def slice_of(kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float]) -> Slice:
-    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down."""
+def slice_of(
+    kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float], also: Sequence[str] = ()
+) -> Slice:
+    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it."""
     height = HEIGHT - GROUND_Y
     stops = [Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)]
     probe_y = depth_y(seed_depth_m)
     near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
-    shapes: dict[str, Any] = _SHAPES.get(kind, {})
+    shapes: dict[str, Any] = {}
+    for one in (kind, *also):
+        for name, paths in _SHAPES.get(one, {}).items():
+            shapes[name] = [*shapes.get(name, []), *paths]
     return Slice(
         stops=stops,
         probe_y=round(probe_y, 1),

@@ -50,6 +50,9 @@ def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Clien
     assert "warmer than bare over a fortnight" in shown
     assert f"cover=own-{cover.pk}&amp;first=2026-04-22&amp;crop=squash&amp;sow_on=2026-05-06" in shown
     assert "Open about" in shown or "Hardly ever to be opened" in shown
+    # Each slice carries what differs: the air at its coldest and hottest, and the days gained.
+    assert shown.count('class="in-cover"') == shown.count('<svg class="slice"') > 2
+    assert "warmer</em>" in shown or "sooner</em>" in shown
 
 
 def test_without_one_crop_all_that_is_grown_is_told(signed_in: Client, bed: Place) -> None:
@@ -65,11 +68,18 @@ def test_the_piece_alone_comes_for_a_change_of_the_form(signed_in: Client, bed: 
     assert "carrots" in answer
 
 
-def test_a_day_beyond_the_forecast_is_refused_where_it_stands(signed_in: Client, bed: Place) -> None:
+def test_a_day_more_than_a_year_ahead_is_refused_where_it_stands(signed_in: Client, bed: Place) -> None:
     url = reverse("covers", args=[bed.garden_id])
-    answer = signed_in.get(url, {"place": bed.pk, "on": (TODAY + timedelta(days=200)).isoformat()})
+    answer = signed_in.get(url, {"place": bed.pk, "on": (TODAY + timedelta(days=366)).isoformat()})
     assert answer.status_code == 422
-    assert "there is no forecast beyond" in answer.content.decode()
+    assert "From today to 22 April 2027, a year ahead." in answer.content.decode()
+
+
+def test_far_ahead_a_cover_is_told_by_the_usual_weather(signed_in: Client, bed: Place) -> None:
+    assert "usual weather" not in query(signed_in, bed, crop="carrot")
+    far = query(signed_in, bed, crop="carrot", on=(TODAY + timedelta(days=330)).isoformat())
+    assert "So far ahead it goes by the usual weather." in far
+    assert "warmer than bare over a fortnight" in far
 
 
 def test_a_bed_not_yet_worked_out_says_so(signed_in: Client, garden: Garden) -> None:

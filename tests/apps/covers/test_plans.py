@@ -181,6 +181,16 @@ def test_the_sandbox_answers_its_sliders(signed_in: Client, garden: Garden) -> N
     assert both > mean(cover="film_tunnel", opening=0, ground="heap") > mean(cover="film_tunnel", opening=0)
 
 
+def test_the_sandbox_draws_the_ground_through_the_day(signed_in: Client, garden: Garden) -> None:
+    bare = sandbox(signed_in, garden, cover="")
+    assert bare.count('<svg class="slice"') == 4
+    assert 'class="inside"' not in bare
+    covered = sandbox(signed_in, garden, cover="film_tunnel", ground=["mulch", "heap"])
+    assert covered.count('class="inside"') == 4
+    assert covered.count("<span>bare ") == 4
+    assert covered.count('class="mulch"') > covered.count('class="heat"') > 0
+
+
 def test_the_sandbox_speaks_the_persons_degrees_and_refuses_nonsense(signed_in: Client, garden: Garden, person: object) -> None:
     type(person).objects.update(temperature_unit="F")  # type: ignore[attr-defined]
     assert 'data-unit="°F">37°F' in sandbox(signed_in, garden)

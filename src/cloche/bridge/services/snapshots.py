@@ -20,8 +20,10 @@ from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 
-AHEAD_D = 150
-"""Days ahead that are kept: a cover put on in spring is off before."""
+AHEAD_D = 430
+"""Days ahead that are kept: a cover may be asked about on any day of the coming year, and is then looked at for some weeks."""
+NEAR_D = 150
+"""Days ahead that are run for a question about the next weeks: fewer are quicker."""
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")
 
@@ -41,6 +43,11 @@ class ModelSnapshot:
     def today(self) -> date:
         """The day from which it is run on."""
         return self.weather.first + timedelta(days=self.run_up_d)
+
+    @property
+    def ahead_d(self) -> int:
+        """Days from then on whose weather is kept."""
+        return len(self.weather) - self.run_up_d
 
 
 def pack(snapshot: ModelSnapshot) -> bytes:
@@ -91,14 +98,15 @@ def site_of(inputs: ForecastInputs, utc_h: float) -> Site:
 
 
 def stand(
-    snapshot: ModelSnapshot, inputs: ForecastInputs, depths_m: list[float]
+    snapshot: ModelSnapshot, inputs: ForecastInputs, depths_m: list[float], ahead_d: int = AHEAD_D
 ) -> tuple[Situation, HourlyWeather, Checkpoint]:
     """The place as it stands at today's first midnight, from which its lie's hours count; and the weather outside from then.
 
-    inputs: its description, covers and operations are read, not its readings and weather.
+    inputs: its description, covers and operations are read, not its readings and weather. ahead_d: days of that weather.
     """
     situation = situation_of(inputs, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
-    outside = hours_of(snapshot.weather, site_of(inputs, snapshot.utc_h))
+    days = min(snapshot.run_up_d + ahead_d, len(snapshot.weather))
+    outside = hours_of(snapshot.weather.cut(0, days), site_of(inputs, snapshot.utc_h))
     drawn = draw(snapshot.learned, len(outside), MEMBERS, inputs.seed)
     checkpoint = stop(situation.place, drawn, felt(situation, outside), depths_m, snapshot.run_up_d)
-    return situation, outside.cut(snapshot.run_up_d, len(snapshot.weather)), checkpoint
+    return situation, outside.cut(snapshot.run_up_d, days), checkpoint

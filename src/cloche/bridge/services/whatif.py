@@ -12,7 +12,7 @@ from cloche.bridge.services import own
 from cloche.bridge.services.crops import grown
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, cover_over
-from cloche.bridge.services.snapshots import ModelSnapshot, stand, unpack
+from cloche.bridge.services.snapshots import AHEAD_D, NEAR_D, ModelSnapshot, stand, unpack
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
@@ -32,6 +32,10 @@ BARE_D = 75
 """Days that the bare bed is given to come as far."""
 FORTNIGHT_D = 14
 KEPT_PLACES = 6
+
+
+class BeyondSnapshot(LookupError):
+    """The day asked about lies beyond the weather that was kept: the place wants to be worked out anew."""
 
 
 @dataclass(frozen=True)
@@ -77,10 +81,22 @@ class CoverGain:
 
 
 @lru_cache(maxsize=KEPT_PLACES)
-def _checkpoint(packed: bytes, inputs_key: _Described) -> tuple[ModelSnapshot, Checkpoint]:
-    snapshot = unpack(packed)
+def _snapshot(packed: bytes) -> ModelSnapshot:
+    return unpack(packed)
+
+
+@lru_cache(maxsize=KEPT_PLACES)
+def _today(packed: bytes, inputs_key: _Described, ahead_d: int) -> Checkpoint:
     depths = sorted({*PROFILE_M, *SOWING_DEPTHS_M, inputs_key.inputs.seed_depth_m})
-    return snapshot, stand(snapshot, inputs_key.inputs, depths)[2]
+    return stand(_snapshot(packed), inputs_key.inputs, depths, ahead_d)[2]
+
+
+@lru_cache(maxsize=KEPT_PLACES)
+def _later(packed: bytes, inputs_key: _Described, on_d: int) -> Checkpoint:
+    """The place on that day, counted from the snapshot's own."""
+    if _snapshot(packed).ahead_d < on_d + LOOKED_D:
+        raise BeyondSnapshot
+    return _today(packed, inputs_key, NEAR_D if on_d + BARE_D < NEAR_D else AHEAD_D).later(on_d)
 
 
 class _Described:
@@ -106,12 +122,14 @@ class _Described:
 
 
 def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[CoverGain]:
-    """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at."""
+    """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at.
+
+    Raises BeyondSnapshot where the stored forecast does not reach so far.
+    """
     own.use(inputs.own)
-    snapshot, today = _checkpoint(packed, _Described(inputs))
     # A forecast of yesterday stands a day back.
-    on_d = query.on_d + (inputs.today - snapshot.today).days
-    checkpoint = today.later(on_d)
+    on_d = query.on_d + (inputs.today - _snapshot(packed).today).days
+    snapshot, checkpoint = _snapshot(packed), _later(packed, _Described(inputs), on_d)
     periods = [cover_over(span, inputs, 0.0, ALWAYS_H) for span in query.covers]
     # Whatever stands there now goes when another comes.
     bare = checkpoint.on([()], BARE_D)[0]

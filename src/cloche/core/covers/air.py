@@ -41,6 +41,8 @@ their ratio by the pressures of wind (coefficient 0.4) and stack (half of it) on
 LEAST_FLOW = 0.08
 FOG_TAKES = 0.08
 """Share of the light that drops on the inside throw back [Pieters1997, from memory]."""
+UNEVEN_K = 0.5
+"""How far the warmth of a bed's surface or a cover's face differs from spot to spot (assumption)."""
 CLOSE_K, MOST_ROUNDS, FAST_ROUNDS = 0.05, 10, 3
 RULE_SPAN_K = 3.0
 """A rule opens fully when the inside passes its warmth by this much."""
@@ -199,8 +201,11 @@ def _ruled(cover: Cover, air_c: float) -> float:
 
 @compiled
 def _free(difference_k: float, rising: float) -> float:
-    """Free convection [W/m²K] upwards from a face warmer by difference_k, little where it is colder."""
-    return (rising if difference_k > 0 else LAYERED_W_M2K) * np.cbrt(abs(difference_k))
+    """Free convection [W/m²K] upwards from a face warmer by difference_k, little where it is colder. No face is of one warmth:
+    about no difference a part of it is warmer than the air and a part colder, and one passes into the other."""
+    spread_k = np.sqrt(difference_k**2 + UNEVEN_K**2)
+    warmer = (1.0 + difference_k / spread_k) / 2
+    return (LAYERED_W_M2K + warmer * (rising - LAYERED_W_M2K)) * np.cbrt(spread_k)
 
 
 @compiled

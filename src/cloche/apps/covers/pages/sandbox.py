@@ -4,16 +4,41 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import words
 from cloche.apps.work.turns import quietly
 from cloche.bridge.services import covers, crops
-from cloche.bridge.values.layout import SANDBOX_M
+from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.units import Units
 from cloche.drawing import sandbox as drawing
+from cloche.drawing.slice import Slice, slice_of
+
+if TYPE_CHECKING:
+    from cloche.bridge.services.sandbox import Day
+
+SHOWN_M = 0.05
+"""Depth of the number that is drawn."""
+
+
+HOURS = (5, 11, 15, 21)
+"""Of the day, at which the ground is drawn: about its coldest, warming, its warmest, cooling."""
+GROUNDS_DRAWN = {"mulch": "mulched", "heap": "cable", "film_on_soil": "sheet", "black_film": "sheet"}
+"""What lies on or in the bed, by the shape that shows it."""
+
+
+@dataclass(frozen=True)
+class Moment:
+    """The ground at an hour: in its cover, with the air inside and the soil where the seed lies; and the bare bed's."""
+
+    hour: str
+    cut: Slice
+    number: str
+    inside: str
+    bare: str
 
 
 @dataclass(frozen=True)
@@ -22,6 +47,7 @@ class Sandbox:
 
     headline: str
     sub: str
+    moments: list[Moment]
     day: drawing.Day
 
 
@@ -100,7 +126,21 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     headline = _("{where} the soil would lie at {mean}{against}; {name_plural}: {up}.").format(
         where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(found.half_d, found.share)
     )
-    return Sandbox(headline, _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units), drawn)
+    sub = _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units)
+    return Sandbox(headline, sub, [_moment(hour, sliders, found, units) for hour in HOURS], drawn)
+
+
+def _moment(hour: int, sliders: Sliders, found: Day, units: Units) -> Moment:
+    kind = covers.drawn_as(sliders.cover) if sliders.cover else "open"
+    also = [GROUNDS_DRAWN[key] for key in sliders.grounds if key in GROUNDS_DRAWN]
+    differs = bool(sliders.cover or sliders.grounds)
+    return Moment(
+        hour=words.hour(hour),
+        cut=slice_of(kind, SHOWN_M, PROFILE_M, found.profile_c[hour], also),
+        number=units.temperature_text(found.soil_c[SANDBOX_M.index(SHOWN_M)][hour]),
+        inside=units.temperature_text(found.inside_c[hour], 0) if sliders.cover else "",
+        bare=_("bare {temperature}").format(temperature=units.temperature_text(found.bare_c[hour])) if differs else "",
+    )
 
 
 def _up(half_d: float | None, share: float) -> str:

@@ -32,6 +32,10 @@ if TYPE_CHECKING:
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
 TELLS_K = 0.3
+SHOWN = 2
+"""Of PROFILE_M, the depth whose number is drawn."""
+FORETOLD_D = 14
+"""Days for which a weather service may know better than the usual year."""
 
 
 @dataclass(frozen=True)
@@ -46,13 +50,24 @@ class Offer:
 
 
 @dataclass(frozen=True)
+class Air:
+    """Coldest and hottest among the plants, as they are drawn in the cover."""
+
+    low: str
+    high: str
+
+
+@dataclass(frozen=True)
 class Row:
-    """A cover as it is told. gain, ready, up, inside, off: sentences; put_on: query of the form; busy: where it stands."""
+    """A cover as it is told. differs: what it is better in than bare, in a few words; gain, ready, up, inside, off: sentences;
+    put_on: query of the form; busy: where it stands."""
 
     name: str
     what: str
     cut: Slice
     number: str
+    air: Air
+    differs: str
     ribbon: drawing.CoverGain
     gain: str
     ready: str
@@ -72,6 +87,7 @@ class WhatIf:
     sub: str
     bare: Row | None
     rows: list[Row]
+    shown_depth: str = ""
     waiting: str = ""
 
 
@@ -134,7 +150,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         return waiting_page(
             _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
         )
-    from cloche.bridge.services.whatif import WhatIfQuery, what_if
+    from cloche.bridge.services.whatif import BeyondSnapshot, WhatIfQuery, what_if
 
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
@@ -146,7 +162,10 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
     )
     inputs = described(place, list(sowings_in(garden)))
-    bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, query)
+    try:
+        bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, query)
+    except BeyondSnapshot:
+        return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
     return _answer(question, units, today, bare, list(zip(offered, found, strict=True)))
 
 
@@ -163,7 +182,7 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
 def _answer(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
     writer = _Writer(question, units, today, bare, [found for _unused, found in pairs])
     rows = sorted((writer.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
-    return WhatIf(writer.headline(pairs), writer.sub(), writer.bare_row(), rows)
+    return WhatIf(writer.headline(pairs), writer.sub(), writer.bare_row(), rows, units.length_text(PROFILE_M[SHOWN]))
 
 
 class _Writer:
@@ -188,7 +207,9 @@ class _Writer:
             name=offer.name,
             what=offer.what,
             cut=self._cut(covers.drawn_as(offer.span.key), found),
-            number=self.units.temperature_text(found.profile_c[2]),
+            number=self.units.temperature_text(found.profile_c[SHOWN]),
+            air=self._air(found),
+            differs=self._differs(found, gained),
             ribbon=self._ribbon(found),
             gain=self._gain(found),
             ready=self._ready(first) if first else "",
@@ -207,7 +228,9 @@ class _Writer:
             name="Bare",
             what=_("as it lies"),
             cut=self._cut(kind, self.bare),
-            number=self.units.temperature_text(self.bare.profile_c[2]),
+            number=self.units.temperature_text(self.bare.profile_c[SHOWN]),
+            air=self._air(self.bare),
+            differs="",
             ribbon=self._ribbon(self.bare),
             gain="",
             ready=self._ready(first) if first else "",
@@ -269,8 +292,9 @@ class _Writer:
                 temperature=self.units.temperature_text(self.wanted_c, 0)
             )
         depth = self.units.length_text(self.question.place.seed_depth_m)
-        return _("Soil at {depth}, {degree}, aired on sunny days.{waits}{sowing_rule}").format(
-            depth=depth, degree=self.units.degree, waits=waits, sowing_rule=sowing_rule
+        usual = _(" So far ahead it goes by the usual weather.") if (self.question.on - self.today).days > FORETOLD_D else ""
+        return _("Soil at {depth}, {degree}, aired on sunny days.{usual}{waits}{sowing_rule}").format(
+            depth=depth, degree=self.units.degree, usual=usual, waits=waits, sowing_rule=sowing_rule
         )
 
     def _cut(self, kind: str, found: CoverGain) -> Slice:
@@ -279,6 +303,17 @@ class _Writer:
     def _ribbon(self, found: CoverGain) -> drawing.CoverGain:
         bare = self.bare.soil_c[1]
         return drawing.cover_gain(found.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
+
+    def _air(self, found: CoverGain) -> Air:
+        return Air(self._t(found.coldest_c[1]), self._t(found.hottest_c[1]))
+
+    def _differs(self, found: CoverGain, gained_d: int | None) -> str:
+        if gained_d:
+            return _("{days} sooner").format(days=words.count(gained_d, "day", "days"))
+        gain_k = found.gain_k[1]
+        if abs(gain_k) < TELLS_K:
+            return _("as bare")
+        return _("{k} warmer").format(k=self._k(gain_k)) if gain_k > 0 else _("{k} colder").format(k=self._k(-gain_k))
 
     def _gain(self, found: CoverGain) -> str:
         low, middle, high = found.gain_k
