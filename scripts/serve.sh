@@ -82,8 +82,10 @@ run_tests() {
   export PYTHONPATH=src:.
   # With words of your own, as pytest takes them; without, all of it: side by side, then what must be alone.
   if [ $# -gt 0 ]; then "$VENV/bin/pytest" "$@"; return; fi
-  "$VENV/bin/pytest" -n 2 --dist loadfile -m "not alone" --ignore tests/journeys \
-    && "$VENV/bin/pytest" -n 2 --dist loadfile tests/journeys && "$VENV/bin/pytest" -m alone
+  # One more than there are cores: some tests wait for processes or for a browser.
+  local beside=(-n 3 --dist loadgroup --no-loadscope-reorder)
+  "$VENV/bin/pytest" "${beside[@]}" -m "not alone" --ignore tests/journeys \
+    && "$VENV/bin/pytest" "${beside[@]}" tests/journeys && "$VENV/bin/pytest" -m alone
 }
 
 # These pages and those of the core, as HTML, into docs/_build.

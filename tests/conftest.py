@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -29,6 +30,35 @@ settings.register_profile("house", deadline=None)
 settings.load_profile("house")
 
 NOW = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
+
+
+LONGEST = (
+    "house/test_kept_running.py",
+    "apps/test_one_voice.py",
+    "bench/test_calendars.py",
+    "house/test_backup.py",
+    "bench/test_reliability.py",
+    "apps/forecasts/test_work.py",
+    "apps/windows/test_ways.py",
+    "bridge/test_forecasting.py",
+    "apps/records/test_same_border.py",
+    "journeys/test_accessibility.py",
+    "journeys/test_demo.py",
+    "journeys/test_round.py",
+)
+"""Files that take longest. What waits rather than works comes first, so that others work meanwhile."""
+
+
+@pytest.hookimpl(tryfirst=True)
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """A file goes to one worker, so that what it shares is set up once, unless it says what may be apart. The longest begin first:
+    none is left alone at the end."""
+    root = Path(__file__).parent
+    places = {item: item.path.relative_to(root).as_posix() for item in items}
+    for item in items:
+        if item.get_closest_marker("xdist_group") is None:
+            item.add_marker(pytest.mark.xdist_group(places[item]))
+    items.sort(key=lambda item: LONGEST.index(places[item]) if places[item] in LONGEST else len(LONGEST))
 
 
 @pytest.fixture

@@ -49,9 +49,15 @@ def comes_back(row: Any) -> None:
 
 
 def typed(**good: str) -> st.SearchStrategy[dict[str, str]]:
-    """What a form of these fields is sent: what is good, but for one or two of them."""
-    odd = st.dictionaries(st.sampled_from(sorted(good)), numbers | texts | days, max_size=2)
-    return odd.map(lambda some: good | some)
+    """What a form of these fields is sent: what is good, but for one or two of them, which are odd of the same kind."""
+
+    def odd(field: str) -> st.SearchStrategy[tuple[str, str]]:
+        meant = good[field]
+        kind = days if meant.count("-") == 2 else numbers if meant.isdecimal() else numbers | texts
+        return st.tuples(st.just(field), kind)
+
+    some = st.lists(st.sampled_from(sorted(good)).flatmap(odd), max_size=2).map(dict)
+    return some.map(lambda changed: good | changed)
 
 
 PLACE = {"name": "Bed", "seed_depth": "5", "width": "120", "slope_deg": "3", "shaded_from_h": "7", "shaded_to_h": "9"}
