@@ -51,8 +51,8 @@ LONGEST = (
 
 @pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """A file goes to one worker, so that what it shares is set up once, unless it says what may be apart. The longest begin first:
-    none is left alone at the end."""
+    """A file goes to one worker, so that what it shares is set up once, unless it says what may be apart. The longest begin
+    first: none is left alone at the end."""
     root = Path(__file__).parent
     places = {item: item.path.relative_to(root).as_posix() for item in items}
     for item in items:
