@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -111,24 +112,28 @@ def nothing_left_over(request: pytest.FixtureRequest) -> Iterator[None]:
 
 @pytest.fixture(autouse=True)
 def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> None:
-    """Forecasts of the rooms' tests look weeks ahead and learn in few rounds, to be quick; the engine's own go all the way."""
-    if {"apps", "journeys"} & set(request.path.parts) and "whole_season" not in request.keywords:
+    """Forecasts of the rooms' tests look weeks ahead and learn in few rounds, to be quick, unless a test wants the whole year;
+    the engine's own go all the way."""
+    if not {"apps", "journeys"} & set(request.path.parts):
+        return
+    whole = "whole_season" in request.keywords
+    monkeypatch.setattr(forecasting, "forecast", partial(_remembered, whole))
+    if not whole:
         monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 32))
         monkeypatch.setattr(forecast_steps, "SOIL_D", 67)
         monkeypatch.setattr(forecast_steps, "RUN_UP_D", NEAR_PAST_D)
         monkeypatch.setattr(calibrate, "MOST_CALLS", (2, 2))
         monkeypatch.setattr(calibrate, "SCAN", 2)
         monkeypatch.setattr(calibrate, "LONGEST_MEMORY_D", 8)
-        monkeypatch.setattr(forecasting, "forecast", _remembered)
 
 
 _FORECAST, _MEMORY = forecasting.forecast, {}
 
 
-def _remembered(inputs: ForecastInputs) -> Any:
+def _remembered(whole: bool, inputs: ForecastInputs) -> Any:
     """The same inputs give the same forecast, whatever its rows' numbers: it is worked out once for all tests."""
     nameless = replace(inputs, seed=1, readings=[(i, *row[1:]) for i, row in enumerate(inputs.readings)])
-    key = repr(nameless)
+    key = whole, repr(nameless)
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
     found = _MEMORY[key]

@@ -43,10 +43,10 @@ def test_from_an_empty_garden_to_a_cover_from_saturday_and_carrots_a_fortnight_l
     page.get_by_label("What you call it").fill("Old frame")
     page.get_by_role("button", name="Put it on the list").click()
 
-    page.get_by_role("link", name="What one would buy").click()
+    page.get_by_role("link", name="Compare covers").click()
     expect(page.locator("#buys .bought").first).to_be_visible(timeout=20_000)
-    page.get_by_label("for").select_option("carrot")
-    page.get_by_label("put on").fill(SATURDAY.isoformat())
+    page.get_by_label("Crop").select_option("carrot")
+    page.get_by_label("Put on").fill(SATURDAY.isoformat())
     expect(page.locator("#buys .sub")).to_contain_text("Sown from 9 May", timeout=20_000)
     own = page.locator(".bought", has=page.get_by_role("heading", name="Old frame"))
     expect(own).to_contain_text("Half of the seedlings show in")

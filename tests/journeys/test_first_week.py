@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 
@@ -107,3 +108,36 @@ def test_letters_typed_into_a_field_open_nothing(page: Page, live_server: Any, o
     here = page.url
     page.get_by_label("Note").press_sequentially("wet tag")
     assert page.url == here
+
+
+def test_crops_are_found_by_letters_and_cleared_at_once(page: Page, live_server: Any, on: Any) -> None:
+    on(2026, 4, 22, 16)
+    settle(page, live_server.url)
+    garden = Garden.objects.get()
+    page.goto(f"{live_server.url}/g/{garden.pk}/crops/")
+    ticked = page.locator("input[name=crops]:checked")
+    assert ticked.count() > 5
+    page.get_by_role("button", name="Clear all").click()
+    expect(ticked).to_have_count(0)
+    expect(page.locator("[data-pick-count]")).to_have_text("0 crops ticked")
+    find = page.get_by_label("Find a crop")
+    find.fill("eggp")
+    expect(page.locator("[data-pick-one]:visible")).to_have_count(1)
+    find.press("Enter")
+    expect(page.locator("[data-pick-count]")).to_have_text("1 crop ticked")
+    expect(page.locator("[data-pick-one]:visible").nth(20)).to_be_visible()
+    find.fill("no such thing")
+    expect(page.locator("[data-pick-one]:visible")).to_have_count(0)
+    page.get_by_role("button", name="Keep these").click()
+    page.wait_for_url("**/garden/")
+    garden.refresh_from_db()
+    assert garden.crops == ["aubergine"]
+    # Words that open where they stand.
+    page.get_by_role("button", name="Last frost").click()
+    expect(page.locator("#term-frost")).to_be_visible()
+    page.locator("#term-frost").get_by_role("button", name="Close").click()
+    expect(page.locator("#term-frost")).to_be_hidden()
+    # Time zones come when one turns to their field.
+    assert page.locator("#zones option").count() == 0
+    page.get_by_label("Time zone").focus()
+    expect(page.locator("#zones option[value='Australia/Melbourne']")).to_be_attached()

@@ -96,6 +96,20 @@ def test_what_was_read_is_said_with_what_was_expected_where_that_is_known(run: R
     assert said == ["−8°, expected 7° to 9.5°", "8.4°", "noted"]
 
 
+@pytest.mark.parametrize(
+    ("text", "wanted", "fits"),
+    [
+        ("Aubergine (eggplant)", "EGG", True),
+        ("Pak choi", "choi pak", True),
+        ("Piment d’Espelette, jalapeño", "jalapeno", True),
+        ("Carrot", "beet", False),
+        ("Carrot", "", True),
+    ],
+)
+def test_a_crop_is_found_by_any_of_its_words_in_any_order_and_case(run: Run, text: str, wanted: str, fits: bool) -> None:
+    assert run("picking", "m.matches(text, wanted)", text=text, wanted=wanted) is fits
+
+
 def test_the_pad_writes_a_number_key_by_key(run: Run) -> None:
     def typed(keys: list[str]) -> Any:
         return run("round/tools", "keys.reduce((text, key) => m.typed(text, key), '')", keys=keys)

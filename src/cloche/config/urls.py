@@ -20,6 +20,7 @@ urlpatterns = [
     path("help/", gardens.help_page, name="help"),
     path("me/password/", gardens.PasswordChange.as_view(), name="password"),
     path("gardens/new/", founding.new_garden, name="new_garden"),
+    path("gardens/zones/", founding.zones, name="zones"),
     path("gardens/new/towns/", founding.towns, name="towns"),
     path("worker.js", rounds.service_worker, name="service_worker"),
     path("manifest.webmanifest", rounds.manifest, name="manifest"),

@@ -52,7 +52,7 @@ def test_a_hot_clear_spell_is_opened_and_a_mild_night_left(signed_in: Client, ga
     shown = page(signed_in, garden)
     assert "lettuce seedlings" in shown
     assert "27° is the limit" in shown
-    assert "If nobody is there" in shown
+    assert "If nobody can open it" in shown
     assert "The night needs nothing" in shown
 
 

@@ -1,4 +1,4 @@
-"""The season moved: whole windows bare and under covers, worked out in the queue and drawn one under another."""
+"""Longer seasons: whole windows bare and under covers, worked out in the queue and drawn one under another."""
 
 from datetime import date
 

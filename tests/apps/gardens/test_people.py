@@ -28,7 +28,7 @@ def test_somebody_new_joins_by_a_link_that_opens_once(signed_in: Client, garden:
     url = link(signed_in, garden)
     assert url.split("/")[2] not in signed_in.get(reverse("people", args=[garden.pk])).content.decode()
     stranger = Client()
-    assert "lets you into Test plot, as helper" in stranger.get(url).content.decode()
+    assert "invites you to Test plot, as helper" in stranger.get(url).content.decode()
     page = stranger.post(url, NEW, follow=True).content.decode()
     assert "You belong to Test plot now" in page
     assert garden.memberships.get(user__username="hazel").role == "helper"

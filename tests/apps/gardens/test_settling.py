@@ -78,13 +78,13 @@ def test_any_point_on_earth_has_an_answer(signed_in: Client, now: object, point:
 def test_what_is_no_point_on_earth_is_said_so(signed_in: Client, point: tuple[str, str]) -> None:
     response = signed_in.get(reverse("new_garden"), {"latitude_deg": point[0], "longitude_deg": point[1]})
     assert response.status_code == 200
-    assert "no point on earth" in text(response)
+    assert "not a point on earth" in text(response)
 
 
 def test_names_of_places_made_in_one_go_pass_those_that_are_there(signed_in: Client, garden: Garden) -> None:
     make_place(garden, "open bed 1")
     url = reverse("first_places", args=[garden.pk])
-    assert "Say of at least one kind" in text(signed_in.post(url, {"open": "0"}))
+    assert "Say how many there are of at least one kind" in text(signed_in.post(url, {"open": "0"}))
     assert signed_in.post(url, {"open": "31"}).status_code == 422
     signed_in.post(url, {"open": "2", "tub": "1"})
     assert [place.name for place in garden.places.all()] == ["open bed 1", "Open bed 2", "Open bed 3", "Pot or tub"]

@@ -55,7 +55,7 @@ def test_a_word_settles_it_and_can_be_taken_back(signed_in: Client, garden: Gard
     refresh_stale()
     evidence = Place.objects.get().input_revision
     text = signed_in.post(url(garden), {"numbers": odd.pk, "review": "left_out"}, follow=True).content.decode()
-    assert "You have said what these are" in text
+    assert "You have answered these" in text
     assert "left out of the forecast" in text
     assert Place.objects.get().input_revision == evidence + 1
     used = {row[0] for row in measured.readings_since(bed, NOW - timedelta(days=30), NOW)}

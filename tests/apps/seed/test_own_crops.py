@@ -66,7 +66,7 @@ def test_it_has_windows_and_a_page_like_any_other(signed_in: Client, garden: Gar
         ({"name": ""}, "This field is required."),
         ({"ideal_from": "4", "minimum": "9"}, "The ideal begins below the minimum."),
         ({"begins": "20", "best": "18"}, "It begins to grow below its best"),
-        ({"days": "400"}, "Is that meant?"),
+        ({"days": "400"}, "Is that right?"),
         ({"days": "soon"}, "is not a number"),
     ],
 )

@@ -70,7 +70,7 @@ def test_degrees_of_the_other_scale_are_asked_about_not_refused(signed_in: Clien
         ({"minimum": "warm"}, "is not a number"),
         ({"days": "0"}, "between 1 and 400"),
         ({"depth": "0"}, "is outside"),
-        ({"days": "380"}, "Is that meant?"),
+        ({"days": "380"}, "Is that right?"),
         ({"tested_of": "20"}, "A test needs both numbers"),
         ({"tested_of": "20", "tested_up": "21"}, "No more can germinate"),
         ({"packed_year": "2031"}, "A year of packing lies between"),

@@ -80,7 +80,7 @@ def test_the_three_sowing_rules_stand_side_by_side_and_the_garden_s_own_is_named
     Garden.objects.filter(pk=garden.pk).update(sowing_rule="calendar")
     text = page(signed_in, bed, "carrot")
     assert "Three ways of choosing the day" in text
-    assert "By the last frost" in text or "They all say" in text
+    assert "By the last frost" in text or "All three say" in text
     outlook = CropOutlook.objects.get(place=bed, crop_key="carrot")
     assert {choice.sowing_rule for choice in outlook.sowing_rules} == {"minimum", "comfortable", "calendar"}
 
@@ -177,7 +177,7 @@ def test_a_zone_is_explained_and_a_wrong_one_refused(signed_in: Client, garden: 
     signed_in.post(url, site | {"zone": "7A"})
     text = signed_in.get(url).content.decode()
     assert "between −18° and −15°" in text
-    assert "no window goes by it" in text
+    assert "no window depends on it" in text
     wrong = signed_in.post(url, site | {"zone": "99"})
     assert wrong.status_code == 422
     assert "is no hardiness zone" in wrong.content.decode()

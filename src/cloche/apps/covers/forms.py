@@ -29,19 +29,19 @@ WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("a fortnigh
 class AskForm(forms.Form):
     """Which bed, which crop, from when."""
 
-    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("On"), empty_label=None)
-    crop = forms.ChoiceField(label=lazy("for"), required=False)
-    on = DayField(label=lazy("put on"))
-    warm = forms.TypedChoiceField(label=lazy("sown"), choices=WARMED, coerce=int, initial=14)
-    also = forms.ChoiceField(label=lazy("and with"), required=False)
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Bed"), empty_label=None)
+    crop = forms.ChoiceField(label=lazy("Crop"), required=False)
+    on = DayField(label=lazy("Put on"))
+    warm = forms.TypedChoiceField(label=lazy("Sown"), choices=WARMED, coerce=int, initial=14)
+    also = forms.ChoiceField(label=lazy("Compare with"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.today = today
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
-        self.fields["crop"].choices = [("", _("what I grow")), *grown]  # type: ignore[attr-defined]
-        self.fields["also"].choices = [("", _("no other cover")), *covers.for_beds()]  # type: ignore[attr-defined]
+        self.fields["crop"].choices = [("", _("all I grow")), *grown]  # type: ignore[attr-defined]
+        self.fields["also"].choices = [("", _("no further cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
         """Today or within a year: the usual weather reaches as far."""
@@ -142,7 +142,7 @@ class OwnCoverForm(forms.ModelForm):
             if value is not None and (self.instance.pk or name != "spread"):
                 self.initial.setdefault(name, f"{round(units.length_from_m(value), 1):g}")
         self.fields["spread"].help_text = _("For tunnels and arches; left empty, as is usual for the kind.")
-        self.fields["price"].help_text = _("In your own money; it tells what a season of it costs.")
+        self.fields["price"].help_text = _("In your own money, to work out what it costs a season.")
         self.fields["weight"].label = _("Weight, {unit}").format(unit=units.weight)
         parse_with(self.fields["weight"], lambda text: parse_weight(text, units, (0.0, MOST_KG)))
         if self.instance.price is not None:

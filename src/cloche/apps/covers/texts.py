@@ -87,7 +87,9 @@ def opening(one: Watched, number: int, away: bool = False) -> Advice:
     limit = temperature(one, one.data.limits.hot_c)
     hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
     if plan.opening == 0:
-        kept = _("It may lie: {hot} beneath it").format(hot=hot) if lies else _("Keep it shut: {hot} inside").format(hot=hot)
+        kept = (
+            _("It can stay on: {hot} beneath it").format(hot=hot) if lies else _("Keep it shut: {hot} inside").format(hot=hot)
+        )
         return Advice(_("{kept}, at worst {hotter}; {limit} is the limit.").format(kept=kept, hotter=hotter, limit=limit), "")
     start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
     so = temperature(one, plan.hottest_c[0])
@@ -123,7 +125,7 @@ def _unless_cool(one: Watched, number: int, plan: Plan, what: str) -> str:
     if plan.look_c is None:
         return ""
     cool, start = temperature(one, plan.look_c), clock(one, number, plan.from_h)
-    return _("If it is under {cool} inside at {start}, {what} may stay shut. ").format(cool=cool, start=start, what=what)
+    return _("If it is under {cool} inside at {start}, {what} can stay shut. ").format(cool=cool, start=start, what=what)
 
 
 def doors(one: Watched, number: int) -> Advice | None:
@@ -135,7 +137,7 @@ def doors(one: Watched, number: int) -> Advice | None:
     hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
     if plan.opening == 0:
         ends = _("{hot} inside, at worst {hotter}; {limit} is the limit.").format(hot=hot, hotter=hotter, limit=limit)
-        return Advice(_("Doors and vents of {house} may stay shut: {ends}").format(house=house, ends=ends), "")
+        return Advice(_("Doors and vents of {house} can stay shut: {ends}").format(house=house, ends=ends), "")
     start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
     so = temperature(one, plan.hottest_c[0])
     shade = "" if plan.holds else _(" Even so it may not hold: shade it as well.")
@@ -208,5 +210,5 @@ def water(one: Watched) -> str:
         return ""
     when = _("now") if days == 0 else _("by {day}").format(day=words.day(one.today + timedelta(days=days), one.today))
     return _(
-        "The top is dry {when}: water a little in the morning, not to flood it, for nothing dries off in a closed cover."
+        "The top is dry {when}: water a little in the morning; do not flood it, for nothing dries off in a closed cover."
     ).format(when=when)

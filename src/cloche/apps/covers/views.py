@@ -112,7 +112,10 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
         if form.cleaned_data["crop"]:
             sow.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
         messages.success(
-            request, _("Noted for {name}. Today says when its days come, and the forecast follows.").format(name=place.name)
+            request,
+            _("Noted for {name}. Today will remind you when its days come, and the forecast counts on it.").format(
+                name=place.name
+            ),
         )
         return redirect("place", request.garden.pk, place.pk)
     return render(request, "covers/put_on.html", {"form": form, "place": place}, status=INVALID if form.errors else 200)
@@ -152,7 +155,8 @@ def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
     cover = _own(request, own_id)
     flow.remove_own(cover)
     messages.success(
-        request, _("{name} is off the list; where it stood stays written. It can be put back below.").format(name=cover.name)
+        request,
+        _("{name} is off the list; where it stood stays in the record. It can be put back below.").format(name=cover.name),
     )
     return redirect("own_covers", request.garden.pk)
 

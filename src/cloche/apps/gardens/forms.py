@@ -8,6 +8,7 @@ from django import forms
 from django.conf import settings
 from django.contrib.auth.forms import AuthenticationForm, UsernameField
 from django.contrib.auth.password_validation import validate_password
+from django.urls import reverse
 from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 
@@ -16,7 +17,6 @@ from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
-from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_height
 from cloche.core.errors import OutOfRange
 
@@ -64,7 +64,7 @@ class FirstPersonForm(forms.ModelForm):
         fields = ["username"]
         field_classes = {"username": UsernameField}
         labels = {"username": lazy("Your name")}
-        help_texts = {"username": lazy("You sign in with it. Blanks are allowed.")}
+        help_texts = {"username": lazy("You sign in with it. Spaces are allowed.")}
 
     def clean_password(self) -> str:
         """As strong as any other here."""
@@ -121,7 +121,9 @@ class GardenForm(forms.ModelForm):
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["timezone_name"].widget = forms.Select(choices=_zones())
+        # Five hundred zones would be half of the page: they come when somebody turns to the field.
+        ask = {"hx-get": reverse("zones"), "hx-trigger": "focus once", "hx-target": "#zones", "hx-swap": "innerHTML"}
+        self.fields["timezone_name"].widget = forms.TextInput(attrs={"list": "zones", "autocomplete": "off", **ask})
         height = self.fields["height"]
         parse_with(height, lambda text: parse_height(text, units))
         height.label = _("Height above the sea, in {unit}").format(unit=units.height)
@@ -178,10 +180,10 @@ class SiteForm(GardenForm):
             "zone": lazy("Winter-hardiness zone, if you like"),
         }
         help_texts = GardenForm.Meta.help_texts | {
-            "sowing_rule": lazy("Decides every window; what the other ways would cost stands with every crop."),
+            "sowing_rule": lazy("Decides every window. Every crop’s page shows what the other ways would cost."),
             "away_from_h": lazy("On most days, by the clock. Then one opening is advised that is right for all those hours."),
             "watered": lazy("Where they are not, seed waits for rain in dry soil."),
-            "zone": lazy("It says only how cold a usual winter’s coldest night is. No window goes by it."),
+            "zone": lazy("It says only how cold a usual winter’s coldest night is. No window depends on it."),
         }
 
     def clean_zone(self) -> str:
@@ -193,10 +195,6 @@ class SiteForm(GardenForm):
             except OutOfRange as refusal:
                 raise forms.ValidationError(str(refusal), code="zone") from refusal
         return zone
-
-
-def _zones() -> list[tuple[str, str]]:
-    return [(name, name.replace("_", " ")) for name in border.zones()]
 
 
 class NormalsForm(forms.Form):
@@ -218,7 +216,7 @@ class NormalsForm(forms.Form):
         data = super().clean() or {}
         given = [name for name in self.fields if data.get(name) is not None]
         if not self.errors and given and len(given) < 24:
-            raise forms.ValidationError(_("Give all twelve months, lows and highs, or leave all of them empty."))
+            raise forms.ValidationError(_("Give all twelve months, lows and highs, or leave them all empty."))
         for index, month in enumerate(MONTHS):
             low, high = data.get(f"low_{index}"), data.get(f"high_{index}")
             if low is not None and high is not None and low > high:
@@ -239,4 +237,4 @@ class RoleForm(forms.Form):
     """What somebody may do."""
 
     ROLES = Membership.Role.choices
-    role = forms.ChoiceField(label=lazy("They come as"), choices=ROLES, initial=Membership.Role.GROWER)
+    role = forms.ChoiceField(label=lazy("Their role"), choices=ROLES, initial=Membership.Role.GROWER)

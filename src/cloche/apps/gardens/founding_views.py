@@ -11,6 +11,7 @@ from cloche.apps.gardens.flows.site import found_garden
 from cloche.apps.gardens.forms import NewGardenForm
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.bridge.values import border
 
 
 @login_required
@@ -38,3 +39,9 @@ def towns(request: HttpRequest) -> HttpResponse:
     """Towns whose name begins as it was typed."""
     town = request.GET.get("town", "")
     return render(request, "gardens/_towns.html", {"query": town, "towns": founding.towns(town)})
+
+
+@login_required
+def zones(request: HttpRequest) -> HttpResponse:
+    """Every time zone, for a field that asks for one."""
+    return render(request, "gardens/_zones.html", {"zones": border.zones()})

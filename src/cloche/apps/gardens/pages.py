@@ -36,5 +36,5 @@ def zone_words(zone: str, units: Units) -> str:
     low, high = (units.temperature_text(value, 0) for value in winter_lows_c(zone))
     return _(
         "Zone {zone} says that the coldest night of a usual winter lies between {low} and {high}, for what stands outdoors all "
-        "year. It says nothing of spring: no window goes by it."
+        "year. It says nothing about spring: no window depends on it."
     ).format(zone=zone, low=low, high=high)

@@ -68,7 +68,7 @@ def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
 def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
     """End an invitation."""
     if flow.withdraw(request.garden, invitation_id):
-        messages.success(request, _("That link no longer opens anything."))
+        messages.success(request, _("That link no longer works."))
     return redirect("people", request.garden.pk)
 
 

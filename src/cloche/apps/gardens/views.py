@@ -24,6 +24,7 @@ from cloche.apps.gardens.forms import (
     SiteForm,
     UnitsForm,
 )
+from cloche.apps.gardens.help import help_context
 from cloche.apps.gardens.language import language_of, remember_language
 from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.http import INVALID
@@ -97,7 +98,7 @@ def me(request: HttpRequest) -> HttpResponse:
 
 def help_page(request: HttpRequest) -> HttpResponse:
     """How to measure, what words mean, what the answers rest on."""
-    return render(request, "gardens/help.html")
+    return render(request, "gardens/help.html", help_context(request))
 
 
 @in_garden

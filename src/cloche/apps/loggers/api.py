@@ -217,9 +217,9 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
             raise HttpError(400, _("The first line must be: at,channel,temperature"))
         lines = [line for line, _unused in zip(reader, range(MOST_ROWS + 1), strict=False)]
     except (UnicodeDecodeError, csv.Error) as broken:
-        raise HttpError(400, _("This is no CSV in UTF-8: {broken}").format(broken=broken)) from broken
+        raise HttpError(400, _("This is not CSV in UTF-8: {broken}").format(broken=broken)) from broken
     if len(lines) > MOST_ROWS:
-        raise HttpError(400, _("At most {most_rows} lines are taken at a time.").format(most_rows=MOST_ROWS))
+        raise HttpError(400, _("At most {most_rows} lines are accepted at a time.").format(most_rows=MOST_ROWS))
     rows, numbers, refused = [], [], []
     for index, line in enumerate(lines):
         try:

@@ -22,7 +22,7 @@ CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
 def channel_name(text: str) -> str:
     """A channel as devices may name it; raises ValueError with a sentence."""
     if not CHANNEL.fullmatch(text):
-        raise ValueError(_("Letters, digits and . _ : - only, without blanks."))
+        raise ValueError(_("Letters, digits and . _ : - only, without spaces."))
     return text
 
 

@@ -78,7 +78,7 @@ def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list
         since = one.since.astimezone(garden.timezone)
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
         found.append(
-            _("{name} in {name2} has been silent since {when}: battery, or reach?").format(
+            _("{name} in {name2} has been silent since {when}: is its battery flat, or is it out of range?").format(
                 name=one.device.name, name2=one.probe.place.name, when=when
             )
         )
@@ -90,7 +90,7 @@ def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
     if not live:
         return _("No logger sends anything yet.")
     if silent:
-        return silent[0] if len(silent) == 1 else _("{len} probes are silent that ought to be heard.").format(len=len(silent))
+        return silent[0] if len(silent) == 1 else _("{len} probes have fallen silent.").format(len=len(silent))
     return _("{count}, and none of them silent for longer than it should be.").format(
         count=words.count(len(live), "logger", "loggers")
     )
@@ -119,7 +119,7 @@ def _device(
         if probe.until is None
     ]
     state = (
-        _("shut out")
+        _("blocked")
         if device.revoked_at
         else _("heard {ago}").format(ago=_ago(device.heard_at, now, garden))
         if device.heard_at

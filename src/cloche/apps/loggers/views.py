@@ -61,9 +61,7 @@ def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     )
     messages.success(
         request,
-        _("Channel {channel} of {name} sticks in {name2}.").format(
-            channel=probe.channel, name=device.name, name2=probe.place.name
-        ),
+        _("Probe {channel} of {name} is in {name2}.").format(channel=probe.channel, name=device.name, name2=probe.place.name),
     )
     return redirect("loggers", request.garden.pk)
 
@@ -78,7 +76,7 @@ def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> Htt
     flow.retrieve(probe)
     messages.success(
         request,
-        _("Channel {channel} is out of {name}. What it measured there stays.").format(
+        _("Probe {channel} is no longer in {name}. What it measured there stays.").format(
             channel=probe.channel, name=probe.place.name
         ),
     )
@@ -99,9 +97,7 @@ def shut_out(request: GardenRequest, device_id: int) -> HttpResponse:
     """Its token ends at once."""
     device = _device(request, device_id)
     flow.shut_out(device)
-    messages.success(
-        request, _("{name} is shut out; what it sent stays. A new token lets it in again.").format(name=device.name)
-    )
+    messages.success(request, _("{name} is blocked; what it sent stays. A new token unblocks it.").format(name=device.name))
     return redirect("loggers", request.garden.pk)
 
 

@@ -158,7 +158,7 @@ class CoverForm(forms.ModelForm):
         if first and not (last and last < first):
             self._refuse_two(first, last)
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
-            self.add_error("above", _("Say below which warmth it is to stay."))
+            self.add_error("above", _("Say which temperature it is to stay below."))
         return data
 
     def _refuse_two(self, first: Any, last: Any) -> None:
@@ -218,9 +218,9 @@ class OperationForm(forms.Form):
     def _amount(self, data: dict[str, Any], amount: float) -> None:
         """Of water in mm, of what is laid on in metres: which of them the work decides."""
         if data.get("work") in AIRING:
-            self.add_error("amount", _("How far it was opened is told with the cover; leave this empty."))
+            self.add_error("amount", _("How far it was opened is entered with the cover; leave this empty."))
         elif amount < 0:
-            self.add_error("amount", _("That is less than nothing."))
+            self.add_error("amount", _("That is below zero."))
         elif data.get("work") == Work.WATERED:
             data["amount"] = amount / self.units.rain_from_mm(1.0)
             if data["amount"] > MOST_WATER_MM:

@@ -45,7 +45,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
     units = selectors.units_of(request.user)
     form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=query)
     if form.is_valid() and kept(form):
-        messages.success(request, _("Noted for {name}; its forecast is being worked out again.").format(name=place.name))
+        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
         return redirect("place", request.garden.pk, place.pk)
     context = {"form": form, "place": place, "period": period}
     return render(request, "places/cover_form.html", context, status=INVALID if form.errors else 200)
@@ -90,7 +90,7 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
     line = log_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
     messages.success(
         request,
-        _("Struck out: {what}, {when}. Put it on again with the same days if that was a slip.").format(
+        _("Removed: {what}, {when}. Put it on again with the same days if that was a slip.").format(
             what=line.what, when=line.when
         ),
     )
@@ -130,7 +130,7 @@ def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -
     place = place_or_404(request, place_id)
     if not operations.remove_operation(place, operation_id):
         raise Http404
-    messages.success(request, _("Struck out."))
+    messages.success(request, _("Removed."))
     return redirect("place", request.garden.pk, place.pk)
 
 

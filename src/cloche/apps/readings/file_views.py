@@ -121,7 +121,7 @@ def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResp
 def give_up(request: GardenRequest, file_id: int) -> HttpResponse:
     """Forget a waiting file."""
     _waiting(request).filter(pk=file_id).delete()
-    messages.success(request, _("The file is forgotten; nothing was brought in."))
+    messages.success(request, _("The file is dropped; nothing was brought in."))
     return redirect("files", request.garden.pk)
 
 

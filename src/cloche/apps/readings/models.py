@@ -117,7 +117,7 @@ class IncomingFile(models.Model):
     """
 
     class State(models.TextChoices):
-        WAITING = "waiting", lazy("waiting for a word")
+        WAITING = "waiting", lazy("waiting for your answer")
         TAKING = "taking", lazy("being taken")
         TAKEN = "taken", lazy("taken")
 

@@ -33,9 +33,9 @@ REASONS = {
     QualityFlag.AIR: lazy("nearer the air than the ground: was the probe in it?"),
     QualityFlag.SPIKE: lazy("away from both its neighbours: soil does not jump and come back"),
     QualityFlag.FLAT: lazy("did not change for a day or longer while the ground did: is the probe stuck?"),
-    QualityFlag.STEP: lazy("from here on a leap: was the probe moved?"),
+    QualityFlag.STEP: lazy("a jump from here on: was the probe moved?"),
     QualityFlag.DEPTH: lazy("at another depth than this place is read at"),
-    QualityFlag.FAR: lazy("far from what was expected: had it settled?"),
+    QualityFlag.FAR: lazy("far from what was expected: had the probe settled?"),
 }
 REVIEWS = {"right", "left_out", ""}
 

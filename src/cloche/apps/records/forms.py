@@ -21,7 +21,7 @@ class ArchiveForm(forms.Form):
         file, limit = self.cleaned_data["file"], settings.CLOCHE_ARCHIVE_LIMIT_BYTES
         if file.size > limit:
             raise forms.ValidationError(
-                _("The file has {size} MB; up to {limit} are taken.").format(
+                _("The file has {size} MB; at most {limit} are accepted.").format(
                     size=f"{file.size / 1000000.0:.0f}", limit=f"{limit / 1000000.0:.0f}"
                 ),
                 code="large",

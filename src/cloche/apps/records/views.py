@@ -44,7 +44,7 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
     """Go back on one change."""
     try:
         flows.bring_back(request.garden, kind, history_id)
-        messages.success(request, _("It stands again as it did. This too is in the history."))
+        messages.success(request, _("It is as it was before. This too is in the history."))
     except KeyError as unknown:
         raise Http404 from unknown
     except flows.NotBrought as why:

@@ -92,7 +92,7 @@ class StopForm(forms.Form):
         except ValueError:
             at = None
         if at is None:
-            raise forms.ValidationError(_("That is no time. Write it like 2026-04-14T07:30."), code="at")
+            raise forms.ValidationError(_("That is not a time. Write it like 2026-04-14T07:30."), code="at")
         try:
             border.day(at.date())
             return at.astimezone(UTC) - self.ahead if at.tzinfo else instant(at.date(), at.time(), self.garden.timezone)
@@ -143,7 +143,7 @@ def picture_in(text: str) -> bytes:
     try:
         data = base64.b64decode(text.partition(",")[2], validate=True)
         if len(data) > PHOTO_BYTES:
-            raise forms.ValidationError(_("The picture is too large: up to 6 MB are taken."), code="photo")
+            raise forms.ValidationError(_("The picture is too large: at most 6 MB are accepted."), code="photo")
         return small_jpeg(data)
     except (binascii.Error, ValueError) as broken:
         sentence = str(broken) if isinstance(broken, NoPicture) else _("The picture cannot be read.")

@@ -143,7 +143,7 @@ def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, lo
     where = _("{name} at {depth}, {when}").format(
         name=place.name, depth=_depth(worth.depth_m, units), when=_when(worth.at.astimezone(local.tzinfo), local)
     )
-    text = _("Most would be learned from {where}: its soil would be known {difference} better").format(
+    text = _("A reading in {where} would tell most: its soil would be known {difference} better").format(
         where=where, difference=units.difference_text(worth.narrowed_k)
     )
     if leaning:
@@ -193,7 +193,7 @@ def _moved(change: WindowChange, today: Any) -> str:
             sentence=words.sentence(what), day=words.day(change.after, today)
         )
     if change.after is None or change.before is None:
-        return _("{sentence}: no sure window any more.").format(sentence=words.sentence(what))
+        return _("{sentence}: no sure window any longer.").format(sentence=words.sentence(what))
     days = (change.after - change.before).days
     by = f"{words.count(abs(days), 'day', 'days')} {_('later') if days > 0 else _('earlier')}"
     return _("{sentence}: from {day}, {by}.").format(sentence=words.sentence(what), day=words.day(change.after, today), by=by)

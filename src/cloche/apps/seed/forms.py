@@ -30,7 +30,7 @@ from cloche.core.crops.catalogue import Crop
 class PacketForm(forms.ModelForm):
     """What stands on a packet; values that lie far from the table are asked about once."""
 
-    meant = forms.BooleanField(label=lazy("Yes, that is meant"), required=False, widget=forms.HiddenInput)
+    meant = forms.BooleanField(label=lazy("Yes, that is right"), required=False, widget=forms.HiddenInput)
 
     class Meta:
         model = Packet
@@ -105,7 +105,7 @@ class PacketForm(forms.ModelForm):
                 continue
             self.odd = True
             other = "°F" if self.units.temperature == "C" else "°C"
-            ask = _("Was it in {other}?").format(other=other) if spec.kind in ("soil", "air") else _("Is that meant?")
+            ask = _("Was it in {other}?").format(other=other) if spec.kind in ("soil", "air") else _("Is that right?")
             self.add_error(
                 spec.field,
                 _("The table says {shown_value}. {ask}").format(shown_value=shown_value(table, spec, self.units), ask=ask),

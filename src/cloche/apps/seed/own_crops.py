@@ -59,7 +59,7 @@ def check_own(entry: Any) -> None:
         if not own.KEY.fullmatch(key) or not isinstance(one, dict) or set(one) != {"of", "name", "plural", "values"}:
             raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
         if one["of"] not in known or own.KEY.fullmatch(str(one["of"])):
-            raise border.NotAllowed(_("“{str}” is no crop of the catalogue.").format(str=str(one["of"])[:40]))
+            raise border.NotAllowed(_("“{str}” is not a crop of the catalogue.").format(str=str(one["of"])[:40]))
         for part in ("name", "plural"):
             if not isinstance(one[part], str) or not 0 < len(one[part]) <= 60:
                 raise border.NotAllowed(_("A crop’s name has 1 to 60 characters."))
@@ -133,7 +133,7 @@ class OwnCropForm(forms.Form):
                     self.odd = True
                     self.add_error(
                         spec.field,
-                        _("{name} has {shown_value}. Is that meant?").format(
+                        _("{name} has {shown_value}. Is that right?").format(
                             name=self.relative.name, shown_value=shown_value(has, spec, self.units)
                         ),
                     )

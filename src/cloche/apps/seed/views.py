@@ -21,7 +21,7 @@ from cloche.bridge.services import crops
 
 @in_garden
 def new_packet(request: GardenRequest, crop_key: str) -> HttpResponse:
-    """Tell of a packet."""
+    """Add a packet."""
     return _form(request, Packet(garden=request.garden, crop_key=crop_or_404(crop_key).key))
 
 
@@ -82,7 +82,7 @@ def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
     if not form.is_valid():
         raise Http404
     flows.choose(request.garden, crop.key, form.cleaned_data["sowing_rule"], form.cleaned_data["method"])
-    messages.success(request, _("{name}: kept.").format(name=crop.name))
+    messages.success(request, _("{name}: saved.").format(name=crop.name))
     return redirect("seed", request.garden.pk, crop.key)
 
 

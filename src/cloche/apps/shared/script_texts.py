@@ -86,6 +86,7 @@ COUNTED = {
         "{number} places of this garden are not sent yet. They stay on this device and are sent from any page. Go on?",
         n,
     ),
+    "ticked": lambda n: ngettext("{number} crop ticked", "{number} crops ticked", n),
     "read-and-waiting": lambda n: ngettext(
         "{count} of {all} places read. {number} waits on this device and is sent when there is signal.",
         "{count} of {all} places read. {number} wait on this device and are sent when there is signal.",

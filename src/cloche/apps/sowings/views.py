@@ -98,7 +98,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=sowing, today=today)
     if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
         raise Http404
-    messages.success(request, _("The count is struck out."))
+    messages.success(request, _("The count is removed."))
     return redirect("sowings", request.garden.pk)
 
 

@@ -56,7 +56,7 @@ LOOK = {
         "the soil. Give it two mild days before you dig: a firm green stem or heart means that it lives."
     ),
     Harm.MARKED: lazy(
-        "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. Leave it be."
+        "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. Leave it alone."
     ),
     Harm.UNHURT: lazy("Leaves may hang until noon; there is nothing to do."),
 }
@@ -178,7 +178,7 @@ def _why_off(one: Watched) -> tuple[str, str]:
     assert one.data.covered is not None  # noqa: S101 - only what is covered comes off
     off, rule = one.data.covered.off, Garden.UncoverRule
     reasons = {
-        rule.HEIGHT: _("What grows there has reached its roof."),
+        rule.HEIGHT: _("What grows there has reached its top."),
         rule.ESTABLISHED: _("All that was sown there has been up for three weeks."),
         rule.HEAT: _("It gets too hot inside however far it is opened."),
     }
@@ -240,7 +240,7 @@ def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
         bare=bare, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
     )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
-    link = _("See what it buys"), f"{reverse('covers', args=[job.garden_id])}?{query}"
+    link = _("See what it would gain"), f"{reverse('covers', args=[job.garden_id])}?{query}"
     return Telling(_("today"), _("Warm it with {listed}.").format(listed=words.listed(list(facts.free), 1)), why, link)
 
 

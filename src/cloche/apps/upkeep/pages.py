@@ -77,7 +77,7 @@ def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
     facts = found["workers"].facts if "workers" in found else {"alive": 0}
     waiting = found["queue"].facts["waiting"] if "queue" in found else 0
     if not facts["alive"]:
-        return False, _("Nobody works: no forecast is made until a worker is started again. ./run does that by itself.")
+        return False, _("No worker is running: no forecast is made until one is started again. ./run does that by itself.")
     jobs = _("nothing waits") if not waiting else f"{words.count(waiting, 'job waits', 'jobs wait')}"
     return True, _("{count} there, and {jobs}.").format(
         count=words.count(facts["alive"], "worker is", "workers are"), jobs=jobs
@@ -141,7 +141,7 @@ def _restarts() -> str:
 
 WHAT = {
     "forecasts.work_out": lazy("{place} could not be worked out"),
-    "weather.ask": lazy("The weather service could not be heard"),
+    "weather.ask": lazy("The weather service could not be reached"),
     "today.mail": lazy("A letter could not be sent"),
     "readings.take_file": lazy("A file could not be brought in"),
     "covers.answer_bed": lazy("A cover could not be tried on {place}"),

@@ -68,7 +68,7 @@ class WeatherForm(forms.Form):
         if low is not None and high is not None and low > high:
             self.add_error("high", _("The high is below the low."))
         if day and day > clock.today(self.garden.timezone) + timedelta(days=16):
-            self.add_error("day", _("That is further ahead than anyone can forecast; up to 16 days are taken."))
+            self.add_error("day", _("That is further ahead than anyone can forecast; at most 16 days are accepted."))
         return data
 
 

@@ -71,7 +71,7 @@ class HttpProvider:
                 _("The weather service did not finish its answer within {wall_s} seconds.").format(wall_s=LIMITS.wall_s)
             ) from slow
         except border.NotAllowed as odd:
-            raise NoAnswer(_("The weather service said something that cannot be read. {odd}").format(odd=odd)) from odd
+            raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
@@ -94,7 +94,7 @@ def answer_from(answer: Any) -> ProviderAnswer:
             {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
-        raise NoAnswer(_("The weather service said something that cannot be read: {odd}.").format(odd=odd)) from odd
+        raise NoAnswer(_("The weather service sent something that cannot be read: {odd}.").format(odd=odd)) from odd
 
 
 def provider() -> Provider | None:

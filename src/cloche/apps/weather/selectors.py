@@ -104,9 +104,9 @@ def report_words(garden: Garden, now: datetime) -> str:
     if report is None:
         return ""
     if report.received_at is None:
-        return _("{failure} It has not been heard from yet.").format(failure=report.failure)
+        return _("{failure} It has not answered yet.").format(failure=report.failure)
     local, today = report.received_at.astimezone(garden.timezone), now.astimezone(garden.timezone).date()
-    text = _("The weather service was last heard from at {clock}, {day}.").format(
+    text = _("The weather service last answered at {clock}, {day}.").format(
         clock=words.clock(local), day=words.day(local.date(), today)
     )
     if report.failed_at is not None:

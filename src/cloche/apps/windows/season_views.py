@@ -40,7 +40,7 @@ def windows_csv(request: GardenRequest) -> HttpResponseBase:
 def make_feed(request: GardenRequest) -> HttpResponse:
     """A secret address for this person's calendar."""
     feeds.link_of(request.membership)
-    messages.success(request, _("The address stands below; whoever has it can read this garden’s windows."))
+    messages.success(request, _("The address is below; whoever has it can read this garden’s windows."))
     return redirect("windows", request.garden.pk)
 
 
@@ -49,5 +49,5 @@ def make_feed(request: GardenRequest) -> HttpResponse:
 def revoke_feed(request: GardenRequest) -> HttpResponse:
     """End it."""
     feeds.revoke(request.membership)
-    messages.success(request, _("The address is ended; calendars that followed it find nothing there."))
+    messages.success(request, _("The address is ended; calendars that subscribed to it find nothing there."))
     return redirect("windows", request.garden.pk)

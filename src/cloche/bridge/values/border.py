@@ -32,7 +32,7 @@ def plain_text(text: str) -> str:
     """One line of text: no control characters, no halves of characters, nothing that turns the text around it round."""
     for sign in text:
         if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") or _TURNS_TEXT_ROUND.match(sign):
-            raise NotAllowed(say("There is a sign in it that cannot be seen or printed. Type it anew."))
+            raise NotAllowed(say("It contains a character that cannot be seen or printed. Type it again."))
     return text
 
 
@@ -71,7 +71,7 @@ def zone(name: str) -> str:
     """The name of a time zone."""
     if not is_zone(name):
         raise NotAllowed(
-            say("“{name}” is no time zone. Choose one such as Europe/London or America/Chicago.", name=f"{name[:40]}")
+            say("“{name}” is not a time zone. Choose one such as Europe/London or America/Chicago.", name=f"{name[:40]}")
         )
     return name
 
@@ -112,7 +112,7 @@ def number(value: Any, least: float, most: float) -> float:
     except OverflowError as large:
         raise NotAllowed(say("That number is too large.")) from large
     if not math.isfinite(found):
-        raise NotAllowed(say("{found} is no number.", found=found))
+        raise NotAllowed(say("{found} is not a number.", found=found))
     if not least <= found <= most:
         raise NotAllowed(say("{found} is outside {least} to {most}.", found=f"{found:g}", least=f"{least:g}", most=f"{most:g}"))
     return found
@@ -122,7 +122,7 @@ def read_json(data: bytes | str, most_bytes: int) -> Any:
     """JSON from somebody else: not too large, not too deep, in UTF-8, without numbers that are none."""
     if len(data) > most_bytes:
         raise NotAllowed(
-            say("It has {size} bytes; up to {most_bytes} are taken.", size=f"{len(data):,}", most_bytes=f"{most_bytes:,}")
+            say("It has {size} bytes; at most {most_bytes} are accepted.", size=f"{len(data):,}", most_bytes=f"{most_bytes:,}")
         )
     try:
         text = data.decode("utf-8") if isinstance(data, bytes) else data
@@ -134,7 +134,7 @@ def read_json(data: bytes | str, most_bytes: int) -> Any:
         if "\\ud" in text.lower():
             json.dumps(found, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
     except (ValueError, RecursionError) as broken:
-        raise NotAllowed(say("It is no JSON: {why}.", why=str(broken)[:120])) from broken
+        raise NotAllowed(say("It is not JSON: {why}.", why=str(broken)[:120])) from broken
     return found
 
 
@@ -150,4 +150,4 @@ def _refuse_deep(text: str) -> None:
 
 
 def _no_number(name: str) -> float:
-    raise NotAllowed(say("{name} is no number.", name=name))
+    raise NotAllowed(say("{name} is not a number.", name=name))

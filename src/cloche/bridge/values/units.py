@@ -217,7 +217,7 @@ def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], w
     values, unit = _split(text)
     scale = _DEGREES.get(unit.lower().replace(" ", ""))
     if scale is None:
-        raise NotANumber(say("“{text}” is no temperature. Write it like 7.5, 12 °C or 54 °F.", text=text.strip()))
+        raise NotANumber(say("“{text}” is not a temperature. Write it like 7.5, 12 °C or 54 °F.", text=text.strip()))
     typed = Units(scale or units.temperature, units.length)  # type: ignore[arg-type]
     low, high = (typed.temperature_from_c(limit) for limit in limits_c)
     fitting = [value for value in values if low <= value <= high]

@@ -77,13 +77,13 @@ def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:
         return _("No bed is free for {name}, or none is worked out yet.").format(name=cover.name)
     if not best.days:
         return _("{name} makes no sowing possible sooner anywhere now.").format(name=cover.name)
-    return _("{name} buys most on {name2} now: {count}.").format(
+    return _("{name} gains most on {name2} now: {count}.").format(
         name=cover.name, name2=best.name, count=words.count(best.days, "crop day", "crop days")
     )
 
 
 def _sub(cover: Cover, lines: list[BedLine]) -> str:
-    text = _("A crop day is a day by which one of your crops could be sown sooner than in the bare bed, put on today.")
+    text = _("A crop day: one of your crops can be sown one day sooner than in the bare bed, if the cover goes on today.")
     best = next((line.days for line in lines if not line.taken), 0)
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)

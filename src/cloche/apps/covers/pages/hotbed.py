@@ -104,5 +104,7 @@ def _learned(parameters: dict[str, Triple]) -> str:
         if key in parameters
     ]
     return (
-        _("Against what such a bed usually does, its readings tell {listed}.").format(listed=words.listed(text)) if text else ""
+        _("Compared with the usual bed of its kind, its readings show {listed}.").format(listed=words.listed(text))
+        if text
+        else ""
     )

@@ -30,7 +30,7 @@ WOULD = {
 QUESTIONS = {
     "light": lazy("Is it dirtier, older or more shaded than is written down?"),
     "exchange": lazy("Is it shut and opened as is written down, with its ends closed?"),
-    "loss": lazy("Is it the kind that is written down, and does the thermometer hang among the plants, out of the sun?"),
+    "loss": lazy("Is it the kind that is written down, and is the thermometer among the plants, out of the sun?"),
 }
 
 
@@ -52,7 +52,7 @@ def _of_one(one: pooling.Found, place: Place, evidence: CoverEvidence, names: di
 
 
 def _of_kind(one: pooling.Found) -> str:
-    agree = _("{count} tell so").format(count=words.count(one.places, "place", "places"))
+    agree = _("{count} say so").format(count=words.count(one.places, "place", "places"))
     return _("All your covers of the kind “{name_of}” {of_many} ({times}): {agree}.").format(
         name_of=covers.name_of(one.key), of_many=OF_MANY[one.name][one.middle < 1], times=_times(one), agree=agree
     )
@@ -67,9 +67,9 @@ def _times(one: pooling.Found) -> str:
 def _questions(place: Place, evidence: CoverEvidence) -> list[str]:
     """Of what is further from the usual than can well be."""
     name = covers.name_of(evidence.key)
-    kept = _("That is hardly possible, and counts only as far as can be believed.")
+    kept = _("That is hardly possible, and counts only as far as it is believable.")
     return [
-        _("By the readings in {name} the {name2} would {format}. {kept} {question}").format(
+        _("By the readings in {name}, the {name2} would {format}. {kept} {question}").format(
             name=place.name, name2=name, format=WOULD[factor].format(times), kept=kept, question=QUESTIONS[factor]
         )
         for factor, times in pooling.beyond_belief(evidence)

@@ -99,7 +99,7 @@ def _headline(found: list[Watched]) -> str:
         else ""
     )
     if not opened:
-        return _("Everything may stay shut today.{night}").format(night=night)
+        return _("Everything can stay shut today.{night}").format(night=night)
     first = min(opened, key=lambda one: one.days[0].plan.from_h)
     plan = first.days[0].plan
     if is_too_hot(plan):

@@ -123,7 +123,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     bare = units.temperature_text(sum(found.bare_c) / 24)
     where = _("Under {under}").format(under=under) if under else _("In the open")
     against = _(", {bare} bare").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
-    headline = _("{where} the soil would lie at {mean}{against}; {name_plural}: {up}.").format(
+    headline = _("{where} the soil would average {mean}{against}; {name_plural}: {up}.").format(
         where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(found.half_d, found.share)
     )
     sub = _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units)
@@ -160,5 +160,5 @@ def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: 
             else _("In the bare bed {bare_d} days").format(bare_d=f"{bare_d:.0f}")
         )
         text.append(f"{bare}.")
-    text.append(_("The same day is repeated until the ground has taken it in."))
+    text.append(_("The same day is repeated until the ground has settled."))
     return " ".join(text)

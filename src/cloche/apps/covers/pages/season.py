@@ -1,4 +1,4 @@
-"""The season moved: whole windows of a bed's crops, bare and under each cover, with what that moves."""
+"""Longer seasons: whole windows of a bed's crops, bare and under each cover, with what that moves."""
 
 from __future__ import annotations
 

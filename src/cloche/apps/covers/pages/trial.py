@@ -122,7 +122,7 @@ def _settles(answer: TrialResult, units: Units) -> str:
         return _("After three days of pairs Cloche can say how many more it takes.")
     half = units.difference_text(TO_K)
     if answer.to_width == 0:
-        return _("It is known to {half} either way. More days would only fine it down.").format(half=half)
+        return _("It is known to {half} either way. More days would only sharpen it.").format(half=half)
     width = (
         _("more days than a season has")
         if answer.to_width is None

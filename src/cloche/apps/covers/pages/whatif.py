@@ -332,7 +332,7 @@ class _Writer:
     def _up(self, first: ForCrop) -> str:
         low, middle, high = first.half_d
         if middle is None:
-            return _("Sown then, half would hardly come up.")
+            return _("Sown then, hardly half would come up.")
         late = "" if high is None or low is None else _(" ({low} to {high})").format(low=f"{low:.0f}", high=f"{high:.0f}")
         return _("Half of the seedlings show in {middle} days{late}; {share} of 100 good seeds come up.").format(
             middle=f"{middle:.0f}", late=late, share=f"{first.share * 100:.0f}"
@@ -354,7 +354,9 @@ class _Writer:
     def _off(self, first: ForCrop) -> str:
         if first.off_d is None:
             return _("Nights stay too cold to take it off within the weeks ahead.")
-        return _("Nights let it come off {when}.").format(when=self._when(self.today + timedelta(days=first.off_d)))
+        return _("Nights are warm enough to take it off {when}.").format(
+            when=self._when(self.today + timedelta(days=first.off_d))
+        )
 
     def _named(self, offer: Offer) -> str:
         return offer.name if offer.item else words.sentence(covers.with_article(offer.span.key))

@@ -108,11 +108,9 @@ def _why_not(
     one: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
 ) -> tuple[str, str] | None:
     if one.channel not in probes:
-        return "channel", _("Nobody has said where channel “{channel}” sticks; say so under Loggers.").format(
-            channel=one.channel
-        )
+        return "channel", _("Nobody has said where probe “{channel}” is; say so under Loggers.").format(channel=one.channel)
     if one.temperature != one.temperature or abs(one.temperature) > 1e6:
-        return "value", _("{temperature} is no temperature.").format(temperature=one.temperature)
+        return "value", _("{temperature} is not a temperature.").format(temperature=one.temperature)
     if abs(shift) > CLOCK_OFF:
         return "clock", _("The device’s clock is more than a day off: set it and send again.")
     if at > now + GRACE:

@@ -17,7 +17,9 @@ class OnAnotherBed(ValueError):
 
     def __init__(self, period: CoverPeriod) -> None:
         super().__init__(
-            _("{item} is on {name} then: one cover cannot be on two beds.").format(item=period.item, name=period.place.name)
+            _("{item} is on {name} on those days: one cover cannot be on two beds.").format(
+                item=period.item, name=period.place.name
+            )
         )
 
 

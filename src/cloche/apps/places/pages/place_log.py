@@ -104,6 +104,6 @@ def _usual(place: Place, units: Units) -> str:
             temperature=units.temperature_text(offered.OPENED_ABOVE_C, 0)
         )
     )
-    return _("No cover is noted by date, so Cloche takes it that a {cover_name} always stands over it{aired}.").format(
+    return _("No cover is noted by date, so Cloche assumes that a {cover_name} always stands over it{aired}.").format(
         cover_name=cover_name(key), aired=aired
     )

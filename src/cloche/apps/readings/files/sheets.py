@@ -14,7 +14,7 @@ LIMITS = Limits(memory_bytes=1_200_000_000, cpu_s=20, wall_s=45, file_bytes=100_
 TOO_MUCH = {
     "memory": lazy(
         "The sheet needs more memory than one file is given: its cells reach too far apart, or there "
-        "are too many. Copy the rows that count into a new sheet, or save it as CSV."
+        "are too many. Copy the rows you need into a new sheet, or save it as CSV."
     ),
     "time": lazy("The sheet takes too long to open. Split it by year, or save it as CSV."),
     "size": lazy("The sheet is too large to take. Split it by year."),

@@ -81,7 +81,7 @@ def read_table(text: str) -> Table:
 def _refuse_wide(header: list[str]) -> None:
     if len(header) > MOST_COLUMNS:
         raise UnreadableFile(
-            _("The file has {len} columns; up to {most_columns} are taken. Leave out the others.").format(
+            _("The file has {len} columns; at most {most_columns} are accepted. Leave out the others.").format(
                 len=f"{len(header):,}", most_columns=MOST_COLUMNS
             )
         )

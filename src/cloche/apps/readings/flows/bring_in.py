@@ -70,7 +70,7 @@ def _refuse_large(upload: UploadedFile) -> None:
     if (upload.size or 0) > limit:
         size = (upload.size or 0) / 1e6
         raise UnreadableFile(
-            _("The file has {size} MB; up to {limit} MB are taken at a time. Split it by year.").format(
+            _("The file has {size} MB; at most {limit} MB are accepted at a time. Split it by year.").format(
                 size=f"{size:.0f}", limit=f"{limit / 1000000.0:.0f}"
             )
         )

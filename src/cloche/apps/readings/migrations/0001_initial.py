@@ -57,7 +57,7 @@ class Migration(migrations.Migration):
                 ('text', models.TextField()),
                 ('mapping', models.JSONField(default=dict)),
                 ('familiar', models.BooleanField(default=False)),
-                ('state', models.CharField(choices=[('waiting', 'waiting for a word'), ('taking', 'being taken'), ('taken', 'taken')], default='waiting', max_length=8)),
+                ('state', models.CharField(choices=[('waiting', 'waiting for your answer'), ('taking', 'being taken'), ('taken', 'taken')], default='waiting', max_length=8)),
                 ('done', models.PositiveIntegerField(default=0)),
                 ('total', models.PositiveIntegerField(default=0)),
                 ('created_at', models.DateTimeField(auto_now_add=True)),

@@ -64,7 +64,9 @@ def _headline(awaited: list[SowingLine], today: date) -> str:
         return _("Nothing is on its way up.")
     ahead = [row for row in awaited if _half_on(row) and _half_on(row) >= today]  # type: ignore[operator]
     if not ahead:
-        return _("{sentence} may be counted.").format(sentence=words.sentence(words.count(len(awaited), "sowing", "sowings")))
+        return _("{sentence} can be counted now.").format(
+            sentence=words.sentence(words.count(len(awaited), "sowing", "sowings"))
+        )
     soon = min(ahead, key=lambda row: _half_on(row) or today)
     on = _half_on(soon)
     return _("Next to be up are {name} in {name2}, half of them by {day}.").format(
@@ -140,7 +142,7 @@ def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
 def _when(found: SowingOutlook, most: int | None, today: date) -> str:
     early, half, late = found.half
     if half is None or early is None:
-        return _("It would not come up in the soil as it is.")
+        return _("It would not come up in the soil as it is now.")
     until = _("to {day}").format(day=words.day(late, today)) if late else _("or much later")
     band = "" if early == late else f" ({words.day(early, today)} {until})"
     verb = _("up by") if half >= today else _("should have been up by") if most is None else _("was up by")

@@ -89,7 +89,7 @@ def _write(wish: DigestWish, now: datetime) -> None:
         )
     except (SMTPException, OSError) as lost:
         raise NotSent(
-            _("The mail server did not take the letter to {email} ({name}).").format(
+            _("The mail server did not accept the letter to {email} ({name}).").format(
                 email=wish.user.email, name=type(lost).__name__
             )
         ) from lost

@@ -56,7 +56,7 @@ def knowledge_of(ground: Ground, units: Units) -> Knowledge:
         headline = _("Just getting to know it: four or five more days of two readings will narrow the band.")
     else:
         headline = _("Known to about ±{difference} for tomorrow.").format(difference=units.difference_text(data.band_k[1]))
-    rests = _("Eight times in ten the day’s mean lies within ±{week} a week ahead and ±{fortnight} in a fortnight. ").format(
+    rests = _("Eight times in ten the day’s mean is within ±{week} a week ahead and ±{fortnight} in a fortnight. ").format(
         week=week, fortnight=fortnight
     )
     rests += _("It rests on {count} of the last two months").format(count=words.count(readings, "reading", "readings"))
@@ -82,7 +82,7 @@ def _record_words(data: PlaceForecast, units: Units) -> str:
         ahead = _("a day") if lead_d == 1 else _("a week") if lead_d == 7 else _("{lead_d} days").format(lead_d=f"{lead_d:.0f}")
         parts.append(_("{difference} {ahead} ahead").format(difference=units.difference_text(error_k), ahead=ahead))
     count, inside = checks[0][1], checks[0][3]
-    left = _(", not counting the ringed") if data.strange else ""
+    left = _(", not counting the ringed ones") if data.strange else ""
     text = _("Each reading is forecast before it is used, with the weather that came: off by {listed}.").format(
         listed=words.listed(parts)
     )
@@ -130,20 +130,23 @@ def _wetter_words(data: PlaceForecast) -> str:
 
 def _normals_words(data: PlaceForecast) -> str:
     sources = {
-        "typed": _("Beyond the days whose air is known it follows the monthly normals typed in for this garden."),
-        "record": _("Beyond the days whose air is known it follows this garden’s own weather record."),
+        "typed": _("Beyond the days with known air temperatures it follows the monthly normals typed in for this garden."),
+        "record": _("Beyond the days with known air temperatures it follows this garden’s own weather record."),
         "region": _(
-            "Beyond the days whose air is known it follows the climate of the region, a guess that may be a degree or two off: "
+            "Beyond the days with known air temperatures it follows the climate of "
+            "the region, a guess that may be a degree or two off: "
             "type in monthly normals, or bring in a year of daily lows and highs, and it will be surer."
         ),
         "guess": _(
-            "Beyond the days whose air is known it follows a rough guess from the latitude: type in monthly "
+            "Beyond the days with known air temperatures it follows a rough guess from the latitude: type in monthly "
             "normals, or bring in a year of daily lows and highs, and it will be surer."
         ),
     }
     years = data.replayed_years
     if years >= FEWEST_YEARS:
-        return _("Beyond the days whose air is known it replays the weather of {years} earlier years here.").format(years=years)
+        return _("Beyond the days with known air temperatures it replays the weather of {years} earlier years here.").format(
+            years=years
+        )
     return sources[data.normals_source]
 
 

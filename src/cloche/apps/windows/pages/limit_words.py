@@ -34,7 +34,7 @@ SENTENCES = {
     Limit.HEAT: lazy("it would have to ripen in too hot days"),
     Limit.FORWARD: lazy("it would be too far grown when winter comes"),
     Limit.WINTER: lazy("the winter is too hard for it there"),
-    Limit.BOLTS: lazy("cold weeks in its youth would make it bolt"),
+    Limit.BOLTS: lazy("cold weeks while it is young would make it bolt"),
     Limit.DAYLENGTH: lazy("the days are the wrong length for it to flower or bulb"),
     Limit.UNCOMFORTABLE: lazy("the soil is not surely in its ideal range yet"),
     Limit.DATE: lazy("its date by the last frost has not come"),

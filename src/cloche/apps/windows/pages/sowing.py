@@ -59,7 +59,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
 def risk_words(day: DayOutlook, sown: bool) -> str:
     """What it would most likely fail by, and what else may."""
     if not day.failing or day.failing[0][1] < 0.05:
-        return _("Nothing much stands against it.")
+        return _("Nothing much speaks against it.")
     limit, chance = day.failing[0]
     rest = [f"{limit_name(other)}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
     besides = _(" Besides: {join}.").format(join="; ".join(rest)) if rest else ""

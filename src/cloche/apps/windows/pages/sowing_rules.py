@@ -47,7 +47,7 @@ def together(outlook: CropOutlook, today: date) -> str:
     on = days.pop()
     fails = outlook.sowing_rules[0].fails
     end = _("hardly ever fails") if fails < 0.05 else _("fails {likely}").format(likely=words.likely(fails))
-    return _("They all say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
+    return _("All three say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:
