@@ -19,7 +19,21 @@ from cloche.apps.work import failures
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
 
-OUTSIDE = {"home", "sign_in", "sign_out", "welcome", "me", "password", "new_garden", "towns", "help", "alive", "ready", "feed"}
+OUTSIDE = {
+    "home",
+    "sign_in",
+    "sign_out",
+    "welcome",
+    "me",
+    "password",
+    "new_garden",
+    "towns",
+    "zones",
+    "help",
+    "alive",
+    "ready",
+    "feed",
+}
 OUTSIDE |= {"service_worker", "manifest", "no_signal", "join", "archive_in", "archive_coming"}
 """Addresses of no garden; each has tests of its own."""
 

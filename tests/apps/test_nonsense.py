@@ -84,7 +84,7 @@ def test_rounds_that_are_none(signed_in: Client, garden: Garden, body: bytes) ->
 @pytest.mark.parametrize(
     ("more", "said"),
     [
-        ({"at": "2026-13-45T07:30:00Z"}, "no time"),
+        ({"at": "2026-13-45T07:30:00Z"}, "not a time"),
         ({"at": "0001-01-01T00:00:00Z"}, "1900 to 2100"),
         ({"at": "0001-01-01T00:00:00+14:00"}, "1900 to 2100"),
         ({"at": "9999-12-31T23:59:59-12:00"}, "1900 to 2100"),

@@ -28,7 +28,8 @@ class Stop:
 
 @dataclass(frozen=True)
 class Slice:
-    """Everything a template prints of one place. film: closed light shapes; lines: outlines; heat: lines below ground."""
+    """Everything a template prints of one place. film: closed light shapes; lines: outlines; heat: lines below ground;
+    coming: outlines of what is about to stand there."""
 
     stops: list[Stop]
     probe_y: float
@@ -39,6 +40,7 @@ class Slice:
     dashed: list[str] = field(default_factory=list)
     heat: list[str] = field(default_factory=list)
     mulch: list[str] = field(default_factory=list)
+    coming: list[str] = field(default_factory=list)
     ground_y: float = GROUND_Y
     number_y: float = GROUND_Y
     air_y: float = GROUND_Y - 9
@@ -50,15 +52,21 @@ def depth_y(depth_m: float) -> float:
 
 
 def slice_of(
-    kind: str, seed_depth_m: float, depths_m: Sequence[float], soil_c: Sequence[float], also: Sequence[str] = ()
+    kind: str,
+    seed_depth_m: float,
+    depths_m: Sequence[float],
+    soil_c: Sequence[float],
+    also: Sequence[str] = (),
+    coming: Sequence[str] = (),
 ) -> Slice:
-    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it."""
+    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it; coming:
+    those of which only the outline is drawn, as they are not there yet."""
     height = HEIGHT - GROUND_Y
     stops = [Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)]
     probe_y = depth_y(seed_depth_m)
     near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
     shapes: dict[str, Any] = {}
-    for one in (kind, *also):
+    for one in dict.fromkeys((kind, *also)):
         for name, paths in _SHAPES.get(one, {}).items():
             shapes[name] = [*shapes.get(name, []), *paths]
     return Slice(
@@ -67,7 +75,8 @@ def slice_of(
         number_y=round(min(probe_y + 27, HEIGHT - 44), 1),
         ink=scale.ink_on(soil_c[near]),
         deep_ink=scale.ink_on(soil_c[-2]),
-        air_y=GROUND_Y - ABOVE.get(kind, 9.0),
+        air_y=GROUND_Y - max(ABOVE.get(one, 9.0) for one in (kind, *also)),
+        coming=[path for one in coming for part in ("lines", "dashed") for path in _SHAPES.get(one, {}).get(part, [])],
         **shapes,
     )
 

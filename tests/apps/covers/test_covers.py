@@ -140,7 +140,7 @@ def test_one_cover_cannot_be_on_two_beds(signed_in: Client, garden: Garden) -> N
     assert CoverPeriod.objects.get().item == cover
     answer = signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert answer.status_code == 422
-    assert "Old frame is on First then: one cover cannot be on two beds." in answer.content.decode()
+    assert "Old frame is on First on those days: one cover cannot be on two beds." in answer.content.decode()
     signed_in.post(reverse("take_cover_off", args=[garden.pk, first.pk, CoverPeriod.objects.get().pk]))
     signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert CoverPeriod.objects.filter(item=cover).count() == 2

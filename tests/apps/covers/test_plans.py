@@ -64,7 +64,7 @@ def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, 
     shown = page(signed_in, garden)
     assert "Keep it shut" in shown
     assert "lay a blanket over it" in shown
-    assert "Everything may stay shut today. Tonight Frame needs cover." in shown
+    assert "Everything can stay shut today. Tonight Frame needs cover." in shown
 
 
 def test_fleece_is_lifted_not_opened(signed_in: Client, garden: Garden) -> None:
@@ -138,7 +138,7 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     strong = Forecast.objects.get().ground.near_mid_c[-200]
     shown = signed_in.get(url).content.decode()
     assert "Seed trays on top from" in shown
-    assert "Against what such a bed usually does" in shown
+    assert "Compared with the usual bed of its kind" in shown
     answer = signed_in.post(url, HEAP | {"moist": "dry", "depth": "30"})
     assert answer.status_code == 302
     assert Hotbed.objects.get().depth_m == 0.3
@@ -170,7 +170,7 @@ def test_the_sandbox_answers_its_sliders(signed_in: Client, garden: Garden) -> N
 
     def mean(**query: object) -> float:
         shown = sandbox(signed_in, garden, **query)
-        return float(re.search(r"the soil would lie at (−?[\d.]+)°", shown)[1].replace("−", "-"))  # type: ignore[index]
+        return float(re.search(r"the soil would average (−?[\d.]+)°", shown)[1].replace("−", "-"))  # type: ignore[index]
 
     shut = mean(cover="glass_frame", opening=0)
     assert shut > mean(cover="glass_frame", opening=100) > mean(cover="") - 0.5

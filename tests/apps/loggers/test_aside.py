@@ -60,16 +60,16 @@ def sent(token: str, **more: Any) -> bytes:
 @pytest.mark.parametrize(
     ("payload", "said"),
     [
-        (b'{"token":"\\ud800","readings":[]}', "no JSON"),
+        (b'{"token":"\\ud800","readings":[]}', "not JSON"),
         (b'{"readings":' * 20_000, "nested more than"),
         (b"[" * 1_000_000, "nested more than"),
         (b"\xff\xfe", "UTF-8"),
-        (b"", "no JSON"),
+        (b"", "not JSON"),
         (b"[]", "no token"),
         (b'{"token": 5}', "no token"),
         (b'{"token": "guessed", "readings": []}', "token is not known"),
-        (b'{"token": NaN}', "no number"),
-        (b" " * 4_000_001, "up to 4,000,000"),
+        (b'{"token": NaN}', "not a number"),
+        (b" " * 4_000_001, "at most 4,000,000"),
     ],
 )
 def test_what_cannot_be_taken_is_acknowledged_and_kept_aside(db: None, now: object, payload: bytes, said: str) -> None:
@@ -91,7 +91,7 @@ def test_the_owner_sees_what_came_and_why_but_not_the_token(signed_in: Client, g
     tell(sent(token, readings=[{"channel": "9", "temperature": 4.0}]))
     reasons = list(RefusedMessage.objects.order_by("id").values_list("reason", flat=True))
     assert "number, not true or false" in reasons[0]
-    assert "Nobody has said where channel “9” sticks" in reasons[1]
+    assert "Nobody has said where probe “9” is" in reasons[1]
     page = signed_in.get(reverse("how_it_runs", args=[garden.pk])).content.decode()
     assert "2 messages from loggers could not be taken" in page
     assert "Bed logger" in page

@@ -169,7 +169,7 @@ def test_silence_is_noticed_and_said(device: Device, garden: Garden, bed: Place)
     assert silence_lines(garden, NOW) == []
     assert silence_lines(garden, NOW + timedelta(hours=1)) == []
     (said,) = silence_lines(garden, NOW + timedelta(hours=5))
-    assert said == "Bed logger in North bed has been silent since 07:50, today: battery, or reach?"
+    assert said == "Bed logger in North bed has been silent since 07:50, today: is its battery flat, or is it out of range?"
     devices.shut_out(device)
     assert silence_lines(garden, NOW + timedelta(hours=5)) == []
 
@@ -193,7 +193,7 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     assert device.fingerprint == fingerprint(token) != token
     stuck = {"channel": "a b", "place": bed.pk, "depth": "8"}
     refused = signed_in.post(reverse("deploy_probe", args=[garden.pk, device.pk]), stuck)
-    assert (refused.status_code, "without blanks" in refused.content.decode()) == (422, True)
+    assert (refused.status_code, "without spaces" in refused.content.decode()) == (422, True)
     page = signed_in.post(reverse("deploy_probe", args=[garden.pk, device.pk]), stuck | {"channel": "a"}, follow=True)
     assert "North bed</a>, 8 cm" in page.content.decode()
     signed_in.post(reverse("renew_token", args=[garden.pk, device.pk]))

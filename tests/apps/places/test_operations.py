@@ -52,7 +52,7 @@ def test_many_changes_in_a_row_are_worked_out_once(signed_in: Client, bed: Place
     ("values", "field", "said"),
     [
         ({"last": "2026-04-01"}, "last", "comes off before it goes on"),
-        ({"above": ""}, "above", "which warmth"),
+        ({"above": ""}, "above", "which temperature"),
         ({"above": "warm"}, "above", "not a number"),
         ({"opens": "hours", "from_h": "16", "to_h": "10"}, "to_h", "closed before it is opened"),
         ({"first": ""}, "first", "required"),

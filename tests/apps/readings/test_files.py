@@ -123,7 +123,7 @@ def test_fifty_megabytes_are_refused_in_words_and_a_waiting_file_is_not_lost(
     upload(signed_in, garden, PLAIN.encode())
     response = upload(signed_in, garden, b"2026-04-20,07:30,6.4\n" * 2_400_000)
     assert response.status_code == 422
-    assert "The file has 50 MB; up to 20 MB are taken at a time" in response.content.decode()
+    assert "The file has 50 MB; at most 20 MB are accepted at a time" in response.content.decode()
     assert IncomingFile.objects.get().name == "soil.csv"
 
 

@@ -93,7 +93,7 @@ def test_what_columns_mean_is_remembered_by_their_heading(signed_in: Client, gar
     answer(signed_in, garden, **said)
     assert Reading.objects.get().temperature_c == pytest.approx(6.39, abs=0.01)
     again = upload(signed_in, garden, STRANGE.replace("20 07", "21 07").encode())
-    assert "mean what they meant then" in signed_in.get(again["Location"]).content.decode()
+    assert "are taken as they were then" in signed_in.get(again["Location"]).content.decode()
     answer(signed_in, garden)
     assert Reading.objects.count() == 2
     assert FileSource.objects.count() == 1

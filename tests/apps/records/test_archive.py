@@ -175,16 +175,16 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
 @pytest.mark.parametrize(
     ("spoil", "said"),
     [
-        (cell("readings", 1, 3, "warm"), "readings.csv, line 2, temperature_c: “warm” is no number"),
+        (cell("readings", 1, 3, "warm"), "readings.csv, line 2, temperature_c: “warm” is not a number"),
         (cell("readings", 1, 3, "182"), "182 is outside -30 to 60"),
-        (cell("readings", 1, 3, "nan"), "is no number"),
+        (cell("readings", 1, 3, "nan"), "is not a number"),
         (cell("readings", 1, 0, "77"), "refers to number 77 of places.csv"),
         (cell("places", 1, 2, "balcony"), "“balcony” is none of"),
         (cell("places", 1, 2, ""), "“” is none of"),
         (cell("places", 2, 0, "1"), "the number 1 stands there twice"),
         (cell("places", 2, 1, "Nordbeet; lang"), "say the same thing twice"),
         (cell("sowings", 1, 3, "mandrake"), "none of"),
-        (cell("garden", 1, 4, "Mars/Olympus"), "is no time zone"),
+        (cell("garden", 1, 4, "Mars/Olympus"), "is not a time zone"),
         (cell("weather", 1, 0, "2026-02-30"), "is no date"),
         (cell("operations", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),
@@ -214,7 +214,7 @@ def test_by_the_pages(signed_in: Client, full: Garden, person: User) -> None:
     data = b"".join(out.streaming_content)  # type: ignore[attr-defined]
     url = reverse("archive_in")
     coming = signed_in.post(url, {"file": SimpleUploadedFile("garden.zip", data)})["Location"]
-    assert "waits for its turn" in signed_in.get(coming).content.decode()
+    assert "is waiting its turn" in signed_in.get(coming).content.decode()
     take_archive(archive_id=IncomingArchive.objects.get().pk)
     assert "is here, with everything that the file holds" in signed_in.get(coming, follow=True).content.decode()
     assert Place.objects.filter(garden__people=person).count() == 4

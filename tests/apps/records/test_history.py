@@ -48,7 +48,7 @@ def test_a_correction_is_told_and_undone(signed_in: Client, garden: Garden, bed:
     given = page(signed_in, garden)
     assert "temperature 9.5° → 8.5°" in given
     assert "rowan" in given
-    assert "stands again" in go_back(signed_in, garden, "reading")
+    assert "is as it was before" in go_back(signed_in, garden, "reading")
     reading.refresh_from_db()
     assert reading.temperature_c == 9.5
     assert "temperature 8.5° → 9.5°" in page(signed_in, garden)
@@ -113,7 +113,7 @@ def test_what_was_removed_can_be_put_back_as_it_was(signed_in: Client, garden: G
         row.delete()
     given = page(signed_in, garden, "?removed")
     assert "put back" in given
-    assert "stands again" in go_back(signed_in, garden, kind)
+    assert "is as it was before" in go_back(signed_in, garden, kind)
     after = model._base_manager.get(pk=before["id"])
     found = {name: getattr(after, name) for name in before}
     if kind == "visit":

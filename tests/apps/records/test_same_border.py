@@ -161,10 +161,10 @@ DEEP = "[" * 40 + "]" * 40
 @pytest.mark.parametrize(
     ("spoil", "said"),
     [
-        (cell("garden", 1, 4, "Europe"), "is no time zone"),
+        (cell("garden", 1, 4, "Europe"), "is not a time zone"),
         (cell("garden", 1, 0, "Evil\nBcc: x"), ""),
         (cell("garden", 1, 0, "Evil\u202e"), "cannot be seen"),
-        (cell("garden", 1, 1, "nan"), "is no number"),
+        (cell("garden", 1, 1, "nan"), "is not a number"),
         (cell("garden", 1, 13, "mandrake"), "is no crop"),
         (cell("garden", 1, 8, ""), "from when and to when"),
         (cell("packets", 1, 7, '{"base_c": "x"}'), "no packet has"),
@@ -172,7 +172,7 @@ DEEP = "[" * 40 + "]" * 40
         (cell("packets", 1, 7, '{"minimum_c": true}'), "A number is needed"),
         (cell("packets", 1, 7, '{"minimum_c": 1e39}'), "outside"),
         (cell("packets", 1, 7, f'{{"minimum_c": {DEEP}}}'), "nested"),
-        (cell("packets", 1, 7, '{"minimum_c": NaN}'), "no number"),
+        (cell("packets", 1, 7, '{"minimum_c": NaN}'), "not a number"),
         (cell("packets", 1, 4, "10"), "A test needs both numbers"),
         (cell("weather", 1, 0, "9999-12-31"), "1900 to 2100"),
         (cell("weather", 1, 1, "50"), "The high is below the low"),

@@ -275,7 +275,7 @@ def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, 
         broken.setattr("cloche.apps.today.flows.digest.send_mail", lost)
         assert send_due(NOW) == 0
     assert send_due(NOW) == 0  # not at once again
-    assert "did not take the letter to willow@example.org" in Failure.objects.get().text
+    assert "did not accept the letter to willow@example.org" in Failure.objects.get().text
     Failure.objects.update(next_at=database_now())
     assert send_due(NOW) == 1
     assert not Failure.objects.exists()
@@ -327,7 +327,7 @@ def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client,
     say(signed_in, frame.garden, f"off:{frame.pk}", "done")
     CoverPeriod.objects.create(place=make_place(frame.garden, "Other"), item=cover, cover="glass_frame", first=TODAY)
     url = reverse("take_back_answer", args=[frame.garden_id, Answer.objects.get().pk])
-    assert "Old frame is on Other then" in signed_in.post(url, headers=HX).content.decode()
+    assert "Old frame is on Other on those days" in signed_in.post(url, headers=HX).content.decode()
     assert CoverPeriod.objects.get(place=frame).last is not None
 
 

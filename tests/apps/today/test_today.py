@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import CoverPeriod
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.shared import clock
@@ -72,3 +73,25 @@ def test_the_demo_loads_once_and_only_into_the_demo(settings: Any, monkeypatch: 
     assert set(Reading.objects.values_list("pk", flat=True)) == first
     load(8)
     assert not Reading.objects.filter(pk__in=first).exists()
+
+
+def test_a_cover_of_these_days_is_drawn_and_one_of_the_coming_days_as_coming(signed_in: Client, garden: Garden) -> None:
+    bed = make_place(garden, "North bed")
+    read_twice_daily(bed, 3, NOW, 7.0, 12.0)
+    refresh(bed)
+    bare = today(signed_in, garden)
+    assert 'class="line coming"' not in bare
+    on = NOW.date() + timedelta(days=3)
+    tunnel = CoverPeriod.objects.create(place=bed, cover="film_tunnel", first=on)
+    coming = today(signed_in, garden)
+    assert coming.count('class="line coming"') == 1
+    assert "open bed, hooped tunnel of clear film from 25 Apr" in coming
+    assert coming.count('class="film"') == bare.count('class="film"')
+    CoverPeriod.objects.filter(pk=tunnel.pk).update(first=NOW.date() - timedelta(days=3))
+    there = today(signed_in, garden)
+    assert 'class="line coming"' not in there
+    assert "open bed, hooped tunnel of clear film<" in there
+    assert there.count('class="film"') == bare.count('class="film"') + 1
+    for gone in ({"last": NOW.date() - timedelta(days=1)}, {"first": NOW.date() + timedelta(days=30), "last": None}):
+        CoverPeriod.objects.filter(pk=tunnel.pk).update(**gone)
+        assert "hooped tunnel" not in today(signed_in, garden)[: coming.index("To do, in the order")]

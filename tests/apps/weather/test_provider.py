@@ -102,10 +102,10 @@ def test_news_makes_forecasts_new_and_no_news_does_not(garden: Garden) -> None:
 def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Garden) -> None:
     page = reverse("weather", args=[garden.pk])
     in_vain(garden, StubProvider(None, silent=True))
-    assert "has not been heard from yet" in signed_in.get(page).content.decode()
+    assert "has not answered yet" in signed_in.get(page).content.decode()
     fetch.ask(garden, StubProvider(said()))
     shown = signed_in.get(page).content.decode()
-    assert "last heard from at 08:00, today" in shown
+    assert "last answered at 08:00, today" in shown
     assert "Forecast" in shown
     in_vain(garden, StubProvider(None, silent=True))
     shown = signed_in.get(page).content.decode()

@@ -112,31 +112,32 @@ def _ends(window: Window) -> tuple[str, ...]:
 
 
 def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[str]:
-    lines, noun = [], put(crop)[2] if outlook.sown else _("planting")
-    for window in outlook.windows:
-        start, last = window.earliest, window.last
-        if window.opens_after:
-            lines.append(
-                _("Before {day} {sentence}.").format(
-                    day=words.day(start, today), sentence=sentence(window.opens_after, outlook.sown)
-                )
-            )
-        if window.closes_before:
-            lines.append(
-                _("After {day} {sentence}.").format(
-                    day=words.day(last, today), sentence=sentence(window.closes_before, outlook.sown)
-                )
-            )
-        sure = words.likely(window.probability)
+    lines = [f"{words.sentence(words.listed(when, len(when)))} {why}." for why, when in _edges(outlook, today).items()]
+    if outlook.windows:
+        noun = put(crop)[2] if outlook.sown else _("planting")
+        sure = words.likely(min(window.probability for window in outlook.windows))
         lines.append(
-            _("Between the two a {noun} succeeds {sure}, in {members} runs of the weather that may come.").format(
-                noun=noun, sure=sure, members=MEMBERS
-            )
+            _(
+                "Between those days a {noun} succeeds {sure}{more}, counted in {members} runs of the weather that may come."
+            ).format(noun=noun, sure=sure, more=_(" or more") if len(outlook.windows) > 1 else "", members=MEMBERS)
         )
     lines.append(_success_words(crop, outlook))
     if crop.winter and not crop.winter.rooted:
         lines.append(_("Its leaves are judged by the air; snow, which shelters them, is not counted."))
     return lines
+
+
+def _edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
+    """Each reason once, with the days before or after which it holds."""
+    found: dict[str, list[str]] = {}
+    for window in outlook.windows:
+        if window.opens_after:
+            before = _("before {day}").format(day=words.day(window.earliest, today))
+            found.setdefault(sentence(window.opens_after, outlook.sown), []).append(before)
+        if window.closes_before:
+            after = _("after {day}").format(day=words.day(window.last, today))
+            found.setdefault(sentence(window.closes_before, outlook.sown), []).append(after)
+    return found
 
 
 def _success_words(crop: Crop, outlook: CropOutlook) -> str:

@@ -2,25 +2,28 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.selectors import Over, over_places
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import TREND_K
 from cloche.apps.windows.pages.warmth import Grounds, Warmth
+from cloche.bridge.services import covers
 from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice, slice_of
 
 
 @dataclass(frozen=True)
 class PlaceLine:
-    """A place drawn and said. cut is None until its first forecast is done."""
+    """A place drawn and said. cut is None until its first forecast is done. over: covers that stand there by date, or are about
+    to."""
 
     place: Place
     kind: str
@@ -30,6 +33,7 @@ class PlaceLine:
     later: str
     last_read: str
     read_today: bool
+    over: str = ""
 
 
 def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, now: datetime) -> list[PlaceLine]:
@@ -37,6 +41,7 @@ def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, no
     day_c = {one.place.pk: one.day_c for one in warm}
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()
+    over = over_places(garden, today)
     found = []
     for place, ground in grounds:
         reading = latest.get(place.pk)
@@ -49,18 +54,40 @@ def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, no
                 temperature=units.temperature_text(reading.temperature_c),
             )
         read_today = local is not None and local.date() == today
-        found.append(_line(place, ground, day_c.get(place.pk, 0.0), units, now, last, read_today))
+        line = _line(place, ground, over[place.pk], day_c.get(place.pk, 0.0), units, now, last, read_today)
+        found.append(replace(line, over=_over_words(over[place.pk], place)))
     return found
 
 
+def _over_words(over: Over, place: Place) -> str:
+    # A tunnel of a place that is a tunnel is said already.
+    names = [_cover_name(period) for period in over.now if period.item or covers.drawn_as(period.cover) != place.kind]
+    names += [
+        _("{cover} from {day}").format(cover=_cover_name(period), day=words.short_day(period.first)) for period in over.coming
+    ]
+    return words.listed(names) if names else ""
+
+
+def _cover_name(period: CoverPeriod) -> str:
+    return period.item.name if period.item else covers.name_of(period.cover)
+
+
 def _line(
-    place: Place, ground: Ground | None, day_c: float, units: Units, now: datetime, last: str, read_today: bool
+    place: Place,
+    ground: Ground | None,
+    over: Over,
+    day_c: float,
+    units: Units,
+    now: datetime,
+    last: str,
+    read_today: bool,
 ) -> PlaceLine:
     kind = place.get_kind_display()
     if ground is None:
         return PlaceLine(place, kind, None, "…", "", _("being worked out"), last, read_today)
     soil = ground.profile_at(now)
-    cut = slice_of(place.kind, place.seed_depth_m, ground.data.field_depths_m, soil)
+    there, coming = ([covers.drawn_as(period.cover) for period in periods] for periods in (over.now, over.coming))
+    cut = slice_of(place.kind, place.seed_depth_m, ground.data.field_depths_m, soil, there, coming)
     later = ground.mean_in(3)
     change = later - day_c
     trend = "▴" if change > TREND_K else "▾" if change < -TREND_K else "="
