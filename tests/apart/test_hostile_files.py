@@ -97,7 +97,7 @@ def test_rubbish_that_calls_itself_a_sheet_is_refused(data: bytes) -> None:
 
 
 def test_a_table_of_twenty_thousand_columns_is_refused() -> None:
-    with pytest.raises(UnreadableFile, match="20,000 columns; up to 100"):
+    with pytest.raises(UnreadableFile, match="20,000 columns; at most 100"):
         read_table(",".join(f"c{n}" for n in range(20_000)) + "\n1\n")
     assert len(read_table("a,b\n" + ",".join("1" for _ in range(20_000))).rows[0]) == 100
 

@@ -59,7 +59,7 @@ def test_a_unit_that_is_typed_counts(typed: str, units: Units, celsius: float) -
 
 
 def test_a_unit_that_does_not_belong_there_is_refused() -> None:
-    with pytest.raises(NotANumber, match="is no temperature"):
+    with pytest.raises(NotANumber, match="is not a temperature"):
         parse_soil("12 cm", C)
     with pytest.raises(NotANumber, match="has a unit that does not belong there"):
         parse_depth("12 °C", C)
