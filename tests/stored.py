@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, date, datetime
 from typing import Any
 
-from cloche.bridge.values.stored import PlaceForecast, SowingOutlook
+from cloche.bridge.values.stored import CoveredDays, OpeningDay, PlaceForecast, SowingOutlook, Uncovering
 
 NEVER = (None, None, None)
 
@@ -24,3 +24,10 @@ def sowing_outlook(half: date | None, overdue: date | None) -> SowingOutlook:
     """What is expected of a sowing, by its middle day."""
     one = (0.0, 1.0, 0.0, 1.0)
     return SowingOutlook([[0.0], [0.0], [0.0]], NEVER, (None, half, None), NEVER, overdue, 0.8, [], one, one)
+
+
+def covered_days(*days: OpeningDay) -> CoveredDays | None:
+    """Coming days under a cover, by their plans; none where there are none."""
+    hours = [10.0] * 24 * max(len(days), 1)
+    off = Uncovering(nights=None, night_c=5.0, established=False, heat=False, height=False)
+    return CoveredDays(hours, [hours] * 3, [hours] * 3, list(days), off) if days else None

@@ -126,9 +126,17 @@ def test_a_sowing_that_cannot_be_is_refused(signed_in: Client, bed: Place, typed
 )
 def test_a_count_that_cannot_be_is_refused(signed_in: Client, bed: Place, typed: dict[str, str], said: str) -> None:
     sow(signed_in, bed)
-    response = signed_in.post(reverse("count", args=[bed.garden_id, Sowing.objects.get().pk]), typed)
+    number = Sowing.objects.get().pk
+    response = signed_in.post(reverse("count", args=[bed.garden_id, number]), typed)
     assert response.status_code == 422
-    assert said in response.content.decode()
+    shown = response.content.decode()
+    assert said in shown
+    # What was typed is there still, and what is wrong with it is tied to its field.
+    for name, value in typed.items():
+        assert f'name="{name}" value="{value}"' in shown
+    wrong = "up" if "0" in said else "on"
+    assert f'aria-describedby="id_{wrong}-{number}_error"' in shown
+    assert f'<ul class="errors" id="id_{wrong}-{number}_error"' in shown
     assert not Count.objects.exists()
 
 

@@ -1,11 +1,14 @@
 """What is said of a window, in each of its states."""
 
+from dataclasses import replace
 from datetime import date
 
 import pytest
 
 from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.windows.pages.crop import by_the_frost, edges
 from cloche.apps.windows.pages.place import window_words
+from cloche.bridge.values.stored import FrostDates
 from cloche.core.windows.limits import Limit
 from tests.factories import make_window
 
@@ -39,3 +42,40 @@ def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_e
 )
 def test_a_window_in_words(found: CropOutlook, said: tuple[str, str]) -> None:
     assert window_words(found, TODAY) == said
+
+
+FROSTS = FrostDates(
+    spring=(date(2026, 4, 20), date(2026, 5, 6), date(2026, 5, 20)),
+    autumn=(date(2026, 9, 20), date(2026, 10, 8), date(2026, 10, 25)),
+    lowest_c=-14.0,
+    years=0,
+)
+
+
+@pytest.mark.parametrize(
+    ("on", "said"),
+    [
+        (TODAY, ["Today is 2 weeks before the usual last frost of spring, 6 May."]),
+        (date(2026, 4, 29), ["29 April is 1 week before the usual last frost of spring, 6 May."]),
+        (date(2026, 5, 4), ["4 May is the week of the usual last frost of spring, 6 May."]),
+        (date(2026, 5, 27), ["27 May is 3 weeks after the usual last frost of spring, 6 May."]),
+        (date(2026, 8, 27), ["27 August is 6 weeks before the usual first frost of autumn, 8 October."]),
+        (date(2026, 7, 20), []),
+    ],
+)
+def test_a_day_is_counted_from_the_frost_it_is_near(on: date, said: list[str]) -> None:
+    assert by_the_frost(on, FROSTS, TODAY) == said
+
+
+def test_without_a_frost_no_day_is_counted_from_one() -> None:
+    assert by_the_frost(TODAY, replace(FROSTS, spring=None, autumn=None), TODAY) == []
+
+
+def test_each_reason_is_said_once_with_all_its_days() -> None:
+    windows = [
+        make_window("2026-04-10", "2026-06-20", opens_after=Limit.COLD, closes_before=Limit.HOT),
+        make_window("2026-08-20", "2026-09-10", opens_after=Limit.HOT, closes_before=Limit.WINTER),
+    ]
+    found = edges(CropOutlook(crop_key="carrot", windows=windows, method="direct"), TODAY)
+    assert list(found.values()) == [["before 10 April"], ["after 20 June", "before 20 August"], ["after 10 September"]]
+    assert list(found)[1] == "the soil is too hot for it"

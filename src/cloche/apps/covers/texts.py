@@ -199,7 +199,11 @@ def night_sentence(one: Watched, number: int) -> str:
 
 def warning(what: WeatherWarning, units: Units) -> str:
     """Gales, snow, rain: what to do."""
-    written = {"gale": lambda v: units.wind_text(v, 0), "snow": units.length_text, "rain": lambda v: units.rain_text(round(v))}
+    written = {
+        "gale": lambda v: units.wind_text(v, 0),
+        "snow": units.length_text,
+        "rain": lambda v: units.rain_text(v, rough=True),
+    }
     return WARNS[what.what].format(value=written[what.what](what.value))
 
 

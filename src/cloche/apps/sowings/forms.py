@@ -84,12 +84,16 @@ class CountForm(forms.Form):
     """How many are up on a day."""
 
     up = forms.IntegerField(
-        label=lazy("Up"), min_value=0, max_value=MOST_SEEDS, widget=forms.TextInput(attrs={"inputmode": "numeric"})
+        label=lazy("Up"),
+        min_value=0,
+        max_value=MOST_SEEDS,
+        widget=forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off"}),
     )
     on = DayField(label=lazy("On"))
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
+        # Several stand on one page.
+        super().__init__(*args, auto_id=f"id_%s-{sowing.pk}", **kwargs)
         self.sowing, self.today = sowing, today
 
     def clean_on(self) -> date:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
@@ -30,8 +32,16 @@ def _list(request: GardenRequest, refused: CountForm | None) -> HttpResponse:
     today = clock.today(request.garden.timezone)
     removed = Sowing.objects.filter(place__garden=request.garden, removed_at__isnull=False).order_by("-removed_at")[:5]
     page = pages.sowings_page(request.garden, today)
-    context = {"page": page, "today_iso": today.isoformat(), "refused": refused, "removed": _names(removed)}
+    awaited = [(line, _count_form(line.sowing, today, refused)) for line in page.awaited]
+    context = {"page": page, "awaited": awaited, "removed": _names(removed)}
     return render(request, "sowings/sowings.html", context, status=INVALID if refused else 200)
+
+
+def _count_form(sowing: Sowing, today: date, refused: CountForm | None) -> CountForm:
+    """Empty for today, or as it was sent and refused."""
+    if refused is not None and refused.sowing.pk == sowing.pk:
+        return refused
+    return CountForm(sowing=sowing, today=today, initial={"on": today})
 
 
 def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]

@@ -114,9 +114,11 @@ class Units:
         """A height above the sea in the person's unit."""
         return value_m if self.length == "cm" else value_m / M_PER_FOOT
 
-    def rain_text(self, value_mm: float) -> str:
-        """12 mm or 0.5 in."""
-        return f"{value_mm:g} mm" if self.length == "cm" else f"{round(self.rain_from_mm(value_mm), 2):g} in"
+    def rain_text(self, value_mm: float, rough: bool = False) -> str:
+        """12 mm or 0.5 in. rough: as exactly as one forecasts it, to a millimetre or a tenth of an inch."""
+        if self.length == "cm":
+            return f"{round(value_mm) if rough else value_mm:g} mm"
+        return f"{round(self.rain_from_mm(value_mm), 1 if rough else 2):g} in"
 
     def wind_text(self, value_m_s: float, digits: int = 1) -> str:
         """8 m/s or 18 mph."""

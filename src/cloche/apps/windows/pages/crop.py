@@ -8,6 +8,7 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
+from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
@@ -18,7 +19,7 @@ from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.bridge.services import crops
 from cloche.bridge.values.layout import MEMBERS
-from cloche.bridge.values.stored import Window
+from cloche.bridge.values.stored import FrostDates, Window
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
@@ -40,6 +41,10 @@ class CropPage:
     marks: list[Mark]
     why: list[str]
     facts: list[Fact]
+
+
+FAR_D = 70
+"""A day further from a frost is not counted from it."""
 
 
 def crop_page(
@@ -112,7 +117,10 @@ def _ends(window: Window) -> tuple[str, ...]:
 
 
 def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[str]:
-    lines = [f"{words.sentence(words.listed(when, len(when)))} {why}." for why, when in _edges(outlook, today).items()]
+    lines = [f"{words.sentence(words.listed(when, len(when)))} {why}." for why, when in edges(outlook, today).items()]
+    frosts = selectors.frosts_of(place.garden)
+    if outlook.windows and frosts:
+        lines += by_the_frost(max(outlook.windows[0].earliest, today), frosts, today)
     if outlook.windows:
         noun = put(crop)[2] if outlook.sown else _("planting")
         sure = words.likely(min(window.probability for window in outlook.windows))
@@ -127,7 +135,25 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
     return lines
 
 
-def _edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
+def by_the_frost(on: date, frosts: FrostDates, today: date) -> list[str]:
+    """A day in weeks before or after the frost that it is near, as growers count; nothing for one that is near none."""
+    near = ((frosts.spring, _("the usual last frost of spring")), (frosts.autumn, _("the usual first frost of autumn")))
+    for dates, frost in near:
+        away_d = (on - dates[1]).days if dates else FAR_D + 1
+        if dates is None or abs(away_d) > FAR_D:
+            continue
+        weeks = words.count(round(abs(away_d) / 7), "week", "weeks")
+        text = _("{day} is the week of {frost}, {frost_day}.")
+        if away_d <= -4:
+            text = _("{day} is {weeks} before {frost}, {frost_day}.")
+        if away_d >= 4:
+            text = _("{day} is {weeks} after {frost}, {frost_day}.")
+        named = words.sentence(words.day(on, today))
+        return [text.format(day=named, weeks=weeks, frost=frost, frost_day=words.day(dates[1], today))]
+    return []
+
+
+def edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
     """Each reason once, with the days before or after which it holds."""
     found: dict[str, list[str]] = {}
     for window in outlook.windows:
