@@ -93,7 +93,7 @@ class CountForm(forms.Form):
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
         # Several stand on one page.
-        super().__init__(*args, auto_id=f"id_%s-{sowing.pk}", **kwargs)
+        super().__init__(*args, **{"auto_id": f"id_%s-{sowing.pk}"} | kwargs)
         self.sowing, self.today = sowing, today
 
     def clean_on(self) -> date:
