@@ -39,7 +39,7 @@ def sign_in(page: Page, url: str, name: str) -> None:
 def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: Garden) -> None:
     sign_in(page, live_server.url, "demo")
     heading = page.get_by_role("heading", level=1)
-    expect(heading).to_contain_text("more below")
+    expect(heading).to_contain_text("more things below")
     expect(page.locator(".sow")).to_contain_text("can go into")
     expect(page.locator(".cut > li")).to_have_count(10)
     for room, said in (

@@ -251,9 +251,12 @@ class _Writer:
         free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
         if self.crop is None:
             offer, found = max(free, key=lambda pair: pair[1].gain_k[1])
-            return _("{named} on {place} {when} warms the ground most: by {k} over a fortnight.").format(
-                named=self._named(offer), place=place, when=when, k=self._k(found.gain_k[1])
-            )
+            text = _("{named} on {place} {when} warms the ground most: by {k} over a fortnight.")
+            if len(free) < len(pairs):
+                text = _(
+                    "Of the covers that are free, {named} on {place} {when} warms the ground most: by {k} over a fortnight."
+                )
+            return text.format(named=self._named(offer), place=place, when=when, k=self._k(found.gain_k[1]))
         ahead = [(offer, found.crops[0]) for offer, found in free if found.crops[0].gained_d is not None]
         if not ahead or (best := max(ahead, key=lambda pair: pair[1].gained_d or 0))[1].gained_d in (0, None):
             return self._nothing_gained(free)

@@ -143,7 +143,7 @@ def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> 
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = (
-        "" if not more else _(" {sentence} more below.").format(sentence=words.sentence(words.count(more, "thing", "things")))
+        "" if not more else _(" {things} below.").format(things=words.sentence(words.count(more, "more thing", "more things")))
     )
     when = _(", tomorrow") if first.is_tomorrow else ""
     when += _(", estimated") if first.is_guessed else ""
