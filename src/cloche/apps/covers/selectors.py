@@ -62,7 +62,9 @@ def current_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
 
 def trials_in(garden: Garden) -> list[CoverTrial]:
     """The running ones first."""
-    rows = CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare")
+    rows = list(CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare"))
+    for trial in rows:
+        trial.covered.garden = trial.bare.garden = garden
     return sorted(rows, key=lambda trial: trial.ended_on is not None)
 
 

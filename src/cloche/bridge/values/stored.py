@@ -327,6 +327,18 @@ def dump(record: Any, kind: Any) -> dict[str, Any]:
 def load(text: str | bytes, kind: Any) -> Any:
     """What was dumped, from its JSON text; None where it was stored in another format. Raises pydantic's ValidationError where
     it says it is of this format and is not."""
+    if kind == list[Window]:
+        return list(_windows(text))
+    return _read(text, kind)
+
+
+@lru_cache(maxsize=8192)
+def _windows(text: str | bytes) -> tuple[Window, ...]:
+    """Windows are read by hundreds on many pages, and change when a forecast does: each text is read once."""
+    return tuple(_read(text, list[Window]) or ())
+
+
+def _read(text: str | bytes, kind: Any) -> Any:
     try:
         return _envelope(kind).model_validate_json(text).data
     except ValidationError:
