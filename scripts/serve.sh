@@ -88,6 +88,13 @@ run_tests() {
     && "$VENV/bin/pytest" "${beside[@]}" tests/journeys && "$VENV/bin/pytest" -m alone
 }
 
+# The engine is compiled once, beside the checks, and not by each of the tests' workers.
+check_and_warm() {
+  PYTHONPATH=src:. "$PY" -W ignore -m bench.warm &
+  run_checks
+  wait $!
+}
+
 # These pages and those of the core, as HTML, into docs/_build.
 build_docs() { PYTHONPATH=src "$VENV/bin/sphinx-build" -q -W --keep-going -b html docs docs/_build; note "The pages are in docs/_build/index.html."; }
 

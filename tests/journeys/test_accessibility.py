@@ -32,7 +32,21 @@ SCREENS += [
 SCREENS += ["round/", "loggers/", "history/", "history/?removed", "flags/", "garden/people/"]
 SCREENS += ["week/", "covers/?place={place}&crop=carrot", "covers/opening/", "covers/mine/", "covers/mine/{own}/where/"]
 SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "places/{place}/put-on/", "places/{hotbed}/hotbed/"]
-SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/"]
+SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/", "garden/crops/", "garden/crops/own/", "covers/season/"]
+SCREENS += ["covers/mine/{own}/", "garden/places/{place}/edit/", "garden/places/{place}/covers/new/", "after/"]
+ROOMS = [
+    "",
+    "ground/",
+    "what-wakes/",
+    "windows/",
+    "covers/mine/",
+    "covers/sandbox/",
+    "sowings/",
+    "weather/",
+    "files/",
+    "garden/",
+]
+ROOMS += ["garden/crops/", "places/{place}/", "places/{place}/crops/carrot/", "round/"]
 OUTSIDE = [
     "/me/",
     "/help/",
@@ -111,6 +125,42 @@ LARGE = """(() => {
   document.documentElement.style.fontSize = "200%";
   return document.documentElement.scrollWidth;
 })()"""
+
+
+def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, live_server: Any, place: Place) -> None:
+    page.goto(f"{live_server.url}/sign-in/")
+    page.get_by_label("Username").fill("rowan")
+    page.keyboard.press("Tab")
+    page.keyboard.type("a-long-password")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/g/**")
+    findings = []
+    for room in ROOMS:
+        page.goto(f"{live_server.url}/g/{place.garden_id}/{room.format(place=place.pk)}")
+        page.evaluate("document.activeElement?.blur()")
+        for _ in range(MOST_TABS):
+            page.keyboard.press("Tab")
+            if not page.evaluate(NOTE_FOCUS):
+                break
+        findings += [f"{room}: {one}" for one in page.evaluate(NOT_REACHED)]
+    assert findings == []
+
+
+MOST_TABS = 600
+NOTE_FOCUS = """(() => {
+  const now = document.activeElement, style = getComputedStyle(now);
+  if (now === document.body) return false;
+  now.dataset.reached = style.outlineStyle === "none" && style.boxShadow === "none" ? "unseen" : "seen";
+  return true;
+})()"""
+NOT_REACHED = """(() => {
+  const all = [...document.querySelectorAll("a[href], button, input:not([type=hidden]), select, textarea, summary")];
+  const shown = all.filter((node) => !node.disabled && node.checkVisibility({ visibilityProperty: true }));
+  const same = (node) => node.type === "radio" && document.querySelector(`[name="${node.name}"][data-reached=seen]`);
+  return shown.filter((node) => node.dataset.reached !== "seen" && !same(node))
+    .map((node) => `${node.outerHTML.slice(0, 110)} ${node.dataset.reached || "is not reached"}`);
+})()"""
+"""Of radio buttons with one name, Tab reaches one and the arrows the others."""
 
 
 CONTRAST = {"runOnly": ["color-contrast"]}

@@ -198,7 +198,7 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     assert "North bed</a>, 8 cm" in page.content.decode()
     signed_in.post(reverse("renew_token", args=[garden.pk, device.pk]))
     assert Device.objects.get().fingerprint != device.fingerprint
-    assert "shut out" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
+    assert "is blocked" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
     probe = device.probes.get()
     gone = signed_in.post(reverse("retrieve_probe", args=[garden.pk, device.pk, probe.pk]), follow=True).content.decode()
     assert "None of its probes sticks anywhere yet" in gone

@@ -175,7 +175,7 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
 @pytest.mark.parametrize(
     ("spoil", "said"),
     [
-        (cell("readings", 1, 3, "warm"), "readings.csv, line 2, temperature_c: “warm” is not a number"),
+        (cell("readings", 1, 3, "warm"), "readings.csv, line 2, temperature_c: “warm” is not a valid number"),
         (cell("readings", 1, 3, "182"), "182 is outside -30 to 60"),
         (cell("readings", 1, 3, "nan"), "is not a number"),
         (cell("readings", 1, 0, "77"), "refers to number 77 of places.csv"),
@@ -185,7 +185,7 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
         (cell("places", 2, 1, "Nordbeet; lang"), "say the same thing twice"),
         (cell("sowings", 1, 3, "mandrake"), "none of"),
         (cell("garden", 1, 4, "Mars/Olympus"), "is not a time zone"),
-        (cell("weather", 1, 0, "2026-02-30"), "is no date"),
+        (cell("weather", 1, 0, "2026-02-30"), "is not a valid date"),
         (cell("operations", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),
         (changed("weather", lambda rows: rows[0].__setitem__(1, "low")), "its heading is not"),

@@ -56,7 +56,7 @@ class Column:
         except border.NotAllowed as wrong:
             raise Unreadable(str(wrong).rstrip(".")) from wrong
         except (ValueError, OverflowError) as wrong:
-            raise Unreadable(f"“{text[:40]}” is no {self.type}") from wrong
+            raise Unreadable(f"“{text[:40]}” is not a valid {self.type}") from wrong
         if self.within and not self.within[0] <= value <= self.within[1]:
             raise Unreadable(f"{value:g} is outside {self.within[0]:g} to {self.within[1]:g}")
         choices = self.one_of() if callable(self.one_of) else self.one_of

@@ -126,7 +126,7 @@ def _crops_in(text: str) -> list[str]:
     keys, known = text.split(), set(crop_keys())
     unknown = next((key for key in keys if key not in known), None)
     if unknown:
-        raise NotTaken(f"garden.csv: “{unknown[:40]}” is no crop of the catalogue.")
+        raise NotTaken(f"garden.csv: “{unknown[:40]}” is not a crop of the catalogue.")
     return keys
 
 
