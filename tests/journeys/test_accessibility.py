@@ -8,7 +8,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows.refresh import refresh, refresh_stale
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.places.models import Place
@@ -46,7 +46,7 @@ ROOMS = [
     "files/",
     "garden/",
 ]
-ROOMS += ["garden/crops/", "places/{place}/", "places/{place}/crops/carrot/", "round/"]
+ROOMS += ["garden/", "garden/crops/", "places/{place}/", "places/{place}/crops/carrot/", "round/"]
 OUTSIDE = [
     "/me/",
     "/help/",
@@ -86,13 +86,19 @@ def place(on: Any) -> Place:
 
 
 # Both sizes and both schemes, each once: contrast does not know the size, nor the page's make-up the scheme.
-@pytest.mark.parametrize(("size", "scheme"), [("phone", "light"), ("desk", "dark")])
+@pytest.mark.parametrize(
+    ("size", "scheme"),
+    [
+        pytest.param("phone", "light", marks=pytest.mark.xdist_group("axe-phone")),
+        pytest.param("desk", "dark", marks=pytest.mark.xdist_group("axe-desk")),
+    ],
+)
 def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Place, size: str, scheme: Any) -> None:
     width, height = SIZES[size]
     page.set_viewport_size({"width": width, "height": height})
     page.emulate_media(color_scheme=scheme)
     page.goto(f"{live_server.url}/sign-in/")
-    rules = {} if scheme == "light" else CONTRAST
+    rules = {"resultTypes": ["violations"]} | ({} if scheme == "light" else CONTRAST)
     findings = _serious(page, rules)
     page.get_by_label("Username").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
@@ -128,6 +134,8 @@ LARGE = """(() => {
 
 
 def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, live_server: Any, place: Place) -> None:
+    # What is still being worked out comes again every other second, and takes the place of what has the focus.
+    refresh_stale()
     page.goto(f"{live_server.url}/sign-in/")
     page.get_by_label("Username").fill("rowan")
     page.keyboard.press("Tab")
@@ -137,7 +145,7 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
     findings = []
     for room in ROOMS:
         page.goto(f"{live_server.url}/g/{place.garden_id}/{room.format(place=place.pk)}")
-        page.evaluate("document.activeElement?.blur()")
+        page.evaluate(FROM_THE_TOP)
         for _ in range(MOST_TABS):
             page.keyboard.press("Tab")
             if not page.evaluate(NOTE_FOCUS):
@@ -147,10 +155,16 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
 
 
 MOST_TABS = 600
+FROM_THE_TOP = """(() => {
+  const start = Object.assign(document.createElement("span"), { tabIndex: -1 });
+  document.body.prepend(start);
+  start.focus();
+})()"""
 NOTE_FOCUS = """(() => {
   const now = document.activeElement, style = getComputedStyle(now);
   if (now === document.body) return false;
-  now.dataset.reached = style.outlineStyle === "none" && style.boxShadow === "none" ? "unseen" : "seen";
+  const marked = style.outlineStyle !== "none" || style.boxShadow !== "none";
+  if (now.dataset.reached !== "seen") now.dataset.reached = marked ? "seen" : "unseen";
   return true;
 })()"""
 NOT_REACHED = """(() => {

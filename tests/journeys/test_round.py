@@ -384,7 +384,7 @@ def test_one_can_go_first_where_most_would_be_learned(phone: Any, live_server: A
     open_round(page, live_server.url, garden)
     said = page.locator(".advice").inner_text()
     page.get_by_role("link", name="Go there").tap()
-    expect(page.locator(".stop.here h2")).to_have_text(next(name for name in NAMES if f"from {name} at" in said))
+    expect(page.locator(".stop.here h2")).to_have_text(next(name for name in NAMES if f"in {name} at" in said))
 
 
 def test_at_the_desk_the_round_is_digits_and_enter(page: Page, live_server: Any, garden: Garden) -> None:

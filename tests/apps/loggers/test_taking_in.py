@@ -201,7 +201,7 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     assert "is blocked" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
     probe = device.probes.get()
     gone = signed_in.post(reverse("retrieve_probe", args=[garden.pk, device.pk, probe.pk]), follow=True).content.decode()
-    assert "None of its probes sticks anywhere yet" in gone
+    assert "None of its probes has a place yet" in gone
 
 
 def api(client: Client, token: str, path: str = "readings", body: Any = None, **heads: Any):  # type: ignore[no-untyped-def]

@@ -1,5 +1,5 @@
 // What is not sent yet, and why, each with what can be done about it.
-import { drop, put } from "../device.js";
+import { all, drop, put } from "../device.js";
 import { send } from "../sending.js";
 import { clock, say } from "../sentences.js";
 import { degrees } from "./expecting.js";
@@ -9,10 +9,13 @@ const PLAIN = "btn btn-plain";
 
 // reopen: takes a stop back into its fields. Stops that merely wait are no matter here.
 export function refusedList(list, { person, zone, reopen }) {
-  document.addEventListener("cloche:waiting", ({ detail }) => {
-    const shown = detail.stops.filter((one) => one.state !== "waiting" || one.person !== person);
+  const show = (stops) => {
+    const shown = stops.filter((one) => one.state !== "waiting" || one.person !== person);
     list.replaceChildren(...shown.map((one) => item(one, person, zone, reopen)));
-  });
+  };
+  document.addEventListener("cloche:waiting", ({ detail }) => show(detail.stops));
+  // They may have been counted before this list was there to hear of it.
+  all().then(show);
 }
 
 function item(one, person, zone, reopen) {
