@@ -1,5 +1,7 @@
 """What a cover would buy: the same as when it is really there."""
 
+import io
+import json
 from dataclasses import replace
 from datetime import timedelta
 from functools import cache
@@ -8,8 +10,8 @@ import numpy as np
 import pytest
 
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.snapshots import pack, unpack
-from cloche.bridge.services.whatif import BeyondSnapshot, CoverGain, WhatIfQuery, what_if
+from cloche.bridge.services.snapshots import OutdatedSnapshot, pack, unpack
+from cloche.bridge.services.whatif import CoverGain, WhatIfQuery, what_if
 from cloche.bridge.values.inputs import CoverSpan
 from tests.bridge.test_forecasting import TODAY, inputs, usual
 
@@ -58,8 +60,19 @@ def test_any_day_of_the_coming_year_can_be_asked_about() -> None:
     assert len(last.soil_c[1]) == 45
 
 
+def test_what_another_version_kept_is_not_misread() -> None:
+    with np.load(io.BytesIO(kept())) as room:
+        found = {name: room[name] for name in room.files}
+    meta = json.loads(found["meta"].tobytes())
+    del meta["format"]
+    older = io.BytesIO()
+    np.savez_compressed(older, **found | {"meta": np.frombuffer(json.dumps(meta).encode(), dtype=np.uint8)})
+    with pytest.raises(OutdatedSnapshot):
+        what_if(older.getvalue(), inputs(), WhatIfQuery(0, 14, (FRAME,), ("carrot",)))
+
+
 def test_beyond_what_was_kept_is_said_and_not_made_up() -> None:
-    with pytest.raises(BeyondSnapshot):
+    with pytest.raises(OutdatedSnapshot):
         query(FRAME, on_d=400)
 
 

@@ -7,6 +7,7 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
+from cloche.apps.covers.flows import bed_answers
 from cloche.apps.covers.pages.compare import _is_taken
 from cloche.apps.covers.tasks import answer_bed
 from cloche.apps.forecasts.flows.refresh import refresh
@@ -14,6 +15,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.sowings.models import Intention
 from cloche.apps.work import turns
+from cloche.bridge.services import snapshots, whatif
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, turn_of_another, write_air
 
@@ -80,6 +82,15 @@ def test_far_ahead_a_cover_is_told_by_the_usual_weather(signed_in: Client, bed: 
     far = query(signed_in, bed, crop="carrot", on=(TODAY + timedelta(days=330)).isoformat())
     assert "So far ahead it goes by the usual weather." in far
     assert "warmer than bare over a fortnight" in far
+
+
+def test_what_another_version_kept_is_waited_for(signed_in: Client, bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(snapshots, "FORMAT", 99)
+    whatif._snapshot.cache_clear()
+    assert "North bed is being worked out anew" in query(signed_in, bed)
+    cover = own(bed.garden)
+    assert bed_answers.answer(cover, bed) is None
+    whatif._snapshot.cache_clear()
 
 
 def test_a_bed_not_yet_worked_out_says_so(signed_in: Client, garden: Garden) -> None:

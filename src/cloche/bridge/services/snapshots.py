@@ -24,8 +24,14 @@ AHEAD_D = 430
 """Days ahead that are kept: a cover may be asked about on any day of the coming year, and is then looked at for some weeks."""
 NEAR_D = 150
 """Days ahead that are run for a question about the next weeks: fewer are quicker."""
+FORMAT = 2
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")
+
+
+class OutdatedSnapshot(LookupError):
+    """What was kept does not do for the question: another version kept it, or it does not reach so far. The place wants to be
+    worked out anew."""
 
 
 @dataclass(frozen=True)
@@ -58,6 +64,7 @@ def pack(snapshot: ModelSnapshot) -> bytes:
     arrays |= {f"weather_{name}": values.astype(np.float32) for name, values in snapshot.weather.values.items()}
     arrays |= {f"normals_{name}": getattr(snapshot.normals, name) for name in ("low_c", "high_c")}
     meta = {
+        "format": FORMAT,
         "names": learned.names,
         "first_h": learned.first_h,
         "covers": learned.covers,
@@ -75,10 +82,12 @@ def pack(snapshot: ModelSnapshot) -> bytes:
 
 
 def unpack(packed: bytes) -> ModelSnapshot:
-    """What was packed."""
+    """What was packed. Raises OutdatedSnapshot where another version packed it."""
     with np.load(io.BytesIO(packed)) as room:
         found = {name: room[name] for name in room.files}
     meta = json.loads(found.pop("meta").tobytes())
+    if meta.get("format") != FORMAT:
+        raise OutdatedSnapshot
     part = {kind: {n.removeprefix(kind): v for n, v in found.items() if n.startswith(kind)} for kind in _KINDS}
     drift = Drift(Wandering(**meta["wandering"]), **part["drift_"])
     learned = Learned(

@@ -12,7 +12,7 @@ from cloche.bridge.services import own
 from cloche.bridge.services.crops import grown
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, cover_over
-from cloche.bridge.services.snapshots import AHEAD_D, NEAR_D, ModelSnapshot, stand, unpack
+from cloche.bridge.services.snapshots import AHEAD_D, NEAR_D, ModelSnapshot, OutdatedSnapshot, stand, unpack
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
@@ -32,10 +32,6 @@ BARE_D = 75
 """Days that the bare bed is given to come as far."""
 FORTNIGHT_D = 14
 KEPT_PLACES = 6
-
-
-class BeyondSnapshot(LookupError):
-    """The day asked about lies beyond the weather that was kept: the place wants to be worked out anew."""
 
 
 @dataclass(frozen=True)
@@ -95,7 +91,7 @@ def _today(packed: bytes, inputs_key: _Described, ahead_d: int) -> Checkpoint:
 def _later(packed: bytes, inputs_key: _Described, on_d: int) -> Checkpoint:
     """The place on that day, counted from the snapshot's own."""
     if _snapshot(packed).ahead_d < on_d + LOOKED_D:
-        raise BeyondSnapshot
+        raise OutdatedSnapshot
     return _today(packed, inputs_key, NEAR_D if on_d + BARE_D < NEAR_D else AHEAD_D).later(on_d)
 
 
@@ -124,7 +120,7 @@ class _Described:
 def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[CoverGain]:
     """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at.
 
-    Raises BeyondSnapshot where the stored forecast does not reach so far.
+    Raises OutdatedSnapshot where the stored forecast does not reach so far, or another version stored it.
     """
     own.use(inputs.own)
     # A forecast of yesterday stands a day back.

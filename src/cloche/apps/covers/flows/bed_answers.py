@@ -61,7 +61,7 @@ def answers_for(cover: Cover, today: date) -> dict[int, BedAnswer]:
 
 def answer(cover: Cover, place: Place) -> BedAnswer | None:
     """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
-    from cloche.bridge.services.whatif import WhatIfQuery, what_if
+    from cloche.bridge.services.whatif import OutdatedSnapshot, WhatIfQuery, what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
     snapshot = ModelSnapshot.objects.filter(place=place).first()
@@ -72,7 +72,10 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
     query = WhatIfQuery(
         0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM
     )
-    _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), query)
+    try:
+        _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), query)
+    except OutdatedSnapshot:
+        return None
     gained = [(one.crop_key, one.gained_d) for one in under.crops if one.gained_d]
     values = {"question": question, "answer": BedGain(under.gain_k[1], gained)}
     found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=values)

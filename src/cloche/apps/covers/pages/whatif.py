@@ -150,7 +150,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         return waiting_page(
             _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
         )
-    from cloche.bridge.services.whatif import BeyondSnapshot, WhatIfQuery, what_if
+    from cloche.bridge.services.whatif import OutdatedSnapshot, WhatIfQuery, what_if
 
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
@@ -164,7 +164,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     inputs = described(place, list(sowings_in(garden)))
     try:
         bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, query)
-    except BeyondSnapshot:
+    except OutdatedSnapshot:
         return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
     return _answer(question, units, today, bare, list(zip(offered, found, strict=True)))
 

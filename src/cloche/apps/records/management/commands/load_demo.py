@@ -58,14 +58,13 @@ class Command(BaseCommand):
             raise CommandError("Demo data go into the demo only, never beside a grower's own.")
         forget_older_tables()
         call_command("migrate", verbosity=0)
-        if _already(seed):
-            return
-        # Imported late: a second start has no use for the weight of computing.
-        from cloche.apps.forecasts.flows.refresh import refresh_stale
-
-        self.stderr.write("Making up the demo gardens (once) ...")
-        load(seed)
+        if not _already(seed):
+            self.stderr.write("Making up the demo gardens (once) ...")
+            load(seed)
         if work:
+            # Imported late: a start without it has no use for the weight of computing. What another engine made is stale, too.
+            from cloche.apps.forecasts.flows.refresh import refresh_stale
+
             self.stderr.write("Working out what the ground will do ...")
             refresh_stale()
 
