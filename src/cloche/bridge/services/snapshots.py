@@ -25,6 +25,7 @@ AHEAD_D = 430
 NEAR_D = 150
 """Days ahead that are run for a question about the next weeks: fewer are quicker."""
 FORMAT = 2
+"""Counts up with crops.MODEL_VERSION, by which what another version kept is made anew."""
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")
 
