@@ -22,7 +22,7 @@ def trajectory(build: Build = USUAL, topped_d: float | None = None, parameters: 
     weather = spell(date(2026, 2, 10), 1.0, 9.0, 0.5, days=WEEKS_D)
     filled = MIXED_D * 24.0
     heating = heating_of(build, filled, None if topped_d is None else filled + topped_d * 24)
-    place = Place(Bed(heating=heating), WAVE, (under("glass_frame"),))
+    place = Place(Bed(heating=(heating,)), WAVE, (under("glass_frame"),))
     return simulate([place.case(weather, parameters or Parameters.typical(1))], [0.10, CORE_M])[0]
 
 
@@ -73,13 +73,13 @@ def test_a_bed_may_rise_later_and_fade_sooner_than_reckoned() -> None:
 
 
 def test_on_a_later_clock_it_is_as_old_as_it_is() -> None:
-    place = Place(Bed(heating=heating_of(USUAL, 100.0, 900.0)), WAVE).shifted(240.0)
-    assert place.bed.heating is not None
-    assert (place.bed.heating.filled_h, place.bed.heating.topped_h) == (-140.0, 660.0)
+    place = Place(Bed(heating=(heating_of(USUAL, 100.0, 900.0),)), WAVE).shifted(240.0)
+    heap = place.bed.heating[0]
+    assert (heap.filled_h, heap.topped_h) == (-140.0, 660.0)
 
 
 def test_its_readings_teach_power_rise_and_fade() -> None:
-    place = Place(Bed(heating=heating_of(USUAL, 0.0)), WAVE)
+    place = Place(Bed(heating=(heating_of(USUAL, 0.0),)), WAVE)
     assert {"heat", "rise", "fade"} <= set(names_for(place))
 
 

@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq
 
-from cloche.core.soil.bed import Bed, Heating, Parameters, SmallVolume
+from cloche.core.heat.source import Heating
+from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.soil.soil_surface import (
@@ -87,14 +88,17 @@ def test_a_mat_warms_its_tray_and_a_thermostat_switches() -> None:
     outside = spell(date(2026, 3, 1), 0, 8, 0.5)
     inside = room(outside)
     tray = Bed(texture="potting", volume=SmallVolume(0.06, 10.0), indoors=True, wetness=0.4)
-    always = replace(tray, heating=Heating(90.0, 0.06))
-    ruled = replace(tray, heating=Heating(150.0, 0.06, start_c=22.0, stop_c=23.0, probe_m=0.03))
+    always = replace(tray, heating=(Heating(90.0, 0.06),))
+    ruled = replace(tray, heating=(Heating(150.0, 0.06, start_c=22.0, stop_c=23.0, probe_m=0.03),))
     cases = [Place(bed, WAVE).case(inside, Parameters.typical(1)) for bed in (tray, always, ruled)]
     plain, mat, thermostat = simulate(cases, [0.03])
     over = float((mat.soil_c[-48:] - plain.soil_c[-48:]).mean())
     assert 4 < over < 13
     assert thermostat.soil_c[-48:].mean() == pytest.approx(22.5, abs=0.7)
-    assert {0.0, 150.0} == {float(w) for w in np.unique(thermostat.heat_w_m2[-72:])}
+    # It looks every ten minutes: an hour is heated for some sixths of it.
+    sixths = thermostat.heat_w_m2[-72:] / 25.0
+    assert np.allclose(sixths, sixths.round(), atol=1e-4)
+    assert 0 < sixths.min() + sixths.max() < 12
 
 
 def test_odd_days_give_numbers() -> None:

@@ -30,10 +30,12 @@ FULLY_UP = FRACTIONS.index(0.9)
 
 @dataclass(frozen=True)
 class Emerging:
-    """Of a sowing: days to half emergence (3,), the band, inf: never; share of live seed that comes up, its middle, 0-1."""
+    """Of a sowing: days to half emergence (3,), the band, inf: never; share of live seed that comes up, its middle, 0-1;
+    most_d: days until nine tenths of those are up, the middle."""
 
     half_d: Array
     share: float
+    most_d: float = float("inf")
 
 
 def daily(hourly: NDArray[np.floating]) -> Array:
@@ -127,7 +129,7 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     at = np.array([day * 24 + sowing_hour(crop)])
     hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
     share = share_up(bed, found, crop, at, at[:, None] + hours[1])
-    return Emerging(band(hours[0, 0] / 24), float(np.median(share)))
+    return Emerging(band(hours[0, 0] / 24), float(np.median(share)), float(band(hours[1, 0] / 24)[1]))
 
 
 def hottest_c(inside: Trajectory, days: int) -> Array:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled
-from cloche.core.soil.bed import Heating
+from cloche.core.heat.source import Heating
 from cloche.core.soil.grid import Grid
 
 Array = NDArray[np.float64]
@@ -50,10 +52,34 @@ def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> flo
     return (1 - np.exp(-days / rise_d)) * np.exp(-days / fade_d) + first
 
 
+def filled_again(fills: Sequence[Heating]) -> tuple[Heating, ...]:
+    """Fills one upon another, in order of their days: each goes on with what the ones before still give when it comes.
+
+    Parameters
+    ----------
+    fills : Sequence[Heating]
+        Each by itself, as by `hotbed.heating_of`.
+
+    Returns
+    -------
+    tuple[Heating, ...]
+    """
+    found: list[Heating] = []
+    for fill in fills:
+        left = _still_gives(found[-1], fill.filled_h) if found else 0.0
+        found.append(replace(fill, power_w_m2=fill.power_w_m2 + left))
+    return tuple(found)
+
+
+def _still_gives(heap: Heating, hour: float) -> float:
+    rise_d, fade_d = heap.fading_d or (1.0, 1.0)
+    return heap.power_w_m2 * hotbed_share((hour - heap.filled_h) / 24.0, rise_d, fade_d, heap.flush)
+
+
 class Heat(NamedTuple):
-    """Heating of all cases. watts_m2: where no thermostat cuts it, (hours, cases), without any case if nothing is heated;
-    cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on), (cases,); of hotbeds
-    rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up), (cases,)."""
+    """Heating of all cases by the hour, all (hours, cases), without any case if nothing is heated. watts_m2: where no
+    thermostat cuts it; cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on);
+    of hotbeds rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up)."""
 
     watts_m2: Array
     cell: Index
@@ -66,14 +92,19 @@ class Heat(NamedTuple):
     filled_h: Array
     topped_h: Array
 
+    @property
+    def is_ruled(self) -> bool:
+        """Whether a thermostat switches anything."""
+        return bool(np.isfinite(self.start_c).any())
 
-def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> Heat:
-    """The heating of cases over the hours of a run.
+
+def heat_of(heatings: list[tuple[Heating, ...]], grids: list[Grid], hours: int) -> Heat:
+    """The heating of cases over the hours of a run. Where a case has several sources at a time, the one that came last counts.
 
     Parameters
     ----------
-    heatings : list[Heating | None]
-        The heat source of each case; None: none.
+    heatings : list[tuple[Heating, ...]]
+        The heat sources of each case.
     grids : list[Grid]
         The columns' grids, by case.
     hours : int
@@ -83,33 +114,31 @@ def heat_of(heatings: list[Heating | None], grids: list[Grid], hours: int) -> He
     -------
     Heat
     """
-    count = len(heatings) if any(heatings) else 0
-    cell, probe = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=np.int64)
-    start, stop, rise = np.full(count, -np.inf), np.full(count, np.inf), np.full(count, NO_HOTBED)
-    fade, flush, filled, topped = np.ones(count), np.zeros(count), np.zeros(count), np.full(count, np.inf)
-    heat = Heat(np.zeros((hours if count else 0, count)), cell, probe, start, stop, rise, fade, flush, filled, topped)
-    for i, (heating, grid) in enumerate(zip(heatings, grids, strict=True)):
-        if heating:
+    shape = (hours, len(heatings)) if any(heatings) else (0, 0)
+    cell, probe = np.zeros(shape, dtype=np.int64), np.zeros(shape, dtype=np.int64)
+    start, stop, rise = np.full(shape, -np.inf), np.full(shape, np.inf), np.full(shape, NO_HOTBED)
+    fade, flush, filled, topped = np.ones(shape), np.zeros(shape), np.zeros(shape), np.full(shape, np.inf)
+    heat = Heat(np.zeros(shape), cell, probe, start, stop, rise, fade, flush, filled, topped)
+    for i, (sources, grid) in enumerate(zip(heatings, grids, strict=True)):
+        for heating in sorted(sources, key=lambda source: source.during[0]):
             _put(heat, i, heating, grid)
     return heat
 
 
 def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
-    heat.watts_m2[:, i] = [heating.power_w_m2 * _by_clock(heating, hour) for hour in range(len(heat.watts_m2))]
-    heat.cell[i] = np.argmin(np.abs(grid.centre_m - heating.depth_m))
-    heat.probe[i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
+    hours = len(heat.watts_m2)
+    there = slice(int(np.clip(np.floor(heating.during[0]), 0, hours)), int(np.clip(np.ceil(heating.during[1]), 0, hours)))
+    heat.watts_m2[there, i] = [heating.power_w_m2 * heating.share_of_hour(hour) for hour in range(there.start, there.stop)]
+    heat.cell[there, i] = np.argmin(np.abs(grid.centre_m - heating.depth_m))
+    heat.probe[there, i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
+    heat.start_c[there, i] = heating.start_c if heating.is_ruled else -np.inf
+    heat.stop_c[there, i] = heating.stop_c if heating.is_ruled else np.inf
     if heating.fading_d:
-        heat.rise_d[i], heat.fade_d[i] = heating.fading_d
-        heat.flush[i], heat.filled_h[i] = heating.flush, heating.filled_h
-        heat.topped_h[i] = np.inf if heating.topped_h is None else heating.topped_h
-    elif heating.start_c is not None and heating.stop_c is not None:
-        heat.start_c[i], heat.stop_c[i] = heating.start_c, heating.stop_c
-
-
-def _by_clock(heating: Heating, hour: int) -> float:
-    """Whether its timer lets it, 0 or 1."""
-    of_day, start, end = hour % 24 + 0.5, heating.from_h, heating.to_h
-    return float(start <= of_day < end if start <= end else of_day >= start or of_day < end)
+        heat.rise_d[there, i], heat.fade_d[there, i] = heating.fading_d
+        heat.flush[there, i], heat.filled_h[there, i] = heating.flush, heating.filled_h
+        heat.topped_h[there, i] = np.inf if heating.topped_h is None else heating.topped_h
+    else:
+        heat.rise_d[there, i] = NO_HOTBED
 
 
 @compiled
@@ -134,16 +163,16 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
     float
     """
     watts = heat.watts_m2[hour, case]
-    if heat.rise_d[case] < 0.0 or watts == 0.0:
+    if heat.rise_d[hour, case] < 0.0 or watts == 0.0:
         return watts
-    rise_d, fade_d, flush = heat.rise_d[case] * rise, heat.fade_d[case] * fade, heat.flush[case]
-    share = hotbed_share((hour + 0.5 - heat.filled_h[case]) / 24.0, rise_d, fade_d, flush)
-    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[case]) / 24.0, rise_d, fade_d, flush))
+    rise_d, fade_d, flush = heat.rise_d[hour, case] * rise, heat.fade_d[hour, case] * fade, heat.flush[hour, case]
+    share = hotbed_share((hour + 0.5 - heat.filled_h[hour, case]) / 24.0, rise_d, fade_d, flush)
+    return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[hour, case]) / 24.0, rise_d, fade_d, flush))
 
 
 @compiled
 def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
-    """A thermostat's switch: on below start_c, off above stop_c, between them as it was.
+    """A thermostat's switch: on below start_c, off above stop_c, between them as it was; without one (inf) always on.
 
     Parameters
     ----------
@@ -160,6 +189,6 @@ def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
     -------
     bool
     """
-    if probe_c < start_c:
+    if probe_c < start_c or stop_c == np.inf:
         return True
     return was_on and probe_c <= stop_c

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 from cloche.core.errors import OutOfRange
-from cloche.core.soil.bed import Heating
+from cloche.core.heat.source import Heating
 
 USUAL_DEPTH_M, USUAL_POWER_W_M2 = 0.6, 260.0
 """So much reaches about 30 °C at 10 cm under glass after a fortnight at the end of winter (fitted to the practice above)."""
@@ -75,6 +75,7 @@ def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> 
     power = USUAL_POWER_W_M2 * share * moist_share * trodden_share * deep * core_share(build) / core_share(USUAL)
     fading = (rise_d * moist_rise * trodden_rise, fade_d * trodden_fade * sqrt(deep))
     heat = {"fading_d": fading, "flush": flush * trodden_flush, "filled_h": filled_h, "topped_h": topped_h}
+    heat |= {"during": (filled_h, float("inf"))}
     return Heating(power, build.soil_m + build.depth_m / 4, **heat)  # type: ignore[arg-type]
 
 

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import STILL_AIR_W_MK, CoverKind
+from cloche.core.heat.source import Heating
 
 Array = NDArray[np.float64]
 
@@ -44,45 +45,26 @@ class Event:
 
 
 @dataclass(frozen=True)
-class SmallVolume:
-    """A tray, cell, pot or tub: exposed below and at its sides. depth_m of mix; perimeter_per_area [1/m]."""
+class Layer:
+    """A layer of a box or bench, from above: thickness_m of a material of `materials.TEXTURES`; moist: its degree of
+    saturation, None: as is usual."""
 
-    depth_m: float
-    perimeter_per_area: float
+    thickness_m: float
+    texture: str
+    moist: float | None = None
 
 
 @dataclass(frozen=True)
-class Heating:
-    """Watts from below. power_w_m2 at depth_m; start_c, stop_c of a thermostat with its probe at probe_m (None: always on);
-    from_h, to_h: a timer's hours. A hotbed has fading: days to rise, days to fade, counted from the fill; flush: how strong its
-    first heat is against the lasting one; topped_h: when half as much was added to it, which rises and fades in its turn."""
+class SmallVolume:
+    """A tray, cell, pot, tub or box: exposed below and at its sides. depth_m of what fills it; perimeter_per_area [1/m];
+    bottom_w_m2k, side_w_m2k: what its bottom and its sides pass to the air; layers: what fills it from above where that is not
+    all the same."""
 
-    power_w_m2: float
     depth_m: float
-    start_c: float | None = None
-    stop_c: float | None = None
-    probe_m: float = 0.05
-    from_h: float = 0.0
-    to_h: float = 24.0
-    fading_d: tuple[float, float] | None = None
-    flush: float = 0.0
-    filled_h: float = 0.0
-    topped_h: float | None = None
-
-    def shifted(self, hours: float) -> Heating:
-        """The same for a clock that starts `hours` later.
-
-        Parameters
-        ----------
-        hours : float
-            Hours by which to shift.
-
-        Returns
-        -------
-        Heating
-        """
-        topped_h = None if self.topped_h is None else self.topped_h - hours
-        return replace(self, filled_h=self.filled_h - hours, topped_h=topped_h)
+    perimeter_per_area: float
+    bottom_w_m2k: float = 5.0
+    side_w_m2k: float = 7.0
+    layers: tuple[Layer, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -107,7 +89,7 @@ class Bed:
     width_m: float = 1.2
     raised_m: float = 0.0
     volume: SmallVolume | None = None
-    heating: Heating | None = None
+    heating: tuple[Heating, ...] = ()
     indoors: bool = False
     events: tuple[Event, ...] = field(default=())
 
@@ -119,6 +101,15 @@ class Bed:
         Bed
         """
         return replace(self, events=tuple(sorted(events, key=lambda e: e.hour)))
+
+    def with_heat(self, *heating: Heating) -> Bed:
+        """The same with other heat below it, or none.
+
+        Returns
+        -------
+        Bed
+        """
+        return replace(self, heating=heating)
 
 
 FACTORS = (

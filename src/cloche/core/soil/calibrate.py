@@ -126,7 +126,8 @@ class _Problem:
         paired = [case, case.bare()] if (self.beside.what == What.GAIN).any() else [case]
         run, *bare = simulate(paired, self.depths)
         trajectory = run.soil_c.astype(np.float64)
-        under = shown(self.beside, run, bare[0] if bare else None)
+        around = self.weather.air_c + (parameters.room_k if self.place.bed.indoors else 0.0)
+        under = shown(self.beside, run, bare[0] if bare else None, around)
         daily = trajectory.reshape(len(trajectory) // 24, 24, *trajectory.shape[1:]).mean(axis=1)
         hour = self.readings.hour
         return _between(trajectory, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under

@@ -27,9 +27,8 @@ SIDE_POWER = 1.7
 """Rate at which covered ground follows its open neighbour, by the cover's width in metres: fitted to a two-dimensional
 solution of 21 days, in the middle of the bed (trial in docs/engine.md)."""
 RAISED_SIDE_W_M2K = 4.0
-SMALL_SIDE_W_M2K = 7.0
-SMALL_BOTTOM_W_M2K, MAT_BOTTOM_W_M2K = 5.0, 1.8
-"""Exchange of boards, pots and trays with the air beside and below them; a mat is insulated below (assumptions)."""
+MAT_BOTTOM_W_M2K = 1.8
+"""What passes below a tray on a mat or a cable, which are insulated (assumption)."""
 SIDE_SUN_K_M2_W = 0.014
 """Sun on boards and pots: warmer than the air by so much for each W/m² on the level: walls of four sides get about a third of
 it, take up 0.6 of that and hand it on at some 15 W/m²K (assumption)."""
@@ -106,7 +105,7 @@ class Case:
         -------
         Case
         """
-        bed = replace(self.bed, heating=None)
+        bed = replace(self.bed, heating=())
         return replace(self, covers=(), bed=bed, begin=self.begin_beside or self.begin, begin_beside=None)
 
     @property
@@ -275,28 +274,50 @@ def _given(case: Case) -> Array:
 
 
 def _columns(case: Case, surface: Surface, hour: float) -> Columns:
-    texture = materials.TEXTURES[case.bed.texture]
-    moist = texture.moist if case.bed.moist is None else case.bed.moist
     thickness, ones = case.grid.thickness_m, np.ones((case.members, 1))
+    filled = _filled(case)
     dense = surface.capacity * case.parameters.capacity[:, None]
-    capacity = materials.heat_capacity_j_m3k(texture, moist) * dense
-    water = materials.water_share(texture, moist)
+    capacity = np.array([materials.heat_capacity_j_m3k(*one) for one in filled]) * dense
+    water = np.array([materials.water_share(*one) for one in filled])
     frozen = np.maximum(capacity - water * (materials.WATER_J_M3K - materials.ICE_J_M3K), 0.4 * capacity)
     factor = case.parameters.conduction[:, None] * surface.conduction
-    thawed_w_mk, frozen_w_mk = (materials.conductivity_w_mk(texture, moist, ice) for ice in (False, True))
-    distance = (thickness[1:] + thickness[:-1]) / 2
-    half = thawed_w_mk * factor[:, 0] / (thickness[0] / 2)
-    below = thawed_w_mk * factor[:, 0] / (thickness[-1] / 2)
+    thawed_w_mk, frozen_w_mk = (np.array([materials.conductivity_w_mk(*one, ice) for one in filled]) for ice in (False, True))
+    half = thawed_w_mk[0] * factor[:, 0] / (thickness[0] / 2)
+    below = thawed_w_mk[-1] * factor[:, 0] / (thickness[-1] / 2)
     return Columns(
         capacity * thickness * ones,
         frozen * thickness * ones,
         materials.LATENT_HEAT_J_M3 * water * thickness * ones,
-        thawed_w_mk / distance * factor,
-        frozen_w_mk / distance * factor,
+        _between_cells(thawed_w_mk, thickness) * factor,
+        _between_cells(frozen_w_mk, thickness) * factor,
         half,
-        1 / (1 / below + 1 / (MAT_BOTTOM_W_M2K if case.bed.heating else SMALL_BOTTOM_W_M2K)) if case.bed.volume else below,
+        1 / (1 / below + 1 / _bottom_w_m2k(case.bed)) if case.bed.volume else below,
         np.repeat(_side_rates(case, case.cover_at(hour))[None, :], case.members, axis=0),
     )
+
+
+def _filled(case: Case) -> list[tuple[materials.Texture, float]]:
+    """Of each cell its material and how moist it is."""
+    bed, volume = case.bed, case.bed.volume
+    own = materials.TEXTURES[bed.texture]
+    usual = (own, own.moist if bed.moist is None else bed.moist)
+    if volume is None or not volume.layers:
+        return [usual] * len(case.grid.thickness_m)
+    ends = np.cumsum([layer.thickness_m for layer in volume.layers])
+    which = np.minimum(np.searchsorted(ends, case.grid.centre_m), len(ends) - 1)
+    layers = [(materials.TEXTURES[layer.texture], layer.moist) for layer in volume.layers]
+    return [(texture, texture.moist if moist is None else moist) for texture, moist in (layers[i] for i in which)]
+
+
+def _between_cells(w_mk: Array, thickness: Array) -> Array:
+    """Conductance between neighbouring centres [W/m²K]: half of each, one behind the other."""
+    halves = thickness / (2 * w_mk)
+    return np.asarray(1 / (halves[1:] + halves[:-1]))
+
+
+def _bottom_w_m2k(bed: Bed) -> float:
+    assert bed.volume is not None  # noqa: S101 - asked for
+    return min(bed.volume.bottom_w_m2k, MAT_BOTTOM_W_M2K) if bed.heating else bed.volume.bottom_w_m2k
 
 
 def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
@@ -320,10 +341,12 @@ def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
 def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
     """How fast each cell follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
     texture, grid = materials.TEXTURES[case.bed.texture], case.grid
-    capacity = materials.heat_capacity_j_m3k(texture, texture.moist)
     everywhere = np.ones(len(grid.thickness_m))
+    capacity = everywhere * materials.heat_capacity_j_m3k(texture, texture.moist)
+    if case.bed.volume and case.bed.volume.layers:
+        capacity = np.array([materials.heat_capacity_j_m3k(*one) for one in _filled(case)])
     if case.bed.volume:
-        return everywhere * SMALL_SIDE_W_M2K * case.bed.volume.perimeter_per_area / capacity
+        return everywhere * case.bed.volume.side_w_m2k * case.bed.volume.perimeter_per_area / capacity
     if cover is not None:
         width = cover.width_m or min(cover.kind.width_m, case.bed.width_m)
         return everywhere * (0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER)

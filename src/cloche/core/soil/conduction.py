@@ -18,8 +18,8 @@ from cloche.core.soil.layers import MIDDLE, STAGE, START, WEIGHT, Columns
 
 Array = NDArray[np.float64]
 
-WORK_ROWS = 10
-"""Scratch rows that a step needs."""
+WORK_ROWS = 11
+"""Scratch rows that a step needs, and one more for a mean over several."""
 
 
 class Ready(NamedTuple):

@@ -24,6 +24,8 @@ Index = NDArray[np.int64]
 Flags = NDArray[np.bool_]
 
 BY_AIR = -1
+FINE = 6
+"""Looks of a thermostat an hour: a mat warms its tray by half a kelvin in ten minutes."""
 
 
 class Forcing(NamedTuple):
@@ -161,6 +163,7 @@ def run_hours(
     span: tuple[int, int],
     columns: Columns,
     ready: Ready,
+    ready_fine: Ready,
     top: Top,
     covers: Array,
     heat: Heat,
@@ -179,6 +182,8 @@ def run_hours(
         The batch's columns: conductances, capacities, water that freezes.
     ready : Ready
         The matrix of a step, factored.
+    ready_fine : Ready
+        The same for FINE steps an hour: a thermostat switches within the hour.
     top : Top
         The surfaces with their covers and water.
     covers : ndarray
@@ -220,8 +225,12 @@ def run_hours(
             if water[2] > 0.0:
                 balance, melt = held_at_freezing(balance, soil_surface, first_c)
             _stand_beside(c, columns, top, now.air + top.side_sun[c] * now.sun, state, work)
-            watts = _warm(c, hour, top, heat, state, work)
-            step(c, columns, ready, (balance.a, balance.b, forcing.deep[hour, c]), soil, work)
+            drive = (balance.a, balance.b, forcing.deep[hour, c])
+            if len(heat.cell) > 0 and heat.start_c[hour, top.case[c]] > -np.inf:
+                watts = _switched(c, hour, columns, ready_fine, drive, top, heat, state, work)
+            else:
+                watts = _warm(c, hour, top, heat, state, work)
+                step(c, columns, ready, drive, soil, work)
             flux = balance.a - balance.b * work[0, 0]
             state.surface[c] = balance.s0 + balance.s1 * work[0, 0]
             falls = (forcing.rain[hour, c] * top.passes[c], now.air, melt, forcing.given[hour, c])
@@ -270,10 +279,36 @@ def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) ->
     watts = watts_of(heat, hour, case, top.rise[c], top.fade[c]) * top.heat[c]
     if watts == 0.0:
         return 0.0
-    state.on[c] = is_on(state.soil[c, heat.probe[case]], heat.start_c[case], heat.stop_c[case], state.on[c])
+    probe_c = state.soil[c, heat.probe[hour, case]]
+    state.on[c] = is_on(probe_c, heat.start_c[hour, case], heat.stop_c[hour, case], state.on[c])
     if not state.on[c]:
         return 0.0
-    work[1, heat.cell[case]] = watts
+    work[1, heat.cell[hour, case]] = watts
+    return watts
+
+
+@woven
+def _switched(
+    c: int,
+    hour: int,
+    columns: Columns,
+    ready: Ready,
+    drive: tuple[float, float, float],
+    top: Top,
+    heat: Heat,
+    state: State,
+    work: Array,
+) -> float:
+    """An hour in FINE steps, between which a thermostat looks; the hour's mean soil in row 0 of work, its mean watts."""
+    watts, last = 0.0, work.shape[0] - 1
+    work[last, :] = 0.0
+    for _ in range(FINE):
+        watts += _warm(c, hour, top, heat, state, work) / FINE
+        step(c, columns, ready, drive, state.soil[c], work)
+        for i in range(work.shape[1]):
+            work[last, i] += work[0, i] / FINE
+    for i in range(work.shape[1]):
+        work[0, i] = work[last, i]
     return watts
 
 

@@ -177,7 +177,7 @@ def names_for(place: Place) -> tuple[str, ...]:
     if not place.bed.indoors:
         names += COVER_FACTORS
     if place.bed.heating:
-        names += ["heat", "rise", "fade"] if place.bed.heating.fading_d else ["heat"]
+        names += ["heat", "rise", "fade"] if any(source.fading_d for source in place.bed.heating) else ["heat"]
     return tuple(names)
 
 

@@ -43,8 +43,14 @@ TEXTURES = {
     "clay": Texture(0.44, 0.03, 0.25, False, 0.60, 9.0, 54.0, 20.0, 60.0),
     "compost": Texture(0.25, 0.18, 0.40, False, 0.50, 9.0, 54.0, 30.0, 18.0),
     "potting": Texture(0.04, 0.14, 0.40, False, 0.50, 8.0, 24.0, 15.0, 4.0),
+    "sharp_sand": Texture(0.58, 0.00, 0.80, True, 0.30, 3.0, 12.0, 40.0, 2.0),
+    "grit": Texture(0.56, 0.00, 0.60, True, 0.10, 1.0, 4.0, 40.0, 0.5),
+    "vermiculite": Texture(0.06, 0.00, 0.00, False, 0.50, 8.0, 30.0, 30.0, 6.0),
+    "perlite": Texture(0.05, 0.00, 0.00, False, 0.25, 4.0, 12.0, 40.0, 1.0),
 }
-"""Usual textures of garden ground (volume shares: assumption within the ranges of [CampbellNorman1998] chapter 8).
+"""Usual textures of garden ground (volume shares: assumption within the ranges of [CampbellNorman1998] chapter 8), and of what
+benches are filled with: dry vermiculite and perlite hold and conduct nearly nothing, wet they carry water (from memory: bulk
+densities near 0.1 g/cm³, 0.05 to 0.07 W/mK dry).
 
 Water: of loam pool and store as fitted at the station; of sand and clay in the proportions of readily and totally evaporable
 water of [FAO56 table 19, from memory: sand 2-7 and 6-12 mm, loam 8-10 and 16-22, clay 8-12 and 22-29 in 10 cm]; compost holds

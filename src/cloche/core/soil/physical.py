@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import drift
-from cloche.core.soil.bed import Parameters
+from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.cases import Case
 from cloche.core.soil.learned import Learned
 from cloche.core.soil.place import Place
@@ -116,6 +116,16 @@ def run(
 
 
 @dataclass(frozen=True)
+class Variant:
+    """Another way for a place to go on: its bed, with other heat below it, under some covers, in some weather; a bed of the
+    same cells."""
+
+    bed: Bed
+    covers: Covers
+    weather: HourlyWeather
+
+
+@dataclass(frozen=True)
 class Checkpoint:
     """A known place stopped at a midnight, from which the hours of `place` count. behind: its course up to then, without drift;
     ahead: the weather from then on; drawn: wetness from then on, level and gain from the day before."""
@@ -151,6 +161,25 @@ class Checkpoint:
         with ThreadPoolExecutor(2) as two:
             parts = two.map(some, [part for part in (ways[:half], ways[half:]) if part])
             return [trajectory for part in parts for trajectory in part]
+
+    def varied(self, variants: Sequence[Variant], days: int) -> list[Trajectory]:
+        """The days ahead in each variant.
+
+        Parameters
+        ----------
+        variants : Sequence[Variant]
+            Ways to go on, on this checkpoint's clock.
+        days : int
+            Number of days.
+
+        Returns
+        -------
+        list[Trajectory]
+        """
+        run = min(days + 1, len(self.ahead) // 24)
+        case = self._case(self.ahead.cut(0, run))
+        cases = [replace(self._under(case, v.covers), bed=v.bed, weather=v.weather.cut(0, run)) for v in variants]
+        return [self._drifted(found, run).cut(days * 24) for found in simulate(cases, self.behind.depths_m)]
 
     def _under(self, case: Case, covers: Covers) -> Case:
         """What its readings told of one kind of cover is not so of another."""

@@ -73,7 +73,7 @@ class Place:
         """
         moved = tuple(cover.shifted(hours) for cover in self.covers)
         events = (replace(e, hour=e.hour - hours) for e in self.bed.events)
-        heating = self.bed.heating and self.bed.heating.shifted(hours)
+        heating = tuple(source.shifted(hours) for source in self.bed.heating)
         return replace(self, covers=moved, bed=replace(self.bed, heating=heating).with_events(*events))
 
     def deep_c(self, weather: HourlyWeather) -> Array:

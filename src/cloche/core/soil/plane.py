@@ -29,8 +29,6 @@ def sun_on(bed: Bed, weather: HourlyWeather) -> Array:
     ndarray
         (hours, members).
     """
-    if bed.indoors:
-        return np.zeros_like(weather.sun_w_m2)
     beam = weather.sun_w_m2 - weather.diffuse_w_m2
     open_sky = (1 + np.cos(np.radians(bed.slope_deg))) / 2
     return np.asarray(beam * (_focus(bed, weather) * _unshaded(bed, weather))[:, None] + weather.diffuse_w_m2 * open_sky)

@@ -27,16 +27,20 @@ class Readings:
 
 class What(IntEnum):
     """What was seen under a cover besides its soil: the air at that moment, its lowest and highest since the thermometer was
-    set back; soil warmer than that of a bare bed beside it."""
+    set back; soil warmer than that of a bare bed beside it; of a room the same three of its air."""
 
     AIR = 0
     LOWEST = 1
     HIGHEST = 2
     GAIN = 3
+    ROOM = 4
+    ROOM_LOW = 5
+    ROOM_HIGH = 6
 
 
-SCATTER_K = {What.AIR: 1.5, What.LOWEST: 1.0, What.HIGHEST: 2.5, What.GAIN: 0.8}
-SHARED_K = {What.AIR: 0.5, What.LOWEST: 0.5, What.HIGHEST: 1.0, What.GAIN: 0.4}
+_ROOM = {What.ROOM: 1.2, What.ROOM_LOW: 1.0, What.ROOM_HIGH: 1.2}
+SCATTER_K = {What.AIR: 1.5, What.LOWEST: 1.0, What.HIGHEST: 2.5, What.GAIN: 0.8} | _ROOM
+SHARED_K = {What.AIR: 0.5, What.LOWEST: 0.5, What.HIGHEST: 1.0, What.GAIN: 0.4} | dict.fromkeys(_ROOM, 0.5)
 """Scatter of each, and what all of a kind err by together: where the thermometer hangs, sun on it, how beds differ
 (assumptions)."""
 GUESSED = 2.0

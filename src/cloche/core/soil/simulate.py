@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from cloche.core.heat.control import heat_of
 from cloche.core.soil.cases import Case, CaseBatch
 from cloche.core.soil.conduction import prepare
-from cloche.core.soil.hours import Begin, Points, Recorded, State, run_hours
+from cloche.core.soil.hours import FINE, Begin, Points, Recorded, State, run_hours
 from cloche.core.soil.segment import Segment
 from cloche.core.soil.wetness import Water
 
@@ -123,7 +123,8 @@ def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajector
     for span in _spans(batch):
         segment = Segment(batch, span[0])
         ready = prepare(segment.columns, STEP_S)
-        run_hours(span, segment.columns, ready, segment.top, segment.covers, heat, forcing, points, state, recorded)
+        fine = prepare(segment.columns, STEP_S / FINE) if heat.is_ruled else ready
+        run_hours(span, segment.columns, ready, fine, segment.top, segment.covers, heat, forcing, points, state, recorded)
     return [_trajectory(batch, i, depths_m, state, recorded) for i in range(batch.own)]
 
 

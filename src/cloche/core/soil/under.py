@@ -12,7 +12,7 @@ from cloche.core.soil.simulate import Trajectory
 Array = NDArray[np.float64]
 
 
-def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None) -> Array:
+def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None, around_c: Array) -> Array:
     """What each row would show, (rows, members).
 
     Parameters
@@ -23,22 +23,26 @@ def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None) -> Array
         Run of the covered ground.
     bare : Trajectory | None
         Run of the same ground without its covers, where gains are among the rows.
+    around_c : ndarray
+        Air of the room or garden about it, (hours, members) [°C].
 
     Returns
     -------
     ndarray
         (rows, members).
     """
-    air = covered.air_c.astype(np.float64)
-    found = np.empty((len(beside), air.shape[1]))
+    inside = covered.air_c.astype(np.float64)
+    around = np.broadcast_to(around_c, inside.shape)
+    found = np.empty((len(beside), inside.shape[1]))
     for row in range(len(beside)):
         what, hour = What(beside.what[row]), float(beside.hour[row])
         since, until = int(beside.since_h[row]), max(int(np.ceil(hour)), int(beside.since_h[row]) + 1)
-        if what is What.AIR:
+        air = around if what in (What.ROOM, What.ROOM_LOW, What.ROOM_HIGH) else inside
+        if what in (What.AIR, What.ROOM):
             found[row] = _at(air, hour)
-        elif what is What.LOWEST:
+        elif what in (What.LOWEST, What.ROOM_LOW):
             found[row] = air[since:until].min(axis=0)
-        elif what is What.HIGHEST:
+        elif what in (What.HIGHEST, What.ROOM_HIGH):
             found[row] = air[since:until].max(axis=0)
         elif bare is not None:
             depth = float(beside.depth_m[row])

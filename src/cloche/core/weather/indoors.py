@@ -1,38 +1,91 @@
-"""Weather of a room: what a tray on a mat or a shelf feels."""
+"""Weather of a room: what a tray on a mat, a shelf or a windowsill feels."""
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
+from scipy.signal import lfilter
 
+from cloche.core.light.window import Window, behind_glass_w_m2
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN, saturation_kpa
 
-ROOM_C, ROOM_SWING_K, ROOM_WIND_M_S, ROOM_HUMIDITY = 17.0, 1.5, 0.1, 0.5
-"""A lived-in room or a kept-up propagating shed in spring (assumption); readings put it right."""
+ROOM_WIND_M_S, ROOM_HUMIDITY = 0.1, 0.5
+HELD_H = 24.0
+"""Hours over which a room forgets how warm it was outdoors (assumption)."""
 
 
-def room(outside: HourlyWeather) -> HourlyWeather:
-    """The same hours in a room, one member.
+@dataclass(frozen=True)
+class Room:
+    """A room's air: mean_c and half its daily range swing_k, warmest at warmest_h; follows: how far its mean goes with the
+    air outdoors, 0-1 (assumptions by kind; readings of its air put it right)."""
+
+    mean_c: float
+    swing_k: float
+    warmest_h: float
+    follows: float
+
+    def between(self, night_c: float, day_c: float) -> Room:
+        """The same kept between two temperatures [°C]: it then follows the air outdoors no more than a heated room does.
+
+        Parameters
+        ----------
+        night_c : float
+            Usual coldest of the night [°C].
+        day_c : float
+            Usual warmest of the day [°C].
+
+        Returns
+        -------
+        Room
+        """
+        return replace(self, mean_c=(night_c + day_c) / 2, swing_k=(day_c - night_c) / 2, follows=min(self.follows, HEATED))
+
+
+HEATED = 0.05
+ROOMS = {
+    "shed": Room(17.0, 1.5, 17.0, 0.0),
+    "living": Room(20.0, 1.5, 18.0, HEATED),
+    "radiator": Room(21.0, 3.0, 18.0, HEATED),
+    "cool": Room(14.0, 1.5, 16.0, 0.20),
+    "garage": Room(11.0, 1.0, 17.0, 0.65),
+    "corner": Room(22.0, 1.0, 17.0, 0.02),
+}
+USUAL = "shed"
+"""A lived-in room or a kept-up propagating shed in spring."""
+
+
+def room(outside: HourlyWeather, described: Room = ROOMS[USUAL], window: Window | None = None) -> HourlyWeather:
+    """The same hours in a room.
 
     Parameters
     ----------
     outside : HourlyWeather
         Weather outdoors.
+    described : Room
+        The room.
+    window : Window | None
+        Window by which the tray stands; None: what sun comes in is not worth counting.
 
     Returns
     -------
     HourlyWeather
     """
     hour = (np.arange(len(outside)) + 0.5)[:, None]
-    air = ROOM_C + ROOM_SWING_K * np.cos(2 * np.pi * (hour - 17.0) / 24)
+    air = described.mean_c + described.swing_k * np.cos(2 * np.pi * (hour - described.warmest_h) / 24)
+    if described.follows:
+        kept = np.exp(-1 / HELD_H)
+        first = outside.air_c[:24].mean(axis=0, keepdims=True)
+        lately, _ = lfilter([1 - kept], [1, -kept], outside.air_c, axis=0, zi=kept * first)
+        air = air + described.follows * (lately - described.mean_c)
     still = np.zeros_like(air)
+    sun = still if window is None else behind_glass_w_m2(outside, window)
     return replace(
         outside,
         air_c=air,
-        sun_w_m2=still,
-        diffuse_w_m2=still,
+        sun_w_m2=sun,
+        diffuse_w_m2=sun,
         sky_w_m2=STEFAN_BOLTZMANN * (air + KELVIN) ** 4,
         wind_m_s=still + ROOM_WIND_M_S,
         vapour_kpa=ROOM_HUMIDITY * saturation_kpa(air),

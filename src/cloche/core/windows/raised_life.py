@@ -1,0 +1,147 @@
+"""What comes next for plants that are raised: heat off, turned down, potted on, hardened, out. Days from dates that are known.
+
+Rules of thumb (common practice, no source); schools differ on when heat goes off, and both are kept.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from enum import StrEnum
+from math import ceil
+
+from cloche.core.crops.catalogue import Crop
+from cloche.core.crops.raising import HARDEN_D
+from cloche.core.heat.upkeep import AFTER_ALL_D
+
+STURDY_D = 18
+"""Days after they are up from which set-points go down a couple of degrees: slower, and sturdier."""
+USUALLY_UP_D = 7
+"""Of a crop's weeks on the bench so many days are usually past before it is up."""
+USUAL_CELL_M = 0.04
+CELL_WEEKS, WEEKS_A_M = 1.5, 80.0
+"""Weeks from emergence until roots fill a cell: four and a half in 4 cm, seven in 7 cm (assumption)."""
+
+
+class Due(StrEnum):
+    """What is to be done with them."""
+
+    HEAT_OFF = "heat_off"
+    TURN_DOWN = "turn_down"
+    POT_ON = "pot_on"
+    HARDEN = "harden"
+    PLANT = "plant"
+    PUT_OUT = "put_out"
+
+
+@dataclass(frozen=True)
+class Raised:
+    """A sowing as far as it is known. half_on, all_on: half and nearly all up, seen or foretold; leaf_on: first true leaf, if
+    seen; potted_on: last potted, into cells of cell_m; heated: whether the place heats; ruled: by a thermostat; plant_from:
+    first day on which it may be planted out; done: kinds of step that are past."""
+
+    half_on: date | None
+    all_on: date | None
+    leaf_on: date | None = None
+    potted_on: date | None = None
+    cell_m: float | None = None
+    heated: bool = False
+    ruled: bool = False
+    plant_from: date | None = None
+    hardening_on: date | None = None
+    heat_is_off: bool = False
+
+
+def weeks_in_cell(cell_m: float) -> float:
+    """Weeks from emergence or potting until roots fill a cell.
+
+    Parameters
+    ----------
+    cell_m : float
+        Width of the cell [m].
+
+    Returns
+    -------
+    float
+    """
+    return CELL_WEEKS + WEEKS_A_M * cell_m
+
+
+def heat_off_on(one: Raised, when_half: bool) -> date | None:
+    """By either school; None: not in sight.
+
+    Parameters
+    ----------
+    one : Raised
+        The sowing.
+    when_half : bool
+        Whether heat goes off when half are up; else some days after all are.
+
+    Returns
+    -------
+    date | None
+    """
+    if when_half:
+        return one.half_on
+    after = None if one.all_on is None else one.all_on + timedelta(days=AFTER_ALL_D)
+    return one.leaf_on or after
+
+
+def next_steps(one: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
+    """What is to come, in the order of its days.
+
+    Parameters
+    ----------
+    one : Raised
+        The sowing.
+    crop : Crop
+        Its crop.
+    when_half : bool
+        By which school heat goes off.
+    today : date
+        The day; hardening that is not begun begins no sooner.
+
+    Returns
+    -------
+    list[tuple[Due, date]]
+    """
+    found: list[tuple[Due, date]] = []
+    off = heat_off_on(one, when_half)
+    if one.heated and off and not one.heat_is_off:
+        found.append((Due.HEAT_OFF, off))
+    if one.ruled and one.half_on and not one.heat_is_off and crop.season == "warm":
+        found.append((Due.TURN_DOWN, one.half_on + timedelta(days=STURDY_D)))
+    if one.half_on:
+        out = out_on(one, crop, today)
+        since = one.potted_on or one.half_on
+        full = since + timedelta(days=ceil(7 * weeks_in_cell(one.cell_m or USUAL_CELL_M)))
+        if out is None or full < out:
+            found.append((Due.POT_ON, full))
+        if out is not None:
+            if one.hardening_on is None:
+                found.append((Due.HARDEN, out - timedelta(days=HARDEN_D)))
+            found.append((Due.PLANT, out))
+    return sorted(found, key=lambda due: due[1])
+
+
+def out_on(one: Raised, crop: Crop, today: date) -> date | None:
+    """The day on which they are grown, hardened and may go out; None: not in sight.
+
+    Parameters
+    ----------
+    one : Raised
+        The sowing.
+    crop : Crop
+        Its crop.
+    today : date
+        The day.
+
+    Returns
+    -------
+    date | None
+    """
+    if one.plant_from is None or one.half_on is None:
+        return None
+    grown = one.half_on + timedelta(days=max(7 * crop.raise_weeks - USUALLY_UP_D, HARDEN_D))
+    begun = max(one.hardening_on or today, one.half_on)
+    return max(one.plant_from, grown, begun + timedelta(days=HARDEN_D))
