@@ -16,6 +16,7 @@ def stored_forecast(**values: Any) -> PlaceForecast:
     lists: dict[str, Any] = {name: [] for name in PlaceForecast.__dataclass_fields__}
     plain = {"day": date(2026, 4, 22), "start": start, "spread_start": start, "depth_m": 0.05, "normals_source": "guess"}
     plain |= dict.fromkeys(("readings_used", "weather_days", "normals_years", "replayed_years"), 0)
+    plain |= dict.fromkeys(("heat", "light", "alarm"))
     plain |= {name: {} for name in ("band_k", "strange", "weights", "parameters")}
     return PlaceForecast(**lists | plain | values)
 

@@ -20,7 +20,7 @@ DAY = slice(-24, None)
 def test_a_mat_lifts_its_tray_by_six_to_eleven_kelvin_over_the_room() -> None:
     """Common practice, no source: 10 to 20 degrees Fahrenheit, the lid on; less without."""
     indoors = room(spell(date(2026, 3, 1), 0, 8, 0.5, days=10))
-    tray = Bed(texture="potting", volume=TRAY, wetness=0.4, indoors=True, heating=MAT_HEAT)
+    tray = Bed(texture="potting", volume=TRAY, wetness=0.4, indoors=True, heating=(MAT_HEAT,))
     places = [Place(tray, WAVE, (CoverPeriod(kind("lid"), 0.0, 1e6),)), Place(tray, WAVE)]
     under, without = simulate([place.case(indoors, Parameters.typical(1)) for place in places], [0.02])
     lifts = [float(c.at(0.02)[DAY].mean() - indoors.air_c[DAY].mean()) for c in (under, without)]

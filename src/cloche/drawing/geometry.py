@@ -58,3 +58,13 @@ def value_ticks(low: float, high: float, most: int = 6) -> list[float]:
     step = nice_step(high - low, most)
     first = -(-low // step) * step
     return [first + step * i for i in range(int((high - first) // step) + 1)]
+
+
+def spread(at: Sequence[float], gap: float, least: float, most: float) -> list[float]:
+    """Positions of labels that keep a gap: those wanted, in order, each no nearer to the one before, all within the limits."""
+    found: list[float] = []
+    for wanted in at:
+        found.append(max(wanted, found[-1] + gap if found else least))
+    for i in range(len(found) - 1, -1, -1):
+        found[i] = min(found[i], most if i == len(found) - 1 else found[i + 1] - gap)
+    return found

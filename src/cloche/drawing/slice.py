@@ -131,6 +131,7 @@ _SHAPES: dict[str, dict[str, list[str]]] = {
     "cells": {"lines": [_TRAY, _SPROUTS]},
     "tray": {"lines": [_TRAY, _SPROUTS, _ROOM]},
     "mat": {"lines": [_TRAY, _SPROUTS], "heat": [_zigzag(HEIGHT - 16, 5)]},
+    "box": {"lines": [_TRAY, _SPROUTS], "heat": [_zigzag(HEIGHT - 40, 4)]},
     "cable": {"heat": [_zigzag(depth_y(0.22), 4)]},
     "hotbed": {
         "film": [_frame() + "Z"],

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services import outlooks
+from cloche.bridge.services.batches import NOON_H, batch_outlook
 from cloche.bridge.services.batches import Learned as Counted
-from cloche.bridge.services.batches import batch_outlook
 from cloche.bridge.services.crops import Grown, grown
 from cloche.bridge.services.frosts import frosts_of, last_frost_day
 from cloche.bridge.services.places import Situation, covers_of, felt, situation_of
@@ -19,7 +19,7 @@ from cloche.bridge.services.pooling import cover_evidence
 from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot
 from cloche.bridge.services.weather import climate, known_days
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
-from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.stored import CoverEvidence, SowingOutlook
 from cloche.core.germination.steady import field_factors
@@ -140,13 +140,13 @@ def gather_observations(inputs: ForecastInputs, described: Described) -> Observe
 def _seen_under(inputs: ForecastInputs, described: Described) -> Beside:
     """What was seen under the covers while they stood."""
     situation = described.situation
-    if situation.indoors or situation.house:
+    if situation.house:
         return NOTHING
     rows, guessed = [], []
     for one in inputs.under:
         at, since = ((when - described.midnight) / timedelta(hours=1) for when in (one.at, one.since))
         over = [p for p in situation.place.covers if p.start_h <= since and at < p.end_h]
-        if since >= 0 and over:
+        if since >= 0 and (over or situation.indoors):
             rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
             guessed.append(any(p.vent.above_c is not None for p in over))
     return Beside.of(rows, guessed)
@@ -154,10 +154,15 @@ def _seen_under(inputs: ForecastInputs, described: Described) -> Beside:
 
 def learn_place(inputs: ForecastInputs, described: Described, observed: Observed, members: DailyRecord) -> Learned:
     """4. What its readings tell of the place, under the weather that was."""
+    weather = felt(described.situation, behind(inputs, members))
+    return learn(described.situation.place, weather, observed.readings, observed.seen)
+
+
+def behind(inputs: ForecastInputs, members: DailyRecord) -> HourlyWeather:
+    """The weather that was, PAST_D days back and today: the members' mean."""
     hours = standard_offset_h(inputs.timezone, inputs.today - timedelta(days=PAST_D))
     site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, hours)
-    behind = felt(described.situation, hours_of(_mean_of(members.cut(0, PAST_D + 1)), site))
-    return learn(described.situation.place, behind, observed.readings, observed.seen)
+    return hours_of(_mean_of(members.cut(0, PAST_D + 1)), site)
 
 
 def _mean_of(members: DailyRecord) -> DailyRecord:
@@ -174,7 +179,7 @@ def run_ahead(
     start = PAST_D - run_up_d
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), weather.site)
     situation = described.situation
-    later = Situation(situation.place.shifted(start * 24), situation.house, situation.indoors)
+    later = situation.shifted(start * 24)
     depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, inputs.seed_depth_m})
     since = learned.since(start * 24)
     drawn = draw(since, len(outside), MEMBERS, inputs.seed)
@@ -218,10 +223,20 @@ def follow_sowings(inputs: ForecastInputs, run: Run) -> dict[int, SowingOutlook]
     moist = None if inputs.watered else run.trajectory.moist.astype(np.float64)
     learned = Counted(inputs.field_factor, inputs.stand, inputs.kind in BENCHES)
     return {
-        sown.number: batch_outlook(sown, run.soil_c(outlooks.nearest_depth(sown.depth_m)), first, learned, moist)
+        sown.number: batch_outlook(sown, _soil_of(sown, run, first), first, learned, moist)
         for sown in inputs.sown
         if first <= sown.sown_on <= inputs.today and not sown.over
     }
+
+
+def _soil_of(sown: SownBatch, run: Run, first: date) -> NDArray[np.float64]:
+    """Hourly soil at its depth from midnight of `first`: where it stands, and before that where it stood."""
+    soil = run.soil_c(outlooks.nearest_depth(sown.depth_m))
+    for until, hourly in sown.before:
+        end = (until - first).days * 24 + NOON_H
+        left = np.array(hourly)[max(len(hourly) - max(end, 0), 0) :]
+        soil[max(end, 0) - len(left) : max(end, 0)] = left[:, None]
+    return soil
 
 
 def evidence_of_cover(

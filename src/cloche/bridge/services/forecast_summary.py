@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from cloche.bridge.services.bench import around_c, heat_outlook, light_outlook
 from cloche.bridge.services.forecast_steps import PAST_D, KnownWeather, Observed, Run, midnight
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
@@ -62,6 +63,9 @@ def summary(inputs: ForecastInputs, run: Run, weather: KnownWeather, observed: O
         spread_start=midnight(inputs, 1),
         spread_depths_m=deep,
         spread_k=[short(run.soil_c(d)[yesterday].std(axis=1)) for d in deep],
+        around_c=around_c(run),
+        heat=heat_outlook(inputs, run),
+        light=light_outlook(inputs, run),
     )
 
 

@@ -6,12 +6,13 @@ Each step is a function of `forecast_steps`; what the pages draw is put together
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from cloche.bridge.services import forecast_steps as step
 from cloche.bridge.services import outlooks, own
 from cloche.bridge.services.forecast_summary import summary
 from cloche.bridge.services.frosts import frost_dates
+from cloche.bridge.services.heat_watch import alarm_of
 from cloche.bridge.services.places import ALWAYS_H, cover_over
 from cloche.bridge.services.snapshots import pack
 from cloche.bridge.services.watching import growing_in, watch
@@ -44,12 +45,13 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
     learned = step.learn_place(inputs, described, observed, members)
     run = step.run_ahead(inputs, described, learned, members, weather)
 
+    alarm = alarm_of(inputs, described, observed, step.behind(inputs, members))
     today = run.trajectory.after(run.run_up_d * 24)
     judged = step.judge_crops(inputs, run, today, run.is_sheltered, weather.frosts)
     sown = step.follow_sowings(inputs, run)
     felt_behind = felt_c(run.trajectory.cut(run.run_up_d * 24 + 12), run.is_sheltered)
     return ForecastResult(
-        ground=summary(inputs, run, weather, observed),
+        ground=replace(summary(inputs, run, weather, observed), alarm=alarm),
         frosts=frost_dates(weather.frosts, weather.frosts_are_own, inputs.latitude_deg, inputs.today),
         cover_evidence=step.evidence_of_cover(inputs, described, learned, observed),
         crops=outlooks.crop_days(step.crops_of(inputs), judged, inputs.today),

@@ -5,16 +5,23 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
+import numpy as np
+
+from cloche.bridge.services.heating import heatings_of, layered, room_of, window_of
 from cloche.bridge.services.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
-from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Noted, Vent, kind
 from cloche.core.covers.nested import inside
+from cloche.core.heat.control import filled_again
 from cloche.core.heat.hotbed import USUAL, heating_of
+from cloche.core.heat.source import Heating
+from cloche.core.light.window import Window
 from cloche.core.soil.annual import AnnualWave
-from cloche.core.soil.bed import AIRING, Bed, Event, Heating, Parameters, SmallVolume, Work
+from cloche.core.soil.bed import AIRING, Bed, Event, Parameters, SmallVolume, Work
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.weather.indoors import room
+from cloche.core.weather.indoors import ROOMS, Room, room
+from cloche.core.weather.indoors import USUAL as USUAL_ROOM
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import HourlyWeather
 
@@ -30,6 +37,11 @@ RAISED = Bed(raised_m=0.3, albedo=0.14, wetness=0.15, moist=0.40)
 source)."""
 CABLE_HEAT = Heating(75.0, 0.15, start_c=18.0, stop_c=20.0, probe_m=0.05)
 """Common practice, no source: 75 W/m² of cable."""
+BOX = HeatSpan("cable", control="thermostat", over_m=0.06, under_m=0.03)
+"""A bench box of which nothing is told: cable between 3 cm of sand below and 6 cm above, held at 18 to 21 °C (common practice,
+no source)."""
+BENCH_BOX = SmallVolume(0.05, 5.0, bottom_w_m2k=1.0, side_w_m2k=2.0)
+"""Mix in trays on a box of boards, some 1.2 by 0.6 m, lined, on an insulating sheet (assumption)."""
 HEATED_AGO_D = 14
 AIRED_UNTIL_H = 18.0
 """A cover that was opened, with no word of its being shut, is shut by then (assumption)."""
@@ -37,11 +49,20 @@ AIRED_UNTIL_H = 18.0
 
 @dataclass(frozen=True)
 class Situation:
-    """A place as the core takes it, and the house it stands in, if any."""
+    """A place as the core takes it, and what it stands in: the house, if any; indoors the room and the window by it; kept: air
+    of a heated house or room, never below so much [°C] between two hours."""
 
     place: Place
     house: CoverPeriod | None
     indoors: bool
+    room: Room = ROOMS[USUAL_ROOM]
+    window: Window | None = None
+    kept: tuple[tuple[float, float, float], ...] = ()
+
+    def shifted(self, hours: float) -> Situation:
+        """The same on a clock that starts so many hours later."""
+        kept = tuple((least, start - hours, end - hours) for least, start, end in self.kept)
+        return replace(self, place=self.place.shifted(hours), kept=kept)
 
 
 def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -> Situation:
@@ -53,18 +74,43 @@ def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -
     house = None
     if inputs.description.within:
         house = CoverPeriod(kind(inputs.description.within), 0.0, ALWAYS_H, Vent(OPENED_BY, None, None, OPENED_ABOVE_C))
-    return Situation(Place(bed, wave, covers), house, bed.indoors)
+    kept = tuple((span.start_c, *_hours_of(span, inputs, midnight)) for span in inputs.heat if span.source == "house")
+    return Situation(
+        Place(bed, wave, covers),
+        house,
+        bed.indoors,
+        room_of(inputs.room),
+        window_of(inputs.pane) if bed.indoors else None,
+        kept,
+    )
 
 
 def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     """The weather that the place feels: a room's, a house's, or the open sky's."""
+    return _kept_warm(situation, _around(situation, outside))
+
+
+def _around(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     if situation.indoors:
-        return room(outside)
+        return room(outside, situation.room, situation.window)
     if situation.house is None:
         return outside
     ground = Place(Bed(), situation.place.wave, (situation.house,))
     trajectory = simulate([ground.case(outside, Parameters.typical(outside.members))], [0.05])[0]
     return inside(situation.house, trajectory, outside)
+
+
+def _kept_warm(situation: Situation, around: HourlyWeather) -> HourlyWeather:
+    """A heater keeps the air of its room or house from falling lower; its walls are as warm as before."""
+    hour, air = np.arange(len(around))[:, None] + 0.5, around.air_c
+    for least, start, end in situation.kept:
+        air = np.where((hour >= start) & (hour < end), np.maximum(air, least), air)
+    return replace(around, air_c=air) if situation.kept else around
+
+
+def _hours_of(span: HeatSpan, inputs: ForecastInputs, midnight: datetime) -> tuple[float, float]:
+    start = -ALWAYS_H if span.first is None else _hours_to(span.first, inputs, midnight)
+    return start, ALWAYS_H if span.last is None else _hours_to(span.last + timedelta(days=1), inputs, midnight)
 
 
 def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
@@ -135,17 +181,31 @@ def _bed(inputs: ForecastInputs, midnight: datetime) -> Bed:
     if description.shaded is not None:
         start, end = description.shaded
         bed = replace(bed, shade=tuple(float(start <= hour + 0.5 < end) for hour in range(24)))
-    bed = _by_kind(bed, inputs, midnight)
+    bed = _heated(_by_kind(bed, inputs, midnight), inputs, midnight)
     done = [d for d in inputs.operations if d.work not in AIRING]
     events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in done]
     return bed.with_events(*events)
 
 
-def _small(bed: Bed, kind: str) -> Bed:
-    small = replace(bed, texture="potting", volume=TUB if kind == "tub" else TRAY, wetness=0.4)
-    if kind in ("tub", "cells"):
+def _heated(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
+    """With its dated heat sources, or with what its kind has where none is told."""
+    spans = inputs.heat or ((BOX,) if inputs.kind == "box" else ())
+    if not spans:
+        return bed
+    if bed.volume is not None:
+        bed = replace(bed, volume=layered(bed.volume, spans))
+    hours = [_hours_of(span, inputs, midnight) for span in spans]
+    return replace(bed, heating=heatings_of(spans, bed, inputs.room, hours))
+
+
+def _small(bed: Bed, inputs: ForecastInputs) -> Bed:
+    volume = {"tub": TUB, "box": BENCH_BOX}.get(inputs.kind, TRAY)
+    small = replace(bed, texture="potting", volume=volume, wetness=0.4)
+    if inputs.kind in ("tub", "cells"):
         return small
-    return replace(small, indoors=True, heating=MAT_HEAT if kind == "mat" else None)
+    return replace(
+        small, indoors=not inputs.description.within, heating=(MAT_HEAT,) if inputs.kind == "mat" and not inputs.heat else ()
+    )
 
 
 def _by_kind(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
@@ -154,17 +214,19 @@ def _by_kind(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
         return replace(bed, **drained)
     if inputs.kind == "mulched":
         return replace(bed, mulch_m=0.06)
-    if inputs.kind in ("tub", "cells", "tray", "mat"):
-        return _small(bed, inputs.kind)
+    if inputs.kind in ("tub", "cells", "tray", "mat", "box"):
+        return _small(bed, inputs)
     if inputs.kind == "cable":
-        return replace(bed, heating=CABLE_HEAT)
+        return replace(bed, heating=(CABLE_HEAT,))
     if inputs.kind == "hotbed" and inputs.hotbed:
         build, filled_on, topped_on = inputs.hotbed
         topped_h = None if topped_on is None else _hours_to(topped_on, inputs, midnight)
-        return replace(bed, heating=heating_of(build, _hours_to(filled_on, inputs, midnight), topped_h))
+        heaps = [heating_of(build, _hours_to(filled_on, inputs, midnight), topped_h)]
+        heaps += [heating_of(one, _hours_to(on, inputs, midnight)) for one, on in inputs.fills]
+        return replace(bed, heating=filled_again(heaps))
     if inputs.kind == "hotbed":
         fills = [d.at for d in inputs.operations if d.work == Work.FILLED]
         now = datetime(inputs.today.year, inputs.today.month, inputs.today.day, tzinfo=inputs.timezone)
         filled = max(fills) if fills else now - timedelta(days=HEATED_AGO_D)
-        return replace(bed, heating=heating_of(USUAL, (filled - midnight) / timedelta(hours=1)))
+        return replace(bed, heating=(heating_of(USUAL, (filled - midnight) / timedelta(hours=1)),))
     return bed

@@ -100,7 +100,7 @@ def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timez
 
 
 def _bed(grounds: tuple[str, ...]) -> Bed:
-    bed = Bed(mulch_m=0.06 if "mulch" in grounds else 0.0, heating=HEAP if "heap" in grounds else None)
+    bed = Bed(mulch_m=0.06 if "mulch" in grounds else 0.0, heating=(HEAP,) if "heap" in grounds else ())
     return bed.with_events(Event(Work.STONES, 0.0)) if "stones" in grounds else bed
 
 

@@ -24,7 +24,7 @@ AHEAD_D = 430
 """Days ahead that are kept: a cover may be asked about on any day of the coming year, and is then looked at for some weeks."""
 NEAR_D = 150
 """Days ahead that are run for a question about the next weeks: fewer are quicker."""
-FORMAT = 2
+FORMAT = 3
 """Counts up with crops.MODEL_VERSION, by which what another version kept is made anew."""
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")

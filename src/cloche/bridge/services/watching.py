@@ -54,6 +54,8 @@ DRY, LOOKED_DRY_D = 0.5, 4
 a half of it is gone [FAO56 table 22, from memory]."""
 PICKED_BELOW_C, PICKED_FROM_H, PICKED_TO_H, SUN_AFTER_W_M2 = 6.0, 10, 14, 100.0
 """In cold weather a cover is opened for picking only while two hours of sun are still to come (common practice, no source)."""
+FROZEN_C, FROZEN_BALL_K = -0.1, 0.1
+"""Soil in which all water is ice [°C]; a ball that freezes through counts as just past the limit."""
 OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
 NIGHTS_BACK, FROST_BELOW_C = 3, 1.0
@@ -176,7 +178,9 @@ class _Watched:
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
         self.limits, self.cover, self.housed = limits, cover, housed
-        self.away = _by_the_sun(inputs)
+        self.away, self.bring_in_c = _by_the_sun(inputs), inputs.bring_in_c
+        volume = checkpoint.place.bed.volume
+        self.ball_m = volume.depth_m / 2 if volume else 0.0
         ahead = checkpoint.ahead.cut(0, DAYS + 1)
         self.outside_c, self.sun_w_m2 = ahead.air_c, ahead.sun_w_m2
         self.night_ways = _night_ways(inputs, cover)
@@ -191,15 +195,24 @@ class _Watched:
             return []
         ways = [way for way, _ in self.night_ways]
         felt = [felt_c(trajectory, bool(way)) for trajectory, (_, way) in zip(self.by_night, self.night_ways, strict=True)]
+        movable = ways[-1] is NightWay.BRING_IN
+        limit = max(self.limits.cold_c, self.bring_in_c) if movable else self.limits.cold_c
         plans = []
         for number in range(DAYS):
             coldest = np.stack([nights.coldest_c(one, number) for one in felt])
-            if ways[-1] is NightWay.BRING_IN:
-                coldest = np.vstack([coldest[:-1], np.full_like(coldest[:1], 10.0)])
-            plan = nights.plan_night(coldest, self.limits.cold_c)
+            if movable:
+                frozen = np.where(self._ball_freezes(number), limit - FROZEN_BALL_K, np.inf)
+                coldest = np.vstack([np.minimum(coldest[:-1], frozen), np.full_like(coldest[:1], 10.0)])
+            plan = nights.plan_night(coldest, limit)
             low, left = ((round(ends[0], 1), round(ends[1], 1)) for ends in (plan.coldest_c, plan.coldest_left_c))
             plans.append(NightPlan(ways[plan.way], round(plan.risk, 3), round(plan.risk_left, 3), low, left, plan.holds))
         return plans
+
+    def _ball_freezes(self, night: int) -> NDArray[np.bool_]:
+        """Whether the root ball is frozen through in a night, (members,): small volumes lose their heat on all sides."""
+        trajectory = self.by_night[0]
+        depth = min(trajectory.depths_m, key=lambda d: abs(d - self.ball_m))
+        return np.asarray(nights.coldest_c(trajectory.at(depth).astype(np.float64), night) < FROZEN_C)
 
     def covered(self) -> CoveredDays:
         """Inside air shut and by the plan, and the plans."""

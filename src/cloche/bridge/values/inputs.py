@@ -57,9 +57,67 @@ class CoverSpan:
 
 
 @dataclass(frozen=True)
+class HeatSpan:
+    """A heat source at a place from one local day to another (None: always there, still there).
+
+    source: mat, base, cable, wire or house; watts: of all of it, over area_m2; lift_k: measured over the room instead.
+    control: always, timer (spans of the day) or thermostat (start_c, stop_c, its probe at probe: roots, bottom or air).
+    over_m, under_m: of a cable, its spreading layer of filling, wet or dry.
+    """
+
+    source: str
+    first: date | None = None
+    last: date | None = None
+    watts: float | None = None
+    area_m2: float = 0.25
+    lift_k: float | None = None
+    control: str = "always"
+    spans: tuple[tuple[float, float], ...] = ()
+    start_c: float = 18.0
+    stop_c: float = 21.0
+    probe: str = "roots"
+    over_m: float = 0.0
+    under_m: float = 0.0
+    filling: str = "sharp_sand"
+    filling_wet: bool = True
+
+
+@dataclass(frozen=True)
+class RoomAir:
+    """The room in which a place stands. kind: key of core.weather.indoors.ROOMS; night_c, day_c: as told, None: as is usual."""
+
+    kind: str
+    night_c: float | None = None
+    day_c: float | None = None
+
+
+@dataclass(frozen=True)
+class LampSpan:
+    """A lamp over a place from one local day to another. Else as core.light.lamp.Lamp."""
+
+    spans: tuple[tuple[float, float], ...]
+    first: date | None = None
+    last: date | None = None
+    watts: float = 0.0
+    kind: str = "led"
+    area_m2: float = 0.3
+    away_m: float = 0.15
+    ppfd: float | None = None
+
+
+@dataclass(frozen=True)
+class WindowPane:
+    """A window by which a place stands: see core.light.window.Window."""
+
+    aspect_deg: float
+    shade: float = 0.0
+    away_m: float = 0.1
+
+
+@dataclass(frozen=True)
 class Under:
-    """Something seen under a cover besides its soil. what: air, lowest, highest [°C] or gain [K] over a bare bed at depth_m;
-    since: when an extreme's thermometer was set back."""
+    """Something seen under a cover besides its soil, or in a room. what: air, lowest, highest, room, room_low, room_high [°C]
+    or gain [K] over a bare bed at depth_m; since: when an extreme's thermometer was set back."""
 
     what: str
     at: datetime
@@ -81,7 +139,7 @@ class Operation:
 class SownBatch:
     """A sowing that was made. values: what its packet says of the crop; rate: share of the lot taken to be alive; counts: how
     many were up on a day. over: nothing more is expected to come up; outlook: the last that was
-    expected of it."""
+    expected of it. before: hourly soil [°C] of places that it has left, each up to midday of a day."""
 
     number: int
     crop_key: str
@@ -93,6 +151,7 @@ class SownBatch:
     counts: tuple[tuple[date, int], ...] = ()
     over: bool = False
     outlook: SowingOutlook | None = None
+    before: tuple[tuple[date, tuple[float, ...]], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -148,3 +207,9 @@ class ForecastInputs:
     hotbed: tuple[Build, date, date | None] | None = None
     away: tuple[int, int] | None = None
     under: tuple[Under, ...] = ()
+    heat: tuple[HeatSpan, ...] = ()
+    room: RoomAir | None = None
+    pane: WindowPane | None = None
+    lamps: tuple[LampSpan, ...] = ()
+    bring_in_c: float = -3.0
+    fills: tuple[tuple[Build, date], ...] = ()

@@ -18,11 +18,49 @@ from cloche.core.hazards.air_limits import Limits, Stage
 from cloche.core.hazards.frost_damage import Harm
 from cloche.core.hazards.frost_night import NightWay
 from cloche.core.hazards.ventilation import Plan
+from cloche.core.heat.faults import Fault
 from cloche.core.windows.limits import Limit
 from cloche.core.windows.rules import SowingRule
 
 FORMAT = 1
 Triple = tuple[float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class HeatAlarm:
+    """A heater that does not do what it should. at: of the newest reading; seen_c: what it was, expected_c: what it should be,
+    without_c: what it would be without heat [°C]."""
+
+    fault: Fault
+    at: datetime
+    seen_c: float
+    expected_c: float
+    without_c: float
+
+
+@dataclass(frozen=True, slots=True)
+class HeatOutlook:
+    """What a place's heat source does over the coming fortnight, by the day. duty: share of the day that it is on, band;
+    kwh: what it uses; watts: at the plug while it is on; ruled: start and stop of its thermostat [°C]; holds: share of the
+    days on which the roots come within its band; without_c: the roots' daily mean without it."""
+
+    duty: list[Triple]
+    kwh: list[float]
+    watts: float
+    ruled: tuple[float, float] | None
+    holds: float
+    without_c: list[float]
+
+
+@dataclass(frozen=True, slots=True)
+class LightOutlook:
+    """Light on a place's plants by the day, daily integral [mol/m²]: through its window, band, and from its lamp; weeks: mean
+    of the window's, middle, by the coming week; ten_d: days until days have ten hours, 0 while they have."""
+
+    window: list[Triple]
+    lamp: list[float]
+    weeks: list[float] = field(default_factory=list)
+    ten_d: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +72,9 @@ class PlaceForecast:
     reading, how far it lies from all others [K], and how much it weighs against an ordinary one. parameters: what was learned,
     as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to what the records tell, more than
     before. band_k: half the band's width, by days ahead. spread: how far apart the members lie by the hour, of the day before
-    (rows are depths), as standard deviation [K]."""
+    (rows are depths), as standard deviation [K]. around_c: daily mean air of the room or house in which it stands, for the
+    coming fortnight, empty in the open; heat, light: of places that have any;
+    alarm: what is wrong with its heater."""
 
     day: date
     start: datetime
@@ -64,6 +104,10 @@ class PlaceForecast:
     spread_start: datetime
     spread_depths_m: list[float]
     spread_k: list[list[float]]
+    around_c: list[float] = field(default_factory=list)
+    heat: HeatOutlook | None = None
+    light: LightOutlook | None = None
+    alarm: HeatAlarm | None = None
 
 
 @dataclass(frozen=True, slots=True)

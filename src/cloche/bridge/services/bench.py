@@ -1,0 +1,107 @@
+"""What heat and light do at a place over the coming weeks: how long its heater is on, what it uses, how much light there is."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.bridge.services.forecast_steps import Run
+from cloche.bridge.services.heating import lamp_of, plug_w, window_of
+from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan
+from cloche.bridge.values.layout import MEMBERS
+from cloche.bridge.values.packing import short
+from cloche.bridge.values.stored import HeatOutlook, LightOutlook, Triple
+from cloche.core.light.window import behind_glass_w_m2, daily_mol
+from cloche.core.soil.physical import Variant
+from cloche.core.weather.sun import day_length_h
+
+Array = NDArray[np.float64]
+AHEAD_D = 14
+"""Days for which heat is told; light for twice as many."""
+LIGHT_D, TEN_H = 182, 10.0
+"""Days for which the window's light is told by the week; day length below which growth pauses (common practice, no source)."""
+BAND = (0.1, 0.5, 0.9)
+WITHIN_K = 1.0
+
+
+def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
+    """None where nothing electric heats it on any of the coming days."""
+    span = next((one for one in reversed(inputs.heat) if is_on(one, inputs.today)), None)
+    heating = [one for one in run.situation.place.bed.heating if not one.fading_d]
+    if not heating or (inputs.heat and (span is None or span.source == "house")):
+        return None
+    span = span or HeatSpan("mat" if inputs.kind == "mat" else "cable")
+    first = run.run_up_d * 24
+    hours = slice(first, first + AHEAD_D * 24)
+    now = max(heating, key=lambda one: one.during[0] if one.during[0] <= first + 12 else -np.inf)
+    full = now.power_w_m2 * run.checkpoint.drawn.parameters.heat
+    duty = daily(run.trajectory.heat_w_m2[hours]) / np.maximum(full, 1e-6)
+    roots = daily(run.soil_c(inputs.seed_depth_m)[hours])
+    watts = plug_w(span)
+    ruled = (now.start_c, now.stop_c) if now.start_c is not None and now.stop_c is not None else None
+    return HeatOutlook(
+        duty=triples(np.minimum(duty, 1.0)),
+        kwh=short(np.median(duty, axis=1) * 24 * watts / 1000, 3),
+        watts=round(watts, 1),
+        ruled=ruled,
+        holds=1.0 if ruled is None else round(float((roots >= ruled[0] - WITHIN_K).mean()), 2),
+        without_c=short(np.median(_without(inputs, run), axis=1)),
+    )
+
+
+def _without(inputs: ForecastInputs, run: Run) -> Array:
+    checkpoint = run.checkpoint
+    bed, covers = checkpoint.place.bed, checkpoint.place.covers
+    cold = checkpoint.varied([Variant(bed.with_heat(), covers, checkpoint.ahead)], AHEAD_D)[0]
+    return daily(cold.at(inputs.seed_depth_m))
+
+
+def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
+    """None where neither window nor lamp is told."""
+    if inputs.pane is None and not inputs.lamps:
+        return None
+    days, window, first = 2 * AHEAD_D, window_of(inputs.pane), run.run_up_d
+    whole = run.outside.cut(first, min(first + LIGHT_D, len(run.outside) // 24))
+    mol = np.zeros((len(whole) // 24, MEMBERS))
+    if window is not None:
+        mol = np.broadcast_to(daily_mol(behind_glass_w_m2(whole, window)), mol.shape)
+    lit = [lamp_mol(inputs.lamps, inputs.today + timedelta(days=day)) for day in range(days)]
+    weeks = np.median(mol[: len(mol) // 7 * 7], axis=1).reshape(-1, 7).mean(axis=1)
+    hours = day_length_h(inputs.today.timetuple().tm_yday + np.arange(365), inputs.latitude_deg)
+    long_enough = np.flatnonzero(hours >= TEN_H)
+    return LightOutlook(
+        triples(mol[:days]), short(np.array(lit)), short(weeks), int(long_enough[0]) if len(long_enough) else 365
+    )
+
+
+def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:
+    """What the lamps give on a day [mol/m²]."""
+    return sum(lamp_of(one).mol_a_day for one in lamps if is_on(one, day))
+
+
+def around_c(run: Run) -> list[float]:
+    """Daily mean air of the room or house, empty in the open."""
+    if not (run.situation.indoors or run.situation.house):
+        return []
+    checkpoint = run.checkpoint
+    warmer = checkpoint.drawn.parameters.room_k if run.situation.indoors else 0.0
+    air = checkpoint.ahead.air_c[: AHEAD_D * 24] + warmer
+    return short(np.median(daily(np.broadcast_to(air, (AHEAD_D * 24, MEMBERS))), axis=1))
+
+
+def is_on(span: HeatSpan | LampSpan, day: date) -> bool:
+    """Whether it is there on a day."""
+    return (span.first is None or span.first <= day) and (span.last is None or day <= span.last)
+
+
+def daily(hourly: NDArray[np.floating]) -> Array:
+    """Means of days, (days, members)."""
+    return np.asarray(hourly.reshape(len(hourly) // 24, 24, -1).mean(axis=1), dtype=np.float64)
+
+
+def triples(values: Array) -> list[Triple]:
+    """The band of each day over the members."""
+    low, middle, high = np.quantile(values, BAND, axis=1)
+    return [(round(float(a), 3), round(float(b), 3), round(float(c), 3)) for a, b, c in zip(low, middle, high, strict=True)]

@@ -1,0 +1,73 @@
+"""The latest readings of a heated place against what it would be as described, with its heater and without."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cloche.bridge.services.forecast_steps import PAST_D, Described, Observed
+from cloche.bridge.services.places import felt
+from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.stored import HeatAlarm
+from cloche.core.heat.faults import fault_of
+from cloche.core.soil.bed import Parameters
+from cloche.core.soil.readings import What
+from cloche.core.soil.simulate import simulate
+from cloche.core.weather.record import HourlyWeather
+
+Array = NDArray[np.float64]
+LOOKED_D, BEFORE_D, FRESH_H = 2, 10, 30.0
+"""Days whose readings are looked at, days before them that are run, and how old the newest may be [h]."""
+
+
+def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> HeatAlarm | None:
+    """None where nothing is wrong, or nothing electric heats it. outside: one member from the fit's first midnight."""
+    heating = [one for one in described.situation.place.bed.heating if not one.fading_d]
+    readings = observed.readings
+    if not heating or not len(readings):
+        return None
+    now_h = PAST_D * 24.0
+    newest = float(readings.hour.max())
+    order = np.argsort(readings.hour, kind="stable")
+    order = order[readings.hour[order] >= newest - LOOKED_D * 24]
+    if newest < now_h - FRESH_H or len(order) < 2:
+        return None
+    first = max(int(newest // 24) - LOOKED_D - BEFORE_D, 0)
+    situation = described.situation.shifted(first * 24)
+    weather = felt(situation, outside.cut(first, min(int(newest // 24) + 1, len(outside) // 24)))
+    parameters = Parameters.typical(1)
+    parameters.room_k[:] = _room_k(observed, weather, first)
+    bed = situation.place.bed
+    depth = sorted({round(float(d), 3) for d in readings.depth_m[order]})
+    case = situation.place.case(weather, parameters)
+    both = simulate([case, replace(case, bed=bed.with_heat())], depth)
+    hour = readings.hour[order] - first * 24
+    which = [depth.index(round(float(d), 3)) for d in readings.depth_m[order]]
+    expected, without = (_at(one.soil_c[:, :, 0].astype(np.float64), hour, which) for one in both)
+    now = max(heating, key=lambda one: one.during[0] if one.during[0] <= newest else -np.inf)
+    ruled = (now.start_c, now.stop_c) if now.start_c is not None and now.stop_c is not None else None
+    fault = fault_of(hour, readings.temperature_c[order], expected, without, ruled)
+    if fault is None:
+        return None
+    at = described.midnight + timedelta(hours=newest)
+    seen = float(readings.temperature_c[order][-1])
+    return HeatAlarm(fault, at, round(seen, 1), round(float(expected[-1]), 1), round(float(without[-1]), 1))
+
+
+def _room_k(observed: Observed, weather: HourlyWeather, first: int) -> float:
+    """How much warmer than described the room was read, 0 where nobody read it."""
+    found = []
+    for what, hour, value in zip(observed.seen.what, observed.seen.hour, observed.seen.value, strict=True):
+        at = int(hour) - first * 24
+        if what == What.ROOM and 0 <= at < len(weather):
+            found.append(float(value - weather.air_c[at].mean()))
+    # The description itself counts as two readings.
+    return sum(found) / (len(found) + 2)
+
+
+def _at(soil: Array, hour: Array, which: list[int]) -> Array:
+    spot = np.clip(hour.astype(np.intp), 0, len(soil) - 1)
+    return np.asarray(soil[spot, which])

@@ -1,0 +1,52 @@
+"""The simulated probe plays a thermostat, also a failing one, and the forecast's watch hears it."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from cloche.bridge.services import forecast_steps as step
+from cloche.bridge.services.heat_watch import alarm_of
+from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, RoomAir
+from cloche.bridge.values.stored import HeatAlarm
+from cloche.core.heat.faults import Fault
+from cloche.demo.probe import SimulatedProbe, SimulatedThermostat
+from tests.bridge.test_forecasting import inputs
+
+DAYS, TODAY = 5, datetime(2026, 4, 22, tzinfo=UTC)
+RULED = HeatSpan("mat", watts=20.0, area_m2=0.14, control="thermostat", start_c=20.0, stop_c=23.0)
+
+
+def heard(fails: str, every: timedelta = timedelta(hours=8)) -> HeatAlarm | None:
+    """What the watch says of a tray whose controller fails a day before; its probe is read so often."""
+    tray = SimulatedThermostat(room_c=16.0, lift_k=11.0, fails=fails, fails_at=TODAY - timedelta(days=1))
+    probe = SimulatedProbe(every=timedelta(minutes=10), thermostat=tray)
+    probe.measure(TODAY - timedelta(days=DAYS), TODAY)
+    sent = probe.waiting[:: int(every / timedelta(minutes=10))]
+    rows = [(n, datetime.fromisoformat(one["at"]), 0.02, one["temperature"]) for n, one in enumerate(sent)]
+    given: ForecastInputs = inputs(kind="mat", crops=("pepper",), room=RoomAir("shed", 15.0, 18.0), seed_depth_m=0.02)
+    fields = {**given.__dict__, "readings": rows, "heat": (RULED,)}
+    return heard_in(ForecastInputs(**fields))
+
+
+def heard_in(given: ForecastInputs) -> HeatAlarm | None:
+    """By the forecast's own steps, without running the year."""
+    weather = step.know_weather(given)
+    members = step.draw_members(given, weather)
+    described = step.describe_place(given, weather)
+    observed = step.gather_observations(given, described)
+    return alarm_of(given, described, observed, step.behind(given, members))
+
+
+@pytest.mark.parametrize(("fails", "fault"), [("", None), ("dead", Fault.COLD), ("stuck", Fault.HOT)])
+def test_a_failing_controller_is_told_from_one_that_works(fails: str, fault: Fault | None) -> None:
+    """Three readings a day: the second and the third after the failure are cold or hot, and that is enough."""
+    found = heard(fails)
+    assert (found and found.fault) == fault
+
+
+def test_a_logger_that_has_slipped_out_is_heard_within_the_day() -> None:
+    found = heard("flat", timedelta(hours=1))
+    assert found is not None
+    assert found.fault in (Fault.COLD, Fault.FLAT)
