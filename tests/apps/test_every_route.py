@@ -85,9 +85,23 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "history_id": place.history.earliest("history_id").history_id,
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
+        **bench_of(garden, place),
+        "step_id": sowing.steps.create(kind="leaf", on=NOW.date()).pk,
         "crop_key": "pea",
         "key": "own_0a0b0c0d",
         "kind": "place",
+    }
+
+
+def bench_of(garden: Garden, place: Place) -> dict[str, Any]:
+    room = garden.rooms.create(name="Shed")
+    return {
+        "room_id": room.pk,
+        "air_id": room.air.create(at=NOW, temperature_c=15).pk,
+        "heat_id": place.heat_periods.create(first=NOW.date()).pk,
+        "test_id": place.heat_tests.create(on=NOW.date(), spots=[None] * 9).pk,
+        "line_id": place.hotbed_notes.create(on=NOW.date(), core_c=50).pk,
+        "lamp_id": place.lamps.create(first=NOW.date(), spans=[[6, 20]]).pk,
     }
 
 
@@ -156,6 +170,7 @@ def test_the_walk_knows_every_kind_of_number_that_an_address_bears(other: Garden
 def everything_of(garden: Garden) -> list[Any]:
     place = garden.places.get()
     own = [place.readings, place.cover_periods, place.operations, place.sowings, place.visits]
+    own += [place.heat_periods, place.lamps, garden.rooms]
     return [
         garden.places.all(),
         garden.packets.all(),

@@ -1,6 +1,6 @@
 """The simulated probe: the same seed the same soil, and nothing that was not answered is forgotten."""
 
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
@@ -8,7 +8,7 @@ import pytest
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.models import LoggedReading
-from cloche.demo.probe import FAULTS, SimulatedProbe, by_http
+from cloche.demo.probe import FAULTS, SimulatedProbe, SimulatedThermostat, by_http
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -63,3 +63,21 @@ def test_where_nobody_answers_it_keeps_what_it_has() -> None:
     count = probe.measure(NOW - HOUR, NOW)
     assert not probe.send(by_http("http://127.0.0.1:9", "token", timeout_s=2), NOW)
     assert len(probe.waiting) == count
+
+
+def tray(fails: str) -> list[float]:
+    """Two days of a tray whose controller fails after the first."""
+    begun = datetime(2026, 2, 1, tzinfo=UTC)
+    thermostat = SimulatedThermostat(fails=fails, fails_at=begun + timedelta(days=1))
+    probe = SimulatedProbe(every=timedelta(minutes=10), thermostat=thermostat)
+    probe.measure(begun, begun + timedelta(days=2))
+    return [one["temperature"] for one in probe.waiting]
+
+
+def test_it_plays_a_thermostat_that_works_and_three_that_fail() -> None:
+    works, stuck, dead, flat = (tray(fails) for fails in ("", "stuck", "dead", "flat"))
+    assert works[:144] == stuck[:144] == dead[:144]
+    assert 19 < min(works[30:]) < max(works) < 24
+    assert max(stuck[-20:]) > 24.5
+    assert max(dead[-20:]) < 18.5
+    assert max(flat[-100:]) - min(flat[-100:]) < 0.6

@@ -78,6 +78,8 @@ CHARACTERS = {
     "frame": Parameters(sun_k=22.0, lift_k=1.4, swing=0.7),
     "bell": Parameters(sun_k=18.0, lift_k=0.6, swing=0.85),
     "mat": Parameters(sun_k=0.0, lift_k=18.0, air=0.04, swing=0.5, spread=4.0e-7, heat_k=6.0),
+    "tray": Parameters(sun_k=0.0, lift_k=17.0, air=0.05, swing=0.6, spread=4.0e-7),
+    "box": Parameters(sun_k=2.0, lift_k=13.0, air=0.1, swing=0.4, spread=4.0e-7, heat_k=4.0),
     "cable": Parameters(sun_k=16.0, lift_k=1.0, swing=0.6, heat_k=6.0),
     "hotbed": Parameters(sun_k=18.0, lift_k=1.2, swing=0.6),
 }

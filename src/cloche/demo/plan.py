@@ -69,6 +69,22 @@ class OwnPlan:
 
 
 @dataclass(frozen=True)
+class BenchPlan:
+    """What a tray of the demo stands in, by and on. room: its name, kind, night and day [°C]; window: the way it looks and what
+    shades it; heat: source, days ago, watts, and a thermostat's two temperatures; lamp: watts, height above the leaves [m] and
+    its hours; steps: crop, what happened, days ago, and cells [m]; air: days ago and what was read in the room in
+    the evening [°C]."""
+
+    place: str
+    room: tuple[str, str, float | None, float | None]
+    window: tuple[float, float] | None = None
+    heat: tuple[str, int, float, tuple[float, float] | None] | None = None
+    lamp: tuple[float, float, tuple[tuple[float, float], ...]] | None = None
+    steps: tuple[tuple[str, str, int, float | None], ...] = ()
+    air: tuple[tuple[int, float], ...] = ()
+
+
+@dataclass(frozen=True)
 class GardenPlan:
     """A garden of the demo; season: first and last day (month, day) on which its places are read; meant: sowings to be made,
     place, crop, days ahead; trial: covered place, bare place, days since; away: hours in which nobody is there."""
@@ -87,6 +103,7 @@ class GardenPlan:
     meant: tuple[tuple[str, str, int], ...] = ()
     trial: tuple[str, str, int] | None = None
     away: tuple[int, int] | None = None
+    bench: tuple[BenchPlan, ...] = ()
 
 
 HILL = GardenPlan(
@@ -108,6 +125,9 @@ HILL = GardenPlan(
         PlacePlan("Terrace", "raised", slope_deg=4.0, texture="sand", cover=("film_tunnel", -3), opens="above"),
         PlacePlan("Pepper tray", "mat", 0.02),
         PlacePlan("Hotbed", "hotbed", 0.08),
+        PlacePlan("Kitchen sill", "tray", 0.02, read=0.5),
+        PlacePlan("Lamp shelf", "tray", 0.02, read=0.5),
+        PlacePlan("Sand bench", "box", 0.03, read=0.5),
     ),
     packets=(
         PacketPlan("carrot", "Hill Amber", 1, 2.4, None, (("maturity_d", 68.0),)),
@@ -125,6 +145,10 @@ HILL = GardenPlan(
         SowingPlan("Bells", "spinach", 38, 100),
         SowingPlan("Arch", "radish", 33, 150, ((21, 60), (14, 128), (9, 131)), finished=True),
         SowingPlan("Pepper tray", "pepper", 5, 48),
+        SowingPlan("Kitchen sill", "lettuce", 19, 40, ((12, 30), (6, 37))),
+        SowingPlan("Lamp shelf", "leek", 34, 120, ((20, 96), (10, 104))),
+        SowingPlan("Lamp shelf", "tomato", 27, 40, ((18, 31), (12, 36))),
+        SowingPlan("Sand bench", "tomato", 9, 80, ((1, 52),)),
     ),
     own=(
         OwnPlan("glass_frame", "Old frame", 1.8, 1.2, 9, 120.0, on="Wall frame"),
@@ -138,6 +162,18 @@ HILL = GardenPlan(
     meant=(("North bed", "beet", 0), ("Terrace", "carrot", 14)),
     trial=("Low tunnel", "North bed", 18),
     away=(8, 17),
+    bench=(
+        BenchPlan("Pepper tray", ("Back room", "shed", None, None), heat=("mat", 300, 20.0, (23.0, 25.0))),
+        BenchPlan("Kitchen sill", ("Kitchen", "living", 18.0, 23.0), window=(225.0, 0.6)),
+        BenchPlan(
+            "Lamp shelf",
+            ("Back room", "shed", None, None),
+            lamp=(40.0, 0.12, ((5.5, 9.0), (16.0, 21.0))),
+            steps=(("tomato", "potted", 9, 0.07), ("tomato", "leaf", 14, None)),
+            air=((1, 17.5), (3, 17.0), (6, 18.0), (9, 17.0)),
+        ),
+        BenchPlan("Sand bench", ("Porch", "garage", None, None), window=(180.0, 0.0), heat=("cable", 30, 75.0, (16.0, 19.0))),
+    ),
 )
 
 SOUTH = GardenPlan(

@@ -18,9 +18,39 @@ from urllib.parse import urlsplit
 
 import requests
 
+FAILS = ("", "stuck", "dead", "flat")
+"""How a simulated thermostat can fail: it never stops, it never heats, its probe lies outside the mix."""
 Send = Callable[[dict[str, Any]], bool]
 BATCH = 2000
+TRAY_FOLLOWS = timedelta(hours=3)
 FAULTS = (-127.0, 85.0)
+
+
+@dataclass
+class SimulatedThermostat:
+    """A tray on a heater that a thermostat switches: it warms and cools towards its ends. start_c, stop_c of the thermostat;
+    room_c: of the air, a little warmer by day; lift_k: over the room, always on; fails: one of FAILS, from an instant on."""
+
+    start_c: float = 20.0
+    stop_c: float = 23.0
+    room_c: float = 16.0
+    lift_k: float = 9.0
+    fails: str = ""
+    fails_at: datetime | None = None
+    soil_c: float = 20.0
+    on: bool = True
+
+    def at(self, when: datetime, after: timedelta) -> float:
+        """The tray so long after the last look."""
+        failed = self.fails if self.fails_at is None or when >= self.fails_at else ""
+        if failed == "flat":
+            return self.room_c
+        self.on = self.soil_c < self.start_c or (self.on and self.soil_c <= self.stop_c)
+        heated = failed == "stuck" or (self.on and failed != "dead")
+        room = self.room_c + 1.5 * math.sin(2 * math.pi * (when.hour - 11) / 24)
+        towards = room + self.lift_k * heated
+        self.soil_c += (towards - self.soil_c) * (1 - math.exp(-after / TRAY_FOLLOWS))
+        return self.soil_c
 
 
 @dataclass
@@ -32,6 +62,7 @@ class SimulatedProbe:
     ahead: timedelta = timedelta(0)
     faults: float = 0.0
     seed: int = 1
+    thermostat: SimulatedThermostat | None = None
     waiting: list[dict[str, Any]] = field(default_factory=list)
 
     def measure(self, start: datetime, end: datetime) -> int:
@@ -45,7 +76,8 @@ class SimulatedProbe:
         at = start
         while at < end:
             odd = chance.random()
-            value = chance.choice(FAULTS) if odd < self.faults else self._soil(at) + chance.gauss(0, 0.06)
+            soil = self.thermostat.at(at, self.every) if self.thermostat else self._soil(at)
+            value = chance.choice(FAULTS) if odd < self.faults else soil + chance.gauss(0, 0.06)
             yield {"channel": self.channel, "at": (at + self.ahead).isoformat(), "temperature": round(value, 2)}
             at += self.every
 
@@ -118,10 +150,13 @@ def main() -> None:
     parser.add_argument("--days", type=float, default=0.0, help="what it already holds")
     parser.add_argument("--ahead", type=float, default=0.0, help="seconds that its clock runs ahead")
     parser.add_argument("--faults", action="store_true", help="one value in fifty is a fault's code")
+    parser.add_argument("--thermostat", action="store_true", help="a tray on a heater that is held between 20 and 23 °C")
+    parser.add_argument("--fails", choices=FAILS, default="", help="how its controller fails, from now on")
     parser.add_argument("--once", action="store_true")
     args = parser.parse_args()
     every, ahead = timedelta(seconds=args.every), timedelta(seconds=args.ahead)
-    probe = SimulatedProbe(args.channel, every, ahead, 0.02 if args.faults else 0.0)
+    tray = SimulatedThermostat(fails=args.fails, fails_at=_now()) if args.thermostat or args.fails else None
+    probe = SimulatedProbe(args.channel, every, ahead, 0.02 if args.faults else 0.0, thermostat=tray)
     way: Send = (ByMqtt if args.url.startswith("mqtt") else by_http)(args.url, args.token)
     at = _now() - timedelta(days=args.days)
     while True:

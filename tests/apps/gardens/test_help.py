@@ -28,7 +28,7 @@ def test_the_demo_offers_a_walk_whose_stops_all_open(signed_in: Client, garden: 
     walk = page[page.index('class="walk-through"') :]
     stops = re.findall(r'<li><a href="([^"]+)">([^<]+)</a>', walk[: walk.index("</ol>")])
     assert "North bed, one of its places" in [name for _, name in stops]
-    assert len(stops) == 7
+    assert len(stops) == 8
     for address, _ in stops:
         assert signed_in.get(address).status_code == 200
 

@@ -10,11 +10,24 @@ from django.urls import reverse
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.places.models import (
+    Cover,
+    CoverPeriod,
+    HeatPeriod,
+    HeatTest,
+    Hotbed,
+    HotbedFill,
+    HotbedNote,
+    Lamp,
+    Operation,
+    Place,
+    Room,
+    RoomAir,
+)
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.history import changes
 from cloche.apps.records.kinds import KINDS
-from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.units import Units
 from tests.conftest import NOW
@@ -94,6 +107,14 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "visit": Visit.objects.create(key=uuid4(), place=bed, at=NOW, note="mole", photo=b"picture"),
         "sowing": sowing,
         "count": Count.objects.create(sowing=sowing, on=NOW.date(), up=4),
+        "step": Step.objects.create(sowing=sowing, kind="potted", on=NOW.date(), cell_m=0.07),
+        "heat": HeatPeriod.objects.create(place=bed, first=NOW.date(), watts=20),
+        "fill": HotbedFill.objects.create(place=bed, on=NOW.date()),
+        "hotbed_note": HotbedNote.objects.create(place=bed, on=NOW.date(), core_c=52),
+        "heat_test": HeatTest.objects.create(place=bed, on=NOW.date(), spots=[20] * 9),
+        "lamp": Lamp.objects.create(place=bed, first=NOW.date(), spans=[[6, 20]]),
+        "room": (room := Room.objects.create(garden=garden, name="Shed")),
+        "room_air": RoomAir.objects.create(room=room, at=NOW, temperature_c=15.5),
     }
 
 

@@ -217,7 +217,7 @@ class HotbedForm(forms.ModelForm):
         widgets = {"filled_on": DATE, "topped_up_on": DATE}
 
     SIZES = [("depth", lazy("Depth of the material"), 0.2, 2.0), ("length", lazy("Length"), 0.3, 50.0)]
-    SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Earth on top"), 0.05, 0.5)]
+    SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Earth on top"), 0.0, 0.5)]
 
     def __init__(self, *args: Any, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

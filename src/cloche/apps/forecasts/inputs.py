@@ -8,11 +8,21 @@ from datetime import date
 from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.speech import speak_for
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
+from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.values.inputs import Build, CoverSpan, Description, ForecastInputs, Operation
+from cloche.bridge.values.inputs import (
+    Build,
+    CoverSpan,
+    Description,
+    ForecastInputs,
+    HeatSpan,
+    LampSpan,
+    Operation,
+    RoomAir,
+    WindowPane,
+)
 
 
 def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
@@ -49,8 +59,33 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         stand=stand_of(sowings),
         watered=garden.watered,
         hotbed=_hotbed(place),
+        bring_in_c=garden.bring_in_c,
+        fills=_fills(place),
+        heat=tuple(heat_span(period) for period in place.heat_periods.all()),
+        room=RoomAir(place.room.kind, place.room.night_c, place.room.day_c) if place.room else None,
+        pane=_pane(place),
+        lamps=tuple(lamp_span(lamp) for lamp in place.lamps.all()),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )
+
+
+def heat_span(period: HeatPeriod) -> HeatSpan:
+    """A heat source's time at a place."""
+    own = {f.name for f in fields(HeatSpan)} - {"watts", "spans"}
+    spans = tuple((float(start), float(end)) for start, end in period.spans)
+    return HeatSpan(watts=period.power_w, spans=spans, **{name: getattr(period, name) for name in own})
+
+
+def lamp_span(lamp: Lamp) -> LampSpan:
+    """A lamp's time over a place."""
+    own = {f.name for f in fields(LampSpan)} - {"spans"}
+    return LampSpan(tuple((float(start), float(end)) for start, end in lamp.spans), **{n: getattr(lamp, n) for n in own})
+
+
+def _pane(place: Place) -> WindowPane | None:
+    if place.window_aspect_deg is None:
+        return None
+    return WindowPane(place.window_aspect_deg, place.window_shade, place.window_away_m)
 
 
 def span_of(period: CoverPeriod, today: date) -> CoverSpan:
@@ -73,6 +108,17 @@ def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
         return None
     build = Build(bed.material, bed.depth_m, bed.length_m, bed.width_m, bed.moist, bed.trodden, bed.insulated, bed.soil_m)
     return build, bed.filled_on, bed.topped_up_on
+
+
+def _fills(place: Place) -> tuple[tuple[Build, date], ...]:
+    """What the hotbed was filled with again, with the sides and the earth of the first fill."""
+    bed = Hotbed.objects.filter(place=place).first() if place.kind == "hotbed" else None
+    if bed is None:
+        return ()
+    return tuple(
+        (Build(one.material, one.depth_m, bed.length_m, bed.width_m, one.moist, one.trodden, bed.insulated, bed.soil_m), one.on)
+        for one in place.hotbed_fills.filter(on__gt=bed.filled_on)
+    )
 
 
 def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from cloche.apps.loggers.selectors import hours_between
 from cloche.apps.places.models import Place
@@ -22,7 +22,12 @@ SOURCES: list[Source] = []
 
 def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
     """All of it since a moment, oldest first."""
-    found = [*air_under(place, since), *_logged(place, since), *(one for source in SOURCES for one in source(place, since))]
+    found = [
+        *air_under(place, since),
+        *_logged(place, since),
+        *_in_room(place, since),
+        *(one for source in SOURCES for one in source(place, since)),
+    ]
     return tuple(sorted(found, key=lambda one: one.at))
 
 
@@ -31,3 +36,11 @@ def _logged(place: Place, since: datetime) -> list[Under]:
     hours = hours_between([place.pk], since, clock.now(), in_air=True)
     some = [one for one in hours if one.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
     return [Under("air", one.taken_at, one.taken_at, one.temperature_c) for one in some]
+
+
+def _in_room(place: Place, since: datetime) -> list[Under]:
+    """Air that was read in the room in which it stands."""
+    if place.room is None:
+        return []
+    rows = place.room.air.filter(at__gte=since).order_by("at")
+    return [Under(row.what, row.at, row.since or row.at - timedelta(days=1), row.temperature_c) for row in rows]

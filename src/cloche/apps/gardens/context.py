@@ -49,6 +49,7 @@ ROOMS = (
             (lazy("What wakes"), "what_wakes", "w"),
             (lazy("Windows"), "windows", "n"),
             (lazy("Covers"), "covers", "c"),
+            (lazy("Bench"), "bench", "b"),
         ),
     ),
     (

@@ -74,6 +74,11 @@ def walk(garden: Garden) -> list[Stop]:
             _("What fleece, a tunnel or a frame would do for a bed, and when each has to be opened."),
             to("covers"),
         ),
+        Stop(
+            _("Bench"),
+            _("Trays as they stand, how warm their roots are, whether they stretch, and what a mat would do."),
+            to("bench"),
+        ),
         Stop(_("Sowings"), _("What is in the ground, when it should be up, and what was counted."), to("sowings")),
     ]
     if place is not None:

@@ -70,6 +70,10 @@ class Garden(models.Model):
         ESTABLISHED = "established", lazy("when seedlings are established")
         HEAT = "heat", lazy("when it is too hot inside however far it is opened")
 
+    class HeatOffRule(models.TextChoices):
+        HALF = "half", lazy("when half of them are up")
+        ALL = "all", lazy("when all of a kind are up, and a few days more until the first true leaf")
+
     class Names(models.TextChoices):
         AMERICAN = "american", lazy("American: eggplant, fava bean, arugula")
         BRITISH = "british", lazy("British: aubergine, broad bean, rocket")
@@ -87,6 +91,11 @@ class Garden(models.Model):
     uncover_rule = models.CharField(max_length=12, choices=UncoverRule, default=UncoverRule.NIGHTS)
     away_from_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(23)])
     away_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
+    heat_off_rule = models.CharField(max_length=6, choices=HeatOffRule, default=HeatOffRule.HALF)
+    bring_in_c = models.FloatField(default=-3.0, validators=[MinValueValidator(-15.0), MaxValueValidator(15.0)])
+    price_kwh = models.FloatField(
+        null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)]
+    )
     zone = models.CharField(max_length=4, blank=True)
     own_crops = models.JSONField(default=dict, blank=True)
     names = models.CharField(max_length=10, choices=Names, blank=True)

@@ -12,15 +12,29 @@ from django.utils.translation import gettext as _
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows.revision import note_change_at, note_change_in
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.places.models import (
+    Cover,
+    CoverPeriod,
+    HeatPeriod,
+    HeatTest,
+    Hotbed,
+    HotbedFill,
+    HotbedNote,
+    Lamp,
+    Operation,
+    Place,
+    Room,
+    RoomAir,
+)
 from cloche.apps.places.pages import place_log
 from cloche.apps.places.texts import work_name
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
-from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import crops
+from cloche.bridge.values.spans import spans_text
 from cloche.bridge.values.units import Units
 
 Show = Callable[[Any, Units], str]
@@ -130,6 +144,9 @@ KINDS = {
                 "shaded_to_h": (lazy("shaded to"), _plain),
                 "width_m": (lazy("width, m"), _plain),
                 "within": (lazy("stands in"), _plain),
+                "window_aspect_deg": (lazy("window to, °"), _plain),
+                "window_shade": (lazy("window shaded"), _plain),
+                "window_away_m": (lazy("from the window"), _length),
             }
             | REMOVED,
             lambda row: note_change_at(Place.everything.get(pk=row.pk)),
@@ -243,6 +260,100 @@ KINDS = {
             }
             | REMOVED,
             _at_place,
+        ),
+        Kind(
+            "step",
+            Step,
+            "sowing__place__garden",
+            lambda row, units: _("{what}: {crop} in {name}, {day}").format(
+                what=words.sentence(str(Step.Kind(row.kind).label)),
+                crop=_crop(row.sowing),
+                name=row.sowing.place.name,
+                day=words.day(row.on),
+            ),
+            {"on": ("on", _day), "cell_m": (lazy("into cells of"), _length)},
+            lambda row: _at_place(row.sowing),
+        ),
+        Kind(
+            "heat",
+            HeatPeriod,
+            "place__garden",
+            lambda row, units: _("{source} in {name}").format(
+                source=words.sentence(str(HeatPeriod.Kind(row.source).label)), name=row.place.name
+            ),
+            {
+                "first": ("from", _day),
+                "last": ("to", _day),
+                "watts": (lazy("watts"), _plain),
+                "control": (lazy("switched by"), _plain),
+                "start_c": (lazy("on below"), _temperature),
+                "stop_c": (lazy("off above"), _temperature),
+                "probe": (lazy("its probe"), _plain),
+                "lift_k": (lazy("lifts, K"), _plain),
+            },
+            _at_place,
+        ),
+        Kind(
+            "fill",
+            HotbedFill,
+            "place__garden",
+            lambda row, units: _("Fill of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
+            {"on": ("on", _day), "material": (lazy("made of"), _plain), "depth_m": ("depth", _length)},
+            _at_place,
+        ),
+        Kind(
+            "hotbed_note",
+            HotbedNote,
+            "place__garden",
+            lambda row, units: _("Diary of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
+            {"core_c": (lazy("core"), _temperature), "height_m": (lazy("height"), _length), "note": ("note", _plain)},
+            lambda row: None,
+        ),
+        Kind(
+            "heat_test",
+            HeatTest,
+            "place__garden",
+            lambda row, units: _("Test of the heater in {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
+            {"minutes": (lazy("minutes"), _plain)},
+            lambda row: None,
+        ),
+        Kind(
+            "lamp",
+            Lamp,
+            "place__garden",
+            lambda row, units: _("Lamp over {name}").format(name=row.place.name),
+            {
+                "first": ("from", _day),
+                "last": ("to", _day),
+                "watts": (lazy("watts"), _plain),
+                "away_m": (lazy("height"), _length),
+                "spans": (lazy("lit"), lambda v, u: spans_text(v)),
+            },
+            _at_place,
+        ),
+        Kind(
+            "room",
+            Room,
+            "garden",
+            lambda row, units: _("Room {name}").format(name=row.name),
+            {
+                "name": ("name", _plain),
+                "kind": ("kind", _plain),
+                "night_c": (lazy("its nights"), _temperature),
+                "day_c": (lazy("its days"), _temperature),
+            }
+            | REMOVED,
+            lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
+        ),
+        Kind(
+            "room_air",
+            RoomAir,
+            "room__garden",
+            lambda row, units: _("Air in {name}, {day}").format(
+                name=row.room.name, day=words.day(row.at.astimezone(row.room.garden.timezone).date())
+            ),
+            {"temperature_c": ("temperature", _temperature), "what": (lazy("what"), _plain)},
+            lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
         ),
         Kind(
             "count",

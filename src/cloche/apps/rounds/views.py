@@ -33,6 +33,7 @@ SHELL = (
     "css/drawings.css",
     "css/desk.css",
     "css/pages.css",
+    "css/bench.css",
     *(f"js/{name}.js" for name in ("sentences", "device", "sending", "waiting", "keys", "drawings")),
     *(f"js/round/{name}.js" for name in ("expecting", "entry", "tools", "refused", "round")),
     "img/cloche.svg",

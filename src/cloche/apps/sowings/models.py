@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.contrib.postgres.fields import ArrayField
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.record_field import RecordField
 from cloche.apps.shared.validators import sane_day
 from cloche.bridge.values.stored import SowingOutlook
@@ -17,15 +19,20 @@ MOST_SEEDS = 1_000_000
 
 
 class Sowing(models.Model):
-    """Seed that was put into a place on a day. Removal only marks it; outlook is worked out with the place's forecast."""
+    """Seed that was put into a place on a day. place: where it stands now; sown_in: where it was sown, if that is another.
+    Removal only marks it; outlook is worked out with the place's forecast."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="sowings")
+    sown_in = models.ForeignKey(Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="+", editable=False)
     packet = models.ForeignKey(Packet, on_delete=models.SET_NULL, null=True, blank=True, related_name="sowings")
     crop_key = models.CharField(max_length=40)
     sown_on = models.DateField(validators=[sane_day])
     seeds = models.PositiveIntegerField(null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(MOST_SEEDS)])
     depth_m = models.FloatField(validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    cell_m = models.FloatField(
+        null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(0.5)], help_text="Width of its cells."
+    )
     finished = models.BooleanField(default=False, help_text="Nothing more is expected of it.")
     outlook = RecordField(SowingOutlook, null=True, blank=True, editable=False)
     removed_at = models.DateTimeField(null=True, editable=False)
@@ -33,6 +40,34 @@ class Sowing(models.Model):
 
     class Meta:
         ordering = ["-sown_on", "-id"]
+
+
+class Step(models.Model):
+    """Something that happened to a sowing on a day. place: where it stands from then on, where it was moved, and left: what it
+    left; cell_m: width of the cells that it was potted into; left_c: hourly soil [°C] of what it left, up to midday of the day,
+    as far as it was known."""
+
+    class Kind(models.TextChoices):
+        LEAF = "leaf", lazy("first true leaf")
+        HEAT_OFF = "heat_off", lazy("heat off")
+        POTTED = "potted", lazy("potted on")
+        MOVED = "moved", lazy("moved")
+        HARDENING = "hardening", lazy("hardening off begun")
+        BROUGHT_IN = "brought_in", lazy("brought in from the cold")
+        PUT_OUT = "put_out", lazy("put out again")
+        PLANTED = "planted", lazy("planted out")
+
+    sowing = models.ForeignKey(Sowing, on_delete=models.CASCADE, related_name="steps")
+    kind = models.CharField(max_length=12, choices=Kind)
+    on = models.DateField(validators=[sane_day])
+    place = models.ForeignKey(Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="+")
+    left = models.ForeignKey(Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="+", editable=False)
+    cell_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(0.5)])
+    left_c = ArrayField(models.FloatField(), null=True, blank=True, editable=False)
+    history = HistoricalRecords(excluded_fields=["left_c"])
+
+    class Meta:
+        ordering = ["on", "id"]
 
 
 class Count(models.Model):

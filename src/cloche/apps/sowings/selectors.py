@@ -9,7 +9,7 @@ from django.db.models import Prefetch, QuerySet
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
-from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.bridge.services import crops
 from cloche.bridge.services.lots import viability_of
 from cloche.core.crops.lots import FRESH_RATE, Viability
@@ -21,7 +21,8 @@ def sowings_in(garden: Garden) -> QuerySet[Sowing]:
     """Current sowings of a garden's current places, the latest first."""
     current = Place.objects.filter(garden=garden)
     rows = Sowing.objects.filter(place__in=current, removed_at__isnull=True).select_related("place", "packet")
-    return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")))
+    steps = Step.objects.order_by("on", "id").select_related("place", "left")
+    return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")), Prefetch("steps", steps))
 
 
 def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:

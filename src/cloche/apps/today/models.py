@@ -7,12 +7,13 @@ from django.db import models
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import CoverPeriod, Operation, Place
 from cloche.apps.shared.i18n import lazy
+from cloche.apps.sowings.models import Step
 
 
 class Answer(models.Model):
     """A job answered: key says which job of which thing and day; kind, place and crop_key what it was about (see
     jobs.job.JobKind); period: the cover it named. until: the day before which a job put off does not come again. operation,
-    ended: what a tick wrote into the record. undone_at: taken back."""
+    ended, step: what a tick wrote into the record. undone_at: taken back."""
 
     class Choice(models.TextChoices):
         DONE = "done", lazy("done")
@@ -31,6 +32,7 @@ class Answer(models.Model):
     period = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
     operation = models.ForeignKey(Operation, null=True, on_delete=models.SET_NULL, related_name="+")
     ended = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
+    step = models.ForeignKey(Step, null=True, on_delete=models.SET_NULL, related_name="+")
     undone_at = models.DateTimeField(null=True)
 
     class Meta:

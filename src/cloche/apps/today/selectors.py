@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
+from cloche.apps.bench.life import lives_in
 from cloche.apps.covers.watched import watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.today.after import frosted_in
-from cloche.apps.today.jobs import covers, sowing
+from cloche.apps.today.jobs import bench, covers, sowing
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
 from cloche.apps.windows.pages.warmth import Grounds
@@ -56,9 +57,14 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     found += sowing.closing(garden, made, today)
     found += sowing.after_frost(frosted_in(garden, grounds, today))
     found += sowing.trials(garden, today)
+    lives = lives_in(garden, today, made)
+    found += bench.raised(lives, today)
+    found += bench.put_out(lives, grounds, today)
     for place, ground in grounds:
-        if ground is not None and place.kind == "hotbed":
-            found += sowing.hotbed(ground, today)
+        if ground is not None:
+            found += bench.alarm(ground)
+            if place.kind == "hotbed":
+                found += sowing.hotbed(ground, today)
     return found
 
 

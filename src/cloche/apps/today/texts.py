@@ -11,6 +11,7 @@ from urllib.parse import urlencode
 from django.urls import reverse
 from django.utils.translation import gettext as _
 
+from cloche.apps.bench import texts as bench
 from cloche.apps.covers import texts as covers
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
@@ -20,6 +21,7 @@ from cloche.apps.shared.i18n import lazy
 from cloche.apps.today.after import Frosted
 from cloche.apps.today.jobs.job import (
     EVENING_H,
+    AlarmFacts,
     CoverFacts,
     FrostedFacts,
     HotbedFacts,
@@ -27,6 +29,7 @@ from cloche.apps.today.jobs.job import (
     JobKind,
     LastDayFacts,
     PeriodFacts,
+    RaisedFacts,
     SowFacts,
     TrialFacts,
     UpFacts,
@@ -84,6 +87,8 @@ ANSWERED = {
     JobKind.AFTER_FROST: lazy("look it over after the frost"),
     JobKind.TRIAL: lazy("read both beds of the trial"),
     JobKind.TOP_UP: lazy("top the hotbed up"),
+    JobKind.RAISE: lazy("see to the {crop} on the bench"),
+    JobKind.HEAT: lazy("look at its heater"),
 }
 
 
@@ -294,6 +299,19 @@ def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
     return Telling(_("this week"), _("Top the hotbed up."), why, link)
 
 
+def _raised(job: Job, facts: RaisedFacts, units: Units, today: date) -> Telling:
+    # What a tick can write down needs no form.
+    link = ("", "") if facts.step else (_("Its life"), reverse("life", args=[job.garden_id, facts.life.sowing.pk]))
+    do = bench.due_text(facts.life, facts.due, facts.on, today, units)
+    when = _("today") if facts.on == today else _("since {day}").format(day=words.day(facts.on, today))
+    return Telling(when, do, bench.due_why(facts.due), link)
+
+
+def _alarm(job: Job, facts: AlarmFacts, units: Units, today: date) -> Telling:
+    do, why = bench.alarm_text(facts.alarm, units)
+    return Telling(_("now"), do, why, (_("Its heat"), reverse("tray", args=[job.garden_id, job.place_pk])))
+
+
 _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
     JobKind.OPEN: _opened,
     JobKind.DOORS: _opened,
@@ -312,6 +330,8 @@ _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
     JobKind.AFTER_FROST: _after_frost,
     JobKind.TRIAL: _trial,
     JobKind.TOP_UP: _top_up,
+    JobKind.RAISE: _raised,
+    JobKind.HEAT: _alarm,
 }
 
 

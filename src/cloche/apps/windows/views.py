@@ -30,6 +30,7 @@ from cloche.apps.windows.pages import sowing_rules as rule_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.apps.windows.pages.warmth import warmth_in
 from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
 from cloche.core.crops import catalogue
 
 
@@ -111,7 +112,7 @@ def _day_part(request: GardenRequest, place: Place, crop: catalogue.Crop, outloo
         bench = planting_pages.chosen_bench(benches, request.GET)
         page = planting_pages.planting_page(crop, place, outlook, bench, units, today, offset)
         return {"planting": page, "benches": [(each, each is bench) for each in benches], "offset": page.offset}
-    sown = sowing_pages.sowing(crop, outlook, units, today, offset)
+    sown = sowing_pages.sowing(crop, outlook, units, today, offset, place.kind in BENCHES)
     rate = usual_rate(request.garden, crop.key, today)
     seed = seed_pages.seed_part(crop, sown.share, request.GET, units, rate)
     return {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}

@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "cloche.apps.windows",
     "cloche.apps.rounds",
     "cloche.apps.covers",
+    "cloche.apps.bench",
     "cloche.apps.records",
     "cloche.apps.today",
     "cloche.apps.upkeep",

@@ -10,6 +10,7 @@ from django.db import connection, transaction
 
 from cloche.apps.forecasts.flows.changes import keep_changes
 from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.left import keep_left
 from cloche.apps.forecasts.models import CropOutlook, Forecast, ModelSnapshot
 from cloche.apps.forecasts.pooled import pass_on
 from cloche.apps.forecasts.stale import stale, stale_places
@@ -102,6 +103,7 @@ def inputs_of(place: Place) -> ForecastInputs:
     garden = place.garden
     speak_for(garden)
     sowings = list(sowings_in(garden))
+    keep_left([sowing for sowing in sowings if sowing.place_id == place.pk])
     return replace(
         described(place, sowings),
         readings=measured.readings_since(place, clock.now() - timedelta(days=PAST_D), clock.now()),

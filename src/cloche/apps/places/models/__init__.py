@@ -1,6 +1,23 @@
-"""The places of a garden, what stands over them, what was done there, what a hotbed is built of."""
+"""The places of a garden, what stands over them and below them, what was done there, what a hotbed is built of."""
 
-from cloche.apps.places.models.covers import Cover, CoverPeriod, Hotbed, Operation
-from cloche.apps.places.models.places import ASPECTS, CurrentPlaces, Place
+from cloche.apps.places.models.bench import HeatPeriod, HeatTest, Lamp, RoomAir
+from cloche.apps.places.models.covers import Cover, CoverPeriod, Hotbed, HotbedFill, HotbedNote, Operation
+from cloche.apps.places.models.places import ASPECTS, WINDOW_ASPECTS, CurrentPlaces, Place, Room
 
-__all__ = ["ASPECTS", "Cover", "CoverPeriod", "CurrentPlaces", "Hotbed", "Operation", "Place"]
+__all__ = [
+    "ASPECTS",
+    "WINDOW_ASPECTS",
+    "Cover",
+    "CoverPeriod",
+    "CurrentPlaces",
+    "HeatPeriod",
+    "HeatTest",
+    "Hotbed",
+    "HotbedFill",
+    "HotbedNote",
+    "Lamp",
+    "Operation",
+    "Place",
+    "Room",
+    "RoomAir",
+]

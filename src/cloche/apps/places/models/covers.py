@@ -107,7 +107,7 @@ class Hotbed(models.Model):
     moist = models.CharField(max_length=8, default="moist")
     trodden = models.CharField(max_length=8, default="firm")
     insulated = models.BooleanField(default=True)
-    soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.05), MaxValueValidator(0.5)])
+    soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
     filled_on = models.DateField(validators=[validators.sane_day])
     topped_up_on = models.DateField(null=True, blank=True, validators=[validators.sane_day])
     history = HistoricalRecords()
@@ -116,3 +116,32 @@ class Hotbed(models.Model):
         """Days in order."""
         if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
             raise ValidationError({"topped_up_on": _("It is topped up after it was filled.")})
+
+
+class HotbedFill(models.Model):
+    """What a hotbed was filled with again, upon what was there. Keys as of Hotbed."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_fills")
+    on = models.DateField(validators=[validators.sane_day])
+    material = models.CharField(max_length=12, default="horse")
+    depth_m = models.FloatField(default=0.3, validators=[MinValueValidator(0.05), MaxValueValidator(2.0)])
+    moist = models.CharField(max_length=8, default="moist")
+    trodden = models.CharField(max_length=8, default="firm")
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["on", "id"]
+
+
+class HotbedNote(models.Model):
+    """A line of a hotbed's diary: its core [°C], how high the heap still stands [m]."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_notes")
+    on = models.DateField(validators=[validators.sane_day])
+    core_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-10.0), MaxValueValidator(90.0)])
+    height_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(2.5)])
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["on", "id"]

@@ -1,4 +1,4 @@
-"""The places of a garden."""
+"""The places of a garden and the rooms in which some of them stand."""
 
 from __future__ import annotations
 
@@ -22,6 +22,46 @@ ASPECTS = [
     (225.0, lazy("south-west")),
     (270.0, lazy("west")),
 ]
+WINDOW_ASPECTS = [*ASPECTS[:2], (45.0, lazy("north-east")), *ASPECTS[2:], (315.0, lazy("north-west"))]
+WINDOW_ASPECTS.sort(key=lambda aspect: aspect[0])
+
+
+class Room(models.Model):
+    """A room in which trays stand. night_c, day_c: between which it is kept; None: as is usual of its kind."""
+
+    class Kind(models.TextChoices):
+        SHED = "shed", lazy("lived-in back room or kept-up shed")
+        LIVING = "living", lazy("warm living room")
+        RADIATOR = "radiator", lazy("sill or shelf by a radiator")
+        COOL = "cool", lazy("cool room, little heated")
+        GARAGE = "garage", lazy("unheated garage, porch or cellar")
+        CORNER = "corner", lazy("enclosed warm corner")
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="rooms")
+    name = models.CharField(max_length=60, validators=[validators.plain])
+    kind = models.CharField(max_length=10, choices=Kind, default=Kind.SHED)
+    night_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-20.0), MaxValueValidator(40.0)])
+    day_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-20.0), MaxValueValidator(45.0)])
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                "garden", Lower("name"), condition=models.Q(removed_at__isnull=True), name="one_room_of_a_name"
+            )
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def clean(self) -> None:
+        """Night and day come together, the night no warmer."""
+        if (self.night_c is None) != (self.day_c is None):
+            raise ValidationError({"day_c": _("Say both how cold its nights and how warm its days are, or neither.")})
+        if self.night_c is not None and self.day_c is not None and self.day_c < self.night_c:
+            raise ValidationError({"day_c": _("Its days are no colder than its nights.")})
 
 
 class CurrentPlaces(models.Manager["Place"]):
@@ -56,6 +96,10 @@ class Place(models.Model):
     shaded_to_h = models.PositiveSmallIntegerField(null=True, blank=True, validators=[MaxValueValidator(24)])
     width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(20.0)])
     within = models.CharField(max_length=20, blank=True, choices=House)
+    room = models.ForeignKey(Room, null=True, blank=True, on_delete=models.SET_NULL, related_name="places")
+    window_aspect_deg = models.FloatField(null=True, blank=True, choices=WINDOW_ASPECTS)
+    window_shade = models.FloatField(default=0.0, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
+    window_away_m = models.FloatField(default=0.1, validators=[MinValueValidator(0.0), MaxValueValidator(10.0)])
     input_revision = models.PositiveBigIntegerField(
         default=0, editable=False, help_text="Grows whenever anything the forecast rests on has changed."
     )

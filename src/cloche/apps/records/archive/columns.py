@@ -118,9 +118,18 @@ def _object(text: str) -> Any:
 
 def _array(text: str) -> Any:
     found = border.read_json(text, MOST_JSON)
-    if not isinstance(found, list) or not all(isinstance(one, str) and len(one) <= 40 for one in found) or len(found) > 40:
+    if not isinstance(found, list) or not all(_plain(one) for one in found) or len(found) > 40:
         raise ValueError(text)
     return found
+
+
+def _plain(one: Any) -> bool:
+    """A short text, a number or none, or a pair of numbers."""
+    if one is None or (isinstance(one, int | float) and not isinstance(one, bool)):
+        return True
+    if isinstance(one, list):
+        return len(one) == 2 and all(isinstance(part, int | float) and not isinstance(part, bool) for part in one)
+    return isinstance(one, str) and len(one) <= 40
 
 
 def _written(at: datetime) -> str:

@@ -67,7 +67,7 @@ COVER_TABLES = (
             Column("moist", "string", "How moist it was filled.", one_of=texts(hotbeds.moistures())),
             Column("trodden", "string", "How firmly it was trodden.", one_of=texts(hotbeds.treads())),
             Column("insulated", "boolean", "Whether its edges are insulated."),
-            Column("soil_m", "number", "Earth on top.", "m", within=(0.05, 0.5)),
+            Column("soil_m", "number", "Earth on top.", "m", within=(0, 0.5)),
             Column("filled_on", "date", "Day on which it was filled."),
             Column("topped_up_on", "date", "Day on which it was topped up.", optional=True),
         ),

@@ -155,6 +155,8 @@ def _refuse_two_at_once(garden: Garden) -> None:
 
 def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress: Progress) -> None:
     own = numbers.setdefault(table.name, {})
+    if table.later and not (folder / f"{table.name}.csv").exists():
+        return
     waiting: list[tuple[int, Any]] = []
     for index, row in enumerate(_rows(folder, table.name, table.columns, progress)):
         number = row.pop(table.number, 0) if table.number else 0
@@ -162,7 +164,7 @@ def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress
             raise NotTaken(f"{table.name}.csv: the number {number} stands there twice.")
         own[number] = 0
         for column in table.refers:
-            wanted = row.pop(column)
+            wanted = row.pop(column, None)
             row[f"{column}_id"] = None if wanted is None else _known(numbers, table.refers[column], wanted, table)
         one = table.model(**row, **_added(table, garden, index, folder, number))
         _refuse_contradiction(one, f"{table.name}.csv, row {index + 1}")

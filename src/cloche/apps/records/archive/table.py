@@ -10,11 +10,24 @@ from django.db.models import Model, QuerySet
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Operation, Place
+from cloche.apps.places.models import (
+    Cover,
+    CoverPeriod,
+    HeatPeriod,
+    HeatTest,
+    Hotbed,
+    HotbedFill,
+    HotbedNote,
+    Lamp,
+    Operation,
+    Place,
+    Room,
+    RoomAir,
+)
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
-from cloche.apps.sowings.models import Count, Intention, Sowing
+from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import crops
 
@@ -23,7 +36,7 @@ from cloche.bridge.services import crops
 class Table:
     """name: of its file. number: the column that counts its rows, for others to refer to. refers: column → table; each is the
     model's foreign key of that name. order: by what its rows are sorted, whatever numbers the database gives them. only: which
-    of the garden's rows stand."""
+    of the garden's rows stand. later: came after 0.1.0; an archive without it has no such rows."""
 
     name: str
     description: str
@@ -33,6 +46,7 @@ class Table:
     number: str = ""
     refers: dict[str, str] = field(default_factory=dict)
     only: dict[str, Any] = field(default_factory=dict)
+    later: bool = False
 
     def rows(self, garden: Garden) -> QuerySet[Any]:
         """The garden's rows that stand, in the archive's order."""
@@ -46,7 +60,9 @@ class Table:
         found = objects.filter(**{way: garden.pk}, **self.only)
         if "removed_at" in names:
             found = found.filter(removed_at__isnull=True)
-        return found.filter(place__removed_at__isnull=True) if "place" in names else found
+        # Where it led to may be gone, and still it was led there.
+        own_place = "place" in names and not self.model._meta.get_field("place").null
+        return found.filter(place__removed_at__isnull=True) if own_place else found
 
 
 INSIDE: dict[type[Model], str] = {
@@ -62,6 +78,14 @@ INSIDE: dict[type[Model], str] = {
     Sowing: "place__garden",
     Probe: "place__garden",
     Count: "sowing__place__garden",
+    Step: "sowing__place__garden",
+    Room: "garden",
+    RoomAir: "room__garden",
+    HeatPeriod: "place__garden",
+    Lamp: "place__garden",
+    HeatTest: "place__garden",
+    HotbedFill: "place__garden",
+    HotbedNote: "place__garden",
     LoggedHour: "probe__place__garden",
     Visit.operations.through: "visit__place__garden",
     Cover: "garden",

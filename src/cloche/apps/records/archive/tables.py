@@ -12,6 +12,7 @@ from cloche.apps.loggers.forms import channel_name
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.places.models import Operation, Place
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.records.archive.bench_tables import BENCH_TABLES, DIARY_TABLES, ROOM_TABLES, STEP_TABLES
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.cover_tables import COVER_TABLES, MEANT_TABLES
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
@@ -39,6 +40,7 @@ WORKS = tuple(str(work) for work in Work)
 
 
 TABLES = (
+    *ROOM_TABLES,
     Table(
         "places",
         "Beds, frames, trays: ground that is measured and sown, in walking order.",
@@ -55,11 +57,20 @@ TABLES = (
             Column("shaded_to_h", "integer", "Hour at which the sun is back.", "h", optional=True, within=(0, 24)),
             Column("width_m", "number", "Width of the cover or the raised bed.", "m", within=(0.1, 20)),
             Column("within", "string", "The house in which it stands, if any.", one_of=("", *texts(Place.House.choices))),
+            Column("room", "integer", "Number of the room in rooms.csv.", optional=True, later=True),
+            Column(
+                "window_aspect_deg", "number", "The way its window looks.", "degree", optional=True, within=(0, 360), later=True
+            ),
+            Column("window_shade", "number", "Share of its light that is taken.", within=(0, 1), later=True),
+            Column("window_away_m", "number", "From the window to it.", "m", within=(0, 10), later=True),
         ),
         ("walking_order", "name"),
         number="number",
+        refers={"room": "rooms"},
     ),
     *COVER_TABLES,
+    *BENCH_TABLES,
+    *DIARY_TABLES,
     Table(
         "operations",
         "What was done to places.",
@@ -187,11 +198,14 @@ TABLES = (
             Column("seeds", "integer", "How many.", optional=True, within=(1, 1_000_000)),
             Column("depth_m", "number", "How deep.", "m", within=(0, 0.5)),
             Column("finished", "boolean", "Whether nothing more is expected of it."),
+            Column("sown_in", "integer", "The place in which it was sown, if it left it.", optional=True, later=True),
+            Column("cell_m", "number", "Width of its cells.", "m", optional=True, within=(0.01, 0.5), later=True),
         ),
         ("place__walking_order", "place__name", "sown_on", "crop_key", "id"),
         number="number",
-        refers={"place": "places", "packet": "packets"},
+        refers={"place": "places", "packet": "packets", "sown_in": "places"},
     ),
+    *STEP_TABLES,
     Table(
         "counts",
         "How many were up on a day.",
@@ -285,6 +299,9 @@ GARDEN = (
     Column("zone", "string", "Winter-hardiness zone, as told.", most=4, check=hardiness_zone),
     Column("own_crops", "object", "Crops of its own making, by key.", check=check_own),
     Column("crops", "string", "Keys of the crops its people grow, a blank between them; none: the usual.", most=4000),
+    Column("heat_off_rule", "string", "When heat goes off.", one_of=texts(Garden.HeatOffRule.choices), later=True),
+    Column("bring_in_c", "number", "Trays outdoors come in below.", "°C", within=(-15, 15), later=True),
+    Column("price_kwh", "number", "What a kilowatt hour costs.", optional=True, within=(0, MOST_MONEY), later=True),
 )
 NORMALS = (
     Column("month", "integer", "Month of the year.", within=(1, 12)),

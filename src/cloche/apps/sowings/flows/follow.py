@@ -32,6 +32,7 @@ def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[So
                 counts=tuple((count.on, count.up) for count in sowing.counts.all()),
                 over=sowing.finished,
                 outlook=sowing.outlook,
+                before=tuple((step.on, tuple(step.left_c)) for step in sowing.steps.all() if step.left_c),
             )
 
 

@@ -11,7 +11,10 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.shared import clock
-from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts
+from cloche.apps.sowings.flows.life import take_back as take_step_back
+from cloche.apps.sowings.flows.life import take_step
+from cloche.apps.sowings.models import Step
+from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, RaisedFacts
 from cloche.apps.today.models import Answer
 from cloche.bridge.services import offered
 
@@ -37,6 +40,11 @@ def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
 
 def _record(answer: Answer, job: Job) -> None:
     """What a tick says was done there."""
+    if isinstance(job.facts, RaisedFacts):
+        if job.facts.step:
+            step = Step(sowing=job.facts.life.sowing, kind=job.facts.step, on=clock.today(answer.garden.timezone))
+            answer.step = take_step(step)
+        return
     place = Place.objects.filter(garden=answer.garden, pk=job.place_pk).first()
     if place is None or job.works is None:
         return
@@ -71,6 +79,8 @@ def take_back(garden: Garden, answer_id: int) -> Answer | None:
     if found.ended is not None:
         found.ended.last = None
         operations.save_cover(found.ended)
+    if found.step is not None:
+        take_step_back(found.step)
     found.refresh_from_db()
     found.undone_at = clock.now()
     found.save(update_fields=["undone_at"])

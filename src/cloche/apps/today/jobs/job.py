@@ -6,11 +6,13 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from enum import StrEnum
 
+from cloche.apps.bench.life import Life
 from cloche.apps.covers.watched import Watched
 from cloche.apps.today.after import Frosted
-from cloche.bridge.values.stored import WeatherWarning
+from cloche.bridge.values.stored import HeatAlarm, WeatherWarning
 from cloche.core.soil.bed import Work
 from cloche.core.windows.limits import Limit
+from cloche.core.windows.raised_life import Due
 
 MORNING_H, DAY_H, EVENING_H = 6.5, 12.0, 17.5
 """Where jobs without an hour of their own stand in the day."""
@@ -38,6 +40,8 @@ class JobKind(StrEnum):
     AFTER_FROST = "after_frost"
     TRIAL = "trial"
     TOP_UP = "top_up"
+    RAISE = "raise"
+    HEAT = "heat"
 
 
 @dataclass(frozen=True)
@@ -120,7 +124,37 @@ class HotbedFacts:
     fades: date
 
 
-Facts = CoverFacts | PeriodFacts | SowFacts | WarmFacts | UpFacts | LastDayFacts | FrostedFacts | TrialFacts | HotbedFacts
+@dataclass(frozen=True)
+class RaisedFacts:
+    """About a raised sowing: what is due and since when; step: what a tick writes into its life, empty: only that it was
+    done."""
+
+    life: Life
+    due: Due
+    on: date
+    step: str = ""
+
+
+@dataclass(frozen=True)
+class AlarmFacts:
+    """About a heater that does not do what it should."""
+
+    alarm: HeatAlarm
+
+
+Facts = (
+    CoverFacts
+    | PeriodFacts
+    | SowFacts
+    | WarmFacts
+    | UpFacts
+    | LastDayFacts
+    | FrostedFacts
+    | TrialFacts
+    | HotbedFacts
+    | RaisedFacts
+    | AlarmFacts
+)
 
 
 @dataclass(frozen=True)

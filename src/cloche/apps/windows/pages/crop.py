@@ -18,6 +18,7 @@ from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.stored import FrostDates, Window
 from cloche.bridge.values.units import Units
@@ -43,6 +44,8 @@ class CropPage:
     facts: list[Fact]
 
 
+OF_BEDS = {"row_m", "maturity_d"}
+"""Values that say nothing of a tray: spacing in rows, and days to a harvest."""
 FAR_D = 70
 """A day further from a frost is not counted from it."""
 
@@ -70,7 +73,7 @@ def crop_page(
         calendar=ribbon.calendar(today, SPAN_D),
         marks=marks,
         why=_why(crop, place, outlook, today),
-        facts=facts(crop, units, text),
+        facts=[fact for fact in facts(crop, units, text) if place.kind not in BENCHES or not OF_BEDS.intersection(fact.of)],
     )
 
 
@@ -129,7 +132,7 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
                 "Between those days a {noun} succeeds {sure}{more}, counted in {members} runs of the weather that may come."
             ).format(noun=noun, sure=sure, more=_(" or more") if len(outlook.windows) > 1 else "", members=MEMBERS)
         )
-    lines.append(_success_words(crop, outlook))
+    lines.append(_success_words(crop, outlook, place.kind in BENCHES))
     if crop.winter and not crop.winter.rooted:
         lines.append(_("Its leaves are judged by the air; snow, which shelters them, is not counted."))
     return lines
@@ -166,7 +169,7 @@ def edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
     return found
 
 
-def _success_words(crop: Crop, outlook: CropOutlook) -> str:
+def _success_words(crop: Crop, outlook: CropOutlook, bench: bool) -> str:
     if not outlook.sown:
         return _(
             "A planting counts as a success when soil and nights are warm enough, no frost of the next "
@@ -176,6 +179,8 @@ def _success_words(crop: Crop, outlook: CropOutlook) -> str:
     start = _(
         "A {put} counts as a success when half of what comes up is up within {lies} days, at least half of what lives"
     ).format(put=put(crop)[2], lies=lies)
+    if bench:
+        return _("{start} comes up. What becomes of it outdoors is judged where it is planted out.").format(start=start)
     if crop.winter:
         return _(
             "{start} comes up, it is neither too small nor too far grown when the light goes, and it stands the winter’s cold."

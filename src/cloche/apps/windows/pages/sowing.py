@@ -38,8 +38,8 @@ class Sowing:
     share: float
 
 
-def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: int) -> Sowing:
-    """The candidate day nearest to `offset` days from today."""
+def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: int, bench: bool = False) -> Sowing:
+    """The candidate day nearest to `offset` days from today. bench: on a tray, which bears no harvest."""
     # The outlook may be of yesterday: its days count from the day it was made for.
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
@@ -49,7 +49,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
         text=_text(crop, on, day, today),
         soil=_("Soil about {temperature} in the week after.").format(temperature=units.temperature_text(day.soil_c)),
         risk=risk_words(day, sown=True),
-        after=_after(crop, on, day, today),
+        after=_after(crop, on, day, today, bench),
         picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
         rows=_rows(crop, on, day),
         share=day.share[1],
@@ -99,7 +99,7 @@ def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     )
 
 
-def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
+def _after(crop: Crop, on: date, day: DayOutlook, today: date, bench: bool) -> str:
     """How seedlings would do, and when there is a harvest; nothing where none comes up."""
     half = day.days_to[HALF][1]
     if half is None:
@@ -108,7 +108,7 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     text = _("{thing} would {growth} in the three weeks after they are up.").format(
         thing=thing, growth=vigour_words(day.growth)
     )
-    return f"{text} {harvest_words(crop, on, day, today)}".rstrip()
+    return text if bench else f"{text} {harvest_words(crop, on, day, today)}".rstrip()
 
 
 def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:

@@ -18,14 +18,15 @@ from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
+from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place, Room, RoomAir
 from cloche.apps.readings.flows.record import Measured, correct_reading
 from cloche.apps.readings.flows.visit import Seen, record_visit
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.kinds import KINDS
 from cloche.apps.shared import clock
+from cloche.apps.sowings.flows.life import take_step
 from cloche.apps.sowings.flows.sow import intend
-from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.sowings.models import Count, Sowing, Step
 from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.weather.provider import answer_from
@@ -33,7 +34,7 @@ from cloche.bridge.services import crops
 from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
 
 PASSWORD = "demo-garden"
-LOADER = 4
+LOADER = 5
 """Counts up when the same plan is made up otherwise."""
 
 
@@ -95,6 +96,7 @@ def load(seed: int) -> None:
         _fill(garden, plan, people[0], seed)
         _sow(garden, plan, people[0])
         _warm(garden, plan, people[0])
+        _raise(garden, plan)
         _hear(garden, seed)
     helper = User.objects.create_user("helper", password=PASSWORD)
     Membership.objects.create(garden=Garden.objects.get(name=HILL.name), user=helper, role="helper")
@@ -203,6 +205,37 @@ def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
         begun = today - timedelta(days=ago)
         alike = ["soil", "sun", "depth", "hour"]
         CoverTrial.objects.create(covered=places[covered], bare=places[bare], depth_m=0.05, begun_on=begun, alike=alike)
+
+
+def _raise(garden: Garden, plan: GardenPlan) -> None:
+    """Rooms, windows, mats, cables and lamps of the bench, and what happened to its plants."""
+    today = clock.today(garden.timezone)
+    for one in plan.bench:
+        name, kind, night_c, day_c = one.room
+        room, _new = Room.objects.get_or_create(garden=garden, name=name, kind=kind, night_c=night_c, day_c=day_c)
+        place = garden.places.get(name=one.place)
+        place.room = room
+        if one.window:
+            place.window_aspect_deg, place.window_shade = one.window
+        place.save()
+        if one.heat:
+            source, ago, watts, ruled = one.heat
+            period = HeatPeriod(place=place, source=source, first=today - timedelta(days=ago), watts=watts)
+            if ruled:
+                period.control, (period.start_c, period.stop_c) = HeatPeriod.Control.THERMOSTAT, ruled
+            if source == HeatPeriod.Kind.CABLE:
+                period.length_m, period.width_m, period.over_m, period.under_m = 1.2, 0.6, 0.06, 0.03
+            period.save()
+        if one.lamp:
+            watts, away, spans = one.lamp
+            first = today - timedelta(days=40)
+            Lamp.objects.create(place=place, first=first, watts=watts, away_m=away, spans=[list(span) for span in spans])
+        for ago, air_c in one.air:
+            at = clock.now().astimezone(garden.timezone).replace(hour=18, minute=0, second=0, microsecond=0)
+            RoomAir.objects.create(room=room, at=at - timedelta(days=ago), temperature_c=air_c)
+        for crop_key, kind_of_step, ago, cell in one.steps:
+            sowing = place.sowings.get(crop_key=crop_key)
+            take_step(Step(sowing=sowing, kind=kind_of_step, on=today - timedelta(days=ago), cell_m=cell))
 
 
 def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class BenchConfig(AppConfig):
+    name = "cloche.apps.bench"
+    label = "bench"

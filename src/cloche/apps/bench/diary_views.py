@@ -1,0 +1,102 @@
+"""Heat tests, a hotbed's diary, and potatoes."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
+
+from cloche.apps.bench import flows
+from cloche.apps.bench.diary_forms import DiaryForm, FillForm, HeatTestForm
+from cloche.apps.bench.pages.diary import diary_page
+from cloche.apps.bench.pages.potatoes import potatoes_page
+from cloche.apps.bench.potato_form import PotatoForm
+from cloche.apps.bench.views import stand_in
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import HeatTest, Place
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+
+
+@in_garden(writing=LOGS)
+def heat_test(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Write down how a heater did."""
+    stand_in(request)
+    place, today = place_or_404(request, place_id), clock.today(request.garden.timezone)
+    form = HeatTestForm(request.POST or None, units=units_of(request.user), today=today)
+    if form.is_valid():
+        data = form.cleaned_data
+        HeatTest.objects.create(place=place, on=data["on"], minutes=data["minutes"], spots=data["spots"])
+        messages.success(request, _("Written down: the test of {name}.").format(name=place.name))
+        return redirect("tray", request.garden.pk, place.pk)
+    context = {"form": form, "place": place}
+    return render(request, "bench/heat_test.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_test(request: GardenRequest, place_id: int, test_id: int) -> HttpResponse:
+    """Strike a test out."""
+    place = place_or_404(request, place_id)
+    gone, _rows = place.heat_tests.filter(pk=test_id).delete()
+    if not gone:
+        raise Http404
+    messages.success(request, _("Removed."))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@in_garden(writing=LOGS)
+def diary(request: GardenRequest, place_id: int) -> HttpResponse:
+    """A hotbed's diary: lines and fills."""
+    stand_in(request)
+    place, units = _hotbed(request, place_id), units_of(request.user)
+    today, is_fill = clock.today(request.garden.timezone), "material" in request.POST
+    line = DiaryForm(request.POST if request.method == "POST" and not is_fill else None, units=units, today=today)
+    fill = FillForm(request.POST if is_fill else None, units=units, today=today)
+    if line.is_valid():
+        line.note_for(place).save()
+        messages.success(request, _("Written down in the diary of {name}.").format(name=place.name))
+        return redirect("diary", request.garden.pk, place.pk)
+    if fill.is_valid():
+        flows.fill_again(fill.fill_for(place))
+        messages.success(request, _("Written down; {name} is being worked out again.").format(name=place.name))
+        return redirect("diary", request.garden.pk, place.pk)
+    context = {"line": line, "fill": fill, "place": place, "page": diary_page(place, units, today)}
+    return render(request, "bench/diary.html", context, status=INVALID if line.errors or fill.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_line(request: GardenRequest, place_id: int, kind: str, line_id: int) -> HttpResponse:
+    """Strike a line or a fill out."""
+    place = _hotbed(request, place_id)
+    rows = place.hotbed_fills if kind == "fill" else place.hotbed_notes
+    row = rows.filter(pk=line_id).first()
+    if row is None:
+        raise Http404
+    flows.remove_line(row)
+    messages.success(request, _("Removed."))
+    return redirect("diary", request.garden.pk, place.pk)
+
+
+@in_garden
+def potatoes(request: GardenRequest) -> HttpResponse:
+    """From chitting to lifting."""
+    stand_in(request)
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    usual = PotatoForm.usual(request.garden, today)
+    form = PotatoForm(usual | request.GET.dict() if request.GET else usual, garden=request.garden, today=today)
+    page = potatoes_page(form.cleaned_data, units, today) if form.is_valid() else None
+    context = {"form": form, "page": page, "tab": "potatoes"}
+    return render(request, "bench/potatoes.html", context, status=INVALID if form.errors else 200)
+
+
+def _hotbed(request: GardenRequest, place_id: int) -> Place:
+    place = place_or_404(request, place_id)
+    if place.kind != "hotbed":
+        raise Http404
+    return place

@@ -1,0 +1,368 @@
+"""Forms of heat, lamps, rooms and where a tray stands."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from django import forms
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.i18n import lazy
+from cloche.bridge.values.spans import parse_spans, spans_text
+from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
+from cloche.core.errors import OutOfRange
+
+SHADES = [(0.0, lazy("nothing")), (0.3, lazy("a curtain or bare trees")), (0.6, lazy("trees or a roof, half the day"))]
+SHADES.append((0.85, lazy("a wall or house before it")))
+AWAY = [(0.1, lazy("on the sill")), (0.4, lazy("an arm’s length into the room")), (1.0, lazy("a step into the room"))]
+AWAY.append((2.0, lazy("deep in the room")))
+AIR_AGO_D = 60
+LEAST_SWING_K = 0.5
+
+
+def typed(form: forms.BaseForm, name: str, parse: Callable[[str], float], label: str, value: float | None) -> None:
+    """Give a typed number its units, and what is stored to begin with."""
+    parse_with(form.fields[name], parse)
+    form.fields[name].label = label
+    if value is not None:
+        form.initial.setdefault(name, f"{round(value, 2):g}")
+
+
+class SpansField(forms.CharField):
+    """Hours of the day, as 5:30–9, 16–21."""
+
+    def clean(self, value: Any) -> list[list[float]]:
+        """Pairs of hours."""
+        text = super().clean(value)
+        if not text:
+            return []
+        try:
+            return [list(span) for span in parse_spans(text)]
+        except OutOfRange as refusal:
+            raise forms.ValidationError(str(refusal)) from refusal
+
+
+class HeatForm(forms.ModelForm):
+    """A heat source, from when to when, and what switches it."""
+
+    watts = TypedNumber(label=lazy("Watts, as printed on it"), required=False)
+    cable_m = TypedNumber(required=False)
+    cable_w_m = TypedNumber(required=False)
+    length = TypedNumber(required=False)
+    width = TypedNumber(required=False)
+    lift = TypedNumber(required=False)
+    start = TypedNumber(required=False)
+    stop = TypedNumber(required=False)
+    over = TypedNumber(required=False)
+    under = TypedNumber(required=False)
+    spans = SpansField(label=lazy("On at these hours"), required=False)
+
+    class Meta:
+        model = HeatPeriod
+        fields = ["source", "first", "last", "control", "probe", "filling", "filling_wet"]
+        labels = {
+            "source": lazy("What warms it"),
+            "first": lazy("From"),
+            "last": lazy("Last day"),
+            "control": lazy("Switched by"),
+            "probe": lazy("Its probe is"),
+            "filling": lazy("Layer about the cable"),
+            "filling_wet": lazy("That layer is kept moist"),
+        }
+        help_texts = {"last": lazy("Leave empty while it is there.")}
+        widgets = {"first": DATE, "last": DATE}
+
+    def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.place, self.units, one = place, units, self.instance
+        length, degree = units.length, units.degree
+        typed(self, "watts", parse_number, _("Watts, as printed on it"), one.watts)
+        typed(self, "cable_m", parse_number, _("Cable, metres"), one.cable_m)
+        typed(self, "cable_w_m", parse_number, _("Watts a metre"), one.cable_w_m)
+        typed(self, "lift", parse_number, _("Or measured: warmer than the room by, {degree}").format(degree=degree), None)
+        if one.lift_k is not None:
+            self.initial.setdefault("lift", f"{units.difference_from_k(one.lift_k):.1f}")
+        for name in ("length", "width"):
+            label = _("Length, {length}") if name == "length" else _("Width, {length}")
+            value = units.length_from_m(getattr(one, f"{name}_m"))
+            typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
+        for name, label in (("start", _("On below, {degree}")), ("stop", _("Off above, {degree}"))):
+            value = units.temperature_from_c(getattr(one, f"{name}_c"))
+            typed(self, name, lambda text: parse_soil(text, units), label.format(degree=degree), round(value, 1))
+        for name, label in (("over", _("Of it above the cable, {length}")), ("under", _("below the cable, {length}"))):
+            value = units.length_from_m(getattr(one, f"{name}_m"))
+            typed(self, name, lambda text: parse_depth(text, units), label.format(length=length), value)
+        self.fields["spans"].help_text = _("Such as 6–22, or 5:30–9, 16–21. In standard time, without daylight saving.")
+        if one.spans:
+            self.initial.setdefault("spans", spans_text(one.spans))
+
+    def clean(self) -> dict[str, Any]:
+        """Numbers carried over to the row, then checked with it."""
+        data = super().clean() or {}
+        one = self.instance
+        for name, field in (("watts", "watts"), ("cable_m", "cable_m"), ("cable_w_m", "cable_w_m")):
+            setattr(one, field, data.get(name))
+        lift = data.get("lift")
+        one.lift_k = None if lift is None else lift / self.units.difference_from_k(1.0)
+        for name, field in (("length", "length_m"), ("width", "width_m"), ("start", "start_c"), ("stop", "stop_c")):
+            if data.get(name) is not None:
+                setattr(one, field, data[name])
+        for name in ("over", "under"):
+            setattr(one, f"{name}_m", data.get(name) or 0.0)
+        one.spans = data.get("spans") or []
+        if data.get("control") == HeatPeriod.Control.TIMER and not one.spans and "spans" not in self.errors:
+            self.add_error("spans", _("Say at which hours it is on, such as 6–22."))
+        if (one.cable_m is None) != (one.cable_w_m is None):
+            self.add_error("cable_w_m", _("Say both how long the cable is and its watts a metre, or neither."))
+        limits = {"watts": "watts", "cable_m": "cable_m", "cable_w_m": "cable_w_m", "length_m": "length", "width_m": "width"}
+        limits |= {"lift_k": "lift", "start_c": "start", "stop_c": "stop", "over_m": "over", "under_m": "under"}
+        refused_by(self, limits)
+        ruled = data.get("control") == HeatPeriod.Control.THERMOSTAT and data.get("source") != HeatPeriod.Kind.HOUSE
+        if ruled and one.stop_c - one.start_c < LEAST_SWING_K and "stop" not in self.errors:
+            self.add_error("stop", _("A thermostat stops at least half a degree above where it starts."))
+        return data
+
+
+class LampForm(forms.ModelForm):
+    """A lamp, and when it is lit."""
+
+    watts = TypedNumber()
+    ppfd = TypedNumber(required=False)
+    length = TypedNumber()
+    width = TypedNumber()
+    away = TypedNumber()
+    spans = SpansField(label=lazy("Lit at these hours"))
+
+    class Meta:
+        model = Lamp
+        fields = ["kind", "first", "last"]
+        labels = {"kind": lazy("Lamp"), "first": lazy("From"), "last": lazy("Last day")}
+        help_texts = {"last": lazy("Leave empty while it is there.")}
+        widgets = {"first": DATE, "last": DATE}
+
+    def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.place, one, length = place, self.instance, units.length
+        typed(self, "watts", parse_number, _("Watts at the plug"), one.watts)
+        typed(self, "ppfd", parse_number, _("Or measured at the leaves: PPFD, µmol/m²s"), one.ppfd)
+        for name, label in (("length", _("Lights a length of, {length}")), ("width", _("and a width of, {length}"))):
+            value = units.length_from_m(getattr(one, f"{name}_m"))
+            typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
+        label = _("Hangs above the leaves, {length}").format(length=length)
+        typed(self, "away", lambda text: parse_depth(text, units), label, units.length_from_m(one.away_m))
+        self.fields["away"].help_text = _("About 8 cm or 3 in above cool-season seedlings; raise it as they grow.")
+        self.fields["spans"].help_text = _("Such as 6–20, or 5:30–9, 16–21 about the daylight; plants want a dark night.")
+        self.initial.setdefault("spans", spans_text(one.spans) if one.spans else "6–20")
+
+    def clean(self) -> dict[str, Any]:
+        """Numbers carried over to the row, then checked with it."""
+        data = super().clean() or {}
+        one = self.instance
+        one.ppfd = data.get("ppfd")
+        for name, field in (("watts", "watts"), ("length", "length_m"), ("width", "width_m"), ("away", "away_m")):
+            if data.get(name) is not None:
+                setattr(one, field, data[name])
+        one.spans = data.get("spans") or one.spans
+        refused_by(self, {"watts": "watts", "ppfd": "ppfd", "length_m": "length", "width_m": "width", "away_m": "away"})
+        return data
+
+
+def refused_by(form: forms.ModelForm, shown_as: dict[str, str]) -> None:
+    """The row's own limits at the fields under which its numbers are typed."""
+    for field, shown in shown_as.items():
+        value = getattr(form.instance, field)
+        if value is None or shown in form.errors:
+            continue
+        try:
+            form.instance._meta.get_field(field).clean(value, form.instance)
+        except forms.ValidationError as refusal:
+            form.add_error(shown, refusal.messages)
+
+
+class RoomForm(forms.ModelForm):
+    """A room and how warm it is kept."""
+
+    night_c = TypedNumber(required=False)
+    day_c = TypedNumber(required=False)
+
+    class Meta:
+        model = Room
+        fields = ["name", "kind"]
+        labels = {"name": lazy("Name"), "kind": lazy("What it is")}
+
+    def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden = garden
+        for name, label in (("night_c", _("Coldest of its nights, {degree}")), ("day_c", _("Warmest of its days, {degree}"))):
+            stored = getattr(self.instance, name)
+            value = None if stored is None else units.temperature_from_c(stored)
+            typed(self, name, lambda text: parse_air(text, units), label.format(degree=units.degree), value)
+        self.fields["night_c"].help_text = _("Leave both empty if you do not know; readings of its air will tell.")
+
+    def clean_name(self) -> str:
+        """One name once a garden."""
+        name = self.cleaned_data["name"].strip()
+        others = self.garden.rooms.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
+        if others.exists():
+            raise forms.ValidationError(_("There is already a room called {name}.").format(name=name))
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        """Carried over to the row, which checks them."""
+        data = super().clean() or {}
+        self.instance.night_c, self.instance.day_c = data.get("night_c"), data.get("day_c")
+        return data
+
+
+class AirForm(forms.Form):
+    """Air that was read in a room."""
+
+    what = forms.ChoiceField(label=lazy("Air"), choices=RoomAir.What.choices)
+    temperature = TypedNumber()
+    day = DayField(label=lazy("Day"))
+    hour = forms.TimeField(label=lazy("Time"), widget=forms.TimeInput(attrs={"type": "time"}, format="%H:%M"))
+
+    def __init__(self, *args: Any, units: Units, room: Room, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "air_%s"} | kwargs))
+        self.room = room
+        typed(self, "temperature", lambda text: parse_air(text, units), _("Read, {d}").format(d=units.degree), None)
+        local = clock.now().astimezone(room.garden.timezone)
+        self.fields["day"].initial, self.fields["hour"].initial = local.date(), local.time().replace(second=0, microsecond=0)
+
+    def clean(self) -> dict[str, Any]:
+        """Past, and not long past."""
+        data = super().clean() or {}
+        if data.get("day") and data.get("hour"):
+            at = datetime.combine(data["day"], data["hour"], tzinfo=self.room.garden.timezone)
+            if at > clock.now() + timedelta(minutes=1):
+                self.add_error("day", _("That is still to come."))
+            elif at < clock.now() - timedelta(days=AIR_AGO_D):
+                self.add_error("day", _("That is more than two months ago; it tells nothing of now."))
+            data["at"] = at
+        return data
+
+    def air(self) -> RoomAir:
+        """Not yet kept. An extreme spans the day before it was read."""
+        data = self.cleaned_data
+        since = None if data["what"] == RoomAir.What.NOW else data["at"] - timedelta(days=1)
+        return RoomAir(room=self.room, what=data["what"], at=data["at"], since=since, temperature_c=data["temperature"])
+
+
+class StandsForm(forms.ModelForm):
+    """In which room a tray stands, and by which window."""
+
+    window_shade = forms.TypedChoiceField(label=lazy("Before the window"), choices=SHADES, coerce=float)
+    window_away_m = forms.TypedChoiceField(label=lazy("The tray stands"), choices=AWAY, coerce=float)
+
+    class Meta:
+        model = Place
+        fields = ["room", "window_aspect_deg"]
+        labels = {"room": lazy("Stands in"), "window_aspect_deg": lazy("By a window that looks")}
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["room"].queryset = garden.rooms.filter(removed_at__isnull=True)  # type: ignore[attr-defined]
+        self.fields["room"].empty_label = _("a usual room")  # type: ignore[attr-defined]
+        window: Any = self.fields["window_aspect_deg"]
+        window.choices = [("", _("no window worth counting")), *list(window.choices)[1:]]
+        for name, choices in (("window_shade", SHADES), ("window_away_m", AWAY)):
+            stored = getattr(self.instance, name)
+            self.initial[name] = min((value for value, _unused in choices), key=lambda value: abs(value - stored))
+
+    def save(self, commit: bool = True) -> Place:
+        """Carried over; the flow keeps it."""
+        place: Place = super().save(commit=False)
+        place.window_shade = self.cleaned_data["window_shade"]
+        place.window_away_m = self.cleaned_data["window_away_m"]
+        return place
+
+
+class RulesForm(forms.ModelForm):
+    """By which rules the bench is run."""
+
+    bring_in = TypedNumber()
+    price = TypedNumber(required=False)
+
+    class Meta:
+        model = Garden
+        fields = ["heat_off_rule"]
+        labels = {"heat_off_rule": lazy("Heat goes off")}
+
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "rules_%s"} | kwargs))
+        one = self.instance
+        label = _("Trays outdoors come in below, {degree}").format(degree=units.degree)
+        typed(self, "bring_in", lambda text: parse_air(text, units), label, units.temperature_from_c(one.bring_in_c))
+        typed(self, "price", parse_number, _("A kilowatt hour costs"), one.price_kwh)
+        self.fields["price"].help_text = _("In your money; leave empty to see energy alone.")
+
+    def clean(self) -> dict[str, Any]:
+        """Carried over to the row."""
+        data = super().clean() or {}
+        if data.get("bring_in") is not None:
+            self.instance.bring_in_c = data["bring_in"]
+        self.instance.price_kwh = data.get("price")
+        refused_by(self, {"bring_in_c": "bring_in", "price_kwh": "price"})
+        return data
+
+
+class StepForm(forms.Form):
+    """What happened to a sowing."""
+
+    kind = forms.ChoiceField(label=lazy("What happened"))
+    on = DayField(label=lazy("On"))
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("To"), required=False)
+    cell = TypedNumber(required=False)
+
+    def __init__(self, *args: Any, sowing: Any, units: Units, today: date, **kwargs: Any) -> None:
+        from cloche.apps.sowings.models import Step
+
+        super().__init__(*args, **({"auto_id": "step_%s"} | kwargs))
+        self.sowing, self.today, self.steps, self.units = sowing, today, Step.Kind, units
+        self.fields["kind"].choices = Step.Kind.choices  # type: ignore[attr-defined]
+        self.fields["on"].initial = today
+        self.fields["place"].queryset = sowing.place.garden.places.all()  # type: ignore[attr-defined]
+        self.fields["place"].empty_label = _("it stays where it is")  # type: ignore[attr-defined]
+        label = _("Into cells or pots of, {length}").format(length=units.length)
+        typed(self, "cell", lambda text: parse_depth(text, units), label, None)
+
+    def clean_on(self) -> date:
+        """Between its sowing, or its last move, and today."""
+        on: date = self.cleaned_data["on"]
+        moves = [step.on for step in self.sowing.steps.all() if step.left_id is not None]
+        if on > self.today:
+            raise forms.ValidationError(_("That day is still to come: write it down once it is done."))
+        if on < self.sowing.sown_on:
+            raise forms.ValidationError(_("That is before it was sown."))
+        if moves and on < moves[-1]:
+            day = words.day(moves[-1], self.today)
+            raise forms.ValidationError(_("It was moved on {day}: what came before cannot be slipped in.").format(day=day))
+        return on
+
+    def clean_cell(self) -> float | None:
+        """From a thimble to a bucket."""
+        cell: float | None = self.cleaned_data["cell"]
+        if cell is not None and not 0.01 <= cell <= 0.5:
+            low, high = (self.units.length_text(end) for end in (0.01, 0.5))
+            raise forms.ValidationError(_("Between {low} and {high}.").format(low=low, high=high))
+        return cell
+
+    def clean(self) -> dict[str, Any]:
+        """A move leads somewhere; a potting has a size."""
+        from cloche.apps.sowings.flows.life import MOVES
+
+        data = super().clean() or {}
+        kind, place = data.get("kind"), data.get("place")
+        if kind in MOVES and place is None:
+            self.add_error("place", _("Say where it stands now."))
+        if place is not None and place == self.sowing.place:
+            self.add_error("place", _("It stands there already."))
+        if kind == self.steps.POTTED and data.get("cell") is None and "cell" not in self.errors:
+            self.add_error("cell", _("Say how wide the new cells or pots are; it tells how long they last."))
+        return data

@@ -1,0 +1,105 @@
+"""A bench as it is planned: drawn to scale, with what it takes and what it will do."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.places.models import HeatPeriod
+from cloche.apps.shared import words
+from cloche.bridge.services.building import Cable, Laid, OutOfRange, PlannedBench, bags, fits, lay, litres, warmth_of
+from cloche.bridge.values.units import Units
+from cloche.drawing.bench_plan import BenchPlan, bench_plan
+
+NEAR_FULL = 0.8
+
+
+@dataclass(frozen=True)
+class BuilderPage:
+    """Context of bench/_builder.html: the answer, lines of what it takes and does, the drawing; refused: why it cannot be."""
+
+    headline: str
+    takes: list[tuple[str, str]]
+    does: list[str]
+    plan: BenchPlan | None
+    refused: str = ""
+
+
+def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
+    """From a valid form."""
+    cable = Cable(data["cable_m"], data["cable_w_m"])
+    try:
+        laid = lay(data["length"], data["width"], cable)
+    except OutOfRange as refusal:
+        return BuilderPage("", [], [], None, _(str(refusal)))
+    names = ("under", "over", "mix", "filling", "wet", "lid", "room", "hold")
+    planned = PlannedBench(*(data[name] for name in names))
+    warmth = warmth_of(planned, laid)
+    trays, along = fits(data["length"], data["width"], (data["tray_length"], data["tray_width"]))
+    room, hold = (units.temperature_text(value, 0) for value in (planned.room_c, planned.hold_c))
+    if warmth.duty is None:
+        most = units.temperature_text(planned.room_c + warmth.lift_k, 0)
+        headline = _("This cable cannot hold {hold} in a room of {room}: it reaches {most}.").format(
+            hold=hold, room=room, most=most
+        )
+    else:
+        headline = _("It holds {hold} in a room of {room}, on for {share} % of the time.").format(
+            hold=hold, room=room, share=f"{100 * warmth.duty:.0f}"
+        )
+    tray = (data["tray_length"], data["tray_width"])
+    plan = bench_plan((data["length"], data["width"]), laid.path, trays, tray if along else (tray[1], tray[0]))
+    return BuilderPage(headline, _takes(data, laid, trays, units), _does(data, laid, warmth.lift_k, warmth.hours, units), plan)
+
+
+def _takes(data: dict[str, Any], laid: Laid, trays: int, units: Units) -> list[tuple[str, str]]:
+    filling = str(HeatPeriod.Filling(data["filling"]).label)
+    found = []
+    for name, label in (("under", _("{filling}, below")), ("over", _("{filling}, above"))):
+        wanted = litres(data["length"], data["width"], data[name])
+        if wanted:
+            number = words.count(bags(wanted, data["bag"]), "bag", "bags")
+            text = _("{litres} litres: {bags}").format(litres=f"{wanted:.0f}", bags=number)
+            found.append((words.sentence(label.format(filling=filling)), text))
+    spacing, left = units.length_text(laid.spacing_m), units.length_text(laid.left_m)
+    text = _("{runs} runs, {spacing} apart, {left} left over").format(runs=laid.runs, spacing=spacing, left=left)
+    found.append((_("Cable"), text))
+    load = _("{watts} W, {amperes} A, {m2} W/m²").format(
+        watts=f"{laid.watts:.0f}", amperes=f"{laid.watts / data['volts']:.2f}", m2=f"{laid.watts_m2:.0f}"
+    )
+    found.append((_("Load"), load))
+    seedlings = round(trays * data["cells"])
+    found.append((_("Trays"), _("{trays} trays, {seedlings} seedlings").format(trays=trays, seedlings=seedlings)))
+    return found
+
+
+def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: Units) -> list[str]:
+    found = [
+        _("Always on it lifts the roots {lift} over the room; it takes about {hours} to get most of the way.").format(
+            lift=units.difference_text(lift_k, 0), hours=words.count(round(hours), "hour", "hours")
+        )
+    ]
+    if data["over"] < laid.spacing_m / 2:
+        found.append(
+            _("The layer above is thin for runs {spacing} apart: expect warm stripes. Half the spacing or more evens them out.")
+            .format(spacing=units.length_text(laid.spacing_m))
+        )  # fmt: skip
+    if not data["wet"]:
+        found.append(
+            _("Dry, the layer keeps the heat from the trays: water it before the cable goes on, and again when it dries.")
+        )
+    return found
+
+
+def checklist() -> list[str]:
+    """Before the season."""
+    return [
+        _("Run it for an hour or two with a thermometer before any seed goes on it."),
+        _("The earth-leakage (ground-fault) switch trips when its button is pressed."),
+        _("The cable is undamaged, nowhere crossed or coiled, and covered all along."),
+        _("The probe sits in a tray beside the roots, and cannot slip out."),
+        _("There is a second cut-out that does not rely on the thermostat."),
+        _("The bench stands off the floor, out of reach of mice and of standing water."),
+        _("The lamp’s timer switches the lamp alone, never the heat."),
+    ]

@@ -1,0 +1,91 @@
+"""A hotbed's diary: what was filled, its core, how it sank, in order of the days."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.places.models import Hotbed, HotbedFill, HotbedNote, Place
+from cloche.apps.shared import words
+from cloche.bridge.services import hotbeds
+from cloche.bridge.values.units import Units
+
+FLUSH_C, SUNK = 45.0, 0.25
+"""A core that hot is in its first flush; so much sunk asks for a top-up (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class DiaryLine:
+    """A line: kind and number, for striking it out; "" where it is the bed's own first fill."""
+
+    day: date
+    when: str
+    text: str
+    kind: str
+    pk: int
+
+
+@dataclass(frozen=True)
+class DiaryPage:
+    """Context of bench/diary.html."""
+
+    headline: str
+    lines: list[DiaryLine]
+
+
+def diary_page(place: Place, units: Units, today: date) -> DiaryPage:
+    """Of one hotbed."""
+    bed = Hotbed.objects.filter(place=place).first()
+    notes, fills = list(place.hotbed_notes.all()), list(place.hotbed_fills.all())
+    lines = [DiaryLine(one.on, words.day(one.on, today), _fill(one, units), "fill", one.pk) for one in fills]
+    lines += [DiaryLine(one.on, words.day(one.on, today), _note(one, units), "note", one.pk) for one in notes]
+    if bed is not None:
+        lines.append(DiaryLine(bed.filled_on, words.day(bed.filled_on, today), _filled(bed, units), "", 0))
+    return DiaryPage(_headline(place, bed, notes, units, today), sorted(lines, key=lambda line: line.day))
+
+
+def _headline(place: Place, bed: Hotbed | None, notes: list[HotbedNote], units: Units, today: date) -> str:
+    if bed is None:
+        return _("Say first what {name} is built of.").format(name=place.name)
+    age = words.count((today - bed.filled_on).days, "day", "days")
+    cores = [one for one in notes if one.core_c is not None]
+    heights = [one for one in notes if one.height_m is not None]
+    if heights and bed.depth_m and (bed.depth_m - (heights[-1].height_m or 0.0)) / bed.depth_m >= SUNK:
+        sunk = units.length_text(bed.depth_m - (heights[-1].height_m or 0.0))
+        return _("{name} has sunk {sunk} in {age}: top it up while there is still heat below.").format(
+            name=place.name, sunk=sunk, age=age
+        )
+    if cores and (cores[-1].core_c or 0.0) >= FLUSH_C:
+        core = units.temperature_text(cores[-1].core_c or 0.0, 0)
+        return _("{name} is in its first flush, {core} at the core: nothing is planted into it yet.").format(
+            name=place.name, core=core
+        )
+    return _("{name} was filled {age} ago.").format(name=place.name, age=age)
+
+
+def _stuff(material: str, depth_m: float, trodden: str, units: Units) -> str:
+    names, treads = dict(hotbeds.materials()), dict(hotbeds.treads())
+    return _("{depth} of {material}, {trodden}").format(
+        depth=units.length_text(depth_m), material=names.get(material, material), trodden=treads.get(trodden, trodden)
+    )
+
+
+def _filled(bed: Hotbed, units: Units) -> str:
+    return _("Filled: {stuff}").format(stuff=_stuff(bed.material, bed.depth_m, bed.trodden, units))
+
+
+def _fill(one: HotbedFill, units: Units) -> str:
+    return _("Filled again: {stuff}").format(stuff=_stuff(one.material, one.depth_m, one.trodden, units))
+
+
+def _note(one: HotbedNote, units: Units) -> str:
+    parts = []
+    if one.core_c is not None:
+        parts.append(_("core {core}").format(core=units.temperature_text(one.core_c, 0)))
+    if one.height_m is not None:
+        parts.append(_("stands {height}").format(height=units.length_text(one.height_m)))
+    if one.note:
+        parts.append(one.note)
+    return words.sentence(", ".join(parts))

@@ -1,0 +1,159 @@
+"""What would heat buy: the ways to go on, side by side."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import TYPE_CHECKING
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench import texts
+from cloche.apps.bench.selectors import heat_on
+from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.models import ModelSnapshot
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock, words
+from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.selectors import sowings_in
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
+
+if TYPE_CHECKING:
+    from cloche.bridge.services.heat_gains import HeatGain
+
+GOOD, NEAR_D = 0.7, 3.0
+"""Share that is good enough, and so many days more that nobody heats for."""
+
+
+@dataclass(frozen=True)
+class GainRow:
+    """A way to go on, told in cells. best: the one that the headline recommends."""
+
+    name: str
+    roots: str
+    half: str
+    share: str
+    energy_half: str
+    energy_all: str
+    best: bool
+
+
+@dataclass(frozen=True)
+class GainsPage:
+    """Context of bench/_gains.html; waiting: why there is nothing yet."""
+
+    headline: str
+    sub: str
+    rows: list[GainRow]
+    waiting: str = ""
+
+
+def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units) -> GainsPage:
+    """Asks the engine."""
+    garden, snapshot = place.garden, ModelSnapshot.objects.filter(place=place).first()
+    wait = _("{name} is being worked out; the answer comes by itself.").format(name=place.name)
+    if snapshot is None:
+        return GainsPage("", "", [], wait)
+    from cloche.apps.sowings.flows.follow import followed
+    from cloche.bridge.services.heat_gains import HeatQuery, OutdatedSnapshot, heat_gains
+
+    today = clock.today(garden.timezone)
+    sowings = list(sowings_in(garden))
+    sown = None
+    if sowing is not None:
+        crop_key = sowing.crop_key
+        sown = next((one for one in followed(place, sowings, today) if one.number == sowing.pk), None)
+    period = heat_on(place, today)
+    query = HeatQuery(crop_key, sown, **({"area_m2": period.area_m2} if period else {}))
+    try:
+        gains = heat_gains(bytes(snapshot.packed), described(place, sowings), query)
+    except OutdatedSnapshot:
+        return GainsPage("", "", [], wait)
+    return _page(garden, crops.crop(crop_key), gains, sowing, units, today)
+
+
+def waiting_page(text: str) -> GainsPage:
+    """Nothing yet."""
+    return GainsPage("", "", [], text)
+
+
+def _page(garden: Garden, crop: Crop, gains: list[HeatGain], sowing: Sowing | None, units: Units, today: date) -> GainsPage:
+    best = best_of(crop, gains)
+    rows = [_row(one, units, garden.price_kwh, best=one is best) for one in gains]
+    since = (
+        _("Sown on {day}; days count from then.").format(day=words.day(sowing.sown_on, today))
+        if sowing
+        else _("Sown today, with a lid on until they are up.")
+    )
+    return GainsPage(_headline(crop, gains, best, units), since, rows)
+
+
+def best_of(crop: Crop, gains: list[HeatGain]) -> HeatGain:
+    """The least heat that is worth it: a way that needs none where it comes up well and not much later, else the one on a mat
+    that is quickest for its share."""
+    known = [one for one in gains if one.half_d[1] is not None and one.share > 0]
+    if not known:
+        return gains[0]
+    soonest = min(one.half_d[1] or 0.0 for one in known)
+    most = max(one.share for one in known)
+    patience = NEAR_D if crop.season == "warm" else 5 * NEAR_D
+    fit = [one for one in known if one.share >= GOOD * most and (one.half_d[1] or 0.0) <= soonest + patience]
+    return min(fit or known, key=lambda one: (one.kwh_half or 0.0, one.half_d[1] or 0.0))
+
+
+def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -> str:
+    plain, name = gains[0], words.sentence(crop.name_plural)
+    if best.half_d[1] is None:
+        return _("{name} would not come up here in any of these ways.").format(name=name)
+    days = f"{best.half_d[1]:.0f}"
+    if best.way in ("nothing", "lid"):
+        if crop.season == "cool":
+            text = _("No heat for {name}: half of them are up after {days} days anyway, and on heat they would stretch.")
+        else:
+            text = _("No heat for {name}: half of them are up after {days} days anyway.")
+        return text.format(name=crop.name_plural, days=days)
+    way = name_of(best, units)
+    if plain.half_d[1] is None:
+        return _("{name} come up on heat alone: half after {days} days, with {way}.").format(name=name, days=days, way=way)
+    gained = f"{plain.half_d[1] - best.half_d[1]:.0f}"
+    return _("Heat brings {name} up {gained} days sooner: half after {days} days, with {way}.").format(
+        name=crop.name_plural, gained=gained, days=days, way=way
+    )
+
+
+def name_of(one: HeatGain, units: Units) -> str:
+    """A way in words."""
+    at = "" if one.set_c is None else units.temperature_text(one.set_c, 0)
+    names = {
+        "nothing": _("nothing"),
+        "lid": _("a lid, no heat"),
+        "mat": _("a mat always on, and a lid"),
+        "low": _("a mat held at {at}, and a lid").format(at=at),
+        "high": _("a mat held at {at}, and a lid").format(at=at),
+        "corner": _("an enclosed corner at {at}").format(at=at),
+        "room": _("the whole room at {at}").format(at=at),
+    }
+    return names[one.way]
+
+
+def _row(one: HeatGain, units: Units, price: float | None, best: bool) -> GainRow:
+    low, middle, high = one.half_d
+    if middle is None:
+        half = _("never")
+    elif low is not None and high is not None and round(low) != round(high):
+        half = _("{middle} days ({low}–{high})").format(middle=f"{middle:.0f}", low=f"{low:.0f}", high=f"{high:.0f}")
+    else:
+        half = _("{middle} days").format(middle=f"{middle:.0f}")
+    energy = ["–" if kwh is None else "0" if kwh == 0 else texts.energy_text(kwh, price) for kwh in (one.kwh_half, one.kwh_all)]
+    return GainRow(
+        name=words.sentence(name_of(one, units)),
+        roots=units.temperature_text(one.roots_c[1], 0),
+        half=half,
+        share=_("{n} of 100").format(n=round(100 * one.share)) if middle is not None else "0",
+        energy_half=energy[0],
+        energy_all=energy[1],
+        best=best,
+    )

@@ -1,0 +1,75 @@
+"""Potatoes from chitting to lifting, in sentences."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts.selectors import Ground, ground_of
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
+from cloche.bridge.services import crops, potatoes
+from cloche.bridge.values.units import Units
+
+LATE_D, BEHIND_D = 7, 21
+
+
+@dataclass(frozen=True)
+class PotatoesPage:
+    """Context of bench/potatoes.html."""
+
+    headline: str
+    lines: list[str]
+
+
+def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPage:
+    """From a valid form."""
+    crop = crops.crop(data["group"])
+    place: Place = data["place"]
+    first, last = potatoes.lifting(data["group"], data["planted"])
+    lines = [
+        _("Lifted from {first} to {last}; at the early end they are fewer and smaller.").format(
+            first=words.day(first, today), last=words.day(last, today)
+        ),
+        _("A tub of {litres} litres takes {tubers}. The more sprouts are kept, the more and the smaller the tubers.").format(
+            litres=f"{data['litres']:g}", tubers=words.count(potatoes.tubers_in(data["litres"]), "seed potato", "seed potatoes")
+        ),
+    ]
+    ground = ground_of(place)
+    if ground is None:
+        return PotatoesPage(_("{name} is being worked out.").format(name=place.name), lines)
+    found = _chitting(ground, data["set_out"])
+    if found.frost is not None:
+        day = words.day(found.frost, today)
+        lines.insert(0, _("Bring them in about {day}: {place} falls near freezing then.").format(day=day, place=place.name))
+    return PotatoesPage(_headline(crop.name_plural, found, data["planted"], place, today), lines)
+
+
+def _headline(name: str, found: potatoes.Chitting, planted: date, place: Place, today: date) -> str:
+    if found.ready is None:
+        return _("{place} is too cold for {name} to sprout: find them a place near 10°.").format(place=place.name, name=name)
+    day = words.day(found.ready, today)
+    if found.ready > planted:
+        return _(
+            "Short stout sprouts on {name} about {day}, later than you mean to plant: warmer, or plant them as they are."
+        ).format(name=name, day=day)
+    if found.long is not None and found.long < planted:
+        return _(
+            "Short stout sprouts on {name} about {day}; by the day of planting they are long and break: cooler and brighter."
+        ).format(name=name, day=day)
+    return _("Short stout sprouts on {name} about {day}: ready for planting on {planted}.").format(
+        name=name, day=day, planted=words.day(planted, today)
+    )
+
+
+def _chitting(ground: Ground, set_out: date) -> potatoes.Chitting:
+    """By the place's days behind and ahead."""
+    hours = ground.data.near_mid_c[: BEHIND_D * 24]
+    behind = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
+    mean = behind + ground.data.far_mid_c
+    low = behind + ground.data.far_low_c
+    begin = max((set_out - ground.data.day).days + len(behind), 0)
+    return potatoes.chitting(set_out, mean[begin:], low[begin:])

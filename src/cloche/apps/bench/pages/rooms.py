@@ -1,0 +1,56 @@
+"""Rooms in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench.selectors import rooms_in
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Room, RoomAir
+from cloche.apps.shared import words
+from cloche.bridge.values.units import Units
+
+SHOWN_AIR = 12
+
+
+@dataclass(frozen=True)
+class RoomLine:
+    """A room: what it is, how warm, what stands there."""
+
+    room: Room
+    what: str
+    places: list[str]
+
+
+def room_lines(garden: Garden, units: Units) -> list[RoomLine]:
+    """All of a garden."""
+    return [
+        RoomLine(room, _what(room, units), [place.name for place in room.places.filter(removed_at__isnull=True)])
+        for room in rooms_in(garden)
+    ]
+
+
+def _what(room: Room, units: Units) -> str:
+    kind = str(Room.Kind(room.kind).label)
+    if room.night_c is None or room.day_c is None:
+        return kind
+    night, day = (units.temperature_text(value, 0) for value in (room.night_c, room.day_c))
+    return _("{kind}, {night} at night to {day} by day").format(kind=kind, night=night, day=day)
+
+
+def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:
+    """The latest readings of its air."""
+    zone = room.garden.timezone
+    found = []
+    for air in room.air.all()[:SHOWN_AIR]:
+        local = air.at.astimezone(zone)
+        text = _("{day}, {clock}: {value}, {what}").format(
+            day=words.day(local.date()),
+            clock=words.clock(local),
+            value=units.temperature_text(air.temperature_c),
+            what=RoomAir.What(air.what).label,
+        )
+        found.append((air.pk, text))
+    return found

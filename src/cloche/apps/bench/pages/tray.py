@@ -1,0 +1,155 @@
+"""One tray, or any heated place: its roots between the set-points, what heats and lights it, in which room it stands."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import date, datetime, timedelta
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench import climate as climates
+from cloche.apps.bench import texts
+from cloche.apps.bench.life import Life, lives_in
+from cloche.apps.bench.pages import sill
+from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
+from cloche.apps.bench.pages.heat_tests import TestLine, test_lines
+from cloche.apps.bench.selectors import heat_on, there
+from cloche.apps.forecasts.selectors import Ground, ground_of
+from cloche.apps.places.models import Place
+from cloche.apps.shared import words
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.units import Units
+from cloche.drawing.bench import HeaterDay, heater_day
+from cloche.drawing.geometry import value_ticks
+
+BEHIND_H, AHEAD_H, EVERY_H = 24, 48, 12
+
+
+@dataclass(frozen=True)
+class SourceLine:
+    """A heat source or lamp. on: whether it is there today; ruled: whether it can be turned down."""
+
+    pk: int
+    what: str
+    when: str
+    on: bool
+    ruled: bool = False
+
+
+@dataclass(frozen=True)
+class TrayPage:
+    """Context of bench/tray.html."""
+
+    headline: str
+    sub: str
+    day: HeaterDay | None
+    day_says: str
+    heat: list[SourceLine]
+    lamps: list[SourceLine]
+    light: str
+    warnings: list[tuple[str, bool]]
+    mixed: list[str]
+    bears: list[str] = field(default_factory=list)
+    water: str = ""
+    growth: list[str] = field(default_factory=list)
+    tests: list[TestLine] = field(default_factory=list)
+
+
+def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
+    """All that warms and lights it."""
+    garden = place.garden
+    today = now.astimezone(garden.timezone).date()
+    ground = ground_of(place)
+    lives = lives_in(garden, today)
+    heat = [
+        SourceLine(
+            one.pk, texts.heat_text(one, units), _days(one, today), there(one, today), one.control == one.Control.THERMOSTAT
+        )
+        for one in reversed(place.heat_periods.all())
+    ]
+    lamps = [
+        SourceLine(one.pk, texts.lamp_text(one), _days(one, today), there(one, today)) for one in reversed(place.lamps.all())
+    ]
+    if ground is None:
+        return TrayPage(_("{name} is being worked out.").format(name=place.name), "", None, "", heat, lamps, "", [], [])
+    climate = climates.climate_of(ground)
+    mine = [life for life in lives if life.sowing.place_id == place.pk]
+    return TrayPage(
+        headline=_headline(place, climate, units),
+        sub=_sub(place, climate, units, today),
+        day=_day(ground, now, units),
+        day_says=texts.heat_does(climate, units, garden.price_kwh),
+        heat=heat,
+        lamps=lamps,
+        light=texts.light_text(climate),
+        warnings=_warnings(mine, climate, units),
+        mixed=mixed(lives, place, today),
+        bears=sill.bears(ground, climate, units, today),
+        water=sill.water_text(climate, units) if place.kind in BENCHES else "",
+        growth=sill.growth_lines(ground, climate, mine, garden, units, today),
+        tests=test_lines(place, units, today),
+    )
+
+
+def _warnings(mine: list[Life], climate: climates.Climate, units: Units) -> list[tuple[str, bool]]:
+    """What warmth and light make of what is up, and whether that spoils it."""
+    found: dict[str, bool] = {}
+    for life in mine:
+        habit = climates.habit(climate, life.crop)
+        text = texts.habit_text(life.crop, climate, habit, units) if life.up >= SHOWS else ""
+        if text:
+            found[text] = habit in SPOILT
+    return list(found.items())
+
+
+def _days(one: object, today: date) -> str:
+    first, last = one.first, one.last  # type: ignore[attr-defined]
+    if last is not None:
+        return words.span(first, last, today)
+    day = words.day(first, today)
+    return _("since {day}").format(day=day) if first <= today else _("from {day}").format(day=day)
+
+
+def _headline(place: Place, climate: climates.Climate, units: Units) -> str:
+    roots = units.temperature_text(climate.roots_c, 0)
+    if climate.heat is None:
+        return _("{place} is about {roots} at the roots this week, without heat.").format(place=place.name, roots=roots)
+    without = units.temperature_text(sum(climate.heat.without_c[:7]) / 7, 0)
+    return _("{place} is about {roots} at the roots this week; without heat it would be {without}.").format(
+        place=place.name, roots=roots, without=without
+    )
+
+
+def _sub(place: Place, climate: climates.Climate, units: Units, today: date) -> str:
+    air = units.temperature_text(climate.air_c, 0)
+    period = heat_on(place, today)
+    text = _("{room}, air about {air}.").format(room=room_name(place), air=air)
+    if period is not None and period.control == period.Control.THERMOSTAT and period.probe == period.Probe.AIR:
+        text += " " + _(
+            "Its probe hangs in the air: while the room is colder than the set-point it heats without end. "
+            "Put it beside the roots."
+        )
+    return text
+
+
+def _day(ground: Ground, now: datetime, units: Units) -> HeaterDay | None:
+    data = ground.data
+    index = int((now - data.start) / timedelta(hours=1))
+    first, last = index - BEHIND_H, index + AHEAD_H
+    courses = tuple(side[max(first, 0) : last] for side in (data.near_low_c, data.near_mid_c, data.near_high_c))
+    if len(courses[1]) < EVERY_H:
+        return None
+    zone = ground.place.garden.timezone
+    hours = []
+    for i in range(len(courses[1])):
+        local = (data.start + timedelta(hours=max(first, 0) + i)).astimezone(zone)
+        if local.hour % EVERY_H == 0:
+            hours.append((float(i), words.weekday_name(local.date()) if local.hour == 0 else words.hour(12)))
+    rules = []
+    if data.heat and data.heat.ruled:
+        start, stop = data.heat.ruled
+        on, off = units.temperature_text(start, 0), units.temperature_text(stop, 0)
+        rules = [(start, _("on below {on}").format(on=on)), (stop, _("off above {off}").format(off=off))]
+    low, high = min(courses[0]), max(courses[2])
+    degrees = [(value, units.temperature_text(value, 0)) for value in value_ticks(low, max(high, low + 2), most=4)]
+    return heater_day(courses, rules, hours, degrees, float(index - max(first, 0)))  # type: ignore[arg-type]

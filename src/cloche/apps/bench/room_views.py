@@ -1,0 +1,125 @@
+"""Rooms, their air, and by which rules the bench is run."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
+
+from cloche.apps.bench import flows, selectors
+from cloche.apps.bench.forms import AirForm, RoomForm, RulesForm
+from cloche.apps.bench.pages.rooms import air_lines, room_lines
+from cloche.apps.bench.views import stand_in
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.models import Room, RoomAir
+from cloche.apps.shared.http import INVALID
+
+
+@in_garden
+def rooms(request: GardenRequest) -> HttpResponse:
+    """All of them, a new one, and the rules."""
+    return _rooms(request, Room(garden=request.garden))
+
+
+def _rooms(request: GardenRequest, room: Room, refused: RulesForm | None = None) -> HttpResponse:
+    stand_in(request)
+    units, bound = units_of(request.user), request.POST if request.method == "POST" and refused is None else None
+    form = RoomForm(bound, instance=room, units=units, garden=request.garden)
+    if form.is_valid():
+        flows.keep_room(form.save(commit=False))
+        messages.success(request, _("{name} is on the list.").format(name=room.name))
+        return redirect("rooms", request.garden.pk)
+    removed = request.garden.rooms.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
+    context = {"form": form, "lines": room_lines(request.garden, units), "removed": removed, "tab": "rooms"}
+    context["rules"] = refused or RulesForm(instance=request.garden, units=units)
+    return render(request, "bench/rooms.html", context, status=INVALID if form.errors or refused else 200)
+
+
+@require_POST
+@in_garden
+def rules(request: GardenRequest) -> HttpResponse:
+    """When heat goes off, when trays come in, what energy costs."""
+    form = RulesForm(request.POST, instance=request.garden, units=units_of(request.user))
+    if form.is_valid():
+        flows.keep_rules(form.save(commit=False))
+        messages.success(request, _("Kept: the bench goes by it from now on."))
+        return redirect("rooms", request.garden.pk)
+    return _rooms(request, Room(garden=request.garden), form)
+
+
+@in_garden
+def room(request: GardenRequest, room_id: int) -> HttpResponse:
+    """One of them: what it is, and its air."""
+    return _room(request, _found(request, room_id), None)
+
+
+def _room(request: GardenRequest, one: Room, refused: AirForm | None) -> HttpResponse:
+    stand_in(request)
+    units, bound = units_of(request.user), request.POST if request.method == "POST" and refused is None else None
+    form = RoomForm(bound, instance=one, units=units, garden=request.garden)
+    if form.is_valid():
+        flows.keep_room(form.save(commit=False))
+        messages.success(request, _("Kept; the forecasts of its trays are being updated."))
+        return redirect("room", request.garden.pk, one.pk)
+    context = {"form": form, "one": one, "air": air_lines(one, units), "air_form": refused or AirForm(units=units, room=one)}
+    return render(request, "bench/room.html", context, status=INVALID if form.errors or refused else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
+    """Air was read there."""
+    one = _found(request, room_id)
+    form = AirForm(request.POST, units=units_of(request.user), room=one)
+    if not form.is_valid():
+        return _room(request, one, form)
+    flows.note_air(form.air())
+    messages.success(request, _("Written down: the trays in {name} learn from it.").format(name=one.name))
+    return redirect("room", request.garden.pk, one.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_air(request: GardenRequest, room_id: int, air_id: int) -> HttpResponse:
+    """Take a reading of the air back."""
+    one = _found(request, room_id)
+    air = RoomAir.objects.filter(room=one, pk=air_id).first()
+    if air is None:
+        raise Http404
+    flows.remove_air(air)
+    messages.success(request, _("Removed."))
+    return redirect("room", request.garden.pk, one.pk)
+
+
+@require_POST
+@in_garden
+def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
+    """Off the list."""
+    one = _found(request, room_id)
+    flows.remove_room(one)
+    text = _("{name} is off the list; what stood there stands in a usual room. It can be put back below.")
+    messages.success(request, text.format(name=one.name))
+    return redirect("rooms", request.garden.pk)
+
+
+@require_POST
+@in_garden
+def put_back_room(request: GardenRequest, room_id: int) -> HttpResponse:
+    """Undo that."""
+    one = request.garden.rooms.filter(pk=room_id, removed_at__isnull=False).first()
+    if one is None:
+        raise Http404
+    done = flows.put_back_room(one)
+    taken = _("Another room is called {name} now. Rename that one first.")
+    messages.success(request, (_("{name} is back.") if done else taken).format(name=one.name))
+    return redirect("rooms", request.garden.pk)
+
+
+def _found(request: GardenRequest, room_id: int) -> Room:
+    one = selectors.rooms_in(request.garden).filter(pk=room_id).first()
+    if one is None:
+        raise Http404
+    return one

@@ -1,0 +1,62 @@
+"""Questions about the bench: what stands on it, what warms and lights it today."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db.models import Prefetch, Q, QuerySet
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room
+from cloche.bridge.services.planting import BENCH_KINDS, BENCHES
+
+
+def raised_on(garden: Garden) -> QuerySet[Place]:
+    """Places on which plants are raised, or that are heated or lit."""
+    wanted = Q(kind__in=BENCH_KINDS) | Q(heat_periods__isnull=False) | Q(lamps__isnull=False)
+    return (
+        garden.places.filter(wanted)
+        .distinct()
+        .select_related("room", "garden")
+        .prefetch_related(
+            Prefetch("heat_periods", HeatPeriod.objects.order_by("first", "id")),
+            Prefetch("lamps", Lamp.objects.order_by("first", "id")),
+        )
+    )
+
+
+def rooms_in(garden: Garden) -> QuerySet[Room]:
+    """Its rooms."""
+    return garden.rooms.filter(removed_at__isnull=True)
+
+
+def there(period: HeatPeriod | Lamp, today: date) -> bool:
+    """Whether it is there today."""
+    return period.first <= today and (period.last is None or today <= period.last)
+
+
+def heat_on(place: Place, today: date) -> HeatPeriod | None:
+    """What warms it today: of several the one that came last."""
+    return next((one for one in reversed(place.heat_periods.all()) if there(one, today)), None)
+
+
+def lamps_on(place: Place, today: date) -> list[Lamp]:
+    """What lights it today."""
+    return [one for one in place.lamps.all() if there(one, today)]
+
+
+def planting_from(garden: Garden, keys: set[str]) -> dict[str, tuple[date, Place]]:
+    """By crop, the first day on which it may be planted out anywhere but on a bench, and where."""
+    if not keys:
+        return {}
+    rows = CropOutlook.objects.filter(
+        place__garden=garden, place__removed_at__isnull=True, crop_key__in=keys, method=CropOutlook.Method.TRANSPLANTED
+    )
+    found: dict[str, tuple[date, Place]] = {}
+    rows = rows.exclude(place__kind__in=BENCHES).select_related("place").only("crop_key", "windows", "place")
+    for row in rows:
+        for window in row.windows[:1]:
+            if row.crop_key not in found or window.earliest < found[row.crop_key][0]:
+                found[row.crop_key] = (window.earliest, row.place)
+    return found

@@ -1,0 +1,176 @@
+"""What the bench says, in sentences."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench.climate import Climate, leaves_c
+from cloche.apps.bench.life import Life
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import HeatPeriod, Lamp
+from cloche.apps.shared import words
+from cloche.bridge.values.spans import spans_text
+from cloche.bridge.values.stored import Fault, HeatAlarm
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import Crop
+from cloche.core.light.habit import Habit, coolest_for
+from cloche.core.windows.raised_life import Due
+
+HOLDS, LEAST_TOLD = 0.7, 0.1
+TELLS_K, TURNED_DOWN_K = 2.0, 2.0
+"""So many degrees too warm for their light are worth a word; so far set-points go down for sturdier plants, a couple of degrees
+(common practice, no source)."""
+
+
+def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
+    """A step that comes, without its place: take tomatoes off the heat; half of them are up."""
+    name, cell = life.crop.name_plural, life.sowing.cell_m
+    if what is Due.HEAT_OFF:
+        return _("Take {name} off the heat; {why}.").format(name=name, why=_why_off(life, on, today))
+    if what is Due.TURN_DOWN:
+        down = units.difference_text(TURNED_DOWN_K, 0)
+        return _("Set it {down} lower; {name} grow slower so, and sturdier.").format(name=name, down=down)
+    if what is Due.POT_ON:
+        wide = _(" of {length}").format(length=units.length_text(cell)) if cell else ""
+        return _("Pot {name} on; roots fill a cell{wide} about then.").format(name=name, wide=wide)
+    if what is Due.HARDEN:
+        return _("Begin to harden {name}; a little longer outside each day.").format(name=name)
+    if what is Due.PUT_OUT:
+        return _("Put {name} out again; the coming night is mild enough for them.").format(name=name)
+    where = _(" in {bed}").format(bed=life.out[1].name) if life.out else ""
+    return _("{name} may be planted out{where}.").format(name=words.sentence(name), where=where)
+
+
+def placed(life: Life, text: str) -> str:
+    """The same after its place."""
+    return _("{place}: {text}").format(place=life.sowing.place.name, text=text)
+
+
+def _why_off(life: Life, on: date, today: date) -> str:
+    if life.sowing.place.garden.heat_off_rule == Garden.HeatOffRule.HALF:
+        return _("half of them are up") if on <= today else _("half of them are up by then")
+    return _("the first true leaf is out") if life.raised.leaf_on else _("all are up, and a few days more")
+
+
+def due_why(what: Due) -> str:
+    """Why it is done."""
+    return {
+        Due.HEAT_OFF: _("Coming up needs warmth, growing needs less: kept warm they stretch."),
+        Due.TURN_DOWN: _("Seedlings some weeks old do better a couple of degrees cooler."),
+        Due.POT_ON: _("Roots that circle a full cell stand still."),
+        Due.HARDEN: _("An hour or two outside in shelter on the first day, the whole day and a mild night by the eighth."),
+        Due.PUT_OUT: _("Indoors they soften and stretch; out there they stay hardened."),
+        Due.PLANT: _("Soil and nights suit them now; water them in, and cover them if a cold night comes."),
+    }[what]
+
+
+def alarm_text(alarm: HeatAlarm, units: Units) -> tuple[str, str]:
+    """What to do about a heater, and why."""
+    seen, expected, without = (units.temperature_text(v, 0) for v in (alarm.seen_c, alarm.expected_c, alarm.without_c))
+    values = {"seen": seen, "expected": expected, "without": without}
+    if alarm.fault is Fault.HOT:
+        do = _("Switch the heat off and look: it does not stop by itself.")
+        why = _(
+            "Two readings in a row are far above where it should stop, {seen} now. "
+            "Has the probe slipped out, or the switch stuck?"
+        )
+    elif alarm.fault is Fault.COLD:
+        do = _("Look at the heater: it does not seem to heat.")
+        why = _(
+            "Two readings in a row are as cold as without heat: {seen}, where it should be about {expected} with it "
+            "and {without} without."
+        )
+    else:
+        do = _("Look at the probe: its readings do not move.")
+        why = _(
+            "It has said {seen} for half a day, while the tray should warm and cool. Is it still in the mix, and is "
+            "the logger well?"
+        )
+    return do, why.format(**values)
+
+
+def when(on: date, today: date) -> str:
+    """Its day: today where it is past."""
+    return _("Now") if on <= today else words.sentence(words.day(on, today))
+
+
+def heat_text(period: HeatPeriod, units: Units) -> str:
+    """A heat source: heat mat, 20 W, thermostat 18–21°."""
+    parts = [str(HeatPeriod.Kind(period.source).label)]
+    if period.source == HeatPeriod.Kind.HOUSE:
+        least = units.temperature_text(period.start_c, 0)
+        return _("{source}: not below {least}").format(source=words.sentence(parts[0]), least=least)
+    if period.power_w:
+        parts.append(_("{watts} W").format(watts=f"{period.power_w:.0f}"))
+    if period.lift_k:
+        parts.append(_("lifts {lift} over the room").format(lift=units.difference_text(period.lift_k, 0)))
+    if period.control == HeatPeriod.Control.THERMOSTAT:
+        low, high = (units.temperature_text(value, 0) for value in (period.start_c, period.stop_c))
+        parts.append(_("on below {low}, off above {high}").format(low=low, high=high))
+    elif period.control == HeatPeriod.Control.TIMER:
+        parts.append(_("on {spans}").format(spans=spans_text(period.spans)))
+    else:
+        parts.append(_("always on"))
+    return words.sentence(", ".join(parts))
+
+
+def heat_does(climate: Climate, units: Units, price: float | None) -> str:
+    """What a heater does in the coming fortnight: on 41 % of the day, 0.41 kWh."""
+    heat = climate.heat
+    if heat is None:
+        return ""
+    days = len(heat.duty)
+    duty, kwh = sum(day[1] for day in heat.duty) / days, sum(heat.kwh) / days
+    lift = climate.roots_c - sum(heat.without_c[:7]) / 7
+    text = _("It keeps the roots {lift} warmer, on for {share} % of the day: {energy} a day.").format(
+        lift=units.difference_text(lift, 0), share=f"{100 * duty:.0f}", energy=energy_text(kwh, price)
+    )
+    if heat.ruled and heat.holds < HOLDS:
+        start = units.temperature_text(heat.ruled[0], 0)
+        text += " " + _("It is too weak to hold {start}: insulate below, cover above, or heat more.").format(start=start)
+    return text
+
+
+def energy_text(kwh: float, price: float | None) -> str:
+    """0.41 kWh; with its cost where a price is known."""
+    text = _("{kwh} kWh").format(kwh=f"{kwh:.2f}" if kwh < 10 else f"{kwh:.0f}")
+    return text if price is None else _("{text}, costing {cost}").format(text=text, cost=f"{kwh * price:.2f}")
+
+
+def lamp_text(lamp: Lamp) -> str:
+    """A lamp: LED, 30 W, 6–20."""
+    kind = str(Lamp.Kind(lamp.kind).label)
+    return _("{kind}, {watts} W, lit {spans}").format(kind=kind, watts=f"{lamp.watts:.0f}", spans=spans_text(lamp.spans))
+
+
+def light_text(climate: Climate) -> str:
+    """Its light a day, from where."""
+    if climate.mol is None:
+        return _("Say by which window or under which lamp it stands, and Cloche says whether they stretch.")
+    window, lamp = climate.window_mol or 0.0, climate.lamp_mol
+    if lamp and window >= LEAST_TOLD:
+        return _("Light: {all} mol a day, {window} through the window and {lamp} from the lamp.").format(
+            all=f"{climate.mol:.0f}", window=f"{window:.1f}", lamp=f"{lamp:.1f}"
+        )
+    source = _("from the lamp") if lamp else _("through the window")
+    return _("Light: {all} mol a day {source}.").format(all=f"{climate.mol:.1f}", source=source)
+
+
+def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) -> str:
+    """What warmth and light make of them, and what to do."""
+    if habit is None or habit is Habit.STOCKY or climate.mol is None:
+        return ""
+    cool_c = coolest_for(climate.mol, crop.season)
+    if habit is Habit.SOFT and leaves_c(climate) - cool_c < TELLS_K:
+        return ""
+    warm, cool = (units.temperature_text(value, 0) for value in (leaves_c(climate), cool_c))
+    values = {"name": words.sentence(crop.name_plural), "warm": warm, "cool": cool, "mol": f"{climate.mol:.1f}"}
+    if habit is Habit.STARVED:
+        return _("{name} starve at {mol} mol a day: a lamp, the brightest window, or wait.").format(**values)
+    text = {
+        Habit.LEGGY: _("{name} will be leggy: {warm} is too warm for {mol} mol a day. Cooler, near {cool}, or more light."),
+        Habit.SOFT: _("{name} grow a little soft at {warm} under {mol} mol a day; nearer {cool} they would be stocky."),
+    }
+    return text[habit].format(**values)

@@ -1,0 +1,193 @@
+"""The bench, its trays, what heats and lights them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
+
+from cloche.apps.bench import flows, selectors
+from cloche.apps.bench.asking import AskForm
+from cloche.apps.bench.forms import HeatForm, LampForm, StandsForm
+from cloche.apps.bench.pages.bench import bench_page
+from cloche.apps.bench.pages.gains import gains_page, waiting_page
+from cloche.apps.bench.pages.tray import tray_page
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import HeatPeriod, Lamp, Place
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+from cloche.apps.work.turns import ENGINE, WAITS, turn
+
+
+def stand_in(request: GardenRequest) -> None:
+    """All of these pages belong to one room of the rail."""
+    request.room = "bench"  # type: ignore[attr-defined]
+
+
+@in_garden
+def bench(request: GardenRequest) -> HttpResponse:
+    """All that is raised, as it stands."""
+    page = bench_page(request.garden, units_of(request.user), clock.now())
+    return render(request, "bench/bench.html", {"page": page, "tab": "bench"})
+
+
+@in_garden
+def gains(request: GardenRequest) -> HttpResponse:
+    """What would heat buy?"""
+    stand_in(request)
+    garden, units = request.garden, units_of(request.user)
+    first = selectors.raised_on(garden).first()
+    bound = request.GET if "place" in request.GET else None
+    form = AskForm(bound, garden=garden, initial={"place": first})
+    context: dict[str, Any] = {"form": form, "places": first is not None, "tab": "heat_gains", "page": None}
+    if form.is_valid():
+        with turn(ENGINE) as mine:
+            query = form.cleaned_data["place"], *form.what
+            context["page"] = gains_page(*query, units) if mine else waiting_page(WAITS)
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    template = "bench/_gains.html" if partial else "bench/gains.html"
+    return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def tray(request: GardenRequest, place_id: int) -> HttpResponse:
+    """One tray or heated place."""
+    stand_in(request)
+    place = place_or_404(request, place_id)
+    page = tray_page(place, units_of(request.user), clock.now())
+    form = StandsForm(instance=place, garden=request.garden)
+    return render(request, "bench/tray.html", {"page": page, "place": place, "form": form})
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def stands(request: GardenRequest, place_id: int) -> HttpResponse:
+    """In which room, by which window."""
+    stand_in(request)
+    place = place_or_404(request, place_id)
+    form = StandsForm(request.POST, instance=place, garden=request.garden)
+    if form.is_valid():
+        flows.keep_place(form.save())
+        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        return redirect("tray", request.garden.pk, place.pk)
+    page = tray_page(place_or_404(request, place_id), units_of(request.user), clock.now())
+    return render(request, "bench/tray.html", {"page": page, "place": place, "form": form}, status=INVALID)
+
+
+@in_garden(writing=LOGS)
+def new_heat(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Something warms it from a day on."""
+    place = place_or_404(request, place_id)
+    return _heat_form(request, place, HeatPeriod(place=place, first=clock.today(request.garden.timezone)))
+
+
+@in_garden(writing=LOGS)
+def edit_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
+    """Change it."""
+    place = place_or_404(request, place_id)
+    return _heat_form(request, place, _heat(place, heat_id))
+
+
+def _heat_form(request: GardenRequest, place: Place, period: HeatPeriod) -> HttpResponse:
+    stand_in(request)
+    form = HeatForm(request.POST or None, instance=period, units=units_of(request.user), place=place)
+    return _kept(request, place, form, "bench/heat_form.html", period)
+
+
+@in_garden(writing=LOGS)
+def new_lamp(request: GardenRequest, place_id: int) -> HttpResponse:
+    """A lamp hangs over it from a day on."""
+    place = place_or_404(request, place_id)
+    return _lamp_form(request, place, Lamp(place=place, first=clock.today(request.garden.timezone)))
+
+
+@in_garden(writing=LOGS)
+def edit_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
+    """Change it."""
+    place = place_or_404(request, place_id)
+    return _lamp_form(request, place, _lamp(place, lamp_id))
+
+
+def _lamp_form(request: GardenRequest, place: Place, lamp: Lamp) -> HttpResponse:
+    stand_in(request)
+    form = LampForm(request.POST or None, instance=lamp, units=units_of(request.user), place=place)
+    return _kept(request, place, form, "bench/lamp_form.html", lamp)
+
+
+def _kept(request: GardenRequest, place: Place, form: Any, template: str, row: HeatPeriod | Lamp) -> HttpResponse:
+    if form.is_valid():
+        flows.keep(form.save(commit=False))
+        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        return redirect("tray", request.garden.pk, place.pk)
+    return render(request, template, {"form": form, "place": place, "row": row}, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def heat_off(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
+    """Off from today."""
+    place = place_or_404(request, place_id)
+    flows.switch_off(_heat(place, heat_id), clock.today(request.garden.timezone))
+    messages.success(request, _("The heat is off in {name} from today.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
+    """Set-points a couple of degrees lower from today."""
+    place = place_or_404(request, place_id)
+    lower = flows.turn_down(_heat(place, heat_id), clock.today(request.garden.timezone))
+    start = units_of(request.user).temperature_text(lower.start_c, 0)
+    messages.success(request, _("{name} is held from {start} on, from today.").format(name=place.name, start=start))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    flows.remove(_heat(place, heat_id))
+    messages.success(request, _("Removed, as if it had never warmed {name}.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def lamp_off(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
+    """Gone from today."""
+    place = place_or_404(request, place_id)
+    flows.switch_off(_lamp(place, lamp_id), clock.today(request.garden.timezone))
+    messages.success(request, _("The lamp is off {name} from today.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    flows.remove(_lamp(place, lamp_id))
+    messages.success(request, _("Removed, as if it had never lit {name}.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+def _heat(place: Place, heat_id: int) -> HeatPeriod:
+    period = place.heat_periods.filter(pk=heat_id).first()
+    if period is None:
+        raise Http404
+    return period
+
+
+def _lamp(place: Place, lamp_id: int) -> Lamp:
+    lamp = place.lamps.filter(pk=lamp_id).first()
+    if lamp is None:
+        raise Http404
+    return lamp

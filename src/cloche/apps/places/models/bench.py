@@ -1,0 +1,175 @@
+"""What stands on the bench: rooms and their air, heat below a place, lamps above it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import ValidationError
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django.utils.translation import gettext as _
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.places.models.places import Place, Room
+from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
+from cloche.bridge.values.spans import check_spans
+from cloche.core.errors import OutOfRange
+
+MOST_WATTS = 5000.0
+SPOTS = 9
+"""Three by three over the bench."""
+SIDE = [MinValueValidator(0.05), MaxValueValidator(20.0)]
+
+
+def sane_spans(spans: Any) -> None:
+    """Pairs of hours of the day."""
+    try:
+        check_spans(spans)
+    except OutOfRange as refusal:
+        raise ValidationError(str(refusal)) from refusal
+
+
+def sane_spots(spots: Any) -> None:
+    """Nine temperatures, some of which may be missing."""
+    known = isinstance(spots, list) and len(spots) == SPOTS
+    if not known or not all(one is None or (isinstance(one, int | float) and -40 <= one <= 90) for one in spots):
+        raise ValidationError(_("Nine temperatures, some of which may be missing."))
+
+
+class RoomAir(models.Model):
+    """Air that was read in a room."""
+
+    class What(models.TextChoices):
+        NOW = "room", lazy("now")
+        LOWEST = "room_low", lazy("lowest since it was set back")
+        HIGHEST = "room_high", lazy("highest since it was set back")
+
+    room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="air")
+    what = models.CharField(max_length=10, choices=What, default=What.NOW)
+    at = models.DateTimeField(validators=[validators.sane_instant])
+    since = models.DateTimeField(null=True, blank=True, validators=[validators.sane_instant])
+    temperature_c = models.FloatField(validators=[MinValueValidator(-40.0), MaxValueValidator(60.0)])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["-at", "-id"]
+        constraints = [models.UniqueConstraint(fields=["room", "what", "at"], name="one_room_air_at_a_time")]
+
+
+class HeatPeriod(models.Model):
+    """A heat source at a place from one day to another, both included; without a last day it is still there. watts: of all of
+    it, over length_m by width_m; of a cable, cable_w_m for each of its cable_m; lift_k: measured over the room instead.
+    spans: of a timer, pairs of hours of the day. over_m, under_m: of the spreading layer about a cable."""
+
+    class Kind(models.TextChoices):
+        MAT = "mat", lazy("heat mat")
+        BASE = "base", lazy("heated propagator base")
+        CABLE = "cable", lazy("soil-warming cable")
+        WIRE = "wire", lazy("low-voltage warming wire")
+        HOUSE = "house", lazy("heater that keeps the air of the room or house up")
+
+    class Control(models.TextChoices):
+        ALWAYS = "always", lazy("always on")
+        TIMER = "timer", lazy("on by the clock")
+        THERMOSTAT = "thermostat", lazy("thermostat")
+
+    class Probe(models.TextChoices):
+        ROOTS = "roots", lazy("in the mix, beside the roots")
+        BOTTOM = "bottom", lazy("at the heat, under the tray")
+        AIR = "air", lazy("in the air")
+
+    class Filling(models.TextChoices):
+        SAND = "sharp_sand", lazy("sharp sand")
+        GRIT = "grit", lazy("grit")
+        VERMICULITE = "vermiculite", lazy("vermiculite")
+        PERLITE = "perlite", lazy("perlite")
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="heat_periods")
+    source = models.CharField(max_length=8, choices=Kind, default=Kind.MAT)
+    first = models.DateField(validators=[validators.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    watts = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(MOST_WATTS)])
+    cable_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(500.0)])
+    cable_w_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(60.0)])
+    length_m = models.FloatField(default=0.5, validators=SIDE)
+    width_m = models.FloatField(default=0.28, validators=SIDE)
+    lift_k = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(30.0)])
+    control = models.CharField(max_length=10, choices=Control, default=Control.ALWAYS)
+    spans = models.JSONField(default=list, blank=True, validators=[sane_spans])
+    start_c = models.FloatField(default=18.0, validators=[MinValueValidator(-5.0), MaxValueValidator(42.0)])
+    stop_c = models.FloatField(default=21.0, validators=[MinValueValidator(-5.0), MaxValueValidator(42.0)])
+    probe = models.CharField(max_length=8, choices=Probe, default=Probe.ROOTS)
+    over_m = models.FloatField(default=0.0, validators=[MinValueValidator(0.0), MaxValueValidator(0.4)])
+    under_m = models.FloatField(default=0.0, validators=[MinValueValidator(0.0), MaxValueValidator(0.3)])
+    filling = models.CharField(max_length=12, choices=Filling, default=Filling.SAND)
+    filling_wet = models.BooleanField(default=True)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["first", "id"]
+
+    @property
+    def area_m2(self) -> float:
+        """What it heats."""
+        return self.length_m * self.width_m
+
+    @property
+    def power_w(self) -> float | None:
+        """Watts of all of it; None: not told."""
+        if self.cable_m and self.cable_w_m:
+            return self.cable_m * self.cable_w_m
+        return self.watts
+
+    def clean(self) -> None:
+        """Days in order."""
+        if self.first and self.last and self.last < self.first:
+            raise ValidationError({"last": _("It goes before it comes.")})
+
+
+class Lamp(models.Model):
+    """A lamp over a place from one day to another, lit in spans of the day. ppfd: measured at the leaves [µmol/m²s]."""
+
+    class Kind(models.TextChoices):
+        LED = "led", lazy("LED")
+        TUBE = "tube", lazy("fluorescent tube")
+        BULB = "bulb", lazy("filament bulb")
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="lamps")
+    kind = models.CharField(max_length=6, choices=Kind, default=Kind.LED)
+    first = models.DateField(validators=[validators.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    watts = models.FloatField(default=30.0, validators=[MinValueValidator(1.0), MaxValueValidator(MOST_WATTS)])
+    ppfd = models.FloatField(null=True, blank=True, validators=[MinValueValidator(1.0), MaxValueValidator(2500.0)])
+    length_m = models.FloatField(default=0.6, validators=SIDE)
+    width_m = models.FloatField(default=0.5, validators=SIDE)
+    away_m = models.FloatField(default=0.1, validators=[MinValueValidator(0.02), MaxValueValidator(3.0)])
+    spans = models.JSONField(default=list, validators=[sane_spans])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["first", "id"]
+
+    @property
+    def area_m2(self) -> float:
+        """What it lights."""
+        return self.length_m * self.width_m
+
+    def clean(self) -> None:
+        """Days in order."""
+        if self.first and self.last and self.last < self.first:
+            raise ValidationError({"last": _("It goes before it comes.")})
+
+
+class HeatTest(models.Model):
+    """A heater tried before the season. minutes: from switching on until the set-point; spots: what was read at nine spots of
+    the bench, row by row [°C], None where nobody read."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="heat_tests")
+    on = models.DateField(validators=[validators.sane_day])
+    minutes = models.PositiveIntegerField(null=True, blank=True, validators=[MaxValueValidator(10_000)])
+    spots = models.JSONField(default=list, validators=[sane_spots])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["-on", "-id"]
