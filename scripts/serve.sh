@@ -83,7 +83,7 @@ run_tests() {
   # With words of your own, as pytest takes them; without, all of it: side by side, then what must be alone.
   if [ $# -gt 0 ]; then "$VENV/bin/pytest" "$@"; return; fi
   # One more than there are cores: some tests wait for processes or for a browser.
-  local beside=(-n 3 --dist loadgroup --no-loadscope-reorder)
+  local beside=(-n 3 --dist loadscope --no-loadscope-reorder)
   "$VENV/bin/pytest" "${beside[@]}" -m "not alone" --ignore tests/journeys \
     && "$VENV/bin/pytest" "${beside[@]}" tests/journeys && "$VENV/bin/pytest" -m alone
 }

@@ -17,6 +17,7 @@ from django.db import connection
 from django.test import Client
 from django.utils import translation
 from hypothesis import settings
+from xdist.scheduler import LoadScopeScheduling
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
@@ -50,15 +51,29 @@ LONGEST = (
 """Files that take longest. What waits rather than works comes first, so that others work meanwhile."""
 
 
+APART = ("test_no_screen_has_a_serious_finding",)
+"""Tests that take long and share nothing: each goes where there is room."""
+
+
+class _ByFile(LoadScopeScheduling):
+    """A file goes to one worker, so that what it shares is set up once."""
+
+    def _split_scope(self, nodeid: str) -> str:
+        file, _, test = nodeid.partition("::")
+        return nodeid if test.startswith(APART) else file
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> _ByFile:
+    """Marks of groups are not heard by every pytest: the plugin writes them into names that it no longer reads."""
+    return _ByFile(config, log)
+
+
 @pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """A file goes to one worker, so that what it shares is set up once, unless it says what may be apart. The longest begin
-    first: none is left alone at the end."""
+    """The longest begin first: none is left alone at the end."""
     root = Path(__file__).parent
     places = {item: item.path.relative_to(root).as_posix() for item in items}
-    for item in items:
-        if item.get_closest_marker("xdist_group") is None:
-            item.add_marker(pytest.mark.xdist_group(places[item]))
     items.sort(key=lambda item: LONGEST.index(places[item]) if places[item] in LONGEST else len(LONGEST))
 
 

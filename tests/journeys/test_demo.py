@@ -25,7 +25,7 @@ def records(on: Any) -> Garden:
 
 @pytest.fixture
 def demo(records: Garden) -> Garden:
-    assert refresh_stale() == 14
+    assert refresh_stale() == 17
     return records
 
 
@@ -41,14 +41,15 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     heading = page.get_by_role("heading", level=1)
     expect(heading).to_contain_text("more things below")
     expect(page.locator(".sow")).to_contain_text("can go into")
-    expect(page.locator(".cut > li")).to_have_count(10)
+    expect(page.locator(".cut > li")).to_have_count(13)
     for room, said in (
-        ("Ground", "10 places"),
+        ("Ground", "13 places"),
         ("What wakes", "comfortable in North bed"),
         ("Covers", "warms the ground most"),
+        ("Bench", "off the heat"),
         ("Weather", "with a forecast for a week"),
         ("Files", "Your records are yours"),
-        ("Garden", "Halde farm has 10 places"),
+        ("Garden", "Halde farm has 13 places"),
     ):
         page.get_by_role("link", name=room, exact=True).click()
         expect(heading).to_contain_text(said)
