@@ -55,7 +55,7 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     from cloche.apps.places.models import Place
 
     hill = Garden.objects.earliest("pk")
-    bed, arch = Place.objects.get(name="North bed"), Place.objects.get(name="Arch")
+    bed, tray = Place.objects.get(name="North bed"), Place.objects.get(name="Kitchen sill")
     root, place = f"/g/{hill.pk}", f"/g/{hill.pk}/places/{bed.pk}/"
     # What the queue would work out while the page waits.
     keys = [key for key, _ in season.offered(hill)][:3]
@@ -67,14 +67,14 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("today-phone", f"{root}/", PHONE, "light"),
         ("place", place, DESK, "light"),
         ("season", f"{root}/covers/season/?place={bed.pk}&crop=lettuce&crop=snap_bean&crop=tomato&{own}", DESK, "light"),
-        ("covered-place", f"{root}/places/{arch.pk}/", DESK, "light"),
+        ("bench", f"{root}/bench/", DESK, "light"),
+        ("heat", f"{root}/bench/heat/?place={tray.pk}&crop=pepper", DESK, "light"),
         ("crop-in-place", f"{place}crops/snap_bean/", DESK, "light"),
         ("sowings", f"{root}/sowings/", DESK, "light"),
         ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
         ("windows", f"{root}/windows/", DESK, "light"),
         ("ground", f"{root}/ground/", DESK, "light"),
         ("new-garden", "/gardens/new/?latitude_deg=48.41&longitude_deg=15.61", DESK, "light"),
-        ("beds", f"{root}/garden/places/first/", DESK, "light"),
         ("garden", f"{root}/garden/", DESK, "light"),
         ("round-phone", f"{root}/round/", PHONE, "light"),
         ("loggers", f"{root}/loggers/", DESK, "light"),
