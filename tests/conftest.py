@@ -26,6 +26,7 @@ from cloche.bridge.services.forecast_summary import NEAR_PAST_D
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
+from tests.template import own_database
 
 # A slow minute of the machine is no finding.
 settings.register_profile("house", deadline=None)
@@ -75,6 +76,19 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     root = Path(__file__).parent
     places = {item: item.path.relative_to(root).as_posix() for item in items}
     items.sort(key=lambda item: LONGEST.index(places[item]) if places[item] in LONGEST else len(LONGEST))
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(
+    request: pytest.FixtureRequest,
+    django_test_environment: None,
+    django_db_blocker: Any,
+    django_db_modify_db_settings: None,
+) -> Iterator[None]:
+    """A copy of one migrated database, instead of migrations in every worker."""
+    with django_db_blocker.unblock(), own_database(request.config.option.verbose):
+        with django_db_blocker.block():
+            yield
 
 
 @pytest.fixture

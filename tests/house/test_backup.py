@@ -14,7 +14,7 @@ from bench.running import PORTION, Running, post, settle
 from cloche.demo.probe import SimulatedProbe
 
 
-@pytest.fixture
+@pytest.fixture(scope="module")
 def home() -> Iterator[Path]:
     # Not pytest's own folder: the database's user must be able to reach it.
     place = Path(tempfile.mkdtemp(prefix="cloche-"))
@@ -22,11 +22,29 @@ def home() -> Iterator[Path]:
     shutil.rmtree(place, ignore_errors=True)
 
 
-def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_by_half(home: Path) -> None:
+@pytest.fixture(scope="module")
+def running(home: Path) -> Iterator[Running]:
+    """One application for both: its first start takes long."""
+    found = Running(home)
+    yield found
+    found.stop()
+
+
+def test_a_backup_is_its_owners_alone_and_never_half(home: Path, running: Running) -> None:
+    file = home / "garden.backup"
+    running.command("backup", str(file))
+    assert file.stat().st_mode & 0o077 == 0
+    whole = file.read_bytes()
+    with pytest.raises(AssertionError, match="could not be written"):
+        running.command("backup", str(home / "no-such-folder" / "garden.backup"))
+    assert file.read_bytes() == whole
+    assert [one.name for one in home.glob("*.part")] == []
+
+
+def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_by_half(home: Path, running: Running) -> None:
     probe = SimulatedProbe(every=timedelta(minutes=1))
     probe.measure(datetime.now(UTC) - timedelta(days=60), datetime.now(UTC))
     parts = [probe.waiting[i : i + PORTION] for i in range(0, len(probe.waiting) // PORTION * PORTION, PORTION)]
-    running = Running(home)
     answered = 0
     try:
         token = settle(running.url)
@@ -53,7 +71,7 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
         running.stop()
     assert 3 <= before < after, "nothing came in while the backup was taken"
     assert "is kept in" in running.command("restore", str(home / "garden.backup"))
-    running = Running(home)
+    running.start()
     try:
         given = [post(running.url, token, part) for part in parts[: after + 2]]
     finally:
@@ -62,18 +80,3 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)
-
-
-def test_a_backup_is_its_owners_alone_and_never_half(home: Path) -> None:
-    running = Running(home)
-    try:
-        file = home / "garden.backup"
-        running.command("backup", str(file))
-        assert file.stat().st_mode & 0o077 == 0
-        whole = file.read_bytes()
-        with pytest.raises(AssertionError, match="could not be written"):
-            running.command("backup", str(home / "no-such-folder" / "garden.backup"))
-        assert file.read_bytes() == whole
-        assert [one.name for one in home.glob("*.part")] == []
-    finally:
-        running.stop()
