@@ -86,9 +86,8 @@ def django_db_setup(
     django_db_modify_db_settings: None,
 ) -> Iterator[None]:
     """A copy of one migrated database, instead of migrations in every worker."""
-    with django_db_blocker.unblock(), own_database(request.config.option.verbose):
-        with django_db_blocker.block():
-            yield
+    with django_db_blocker.unblock(), own_database(request.config.option.verbose), django_db_blocker.block():
+        yield
 
 
 @pytest.fixture

@@ -86,6 +86,8 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         **bench_of(garden, place),
+        "planting_id": (planting := place.plantings.create(crop_key="pea")).pk,
+        "event_id": planting.events.create(kind="stood", on=NOW.date()).pk,
         "step_id": sowing.steps.create(kind="leaf", on=NOW.date()).pk,
         "crop_key": "pea",
         "key": "own_0a0b0c0d",

@@ -11,7 +11,8 @@ from cloche.apps.covers.models import CoverTrial
 from cloche.apps.forecasts.flows.refresh import refresh, refresh_stale
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.plants.models import PlantEvent, Planting
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.sowings.models import Sowing
 from tests.apps.bench import benches
@@ -37,7 +38,8 @@ SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/", "garden/crops/", "
 SCREENS += ["covers/mine/{own}/", "garden/places/{place}/edit/", "garden/places/{place}/covers/new/", "after/"]
 SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/rooms/{room}/", "bench/potatoes/", "bench/{tray}/"]
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
-SCREENS += ["sowings/{sowing}/"]
+SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
+SCREENS += ["plants/{planting}/"]
 ROOMS = [
     "",
     "ground/",
@@ -92,6 +94,21 @@ def place(on: Any) -> Place:
     tray.heat_periods.create(source="mat", first=date(2026, 4, 1), control="thermostat")
     tray.lamps.create(first=date(2026, 4, 1), spans=[[6, 20]])
     tray.heat_tests.create(on=date(2026, 4, 2), minutes=80, spots=[20, 21, 22, 23, 24, None, 19, 20, 22])
+    CoverPeriod.objects.create(place=bed, cover="glass_frame", first=date(2026, 4, 1))
+    lies = {"x_m": 0.0, "length_m": 0.9, "width_m": 0.3}
+    for number, crop in enumerate(("chard", "carrot", "", "tomato")):
+        planted = date(2026, 4, 10) if crop == "chard" else None
+        Planting.objects.create(
+            place=bed,
+            crop_key=crop,
+            planned_on=date(2026, 4, 20),
+            planted_on=planted,
+            origin="raised",
+            y_m=0.3 * number,
+            **lies,
+        )
+    Planting.objects.create(place=bed, crop_key="kale", planted_on=date(2025, 4, 1), ended_on=date(2025, 9, 1))
+    PlantEvent.objects.create(planting=Planting.objects.earliest("pk"), kind="measured", on=date(2026, 4, 18), height_m=0.12)
     benches.sown(tray, "tomato", 20, 10, pk=Sowing.objects.latest("pk").pk + 1)
     return bed
 
@@ -118,6 +135,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     known = {"place": place.pk, "new": place.pk + 1, "hotbed": place.pk + 2, "file": IncomingFile.objects.get().pk}
     tray = place.garden.places.get(name="Tray")
     known |= {"sowing": Sowing.objects.earliest("pk").pk, "tray": tray.pk, "room": tray.room_id}
+    known |= {"planting": Planting.objects.earliest("pk").pk}
     known |= {"own": place.garden.covers.get().pk, "trial": CoverTrial.objects.get().pk}
     for screen in [*(root + s.format(**known) for s in SCREENS), *(live_server.url + s for s in OUTSIDE)]:
         page.goto(screen)
@@ -128,7 +146,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
             findings += [f"{screen}: {one}" for one in page.evaluate(SMALL)]
             wide = page.evaluate(LARGE)
             findings += [f"{screen}: twice as large it is {wide} px wide"] * (wide > width)
-    assert findings == []
+    assert findings == [], "\n".join(findings)
 
 
 DOUBLED = """(() => {
@@ -163,7 +181,7 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
             if not page.evaluate(NOTE_FOCUS):
                 break
         findings += [f"{room}: {one}" for one in page.evaluate(NOT_REACHED)]
-    assert findings == []
+    assert findings == [], "\n".join(findings)
 
 
 MOST_TABS = 600

@@ -37,6 +37,7 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive import read
 from cloche.apps.records.archive.columns import Column
@@ -100,6 +101,20 @@ def full(person: User, now: object) -> Garden:
     sowing = Sowing.objects.create(place=bed, packet=packet, crop_key="carrot", sown_on=NOW.date(), seeds=120, depth_m=0.015)
     Count.objects.create(sowing=sowing, on=NOW.date(), up=7)
     take_step(Step(sowing=sowing, kind="moved", on=NOW.date(), place=frame, cell_m=0.07))
+    BedShape.objects.create(place=bed, length_m=3.6, width_m=0.9, square_m=0.25, runs_deg=45.0)
+    stands = {
+        "planted_on": NOW.date(),
+        "number": 40,
+        "x_m": 0.5,
+        "y_m": 0.25,
+        "plant_m": 0.08,
+        "per_station": 2,
+        "note": "“=1+1”",
+    }
+    planting = Planting.objects.create(place=bed, packet=packet, sowing=sowing, crop_key="carrot", **stands)
+    PlantEvent.objects.create(planting=planting, kind="died", on=NOW.date(), number=3, cause="frost", lowest_c=-4.25)
+    Planting.objects.create(place=frame, crop_key="", planned_on=NOW.date())
+    Planting.objects.create(place=bed, crop_key="kale", removed_at=NOW)
     lost = Sowing.objects.create(place=bed, crop_key="pea", sown_on=NOW.date(), depth_m=0.03, removed_at=NOW)
     Count.objects.create(sowing=lost, on=NOW.date(), up=1)
     device, _ = let_device_in(garden, "Logger", "F", person)

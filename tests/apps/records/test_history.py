@@ -24,6 +24,7 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.history import changes
 from cloche.apps.records.kinds import KINDS
@@ -114,6 +115,9 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "heat_test": HeatTest.objects.create(place=bed, on=NOW.date(), spots=[20] * 9),
         "lamp": Lamp.objects.create(place=bed, first=NOW.date(), spans=[[6, 20]]),
         "room": (room := Room.objects.create(garden=garden, name="Shed")),
+        "planting": (planting := Planting.objects.create(place=bed, crop_key="kale", planted_on=NOW.date())),
+        "plant_event": PlantEvent.objects.create(planting=planting, kind="harvested", on=NOW.date(), weight_kg=0.5),
+        "bed_shape": BedShape.objects.create(place=bed),
         "room_air": RoomAir.objects.create(room=room, at=NOW, temperature_c=15.5),
     }
 
@@ -167,7 +171,7 @@ def test_the_page_asks_few_questions_however_long_the_history(
 ) -> None:
     for i in range(80):
         make_reading(bed, NOW - timedelta(hours=i), 9.0 + i / 10)
-    with django_assert_max_num_queries(30):
+    with django_assert_max_num_queries(34):
         given = page(signed_in, garden)
     assert given.count("written down") >= 55
     assert "Older ones" in given

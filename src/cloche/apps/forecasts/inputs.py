@@ -9,6 +9,8 @@ from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.speech import speak_for
 from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place
+from cloche.apps.plants.models import Planting
+from cloche.apps.plants.selectors import set_out_at
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
@@ -21,8 +23,10 @@ from cloche.bridge.values.inputs import (
     LampSpan,
     Operation,
     RoomAir,
+    SetOut,
     WindowPane,
 )
+from cloche.core.plants.stature import SET_OUT_M
 
 
 def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
@@ -65,6 +69,7 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         room=RoomAir(place.room.kind, place.room.night_c, place.room.day_c) if place.room else None,
         pane=_pane(place),
         lamps=tuple(lamp_span(lamp) for lamp in place.lamps.all()),
+        set_out=tuple(_set_out(one) for one in set_out_at(place, today) if one.sowing_id is None),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )
 
@@ -80,6 +85,19 @@ def lamp_span(lamp: Lamp) -> LampSpan:
     """A lamp's time over a place."""
     own = {f.name for f in fields(LampSpan)} - {"spans"}
     return LampSpan(tuple((float(start), float(end)) for start, end in lamp.spans), **{n: getattr(lamp, n) for n in own})
+
+
+def _set_out(planting: Planting) -> SetOut:
+    """Plants set out in a place, as tall as they were measured last."""
+    measured = [event for event in planting.events.all() if event.height_m is not None]
+    height = measured[-1].height_m if measured else planting.height_m
+    return SetOut(
+        planting.crop_key,
+        planting.planted_on,  # type: ignore[arg-type]
+        height or SET_OUT_M,
+        measured[-1].on if measured else None,
+        planting.origin == Planting.Origin.OVERWINTERED,
+    )
 
 
 def _pane(place: Place) -> WindowPane | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 
 from cloche.apps.places.models import Place
@@ -87,3 +88,18 @@ class WindowChange(models.Model):
     class Meta:
         ordering = ["at", "id"]
         indexes = [models.Index(fields=["place", "at"], name="window_change_newest")]
+
+
+class SoilYear(models.Model):
+    """A place's soil at seed depth through a year, daily means from 1 January, None where it is not known [°C]. measured: days
+    of the year that had readings; depth_m: when it was worked out last."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="soil_years")
+    year = models.PositiveSmallIntegerField()
+    depth_m = models.FloatField()
+    mean_c = ArrayField(models.FloatField(null=True))
+    measured = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        ordering = ["year"]
+        constraints = [models.UniqueConstraint(fields=["place", "year"], name="one_soil_a_year")]

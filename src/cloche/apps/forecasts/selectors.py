@@ -7,7 +7,7 @@ from datetime import date, datetime, timedelta
 
 from django.db.models import QuerySet
 
-from cloche.apps.forecasts.models import CropOutlook, Forecast, WindowChange
+from cloche.apps.forecasts.models import CropOutlook, Forecast, SoilYear, WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.bridge.services import crops
@@ -199,3 +199,15 @@ def leaning(garden: Garden, until: date) -> dict[int, int]:
         edges = [windows[0].last if open_now else windows[0].earliest] if windows else []
         found[place_id] = found.get(place_id, 0) + sum(edge <= until for edge in edges)
     return found
+
+
+def daily_soil(place: Place, ground: Ground | None, first: date, days: int) -> list[float | None]:
+    """Daily mean at seed depth from a day on: kept years, then the forecast as far as it looks; None where neither tells
+    [°C]."""
+    known: dict[date, float] = {}
+    for row in SoilYear.objects.filter(place=place, year__gte=first.year):
+        begin = date(row.year, 1, 1)
+        known |= {begin + timedelta(days=i): value for i, value in enumerate(row.mean_c) if value is not None}
+    if ground is not None:
+        known |= {ground.forecast.day + timedelta(days=i): value for i, value in enumerate(ground.data.far_mid_c)}
+    return [known.get(first + timedelta(days=i)) for i in range(days)]

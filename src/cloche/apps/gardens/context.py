@@ -50,6 +50,7 @@ ROOMS = (
             (lazy("Windows"), "windows", "n"),
             (lazy("Covers"), "covers", "c"),
             (lazy("Bench"), "bench", "b"),
+            (lazy("Plan"), "plan", "p"),
         ),
     ),
     (

@@ -9,7 +9,8 @@ from typing import Any
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.records.kinds import KINDS, Kind
+from cloche.apps.records.kinds import KINDS
+from cloche.apps.records.shown import Kind
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.units import Units

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Any
 
-from django.db.models import Model
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
@@ -28,130 +25,84 @@ from cloche.apps.places.models import (
 )
 from cloche.apps.places.pages import place_log
 from cloche.apps.places.texts import work_name
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.records import shown
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.services import crops
 from cloche.bridge.values.spans import spans_text
 from cloche.bridge.values.units import Units
-
-Show = Callable[[Any, Units], str]
-
-
-@dataclass(frozen=True)
-class Kind:
-    """key: in addresses. inside: the way from its history to the garden. what: its name in words. fields: fields by name, with
-    their words and how a value is written. changed: what has to be worked out again."""
-
-    key: str
-    model: type[Model]
-    inside: str
-    what: Callable[[Any, Units], str]
-    fields: Mapping[str, tuple[str, Show]]
-    changed: Callable[[Any], None]
-
-
-def _at_place(row: Any) -> None:
-    place = Place.everything.filter(pk=row.place_id).first()
-    if place is not None:
-        note_change_at(place)
-
-
-def _temperature(value: float | None, units: Units) -> str:
-    return _("none") if value is None else units.temperature_text(value)
-
-
-def _length(value: float | None, units: Units) -> str:
-    return _("none") if value is None else units.length_text(value)
-
-
-def _plain(value: Any, units: Units) -> str:
-    return _("none") if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
-
-
-def _day(value: Any, units: Units) -> str:
-    return words.day(value) if value else _("none")
-
-
-def _yes(value: Any, units: Units) -> str:
-    return _("yes") if value else _("no")
-
-
-def _instant(row: Any, at: Any) -> str:
-    local = at.astimezone(row.place.garden.timezone)
-    return f"{words.day(local.date())} {words.clock(local)}"
 
 
 def _reading(row: Any, units: Units) -> str:
     return _("Reading in {name}, {length}, {instant}").format(
-        name=row.place.name, length=units.length_text(row.depth_m), instant=_instant(row, row.taken_at)
+        name=row.place.name, length=units.length_text(row.depth_m), instant=shown.instant(row, row.taken_at)
     )
 
 
-def _crop(row: Any) -> str:
-    return crops.crop(row.crop_key).name
+def _planted(row: Any) -> str:
+    return shown.crop(row) if row.crop_key else _("ground left for later")
 
 
-REMOVED: dict[str, tuple[str, Show]] = {"removed_at": ("removed", _yes)}
 KINDS = {
     kind.key: kind
     for kind in (
-        Kind(
+        shown.Kind(
             "reading",
             Reading,
             "place__garden",
             _reading,
             {
-                "temperature_c": ("temperature", _temperature),
-                "depth_m": ("depth", _length),
+                "temperature_c": ("temperature", shown.temperature),
+                "depth_m": ("depth", shown.length),
                 "taken_at": ("time", lambda v, u: _("{v} UTC").format(v=f"{v:%Y-%m-%d %H:%M}")),
-                "note": ("note", _plain),
-                "review": ("review", _plain),
+                "note": ("note", shown.plain),
+                "review": ("review", shown.plain),
             }
-            | REMOVED,
-            _at_place,
+            | shown.REMOVED,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "weather",
             DailyWeather,
             "garden",
             lambda row, units: _("Weather of {day}").format(day=words.day(row.day)),
             {
-                "low_c": ("low", _temperature),
-                "high_c": ("high", _temperature),
+                "low_c": ("low", shown.temperature),
+                "high_c": ("high", shown.temperature),
                 "rain_mm": (lazy("rain"), lambda v, u: "" if v is None else u.rain_text(v)),
-                "sky": ("sky", _plain),
+                "sky": ("sky", shown.plain),
                 "wind_m_s": (lazy("wind"), lambda v, u: "" if v is None else u.wind_text(v)),
-                "snow_m": ("snow", _length),
+                "snow_m": ("snow", shown.length),
             },
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        Kind(
+        shown.Kind(
             "place",
             Place,
             "garden",
             lambda row, units: row.name,
             {
-                "name": ("name", _plain),
-                "kind": ("kind", _plain),
-                "seed_depth_m": (lazy("seed depth"), _length),
-                "texture": ("soil", _plain),
-                "slope_deg": ("slope, °", _plain),
-                "aspect_deg": (lazy("slopes to, °"), _plain),
-                "shaded_from_h": (lazy("shaded from"), _plain),
-                "shaded_to_h": (lazy("shaded to"), _plain),
-                "width_m": (lazy("width, m"), _plain),
-                "within": (lazy("stands in"), _plain),
-                "window_aspect_deg": (lazy("window to, °"), _plain),
-                "window_shade": (lazy("window shaded"), _plain),
-                "window_away_m": (lazy("from the window"), _length),
+                "name": ("name", shown.plain),
+                "kind": ("kind", shown.plain),
+                "seed_depth_m": (lazy("seed depth"), shown.length),
+                "texture": ("soil", shown.plain),
+                "slope_deg": ("slope, °", shown.plain),
+                "aspect_deg": (lazy("slopes to, °"), shown.plain),
+                "shaded_from_h": (lazy("shaded from"), shown.plain),
+                "shaded_to_h": (lazy("shaded to"), shown.plain),
+                "width_m": (lazy("width, m"), shown.plain),
+                "within": (lazy("stands in"), shown.plain),
+                "window_aspect_deg": (lazy("window to, °"), shown.plain),
+                "window_shade": (lazy("window shaded"), shown.plain),
+                "window_away_m": (lazy("from the window"), shown.length),
             }
-            | REMOVED,
+            | shown.REMOVED,
             lambda row: note_change_at(Place.everything.get(pk=row.pk)),
         ),
-        Kind(
+        shown.Kind(
             "cover",
             CoverPeriod,
             "place__garden",
@@ -159,122 +110,122 @@ KINDS = {
                 sentence=words.sentence(place_log.cover_name(row.cover)), name=row.place.name
             ),
             {
-                "first": ("from", _day),
-                "last": ("to", _day),
-                "opens": ("airing", _plain),
-                "above_c": (lazy("opened above"), _temperature),
-                "from_h": (lazy("opened from"), _plain),
-                "to_h": (lazy("opened to"), _plain),
-                "opening": (lazy("how far"), _plain),
-                "ends_capped": (lazy("ends closed"), _yes),
-                "blanket": ("blanket", _yes),
+                "first": ("from", shown.day),
+                "last": ("to", shown.day),
+                "opens": ("airing", shown.plain),
+                "above_c": (lazy("opened above"), shown.temperature),
+                "from_h": (lazy("opened from"), shown.plain),
+                "to_h": (lazy("opened to"), shown.plain),
+                "opening": (lazy("how far"), shown.plain),
+                "ends_capped": (lazy("ends closed"), shown.yes),
+                "blanket": ("blanket", shown.yes),
             },
-            _at_place,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "own_cover",
             Cover,
             "garden",
             lambda row, units: _("Your cover {name}").format(name=row.name),
             {
-                "name": ("name", _plain),
-                "length_m": ("length", _length),
-                "width_m": ("width", _length),
-                "spread_m": (lazy("edges apart"), _length),
-                "purchase_year": (lazy("bought in"), _plain),
-                "dirty": ("dirty", _yes),
-                "price": ("price", _plain),
+                "name": ("name", shown.plain),
+                "length_m": ("length", shown.length),
+                "width_m": ("width", shown.length),
+                "spread_m": (lazy("edges apart"), shown.length),
+                "purchase_year": (lazy("bought in"), shown.plain),
+                "dirty": ("dirty", shown.yes),
+                "price": ("price", shown.plain),
             }
-            | REMOVED,
+            | shown.REMOVED,
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        Kind(
+        shown.Kind(
             "hotbed",
             Hotbed,
             "place__garden",
             lambda row, units: _("What the hotbed {name} is built of").format(name=row.place.name),
             {
-                "material": (lazy("made of"), _plain),
-                "depth_m": ("depth", _length),
-                "moist": ("moisture", _plain),
-                "trodden": ("trodden", _plain),
-                "insulated": ("insulated", _yes),
-                "filled_on": ("filled", _day),
-                "topped_up_on": (lazy("topped up"), _day),
+                "material": (lazy("made of"), shown.plain),
+                "depth_m": ("depth", shown.length),
+                "moist": ("moisture", shown.plain),
+                "trodden": ("trodden", shown.plain),
+                "insulated": ("insulated", shown.yes),
+                "filled_on": ("filled", shown.day),
+                "topped_up_on": (lazy("topped up"), shown.day),
             },
-            _at_place,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "trial",
             CoverTrial,
             "covered__garden",
             lambda row, units: _("Trial of {name} against {name2}").format(name=row.covered.name, name2=row.bare.name),
-            {"begun_on": ("since", _day), "ended_on": ("to", _day), "depth_m": ("depth", _length)},
+            {"begun_on": ("since", shown.day), "ended_on": ("to", shown.day), "depth_m": ("depth", shown.length)},
             lambda row: None,
         ),
-        Kind(
+        shown.Kind(
             "intention",
             Intention,
             "place__garden",
-            lambda row, units: _("{crop} meant for {name}").format(crop=_crop(row), name=row.place.name),
-            {"sow_on": ("on", _day), "dropped_at": (lazy("given up"), _yes)},
+            lambda row, units: _("{crop} meant for {name}").format(crop=shown.crop(row), name=row.place.name),
+            {"sow_on": ("on", shown.day), "dropped_at": (lazy("given up"), shown.yes)},
             lambda row: None,
         ),
-        Kind(
+        shown.Kind(
             "operation",
             Operation,
             "place__garden",
-            lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {_instant(row, row.at)}",
-            {"work": ("what", _plain), "amount": ("amount", _plain)},
-            _at_place,
+            lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {shown.instant(row, row.at)}",
+            {"work": ("what", shown.plain), "amount": ("amount", shown.plain)},
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "visit",
             Visit,
             "place__garden",
-            lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=_instant(row, row.at)),
+            lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=shown.instant(row, row.at)),
             {
-                "air_c": ("air", _temperature),
-                "air_low_c": (lazy("lowest air"), _temperature),
-                "air_high_c": (lazy("highest air"), _temperature),
-                "moisture": (lazy("by feel"), _plain),
-                "snow_m": ("snow", _length),
-                "losses": (lazy("what stood, what died"), _plain),
-                "note": ("note", _plain),
+                "air_c": ("air", shown.temperature),
+                "air_low_c": (lazy("lowest air"), shown.temperature),
+                "air_high_c": (lazy("highest air"), shown.temperature),
+                "moisture": (lazy("by feel"), shown.plain),
+                "snow_m": ("snow", shown.length),
+                "losses": (lazy("what stood, what died"), shown.plain),
+                "note": ("note", shown.plain),
             }
-            | REMOVED,
-            _at_place,
+            | shown.REMOVED,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "sowing",
             Sowing,
             "place__garden",
             lambda row, units: _("{crop} sown in {name}, {day}").format(
-                crop=_crop(row), name=row.place.name, day=words.day(row.sown_on)
+                crop=shown.crop(row), name=row.place.name, day=words.day(row.sown_on)
             ),
             {
-                "sown_on": (lazy("sown on"), _day),
-                "seeds": ("seeds", _plain),
-                "depth_m": ("depth", _length),
-                "finished": ("finished", _yes),
+                "sown_on": (lazy("sown on"), shown.day),
+                "seeds": ("seeds", shown.plain),
+                "depth_m": ("depth", shown.length),
+                "finished": ("finished", shown.yes),
             }
-            | REMOVED,
-            _at_place,
+            | shown.REMOVED,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "step",
             Step,
             "sowing__place__garden",
             lambda row, units: _("{what}: {crop} in {name}, {day}").format(
                 what=words.sentence(str(Step.Kind(row.kind).label)),
-                crop=_crop(row.sowing),
+                crop=shown.crop(row.sowing),
                 name=row.sowing.place.name,
                 day=words.day(row.on),
             ),
-            {"on": ("on", _day), "cell_m": (lazy("into cells of"), _length)},
-            lambda row: _at_place(row.sowing),
+            {"on": ("on", shown.day), "cell_m": (lazy("into cells of"), shown.length)},
+            lambda row: shown.at_place(row.sowing),
         ),
-        Kind(
+        shown.Kind(
             "heat",
             HeatPeriod,
             "place__garden",
@@ -282,88 +233,143 @@ KINDS = {
                 source=words.sentence(str(HeatPeriod.Kind(row.source).label)), name=row.place.name
             ),
             {
-                "first": ("from", _day),
-                "last": ("to", _day),
-                "watts": (lazy("watts"), _plain),
-                "control": (lazy("switched by"), _plain),
-                "start_c": (lazy("on below"), _temperature),
-                "stop_c": (lazy("off above"), _temperature),
-                "probe": (lazy("its probe"), _plain),
-                "lift_k": (lazy("lifts, K"), _plain),
+                "first": ("from", shown.day),
+                "last": ("to", shown.day),
+                "watts": (lazy("watts"), shown.plain),
+                "control": (lazy("switched by"), shown.plain),
+                "start_c": (lazy("on below"), shown.temperature),
+                "stop_c": (lazy("off above"), shown.temperature),
+                "probe": (lazy("its probe"), shown.plain),
+                "lift_k": (lazy("lifts, K"), shown.plain),
             },
-            _at_place,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "fill",
             HotbedFill,
             "place__garden",
             lambda row, units: _("Fill of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"on": ("on", _day), "material": (lazy("made of"), _plain), "depth_m": ("depth", _length)},
-            _at_place,
+            {"on": ("on", shown.day), "material": (lazy("made of"), shown.plain), "depth_m": ("depth", shown.length)},
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "hotbed_note",
             HotbedNote,
             "place__garden",
             lambda row, units: _("Diary of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"core_c": (lazy("core"), _temperature), "height_m": (lazy("height"), _length), "note": ("note", _plain)},
+            {
+                "core_c": (lazy("core"), shown.temperature),
+                "height_m": (lazy("height"), shown.length),
+                "note": ("note", shown.plain),
+            },
             lambda row: None,
         ),
-        Kind(
+        shown.Kind(
             "heat_test",
             HeatTest,
             "place__garden",
             lambda row, units: _("Test of the heater in {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"minutes": (lazy("minutes"), _plain)},
+            {"minutes": (lazy("minutes"), shown.plain)},
             lambda row: None,
         ),
-        Kind(
+        shown.Kind(
             "lamp",
             Lamp,
             "place__garden",
             lambda row, units: _("Lamp over {name}").format(name=row.place.name),
             {
-                "first": ("from", _day),
-                "last": ("to", _day),
-                "watts": (lazy("watts"), _plain),
-                "away_m": (lazy("height"), _length),
+                "first": ("from", shown.day),
+                "last": ("to", shown.day),
+                "watts": (lazy("watts"), shown.plain),
+                "away_m": (lazy("height"), shown.length),
                 "spans": (lazy("lit"), lambda v, u: spans_text(v)),
             },
-            _at_place,
+            shown.at_place,
         ),
-        Kind(
+        shown.Kind(
             "room",
             Room,
             "garden",
             lambda row, units: _("Room {name}").format(name=row.name),
             {
-                "name": ("name", _plain),
-                "kind": ("kind", _plain),
-                "night_c": (lazy("its nights"), _temperature),
-                "day_c": (lazy("its days"), _temperature),
+                "name": ("name", shown.plain),
+                "kind": ("kind", shown.plain),
+                "night_c": (lazy("its nights"), shown.temperature),
+                "day_c": (lazy("its days"), shown.temperature),
             }
-            | REMOVED,
+            | shown.REMOVED,
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        Kind(
+        shown.Kind(
             "room_air",
             RoomAir,
             "room__garden",
             lambda row, units: _("Air in {name}, {day}").format(
                 name=row.room.name, day=words.day(row.at.astimezone(row.room.garden.timezone).date())
             ),
-            {"temperature_c": ("temperature", _temperature), "what": (lazy("what"), _plain)},
+            {"temperature_c": ("temperature", shown.temperature), "what": (lazy("what"), shown.plain)},
             lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
         ),
-        Kind(
+        shown.Kind(
+            "planting",
+            Planting,
+            "place__garden",
+            lambda row, units: _("{crop} planted in {name}").format(crop=_planted(row), name=row.place.name),
+            {
+                "planned_on": (lazy("meant for"), shown.day),
+                "planted_on": (lazy("done on"), shown.day),
+                "ended_on": (lazy("gone on"), shown.day),
+                "number": (lazy("plants"), shown.plain),
+                "x_m": (lazy("from the left end"), shown.length),
+                "y_m": (lazy("from the upper edge"), shown.length),
+                "length_m": (lazy("length"), shown.length),
+                "width_m": (lazy("width"), shown.length),
+                "layout": (lazy("laid out"), shown.plain),
+                "note": ("note", shown.plain),
+            }
+            | shown.REMOVED,
+            shown.at_place,
+        ),
+        shown.Kind(
+            "plant_event",
+            PlantEvent,
+            "planting__place__garden",
+            lambda row, units: _("{what}: {crop} in {name}, {day}").format(
+                what=words.sentence(str(PlantEvent.Kind(row.kind).label)),
+                crop=_planted(row.planting),
+                name=row.planting.place.name,
+                day=words.day(row.on),
+            ),
+            {
+                "on": ("on", shown.day),
+                "number": (lazy("plants"), shown.plain),
+                "weight_kg": (lazy("weight, kg"), shown.plain),
+                "height_m": (lazy("height"), shown.length),
+            },
+            lambda row: shown.at_place(row.planting),
+        ),
+        shown.Kind(
+            "bed_shape",
+            BedShape,
+            "place__garden",
+            lambda row, units: _("Size of {name}").format(name=row.place.name),
+            {
+                "length_m": (lazy("length"), shown.length),
+                "width_m": (lazy("width"), shown.length),
+                "square_m": (lazy("squares"), shown.length),
+                "runs_deg": (lazy("runs to, °"), shown.plain),
+            },
+            lambda row: None,
+        ),
+        shown.Kind(
             "count",
             Count,
             "sowing__place__garden",
             lambda row, units: _("Count of {crop} in {name}, {day}").format(
-                crop=_crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
+                crop=shown.crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
             ),
-            {"up": ("up", _plain)},
-            lambda row: _at_place(row.sowing),
+            {"up": ("up", shown.plain)},
+            lambda row: shown.at_place(row.sowing),
         ),
     )
 }

@@ -20,6 +20,7 @@ SENTENCES = {
     "no-signal": lazy("No signal: what you read stays on this device and is sent later."),
     "picture-too-large": lazy("Its picture is too large to send. Send it without."),
     "too-large": lazy("It is too large to send."),
+    "not-kept": lazy("Not kept: the garden could not be reached. It lies where it lay."),
     # the round
     "morning-round": lazy("Morning round"),
     "evening-round": lazy("Evening round"),

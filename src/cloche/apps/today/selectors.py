@@ -11,7 +11,7 @@ from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.today.after import frosted_in
-from cloche.apps.today.jobs import bench, covers, sowing
+from cloche.apps.today.jobs import bench, covers, plan, sowing
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
 from cloche.apps.windows.pages.warmth import Grounds
@@ -51,6 +51,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
         found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
     found += covers.dated(garden, today)
     found += sowing.intended(garden, today)
+    found += plan.planned(garden, today)
     found += sowing.warming(garden, grounds, free, today)
     made = list(sowings_in(garden))
     found += sowing.awaited(made, today)

@@ -29,6 +29,7 @@ from cloche.apps.today.jobs.job import (
     JobKind,
     LastDayFacts,
     PeriodFacts,
+    PlantFacts,
     RaisedFacts,
     SowFacts,
     TrialFacts,
@@ -89,6 +90,7 @@ ANSWERED = {
     JobKind.TOP_UP: lazy("top the hotbed up"),
     JobKind.RAISE: lazy("see to the {crop} on the bench"),
     JobKind.HEAT: lazy("look at its heater"),
+    JobKind.PLANT: lazy("plant {crop}"),
 }
 
 
@@ -230,6 +232,20 @@ def _sow(job: Job, facts: SowFacts, units: Units, today: date) -> Telling:
     return Telling(when, _("Sow {crop}.").format(crop=_crop(job)), why, _new_sowing(job))
 
 
+def _planned(job: Job, facts: PlantFacts, units: Units, today: date) -> Telling:
+    late = facts.planned_on < today
+    when = _("since {day}").format(day=words.day(facts.planned_on, today)) if late else _("today")
+    what = _("Sow {what}.") if facts.sown else _("Plant {what}.")
+    why = _("It is in your plan.")
+    if facts.fails is not None and facts.fails > RISKY:
+        why = _("It is in your plan, but done today it would {likely} fail.").format(likely=words.likely(facts.fails))
+    link = reverse("planting", args=[job.garden_id, facts.planting_id]), _("Its place in the plan")
+    return Telling(when, what.format(what=facts.what), why, link)
+
+
+RISKY = 0.4
+
+
 def _ground_says(facts: SowFacts, today: date) -> str:
     if facts.is_open:
         return _("and the ground agrees")
@@ -332,6 +348,7 @@ _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
     JobKind.TOP_UP: _top_up,
     JobKind.RAISE: _raised,
     JobKind.HEAT: _alarm,
+    JobKind.PLANT: _planned,
 }
 
 

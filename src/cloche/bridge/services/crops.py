@@ -146,3 +146,13 @@ def _wakes_c(one: Crop) -> float:
 __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
 __all__ += ["steady_outlooks", "with_values"]
+
+
+PICKED_ON_D = {"nightshades": 50, "cucurbits": 45, "legumes": 25, "beets": 35, "daisies": 14}
+PICKED_USUAL_D = 14
+"""Days that a crop stands and is picked from its first harvest on, by family (assumption)."""
+
+
+def picked_for_d(key: str) -> int:
+    """Days that a crop is picked from its first harvest on."""
+    return PICKED_ON_D.get(crop(key).family, PICKED_USUAL_D)

@@ -15,7 +15,7 @@ from cloche.bridge.services.houses import door_plans
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
 from cloche.bridge.values.clocks import standard_offset_h
-from cloche.bridge.values.inputs import Day, ForecastInputs
+from cloche.bridge.values.inputs import Day, ForecastInputs, SetOut
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import (
     AwayChoice,
@@ -67,12 +67,13 @@ ROOF_OVER_MEAN = 1.3
 @dataclass(frozen=True)
 class Growing:
     """A crop that stands in a place, and how far it has come; up_d: days since it came up, 0 while it has not; number: of its
-    sowing."""
+    sowing, 0 of what was set out; height_m: as it was measured or must be by now, None: by its days."""
 
     crop_key: str
     stage: Stage
     up_d: int = 0
     number: int = 0
+    height_m: float | None = None
 
 
 def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> list[Growing]:
@@ -86,7 +87,16 @@ def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> li
         up_d = _up_d(sown.counts, outlook, inputs.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
         found.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
-    return found
+    return found + [_set_out(one, inputs.today) for one in inputs.set_out if one.planted_on <= inputs.today]
+
+
+def _set_out(one: SetOut, today: date) -> Growing:
+    """Plants that were set out: seedlings until they have taken hold."""
+    crop, since = catalogue.crop(one.crop_key), one.measured_on or one.planted_on
+    stood_d = (today - one.planted_on).days
+    stage = Stage.GROWN if one.grown or stood_d >= SEEDLING_D else Stage.SEEDLING
+    height = min(one.height_m + _height_m(crop, max(0, (today - since).days)), max(crop.height_m, one.height_m))
+    return Growing(one.crop_key, stage, stood_d, height_m=height)
 
 
 def _up_d(counts: tuple[tuple[date, int], ...], outlook: SowingOutlook | None, today: date) -> int | None:
@@ -174,7 +184,11 @@ class _Watched:
         self.ahead_c = checkpoint.ahead.air_c
         self.checkpoint = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
         self.tallest_m = max(
-            (_height_m(crop, one.up_d) for (crop, _), one in zip(self.checkpoint, growing, strict=True)), default=0.0
+            (
+                _height_m(crop, one.up_d) if one.height_m is None else one.height_m
+                for (crop, _), one in zip(self.checkpoint, growing, strict=True)
+            ),
+            default=0.0,
         )
         self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
         self.limits, self.cover, self.housed = limits, cover, housed

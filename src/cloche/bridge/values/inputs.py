@@ -155,6 +155,18 @@ class SownBatch:
 
 
 @dataclass(frozen=True)
+class SetOut:
+    """Plants that were set out in a place or stand there. height_m: when they were set out, or as measured last on measured_on;
+    grown: whether they have stood there long."""
+
+    crop_key: str
+    planted_on: date
+    height_m: float = 0.0
+    measured_on: date | None = None
+    grown: bool = False
+
+
+@dataclass(frozen=True)
 class Description:
     """How a place lies. aspect_deg: the way it slopes, from north through east; shaded: hours of standard time kept from the
     sun's beam; width_m: of the cover or the raised bed."""
@@ -178,7 +190,8 @@ class ForecastInputs:
     sowing_rules: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
-    which nobody is there. under: what was seen under its covers."""
+    which nobody is there. under: what was seen under its covers. set_out: plants
+    that nobody sowed there."""
 
     kind: str
     seed_depth_m: float
@@ -213,3 +226,4 @@ class ForecastInputs:
     lamps: tuple[LampSpan, ...] = ()
     bring_in_c: float = -3.0
     fills: tuple[tuple[Build, date], ...] = ()
+    set_out: tuple[SetOut, ...] = ()

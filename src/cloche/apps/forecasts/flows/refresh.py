@@ -9,6 +9,7 @@ from datetime import date, timedelta
 from django.db import connection, transaction
 
 from cloche.apps.forecasts.flows.changes import keep_changes
+from cloche.apps.forecasts.flows.years import keep_soil
 from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.left import keep_left
 from cloche.apps.forecasts.models import CropOutlook, Forecast, ModelSnapshot
@@ -58,6 +59,7 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
     )
     ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
     keep_changes(place, result.crops, today)
+    keep_soil(place, result.ground)
     CropOutlook.objects.filter(place=place).delete()
     CropOutlook.objects.bulk_create(_outlook(place, days) for days in result.crops)
     keep_outlooks(result.sown)

@@ -24,6 +24,7 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
@@ -92,6 +93,9 @@ INSIDE: dict[type[Model], str] = {
     Hotbed: "place__garden",
     Intention: "place__garden",
     CoverTrial: "covered__garden",
+    BedShape: "place__garden",
+    Planting: "place__garden",
+    PlantEvent: "planting__place__garden",
 }
 
 

@@ -15,6 +15,7 @@ from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.bench_tables import BENCH_TABLES, DIARY_TABLES, ROOM_TABLES, STEP_TABLES
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.cover_tables import COVER_TABLES, MEANT_TABLES
+from cloche.apps.records.archive.plant_tables import PLANT_TABLES
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.seed.models import MOST_TESTED, CropChoice, Packet
 from cloche.apps.seed.own_crops import check_own
@@ -206,6 +207,7 @@ TABLES = (
         refers={"place": "places", "packet": "packets", "sown_in": "places"},
     ),
     *STEP_TABLES,
+    *PLANT_TABLES,
     Table(
         "counts",
         "How many were up on a day.",

@@ -63,8 +63,9 @@ def described(garden: Garden, now: datetime) -> dict[str, Any]:
 def _resource(name: str, description: str, columns: Iterable[Column], refers: dict[str, str]) -> dict[str, Any]:
     schema: dict[str, Any] = {"fields": [column.described() for column in columns], "missingValues": [""]}
     if refers:
+        numbered = {table.name: table.number for table in TABLES}
         schema["foreignKeys"] = [
-            {"fields": column, "reference": {"resource": table, "fields": "number"}} for column, table in refers.items()
+            {"fields": column, "reference": {"resource": table, "fields": numbered[table]}} for column, table in refers.items()
         ]
     return {
         "name": name,

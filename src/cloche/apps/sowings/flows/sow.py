@@ -30,7 +30,7 @@ def drop_intention(intention: Intention) -> None:
 
 
 @transaction.atomic
-def sow(sowing: Sowing, person: User) -> Sowing:
+def sow(sowing: Sowing, person: User | None) -> Sowing:
     """Write it down; the place's forecast then follows it, and what was meant is made."""
     sowing.entered_by = person
     sowing.save()

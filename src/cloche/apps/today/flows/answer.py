@@ -10,11 +10,13 @@ from cloche.apps.covers.selectors import now_over
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.plants import flows as plants
+from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.life import take_back as take_step_back
 from cloche.apps.sowings.flows.life import take_step
 from cloche.apps.sowings.models import Step
-from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, RaisedFacts
+from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, PlantFacts, RaisedFacts
 from cloche.apps.today.models import Answer
 from cloche.bridge.services import offered
 
@@ -40,6 +42,12 @@ def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
 
 def _record(answer: Answer, job: Job) -> None:
     """What a tick says was done there."""
+    if isinstance(job.facts, PlantFacts):
+        planting = plantings_in(answer.garden).filter(pk=job.facts.planting_id).first()
+        if planting is not None:
+            plants.plant(planting, clock.today(answer.garden.timezone), answer.by)
+            answer.planting = planting
+        return
     if isinstance(job.facts, RaisedFacts):
         if job.facts.step:
             step = Step(sowing=job.facts.life.sowing, kind=job.facts.step, on=clock.today(answer.garden.timezone))
@@ -79,6 +87,8 @@ def take_back(garden: Garden, answer_id: int) -> Answer | None:
     if found.ended is not None:
         found.ended.last = None
         operations.save_cover(found.ended)
+    if found.planting is not None:
+        plants.not_planted(found.planting)
     if found.step is not None:
         take_step_back(found.step)
     found.refresh_from_db()

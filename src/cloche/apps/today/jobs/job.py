@@ -42,6 +42,7 @@ class JobKind(StrEnum):
     TOP_UP = "top_up"
     RAISE = "raise"
     HEAT = "heat"
+    PLANT = "plant"
 
 
 @dataclass(frozen=True)
@@ -142,6 +143,18 @@ class AlarmFacts:
     alarm: HeatAlarm
 
 
+@dataclass(frozen=True)
+class PlantFacts:
+    """About a planting of the plan whose day has come: its number, its day, how many of what, whether it is sown, and the
+    chance that it fails if done today, None where that is not worked out."""
+
+    planting_id: int
+    planned_on: date
+    what: str
+    sown: bool
+    fails: float | None
+
+
 Facts = (
     CoverFacts
     | PeriodFacts
@@ -154,6 +167,7 @@ Facts = (
     | HotbedFacts
     | RaisedFacts
     | AlarmFacts
+    | PlantFacts
 )
 
 

@@ -22,6 +22,7 @@ from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, La
 from cloche.apps.readings.flows.record import Measured, correct_reading
 from cloche.apps.readings.flows.visit import Seen, record_visit
 from cloche.apps.readings.models import Reading
+from cloche.apps.records.demo_plants import stand
 from cloche.apps.records.kinds import KINDS
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.life import take_step
@@ -32,6 +33,7 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.weather.provider import answer_from
 from cloche.bridge.services import crops
 from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
+from cloche.demo.plants import PLANTINGS, SHAPES
 
 PASSWORD = "demo-garden"
 LOADER = 5
@@ -77,7 +79,7 @@ def _already(seed: int) -> bool:
 
 def _stamp(seed: int) -> str:
     """Day, seed and plan: a demo of another plan is made up anew."""
-    plan = zlib.crc32(repr((LOADER, HILL, SOUTH)).encode())
+    plan = zlib.crc32(repr((LOADER, HILL, SOUTH, SHAPES, PLANTINGS)).encode())
     return f"{clock.now().date().isoformat()} {seed} {plan:08x}"
 
 
@@ -98,6 +100,7 @@ def load(seed: int) -> None:
         _warm(garden, plan, people[0])
         _raise(garden, plan)
         _hear(garden, seed)
+    stand(Garden.objects.get(name=HILL.name), demo)
     helper = User.objects.create_user("helper", password=PASSWORD)
     Membership.objects.create(garden=Garden.objects.get(name=HILL.name), user=helper, role="helper")
     _forget(*(kind.model.history.model for kind in KINDS.values()))  # type: ignore[attr-defined]

@@ -1,0 +1,107 @@
+"""A plan from a spreadsheet: lines pasted as they are copied, of bed, crop, day and number."""
+
+from __future__ import annotations
+
+import csv
+from datetime import date
+from typing import Any
+
+from django import forms
+from django.contrib import messages
+from django.db import transaction
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
+
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.plants import flows
+from cloche.apps.plants.models import MOST_PLANTS, Planting
+from cloche.apps.plants.selectors import shape_of
+from cloche.apps.shared import validators
+from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services import crops
+
+MOST_LINES = 400
+HEADINGS = {"bed", "place", "where"}
+
+
+class BringForm(forms.Form):
+    """Lines of bed, crop, day and number; every line that cannot be read is named, and none is kept until all can."""
+
+    lines = forms.CharField(
+        label=lazy("Bed, crop, day, number of plants: a line each"),
+        widget=forms.Textarea(attrs={"rows": 10, "spellcheck": "false", "placeholder": "North bed; Carrot; 2027-04-20; 64"}),
+        max_length=40_000,
+    )
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden = garden
+        self.plantings: list[Planting] = []
+
+    def clean_lines(self) -> str:
+        """All plantings, or what is wrong with each line."""
+        text: str = self.cleaned_data["lines"]
+        rows = [row for row in csv.reader(text.splitlines(), delimiter=_delimiter(text)) if any(cell.strip() for cell in row)]
+        if rows and rows[0][0].strip().lower() in HEADINGS:
+            rows = rows[1:]
+        if len(rows) > MOST_LINES:
+            raise forms.ValidationError(_("At most {most} lines at a time.").format(most=MOST_LINES))
+        places = {place.name.lower(): place for place in self.garden.places.all()}
+        known = {name.lower(): crop.key for crop in crops.crops() for name in (crop.name, crop.name_plural, crop.key)}
+        wrong = []
+        for number, row in enumerate(rows, 1):
+            cells = [cell.strip() for cell in row] + [""] * 4
+            found = _read(cells, places, known)
+            if isinstance(found, Planting):
+                self.plantings.append(found)
+            else:
+                wrong.append(_("Line {number}: {what}").format(number=number, what=found))
+        if wrong:
+            raise forms.ValidationError(wrong)
+        return text
+
+
+def _read(cells: list[str], places: dict[str, Place], known: dict[str, str]) -> Planting | str:
+    """A planting, or what is wrong."""
+    place, key = places.get(cells[0].lower()), known.get(cells[1].lower())
+    if place is None:
+        return _("there is no place “{name}” in this garden.").format(name=cells[0])
+    if key is None:
+        return _("no crop is called “{name}”.").format(name=cells[1])
+    try:
+        on = date.fromisoformat(cells[2]) if cells[2] else None
+        if on is not None:
+            validators.sane_day(on)
+    except (ValueError, forms.ValidationError):
+        return _("“{text}” is no day; write it as 2027-04-20.").format(text=cells[2])
+    if cells[3] and not (cells[3].isdecimal() and 1 <= int(cells[3]) <= MOST_PLANTS):
+        return _("“{text}” is no number of plants.").format(text=cells[3])
+    crop, side = crops.crop(key), shape_of(place).square_m
+    origin = Planting.Origin.SOWN if crop.sown_direct else Planting.Origin.RAISED
+    number = int(cells[3]) if cells[3] else None
+    return Planting(place=place, crop_key=key, planned_on=on, number=number, origin=origin, length_m=side, width_m=side)
+
+
+def _delimiter(text: str) -> str:
+    return next((sign for sign in ("\t", ";") if sign in text), ",")
+
+
+@in_garden(writing=LOGS)
+def bring_plan(request: GardenRequest) -> HttpResponse:
+    """Lines from a spreadsheet into the plan."""
+    request.room = "plan"  # type: ignore[attr-defined]
+    form = BringForm(request.POST or None, garden=request.garden)
+    if form.is_valid():
+        with transaction.atomic():
+            for planting in form.plantings:
+                flows.keep(planting, request.user)
+        number = len(form.plantings)
+        text = ngettext("{number} planting is in the plan.", "{number} plantings are in the plan.", number)
+        messages.success(request, text.format(number=number))
+        return redirect("plan", request.garden.pk)
+    return render(request, "plan/bring.html", {"form": form}, status=INVALID if form.errors else 200)

@@ -1,0 +1,106 @@
+"""How each planting grows: by the soil that was, the forecast, and beyond both the printed pace."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.forecasts.selectors import Ground, daily_soil
+from cloche.apps.places.models import Place
+from cloche.apps.plants.models import Planting
+from cloche.bridge.services import beds, crops
+
+LOOKED_D, BACK_D = 300, 400
+UNKNOWN_C = 12.0
+"""Warmth of days of which nothing is known: a mild spring's (assumption)."""
+PERENNIAL_D = 365
+
+
+@dataclass(frozen=True)
+class Soil:
+    """Daily warmth about a place's plants from a day on. Its topsoil's mean stands for the air's, within a kelvin or two."""
+
+    first: date
+    mean_c: list[float]
+
+    def since(self, day: date) -> list[float]:
+        """From a day on; what lies before the first known day is as warm as that."""
+        missing = max((self.first - day).days, 0)
+        return [self.mean_c[0]] * missing + self.mean_c[max((day - self.first).days, 0) :]
+
+
+@dataclass(frozen=True)
+class Grows:
+    """A planting through its time. up: the day on which it is up or set out; course: from then on; until: the day from which
+    its ground is free, None where that is not in sight."""
+
+    planting: Planting
+    begins: date
+    up: date
+    course: beds.Course
+    until: date | None
+
+
+def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
+    """As much as is known about today; gaps are bridged by what was before them."""
+    first = today - timedelta(days=BACK_D)
+    values = daily_soil(place, ground, first, BACK_D + LOOKED_D)
+    known = next((value for value in values if value is not None), UNKNOWN_C)
+    filled: list[float] = []
+    for value in values:
+        known = known if value is None else value
+        filled.append(known)
+    return Soil(first, filled)
+
+
+def begins_on(planting: Planting, today: date) -> date:
+    """The day on which it goes in, or went in; what should have gone in goes in today."""
+    if planting.planted_on is not None:
+        return planting.planted_on
+    return max(planting.planned_on or today, today)
+
+
+def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], latitude_deg: float, today: date) -> Grows:
+    """From the day it goes in to the day its ground is free. outlooks: of the place, sown in place, by crop."""
+    begins = begins_on(planting, today)
+    seeded = planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
+    up = _up_on(planting, begins, outlooks) if seeded else begins
+    measured = [event for event in planting.events.all() if event.height_m is not None]
+    mean_c = soil.since(up) or [UNKNOWN_C]
+    found = beds.course(planting.crop_key, up, mean_c, latitude_deg, not seeded, planting.height_m)
+    if measured:
+        # What was measured counts from its day on.
+        last = measured[-1]
+        after = last.on + timedelta(days=1)
+        later = beds.course(planting.crop_key, after, soil.since(after) or [UNKNOWN_C], latitude_deg, True, last.height_m)
+        head = _towards(found.height_m[: max((last.on - up).days, 0)], last.height_m)
+        found = beds.Course(up, [*head, last.height_m or 0.0, *later.height_m], found.grown, found.ripe)
+    return Grows(planting, begins, up, found, _free_from(planting, found))
+
+
+def _towards(course: list[float], measured_m: float | None) -> list[float]:
+    """The course until the day before it was measured, drawn so that it leads there."""
+    if len(course) < 2 or measured_m is None or course[-1] <= course[0]:
+        return course
+    share = (measured_m - course[0]) / (course[-1] - course[0])
+    return [round(course[0] + share * (height - course[0]), 3) for height in course]
+
+
+def _up_on(planting: Planting, begins: date, outlooks: dict[str, CropOutlook]) -> date:
+    sowing = planting.sowing
+    if sowing is not None and sowing.outlook is not None and sowing.outlook.half[1] is not None:
+        found: date = sowing.outlook.half[1]
+        return found
+    outlook = outlooks.get(planting.crop_key)
+    days = outlook.half_d if outlook is not None and outlook.half_d is not None else crops.crop(planting.crop_key).coming_up_d
+    return begins + timedelta(days=round(days))
+
+
+def _free_from(planting: Planting, course: beds.Course) -> date | None:
+    if planting.ended_on is not None:
+        return planting.ended_on
+    if course.ripe is None:
+        return None
+    # A crop that is cut or picked again and again stands a while after its first harvest.
+    return course.ripe + timedelta(days=crops.picked_for_d(planting.crop_key))

@@ -1,0 +1,296 @@
+"""A bed's plan: what stands where, what is free when, what touches the cover, what the seed is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.plan import courses, texts
+from cloche.apps.plan.courses import Grows
+from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
+from cloche.apps.plants import selectors as plants
+from cloche.apps.plants.models import BedShape, Planting
+from cloche.apps.shared import words
+from cloche.apps.sowings.selectors import usual_rate
+from cloche.bridge.services import beds, crops
+from cloche.bridge.values.units import Units
+from cloche.drawing import bed_plan, scale, under_roof
+
+MOST_NAMED = 3
+SHADES_FROM_M = 0.6
+"""Lower crops throw no shadow worth drawing (assumption)."""
+
+
+@dataclass(frozen=True)
+class PatchLine:
+    """A planting as it is drawn and told. at: corner and size [cm] as the script moves it; None: not on the plan."""
+
+    planting: Planting
+    name: str
+    number: int | None
+    state: str
+    kind: str
+    drawn: bed_plan.DrawnPatch | None
+    at: tuple[float, float, float, float] | None
+    seed: str
+
+    @property
+    def short(self) -> str:
+        """As much of its name and number as fits into its box."""
+        whole = f"{self.name} {self.number}" if self.number else self.name
+        fits = self.drawn.letters if self.drawn else len(whole)
+        if len(whole) <= fits:
+            return whole
+        return self.name if len(self.name) <= fits else self.name[: fits - 1].rstrip(" ,") + "…"
+
+    @property
+    def label(self) -> str:
+        """In one sentence, for who hears it."""
+        count = f", {self.number}" if self.number else ""
+        return f"{self.name}{count}: {self.state}"
+
+
+@dataclass(frozen=True)
+class BedPage:
+    """Context of plan/bed.html. ground: colour of the soil now; ink: what can be read on it; shade_at: for which the shade is
+    drawn, in words."""
+
+    headline: str
+    sub: str
+    shape: BedShape
+    plan: bed_plan.BedPlan
+    ground: str
+    ink: str
+    patches: list[PatchLine]
+    off: list[PatchLine]
+    season: SeasonOfBed | None
+    roof: under_roof.UnderRoof | None
+    roof_text: list[str]
+    order: list[tuple[str, str]]
+    seed: list[str]
+    warnings: list[str]
+    free: list[str]
+    gone: list[PatchLine]
+    shade_at: str
+
+    @property
+    def step(self) -> float:
+        """Side of a square, as the script takes it [cm]."""
+        return round(100 * self.shape.square_m, 1)
+
+
+def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] | None = None) -> BedPage:
+    """Of one bed. shade: day and hour of solar time for which shadows are drawn."""
+    ground, shape = forecasts.ground_of(place), plants.shape_of(place)
+    soil = courses.soil_of(place, ground, today)
+    outlooks = {row.crop_key: row for row in forecasts.outlooks_at(place) if row.method == CropOutlook.Method.DIRECT}
+    rows = plants.plantings_at(place)
+    latitude = place.garden.latitude_deg
+    growing = {one.pk: courses.grows(one, soil, outlooks, latitude, today) for one in rows if one.crop_key}
+    there = [one for one in rows if one.ended_on is None or one.ended_on > today]
+    lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade) for one in there]
+    laid, off = [one for one in lines if one.at], [one for one in lines if not one.at]
+    soil_c = ground.data.far_mid_c[0] if ground else None
+    roof, roof_text = _roof(place, shape, [growing[one.pk] for one in there if one.pk in growing], today, units)
+    return BedPage(
+        headline=_headline(place, lines, today),
+        sub=_sub(shape, units),
+        shape=shape,
+        plan=bed_plan.bed_plan(shape.length_m, shape.width_m, shape.square_m, shape.runs_deg),
+        ground=scale.colour(soil_c) if soil_c is not None else "",
+        ink=scale.ink_on(soil_c) if soil_c is not None else scale.DARK_INK,
+        patches=laid,
+        off=off,
+        season=season_of([growing[one.pk] for one in there if one.pk in growing], today),
+        roof=roof,
+        roof_text=roof_text,
+        order=_order(there, growing, today),
+        seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
+        warnings=_warnings(rows, there, today),
+        free=_free(lines, growing, today),
+        gone=[_line(one, growing.get(one.pk), shape, units, today, latitude, None) for one in rows if one not in there],
+        shade_at=_shade_text(shade),
+    )
+
+
+def patch_of(planting: Planting) -> beds.Patch | None:
+    """What goes into it; None where ground is left for later."""
+    if not planting.crop_key:
+        return None
+    own = planting.plant_m, planting.row_m, planting.per_station
+    return beds.patch(planting.crop_key, (planting.length_m, planting.width_m), planting.layout, own, planting.thinning)
+
+
+def _line(
+    one: Planting,
+    grows: Grows | None,
+    shape: BedShape,
+    units: Units,
+    today: date,
+    latitude_deg: float,
+    shade: tuple[date, float] | None,
+) -> PatchLine:
+    patch = patch_of(one)
+    kind = "left" if grows is None else "planned" if one.planted_on is None else "standing"
+    at = None if one.x_m is None or one.y_m is None else (one.x_m, one.y_m, one.length_m, one.width_m)
+    drawn = None
+    if at is not None:
+        day = shade[0] if shade else today
+        share = grows.course.grown_on(day) if grows and grows.up <= day else 0.0
+        stations = patch.stations if patch else []
+        family = crops.crop(one.crop_key).family if patch else ""
+        drawn = bed_plan.patch_of(
+            at,
+            stations,
+            patch.spacing.plant_m if patch else 1.0,
+            family,
+            share,
+            _cast(grows, latitude_deg, shade),
+            shape.runs_deg,
+            bed_plan.font_cm(shape.length_m, shape.width_m),
+        )
+    alive = None
+    seeded = one.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS) and one.planted_on is None
+    if patch and seeded and one.packet:
+        alive = usual_rate(one.place.garden, one.crop_key, today)
+    cm = None if at is None else tuple(round(100 * value, 1) for value in at)
+    number = texts.how_many(one, patch)
+    seed = texts.seed_line(one, patch, alive) if patch and seeded else ""
+    return PatchLine(one, texts.name_of(one), number, texts.state(one, grows, today), kind, drawn, cm, seed)  # type: ignore[arg-type]
+
+
+def _cast(grows: Grows | None, latitude_deg: float, shade: tuple[date, float] | None) -> tuple[float, float] | None:
+    """Where the top of what stands there throws its shadow [m]."""
+    if grows is None or shade is None or grows.up > shade[0]:
+        return None
+    height = grows.course.height_on(shade[0])
+    falls = beds.shadow_of(*shade, latitude_deg)
+    return None if falls is None or height < SHADES_FROM_M else (height * falls.east, height * falls.north)
+
+
+def _headline(place: Place, lines: list[PatchLine], today: date) -> str:
+    late = [one for one in lines if one.kind == "planned" and one.planting.planned_on and one.planting.planned_on < today]
+    coming = sorted(
+        (one for one in lines if one.kind == "planned" and one.planting.planned_on and one.planting.planned_on >= today),
+        key=lambda one: one.planting.planned_on or today,
+    )
+    stands = [one.name for one in lines if one.kind == "standing"]
+    if late:
+        names = words.listed([one.name for one in late], MOST_NAMED)
+        return _("{place}: {names} should be in by now.").format(place=place.name, names=names)
+    if coming:
+        day = words.day(coming[0].planting.planned_on or today, today)
+        return _("{place}: {name} goes in next, on {day}.").format(place=place.name, name=coming[0].name, day=day)
+    if stands:
+        return _("{place}: {names}.").format(place=place.name, names=words.listed(sorted(set(stands)), MOST_NAMED))
+    return _("{place} is empty.").format(place=place.name)
+
+
+def _sub(shape: BedShape, units: Units) -> str:
+    size = _("{length} by {width}, in squares of {square}").format(
+        length=units.length_text(shape.length_m),
+        width=units.length_text(shape.width_m),
+        square=units.length_text(shape.square_m),
+    )
+    return _("{size}. Drag a patch, or choose it and use the arrow keys; its form says everything in numbers.").format(
+        size=size
+    )
+
+
+def _roof(
+    place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
+) -> tuple[under_roof.UnderRoof | None, list[str]]:
+    """The section under the cover that stands there, and when each crop touches it."""
+    period = next((one for one in place.cover_periods.all() if _is_on(one, today)), None)
+    if period is None or not growing:
+        return None, []
+    item = period.item
+    width = min(item.width_m, shape.width_m) if item and item.width_m else shape.width_m
+    room = beds.room_over(period.cover, width, item.width_m if item else None, item.spread_m if item else None)
+    if room is None:
+        return None, []
+    rows, lines = [], []
+    for one in growing:
+        y = one.planting.y_m
+        across = shape.width_m / 2 if y is None else y + one.planting.width_m / 2
+        clear = room.height_m(across * room.width_m / shape.width_m)
+        on = one.course.touches(clear)
+        weeks = [one.course.height_on(today + timedelta(weeks=2 * i)) for i in range(under_roof.STEPS)]
+        rows.append((texts.crop_name(one.planting), across / shape.width_m, weeks))
+        if on is not None and on <= today + timedelta(weeks=20):
+            when = (
+                _("touches the cover now")
+                if on <= today
+                else _("touches the cover about {day}").format(day=words.day(on, today))
+            )
+            lines.append(f"{texts.crop_name(one.planting)}: {when}")
+    drawn = under_roof.under_roof(room.middle_m, room.side_m, room.shape, rows)
+    return drawn, lines or [
+        _("Nothing touches the cover in the coming weeks: it is {height} high.").format(height=units.length_text(room.middle_m))
+    ]
+
+
+def _is_on(period: CoverPeriod, today: date) -> bool:
+    return period.first <= today and (period.last is None or period.last >= today)
+
+
+def _order(there: list[Planting], growing: dict[int, Grows], today: date) -> list[tuple[str, str]]:
+    """What goes in when, in order: to print and take out."""
+    waiting = [one for one in there if one.planted_on is None and one.crop_key]
+    rows = sorted(waiting, key=lambda one: growing[one.pk].begins)
+    found = []
+    for one in rows:
+        patch = patch_of(one)
+        count = texts.how_many(one, patch) or 0
+        way = _("sow") if one.origin == Planting.Origin.SOWN else _("plant")
+        what = f"{way} {count} {texts.plants_of(one) if count != 1 else texts.crop_name(one)}"
+        day = words.day(one.planned_on, today) if one.planned_on else _("when there is room")
+        found.append((day, what))
+    return found
+
+
+def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[str]:
+    """Families that come back too soon, and patches that share ground."""
+    past = [(one.crop_key, one.planted_on.year) for one in rows if one.crop_key and one.planted_on]
+    early: dict[beds.TooSoon, list[str]] = {}
+    for one in there:
+        if not one.crop_key:
+            continue
+        year = (one.planted_on or one.planned_on or today).year
+        near = [(key, when) for key, when in past if when < year]
+        if soon := beds.come_too_soon(one.crop_key, year, near):
+            early.setdefault(soon, []).append(texts.crop_name(one))
+    found = [texts.too_soon(names, soon) for soon, names in early.items()]
+    laid = [one for one in there if one.x_m is not None and one.y_m is not None]
+    for i, one in enumerate(laid):
+        for other in laid[i + 1 :]:
+            if _share(one, other):
+                names = texts.name_of(one), texts.name_of(other)
+                found.append(_("{one} and {other} share ground.").format(one=names[0], other=names[1]))
+    return found
+
+
+def _share(one: Planting, other: Planting) -> bool:
+    a, b = ((p.x_m or 0.0, p.y_m or 0.0, p.length_m, p.width_m) for p in (one, other))
+    hair = 0.005
+    return a[0] + a[2] > b[0] + hair and b[0] + b[2] > a[0] + hair and a[1] + a[3] > b[1] + hair and b[1] + b[3] > a[1] + hair
+
+
+def _free(lines: list[PatchLine], growing: dict[int, Grows], today: date) -> list[str]:
+    """When ground becomes free, the soonest first."""
+    ends = [(growing[one.planting.pk].until, texts.crop_name(one.planting)) for one in lines if one.kind == "standing"]
+    found = [(until, name) for until, name in ends if until is not None]
+    late = [_("as soon as {name} is pulled").format(name=name) for until, name in found if until <= today]
+    coming = sorted((until, name) for until, name in found if until > today)
+    return late + [_("{day}, after {name}").format(day=words.day(until, today), name=name) for until, name in coming]
+
+
+def _shade_text(shade: tuple[date, float] | None) -> str:
+    if shade is None:
+        return ""
+    return _("Shade on {day} at {hour} by the sun.").format(day=words.day(shade[0]), hour=words.hour(int(shade[1])))

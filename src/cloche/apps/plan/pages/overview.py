@@ -1,0 +1,155 @@
+"""The plan of the season: every bed in small, what is meant against what is done, what seed it takes."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+from datetime import date, timedelta
+from math import ceil
+
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.plan import texts
+from cloche.apps.plan.pages.bed import patch_of
+from cloche.apps.plants import selectors as plants
+from cloche.apps.plants.models import BedShape, Planting
+from cloche.apps.seed.models import Packet
+from cloche.apps.shared import words
+from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCHES
+from cloche.drawing import bed_plan
+
+SOON_D, SHOWN = 21, 60
+SPARE = 1.1
+"""A tenth more seed than the plan takes (assumption)."""
+
+
+@dataclass(frozen=True)
+class SmallBed:
+    """A bed in small. patches: outline and kind."""
+
+    place: Place
+    plan: bed_plan.BedPlan
+    patches: list[tuple[bed_plan.Box, str, str]]
+    text: str
+
+
+@dataclass(frozen=True)
+class Meant:
+    """A planting that is meant: when, what, where; kind: late, soon or later."""
+
+    planting: Planting
+    when: str
+    what: str
+    kind: str
+
+
+@dataclass(frozen=True)
+class SeedNeed:
+    """What the plan still takes of a crop. has: what the seed box says of it."""
+
+    name: str
+    crop_key: str
+    seeds: int
+    has: str
+
+
+@dataclass(frozen=True)
+class PlanPage:
+    """Context of plan/plan.html."""
+
+    headline: str
+    sub: str
+    beds: list[SmallBed]
+    meant: list[Meant]
+    more: int
+    seed: list[SeedNeed]
+
+
+def plan_page(garden: Garden, today: date) -> PlanPage:
+    """Of a garden."""
+    places = [place for place in garden.places.all() if place.kind not in BENCHES]
+    rows = list(plants.plantings_in(garden))
+    shapes = {shape.place_id: shape for shape in BedShape.objects.filter(place__in=places)}
+    there = [one for one in rows if one.ended_on is None or one.ended_on > today]
+    waiting = sorted(
+        (one for one in there if one.crop_key and one.planted_on is None and one.place in places),
+        key=lambda one: (one.planned_on or date.max, one.place.walking_order, one.pk),
+    )
+    done = sum(1 for one in rows if one.planted_on and one.planted_on.year == today.year)
+    meant = [_meant(one, today) for one in waiting[:SHOWN]]
+    late = [one for one in meant if one.kind == "late"]
+    return PlanPage(
+        headline=_headline(meant, late, rows),
+        sub=_sub(len(waiting), done),
+        beds=[_small(place, shapes.get(place.pk), [one for one in there if one.place_id == place.pk]) for place in places],
+        meant=meant,
+        more=max(len(waiting) - SHOWN, 0),
+        seed=_seed(garden, waiting),
+    )
+
+
+def _headline(meant: list[Meant], late: list[Meant], rows: list[Planting]) -> str:
+    if not rows:
+        return _("What is to stand where this year?")
+    if late:
+        number = len(late)
+        text = ngettext(
+            "One planting of the plan is late: {what}.", "{number} plantings of the plan are late, first {what}.", number
+        )
+        return text.format(number=number, what=f"{late[0].what}")
+    if meant:
+        return _("Next in the plan: {what}, {when}.").format(what=meant[0].what, when=meant[0].when)
+    return _("Everything in the plan is in.")
+
+
+def _sub(waiting: int, done: int) -> str:
+    return _("{done} in this year, {waiting} still meant. Choose a bed to work in its plan.").format(
+        done=words.count(done, "planting", "plantings"), waiting=waiting
+    )
+
+
+def _small(place: Place, shape: BedShape | None, rows: list[Planting]) -> SmallBed:
+    shape = shape or BedShape(place=place, width_m=min(max(place.width_m, 0.2), 20.0))
+    boxes = []
+    for one in rows:
+        if one.x_m is None or one.y_m is None:
+            continue
+        sides = (round(100 * value, 1) for value in (one.x_m, one.y_m, one.length_m, one.width_m))
+        kind = "left" if not one.crop_key else "planned" if one.planted_on is None else "standing"
+        boxes.append((bed_plan.Box(*sides), kind, texts.name_of(one)))
+    names = Counter(texts.crop_name(one) for one in rows if one.crop_key)
+    text = words.listed(sorted(names), 4) if names else _("nothing yet")
+    return SmallBed(place, bed_plan.bed_plan(shape.length_m, shape.width_m, shape.square_m, shape.runs_deg), boxes, text)
+
+
+def _meant(one: Planting, today: date) -> Meant:
+    count = texts.how_many(one, patch_of(one)) or 0
+    name = texts.plants_of(one) if count != 1 else texts.crop_name(one)
+    what = _("{count} {name} into {place}").format(count=count, name=name, place=one.place.name)
+    if one.planned_on is None:
+        return Meant(one, _("without a day"), what, "later")
+    kind = "late" if one.planned_on < today else "soon" if one.planned_on <= today + timedelta(days=SOON_D) else "later"
+    return Meant(one, words.day(one.planned_on, today), what, kind)
+
+
+def _seed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
+    needs: Counter[str] = Counter()
+    for one in waiting:
+        patch = patch_of(one)
+        if patch and one.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS):
+            needs[one.crop_key] += patch.seeds
+    kept = Packet.objects.filter(garden=garden, removed_at__isnull=True)
+    packets = Counter(kept.values_list("crop_key", flat=True))
+    return [
+        SeedNeed(
+            crops.crop(key).name,
+            key,
+            ceil(number * SPARE),
+            words.count(packets[key], "packet", "packets") if packets[key] else _("none in the box: to buy"),
+        )
+        for key, number in sorted(needs.items(), key=lambda item: crops.crop(item[0]).name)
+    ]

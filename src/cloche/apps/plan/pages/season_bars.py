@@ -1,0 +1,79 @@
+"""The season of a bed: from when to when each patch is taken."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from cloche.apps.plan import texts
+from cloche.apps.plan.courses import Grows
+from cloche.apps.shared import words
+from cloche.drawing.geometry import Linear, Tick
+
+WIDTH, ROW, LEFT, TOP = 820.0, 26.0, 150.0, 24.0
+AHEAD_D, BACK_D = 200, 45
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A planting's time: from x on so many units wide; up_x: where it is up; planned: whether it is only meant."""
+
+    name: str
+    y: float
+    x: float
+    width: float
+    up_x: float
+    planned: bool
+    open_ended: bool
+    text: str
+
+
+@dataclass(frozen=True)
+class SeasonOfBed:
+    """Bars under one axis of months."""
+
+    width: float
+    height: float
+    bars: list[Bar]
+    months: list[Tick]
+    today_x: float
+    left: float
+
+
+def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
+    """None while nothing is there or meant."""
+    if not growing:
+        return None
+    rows = sorted(growing, key=lambda one: (one.begins, texts.name_of(one.planting)))
+    first = max(min(rows[0].begins, today), today - timedelta(days=BACK_D))
+    last = today + timedelta(days=AHEAD_D)
+    x = Linear(0, (last - first).days, LEFT, WIDTH - 8)
+    bars = []
+    for number, one in enumerate(rows):
+        begin, end = max(one.begins, first), min(max(one.until, today) if one.until else last, last)
+        start, stop = x((begin - first).days), x(max((end - first).days, 0))
+        text = f"{words.day(one.begins, today)} – {words.day(one.until, today) if one.until else '…'}"
+        bars.append(
+            Bar(
+                texts.crop_name(one.planting),
+                TOP + number * ROW,
+                round(start, 1),
+                round(max(stop - start, 3.0), 1),
+                round(min(max(x((one.up - first).days), start), max(stop, start)), 1),
+                one.planting.planted_on is None,
+                one.until is None or one.until > last,
+                text,
+            )
+        )
+    months = [Tick(round(x((day - first).days), 1), words.short_month(day)) for day in _months(first, last)]
+    return SeasonOfBed(WIDTH, TOP + len(rows) * ROW + 8, bars, months, round(x((today - first).days), 1), LEFT)
+
+
+def _months(first: date, last: date) -> list[date]:
+    found, day = [], date(first.year, first.month, 1)
+    while day <= last:
+        if day >= first:
+            found.append(day)
+        day = date(day.year + day.month // 12, day.month % 12 + 1, 1)
+    return found

@@ -1,0 +1,227 @@
+"""The plan: beds, what stands in them, what is meant and what came of it."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.access import place_or_404
+from cloche.apps.places.models import Place
+from cloche.apps.plan import nights, texts
+from cloche.apps.plan.forms import AgainForm, DayForm, EventForm, LayForm, PlantingForm, ShapeForm, TrellisForm
+from cloche.apps.plan.pages.bed import bed_page
+from cloche.apps.plan.pages.overview import plan_page
+from cloche.apps.plan.pages.planting import planting_page
+from cloche.apps.plants import flows
+from cloche.apps.plants import selectors as plants
+from cloche.apps.plants.models import PlantEvent, Planting
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
+from cloche.bridge.services import beds, crops
+
+NOON_H = 12
+
+
+def _stand_in(request: GardenRequest) -> None:
+    """All of these pages belong to one room of the rail."""
+    request.room = "plan"  # type: ignore[attr-defined]
+
+
+def _today(request: GardenRequest) -> date:
+    return clock.today(request.garden.timezone)
+
+
+@in_garden
+def plan(request: GardenRequest) -> HttpResponse:
+    """The season's plan."""
+    bound = request.GET if "length" in request.GET else None
+    form = TrellisForm(bound, garden=request.garden, units=units_of(request.user))
+    trellis = _trellis(form) if form.is_valid() else ""
+    context = {"page": plan_page(request.garden, _today(request)), "trellis": form, "trellis_text": trellis}
+    return render(request, "plan/plan.html", context, status=INVALID if form.errors else 200)
+
+
+def _trellis(form: TrellisForm) -> str:
+    keys = form.cleaned_data["crops"]
+    numbers = beds.on_trellis(form.cleaned_data["length"], keys)
+    each = [f"{number} {crops.crop(key).name_plural}" for number, key in zip(numbers, keys, strict=True)]
+    return _("{plants} fit along it.").format(plants=words.listed(each, 8))
+
+
+@in_garden
+def bed(request: GardenRequest, place_id: int) -> HttpResponse:
+    """A bed's plan, to work in."""
+    return _bed(request, place_or_404(request, place_id))
+
+
+def _bed(request: GardenRequest, place: Place, refused: str = "") -> HttpResponse:
+    _stand_in(request)
+    today = _today(request)
+    shade = _shade(request, today)
+    page = bed_page(place, units_of(request.user), today, shade)
+    hours = range(5, 21)
+    context: dict[str, Any] = {"page": page, "place": place, "refused": refused, "shade": shade, "hours": hours}
+    context["shade_hour"] = int(shade[1]) if shade else NOON_H
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    status = INVALID if refused else 200
+    return render(request, "plan/_bed.html" if partial else "plan/bed.html", context, status=status)
+
+
+def _shade(request: GardenRequest, today: date) -> tuple[date, float] | None:
+    """Day and hour for which shadows are wanted."""
+    if "hour" not in request.GET:
+        return None
+    form = DayForm(request.GET)
+    hour = request.GET["hour"]
+    if not form.is_valid() or not hour.isdigit() or int(hour) > 23:
+        return None
+    return form.cleaned_data["on"] or today, float(hour)
+
+
+@in_garden(writing=LOGS)
+def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
+    """How large a bed is."""
+    _stand_in(request)
+    place = place_or_404(request, place_id)
+    form = ShapeForm(request.POST or None, instance=plants.shape_of(place), units=units_of(request.user))
+    if form.is_valid():
+        flows.keep_shape(form.save(commit=False))
+        return redirect("bed_plan", request.garden.pk, place.pk)
+    context = {"form": form, "place": place}
+    return render(request, "plan/shape.html", context, status=INVALID if form.errors else 200)
+
+
+@in_garden(writing=LOGS)
+def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put something onto the plan."""
+    place = place_or_404(request, place_id)
+    shape = plants.shape_of(place)
+    blank = Planting(place=place, length_m=shape.square_m, width_m=shape.square_m)
+    spot = plants.next_spot(place, shape)
+    initial = {"crop_key": request.GET.get("crop"), "planned_on": request.GET.get("on") or _today(request)}
+    if spot is not None:
+        blank.x_m, blank.y_m = spot
+    return _planting_form(request, place, blank, initial)
+
+
+@in_garden(writing=LOGS)
+def edit_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """Change a planting."""
+    one = _planting(request, planting_id)
+    return _planting_form(request, one.place, one, {})
+
+
+def _planting_form(request: GardenRequest, place: Place, one: Planting, initial: dict[str, Any]) -> HttpResponse:
+    _stand_in(request)
+    bound = request.POST if request.method == "POST" else None
+    units, today = units_of(request.user), _today(request)
+    form = PlantingForm(bound, instance=one, initial=initial, garden=request.garden, place=place, today=today, units=units)
+    if form.is_valid():
+        kept = flows.keep(form.save(), request.user)
+        messages.success(request, _("{name} in {place}: on the plan.").format(name=texts.name_of(kept), place=place.name))
+        return redirect("bed_plan", request.garden.pk, place.pk)
+    context = {"form": form, "place": place, "planting": one if one.pk else None}
+    return render(request, "plan/planting_form.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """Where a patch was dragged to."""
+    one = _planting(request, planting_id)
+    form = LayForm(request.POST, shape=plants.shape_of(one.place))
+    if not form.is_valid():
+        return _bed(request, one.place, " ".join(str(line) for lines in form.errors.values() for line in lines))
+    flows.lay(one, *form.metres)
+    return _bed(request, one.place)
+
+
+@in_garden
+def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """One planting: how it grows and what came of it."""
+    _stand_in(request)
+    one, today, units = _planting(request, planting_id), _today(request), units_of(request.user)
+    bound = request.POST if request.method == "POST" else None
+    form = EventForm(bound, planting=one, today=today, units=units)
+    if form.is_valid():
+        event = form.save(commit=False)
+        event.lowest_c = nights.lowest_before(one.place, event.on) if event.kind in nights.OF_A_NIGHT else None
+        flows.note_event(event)
+        messages.success(request, _("Written down: {what}.").format(what=texts.event_line(event, units)))
+        return redirect("planting", request.garden.pk, one.pk)
+    context = {"form": form, "planting": one, "page": planting_page(one, units, today), "again": AgainForm(prefix="again")}
+    return render(request, "plan/planting.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def plant(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """What was meant is done, today or on a day."""
+    one, form = _planting(request, planting_id), DayForm(request.POST)
+    on = form.cleaned_data["on"] if form.is_valid() else None
+    flows.plant(one, min(on or _today(request), _today(request)), request.user)
+    messages.success(request, _("{name} in {place}: in.").format(name=texts.name_of(one), place=one.place.name))
+    return redirect("bed_plan", request.garden.pk, one.place_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def end(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """Its ground is free; or it stands again."""
+    one = _planting(request, planting_id)
+    flows.end(one, None if "again" in request.POST else _today(request))
+    return redirect("bed_plan", request.garden.pk, one.place_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def again(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """The same every so many days."""
+    one, form = _planting(request, planting_id), AgainForm(request.POST, prefix="again")
+    if not form.is_valid():
+        today, units = _today(request), units_of(request.user)
+        page = planting_page(one, units, today)
+        context = {"form": EventForm(planting=one, today=today, units=units), "planting": one, "page": page, "again": form}
+        return render(request, "plan/planting.html", context, status=INVALID)
+    found = flows.in_succession(one, form.cleaned_data["every_d"], form.cleaned_data["times"], request.user)
+    text = _("{count} more of {name} are meant.")
+    messages.success(request, text.format(count=len(found), name=texts.name_of(one)))
+    return redirect("bed_plan", request.garden.pk, one.place_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """Off the plan."""
+    one = _planting(request, planting_id)
+    flows.remove(one)
+    messages.success(request, _("{name} is off the plan; it can be put back from History.").format(name=texts.name_of(one)))
+    return redirect("bed_plan", request.garden.pk, one.place_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_event(request: GardenRequest, planting_id: int, event_id: int) -> HttpResponse:
+    """Strike out what was seen."""
+    one = _planting(request, planting_id)
+    event = PlantEvent.objects.filter(planting=one, pk=event_id).first()
+    if event is None:
+        raise Http404
+    flows.remove_event(event)
+    messages.success(request, _("Removed."))
+    return redirect("planting", request.garden.pk, one.pk)
+
+
+def _planting(request: GardenRequest, planting_id: int) -> Planting:
+    one = plants.plantings_in(request.garden).filter(pk=planting_id).first()
+    if one is None:
+        raise Http404
+    return one

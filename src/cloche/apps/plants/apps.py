@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class PlantsConfig(AppConfig):
+    name = "cloche.apps.plants"
+    label = "plants"

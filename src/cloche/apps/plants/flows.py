@@ -1,0 +1,137 @@
+"""Writing down what is planted, planned and come of it."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from django.db import transaction
+
+from cloche.apps.gardens.models import User
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.shared import clock
+from cloche.apps.sowings.flows.sow import remove as take_off
+from cloche.apps.sowings.flows.sow import sow
+from cloche.apps.sowings.models import Sowing
+from cloche.bridge.services import beds, crops
+
+
+@transaction.atomic
+def keep_shape(shape: BedShape) -> None:
+    """Keep how large a bed is."""
+    shape.save()
+
+
+@transaction.atomic
+def keep(planting: Planting, person: User | None) -> Planting:
+    """Keep a planting, new or changed; what stands in the place tells its limits."""
+    before = Planting.objects.filter(pk=planting.pk).select_related("place").first()
+    if before is None:
+        planting.entered_by = person
+    _sow(planting, person)
+    planting.save()
+    if planting.planted_on is not None or (before and before.planted_on is not None):
+        note_change_at(planting.place)
+        if before and before.place_id != planting.place_id:
+            note_change_at(before.place)
+    return planting
+
+
+def lay(planting: Planting, x_m: float, y_m: float, length_m: float, width_m: float) -> None:
+    """Where it lies on the plan; no forecast rests on that."""
+    planting.x_m, planting.y_m, planting.length_m, planting.width_m = x_m, y_m, length_m, width_m
+    planting.save(update_fields=["x_m", "y_m", "length_m", "width_m"])
+
+
+@transaction.atomic
+def plant(planting: Planting, on: date, person: User | None) -> None:
+    """What was planned is done; what is sown becomes a sowing, so that its coming up is foretold and can be counted."""
+    planting.planted_on = on
+    _sow(planting, person)
+    planting.save(update_fields=["planted_on", "sowing"])
+    note_change_at(planting.place)
+
+
+@transaction.atomic
+def not_planted(planting: Planting) -> None:
+    """Undo that: it is only meant again."""
+    planting.planted_on = None
+    if planting.sowing is not None:
+        take_off(planting.sowing)
+        planting.sowing = None
+    planting.save(update_fields=["planted_on", "sowing"])
+    note_change_at(planting.place)
+
+
+def _sow(planting: Planting, person: User | None) -> None:
+    if planting.origin not in (Planting.Origin.SOWN, Planting.Origin.SETS) or planting.sowing or not planting.planted_on:
+        return
+    size, own = (planting.length_m, planting.width_m), (planting.plant_m, planting.row_m, planting.per_station)
+    sowing = Sowing(place=planting.place, packet=planting.packet, crop_key=planting.crop_key, sown_on=planting.planted_on)
+    sowing.seeds = planting.number or beds.patch(planting.crop_key, size, planting.layout, own).seeds
+    sowing.depth_m = crops.crop(planting.crop_key).sowing_depth_m
+    planting.sowing = sow(sowing, person)
+
+
+@transaction.atomic
+def end(planting: Planting, on: date | None) -> None:
+    """Its ground is free from that day on; or it stands after all."""
+    planting.ended_on = on
+    planting.save(update_fields=["ended_on"])
+    note_change_at(planting.place)
+
+
+@transaction.atomic
+def remove(planting: Planting) -> None:
+    """Off the plan; it can be put back."""
+    planting.removed_at = clock.now()
+    planting.save(update_fields=["removed_at"])
+    note_change_at(planting.place)
+
+
+@transaction.atomic
+def put_back(planting: Planting) -> None:
+    """Undo a removal."""
+    planting.removed_at = None
+    planting.save(update_fields=["removed_at"])
+    note_change_at(planting.place)
+
+
+@transaction.atomic
+def note_event(event: PlantEvent) -> PlantEvent:
+    """Write down what was seen; when the last of them died, the ground is free."""
+    event.save()
+    planting = event.planting
+    if event.kind == PlantEvent.Kind.DIED and planting.number is not None and planting.is_standing:
+        died = sum(one.number or 0 for one in planting.events.filter(kind=PlantEvent.Kind.DIED))
+        if died >= planting.number:
+            planting.ended_on = event.on
+            planting.save(update_fields=["ended_on"])
+    note_change_at(planting.place)
+    return event
+
+
+@transaction.atomic
+def remove_event(event: PlantEvent) -> None:
+    """As if it had never been seen."""
+    planting = event.planting
+    if event.kind == PlantEvent.Kind.DIED and planting.ended_on == event.on:
+        planting.ended_on = None
+        planting.save(update_fields=["ended_on"])
+    event.delete()
+    note_change_at(planting.place)
+
+
+@transaction.atomic
+def in_succession(planting: Planting, every_d: int, times: int, person: User) -> list[Planting]:
+    """The same again, every so many days, not yet laid on the plan."""
+    first = planting.planned_on or planting.planted_on or clock.today(planting.place.garden.timezone)
+    found = []
+    for number in range(1, times + 1):
+        again = Planting.objects.get(pk=planting.pk)
+        again.pk, again.sowing, again.planted_on, again.ended_on, again.x_m, again.y_m = None, None, None, None, None, None
+        again._state.adding = True
+        again.planned_on, again.entered_by = first + timedelta(days=every_d * number), person
+        again.save()
+        found.append(again)
+    return found

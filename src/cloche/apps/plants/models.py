@@ -1,0 +1,156 @@
+"""What is planted where, what is meant to be, and what came of it."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.core.exceptions import ValidationError
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django.utils.translation import gettext as _
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.places.models import Place
+from cloche.apps.seed.models import Packet
+from cloche.apps.shared import validators
+from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.validators import sane_day
+from cloche.apps.sowings.models import Sowing
+
+MOST_PLANTS, MOST_KG = 1_000_000, 100_000
+SIDE_M, APART_M, HEIGHT_M = (0.05, 60.0), (0.01, 5.0), (0.0, 6.0)
+
+
+def _within(limits: tuple[float, float]) -> list[MinValueValidator | MaxValueValidator]:
+    return [MinValueValidator(limits[0]), MaxValueValidator(limits[1])]
+
+
+class BedShape(models.Model):
+    """How large a bed is and how it lies, for its plan. square_m: side of its squares; runs_deg: the way its length runs."""
+
+    place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="shape")
+    length_m = models.FloatField(default=3.0, validators=_within((0.2, 60.0)))
+    width_m = models.FloatField(default=1.2, validators=_within((0.2, 20.0)))
+    square_m = models.FloatField(default=0.3, validators=_within((0.05, 2.0)))
+    runs_deg = models.FloatField(
+        default=90.0,
+        choices=[
+            (0.0, lazy("north to south")),
+            (45.0, lazy("north-east to south-west")),
+            (90.0, lazy("east to west")),
+            (135.0, lazy("south-east to north-west")),
+        ],
+    )
+    history = HistoricalRecords()
+
+
+class Planting(models.Model):
+    """Plants of one crop in one place: planned, standing or gone. crop_key empty: ground that is left for later.
+
+    planned_on: meant for that day; planted_on: sown or set out then, None while it is only planned. x_m, y_m: its corner in
+    the bed, None while it is not on the plan; plant_m, row_m: distances, None for the crop's own."""
+
+    class Origin(models.TextChoices):
+        SOWN = "sown", lazy("sown here")
+        RAISED = "raised", lazy("own seedlings")
+        PURCHASED = "bought", lazy("bought plants")
+        SETS = "sets", lazy("sets, cloves or tubers")
+        THINNINGS = "thinnings", lazy("thinnings moved here")
+        OVERWINTERED = "overwintered", lazy("stood here through the winter")
+        SELF_SOWN = "self_sown", lazy("came up by themselves")
+
+    class Layout(models.TextChoices):
+        SQUARES = "squares", lazy("in squares")
+        ROWS = "rows", lazy("in rows")
+        BROADCAST = "broadcast", lazy("broadcast")
+
+    class Thinning(models.TextChoices):
+        NONE = "none", lazy("not thinned")
+        PAIRS = "pairs", lazy("sown by several, thinned to one")
+        EVERY_OTHER = "every_other", lazy("every other one is pulled young")
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="plantings")
+    crop_key = models.CharField(max_length=40, blank=True)
+    packet = models.ForeignKey(Packet, null=True, blank=True, on_delete=models.SET_NULL, related_name="plantings")
+    sowing = models.ForeignKey(Sowing, null=True, blank=True, on_delete=models.SET_NULL, related_name="plantings")
+    origin = models.CharField(max_length=12, choices=Origin, default=Origin.SOWN)
+    planned_on = models.DateField(null=True, blank=True, validators=[sane_day])
+    planted_on = models.DateField(null=True, blank=True, validators=[sane_day])
+    ended_on = models.DateField(null=True, blank=True, validators=[sane_day])
+    number = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(MOST_PLANTS)]
+    )
+    height_m = models.FloatField(null=True, blank=True, validators=_within(HEIGHT_M), help_text="When it was set out.")
+    x_m = models.FloatField(null=True, blank=True, validators=_within((0.0, 60.0)))
+    y_m = models.FloatField(null=True, blank=True, validators=_within((0.0, 60.0)))
+    length_m = models.FloatField(default=0.3, validators=_within(SIDE_M))
+    width_m = models.FloatField(default=0.3, validators=_within(SIDE_M))
+    layout = models.CharField(max_length=10, choices=Layout, default=Layout.SQUARES)
+    plant_m = models.FloatField(null=True, blank=True, validators=_within(APART_M))
+    row_m = models.FloatField(null=True, blank=True, validators=_within(APART_M))
+    per_station = models.PositiveSmallIntegerField(null=True, blank=True, validators=_within((1, 20)))
+    thinning = models.CharField(max_length=12, choices=Thinning, default=Thinning.NONE)
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["place", "y_m", "x_m", "id"]
+
+    def clean(self) -> None:
+        """Days follow each other; both corners or none."""
+        if self.planted_on and self.ended_on and self.ended_on < self.planted_on:
+            raise ValidationError({"ended_on": _("It ended before it was planted.")})
+        if (self.x_m is None) != (self.y_m is None):
+            raise ValidationError(_("A place on the plan has both its distances, or none."))
+        if not self.crop_key and self.planted_on:
+            raise ValidationError({"planted_on": _("Nothing can be planted where ground is left for later.")})
+
+    @property
+    def is_standing(self) -> bool:
+        """Whether it was planted and has not ended."""
+        return self.planted_on is not None and self.ended_on is None
+
+
+class PlantEvent(models.Model):
+    """What was seen or done at a planting on a day. night: the morning after the night that did it; lowest_c: among its plants
+    in that night, as far as it was known [°C]."""
+
+    class Kind(models.TextChoices):
+        HARVESTED = "harvested", lazy("harvested")
+        EATEN = "eaten", lazy("thinnings eaten")
+        MOVED = "moved", lazy("thinnings moved")
+        DIED = "died", lazy("died")
+        STOOD = "stood", lazy("stood a cold night")
+        MEASURED = "measured", lazy("height measured")
+        GROWS = "grows", lazy("growing again after winter")
+
+    class Cause(models.TextChoices):
+        UNKNOWN = "", lazy("not known")
+        FROST = "frost", lazy("frost")
+        HEAT = "heat", lazy("heat")
+        DROUGHT = "drought", lazy("drought")
+        WET = "wet", lazy("wet, rot")
+        SLUGS = "slugs", lazy("slugs or snails")
+        MICE = "mice", lazy("mice or voles")
+        BIRDS = "birds", lazy("birds")
+        INSECTS = "insects", lazy("insects")
+        DISEASE = "disease", lazy("disease")
+        BOLTED = "bolted", lazy("bolted")
+        WIND = "wind", lazy("wind")
+
+    planting = models.ForeignKey(Planting, on_delete=models.CASCADE, related_name="events")
+    kind = models.CharField(max_length=10, choices=Kind)
+    on = models.DateField(validators=[sane_day])
+    number = models.PositiveIntegerField(
+        null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(MOST_PLANTS)]
+    )
+    weight_kg = models.FloatField(null=True, blank=True, validators=_within((0.0, MOST_KG)))
+    height_m = models.FloatField(null=True, blank=True, validators=_within(HEIGHT_M))
+    cause = models.CharField(max_length=10, choices=Cause, blank=True)
+    lowest_c = models.FloatField(null=True, blank=True, validators=_within((-60.0, 40.0)))
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["on", "id"]

@@ -1,0 +1,53 @@
+"""Questions about plantings. Light: pages ask them."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db.models import Prefetch, QuerySet
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+
+
+def plantings_in(garden: Garden) -> QuerySet[Planting]:
+    """Plantings of a garden's current places, with what happened to them."""
+    rows = Planting.objects.filter(place__in=Place.objects.filter(garden=garden), removed_at__isnull=True)
+    events = Prefetch("events", PlantEvent.objects.order_by("on", "id"))
+    return rows.select_related("place", "packet", "sowing").prefetch_related(events)
+
+
+def plantings_at(place: Place) -> list[Planting]:
+    """Plantings of a place, by where they lie."""
+    return list(plantings_in(place.garden).filter(place=place))
+
+
+def shape_of(place: Place) -> BedShape:
+    """A bed's size, or the usual one, not kept yet, as wide as the place is described."""
+    found = BedShape.objects.filter(place=place).first()
+    return found or BedShape(place=place, width_m=min(max(place.width_m, 0.2), 20.0))
+
+
+def set_out_at(place: Place, today: date) -> list[Planting]:
+    """What stands in a place today."""
+    rows = plantings_in(place.garden).filter(place=place, planted_on__lte=today)
+    return [one for one in rows if one.ended_on is None or one.ended_on > today]
+
+
+def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
+    """The first square of a bed on which nothing lies; None where all are taken."""
+    laid = [one for one in plantings_at(place) if one.x_m is not None and one.y_m is not None and one.ended_on is None]
+    step, hair = shape.square_m, 0.005
+    for row in range(max(int(shape.width_m / step + hair), 1)):
+        for column in range(max(int(shape.length_m / step + hair), 1)):
+            x, y = column * step, row * step
+            if not any(
+                (one.x_m or 0.0) < x + step - hair
+                and x + hair < (one.x_m or 0.0) + one.length_m
+                and (one.y_m or 0.0) < y + step - hair
+                and y + hair < (one.y_m or 0.0) + one.width_m
+                for one in laid
+            ):
+                return round(x, 3), round(y, 3)
+    return None

@@ -1,0 +1,41 @@
+"""The demo's plantings from their plan."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from cloche.apps.gardens.models import Garden, User
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.shared import clock
+from cloche.demo.plants import PLANTINGS, SHAPES, PlantingPlan
+
+
+def stand(garden: Garden, person: User) -> None:
+    """Sizes of beds, and what stands there, is meant or stood there."""
+    places = {place.name: place for place in garden.places.all()}
+    for shape in SHAPES:
+        sizes = {"length_m": shape.length_m, "width_m": shape.width_m, "square_m": shape.square_m, "runs_deg": shape.runs_deg}
+        BedShape.objects.create(place=places[shape.place], **sizes)
+    for plan in PLANTINGS:
+        _stand(plan, Planting(place=places[plan.place], entered_by=person))
+
+
+def _stand(plan: PlantingPlan, one: Planting) -> None:
+    today = clock.today(one.place.garden.timezone)
+    one.crop_key, one.origin, one.layout, one.number = plan.crop_key, plan.origin, plan.layout, plan.number
+    one.thinning = plan.thinning
+    on = today - timedelta(days=plan.ago_d)
+    if plan.ago_d > 0:
+        one.planted_on = on
+    else:
+        one.planned_on = on
+    if plan.at:
+        one.x_m, one.y_m, one.length_m, one.width_m = plan.at
+    if plan.ended_d is not None:
+        one.ended_on = today - timedelta(days=plan.ended_d)
+    if plan.origin == Planting.Origin.SOWN:
+        one.sowing = one.place.sowings.filter(crop_key=plan.crop_key, sown_on=on).first()
+    one.packet = one.place.garden.packets.filter(crop_key=plan.crop_key, in_use=True).first()
+    one.save()
+    for kind, ago_d, fields in plan.events:
+        PlantEvent.objects.create(planting=one, kind=kind, on=today - timedelta(days=ago_d), **dict(fields))

@@ -1,0 +1,150 @@
+"""What goes into a bed, how tall it gets, when it is ripe: as the rooms ask for it. Light: pages use it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+
+from cloche.bridge.services import crops
+from cloche.core.covers.bend import bend
+from cloche.core.covers.kinds import kind
+from cloche.core.plants import shade, spacing
+from cloche.core.plants.rotation import Before, TooSoon, too_soon
+from cloche.core.plants.spacing import Layout, Spacing, Thinning
+from cloche.core.plants.stature import SET_OUT_M, TOUCHES, UP_M, Room, grown_at, height_share
+from cloche.core.windows.growth import full_growth_d, growth_index, light_share
+
+__all__ = [
+    "Before",
+    "Layout",
+    "Patch",
+    "Room",
+    "Shadow",
+    "Thinning",
+    "TooSoon",
+    "come_too_soon",
+    "course",
+    "patch",
+    "room_over",
+]
+__all__ += ["Course", "on_trellis", "shadow_of", "usual_spacing"]
+
+Shadow = shade.Shadow
+LEAN_RISE, ARCH_OVER_MEAN = 1.4, 1.3
+"""A frame's back over its front; the middle of a tunnel over its mean height (assumptions)."""
+ROOFED = {"arch": "arch", "tunnel": "arch", "bell": "arch", "frame": "lean"}
+"""Others lie on the plants, which push them up, or are rooms."""
+
+
+@dataclass(frozen=True)
+class Patch:
+    """What goes into a patch. stations: from its corner [m]; plants: that are to stand there; seeds: that it takes."""
+
+    spacing: Spacing
+    stations: list[tuple[float, float]]
+    plants: int
+    seeds: int
+
+
+@dataclass(frozen=True)
+class Course:
+    """A crop through its days from the first on: height [m] and share of its growth by the day; ripe: day of the first harvest,
+    None where it is not in sight."""
+
+    first: date
+    height_m: list[float]
+    grown: list[float]
+    ripe: date | None
+
+    def height_on(self, day: date) -> float:
+        """Height on a day within them, the nearest end outside [m]."""
+        at = min(max((day - self.first).days, 0), len(self.height_m) - 1)
+        return self.height_m[at]
+
+    def grown_on(self, day: date) -> float:
+        """Share of its growth on a day, 0-1."""
+        return self.grown[min(max((day - self.first).days, 0), len(self.grown) - 1)]
+
+    def touches(self, room_m: float) -> date | None:
+        """Day on which it reaches what is over it; None: not in sight."""
+        return next((self.first + timedelta(days=i) for i, m in enumerate(self.height_m) if m >= TOUCHES * room_m), None)
+
+
+def usual_spacing(crop_key: str, layout: str) -> Spacing:
+    """A crop's own distances."""
+    return spacing.usual(crops.crop(crop_key), Layout(layout))
+
+
+def patch(
+    crop_key: str,
+    size_m: tuple[float, float],
+    layout: str,
+    own: tuple[float | None, float | None, int | None] = (None, None, None),
+    thinning: str = "none",
+) -> Patch:
+    """A crop in a patch of size_m, along and across. own: distances of plants and rows and seeds a station, None for the crop's
+    own. Raises core.errors.OutOfRange where more would go in than anybody plants."""
+    way, usual = Layout(layout), usual_spacing(crop_key, layout)
+    chosen = Spacing(
+        own[0] or usual.plant_m,
+        own[1] or (own[0] if way is not Layout.ROWS else None) or usual.row_m,
+        own[2] or usual.per_station,
+    )
+    found = spacing.stations(*size_m, way, chosen)
+    plants = spacing.stand(*size_m, way, chosen, Thinning(thinning))
+    return Patch(chosen, found, plants, spacing.seeds(*size_m, way, chosen))
+
+
+def on_trellis(length_m: float, crop_keys: Sequence[str]) -> list[int]:
+    """Plants of each of several crops that take turns along a trellis, at the distances they have in a row."""
+    return spacing.on_trellis(length_m, [crops.crop(key).plant_m for key in crop_keys])
+
+
+def course(
+    crop_key: str, start: date, mean_c: Sequence[float], latitude_deg: float, planted: bool, height_m: float | None = None
+) -> Course:
+    """How a crop grows from the day it is up, or set out (planted), by the warmth of each day from then on."""
+    crop = crops.crop(crop_key)
+    needs_d = full_growth_d(crop, crop.maturity_planted_d if planted else crop.maturity_d)
+    begins_m = height_m or (SET_OUT_M if planted else UP_M)
+    day = (start.timetuple().tm_yday - 1 + np.arange(len(mean_c))) % 365 + 1
+    pace = np.minimum(growth_index(np.asarray(mean_c), crop), light_share(day, latitude_deg))
+    grown = np.cumsum(pace) / max(needs_d, 1.0)
+    before = grown_at(min(begins_m, crop.height_m), crop.height_m)
+    heights = np.maximum(crop.height_m * height_share(before + (1 - before) * grown), begins_m)
+    ripe = np.flatnonzero(grown >= 1.0)
+    return Course(
+        start,
+        [round(float(m), 3) for m in heights],
+        [round(min(float(g), 1.0), 3) for g in grown],
+        start + timedelta(days=int(ripe[0])) if ripe.size and not crop.life.perennial else None,
+    )
+
+
+def room_over(cover_key: str, width_m: float, sheet_m: float | None = None, spread_m: float | None = None) -> Room | None:
+    """The room under a cover; None where plants push it up, grow through it or stand in it as in a room."""
+    over = kind(cover_key)
+    shape = ROOFED.get(over.drawn_as)
+    if shape is None:
+        return None
+    if sheet_m and spread_m and spread_m < sheet_m:
+        arc = bend(sheet_m, spread_m)
+        return Room(arc.height_m, 0.0, arc.spread_m)
+    if shape == "lean":
+        low = 2 * over.gap_m / (1 + LEAN_RISE)
+        return Room(low * LEAN_RISE, low, width_m, "lean")
+    return Room(over.gap_m * ARCH_OVER_MEAN, 0.0, width_m)
+
+
+def come_too_soon(crop_key: str, year: int, past: Iterable[tuple[str, int]]) -> TooSoon | None:
+    """Of what stood there, crop and year: the latest of the family that is too near."""
+    family = crops.crop(crop_key).family
+    return too_soon(family, year, [Before(key, crops.crop(key).family, when) for key, when in past])
+
+
+def shadow_of(day: date, solar_h: float, latitude_deg: float) -> Shadow | None:
+    """Where shadows fall [m/m], east and north; None without sun."""
+    return shade.shadow(day.timetuple().tm_yday, solar_h, latitude_deg)

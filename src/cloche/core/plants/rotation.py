@@ -1,0 +1,52 @@
+"""What stood in a bed in the last years, by family, and how long growers wait before the family comes back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+WAIT_Y = {"brassicas": 3, "alliums": 3, "nightshades": 3, "legumes": 2, "umbellifers": 2, "cucurbits": 2}
+"""Full years that a family stays away from a bed: for clubroot, white rot, blight and eelworm the more, the better (common
+practice, no source). Others may follow themselves."""
+
+
+@dataclass(frozen=True)
+class Before:
+    """A crop of a bed's past: its family, and the year in which it was last there."""
+
+    crop_key: str
+    family: str
+    year: int
+
+
+@dataclass(frozen=True)
+class TooSoon:
+    """A family that comes back sooner than growers like. before: what was there; wait_y: full years that they wait."""
+
+    before: Before
+    wait_y: int
+    again_from: int
+
+
+def too_soon(family: str, year: int, past: Iterable[Before]) -> TooSoon | None:
+    """The latest of the family that stood there too few years ago; None: nothing stands in the way.
+
+    Parameters
+    ----------
+    family : str
+        Of what is to stand there.
+    year : int
+        The year in which it is to.
+    past : Iterable[Before]
+        What stood there. The same year does not count: a second sowing is no rotation.
+
+    Returns
+    -------
+    TooSoon | None
+    """
+    wait = WAIT_Y.get(family, 0)
+    near = [one for one in past if one.family == family and year - wait <= one.year < year]
+    if not near:
+        return None
+    latest = max(near, key=lambda one: one.year)
+    return TooSoon(latest, wait, latest.year + wait + 1)

@@ -1,0 +1,118 @@
+"""A cover trial of several beds: what each did beyond what it was before it was covered, and days that tell of a slip.
+
+The bare bed's change is taken from the covered bed's change (difference in differences), so that a bed which is warmer anyway
+is not praised for it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import hypot, inf, sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import t
+
+from cloche.core.trials.paired import CONFIDENCE, FEWEST_DAYS, Difference, difference
+
+Array = NDArray[np.float64]
+SLIP = 4.0
+"""A day so many robust standard deviations from the middle of all others is a slip: a probe read in the wrong bed, a cover that
+lay off. Of days without slips one in several thousand lies as far (assumption)."""
+MOST_SLIPS = 0.2
+"""More than this share of the days are no slips but how the bed is."""
+FEWEST_FOR_SLIPS = 6
+MAD_TO_SD = 1.4826
+FINEST_K = 0.15
+"""Days of readings that agree to the last digit differ by as much as a probe's last digit and where it stood (assumption)."""
+
+
+@dataclass(frozen=True)
+class Arm:
+    """What a bed's cover did [K]. found: as of a paired trial; baseline: what the bed was warmer by before, None where that
+    was not read; slips: days left aside, as they came in."""
+
+    found: Difference
+    baseline: Difference | None
+    slips: tuple[int, ...]
+
+
+def slips(daily_k: Mapping[int, float]) -> tuple[int, ...]:
+    """Days whose difference lies so far from all others' that something went wrong.
+
+    Parameters
+    ----------
+    daily_k : Mapping[int, float]
+        Covered less bare, by the day [K].
+
+    Returns
+    -------
+    tuple[int, ...]
+    """
+    if len(daily_k) < FEWEST_FOR_SLIPS:
+        return ()
+    values = np.array(list(daily_k.values()))
+    middle = float(np.median(values))
+    spread = max(MAD_TO_SD * float(np.median(np.abs(values - middle))), FINEST_K)
+    odd = [day for day, value in daily_k.items() if abs(value - middle) > SLIP * spread]
+    return tuple(sorted(odd)) if len(odd) <= MOST_SLIPS * len(daily_k) else ()
+
+
+def daily_means(pairs_k: Sequence[float], day: Sequence[int]) -> dict[int, float]:
+    """Pairs of a day share its weather: its mean counts once.
+
+    Parameters
+    ----------
+    pairs_k : Sequence[float]
+        Covered less bare of each pair [K].
+    day : Sequence[int]
+        Which day each belongs to.
+
+    Returns
+    -------
+    dict[int, float]
+    """
+    numbers, which = np.unique(np.asarray(day), return_inverse=True)
+    means = np.bincount(which, np.asarray(pairs_k, dtype=np.float64)) / np.bincount(which)
+    return {int(number): float(mean) for number, mean in zip(numbers, means, strict=True)}
+
+
+def arm(during: Mapping[int, float], before: Mapping[int, float] | None = None) -> Arm | None:
+    """What a cover did, by the days on which it lay and those before it; None without a day.
+
+    Parameters
+    ----------
+    during : Mapping[int, float]
+        Covered less bare, by the day, while it was on [K].
+    before : Mapping[int, float] | None
+        The same before it was put on [K].
+
+    Returns
+    -------
+    Arm | None
+    """
+    if not during:
+        return None
+    odd = slips(during)
+    kept = {day: value for day, value in during.items() if day not in odd}
+    lay = difference(list(kept.values()), list(kept))
+    early = {day: value for day, value in (before or {}).items() if day not in slips(before or {})}
+    if not early:
+        return Arm(lay, None, odd)
+    base = difference(list(early.values()), list(early))
+    return Arm(_between(lay, base), base, odd)
+
+
+def _between(lay: Difference, base: Difference) -> Difference:
+    """Difference of two means with unequal spread [Welch1947]."""
+    mean = lay.mean_k - base.mean_k
+    if min(lay.days, base.days) < FEWEST_DAYS:
+        return Difference(mean, -inf, inf, float("nan"), lay.days, lay.counts_as)
+    one, other = lay.sd_k**2 / lay.counts_as, base.sd_k**2 / base.counts_as
+    error = sqrt(one + other)
+    if error == 0:
+        return Difference(mean, mean, mean, 0.0, lay.days, lay.counts_as)
+    freedom = (one + other) ** 2 / (one**2 / (lay.counts_as - 1) + other**2 / (base.counts_as - 1))
+    half = float(t.ppf((1 + CONFIDENCE) / 2, freedom)) * error
+    return Difference(mean, mean - half, mean + half, hypot(lay.sd_k, base.sd_k), lay.days, lay.counts_as)

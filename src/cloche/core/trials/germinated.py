@@ -1,0 +1,160 @@
+"""Germination trials: seeds laid out in several warmths and counted now and then. What share comes up, how long half takes.
+
+A seed counted on a day came up between the count before and that day; one that never came up says nothing of how quick those
+are that do.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import exp, inf, log, sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import minimize
+from scipy.stats import chi2, norm
+
+CONFIDENCE = 0.95
+SPREAD = (0.03, 1.5)
+"""Least and most that days to emergence spread, as standard deviation of their logarithm."""
+FIRST_D, FAR_D = 0.25, 400.0
+FEWEST = 3
+"""Seedlings from which days to half can be told with an interval."""
+
+
+@dataclass(frozen=True)
+class Share:
+    """up of seeds, as a share with its 95 % interval, 0-1."""
+
+    up: int
+    seeds: int
+    share: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Half:
+    """Days until half of those that come up are up, with the 95 % interval (inf: not bounded), and the logarithm's spread."""
+
+    days: float
+    low: float
+    high: float
+    spread: float
+
+
+def share_of(up: int, seeds: int) -> Share:
+    """Wilson's interval of a share [Wilson1927].
+
+    Parameters
+    ----------
+    up : int
+        Seedlings.
+    seeds : int
+        Seeds laid out.
+
+    Returns
+    -------
+    Share
+
+    Raises
+    ------
+    ValueError
+        Where more came up than were laid out, or none were.
+
+    References
+    ----------
+    Wilson1927: see :doc:`/sources`.
+    """
+    if not 0 <= up <= seeds or seeds == 0:
+        raise ValueError("No more seeds come up than were laid out.")
+    z = float(norm.ppf((1 + CONFIDENCE) / 2))
+    found = up / seeds
+    middle = (found + z * z / (2 * seeds)) / (1 + z * z / seeds)
+    half = z * sqrt(found * (1 - found) / seeds + z * z / (4 * seeds * seeds)) / (1 + z * z / seeds)
+    return Share(up, seeds, found, max(0.0, middle - half), min(1.0, middle + half))
+
+
+def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, int]]:
+    """Between which days how many came up: (after, until, number). A later, smaller count says that some have died, not that
+    they had not come up.
+
+    Parameters
+    ----------
+    counts : Sequence[tuple[float, int]]
+        Days since sowing and how many were up then, in order of time.
+
+    Returns
+    -------
+    list[tuple[float, float, int]]
+    """
+    found, before, most = [], 0.0, 0
+    for day, up in counts:
+        if up > most:
+            found.append((before, max(day, FIRST_D), up - most))
+            most = up
+        before = max(day, FIRST_D)
+    return found
+
+
+def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
+    """Days to half of those that came up: a lognormal course fitted to what is known of each seed, its interval by the
+    likelihood's profile. None where fewer came up than can tell.
+
+    Parameters
+    ----------
+    counts : Sequence[tuple[float, int]]
+        Days since sowing and how many were up then, in order of time.
+
+    Returns
+    -------
+    Half | None
+    """
+    seen = intervals(counts)
+    if sum(number for _, _, number in seen) < FEWEST:
+        return None
+    after, until, number = (np.array(column, dtype=np.float64) for column in zip(*seen, strict=True))
+    with np.errstate(divide="ignore"):
+        low, high = np.log(after), np.log(until)
+
+    def misfit(middle: float, spread: float) -> float:
+        chance = norm.cdf((high - middle) / spread) - norm.cdf((low - middle) / spread)
+        return -float((number * np.log(np.maximum(chance, 1e-300))).sum())
+
+    def best_spread(middle: float) -> tuple[float, float]:
+        grid = np.geomspace(*SPREAD, 60)
+        worth = [misfit(middle, float(spread)) for spread in grid]
+        at = int(np.argmin(worth))
+        return worth[at], float(grid[at])
+
+    middle = _middle(low, high, number)
+
+    def of_both(point: NDArray[np.float64]) -> float:
+        return misfit(float(point[0]), float(np.clip(exp(point[1]), *SPREAD)))
+
+    found = minimize(of_both, np.array([middle, log(0.2)]), method="Nelder-Mead")
+    centre, spread = float(found.x[0]), float(np.clip(exp(found.x[1]), *SPREAD))
+    allowed = float(found.fun) + float(chi2.ppf(CONFIDENCE, 1)) / 2
+    sides = [_edge(lambda m: best_spread(m)[0] - allowed, centre, way) for way in (-1, 1)]
+    return Half(exp(centre), exp(sides[0]), exp(sides[1]) if sides[1] < log(FAR_D) else inf, spread)
+
+
+def _middle(low: NDArray[np.float64], high: NDArray[np.float64], number: NDArray[np.float64]) -> float:
+    """A first guess: the middles of the intervals."""
+    middles = (np.maximum(low, log(FIRST_D)) + high) / 2
+    return float(np.average(middles, weights=number))
+
+
+def _edge(beyond, centre: float, way: int) -> float:  # type: ignore[no-untyped-def]
+    """Where the profile passes what is allowed: outwards in growing steps, then halved."""
+    inner, step = centre, 0.02
+    while beyond(inner + way * step) < 0:
+        inner, step = inner + way * step, step * 1.6
+        if abs(inner - centre) > log(FAR_D):
+            return inner
+    outer = inner + way * step
+    for _ in range(40):
+        middle = (inner + outer) / 2
+        inner, outer = (middle, outer) if beyond(middle) < 0 else (inner, middle)
+    return (inner + outer) / 2

@@ -1,0 +1,64 @@
+"""What cold a kind stands, learned from what was seen to stand or to die: Bayes on a grid of limits."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.special import ndtr
+
+PRIOR_SD_K = 1.5
+"""How far a garden's own plants and thermometer may lie from a kind's listed limit (assumption)."""
+SOFT_K = 0.8
+"""Between plants of one bed, and between the thermometer and the leaf (assumption)."""
+SLIP = 0.04
+"""One report in so many is of something else: slugs, drought, another bed (assumption)."""
+REACH_K, STEP_K = 8.0, 0.05
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A night's lowest among the plants [°C], how many stood it and how many died of it."""
+
+    lowest_c: float
+    stood: int
+    died: int
+
+
+@dataclass(frozen=True)
+class LearnedLimit:
+    """Limit at which half of the plants are lost, its standard deviation, and the listed one that it began with [°C, K]."""
+
+    limit_c: float
+    sd_k: float
+    listed_c: float
+    nights: int
+
+
+def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
+    """The limit after what was seen. Many plants of one night share its cold and count as few.
+
+    Parameters
+    ----------
+    listed_c : float
+        The kind's listed limit [°C].
+    seen : Iterable[Seen]
+        Nights.
+
+    Returns
+    -------
+    LearnedLimit
+    """
+    nights = [night for night in seen if night.stood + night.died > 0]
+    grid = np.arange(listed_c - REACH_K, listed_c + REACH_K + STEP_K, STEP_K)
+    worth = -0.5 * ((grid - listed_c) / PRIOR_SD_K) ** 2
+    for night in nights:
+        dies = SLIP + (1 - 2 * SLIP) * ndtr((grid - night.lowest_c) / SOFT_K)
+        # A bed of a hundred plants is one bed on one night: two plants' worth at most.
+        share = 2.0 / max(night.stood + night.died, 2)
+        worth = worth + share * (night.died * np.log(dies) + night.stood * np.log(1 - dies))
+    weight = np.exp(worth - worth.max())
+    weight /= weight.sum()
+    mean = float((weight * grid).sum())
+    return LearnedLimit(mean, float(np.sqrt((weight * (grid - mean) ** 2).sum())), listed_c, len(nights))
