@@ -22,8 +22,8 @@ from xdist.scheduler import LoadScopeScheduling
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
 from cloche.bridge.services import forecast_steps, forecasting, names, outlooks, own
-from cloche.bridge.services.forecast_summary import NEAR_PAST_D
 from cloche.bridge.values.inputs import ForecastInputs
+from cloche.bridge.values.layout import NEAR_PAST_D
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
 from tests.template import own_database

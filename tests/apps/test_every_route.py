@@ -87,6 +87,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         **bench_of(garden, place),
         "planting_id": (planting := place.plantings.create(crop_key="pea")).pk,
+        "sign_id": garden.signs.create(name="Dandelion", on=NOW.date()).pk,
         "event_id": planting.events.create(kind="stood", on=NOW.date()).pk,
         "step_id": sowing.steps.create(kind="leaf", on=NOW.date()).pk,
         "crop_key": "pea",

@@ -39,7 +39,7 @@ SCREENS += ["covers/mine/{own}/", "garden/places/{place}/edit/", "garden/places/
 SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/rooms/{room}/", "bench/potatoes/", "bench/{tray}/"]
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
 SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
-SCREENS += ["plants/{planting}/"]
+SCREENS += ["plants/{planting}/", "years/"]
 ROOMS = [
     "",
     "ground/",
@@ -109,6 +109,7 @@ def place(on: Any) -> Place:
         )
     Planting.objects.create(place=bed, crop_key="kale", planted_on=date(2025, 4, 1), ended_on=date(2025, 9, 1))
     PlantEvent.objects.create(planting=Planting.objects.earliest("pk"), kind="measured", on=date(2026, 4, 18), height_m=0.12)
+    garden.signs.create(name="First dandelion", on=date(2026, 4, 2))
     benches.sown(tray, "tomato", 20, 10, pk=Sowing.objects.latest("pk").pk + 1)
     return bed
 

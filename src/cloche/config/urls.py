@@ -48,6 +48,7 @@ urlpatterns = [
                 path("", include("cloche.apps.covers.urls")),
                 path("", include("cloche.apps.bench.urls")),
                 path("", include("cloche.apps.plan.urls")),
+                path("", include("cloche.apps.years.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.loggers.urls")),
                 path("", include("cloche.apps.sowings.urls")),

@@ -40,6 +40,16 @@ SHAPES = (
     ShapePlan("Low tunnel", 4.8, 0.9, 0.3),
     ShapePlan("Terrace", 2.4, 1.2, 0.3),
 )
+EARLIER = (
+    ("North bed", "pea", 386, 120, ((362, 61), (350, 94))),
+    ("North bed", "pea", 745, 120, ((722, 55), (708, 82))),
+    ("North bed", "carrot", 351, 200, ((322, 12),)),
+    ("North bed", "carrot", 700, 200, ((678, 96), (668, 131))),
+    ("North bed", "lettuce", 340, 80, ((328, 61),)),
+)
+"""Sowings of the years before: place, crop, days ago, seeds, counts."""
+SIGNS = (("First dandelion", 6), ("First dandelion", 376), ("First dandelion", 733), ("Lawn grows", 24), ("Lawn grows", 397))
+"""What was seen first, and days ago."""
 PLANTINGS = (
     PlantingPlan("North bed", "pea", 12, (0.0, 0.0, 3.6, 0.3), layout="rows"),
     PlantingPlan("North bed", "onion_sets", 9, (0.0, 0.3, 1.2, 0.3), "sets", number=36),

@@ -51,6 +51,7 @@ from cloche.apps.sowings.flows.life import take_step
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
+from cloche.apps.years.models import Sign
 from tests.conftest import NOW
 from tests.factories import make_garden, make_place, make_reading, picture, turn_of_another
 
@@ -101,6 +102,7 @@ def full(person: User, now: object) -> Garden:
     sowing = Sowing.objects.create(place=bed, packet=packet, crop_key="carrot", sown_on=NOW.date(), seeds=120, depth_m=0.015)
     Count.objects.create(sowing=sowing, on=NOW.date(), up=7)
     take_step(Step(sowing=sowing, kind="moved", on=NOW.date(), place=frame, cell_m=0.07))
+    Sign.objects.create(garden=garden, name="Löwenzahn", on=NOW.date())
     BedShape.objects.create(place=bed, length_m=3.6, width_m=0.9, square_m=0.25, runs_deg=45.0)
     stands = {
         "planted_on": NOW.date(),

@@ -20,8 +20,8 @@ def test_as_an_integral_has_it() -> None:
         dies = SLIP + (1 - 2 * SLIP) * norm.cdf((limit + 9.0) / SOFT_K)
         return float(norm.pdf(limit, -8.0, PRIOR_SD_K) * (1 - dies))
 
-    whole = quad(weight, -16, 0)[0]
-    mean = quad(lambda limit: limit * weight(limit), -16, 0)[0] / whole
+    whole = quad(weight, -18, 2)[0]
+    mean = quad(lambda limit: limit * weight(limit), -18, 2)[0] / whole
     # It stood alone, and a lone plant's word counts as one plant's.
     assert learned_limit(-8.0, [Seen(-9.0, 1, 0)]).limit_c == pytest.approx(mean, abs=0.02)
 
@@ -34,7 +34,7 @@ def test_what_stands_lowers_it_and_what_dies_raises_it() -> None:
 
 
 def test_a_hundred_plants_of_one_night_are_one_night() -> None:
-    few, many = learned_limit(-6.0, [Seen(-8.0, 2, 0)]), learned_limit(-6.0, [Seen(-8.0, 100, 0)])
+    few, many = learned_limit(-6.0, [Seen(-8.0, 4, 0)]), learned_limit(-6.0, [Seen(-8.0, 100, 0)])
     assert few.limit_c == pytest.approx(many.limit_c)
 
 

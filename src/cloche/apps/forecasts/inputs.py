@@ -9,6 +9,7 @@ from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.speech import speak_for
 from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place
+from cloche.apps.plants.limits import learned_limits
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import set_out_at
 from cloche.apps.seed import selectors as packets
@@ -69,6 +70,7 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         room=RoomAir(place.room.kind, place.room.night_c, place.room.day_c) if place.room else None,
         pane=_pane(place),
         lamps=tuple(lamp_span(lamp) for lamp in place.lamps.all()),
+        limits=learned_limits(garden),
         set_out=tuple(_set_out(one) for one in set_out_at(place, today) if one.sowing_id is None),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, timedelta
+from datetime import date, timedelta
 
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.sowings.models import Sowing, Step
+from cloche.bridge.values.layout import NEAR_PAST_D
 
 NOON_H = 12
 AN_HOUR = timedelta(hours=1)
@@ -28,13 +29,13 @@ def _keep(step: Step, since: date) -> None:
     if forecast is None or not forecast.ground:
         return
     ground = forecast.ground
-    first, last = (_hour(day, ground.start) for day in (since, step.on))
+    first, last = (_hour(day, ground.day) for day in (since, step.on))
     hours = ground.near_mid_c[max(first, 0) : max(last, 0)]
     if hours and last <= len(ground.near_mid_c):
         step.left_c = list(hours)
         step.save(update_fields=["left_c"])
 
 
-def _hour(day: date, start: datetime) -> int:
+def _hour(day: date, made_on: date) -> int:
     """Hours from a forecast's first to midday of a day, by the clock that it keeps."""
-    return (day - start.date()).days * 24 + NOON_H
+    return (NEAR_PAST_D + (day - made_on).days) * 24 + NOON_H

@@ -7,8 +7,10 @@ from __future__ import annotations
 
 from procrastinate.contrib.django import app
 
+from cloche.apps.forecasts.earlier import WORK_OUT_YEAR
 from cloche.apps.forecasts.stale import stale_places
 from cloche.apps.places.flows.revision import WORK_OUT, key_of
+from cloche.apps.places.models import Place
 from cloche.apps.work import failures, queue
 
 
@@ -18,6 +20,16 @@ def work_out(place_id: int) -> None:
     from cloche.apps.forecasts.flows import refresh
 
     refresh.refresh_if_stale(place_id)
+
+
+@app.task(name=WORK_OUT_YEAR)
+def work_out_year(place_id: int, year: int) -> None:
+    """Work out a place's soil through a year gone by."""
+    from cloche.apps.forecasts.flows import years
+
+    place = Place.objects.filter(pk=place_id).select_related("garden").first()
+    if place is not None:
+        years.work_out_year(place, year)
 
 
 def look_round() -> int:

@@ -58,6 +58,7 @@ ROOMS = (
         lazy("Records"),
         (
             (lazy("Sowings"), "sowings", "o"),
+            (lazy("Years"), "years", "y"),
             (lazy("Weather"), "weather", "a"),
             (lazy("Files"), "files", "f"),
             (lazy("Garden"), "garden", "s"),

@@ -7,7 +7,10 @@ from datetime import timedelta
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.shared import clock
-from cloche.demo.plants import PLANTINGS, SHAPES, PlantingPlan
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.apps.years.models import Sign
+from cloche.bridge.services import crops
+from cloche.demo.plants import EARLIER, PLANTINGS, SHAPES, SIGNS, PlantingPlan
 
 
 def stand(garden: Garden, person: User) -> None:
@@ -16,6 +19,19 @@ def stand(garden: Garden, person: User) -> None:
     for shape in SHAPES:
         sizes = {"length_m": shape.length_m, "width_m": shape.width_m, "square_m": shape.square_m, "runs_deg": shape.runs_deg}
         BedShape.objects.create(place=places[shape.place], **sizes)
+    today = clock.today(garden.timezone)
+    for name, crop_key, ago_d, seeds, counts in EARLIER:
+        depth = crops.crop(crop_key).sowing_depth_m
+        sown = {
+            "crop_key": crop_key,
+            "sown_on": today - timedelta(days=ago_d),
+            "seeds": seeds,
+            "depth_m": depth,
+            "finished": True,
+        }
+        sowing = Sowing.objects.create(place=places[name], entered_by=person, **sown)
+        Count.objects.bulk_create(Count(sowing=sowing, on=today - timedelta(days=back), up=up) for back, up in counts)
+    Sign.objects.bulk_create(Sign(garden=garden, name=name, on=today - timedelta(days=ago_d)) for name, ago_d in SIGNS)
     for plan in PLANTINGS:
         _stand(plan, Planting(place=places[plan.place], entered_by=person))
 

@@ -32,6 +32,7 @@ from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
+from cloche.apps.years.models import Sign
 from cloche.bridge.values.spans import spans_text
 from cloche.bridge.values.units import Units
 
@@ -347,6 +348,14 @@ KINDS = {
                 "height_m": (lazy("height"), shown.length),
             },
             lambda row: shown.at_place(row.planting),
+        ),
+        shown.Kind(
+            "sign",
+            Sign,
+            "garden",
+            lambda row, units: _("{name} seen").format(name=row.name),
+            {"name": ("name", shown.plain), "on": ("on", shown.day)},
+            lambda row: None,
         ),
         shown.Kind(
             "bed_shape",

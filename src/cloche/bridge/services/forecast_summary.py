@@ -7,13 +7,13 @@ import numpy as np
 from cloche.bridge.services.bench import around_c, heat_outlook, light_outlook
 from cloche.bridge.services.forecast_steps import PAST_D, KnownWeather, Observed, Run, midnight
 from cloche.bridge.values.inputs import ForecastInputs
-from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, PROFILE_M
+from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, NEAR_PAST_D, PROFILE_M
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.core.soil import verify
 from cloche.core.soil.learned import Learned
 
-NEAR_PAST_D, NEAR_D = 21, 14
+NEAR_D = 14
 BAND = (0.1, 0.5, 0.9)
 BAND_AT_D = (1, 3, 7, 14)
 PROBED_M = 0.10

@@ -99,6 +99,12 @@ def _set_out(one: SetOut, today: date) -> Growing:
     return Growing(one.crop_key, stage, stood_d, height_m=height)
 
 
+def crop_here(inputs: ForecastInputs, key: str) -> Crop:
+    """A crop with what cold it was seen to stand in this garden."""
+    crop, seen_c = catalogue.crop(key), inputs.limits.get(key)
+    return crop if seen_c is None else replace(crop, frost_grown_c=seen_c)
+
+
 def _up_d(counts: tuple[tuple[date, int], ...], outlook: SowingOutlook | None, today: date) -> int | None:
     """Days since it came up, by the counts or else as foretold; None: it has not."""
     seen = [on for on, up in counts if up]
@@ -129,7 +135,7 @@ def watch(
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
     if situation.indoors or inputs.kind in INDOORS:
         return None
-    limits = limits_of([(catalogue.crop(one.crop_key), one.stage) for one in growing])
+    limits = limits_of([(crop_here(inputs, one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
     cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
     watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
@@ -159,8 +165,9 @@ def _after_frost(
     found = []
     for one in growing:
         if one.stage is not Stage.LYING:
-            what, chance = likeliest(catalogue.crop(one.crop_key), one.stage, coldest)
-            limit = cold_c(catalogue.crop(one.crop_key), one.stage)
+            crop = crop_here(inputs, one.crop_key)
+            what, chance = likeliest(crop, one.stage, coldest)
+            limit = cold_c(crop, one.stage)
             low, middle, high = (round(float(v), 1) for v in np.quantile(coldest, BAND))
             morning = inputs.today - timedelta(days=back)
             found.append(
@@ -182,7 +189,7 @@ class _Watched:
         housed: bool,
     ) -> None:
         self.ahead_c = checkpoint.ahead.air_c
-        self.checkpoint = [(catalogue.crop(one.crop_key), one.stage) for one in growing]
+        self.checkpoint = [(crop_here(inputs, one.crop_key), one.stage) for one in growing]
         self.tallest_m = max(
             (
                 _height_m(crop, one.up_d) if one.height_m is None else one.height_m

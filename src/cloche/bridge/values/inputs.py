@@ -191,7 +191,8 @@ class ForecastInputs:
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
     which nobody is there. under: what was seen under its covers. set_out: plants
-    that nobody sowed there."""
+    that nobody sowed there. limits: cold that grown plants of a crop are taken to stand there, where it differs from the
+    catalogue's [°C]."""
 
     kind: str
     seed_depth_m: float
@@ -227,3 +228,4 @@ class ForecastInputs:
     bring_in_c: float = -3.0
     fills: tuple[tuple[Build, date], ...] = ()
     set_out: tuple[SetOut, ...] = ()
+    limits: dict[str, float] = field(default_factory=dict)

@@ -4,7 +4,8 @@ MEMBERS = 40
 """Courses of weather and ground that every probability counts."""
 FIELD_STEP_H = 2
 """Hours between two columns of the field of soil by depth."""
-
+NEAR_PAST_D = 21
+"""Days before its own that a forecast tells by the hour."""
 PROFILE_M = (0.0, 0.03, 0.06, 0.10, 0.15, 0.22, 0.32, 0.45)
 """Depths at which the ground under a cover is told for drawing."""
 SANDBOX_M = (0.01, 0.05, 0.10)

@@ -105,6 +105,11 @@ class Units:
         """A difference, with its unit's degree sign."""
         return f"{_no_minus_zero(self.difference_from_k(value_k), digits)}°"
 
+    def degree_days_text(self, value_k_d: float) -> str:
+        """164 degree-days on the person's scale."""
+        number = round(self.difference_from_k(value_k_d))
+        return say("{number} degree-days").format(number=number)
+
     def length_text(self, value_m: float) -> str:
         """5 cm or 2 in; a decimal only where it says something."""
         value = round(self.length_from_m(value_m), 1)

@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "cloche.apps.covers",
     "cloche.apps.bench",
     "cloche.apps.plan",
+    "cloche.apps.years",
     "cloche.apps.records",
     "cloche.apps.today",
     "cloche.apps.upkeep",

@@ -4,17 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from math import erf, sqrt
 
 import numpy as np
-from scipy.special import ndtr
+from numpy.typing import NDArray
 
-PRIOR_SD_K = 1.5
-"""How far a garden's own plants and thermometer may lie from a kind's listed limit (assumption)."""
+PRIOR_SD_K = 2.5
+"""How far a garden's own varieties, hardened as they are there, and its thermometer may lie from a kind's listed limit
+(assumption)."""
 SOFT_K = 0.8
 """Between plants of one bed, and between the thermometer and the leaf (assumption)."""
-SLIP = 0.04
-"""One report in so many is of something else: slugs, drought, another bed (assumption)."""
-REACH_K, STEP_K = 8.0, 0.05
+SLIP = 0.02
+"""This share of reports is of something else: slugs, drought, another bed (assumption)."""
+WORTH = 4
+"""Plants of one bed that count on one night (assumption)."""
+REACH_K, STEP_K = 10.0, 0.05
 
 
 @dataclass(frozen=True)
@@ -54,11 +58,16 @@ def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
     grid = np.arange(listed_c - REACH_K, listed_c + REACH_K + STEP_K, STEP_K)
     worth = -0.5 * ((grid - listed_c) / PRIOR_SD_K) ** 2
     for night in nights:
-        dies = SLIP + (1 - 2 * SLIP) * ndtr((grid - night.lowest_c) / SOFT_K)
-        # A bed of a hundred plants is one bed on one night: two plants' worth at most.
-        share = 2.0 / max(night.stood + night.died, 2)
+        dies = SLIP + (1 - 2 * SLIP) * _normal((grid - night.lowest_c) / SOFT_K)
+        # A bed of a hundred plants is one bed on one night: a few plants' worth at most.
+        share = WORTH / max(night.stood + night.died, WORTH)
         worth = worth + share * (night.died * np.log(dies) + night.stood * np.log(1 - dies))
     weight = np.exp(worth - worth.max())
     weight /= weight.sum()
     mean = float((weight * grid).sum())
     return LearnedLimit(mean, float(np.sqrt((weight * (grid - mean) ** 2).sum())), listed_c, len(nights))
+
+
+def _normal(z: NDArray[np.float64]) -> NDArray[np.float64]:
+    # Pages ask for this, and SciPy weighs more than a page may load.
+    return np.array([0.5 * (1 + erf(float(one) / sqrt(2))) for one in z])

@@ -15,6 +15,7 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.weather import selectors as weather_selectors
+from cloche.bridge.values.layout import NEAR_PAST_D
 from cloche.bridge.values.stored import PlaceForecast
 
 A_DAY_H = 24
@@ -22,9 +23,8 @@ A_DAY_H = 24
 
 def keep_soil(place: Place, ground: PlaceForecast) -> None:
     """What a forecast knows of the days before its own; the latest word counts."""
-    first, hours = ground.start.date(), ground.near_mid_c
-    days = (ground.day - first).days
-    means = {first + timedelta(days=i): sum(hours[i * A_DAY_H : (i + 1) * A_DAY_H]) / A_DAY_H for i in range(days)}
+    first, hours = ground.day - timedelta(days=NEAR_PAST_D), ground.near_mid_c
+    means = {first + timedelta(days=i): sum(hours[i * A_DAY_H : (i + 1) * A_DAY_H]) / A_DAY_H for i in range(NEAR_PAST_D)}
     keep_days(place, ground.depth_m, means)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from cloche.apps.plants.models import APART_M, HEIGHT_M, MOST_KG, MOST_PLANTS, SIDE_M, BedShape, PlantEvent, Planting
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.years.models import Sign
 
 SPOT_M = (0.0, 60.0)
 
@@ -80,6 +81,14 @@ PLANT_TABLES = (
         ("planting__place__walking_order", "planting__place__name", "planting_id", "on", "id"),
         refers={"planting": "plantings"},
         only={"planting__removed_at__isnull": True, "planting__place__removed_at__isnull": True},
+        later=True,
+    ),
+    Table(
+        "signs",
+        "What was seen first in nature.",
+        Sign,
+        (Column("name", "string", "What was seen.", most=60), Column("on", "date", "Day.")),
+        ("on", "name", "id"),
         later=True,
     ),
 )

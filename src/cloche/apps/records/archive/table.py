@@ -30,6 +30,7 @@ from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
+from cloche.apps.years.models import Sign
 from cloche.bridge.services import crops
 
 
@@ -94,6 +95,7 @@ INSIDE: dict[type[Model], str] = {
     Intention: "place__garden",
     CoverTrial: "covered__garden",
     BedShape: "place__garden",
+    Sign: "garden",
     Planting: "place__garden",
     PlantEvent: "planting__place__garden",
 }

@@ -33,7 +33,7 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.weather.provider import answer_from
 from cloche.bridge.services import crops
 from cloche.demo.plan import HILL, HOTBED_AGE_D, SOUTH, GardenPlan
-from cloche.demo.plants import PLANTINGS, SHAPES
+from cloche.demo.plants import EARLIER, PLANTINGS, SHAPES, SIGNS
 
 PASSWORD = "demo-garden"
 LOADER = 5
@@ -79,7 +79,7 @@ def _already(seed: int) -> bool:
 
 def _stamp(seed: int) -> str:
     """Day, seed and plan: a demo of another plan is made up anew."""
-    plan = zlib.crc32(repr((LOADER, HILL, SOUTH, SHAPES, PLANTINGS)).encode())
+    plan = zlib.crc32(repr((LOADER, HILL, SOUTH, SHAPES, PLANTINGS, EARLIER, SIGNS)).encode())
     return f"{clock.now().date().isoformat()} {seed} {plan:08x}"
 
 

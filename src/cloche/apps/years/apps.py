@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class YearsConfig(AppConfig):
+    name = "cloche.apps.years"
+    label = "years"

@@ -1,0 +1,22 @@
+"""Signs in nature, by which growers know the time of the year."""
+
+from __future__ import annotations
+
+from django.db import models
+from simple_history.models import HistoricalRecords
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import validators
+from cloche.apps.shared.validators import sane_day
+
+
+class Sign(models.Model):
+    """Something seen on a day: the first dandelion, lawns growing again."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="signs")
+    name = models.CharField(max_length=60, validators=[validators.plain])
+    on = models.DateField(validators=[sane_day])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["on", "id"]

@@ -1,0 +1,77 @@
+"""Years side by side, the winter's light and what cold was stood: as the rooms ask for it. Light but for what learns limits."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+import numpy as np
+
+from cloche.bridge.services import crops
+from cloche.core.records import springs
+from cloche.core.records.springs import YearSoil
+from cloche.core.weather.sun import day_length_h
+from cloche.core.windows.learned_limit import LearnedLimit, Seen
+
+TEN_H, WARM_C = 10.0, 10.0
+"""Hours of day without which growth pauses, most growers say (common practice, no source); warmth of the first warm week."""
+SPRING_D = 212
+__all__ = ["LearnedLimit", "Seen", "Spring", "begins_on", "limit_of", "short_days", "springs_of"]
+
+
+@dataclass(frozen=True)
+class Spring:
+    """A year's first half from `first` on: daily soil [°C]; warmth above 5 °C up to the day of comparison [K d] and by how many
+    days it is ahead of all others, None where it is not known; warm_week, last_frost: days, None where there is none."""
+
+    first: date
+    soil_c: list[float | None]
+    warmth: float | None
+    ahead_d: int | None
+    warm_week: date | None
+    last_frost: date | None
+
+
+def begins_on(year: int, south: bool) -> date:
+    """The first day of a garden's year: midwinter's side of it."""
+    return date(year, 7, 1) if south else date(year, 1, 1)
+
+
+def springs_of(years: Mapping[date, Sequence[float | None]], lows: Mapping[date, float], until: date) -> list[Spring]:
+    """By the first day of each year, its daily soil. Compared up to the day of the year of `until`, which lies in the last."""
+    soils = {first: YearSoil(first, np.array([np.nan if v is None else v for v in values])) for first, values in years.items()}
+    latest = max(soils)
+    span = min(max((until - latest).days, 0), SPRING_D - 1)
+    found = []
+    for first, soil in sorted(soils.items()):
+        others = [one for start, one in soils.items() if start != first]
+        day = first + timedelta(days=span)
+        found.append(
+            Spring(
+                first,
+                [None if np.isnan(v) else float(v) for v in soil.mean_c],
+                springs.degree_days(soil, day),
+                springs.days_ahead(soil, day, others),
+                springs.warm_week(soil, WARM_C),
+                springs.last_frost(lows, first, min(first + timedelta(days=SPRING_D), until)),
+            )
+        )
+    return found
+
+
+def short_days(year: int, latitude_deg: float) -> tuple[date, date] | None:
+    """The first day of autumn with less than ten hours and the first one after it that has them again, of the winter that
+    begins in a year; None where days are never so short."""
+    first = date(year, 7, 1) if latitude_deg >= 0 else date(year, 1, 1)
+    days = [first + timedelta(days=i) for i in range(365)]
+    light = day_length_h(np.array([day.timetuple().tm_yday for day in days]), latitude_deg)
+    short = np.flatnonzero(light < TEN_H)
+    return (days[int(short[0])], days[int(short[-1])] + timedelta(days=1)) if short.size else None
+
+
+def limit_of(crop_key: str, seen: Iterable[Seen]) -> LearnedLimit:
+    """What cold grown plants of a kind stand here, after what was seen."""
+    from cloche.core.windows.learned_limit import learned_limit
+
+    return learned_limit(crops.crop(crop_key).frost_grown_c, seen)
