@@ -7,7 +7,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.covers.selectors import pairs_of
+from cloche.apps.covers.selectors import pairs_before, pairs_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
 from tests.conftest import NOW
@@ -99,3 +99,29 @@ def test_the_form_offers_a_covered_bed_against_a_bare_one(signed_in: Client, gar
     page = signed_in.get(reverse("trials", args=[garden.pk])).content.decode()
     assert f'<option value="{covered.pk}" selected>Tunnel</option>' in page
     assert "selected>Strip</option>" in page
+
+
+def test_a_bed_that_was_warmer_anyway_is_told_apart_from_its_cover(signed_in: Client, trial: CoverTrial) -> None:
+    for ago in range(1, 9):
+        pair(trial, ago, 14.0 + ago % 2, 10.0)
+    for ago in range(14, 22):
+        pair(trial, ago, 11.0 + 0.2 * (ago % 2), 10.0)
+    assert pairs_before(trial) == []
+    assert "anyway" not in shown(signed_in, trial)
+    trial.covered.cover_periods.create(cover="film_tunnel", first=trial.begun_on)
+    assert len(pairs_before(trial)) == 8
+    given = shown(signed_in, trial)
+    assert "Tunnel against Strip: 3.4° warmer" in given
+    assert "Before it was covered it was 1.1° warmer anyway, on 8 days" in given
+    trial.covered.cover_periods.create(cover="fleece", first=TODAY - timedelta(days=18), last=TODAY - timedelta(days=16))
+    assert len(pairs_before(trial)) == 5
+
+
+def test_a_slip_is_left_aside_and_said(signed_in: Client, trial: CoverTrial) -> None:
+    for ago in range(1, 10):
+        pair(trial, ago, 13.0 + 0.1 * (ago % 3), 10.0)
+    make_reading(trial.covered, NOW - timedelta(days=10), 29.0)
+    make_reading(trial.bare, NOW - timedelta(days=10), 10.0)
+    given = shown(signed_in, trial)
+    assert "3.1° warmer" in given
+    assert "12 April stands far from all others, a slip by the look of it, and is left aside." in given

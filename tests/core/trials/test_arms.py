@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 from scipy.stats import ttest_ind
 
-from cloche.core.trials.arms import arm, daily_means, slips
+from cloche.core.trials.arms import arm, daily_means
 from cloche.core.trials.paired import days_for_width, more_days
+from cloche.core.trials.slips import slips
 
 
 def days(values: list[float]) -> dict[int, float]:

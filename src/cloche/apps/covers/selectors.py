@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 
 from django.db.models import Q, QuerySet
 
@@ -14,7 +14,7 @@ from cloche.apps.readings.models import Reading
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.pairing import Pair, paired_up
 
-SAME_DEPTH_M = 0.006
+SAME_DEPTH_M, BEFORE_D = 0.006, 60
 
 """Kinds of place that no cover goes over."""
 
@@ -73,6 +73,18 @@ def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
     days from `since` on."""
     covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
     return paired_up(covered, bare)
+
+
+def pairs_before(trial: CoverTrial) -> list[Pair]:
+    """Pairs of the weeks before a trial, of days on which no cover lay on either bed; none where nobody wrote down when the
+    cover came."""
+    since, zone = trial.begun_on - timedelta(days=BEFORE_D), trial.covered.garden.timezone
+    covers = list(CoverPeriod.objects.filter(place__in=(trial.covered_id, trial.bare_id)))
+    if not any(one.place_id == trial.covered_id for one in covers):
+        return []
+    spans = [(one.first, one.last or date.max) for one in covers]
+    early = [(pair, pair.at.astimezone(zone).date()) for pair in pairs_of(trial, since)]
+    return [pair for pair, on in early if on < trial.begun_on and not any(first <= on <= last for first, last in spans)]
 
 
 def _readings(trial: CoverTrial, place: Place, since: date) -> list[tuple[datetime, float]]:

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from cloche.core.trials.paired import Difference, days_for_power, days_for_width, difference, more_days
+from cloche.core.trials.arms import arm
+from cloche.core.trials.paired import Difference, days_for_power, days_for_width, more_days
 
 __all__ = ["TO_K", "Difference", "TrialResult", "trial_result"]
 
@@ -16,19 +17,23 @@ TO_K = 0.5
 
 @dataclass(frozen=True)
 class TrialResult:
-    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until told from nothing."""
+    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is known from
+    nothing; baseline: of the days before the cover came, taken off, None where none were read; slips: days left aside."""
 
     found: Difference | None
     to_width: int | None
     to_sign: int | None
+    baseline: Difference | None = None
+    slips: tuple[date, ...] = ()
 
 
-def trial_result(pairs: Sequence[tuple[date, float]]) -> TrialResult:
-    """pairs: (day, covered less bare [K])."""
-    if not pairs:
+def trial_result(pairs: Sequence[tuple[date, float]], before: Sequence[tuple[date, float]] = ()) -> TrialResult:
+    """pairs: (day, covered less bare [K]) while it was covered, before: of the days before."""
+    one = arm({on.toordinal(): k for on, k in pairs}, {on.toordinal(): k for on, k in before})
+    if one is None:
         return TrialResult(None, None, None)
-    found = difference([k for _, k in pairs], [on.toordinal() for on, _ in pairs])
+    found, slips = one.found, tuple(date.fromordinal(day) for day in one.slips)
     if found.sd_k != found.sd_k:
-        return TrialResult(found, None, None)
+        return TrialResult(found, None, None, one.baseline, slips)
     width, sign = days_for_width(found.sd_k, TO_K), days_for_power(found.mean_k, found.sd_k)
-    return TrialResult(found, more_days(found, width), more_days(found, sign))
+    return TrialResult(found, more_days(found, width), more_days(found, sign), one.baseline, slips)

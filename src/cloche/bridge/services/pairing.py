@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
-from statistics import median
 from zoneinfo import ZoneInfo
 
+from cloche.core.trials.slips import slips
+
 TOGETHER = timedelta(minutes=30)
-FEWEST_FOR_ASTRAY, LEAST_USUAL_K, FAR_TIMES = 6, 0.3, 5
-"""Days from which one can be far off; and how far, in times of what days usually differ by."""
 Taken = Sequence[tuple[datetime, float]]
 """Readings in order of time: when, and how warm [°C]."""
 
@@ -54,8 +53,4 @@ def by_day(pairs: Sequence[Pair], zone: ZoneInfo) -> list[tuple[date, float]]:
 
 def astray(days: Sequence[tuple[date, float]]) -> list[date]:
     """Days whose difference lies far from all others: more likely a slip than the cover."""
-    if len(days) < FEWEST_FOR_ASTRAY:
-        return []
-    middle = median(k for _, k in days)
-    usual = max(median(abs(k - middle) for _, k in days), LEAST_USUAL_K)
-    return [on for on, k in days if abs(k - middle) > FAR_TIMES * usual]
+    return [date.fromordinal(day) for day in slips({on.toordinal(): k for on, k in days})]

@@ -15,17 +15,9 @@ from numpy.typing import NDArray
 from scipy.stats import t
 
 from cloche.core.trials.paired import CONFIDENCE, FEWEST_DAYS, Difference, difference
+from cloche.core.trials.slips import slips
 
 Array = NDArray[np.float64]
-SLIP = 4.0
-"""A day so many robust standard deviations from the middle of all others is a slip: a probe read in the wrong bed, a cover that
-lay off. Of days without slips one in several thousand lies as far (assumption)."""
-MOST_SLIPS = 0.2
-"""More than this share of the days are no slips but how the bed is."""
-FEWEST_FOR_SLIPS = 6
-MAD_TO_SD = 1.4826
-FINEST_K = 0.15
-"""Days of readings that agree to the last digit differ by as much as a probe's last digit and where it stood (assumption)."""
 
 
 @dataclass(frozen=True)
@@ -36,27 +28,6 @@ class Arm:
     found: Difference
     baseline: Difference | None
     slips: tuple[int, ...]
-
-
-def slips(daily_k: Mapping[int, float]) -> tuple[int, ...]:
-    """Days whose difference lies so far from all others' that something went wrong.
-
-    Parameters
-    ----------
-    daily_k : Mapping[int, float]
-        Covered less bare, by the day [K].
-
-    Returns
-    -------
-    tuple[int, ...]
-    """
-    if len(daily_k) < FEWEST_FOR_SLIPS:
-        return ()
-    values = np.array(list(daily_k.values()))
-    middle = float(np.median(values))
-    spread = max(MAD_TO_SD * float(np.median(np.abs(values - middle))), FINEST_K)
-    odd = [day for day, value in daily_k.items() if abs(value - middle) > SLIP * spread]
-    return tuple(sorted(odd)) if len(odd) <= MOST_SLIPS * len(daily_k) else ()
 
 
 def daily_means(pairs_k: Sequence[float], day: Sequence[int]) -> dict[int, float]:

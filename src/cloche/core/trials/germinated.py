@@ -13,13 +13,14 @@ from math import exp, inf, log, sqrt
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import minimize
+from scipy.special import ndtr
 from scipy.stats import chi2, norm
 
 CONFIDENCE = 0.95
 SPREAD = (0.03, 1.5)
 """Least and most that days to emergence spread, as standard deviation of their logarithm."""
 FIRST_D, FAR_D = 0.25, 400.0
-FEWEST = 3
+FEWEST, HALVINGS = 3, 24
 """Seedlings from which days to half can be told with an interval."""
 
 
@@ -118,15 +119,15 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
     with np.errstate(divide="ignore"):
         low, high = np.log(after), np.log(until)
 
-    def misfit(middle: float, spread: float) -> float:
-        chance = norm.cdf((high - middle) / spread) - norm.cdf((low - middle) / spread)
-        return -float((number * np.log(np.maximum(chance, 1e-300))).sum())
+    def misfits(middle: float, spreads: NDArray[np.float64]) -> NDArray[np.float64]:
+        wide = spreads[:, None]
+        chance = ndtr((high - middle) / wide) - ndtr((low - middle) / wide)
+        return -np.asarray((number * np.log(np.maximum(chance, 1e-300))).sum(axis=1))
 
-    def best_spread(middle: float) -> tuple[float, float]:
-        grid = np.geomspace(*SPREAD, 60)
-        worth = [misfit(middle, float(spread)) for spread in grid]
-        at = int(np.argmin(worth))
-        return worth[at], float(grid[at])
+    def misfit(middle: float, spread: float) -> float:
+        return float(misfits(middle, np.array([spread]))[0])
+
+    grid = np.geomspace(*SPREAD, 120)
 
     middle = _middle(low, high, number)
 
@@ -136,7 +137,7 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
     found = minimize(of_both, np.array([middle, log(0.2)]), method="Nelder-Mead")
     centre, spread = float(found.x[0]), float(np.clip(exp(found.x[1]), *SPREAD))
     allowed = float(found.fun) + float(chi2.ppf(CONFIDENCE, 1)) / 2
-    sides = [_edge(lambda m: best_spread(m)[0] - allowed, centre, way) for way in (-1, 1)]
+    sides = [_edge(lambda m: float(misfits(m, grid).min()) - allowed, centre, way) for way in (-1, 1)]
     return Half(exp(centre), exp(sides[0]), exp(sides[1]) if sides[1] < log(FAR_D) else inf, spread)
 
 
@@ -154,7 +155,7 @@ def _edge(beyond, centre: float, way: int) -> float:  # type: ignore[no-untyped-
         if abs(inner - centre) > log(FAR_D):
             return inner
     outer = inner + way * step
-    for _ in range(40):
+    for _ in range(HALVINGS):
         middle = (inner + outer) / 2
         inner, outer = (middle, outer) if beyond(middle) < 0 else (inner, middle)
     return (inner + outer) / 2

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.covers.selectors import pairs_of, trials_in
+from cloche.apps.covers.selectors import pairs_before, pairs_of, trials_in
 from cloche.apps.covers.trial_forms import ALIKE
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
@@ -51,10 +51,11 @@ def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
     from cloche.bridge.services.paired import trial_result
 
     trials = trials_in(garden)
-    return [
-        TrialLine(trial, _answer(trial, trial_result(pairing.by_day(pairs_of(trial), garden.timezone)).found, units))
-        for trial in trials
-    ]
+    found = []
+    for trial in trials:
+        result = trial_result(_days(trial, pairs_of(trial)), _days(trial, pairs_before(trial)))
+        found.append(TrialLine(trial, _answer(trial, result.found, units)))
+    return found
 
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
@@ -62,8 +63,8 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     from cloche.bridge.services.paired import trial_result
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
-    days = pairing.by_day(pairs, zone)
-    answer = trial_result(days)
+    days = _days(trial, pairs)
+    answer = trial_result(days, _days(trial, pairs_before(trial)))
     latest = [
         (
             f"{words.day(local.date(), today)} {words.clock(local)}",
@@ -78,7 +79,7 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
         trial=trial,
         headline=_answer(trial, answer.found, units),
         sub=_sub(trial, pairs, len(days), units, today),
-        settles=f"{_settles(answer, units)}{_astray(days, today)}",
+        settles=f"{_settles(answer, units)}{_baseline(answer, units)}{_astray(answer.slips, today)}",
         teaches=_teaches(trial, pairs, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
         drawing=_drawn(days, answer.found, units),
@@ -139,13 +140,28 @@ def _settles(answer: TrialResult, units: Units) -> str:
     return _("To know it to {half} either way takes {width}.{sign}").format(half=half, width=width, sign=sign)
 
 
-def _astray(days: list[tuple[date, float]], today: date) -> str:
+def _days(trial: CoverTrial, pairs: list[Pair]) -> list[tuple[date, float]]:
+    return pairing.by_day(pairs, trial.covered.garden.timezone)
+
+
+def _baseline(answer: TrialResult, units: Units) -> str:
+    """What the bed was before it was covered, which is no merit of the cover."""
+    base = answer.baseline
+    if base is None:
+        return ""
+    way = _("warmer") if base.mean_k >= 0 else _("colder")
+    return " " + _("Before it was covered it was {size} {way} anyway, on {count}: that is taken off.").format(
+        size=units.difference_text(abs(base.mean_k)), way=way, count=words.count(base.days, "day", "days")
+    )
+
+
+def _astray(slips: tuple[date, ...], today: date) -> str:
     """Days whose difference lies far from all others: more likely a slip than the cover."""
-    far = [words.day(on, today) for on in pairing.astray(days)]
+    far = [words.day(on, today) for on in slips]
     if not far:
         return ""
     stands = _("stands") if len(far) == 1 else _("stand")
-    return _(" {listed} {stands} far from all others: a slip? What is left out under Doubts is left out here too.").format(
+    return " " + _("{listed} {stands} far from all others, a slip by the look of it, and is left aside.").format(
         listed=words.listed(far, 3), stands=stands
     )
 
