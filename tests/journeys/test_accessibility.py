@@ -39,7 +39,7 @@ SCREENS += ["covers/mine/{own}/", "garden/places/{place}/edit/", "garden/places/
 SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/rooms/{room}/", "bench/potatoes/", "bench/{tray}/"]
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
 SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
-SCREENS += ["plants/{planting}/", "years/"]
+SCREENS += ["plants/{planting}/", "years/", "plan/seed/", "sowings/{sowing}/silent/"]
 ROOMS = [
     "",
     "ground/",

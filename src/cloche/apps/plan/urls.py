@@ -1,9 +1,11 @@
 from django.urls import path
 
-from cloche.apps.plan import bring, views
+from cloche.apps.plan import box, bring, silent, views
 
 urlpatterns = [
     path("plan/", views.plan, name="plan"),
+    path("plan/seed/", box.seed_box, name="seed_box"),
+    path("sowings/<int:sowing_id>/silent/", silent.silent, name="silent"),
     path("plan/bring/", bring.bring_plan, name="bring_plan"),
     path("plan/<int:place_id>/", views.bed, name="bed_plan"),
     path("plan/<int:place_id>/shape/", views.bed_shape, name="bed_shape"),

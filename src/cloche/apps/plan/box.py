@@ -1,0 +1,141 @@
+"""The seed box: every packet, how alive it is thought to be, what the plan still takes of it; packets typed in a row."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from django import forms
+from django.contrib import messages
+from django.db import transaction
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.flows.revision import note_change_in
+from cloche.apps.plan.pages.overview import plan_page
+from cloche.apps.seed.models import Packet
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.i18n import lazy
+from cloche.apps.sowings import selectors as sowings
+from cloche.bridge.services import crops
+
+OLD = 0.5
+"""Share alive below which a packet is hardly worth its ground (assumption)."""
+
+
+@dataclass(frozen=True)
+class BoxLine:
+    """A packet. kind: good, old."""
+
+    packet: Packet
+    name: str
+    age: str
+    alive: str
+    kind: str
+
+
+@dataclass(frozen=True)
+class BoxCrop:
+    """A crop's packets, and what the plan takes of it."""
+
+    key: str
+    name: str
+    packets: list[BoxLine]
+    wanted: str
+
+
+@dataclass(frozen=True)
+class BoxPage:
+    """Context of plan/box.html. buy: what is in the plan and in no packet that is worth sowing."""
+
+    headline: str
+    crops: list[BoxCrop]
+    buy: list[str]
+
+
+class QuickPacket(forms.ModelForm):
+    """What one reads off a packet in a few seconds; the rest is typed at its crop."""
+
+    class Meta:
+        model = Packet
+        fields = ["crop_key", "variety", "packed_year", "price"]
+        labels = {"variety": lazy("Variety"), "packed_year": lazy("Year of packing"), "price": lazy("Price")}
+
+    def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "packet_%s"} | kwargs))
+        self.garden, self.today = garden, today
+        self.fields["crop_key"] = forms.ChoiceField(label=_("Crop"), choices=[(crop.key, crop.name) for crop in crops.crops()])
+
+    def clean_packed_year(self) -> int | None:
+        """Not ahead, and not before anybody packed seed."""
+        year: int | None = self.cleaned_data["packed_year"]
+        if year is not None and not self.today.year - 40 <= year <= self.today.year + 1:
+            raise forms.ValidationError(_("That is no year of packing."))
+        return year
+
+    @transaction.atomic
+    def keep(self) -> Packet:
+        """Kept; the first of a crop is the one that windows go by."""
+        packet: Packet = self.save(commit=False)
+        packet.garden = self.garden
+        kept = Packet.objects.filter(garden=self.garden, crop_key=packet.crop_key, removed_at__isnull=True)
+        packet.in_use = not kept.filter(in_use=True).exists()
+        packet.save()
+        if packet.in_use:
+            note_change_in(self.garden)
+        return packet
+
+
+@in_garden
+def seed_box(request: GardenRequest) -> HttpResponse:
+    """All packets, and the next one."""
+    request.room = "plan"  # type: ignore[attr-defined]
+    garden, today = request.garden, clock.today(request.garden.timezone)
+    form = QuickPacket(request.POST or None, garden=garden, today=today, initial={"crop_key": request.GET.get("crop")})
+    if form.is_valid():
+        packet = form.keep()
+        text = _("{name}: in the box. The next one?")
+        messages.success(request, text.format(name=" ".join(filter(None, (crops.crop(packet.crop_key).name, packet.variety)))))
+        return redirect("seed_box", garden.pk)
+    context = {"form": form, "page": box_page(garden, today)}
+    return render(request, "plan/box.html", context, status=INVALID if form.errors else 200)
+
+
+def box_page(garden: Garden, today: date) -> BoxPage:
+    """By crop, the oldest packet first: it is sown first."""
+    rows = Packet.objects.filter(garden=garden, removed_at__isnull=True).order_by("packed_year", "id")
+    made = list(sowings.sowings_in(garden).filter(packet__isnull=False, finished=True))
+    by_crop: dict[str, list[BoxLine]] = defaultdict(list)
+    for packet in rows:
+        rate = sowings.viability(packet, today, made).rate
+        age = "" if packet.packed_year is None else _("packed {year}").format(year=packet.packed_year)
+        alive = _("about {share} of 100 alive").format(share=f"{100 * rate:.0f}")
+        line = BoxLine(packet, packet.variety or _("a packet"), age, alive, "old" if rate < OLD else "good")
+        by_crop[packet.crop_key].append(line)
+    needs = {need.crop_key: need.seeds for need in plan_page(garden, today).seed}
+    keys = sorted({*by_crop, *needs}, key=lambda key: crops.crop(key).name)
+    found = [
+        BoxCrop(
+            key,
+            crops.crop(key).name,
+            by_crop.get(key, []),
+            _("the plan takes {seeds}").format(seeds=words.count(needs[key], "seed", "seeds")) if key in needs else "",
+        )
+        for key in keys
+    ]
+    buy = [crop.name for crop in found if crop.wanted and not any(line.kind == "good" for line in crop.packets)]
+    return BoxPage(_headline(found, buy), found, buy)
+
+
+def _headline(found: list[BoxCrop], buy: list[str]) -> str:
+    packets = sum(len(crop.packets) for crop in found)
+    if not packets:
+        return _("The seed box is empty.")
+    text = _("{packets} in the box").format(packets=words.sentence(words.count(packets, "packet", "packets")))
+    return _("{text}; the plan wants {names} as well.").format(text=text, names=words.listed(buy, 4)) if buy else f"{text}."

@@ -1,0 +1,88 @@
+"""The seed box, and rows that stay silent."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.plants.models import Planting
+from cloche.apps.seed.models import Packet
+from cloche.bridge.services.silent import came_so_far
+from tests.apps.bench.benches import store
+from tests.conftest import NOW
+from tests.factories import make_place
+
+TODAY = NOW.date()
+
+
+@pytest.fixture
+def bed(garden: Garden) -> Place:
+    return make_place(garden)
+
+
+def test_packets_go_into_the_box_one_after_another(signed_in: Client, garden: Garden) -> None:
+    url = reverse("seed_box", args=[garden.pk])
+    assert "The seed box is empty." in signed_in.get(url).content.decode()
+    for variety in ("Amber", "Nantes type"):
+        given = signed_in.post(
+            url, {"crop_key": "carrot", "variety": variety, "packed_year": "2025", "price": "2.4"}, follow=True
+        )
+        assert f"Carrot {variety}: in the box. The next one?" in given.content.decode()
+    first, second = Packet.objects.order_by("pk")
+    assert (first.in_use, second.in_use) == (True, False)
+    assert "2 packets in the box." in given.content.decode()
+    refused = signed_in.post(url, {"crop_key": "carrot", "packed_year": "1890"})
+    assert refused.status_code == 422
+    assert "no year of packing" in refused.content.decode()
+
+
+def test_old_seed_is_marked_and_what_the_plan_wants_is_to_be_bought(signed_in: Client, bed: Place) -> None:
+    garden = bed.garden
+    garden.packets.create(crop_key="parsnip", variety="Long", packed_year=TODAY.year - 6)
+    garden.packets.create(crop_key="tomato", packed_year=TODAY.year - 1)
+    for crop in ("parsnip", "radish", "tomato"):
+        Planting.objects.create(place=bed, crop_key=crop, planned_on=TODAY, length_m=0.6)
+    given = signed_in.get(reverse("seed_box", args=[garden.pk])).content.decode()
+    assert "the plan wants Parsnip and Radish as well" in given
+    assert '<span class="warn">about' in given
+    assert "the plan takes" in given
+
+
+def test_a_helper_may_look_into_the_box_and_no_more(signed_in: Client, garden: Garden) -> None:
+    garden.memberships.update(role="helper")
+    url = reverse("seed_box", args=[garden.pk])
+    assert "Into the box" not in signed_in.get(url).content.decode()
+    assert signed_in.post(url, {"crop_key": "carrot"}).status_code == 403
+
+
+def test_sound_seed_in_cold_ground_waits_and_in_warm_ground_is_dead(signed_in: Client, bed: Place) -> None:
+    sowing = bed.sowings.create(crop_key="carrot", sown_on=TODAY - timedelta(days=20), seeds=100, depth_m=0.015)
+    url = reverse("silent", args=[bed.garden_id, sowing.pk])
+    assert "dig up a hand’s length" in signed_in.get(url).content.decode()
+    for soil, said in ((4.0, "too cold: the seed is sound and waits"), (24.0, "dead seed")):
+        store(bed, soil)
+        bed.soil_years.all().delete()
+        keep(bed, soil)
+        assert said in signed_in.get(url, {"sound": "8"}).content.decode()
+    assert "Under fleece or mesh" in signed_in.get(url, {"eaten": "6"}).content.decode()
+    assert signed_in.get(url, {"sound": "-3"}).status_code == 422
+    assert signed_in.get(reverse("silent", args=[bed.garden_id, sowing.pk + 99])).status_code == 404
+
+
+def keep(bed: Place, soil_c: float) -> None:
+    from cloche.apps.forecasts.flows.years import keep_days
+
+    keep_days(bed, 0.05, {TODAY - timedelta(days=ago): soil_c for ago in range(1, 40)})
+
+
+def test_seed_is_as_far_on_as_the_soil_was_warm() -> None:
+    assert came_so_far("carrot", []) == 0.0
+    assert came_so_far("carrot", [None, None]) == 0.0
+    cold, warm = (came_so_far("carrot", [value] * 10) for value in (8.0, 20.0))
+    assert 0 < cold < 0.6 < warm
+    assert came_so_far("carrot", [20.0, None] * 5) == pytest.approx(warm)
