@@ -40,6 +40,7 @@ SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/room
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
 SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
 SCREENS += ["plants/{planting}/", "years/", "plan/seed/", "sowings/{sowing}/silent/"]
+SCREENS += ["germination/", "germination/{germination}/"]
 ROOMS = [
     "",
     "ground/",
@@ -109,6 +110,10 @@ def place(on: Any) -> Place:
         )
     Planting.objects.create(place=bed, crop_key="kale", planted_on=date(2025, 4, 1), ended_on=date(2025, 9, 1))
     PlantEvent.objects.create(planting=Planting.objects.earliest("pk"), kind="measured", on=date(2026, 4, 18), height_m=0.12)
+    batch = garden.germination_trials.create(name="Warm and cold", begun_on=date(2026, 4, 10)).batches.create(
+        crop_key="carrot", seeds=25, warmth_c=15, packet=garden.packets.first()
+    )
+    batch.counts.create(on=date(2026, 4, 18), up=14)
     garden.signs.create(name="First dandelion", on=date(2026, 4, 2))
     benches.sown(tray, "tomato", 20, 10, pk=Sowing.objects.latest("pk").pk + 1)
     return bed
@@ -136,6 +141,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     known = {"place": place.pk, "new": place.pk + 1, "hotbed": place.pk + 2, "file": IncomingFile.objects.get().pk}
     tray = place.garden.places.get(name="Tray")
     known |= {"sowing": Sowing.objects.earliest("pk").pk, "tray": tray.pk, "room": tray.room_id}
+    known |= {"germination": place.garden.germination_trials.get().pk}
     known |= {"planting": Planting.objects.earliest("pk").pk}
     known |= {"own": place.garden.covers.get().pk, "trial": CoverTrial.objects.get().pk}
     for screen in [*(root + s.format(**known) for s in SCREENS), *(live_server.url + s for s in OUTSIDE)]:
@@ -175,14 +181,25 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
     page.wait_for_url("**/g/**")
     findings = []
     for room in ROOMS:
-        page.goto(f"{live_server.url}/g/{place.garden_id}/{room.format(place=place.pk)}")
-        page.evaluate(FROM_THE_TOP)
-        for _ in range(MOST_TABS):
-            page.keyboard.press("Tab")
-            if not page.evaluate(NOTE_FOCUS):
+        # A page that puts the focus somewhere as it loads may do so in the midst of a slow machine's walk: it is walked again.
+        for _ in range(3):
+            missed = _walked(page, f"{live_server.url}/g/{place.garden_id}/{room.format(place=place.pk)}")
+            if not missed:
                 break
-        findings += [f"{room}: {one}" for one in page.evaluate(NOT_REACHED)]
+        findings += [f"{room}: {one}" for one in missed]
     assert findings == [], "\n".join(findings)
+
+
+def _walked(page: Page, address: str) -> list[str]:
+    """What Tab does not reach on a page."""
+    page.goto(address)
+    page.evaluate(FROM_THE_TOP)
+    for _ in range(MOST_TABS):
+        page.keyboard.press("Tab")
+        if not page.evaluate(NOTE_FOCUS):
+            break
+    missed: list[str] = page.evaluate(NOT_REACHED)
+    return missed
 
 
 MOST_TABS = 600

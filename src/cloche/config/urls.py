@@ -49,6 +49,7 @@ urlpatterns = [
                 path("", include("cloche.apps.bench.urls")),
                 path("", include("cloche.apps.plan.urls")),
                 path("", include("cloche.apps.years.urls")),
+                path("", include("cloche.apps.trials.urls")),
                 path("", include("cloche.apps.readings.urls")),
                 path("", include("cloche.apps.loggers.urls")),
                 path("", include("cloche.apps.sowings.urls")),

@@ -49,6 +49,7 @@ from cloche.apps.records.tasks import take_archive
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.flows.life import take_step
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
 from cloche.apps.years.models import Sign
@@ -102,6 +103,9 @@ def full(person: User, now: object) -> Garden:
     sowing = Sowing.objects.create(place=bed, packet=packet, crop_key="carrot", sown_on=NOW.date(), seeds=120, depth_m=0.015)
     Count.objects.create(sowing=sowing, on=NOW.date(), up=7)
     take_step(Step(sowing=sowing, kind="moved", on=NOW.date(), place=frame, cell_m=0.07))
+    tried = GerminationTrial.objects.create(garden=garden, name="Kälte", begun_on=NOW.date())
+    batch = TrialBatch.objects.create(trial=tried, crop_key="carrot", packet=packet, place=bed, seeds=25, warmth_c=12.5)
+    TrialCount.objects.create(batch=batch, on=NOW.date(), up=9)
     Sign.objects.create(garden=garden, name="Löwenzahn", on=NOW.date())
     BedShape.objects.create(place=bed, length_m=3.6, width_m=0.9, square_m=0.25, runs_deg=45.0)
     stands = {

@@ -29,6 +29,7 @@ from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.history import changes
 from cloche.apps.records.kinds import KINDS
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.years.models import Sign
 from cloche.bridge.values.units import Units
@@ -119,6 +120,9 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "planting": (planting := Planting.objects.create(place=bed, crop_key="kale", planted_on=NOW.date())),
         "plant_event": PlantEvent.objects.create(planting=planting, kind="harvested", on=NOW.date(), weight_kg=0.5),
         "sign": Sign.objects.create(garden=garden, name="First dandelion", on=NOW.date()),
+        "germination_trial": (tried := GerminationTrial.objects.create(garden=garden, name="Warmth", begun_on=NOW.date())),
+        "trial_batch": (batch := TrialBatch.objects.create(trial=tried, crop_key="pea", seeds=20, warmth_c=15)),
+        "trial_count": TrialCount.objects.create(batch=batch, on=NOW.date(), up=7),
         "bed_shape": BedShape.objects.create(place=bed),
         "room_air": RoomAir.objects.create(room=room, at=NOW, temperature_c=15.5),
     }
@@ -173,7 +177,7 @@ def test_the_page_asks_few_questions_however_long_the_history(
 ) -> None:
     for i in range(80):
         make_reading(bed, NOW - timedelta(hours=i), 9.0 + i / 10)
-    with django_assert_max_num_queries(35):
+    with django_assert_max_num_queries(38):
         given = page(signed_in, garden)
     assert given.count("written down") >= 55
     assert "Older ones" in given

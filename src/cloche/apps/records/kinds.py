@@ -25,14 +25,13 @@ from cloche.apps.places.models import (
 )
 from cloche.apps.places.pages import place_log
 from cloche.apps.places.texts import work_name
-from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records import shown
+from cloche.apps.records.plant_kinds import PLANT_KINDS
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.weather.models import DailyWeather
-from cloche.apps.years.models import Sign
 from cloche.bridge.values.spans import spans_text
 from cloche.bridge.values.units import Units
 
@@ -41,10 +40,6 @@ def _reading(row: Any, units: Units) -> str:
     return _("Reading in {name}, {length}, {instant}").format(
         name=row.place.name, length=units.length_text(row.depth_m), instant=shown.instant(row, row.taken_at)
     )
-
-
-def _planted(row: Any) -> str:
-    return shown.crop(row) if row.crop_key else _("ground left for later")
 
 
 KINDS = {
@@ -311,65 +306,7 @@ KINDS = {
             {"temperature_c": ("temperature", shown.temperature), "what": (lazy("what"), shown.plain)},
             lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
         ),
-        shown.Kind(
-            "planting",
-            Planting,
-            "place__garden",
-            lambda row, units: _("{crop} planted in {name}").format(crop=_planted(row), name=row.place.name),
-            {
-                "planned_on": (lazy("meant for"), shown.day),
-                "planted_on": (lazy("done on"), shown.day),
-                "ended_on": (lazy("gone on"), shown.day),
-                "number": (lazy("plants"), shown.plain),
-                "x_m": (lazy("from the left end"), shown.length),
-                "y_m": (lazy("from the upper edge"), shown.length),
-                "length_m": (lazy("length"), shown.length),
-                "width_m": (lazy("width"), shown.length),
-                "layout": (lazy("laid out"), shown.plain),
-                "note": ("note", shown.plain),
-            }
-            | shown.REMOVED,
-            shown.at_place,
-        ),
-        shown.Kind(
-            "plant_event",
-            PlantEvent,
-            "planting__place__garden",
-            lambda row, units: _("{what}: {crop} in {name}, {day}").format(
-                what=words.sentence(str(PlantEvent.Kind(row.kind).label)),
-                crop=_planted(row.planting),
-                name=row.planting.place.name,
-                day=words.day(row.on),
-            ),
-            {
-                "on": ("on", shown.day),
-                "number": (lazy("plants"), shown.plain),
-                "weight_kg": (lazy("weight, kg"), shown.plain),
-                "height_m": (lazy("height"), shown.length),
-            },
-            lambda row: shown.at_place(row.planting),
-        ),
-        shown.Kind(
-            "sign",
-            Sign,
-            "garden",
-            lambda row, units: _("{name} seen").format(name=row.name),
-            {"name": ("name", shown.plain), "on": ("on", shown.day)},
-            lambda row: None,
-        ),
-        shown.Kind(
-            "bed_shape",
-            BedShape,
-            "place__garden",
-            lambda row, units: _("Size of {name}").format(name=row.place.name),
-            {
-                "length_m": (lazy("length"), shown.length),
-                "width_m": (lazy("width"), shown.length),
-                "square_m": (lazy("squares"), shown.length),
-                "runs_deg": (lazy("runs to, °"), shown.plain),
-            },
-            lambda row: None,
-        ),
+        *PLANT_KINDS,
         shown.Kind(
             "count",
             Count,

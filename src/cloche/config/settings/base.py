@@ -53,6 +53,7 @@ INSTALLED_APPS = [
     "cloche.apps.bench",
     "cloche.apps.plan",
     "cloche.apps.years",
+    "cloche.apps.trials",
     "cloche.apps.records",
     "cloche.apps.today",
     "cloche.apps.upkeep",

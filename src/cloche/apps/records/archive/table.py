@@ -29,6 +29,7 @@ from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.years.models import Sign
 from cloche.bridge.services import crops
@@ -96,6 +97,9 @@ INSIDE: dict[type[Model], str] = {
     CoverTrial: "covered__garden",
     BedShape: "place__garden",
     Sign: "garden",
+    GerminationTrial: "garden",
+    TrialBatch: "trial__garden",
+    TrialCount: "batch__trial__garden",
     Planting: "place__garden",
     PlantEvent: "planting__place__garden",
 }

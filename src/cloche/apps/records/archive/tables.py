@@ -17,6 +17,7 @@ from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.cover_tables import COVER_TABLES, MEANT_TABLES
 from cloche.apps.records.archive.plant_tables import PLANT_TABLES
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
+from cloche.apps.records.archive.trial_tables import GERMINATION_TABLES
 from cloche.apps.seed.models import MOST_TESTED, CropChoice, Packet
 from cloche.apps.seed.own_crops import check_own
 from cloche.apps.seed.values import check_values
@@ -208,6 +209,7 @@ TABLES = (
     ),
     *STEP_TABLES,
     *PLANT_TABLES,
+    *GERMINATION_TABLES,
     Table(
         "counts",
         "How many were up on a day.",

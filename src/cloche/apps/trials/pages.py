@@ -1,0 +1,157 @@
+"""A germination trial in words and a picture: shares and days to half with their intervals, beside what the tables foretell."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from math import isfinite
+from typing import TYPE_CHECKING
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.shared import words
+from cloche.apps.trials.models import GerminationTrial, TrialBatch
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
+from cloche.drawing.geometry import Linear, Tick, path
+
+if TYPE_CHECKING:
+    from cloche.bridge.services.germinated import BatchResult
+
+WIDTH, HEIGHT, LEFT, RIGHT, TOP, GROUND = 640.0, 210.0, 40.0, 540.0, 12.0, 180.0
+FEWEST_D = 10
+
+
+@dataclass(frozen=True)
+class BatchLine:
+    """A batch in words. counts: number, and words; tested: whether its packet can take the result."""
+
+    batch: TrialBatch
+    name: str
+    share: str
+    half: str
+    expected: str
+    counts: list[tuple[int, str]]
+    tested: bool
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A batch's counts as steps, with its name at the end."""
+
+    steps: str
+    x: float
+    y: float
+    name: str
+
+
+@dataclass(frozen=True)
+class TrialPage:
+    """Context of trials/trial.html."""
+
+    headline: str
+    lines: list[BatchLine]
+    curves: list[Curve]
+    days: list[Tick]
+    values: list[Tick]
+
+
+def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
+    """All its batches."""
+    from cloche.bridge.services.germinated import result
+
+    batches = list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
+    lines, done = [], []
+    for batch in batches:
+        warmth = warmth_of(batch, trial, today)
+        counts = [(one.on, one.up) for one in batch.counts.all()]
+        found = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
+        done.append((batch, found))
+        lines.append(_line(batch, found, warmth, trial, units, today))
+    span = max([FEWEST_D, *((one.on - trial.begun_on).days for batch in batches for one in batch.counts.all())])
+    x, y = Linear(0, span, LEFT, RIGHT), Linear(0, 1, GROUND, TOP)
+    return TrialPage(
+        _headline(trial, done, units),
+        lines,
+        [_curve(batch, line.name, trial, x, y) for batch, line in zip(batches, lines, strict=True) if batch.counts.all()],
+        [Tick(round(x(day), 1), str(day)) for day in range(0, span + 1, max(1, round(span / 8)))],
+        [Tick(round(y(share), 1), f"{100 * share:.0f}") for share in (0.0, 0.25, 0.5, 0.75, 1.0)],
+    )
+
+
+def warmth_of(batch: TrialBatch, trial: GerminationTrial, today: date) -> float | None:
+    """As it is held, or the mean of its place since it was laid out [°C]; None: not known."""
+    if batch.warmth_c is not None or batch.place is None:
+        return batch.warmth_c
+    days = max(((trial.ended_on or today) - trial.begun_on).days, 1)
+    soil = forecasts.daily_soil(batch.place, forecasts.ground_of(batch.place), trial.begun_on, days)
+    known = [value for value in soil if value is not None]
+    return sum(known) / len(known) if known else None
+
+
+def _line(
+    batch: TrialBatch, found: BatchResult, warmth: float | None, trial: GerminationTrial, units: Units, today: date
+) -> BatchLine:
+    name = crops.crop(batch.crop_key).name
+    if batch.packet and batch.packet.variety:
+        name = f"{name}, {batch.packet.variety}"
+    where = units.temperature_text(warmth) if warmth is not None else ""
+    if batch.place is not None:
+        where = f"{batch.place.name} {where}".strip()
+    share = found.share
+    text = _("{up} of {seeds}: {share} of 100 ({low} to {high})").format(
+        up=share.up,
+        seeds=share.seeds,
+        share=f"{100 * share.share:.0f}",
+        low=f"{100 * share.low:.0f}",
+        high=f"{100 * share.high:.0f}",
+    )
+    counts = [(one.pk, _("{day}: {up} up").format(day=words.day(one.on, today), up=one.up)) for one in batch.counts.all()]
+    return BatchLine(
+        batch,
+        f"{name}, {where}" if where else name,
+        text,
+        _half(found),
+        _expected(found, warmth),
+        counts,
+        bool(batch.packet and share.up),
+    )
+
+
+def _half(found: BatchResult) -> str:
+    half = found.half
+    if half is None:
+        return _("too few to tell")
+    high = f"{half.high:.1f}" if isfinite(half.high) else _("many")
+    return _("{days} days ({low} to {high})").format(days=f"{half.days:.1f}", low=f"{half.low:.1f}", high=high)
+
+
+def _expected(found: BatchResult, warmth: float | None) -> str:
+    if warmth is None:
+        return ""
+    if found.expected_d is None:
+        return _("none would come")
+    return _("{days} days, {share} of 100 that live").format(
+        days=f"{found.expected_d:.0f}", share=f"{100 * (found.expected_share or 0.0):.0f}"
+    )
+
+
+def _headline(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]], units: Units) -> str:
+    counted = [(batch, found) for batch, found in done if found.share.up]
+    if not counted:
+        return _("{name}: nothing is up yet.").format(name=trial.name)
+    batch, best = max(counted, key=lambda one: (one[1].share.share, -(one[1].half.days if one[1].half else 999.0)))
+    where = units.temperature_text(batch.warmth_c, 0) if batch.warmth_c is not None else batch.place.name if batch.place else ""
+    return _("{name}: most came up of {crop} at {where}, {share} of 100.").format(
+        name=trial.name, crop=crops.crop(batch.crop_key).name, where=where, share=f"{100 * best.share.share:.0f}"
+    )
+
+
+def _curve(batch: TrialBatch, name: str, trial: GerminationTrial, x: Linear, y: Linear) -> Curve:
+    points, last = [(x(0), y(0))], 0.0
+    for one in batch.counts.all():
+        day, share = (one.on - trial.begun_on).days, one.up / batch.seeds
+        points += [(x(day), y(last)), (x(day), y(share))]
+        last = share
+    return Curve(path(points), round(points[-1][0], 1), round(points[-1][1], 1), name)

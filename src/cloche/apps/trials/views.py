@@ -1,0 +1,126 @@
+"""Germination trials: laid out, counted in one grid, and offered to their packets."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.db import transaction
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
+
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.seed import flows as seed
+from cloche.apps.shared import clock
+from cloche.apps.shared.http import INVALID
+from cloche.apps.trials.forms import BatchForm, CountGrid, NewTrialForm
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
+from cloche.apps.trials.pages import trial_page
+
+
+@in_garden(writing=LOGS)
+def germination_trials(request: GardenRequest) -> HttpResponse:
+    """All of them, and a new one."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    form = NewTrialForm(request.POST or None, today=clock.today(request.garden.timezone))
+    if form.is_valid():
+        trial = form.save(commit=False)
+        trial.garden = request.garden
+        trial.save()
+        return redirect("germination_trial", request.garden.pk, trial.pk)
+    trials = request.garden.germination_trials.all()
+    return render(request, "trials/trials.html", {"form": form, "trials": trials}, status=INVALID if form.errors else 200)
+
+
+@in_garden(writing=LOGS)
+def germination_trial(request: GardenRequest, germination_id: int) -> HttpResponse:
+    """One: its batches, and the day's counts."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    trial, units, today = _trial(request, germination_id), units_of(request.user), clock.today(request.garden.timezone)
+    batches = list(trial.batches.all())
+    adding = request.method == "POST" and "crop_key" in request.POST
+    batch = BatchForm(request.POST if adding else None, garden=request.garden, units=units)
+    grid = CountGrid(
+        request.POST if request.method == "POST" and not adding else None, trial=trial, batches=batches, today=today
+    )
+    if batch.is_valid():
+        kept = batch.save(commit=False)
+        kept.trial = trial
+        kept.save()
+        return redirect("germination_trial", request.garden.pk, trial.pk)
+    if grid.is_valid():
+        _keep(grid)
+        messages.success(request, _("Counted."))
+        return redirect("germination_trial", request.garden.pk, trial.pk)
+    page = trial_page(trial, units, today)
+    rows = [(line, grid[f"up_{line.batch.pk}"]) for line in page.lines]
+    context: dict[str, Any] = {"trial": trial, "page": page, "rows": rows, "grid": grid, "batch": batch}
+    return render(request, "trials/trial.html", context, status=INVALID if batch.errors or grid.errors else 200)
+
+
+@transaction.atomic
+def _keep(grid: CountGrid) -> None:
+    for batch, up in grid.counted:
+        TrialCount.objects.update_or_create(batch=batch, on=grid.cleaned_data["on"], defaults={"up": up})
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_trial_count(request: GardenRequest, germination_id: int, count_id: int) -> HttpResponse:
+    """Take a count back."""
+    trial = _trial(request, germination_id)
+    gone, _rows = TrialCount.objects.filter(batch__trial=trial, pk=count_id).delete()
+    if not gone:
+        raise Http404
+    messages.success(request, _("The count is removed."))
+    return redirect("germination_trial", request.garden.pk, trial.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_batch(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
+    """Take a batch out, with its counts."""
+    _batch(request, germination_id, batch_id).delete()
+    messages.success(request, _("Removed."))
+    return redirect("germination_trial", request.garden.pk, germination_id)
+
+
+@require_POST
+@in_garden
+def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
+    """What came up becomes the packet's test."""
+    batch = _batch(request, germination_id, batch_id)
+    packet, up = batch.packet, max((one.up for one in batch.counts.all()), default=0)
+    if packet is None or not up:
+        raise Http404
+    packet.tested_of, packet.tested_up = batch.seeds, up
+    seed.keep(packet)
+    messages.success(request, _("The packet’s test is now {up} of {seeds}.").format(up=up, seeds=batch.seeds))
+    return redirect("germination_trial", request.garden.pk, germination_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def end_germination(request: GardenRequest, germination_id: int) -> HttpResponse:
+    """Nothing more will come; or it goes on."""
+    trial = _trial(request, germination_id)
+    trial.ended_on = None if "again" in request.POST else clock.today(request.garden.timezone)
+    trial.save()
+    return redirect("germination_trial", request.garden.pk, trial.pk)
+
+
+def _trial(request: GardenRequest, germination_id: int) -> GerminationTrial:
+    trial = GerminationTrial.objects.filter(garden=request.garden, pk=germination_id).first()
+    if trial is None:
+        raise Http404
+    return trial
+
+
+def _batch(request: GardenRequest, germination_id: int, batch_id: int) -> TrialBatch:
+    batch = TrialBatch.objects.filter(trial=_trial(request, germination_id), pk=batch_id).select_related("packet").first()
+    if batch is None:
+        raise Http404
+    return batch

@@ -1,0 +1,122 @@
+"""Germination trials: laid out, counted in one grid, told with intervals beside the tables, and offered to the packet."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+import pytest
+from django.test import Client
+from django.urls import reverse
+
+from cloche.apps.forecasts.flows.years import keep_days
+from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.selectors import units_of
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
+from cloche.apps.trials.pages import trial_page, warmth_of
+from tests.conftest import NOW
+from tests.factories import make_place
+
+TODAY = NOW.date()
+BEGUN = TODAY - timedelta(days=14)
+
+
+@pytest.fixture
+def trial(garden: Garden) -> GerminationTrial:
+    return garden.germination_trials.create(name="Carrots warm and cold", begun_on=BEGUN)
+
+
+def url(trial: GerminationTrial) -> str:
+    return reverse("germination_trial", args=[trial.garden_id, trial.pk])
+
+
+def batch(trial: GerminationTrial, warmth_c: float | None, ups: tuple[int, ...] = (), **values: object) -> TrialBatch:
+    made = trial.batches.create(crop_key="carrot", seeds=50, warmth_c=warmth_c, **values)
+    for number, up in enumerate(ups):
+        made.counts.create(on=BEGUN + timedelta(days=4 + 3 * number), up=up)
+    return made
+
+
+def test_it_is_begun_and_batches_are_laid_out(signed_in: Client, garden: Garden) -> None:
+    begin = reverse("germination_trials", args=[garden.pk])
+    assert signed_in.post(begin, {"name": "Late", "begun_on": "2026-08-01"}).status_code == 422
+    signed_in.post(begin, {"name": "Warmth", "begun_on": BEGUN.isoformat()})
+    trial = GerminationTrial.objects.get()
+    refused = signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25"})
+    assert "How warm is it, or where does it lie?" in refused.content.decode()
+    other = garden.packets.create(crop_key="pea")
+    wrong = signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25", "warmth": "15", "packet": other.pk})
+    assert "a packet of another crop" in wrong.content.decode()
+    signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25", "warmth": "15,5"})
+    assert TrialBatch.objects.get().warmth_c == 15.5
+
+
+def test_a_day_is_counted_in_one_grid(signed_in: Client, trial: GerminationTrial) -> None:
+    warm, cold = batch(trial, 20.0), batch(trial, 10.0)
+    day = (BEGUN + timedelta(days=8)).isoformat()
+    refused = signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "51", f"up_{cold.pk}": "3"})
+    assert "Only 50 were laid out." in refused.content.decode()
+    assert "every row is empty" in signed_in.post(url(trial), {"on": day}).content.decode()
+    assert (
+        "before anything could be up"
+        in signed_in.post(url(trial), {"on": BEGUN.isoformat(), f"up_{warm.pk}": "1"}).content.decode()
+    )
+    assert not TrialCount.objects.exists()
+    signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "31", f"up_{cold.pk}": ""})
+    signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "33"})
+    assert [(one.batch_id, one.up) for one in TrialCount.objects.all()] == [(warm.pk, 33)]
+
+
+def test_shares_and_days_stand_with_their_intervals_beside_the_tables(trial: GerminationTrial) -> None:
+    batch(trial, 20.0, (4, 30, 41, 43))
+    batch(trial, 8.0, (0, 0, 2, 2))
+    batch(trial, -4.0)
+    page = trial_page(trial, units_of(trial.garden.memberships.get().user), TODAY)
+    cold, none, warm = _by_warmth(page.lines)
+    assert warm.share == "43 of 50: 86 of 100 (74 to 93)"
+    assert warm.half.startswith("6.")
+    assert "of 100 that live" in warm.expected
+    assert cold.half == "too few to tell"
+    assert none.expected == "none would come"
+    assert page.headline == "Carrots warm and cold: most came up of Carrot at 20°, 86 of 100."
+    assert len(page.curves) == 2
+
+
+def _by_warmth(lines: list) -> list:  # type: ignore[type-arg]
+    found = {line.batch.warmth_c: line for line in lines}
+    return [found[8.0], found[-4.0], found[20.0]]
+
+
+def test_a_batch_in_a_place_is_as_warm_as_the_place_was(trial: GerminationTrial) -> None:
+    tray = make_place(trial.garden, "Tray", kind="tray")
+    made = batch(trial, None, place=tray)
+    assert warmth_of(made, trial, TODAY) is None
+    keep_days(tray, 0.02, {BEGUN + timedelta(days=day): 18.0 + day % 2 for day in range(14)})
+    assert warmth_of(made, trial, TODAY) == pytest.approx(18.5)
+
+
+def test_the_packet_takes_what_came_up(signed_in: Client, trial: GerminationTrial) -> None:
+    packet = trial.garden.packets.create(crop_key="carrot", variety="Amber")
+    made = batch(trial, 20.0, (4, 30, 41, 43), packet=packet)
+    assert "give it to the packet" in signed_in.get(url(trial)).content.decode()
+    signed_in.post(reverse("teach_packet", args=[trial.garden_id, trial.pk, made.pk]))
+    packet.refresh_from_db()
+    assert (packet.tested_of, packet.tested_up) == (50, 43)
+    without = batch(trial, 10.0, (0, 3))
+    assert signed_in.post(reverse("teach_packet", args=[trial.garden_id, trial.pk, without.pk])).status_code == 404
+
+
+def test_counts_batches_and_ends_can_be_taken_back(signed_in: Client, trial: GerminationTrial) -> None:
+    made = batch(trial, 20.0, (4, 30))
+    count = made.counts.first()
+    assert count
+    signed_in.post(reverse("remove_trial_count", args=[trial.garden_id, trial.pk, count.pk]))
+    assert made.counts.count() == 1
+    end = reverse("end_germination", args=[trial.garden_id, trial.pk])
+    signed_in.post(end)
+    trial.refresh_from_db()
+    assert trial.ended_on == TODAY
+    signed_in.post(end, {"again": ""})
+    trial.refresh_from_db()
+    assert trial.ended_on is None
+    signed_in.post(reverse("remove_batch", args=[trial.garden_id, trial.pk, made.pk]))
+    assert not TrialBatch.objects.exists()
