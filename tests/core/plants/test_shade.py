@@ -6,7 +6,7 @@ import pandas as pd
 import pvlib
 import pytest
 
-from cloche.core.plants.shade import beam_lost, shadow, sun_at
+from cloche.core.plants.shade import shadow, sun_at
 
 
 @pytest.mark.parametrize("latitude", [51.0, 35.0, -38.0, 64.0])
@@ -34,20 +34,3 @@ def test_shadows_fall_away_from_the_sun_in_both_hemispheres() -> None:
     assert morning
     assert morning.east < 0
     assert shadow(172, 0, 51.0) is None
-
-
-def test_a_row_from_east_to_west_shades_its_north_side_and_one_from_north_to_south_both() -> None:
-    """Common practice, no source: tall rows go to the north end, or run from north to south."""
-    poleward = beam_lost(120, 51.0, 90, 2.0, 0.6, left=True)
-    sunward = beam_lost(120, 51.0, 90, 2.0, 0.6, left=False)
-    assert poleward > 3 * sunward
-    east, west = (beam_lost(120, 51.0, 0, 2.0, 0.6, left=side) for side in (False, True))
-    assert east == pytest.approx(west, abs=0.05)
-    assert sunward < east < poleward
-
-
-def test_a_low_row_or_a_far_spot_loses_less() -> None:
-    near = beam_lost(150, 48.0, 90, 1.8, 0.5, left=True)
-    assert near > beam_lost(150, 48.0, 90, 0.6, 0.5, left=True)
-    assert near > beam_lost(150, 48.0, 90, 1.8, 2.5, left=True)
-    assert 0 <= beam_lost(355, 68.0, 90, 1.8, 0.5, left=True) <= 1

@@ -12,7 +12,6 @@ from cloche.core.plants.spacing import (
     Spacing,
     Thinning,
     on_trellis,
-    per_foot,
     seeds,
     stand,
     stations,
@@ -29,7 +28,6 @@ SIDES = st.floats(0.1, 12.0)
 )
 def test_a_square_foot_holds_what_growers_put_there(key: str, plants: int) -> None:
     """Common practice, no source: sixteen of the small, nine at four inches, one of what fills it."""
-    assert per_foot(crop(key)) == plants
     spacing = usual(crop(key), Layout.SQUARES)
     assert len(stations(FT, FT, Layout.SQUARES, spacing)) == plants
 

@@ -7,9 +7,14 @@ import pytest
 
 from cloche.core.covers.bend import bend
 from cloche.core.crops.catalogue import crop
-from cloche.core.plants.stature import UP_M, Room, grown_at, height_share, heights_m, touches
+from cloche.core.plants.stature import UP_M, Room, grown_at, grown_shares, height_share, heights_m, touches
 
 INCH = 0.0254
+
+
+def course(key: str, start_m: float, mean_c: np.ndarray, first: date, latitude_deg: float) -> np.ndarray:
+    grown = grown_shares(crop(key), mean_c, first, latitude_deg, crop(key).maturity_d)
+    return heights_m(crop(key), start_m, grown)
 
 
 def test_it_begins_at_nothing_and_ends_at_its_full_height() -> None:
@@ -25,22 +30,22 @@ def test_tall_greens_touch_a_low_bent_sheet_after_four_to_six_weeks() -> None:
     assert 7 * INCH < roof.height_m < 9 * INCH
     set_out = date(2026, 4, 10)
     for key in ("chard", "kale", "collards"):
-        course = heights_m(crop(key), UP_M, np.full(90, 10.0), set_out, 51.0)
-        on = touches(course, set_out, roof.height_m)
+        heights = course(key, UP_M, np.full(90, 10.0), set_out, 51.0)
+        on = touches(heights, set_out, roof.height_m)
         assert on is not None
         assert timedelta(weeks=4) <= on - set_out <= timedelta(weeks=6), key
 
 
 def test_a_crop_never_shrinks_and_stands_still_in_the_cold() -> None:
-    cold = heights_m(crop("lettuce"), 0.06, np.full(30, 0.0), date(2026, 1, 1), 52.0)
+    cold = course("lettuce", 0.06, np.full(30, 0.0), date(2026, 1, 1), 52.0)
     assert cold == pytest.approx(0.06)
-    warm = heights_m(crop("lettuce"), 0.06, np.full(60, 15.0), date(2026, 5, 1), 52.0)
+    warm = course("lettuce", 0.06, np.full(60, 15.0), date(2026, 5, 1), 52.0)
     assert np.all(np.diff(warm) >= 0)
     assert touches(warm, date(2026, 5, 1), 2.0) is None
 
 
 def test_a_year_that_ends_goes_on_with_the_next() -> None:
-    across = heights_m(crop("lettuce"), 0.06, np.full(40, 12.0), date(2027, 12, 15), 45.0)
+    across = course("lettuce", 0.06, np.full(40, 12.0), date(2027, 12, 15), 45.0)
     assert np.all(np.isfinite(across))
 
 

@@ -16,8 +16,9 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import note_change_in
-from cloche.apps.plan.pages.overview import plan_page
+from cloche.apps.plan.pages.overview import seed_needed
+from cloche.apps.plants.selectors import plantings_in
+from cloche.apps.seed import flows as seed
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
@@ -86,10 +87,7 @@ class QuickPacket(forms.ModelForm):
         packet.garden = self.garden
         kept = Packet.objects.filter(garden=self.garden, crop_key=packet.crop_key, removed_at__isnull=True)
         packet.in_use = not kept.filter(in_use=True).exists()
-        packet.save()
-        if packet.in_use:
-            note_change_in(self.garden)
-        return packet
+        return seed.keep(packet)
 
 
 @in_garden
@@ -118,7 +116,8 @@ def box_page(garden: Garden, today: date) -> BoxPage:
         alive = _("about {share} of 100 alive").format(share=f"{100 * rate:.0f}")
         line = BoxLine(packet, packet.variety or _("a packet"), age, alive, "old" if rate < OLD else "good")
         by_crop[packet.crop_key].append(line)
-    needs = {need.crop_key: need.seeds for need in plan_page(garden, today).seed}
+    waiting = list(plantings_in(garden).filter(planted_on=None, ended_on=None).exclude(crop_key=""))
+    needs = {need.crop_key: need.seeds for need in seed_needed(garden, waiting)}
     keys = sorted({*by_crop, *needs}, key=lambda key: crops.crop(key).name)
     found = [
         BoxCrop(

@@ -11,11 +11,10 @@ import numpy as np
 from cloche.bridge.services import crops
 from cloche.core.covers.bend import bend
 from cloche.core.covers.kinds import kind
-from cloche.core.plants import shade, spacing
+from cloche.core.plants import shade, spacing, stature
 from cloche.core.plants.rotation import Before, TooSoon, too_soon
 from cloche.core.plants.spacing import Layout, Spacing, Thinning
-from cloche.core.plants.stature import SET_OUT_M, TOUCHES, UP_M, Room, grown_at, height_share
-from cloche.core.windows.growth import full_growth_d, growth_index, light_share
+from cloche.core.plants.stature import SET_OUT_M, UP_M, Room
 
 __all__ = [
     "Before",
@@ -70,7 +69,7 @@ class Course:
 
     def touches(self, room_m: float) -> date | None:
         """Day on which it reaches what is over it; None: not in sight."""
-        return next((self.first + timedelta(days=i) for i, m in enumerate(self.height_m) if m >= TOUCHES * room_m), None)
+        return stature.touches(self.height_m, self.first, room_m)
 
 
 def usual_spacing(crop_key: str, layout: str) -> Spacing:
@@ -108,13 +107,10 @@ def course(
 ) -> Course:
     """How a crop grows from the day it is up, or set out (planted), by the warmth of each day from then on."""
     crop = crops.crop(crop_key)
-    needs_d = full_growth_d(crop, crop.maturity_planted_d if planted else crop.maturity_d)
     begins_m = height_m or (SET_OUT_M if planted else UP_M)
-    day = (start.timetuple().tm_yday - 1 + np.arange(len(mean_c))) % 365 + 1
-    pace = np.minimum(growth_index(np.asarray(mean_c), crop), light_share(day, latitude_deg))
-    grown = np.cumsum(pace) / max(needs_d, 1.0)
-    before = grown_at(min(begins_m, crop.height_m), crop.height_m)
-    heights = np.maximum(crop.height_m * height_share(before + (1 - before) * grown), begins_m)
+    printed_d = crop.maturity_planted_d if planted else crop.maturity_d
+    grown = stature.grown_shares(crop, mean_c, start, latitude_deg, printed_d)
+    heights = stature.heights_m(crop, begins_m, grown)
     ripe = np.flatnonzero(grown >= 1.0)
     return Course(
         start,

@@ -81,21 +81,6 @@ def usual(crop: Crop, layout: Layout) -> Spacing:
     return Spacing(each_m, each_m, crop.per_station)
 
 
-def per_foot(crop: Crop) -> int:
-    """Plants in a square foot: 16, 9, 4 or 1.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    int
-    """
-    return min(max(round(FOOT_M / square_m(crop)), 1), 4) ** 2
-
-
 def stations(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> list[tuple[float, float]]:
     """Where seeds or plants go in a patch: from its corner, along its length and across [m]. Rows run along the length.
 

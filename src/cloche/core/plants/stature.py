@@ -13,7 +13,7 @@ from cloche.core.windows.growth import full_growth_d, growth_index, light_share
 
 UP_M, SET_OUT_M = 0.01, 0.08
 """Height of what is just up, and of a plant that is set out where nobody measured it (assumptions)."""
-HALFWAY, STEEP = 0.6, 7.0
+HALFWAY, STEEP = 0.57, 7.0
 """At so much of its growth to harvest a crop stands half as tall as it gets; how steeply it shoots up about then: a logistic
 curve, held to greens that touch a roof of twenty centimetres after four to six weeks (assumption)."""
 TOUCHES = 0.95
@@ -55,21 +55,21 @@ def grown_at(height_m: float, full_m: float) -> float:
     return float(np.interp(height_m / full_m, height_share(shares), shares))
 
 
-def heights_m(crop: Crop, start_m: float, mean_c: ArrayLike, first: date, latitude_deg: float) -> NDArray[np.float64]:
-    """Height in the evening of each day of a run of days [m].
+def grown_shares(crop: Crop, mean_c: ArrayLike, first: date, latitude_deg: float, printed_d: float) -> NDArray[np.float64]:
+    """Share of its growth to harvest in the evening of each day of a run of days, 1 and beyond once it is ripe.
 
     Parameters
     ----------
     crop : Crop
         The crop.
-    start_m : float
-        Height before the first day [m].
     mean_c : array_like
         Day's mean air among the plants [°C].
     first : date
         First day.
     latitude_deg : float
         Latitude, north positive [°].
+    printed_d : float
+        Days to harvest, as printed.
 
     Returns
     -------
@@ -78,8 +78,27 @@ def heights_m(crop: Crop, start_m: float, mean_c: ArrayLike, first: date, latitu
     air_c = np.asarray(mean_c, dtype=np.float64)
     day = (first.timetuple().tm_yday - 1 + np.arange(air_c.size)) % 365 + 1
     pace = np.minimum(growth_index(air_c, crop), light_share(day, latitude_deg))
-    done = np.cumsum(pace) / full_growth_d(crop, crop.maturity_d)
-    return np.maximum(crop.height_m * height_share(grown_at(start_m, crop.height_m) + done), start_m)
+    return np.asarray(np.cumsum(pace) / max(full_growth_d(crop, printed_d), 1.0))
+
+
+def heights_m(crop: Crop, start_m: float, grown: ArrayLike) -> NDArray[np.float64]:
+    """Height at shares of the growth that was still to be made when it stood start_m tall [m].
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    start_m : float
+        Height before the first day [m].
+    grown : array_like
+        Share of its growth since, any shape.
+
+    Returns
+    -------
+    ndarray
+    """
+    before = grown_at(min(start_m, crop.height_m), crop.height_m)
+    return np.maximum(crop.height_m * height_share(before + (1 - before) * np.asarray(grown)), start_m)
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,8 @@ from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.shared import words
-from cloche.apps.sowings.selectors import usual_rate
+from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.selectors import sowings_in, viability
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units
 from cloche.drawing import bed_plan, scale, under_roof
@@ -90,10 +91,11 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
     soil = courses.soil_of(place, ground, today)
     outlooks = {row.crop_key: row for row in forecasts.outlooks_at(place) if row.method == CropOutlook.Method.DIRECT}
     rows = plants.plantings_at(place)
+    made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
     latitude = place.garden.latitude_deg
     growing = {one.pk: courses.grows(one, soil, outlooks, latitude, today) for one in rows if one.crop_key}
     there = [one for one in rows if one.ended_on is None or one.ended_on > today]
-    lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade) for one in there]
+    lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade, made) for one in there]
     laid, off = [one for one in lines if one.at], [one for one in lines if not one.at]
     soil_c = ground.data.far_mid_c[0] if ground else None
     roof, roof_text = _roof(place, shape, [growing[one.pk] for one in there if one.pk in growing], today, units)
@@ -113,7 +115,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
         warnings=_warnings(rows, there, today),
         free=_free(lines, growing, today),
-        gone=[_line(one, growing.get(one.pk), shape, units, today, latitude, None) for one in rows if one not in there],
+        gone=[_line(one, growing.get(one.pk), shape, units, today, latitude, None, made) for one in rows if one not in there],
         shade_at=_shade_text(shade),
     )
 
@@ -134,6 +136,7 @@ def _line(
     today: date,
     latitude_deg: float,
     shade: tuple[date, float] | None,
+    made: list[Sowing],
 ) -> PatchLine:
     patch = patch_of(one)
     kind = "left" if grows is None else "planned" if one.planted_on is None else "standing"
@@ -157,7 +160,7 @@ def _line(
     alive = None
     seeded = one.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS) and one.planted_on is None
     if patch and seeded and one.packet:
-        alive = usual_rate(one.place.garden, one.crop_key, today)
+        alive = viability(one.packet, today, made).rate
     cm = None if at is None else tuple(round(100 * value, 1) for value in at)
     number = texts.how_many(one, patch)
     seed = texts.seed_line(one, patch, alive) if patch and seeded else ""

@@ -88,7 +88,7 @@ def plan_page(garden: Garden, today: date) -> PlanPage:
         beds=[_small(place, shapes.get(place.pk), [one for one in there if one.place_id == place.pk]) for place in places],
         meant=meant,
         more=max(len(waiting) - SHOWN, 0),
-        seed=_seed(garden, waiting),
+        seed=seed_needed(garden, waiting),
     )
 
 
@@ -136,7 +136,8 @@ def _meant(one: Planting, today: date) -> Meant:
     return Meant(one, words.day(one.planned_on, today), what, kind)
 
 
-def _seed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
+def seed_needed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
+    """What plantings that are only meant take, by crop."""
     needs: Counter[str] = Counter()
     for one in waiting:
         patch = patch_of(one)
