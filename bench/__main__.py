@@ -32,7 +32,7 @@ ALONE = {
     "climate": climate.main,
 }
 """What needs the engine alone."""
-ROOMS = ("drag", "pages", "ingest", "scale")
+ROOMS = ("drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
 OUTSIDE = ("faults", "fuzz", "heavy")

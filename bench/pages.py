@@ -42,7 +42,7 @@ def main() -> int:
         client = Client()
         client.force_login(User.objects.get(username="demo"), backend="django.contrib.auth.backends.ModelBackend")
         slow = sum(median > LIMIT_MS for median in measured(client, pages).values())
-        grown = {_queries(client, f"{root}/places/{each.pk}/") for each in garden.places.all()}
+        grown = {queries_of(client, f"{root}/places/{each.pk}/") for each in garden.places.all()}
     readings = sorted(each.readings.count() for each in garden.places.all())
     print(f"\nQueries of a place's page with {readings[0]} to {readings[-1]} readings: {sorted(grown)}")
     print(f"Every page's median under {LIMIT_MS:.0f} ms: {'no' if slow else 'yes'}")
@@ -59,11 +59,12 @@ def measured(client, pages: dict[str, str], limit_ms: float = LIMIT_MS) -> dict[
         taken = [_timed(client, url) for _ in range(TIMES)]
         found[name] = statistics.median(taken)
         said = " (too slow)" if found[name] > limit_ms else ""
-        print(f"| {name} | {found[name]:.0f}{said} | {max(taken):.0f} | {_queries(client, url)} |")
+        print(f"| {name} | {found[name]:.0f}{said} | {max(taken):.0f} | {queries_of(client, url)} |")
     return found
 
 
-def _queries(client, url: str) -> int:  # type: ignore[no-untyped-def]
+def queries_of(client, url: str) -> int:  # type: ignore[no-untyped-def]
+    """How many questions a page asks of the database."""
     from django.db import connection, reset_queries
 
     connection.force_debug_cursor = True

@@ -62,7 +62,10 @@ def slice_of(
     """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it; coming:
     those of which only the outline is drawn, as they are not there yet."""
     height = HEIGHT - GROUND_Y
-    stops = [Stop(round((depth_y(d) - GROUND_Y) / height, 3), scale.colour(t)) for d, t in zip(depths_m, soil_c, strict=True)]
+    stops = [
+        Stop(round((depth_y(depth) - GROUND_Y) / height, 3), colour)
+        for depth, colour in zip(depths_m, scale.colours(soil_c), strict=True)
+    ]
     probe_y = depth_y(seed_depth_m)
     near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
     shapes: dict[str, Any] = {}

@@ -180,7 +180,9 @@ def test_what_was_brought_in_goes_out_again_when_the_night_is_mild(
     cells = make_tray(garden, "Cells outdoors", 8.0, kind="cells")
     night = NightPlan(way, 0.1, 0.1, (2.0, -1.0), (2.0, -1.0), True)
     watch = Watch("", [], Limits(27.0, -2.0, None, None), [night] * 3, None, [], None, [], [])
-    Forecast.objects.filter(place=cells).update(watch=watch)
+    forecast = Forecast.objects.get(place=cells)
+    forecast.watch = watch
+    forecast.save()
     sowing = sown(cells, "leek", 40, 28)
     life.take_step(Step(sowing=sowing, kind="brought_in", on=TODAY - timedelta(days=1), place=tray))
     found = [text for text in jobs(garden) if "Put leeks out again" in text]

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+from uuid import uuid4
+
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 
@@ -32,6 +35,14 @@ class Forecast(models.Model):
     frosts = RecordField(FrostDates)
     cover_evidence = RecordField(CoverEvidence, null=True)
     watch = RecordField(Watch, null=True, help_text="The coming three days; none indoors.")
+    stored = models.UUIDField(null=True, editable=False, help_text="Another one whenever anything of it is stored.")
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """What is remembered of it by this name is no longer it."""
+        self.stored = uuid4()
+        if kwargs.get("update_fields") is not None:
+            kwargs["update_fields"] = {*kwargs["update_fields"], "stored"}
+        super().save(*args, **kwargs)
 
 
 class ModelSnapshot(models.Model):

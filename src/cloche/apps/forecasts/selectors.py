@@ -5,14 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from django.db.models import QuerySet
-
 from cloche.apps.forecasts.models import CropOutlook, Forecast, SoilYear, WindowChange
+from cloche.apps.forecasts.remembered import RECORDS, BriefOutlook, fill, outlooks_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.bridge.services import crops
 from cloche.bridge.values.layout import FIELD_STEP_H
-from cloche.bridge.values.stored import FrostDates, PlaceForecast
+from cloche.bridge.values.stored import FrostDates, PlaceForecast, Window
 from cloche.core.windows.limits import Limit
 
 HEAVY = ("days", "members", "sowing_rules")
@@ -78,13 +77,17 @@ def _at(values: list[float], index: float) -> float:
 
 def ground_of(place: Place) -> Ground | None:
     """The last finished forecast of a place, if there is one yet."""
-    forecast = Forecast.objects.filter(place=place).first()
-    return Ground(place, forecast) if forecast and forecast.ground else None
+    forecast = Forecast.objects.filter(place=place).defer(*RECORDS).first()
+    if forecast is None:
+        return None
+    fill([forecast])
+    return Ground(place, forecast) if forecast.ground else None
 
 
 def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
-    """Every place in walking order with its last forecast: one query."""
-    places = garden.places.select_related("forecast")
+    """Every place in walking order with its last forecast: at most two queries."""
+    places = list(garden.places.select_related("forecast").defer(*(f"forecast__{name}" for name in RECORDS)))
+    fill(place.forecast for place in places if hasattr(place, "forecast"))
     return [(place, _ground(place)) for place in places]
 
 
@@ -106,25 +109,36 @@ def outlooks_at(place: Place) -> list[CropOutlook]:
 
 def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
     """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: two queries."""
-    rows = CropOutlook.objects.filter(place__garden=garden, better=True).defer(*HEAVY)
-    return _by_crop(garden, rows)
-
-
-def sown_windows(garden: Garden) -> dict[str, list[CropOutlook]]:
-    """The same of what is best sown in place and not hopeless, with the windows alone."""
-    rows = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, hopeless=False)
-    return _by_crop(garden, rows.only("place_id", "crop_key", "method", "sow_now", "windows"))
-
-
-def _by_crop(garden: Garden, rows: QuerySet[CropOutlook]) -> dict[str, list[CropOutlook]]:
     by_place: dict[int, list[CropOutlook]] = {}
-    for row in rows.order_by("id"):
+    for row in CropOutlook.objects.filter(place__garden=garden, better=True).defer(*HEAVY).order_by("id"):
         by_place.setdefault(row.place_id, []).append(row)
     found: dict[str, list[CropOutlook]] = {}
     for place in garden.places.all():
         for row in by_place.get(place.pk, ()):
             row.place = place
             found.setdefault(row.crop_key, []).append(row)
+    return found
+
+
+@dataclass(frozen=True)
+class Sown:
+    """A crop that is best sown in place somewhere, and not hopeless there."""
+
+    place: Place
+    windows: list[Window]
+    sow_now: bool
+
+
+def sown_windows(garden: Garden) -> dict[str, list[Sown]]:
+    """By crop, wherever it is best sown in place and not hopeless, in walking order."""
+    by_place: dict[int, list[BriefOutlook]] = {}
+    for row in outlooks_in(garden):
+        if row.method == CropOutlook.Method.DIRECT and not row.hopeless:
+            by_place.setdefault(row.place_id, []).append(row)
+    found: dict[str, list[Sown]] = {}
+    for place in garden.places.all():
+        for row in by_place.get(place.pk, ()):
+            found.setdefault(row.crop_key, []).append(Sown(place, row.windows, row.sow_now))
     return found
 
 
@@ -151,31 +165,28 @@ def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
 
 def open_now(garden: Garden) -> dict[int, dict[str, float]]:
     """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
-    rows = CropOutlook.objects.filter(place__garden=garden, better=True, sow_now=True, half_d__isnull=False).order_by("half_d")
+    rows = [(row.half_d, row.place_id, row.crop_key) for row in outlooks_in(garden) if row.sow_now and row.half_d is not None]
     found: dict[int, dict[str, float]] = {}
-    for place_id, key, half_d in rows.values_list("place_id", "crop_key", "half_d"):
-        found.setdefault(place_id, {})[key] = float(half_d or 0.0)
+    for half_d, place_id, key in sorted(rows, key=lambda row: row[0]):
+        found.setdefault(place_id, {})[key] = float(half_d)
     return found
 
 
 def held_now(garden: Garden) -> dict[int, set[str]]:
     """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
-    rows = CropOutlook.objects.filter(
-        place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False, hopeless=False
-    )
     found: dict[int, set[str]] = {}
-    for place_id, key, windows, limit in rows.values_list("place_id", "crop_key", "windows", "main_limit"):
-        reason = windows[0].opens_after if windows else limit
-        if reason and reason not in SOIL:
-            found.setdefault(place_id, set()).add(key)
+    for row in outlooks_in(garden):
+        if row.method == CropOutlook.Method.DIRECT and not row.sow_now and not row.hopeless:
+            reason = row.windows[0].opens_after if row.windows else row.main_limit
+            if reason and reason not in SOIL:
+                found.setdefault(row.place_id, set()).add(row.crop_key)
     return found
 
 
 def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
     """(first day, place, crop) of every window for sowing still to open, soonest first."""
-    waiting = CropOutlook.objects.filter(place__garden=garden, better=True, method=CropOutlook.Method.DIRECT, sow_now=False)
-    rows = waiting.values_list("place_id", "crop_key", "windows")
-    return sorted((w[0].earliest, place, key) for place, key, w in rows if w)
+    rows = [row for row in outlooks_in(garden) if row.method == CropOutlook.Method.DIRECT and not row.sow_now and row.windows]
+    return sorted((row.windows[0].earliest, row.place_id, row.crop_key) for row in rows)
 
 
 def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
@@ -191,13 +202,11 @@ def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
 
 def leaning(garden: Garden, until: date) -> dict[int, int]:
     """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
-    rows = CropOutlook.objects.filter(place__garden=garden, better=True, hopeless=False).values_list(
-        "place_id", "windows", "sow_now"
-    )
     found: dict[int, int] = {}
-    for place_id, windows, open_now in rows:
-        edges = [windows[0].last if open_now else windows[0].earliest] if windows else []
-        found[place_id] = found.get(place_id, 0) + sum(edge <= until for edge in edges)
+    for row in outlooks_in(garden):
+        if not row.hopeless:
+            edges = [row.windows[0].last if row.sow_now else row.windows[0].earliest] if row.windows else []
+            found[row.place_id] = found.get(row.place_id, 0) + sum(edge <= until for edge in edges)
     return found
 
 

@@ -42,11 +42,11 @@ def how_many(planting: Planting, patch: beds.Patch | None) -> int | None:
 
 def state(planting: Planting, grows: Grows | None, today: date) -> str:
     """What it is doing, in a few words."""
+    if planting.ended_on is not None and planting.ended_on <= today:
+        return _("gone on {day}").format(day=words.day(planting.ended_on, today))
     if grows is None:
         on = planting.planned_on
         return _("left for later") if on is None else _("left until {day}").format(day=words.day(on, today))
-    if planting.ended_on is not None:
-        return _("gone on {day}").format(day=words.day(planting.ended_on, today))
     if planting.planted_on is None:
         planned = planting.planned_on
         if planned is None:

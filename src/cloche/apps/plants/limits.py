@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.plants.models import PlantEvent, Planting
-from cloche.apps.plants.selectors import plantings_in
+from cloche.apps.plants.selectors import events_in
 from cloche.bridge.services.years import LearnedLimit, Seen, limit_of
 
 COLD = (PlantEvent.Kind.STOOD, PlantEvent.Kind.DIED)
@@ -25,12 +25,10 @@ class ColdSeen:
 def cold_seen(garden: Garden) -> list[ColdSeen]:
     """Of every kind of which anything was seen."""
     seen: dict[str, list[tuple[PlantEvent, Planting]]] = defaultdict(list)
-    for planting in plantings_in(garden).filter(events__kind__in=COLD, events__lowest_c__isnull=False).distinct():
-        for event in planting.events.all():
-            if event.kind in COLD and event.lowest_c is not None and event.cause in ("", PlantEvent.Cause.FROST):
-                seen[planting.crop_key].append((event, planting))
-    by_day = {key: sorted(events, key=lambda one: one[0].on) for key, events in sorted(seen.items())}
-    return [ColdSeen(key, events, limit_of(key, _nights(events))) for key, events in by_day.items()]
+    rows = events_in(garden).filter(kind__in=COLD, lowest_c__isnull=False, cause__in=("", PlantEvent.Cause.FROST))
+    for event in rows:
+        seen[event.planting.crop_key].append((event, event.planting))
+    return [ColdSeen(key, events, limit_of(key, _nights(events))) for key, events in sorted(seen.items())]
 
 
 def learned_limits(garden: Garden) -> dict[str, float]:

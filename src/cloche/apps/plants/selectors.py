@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch, Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -16,6 +16,17 @@ def plantings_in(garden: Garden) -> QuerySet[Planting]:
     rows = Planting.objects.filter(place__in=Place.objects.filter(garden=garden), removed_at__isnull=True)
     events = Prefetch("events", PlantEvent.objects.order_by("on", "id"))
     return rows.select_related("place", "packet", "sowing").prefetch_related(events)
+
+
+def current_in(garden: Garden, today: date) -> QuerySet[Planting]:
+    """Those that are meant or stand there."""
+    return plantings_in(garden).filter(Q(ended_on=None) | Q(ended_on__gt=today))
+
+
+def events_in(garden: Garden) -> QuerySet[PlantEvent]:
+    """What happened to plantings of a garden's current places."""
+    rows = PlantEvent.objects.filter(planting__place__in=Place.objects.filter(garden=garden), planting__removed_at__isnull=True)
+    return rows.select_related("planting__place").order_by("on", "id")
 
 
 def plantings_at(place: Place) -> list[Planting]:
@@ -31,8 +42,7 @@ def shape_of(place: Place) -> BedShape:
 
 def set_out_at(place: Place, today: date) -> list[Planting]:
     """What stands in a place today."""
-    rows = plantings_in(place.garden).filter(place=place, planted_on__lte=today)
-    return [one for one in rows if one.ended_on is None or one.ended_on > today]
+    return list(current_in(place.garden, today).filter(place=place, planted_on__lte=today))
 
 
 def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch, Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -14,7 +14,7 @@ from cloche.bridge.services import crops
 from cloche.bridge.services.lots import viability_of
 from cloche.core.crops.lots import FRESH_RATE, Viability
 
-FOLLOWED_D = 150
+FOLLOWED_D, YEAR_D = 150, 365
 
 
 def sowings_in(garden: Garden) -> QuerySet[Sowing]:
@@ -23,6 +23,11 @@ def sowings_in(garden: Garden) -> QuerySet[Sowing]:
     rows = Sowing.objects.filter(place__in=current, removed_at__isnull=True).select_related("place", "packet")
     steps = Step.objects.order_by("on", "id").select_related("place", "left")
     return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")), Prefetch("steps", steps))
+
+
+def sowings_lately(garden: Garden, today: date) -> QuerySet[Sowing]:
+    """Those of the past year, and older ones of which something is still expected."""
+    return sowings_in(garden).filter(Q(finished=False) | Q(sown_on__gte=today - timedelta(days=YEAR_D)))
 
 
 def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:

@@ -31,7 +31,7 @@ def sowings(request: GardenRequest) -> HttpResponse:
 def _list(request: GardenRequest, refused: CountForm | None) -> HttpResponse:
     today = clock.today(request.garden.timezone)
     removed = Sowing.objects.filter(place__garden=request.garden, removed_at__isnull=False).order_by("-removed_at")[:5]
-    page = pages.sowings_page(request.garden, today)
+    page = pages.sowings_page(request.garden, today, request.GET.get("page", "1"))
     awaited = [(line, _count_form(line.sowing, today, refused)) for line in page.awaited]
     context = {"page": page, "awaited": awaited, "removed": _names(removed)}
     return render(request, "sowings/sowings.html", context, status=INVALID if refused else 200)

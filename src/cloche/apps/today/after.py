@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.forecasts.models import CropOutlook
-from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.services import crops
@@ -30,7 +29,7 @@ class Frosted:
         return crops.crop(self.what.crop_key).name_plural
 
 
-def frosted_in(garden: Garden, grounds: Grounds, today: date) -> list[Frosted]:
+def frosted_in(grounds: Grounds, today: date) -> list[Frosted]:
     """All sowings that were up in a night that was cold enough, the worst hurt first."""
     cold = [
         (place, one)
@@ -39,11 +38,15 @@ def frosted_in(garden: Garden, grounds: Grounds, today: date) -> list[Frosted]:
         for one in ground.forecast.watch.frosted
         if (today - one.morning).days <= SHOWN_D
     ]
-    again = _windows(garden, {place.pk for place, _ in cold}) if cold else {}
+    again = _windows(cold) if cold else {}
     found = [Frosted(place, one, again.get((place.pk, one.crop_key), [])) for place, one in cold]
     return sorted(found, key=lambda one: (WORST_FIRST.index(one.what.harm), one.place.name, one.name))
 
 
-def _windows(garden: Garden, places: set[int]) -> dict[tuple[int, str], list[Window]]:
-    rows = CropOutlook.objects.filter(place_id__in=places, place__garden=garden, method=CropOutlook.Method.DIRECT)
+def _windows(cold: list[tuple[Place, FrostedSowing]]) -> dict[tuple[int, str], list[Window]]:
+    rows = CropOutlook.objects.filter(
+        place_id__in={place.pk for place, _ in cold},
+        crop_key__in={one.crop_key for _, one in cold},
+        method=CropOutlook.Method.DIRECT,
+    )
     return {(row[0], row[1]): row[2] for row in rows.values_list("place_id", "crop_key", "windows")}

@@ -9,7 +9,7 @@ from cloche.apps.bench.life import lives_in
 from cloche.apps.covers.watched import watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
-from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.sowings.selectors import sowings_lately
 from cloche.apps.today.after import frosted_in
 from cloche.apps.today.jobs import bench, covers, plan, sowing
 from cloche.apps.today.jobs.job import Job
@@ -53,10 +53,10 @@ def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None
     found += sowing.intended(garden, today)
     found += plan.planned(garden, today)
     found += sowing.warming(garden, grounds, free, today)
-    made = list(sowings_in(garden))
+    made = list(sowings_lately(garden, today))
     found += sowing.awaited(made, today)
     found += sowing.closing(garden, made, today)
-    found += sowing.after_frost(frosted_in(garden, grounds, today))
+    found += sowing.after_frost(frosted_in(grounds, today))
     found += sowing.trials(garden, today)
     lives = lives_in(garden, today, made)
     found += bench.raised(lives, today)

@@ -6,6 +6,7 @@ from collections import defaultdict
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from django.db.models import Count
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
@@ -14,7 +15,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants.limits import cold_seen
 from cloche.apps.plants.models import PlantEvent
-from cloche.apps.plants.selectors import plantings_in
+from cloche.apps.plants.selectors import events_in
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
@@ -27,7 +28,7 @@ from cloche.bridge.values.inputs import Day
 from cloche.bridge.values.units import Units
 from cloche.drawing import years as drawing
 
-MOST_YEARS, MOST_SIGNS = 6, 30
+MOST_YEARS, MOST_SIGNS, MOST_NIGHTS = 6, 30, 8
 CAME_UP = 0.3
 """A sowing of which less came up has failed (assumption)."""
 
@@ -96,12 +97,13 @@ def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsP
     days = weather_days(garden)
     past = [day for day in days if day.day < today and not day.lead_d]
     springs = _springs(place, past, today)
-    sowings = list(sowings_in(garden))
+    sowings = sowings_in(garden).defer("outlook")
+    numbers = dict(sowings.order_by().values_list("crop_key").annotate(Count("pk")))
     signs = list(Sign.objects.filter(garden=garden).order_by("on", "id"))
     known = [one for one in springs if any(value is not None for value in one.soil_c)]
-    sown_keys = sorted({one.crop_key for one in sowings}, key=lambda key: crops.crop(key).name)
-    key = crop_key if crop_key in sown_keys else _most_sown(sowings)
-    here = [one for one in sowings if one.place_id == place.pk]
+    sown_keys = sorted(numbers, key=lambda key: crops.crop(key).name)
+    key = crop_key if crop_key in numbers else max(numbers, key=lambda key: (numbers[key], key), default="")
+    here = list(sowings.filter(place=place))
     return YearsPage(
         headline=_headline(place, springs),
         sub=_("{place}, soil at {depth}; thick and warm as the ground was.").format(
@@ -112,7 +114,7 @@ def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsP
         this=_this(springs, units, today),
         crops=[(one, crops.crop(one).name_plural) for one in sown_keys],
         crop_key=key,
-        sown=[_sown(one, today) for one in sowings if one.crop_key == key],
+        sown=[_sown(one, today) for one in sowings.filter(crop_key=key)],
         stood=_stood(garden, units),
         winter=_winter(garden, today),
         signs=_signs(signs, place, springs, units),
@@ -232,13 +234,6 @@ def _compared(one: Spring, past: list[Day], garden: Garden, units: Units, today:
     )
 
 
-def _most_sown(sowings: list[Sowing]) -> str:
-    numbers: dict[str, int] = defaultdict(int)
-    for one in sowings:
-        numbers[one.crop_key] += 1
-    return max(numbers, key=lambda key: (numbers[key], key)) if numbers else ""
-
-
 def _sown(one: Sowing, today: date) -> SownThen:
     counts = list(one.counts.all())
     most = max((count.up for count in counts), default=None)
@@ -260,8 +255,10 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
                 place=planting.place.name,
                 day=words.day_with_year(event.on),
             )
-            for event, planting in one.events
+            for event, planting in one.events[-MOST_NIGHTS:]
         ]
+        if more := len(one.events) - len(lines):
+            lines.insert(0, ngettext("{number} earlier night", "{number} earlier nights", more).format(number=more))
         limit, listed = (units.temperature_text(value) for value in (one.limit.limit_c, one.limit.listed_c))
         text = _("taken to stand about {limit} here, give or take {sd}; the list says {listed}").format(
             limit=limit, sd=units.difference_text(one.limit.sd_k), listed=listed
@@ -282,10 +279,8 @@ def _winter(garden: Garden, today: date) -> list[str]:
         )
     ]
     grows = [
-        (event.on, crops.crop(planting.crop_key).name_plural)
-        for planting in plantings_in(garden)
-        for event in planting.events.all()
-        if event.kind == PlantEvent.Kind.GROWS and span[0] <= event.on <= today
+        (event.on, crops.crop(event.planting.crop_key).name_plural)
+        for event in events_in(garden).filter(kind=PlantEvent.Kind.GROWS, on__range=(span[0], today))
     ]
     for on, name in sorted(grows):
         days = (on - span[1]).days

@@ -114,8 +114,8 @@ def course(
     ripe = np.flatnonzero(grown >= 1.0)
     return Course(
         start,
-        [round(float(m), 3) for m in heights],
-        [round(min(float(g), 1.0), 3) for g in grown],
+        np.round(heights, 3).tolist(),
+        np.round(np.minimum(grown, 1.0), 3).tolist(),
         start + timedelta(days=int(ripe[0])) if ripe.size and not crop.life.perennial else None,
     )
 

@@ -22,7 +22,7 @@ from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units
 from cloche.drawing import bed_plan, scale, under_roof
 
-MOST_NAMED = 3
+MOST_NAMED, MOST_GONE = 3, 30
 SHADES_FROM_M = 0.6
 """Lower crops throw no shadow worth drawing (assumption)."""
 
@@ -93,8 +93,9 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
     rows = plants.plantings_at(place)
     made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
     latitude = place.garden.latitude_deg
-    growing = {one.pk: courses.grows(one, soil, outlooks, latitude, today) for one in rows if one.crop_key}
     there = [one for one in rows if one.ended_on is None or one.ended_on > today]
+    growing = {one.pk: courses.grows(one, soil, outlooks, latitude, today) for one in there if one.crop_key}
+    gone = sorted((one for one in rows if one not in there), key=lambda one: one.ended_on or today, reverse=True)
     lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade, made) for one in there]
     laid, off = [one for one in lines if one.at], [one for one in lines if not one.at]
     soil_c = ground.data.far_mid_c[0] if ground else None
@@ -115,7 +116,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
         warnings=_warnings(rows, there, today),
         free=_free(lines, growing, today),
-        gone=[_line(one, growing.get(one.pk), shape, units, today, latitude, None, made) for one in rows if one not in there],
+        gone=[_line(one, None, shape, units, today, latitude, None, made) for one in gone[:MOST_GONE]],
         shade_at=_shade_text(shade),
     )
 

@@ -72,18 +72,17 @@ class PlanPage:
 def plan_page(garden: Garden, today: date) -> PlanPage:
     """Of a garden."""
     places = [place for place in garden.places.all() if place.kind not in BENCHES]
-    rows = list(plants.plantings_in(garden))
+    there = list(plants.current_in(garden, today))
     shapes = {shape.place_id: shape for shape in BedShape.objects.filter(place__in=places)}
-    there = [one for one in rows if one.ended_on is None or one.ended_on > today]
     waiting = sorted(
         (one for one in there if one.crop_key and one.planted_on is None and one.place in places),
         key=lambda one: (one.planned_on or date.max, one.place.walking_order, one.pk),
     )
-    done = sum(1 for one in rows if one.planted_on and one.planted_on.year == today.year)
+    done = plants.plantings_in(garden).filter(planted_on__year=today.year).count()
     meant = [_meant(one, today) for one in waiting[:SHOWN]]
     late = [one for one in meant if one.kind == "late"]
     return PlanPage(
-        headline=_headline(meant, late, rows),
+        headline=_headline(meant, late, bool(there) or bool(done)),
         sub=_sub(len(waiting), done),
         beds=[_small(place, shapes.get(place.pk), [one for one in there if one.place_id == place.pk]) for place in places],
         meant=meant,
@@ -92,8 +91,8 @@ def plan_page(garden: Garden, today: date) -> PlanPage:
     )
 
 
-def _headline(meant: list[Meant], late: list[Meant], rows: list[Planting]) -> str:
-    if not rows:
+def _headline(meant: list[Meant], late: list[Meant], begun: bool) -> str:
+    if not begun:
         return _("What is to stand where this year?")
     if late:
         number = len(late)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.core.paginator import Page, Paginator
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
@@ -15,6 +16,8 @@ from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import crops
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.drawing import batch
+
+A_PAGE = 40
 
 
 @dataclass(frozen=True)
@@ -32,20 +35,22 @@ class SowingLine:
 
 @dataclass(frozen=True)
 class SowingsPage:
-    """Context of sowings/sowings.html. packets: crops by key, with the variety that windows go by."""
+    """Context of sowings/sowings.html. over: some of those that are finished, the latest first, and the page of them; packets:
+    crops by key, with the variety that windows go by."""
 
     headline: str
     awaited: list[SowingLine]
     over: list[SowingLine]
+    part: Page[Sowing]
     packets: list[tuple[str, str]]
 
 
-def sowings_page(garden: Garden, today: date) -> SowingsPage:
-    """All of them, those that are awaited first."""
-    rows = [line(sowing, today) for sowing in selectors.sowings_in(garden)]
-    awaited = [row for row in rows if not row.sowing.finished]
-    over = [row for row in rows if row.sowing.finished]
-    return SowingsPage(_headline(awaited, today), awaited, over, _packets(garden))
+def sowings_page(garden: Garden, today: date, number: str = "1") -> SowingsPage:
+    """Those that are awaited, and a page of those that are finished."""
+    rows = selectors.sowings_in(garden)
+    awaited = [line(sowing, today) for sowing in rows.filter(finished=False)]
+    part = Paginator(rows.filter(finished=True), A_PAGE).get_page(number)
+    return SowingsPage(_headline(awaited, today), awaited, [line(one, today) for one in part], part, _packets(garden))
 
 
 def _packets(garden: Garden) -> list[tuple[str, str]]:

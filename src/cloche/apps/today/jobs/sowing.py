@@ -115,8 +115,8 @@ def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
             yield _job(JobKind.LAST_DAY, key, place, facts, key)
 
 
-def _last_chance(rows: list[CropOutlook]) -> tuple[date, Place, tuple[date, Place] | None] | None:
-    """Of a crop's outlooks the last day of the windows that are open and where, and the first that opens later anywhere; None
+def _last_chance(rows: list[forecasts.Sown]) -> tuple[date, Place, tuple[date, Place] | None] | None:
+    """Of a crop, the last day of the windows that are open and where, and the first that opens later anywhere; None
     where one is open with no end in sight, or none is open."""
     now = [row for row in rows if row.windows and row.sow_now]
     if not now or any(row.windows[0].open_ended for row in now):

@@ -40,7 +40,7 @@ class AfterPage:
 
 def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
     """All sowings that were up in a night that was cold enough, the worst hurt first."""
-    found = frosted_in(garden, forecasts.grounds_in(garden), today)
+    found = frosted_in(forecasts.grounds_in(garden), today)
     lines = [
         AfterLine(
             one.place.name,

@@ -98,6 +98,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     lines = ground_pages.lines(garden, grounds, found, units, now)
     open_now = windows.open_now(garden)
     openings = windows.next_openings(garden)
+    first = {place: (on, key) for on, place, key in reversed(openings)}
     closed = windows.held_now(garden)
     by_place = {current.place.pk: current for current in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
@@ -106,7 +107,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
 
     def now_in(line: PlaceLine) -> PlaceNow:
         held = _closed(grown, closed, line)
-        place_now = _place_now(line, by_place.get(line.place.pk), open_now, openings, units, today, held)
+        place_now = _place_now(line, by_place.get(line.place.pk), open_now, first.get(line.place.pk), units, today, held)
         return replace(
             place_now, inside=inside.get(line.place.pk), figure_rests_on="" if crowded else place_now.figure_rests_on
         )
@@ -218,7 +219,7 @@ def _place_now(
     line: PlaceLine,
     current: Warmth | None,
     open_now: dict[int, dict[str, float]],
-    openings: list[tuple[date, int, str]],
+    opening: tuple[date, str] | None,
     units: Units,
     today: date,
     closed: list[catalogue.Crop],
@@ -228,12 +229,10 @@ def _place_now(
     days = open_now.get(line.place.pk, {})
     sow = [Sowable(crop.key, crop.name, f"{days[crop.key]:.0f} d") for crop in _crops(days)]
     held = [crop.name_plural for crop in closed if crop.comfortable_at(current.day_c)]
-    own = [(on, key) for on, place, key in openings if place == line.place.pk]
-    opens = (
-        _("{name_plural} from {day}").format(name_plural=crops.crop(own[0][1]).name_plural, day=words.day(own[0][0], today))
-        if own
-        else ""
-    )
+    opens = ""
+    if opening is not None:
+        on, key = opening
+        opens = _("{name_plural} from {day}").format(name_plural=crops.crop(key).name_plural, day=words.day(on, today))
     figure, rests_on = (
         _("mean {temperature}").format(temperature=units.temperature_text(current.day_c)),
         FIGURE_NAMES[current.figure],
