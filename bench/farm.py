@@ -30,7 +30,7 @@ def main(beds: float = BEDS) -> int:
     from django.db import connection
 
     call_command("migrate", verbosity=0)
-    asked: list[dict[str, int]] = []
+    counted: list[dict[str, int]] = []
     slow = 0
     for number in (max(int(beds) // 4, 1), int(beds)):
         garden, person = made_up(number)
@@ -41,9 +41,9 @@ def main(beds: float = BEDS) -> int:
             garden.delete()
             person.delete()
         slow = sum(ms > LIMIT_MS for ms in medians.values())
-        asked.append(queries)
+        counted.append(queries)
     connection.close()
-    grown = {name: (few, asked[1][name]) for name, few in asked[0].items() if asked[1][name] > few}
+    grown = {name: (few, counted[1][name]) for name, few in counted[0].items() if counted[1][name] > few}
     print(f"\nEvery page's median under {LIMIT_MS:.0f} ms: {'no' if slow else 'yes'}")
     print(f"Pages that ask more of a larger farm: {grown or 'none'}")
     return 1 if slow or grown else 0

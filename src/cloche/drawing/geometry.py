@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 Point = tuple[float, float]
 
@@ -67,4 +68,14 @@ def spread(at: Sequence[float], gap: float, least: float, most: float) -> list[f
         found.append(max(wanted, found[-1] + gap if found else least))
     for i in range(len(found) - 1, -1, -1):
         found[i] = min(found[i], most if i == len(found) - 1 else found[i + 1] - gap)
+    return found
+
+
+def month_starts(first: date, last: date) -> list[date]:
+    """First days of months within two days."""
+    found, day = [], date(first.year, first.month, 1)
+    while day <= last:
+        if day >= first:
+            found.append(day)
+        day = date(day.year + day.month // 12, day.month % 12 + 1, 1)
     return found

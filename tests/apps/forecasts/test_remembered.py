@@ -26,14 +26,14 @@ def beds(garden: Garden) -> list[Place]:
     return found
 
 
-def asked(garden: Garden) -> int:
+def queries_of(garden: Garden) -> int:
     with CaptureQueriesContext(connection) as queries:
         grounds_in(garden)
     return len(queries)
 
 
 def test_grounds_are_read_once_and_stay_the_same(garden: Garden, beds: list[Place]) -> None:
-    first, again = asked(garden), asked(garden)
+    first, again = queries_of(garden), queries_of(garden)
     assert (first, again) == (2, 1)
     stored = Forecast.objects.get(place=beds[0])
     _place, ground = grounds_in(garden)[0]

@@ -116,6 +116,8 @@ class OwnCoverForm(forms.ModelForm):
     length = TypedNumber(label=lazy("Length"))
     width = TypedNumber(label=lazy("Width"))
     spread = TypedNumber(label=lazy("Edges apart"), required=False)
+    low = TypedNumber(label=lazy("Height in front"), required=False)
+    high = TypedNumber(label=lazy("Height at the back"), required=False)
     price = TypedNumber(label=lazy("What it cost"), required=False)
     weight = TypedNumber(label=lazy("Weight"), required=False)
 
@@ -135,11 +137,13 @@ class OwnCoverForm(forms.ModelForm):
             ("length", _("Length along the bed")),
             ("width", _("Width of the sheet, or across the frame")),
             ("spread", _("A bent sheet’s edges set apart by")),
+            ("low", _("A frame’s height in front")),
+            ("high", _("A frame’s height at the back")),
         ):
             parse_with(self.fields[name], lambda text: parse_any_length(text, units))
             self.fields[name].label = f"{label}, {units.length}"
             value = getattr(self.instance, f"{name}_m")
-            if value is not None and (self.instance.pk or name != "spread"):
+            if value is not None:
                 self.initial.setdefault(name, f"{round(units.length_from_m(value), 1):g}")
         self.fields["spread"].help_text = _("For tunnels and arches; left empty, as is usual for the kind.")
         self.fields["price"].help_text = _("In your own money, to work out what it costs a season.")
@@ -170,15 +174,18 @@ class OwnCoverForm(forms.ModelForm):
     def clean(self) -> dict[str, Any]:
         """Sizes that can be, and a bend that is a roof."""
         data = super().clean() or {}
-        for name, most in (("length", 60.0), ("width", 12.0), ("spread", 12.0)):
+        limits = [("length", 0.1, 60.0), ("width", 0.1, 12.0), ("spread", 0.1, 12.0), ("low", 0.03, 3.0), ("high", 0.03, 3.0)]
+        for name, least, most in limits:
             value = data.get(name)
-            if value is not None and not 0.1 <= value <= most:
-                low, high = self.units.length_text(0.1), self.units.length_text(most)
+            if value is not None and not least <= value <= most:
+                low, high = self.units.length_text(least), self.units.length_text(most)
                 self.add_error(name, _("Between {low} and {high}.").format(low=low, high=high))
         for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
                 self.add_error(name, _("Between 0 and {most}.").format(most=f"{most:g}"))
+        if not self.errors and (data.get("low") is None) != (data.get("high") is None) and covers.is_box(data["kind"]):
+            self.add_error("high", _("Give a frame’s height in front and at the back, or neither."))
         if not self.errors and data.get("spread") is not None and covers.bends(data["kind"]):
             try:
                 covers.shape(data["kind"], data["width"], data["spread"])
@@ -193,6 +200,8 @@ class OwnCoverForm(forms.ModelForm):
         cover.garden, cover.kind = self.garden, data["kind"]
         cover.length_m, cover.width_m = data["length"], data["width"]
         cover.spread_m = data["spread"] if covers.bends(cover.kind) else None
+        is_box = covers.is_box(cover.kind)
+        cover.low_m, cover.high_m = (data["low"], data["high"]) if is_box else (None, None)
         cover.price, cover.weight_kg = data["price"], data["weight"]
         return cover
 

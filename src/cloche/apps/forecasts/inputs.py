@@ -117,9 +117,17 @@ def span_of(period: CoverPeriod, today: date) -> CoverSpan:
 def cover_description(item: Cover | None, today: date) -> dict[str, float | bool | None]:
     """What is told of one of the garden's own covers."""
     if item is None:
-        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "item": None}
+        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "low_m": None, "high_m": None, "item": None}
     age = 0 if item.purchase_year is None else max(0, today.year - item.purchase_year)
-    return {"age_y": float(age), "dirty": item.dirty, "sheet_m": item.width_m, "spread_m": item.spread_m} | {"item": item.pk}
+    return {
+        "age_y": float(age),
+        "dirty": item.dirty,
+        "sheet_m": item.width_m,
+        "spread_m": item.spread_m,
+        "low_m": item.low_m,
+        "high_m": item.high_m,
+        "item": item.pk,
+    }
 
 
 def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:

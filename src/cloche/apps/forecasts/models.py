@@ -15,6 +15,7 @@ from cloche.bridge.values.stored import (
     CandidateDays,
     CoverEvidence,
     FrostDates,
+    NightsAhead,
     PlaceForecast,
     RibbonDays,
     RuleChoice,
@@ -34,6 +35,7 @@ class Forecast(models.Model):
     ground = RecordField(PlaceForecast)
     frosts = RecordField(FrostDates)
     cover_evidence = RecordField(CoverEvidence, null=True)
+    nights = RecordField(NightsAhead, null=True)
     watch = RecordField(Watch, null=True, help_text="The coming three days; none indoors.")
     stored = models.UUIDField(null=True, editable=False, help_text="Another one whenever anything of it is stored.")
 

@@ -14,7 +14,7 @@ from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.bridge.values.stored import Window
 
-RECORDS = ("ground", "frosts", "cover_evidence", "watch")
+RECORDS = ("ground", "frosts", "cover_evidence", "nights", "watch")
 MOST_PLACES = 128
 """A fifth of a megabyte each."""
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from cloche.apps.forecasts.models import CropOutlook
-from cloche.apps.forecasts.selectors import Ground, daily_soil
+from cloche.apps.forecasts.selectors import Ground, daily_soil, ground_of, outlooks_at
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import Planting
 from cloche.bridge.services import beds, crops
@@ -54,6 +54,28 @@ def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
     return Soil(first, filled)
 
 
+@dataclass(frozen=True)
+class Known:
+    """What plantings of a place grow by: its forecast, its soil by the day, and its crops sown in place."""
+
+    ground: Ground | None
+    soil: Soil
+    outlooks: dict[str, CropOutlook]
+    latitude_deg: float
+    today: date
+
+    def grows(self, planting: Planting) -> Grows:
+        """A planting through its time."""
+        return grows(planting, self.soil, self.outlooks, self.latitude_deg, self.today)
+
+
+def known_of(place: Place, today: date) -> Known:
+    """Of a place."""
+    ground = ground_of(place)
+    outlooks = {row.crop_key: row for row in outlooks_at(place) if row.method == CropOutlook.Method.DIRECT}
+    return Known(ground, soil_of(place, ground, today), outlooks, place.garden.latitude_deg, today)
+
+
 def begins_on(planting: Planting, today: date) -> date:
     """The day on which it goes in, or went in; what should have gone in goes in today."""
     if planting.planted_on is not None:
@@ -66,7 +88,8 @@ def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], lati
     begins = begins_on(planting, today)
     seeded = planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
     up = _up_on(planting, begins, outlooks) if seeded else begins
-    measured = [event for event in planting.events.all() if event.height_m is not None]
+    happened = planting.events.all() if planting.pk else []
+    measured = [event for event in happened if event.height_m is not None]
     mean_c = soil.since(up) or [UNKNOWN_C]
     found = beds.course(planting.crop_key, up, mean_c, latitude_deg, not seeded, planting.height_m)
     if measured:

@@ -8,6 +8,7 @@ urlpatterns = [
     path("sowings/<int:sowing_id>/silent/", silent.silent, name="silent"),
     path("plan/bring/", bring.bring_plan, name="bring_plan"),
     path("plan/<int:place_id>/", views.bed, name="bed_plan"),
+    path("plan/<int:place_id>/cover/", views.timetable, name="cover_timetable"),
     path("plan/<int:place_id>/shape/", views.bed_shape, name="bed_shape"),
     path("plan/<int:place_id>/new/", views.new_planting, name="new_planting"),
     path("plants/<int:planting_id>/", views.planting, name="planting"),

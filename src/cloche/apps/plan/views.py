@@ -20,6 +20,7 @@ from cloche.apps.plan.forms import AgainForm, DayForm, EventForm, LayForm, Plant
 from cloche.apps.plan.pages.bed import bed_page
 from cloche.apps.plan.pages.overview import plan_page
 from cloche.apps.plan.pages.planting import planting_page
+from cloche.apps.plan.pages.timetable import timetable_page
 from cloche.apps.plants import flows
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import PlantEvent, Planting
@@ -84,6 +85,16 @@ def _shade(request: GardenRequest, today: date) -> tuple[date, float] | None:
     if not form.is_valid() or not hour.isdigit() or int(hour) > 23:
         return None
     return form.cleaned_data["on"] or today, float(hour)
+
+
+@in_garden
+def timetable(request: GardenRequest, place_id: int) -> HttpResponse:
+    """When the cover over a bed goes on, is opened, and comes off."""
+    _stand_in(request)
+    place = place_or_404(request, place_id)
+    page = timetable_page(place, request.GET.get("cover", ""), units_of(request.user), _today(request))
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    return render(request, "plan/_timetable.html" if partial else "plan/timetable.html", {"page": page, "place": place})
 
 
 @in_garden(writing=LOGS)

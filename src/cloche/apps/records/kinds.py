@@ -128,6 +128,8 @@ KINDS = {
                 "length_m": ("length", shown.length),
                 "width_m": ("width", shown.length),
                 "spread_m": (lazy("edges apart"), shown.length),
+                "low_m": (lazy("height in front"), shown.length),
+                "high_m": (lazy("height at the back"), shown.length),
                 "purchase_year": (lazy("bought in"), shown.plain),
                 "dirty": ("dirty", shown.yes),
                 "price": ("price", shown.plain),

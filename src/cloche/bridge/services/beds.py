@@ -120,18 +120,26 @@ def course(
     )
 
 
-def room_over(cover_key: str, width_m: float, sheet_m: float | None = None, spread_m: float | None = None) -> Room | None:
-    """The room under a cover; None where plants push it up, grow through it or stand in it as in a room."""
+def room_over(
+    cover_key: str,
+    width_m: float,
+    bent_m: tuple[float | None, float | None] = (None, None),
+    box_m: tuple[float | None, float | None] = (None, None),
+) -> Room | None:
+    """The room under a cover; None where plants push it up, grow through it or stand in it as in a room. bent_m: width of the
+    sheet and how far apart its edges are set; box_m: a frame's heights at its front and back; None: as is usual."""
     over = kind(cover_key)
     shape = ROOFED.get(over.drawn_as)
     if shape is None:
         return None
-    if sheet_m and spread_m and spread_m < sheet_m:
+    sheet_m, spread_m = bent_m
+    if over.bends and sheet_m and spread_m and spread_m < sheet_m:
         arc = bend(sheet_m, spread_m)
         return Room(arc.height_m, 0.0, arc.spread_m)
     if shape == "lean":
-        low = 2 * over.gap_m / (1 + LEAN_RISE)
-        return Room(low * LEAN_RISE, low, width_m, "lean")
+        front_m, back_m = box_m
+        low = front_m or 2 * over.gap_m / (1 + LEAN_RISE)
+        return Room(back_m or low * LEAN_RISE, low, width_m, "lean")
     return Room(over.gap_m * ARCH_OVER_MEAN, 0.0, width_m)
 
 

@@ -2,18 +2,42 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+import numpy as np
+
+from cloche.bridge.services import crops
 from cloche.bridge.services.offered import cover_names as names
 from cloche.bridge.values.texts import say
 from cloche.core.covers.bend import Bend, bend
 from cloche.core.covers.kinds import kind, kinds
+from cloche.core.covers.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
+from cloche.core.hazards.air_limits import off_night_c
 
 OFTEN = tuple(one.key for one in sorted(kinds().values(), key=lambda one: one.common) if one.common)
 """What growers could get, the commonest first."""
 SELF_AIRING = tuple(key for key, one in kinds().items() if not one.opened)
 """What nobody opens on a sunny day."""
 
-__all__ = ["OFTEN", "SELF_AIRING", "bends", "drawn_as", "for_beds", "grounds", "lasts_y", "light", "name_of", "names"]
-__all__ += ["shape", "with_article"]
+__all__ = [
+    "OFTEN",
+    "SELF_AIRING",
+    "WARMED_D",
+    "OffBy",
+    "OffRule",
+    "Timetable",
+    "bends",
+    "drawn_as",
+    "for_beds",
+    "grounds",
+    "is_box",
+    "lasts_y",
+    "lies",
+    "light",
+    "name_of",
+    "names",
+]
+__all__ += ["covered_timetable", "nights_wanted", "shape", "with_article"]
 
 
 def grounds() -> list[tuple[str, str]]:
@@ -52,6 +76,11 @@ def bends(key: str) -> bool:
     return kind(key).bends
 
 
+def is_box(key: str) -> bool:
+    """Whether it is a lid on walls."""
+    return kind(key).is_box
+
+
 def shape(key: str, sheet_m: float, spread_m: float | None) -> Bend | None:
     """How a bent sheet stands; None for what is not bent, or where its spread is not told. Raises OutOfRange."""
     return bend(sheet_m, spread_m) if bends(key) and spread_m else None
@@ -65,3 +94,22 @@ def light(key: str, age_y: float, dirty: bool) -> float:
 def lasts_y(key: str) -> float:
     """Years it usually lasts."""
     return kind(key).lasts_y
+
+
+def lies(key: str) -> bool:
+    """Whether it is a film upon the ground itself, which stays."""
+    return kind(key).lies_on_soil
+
+
+def covered_timetable(
+    crop_key: str, up_d: int, touches_d: int | None, bare_up_d: int | None, even_low_c: Sequence[float], rule: str
+) -> Timetable:
+    """The days of a cover over a crop, counted from the first of the nights; rule: the garden's."""
+    one = Covered(crops.crop(crop_key), up_d, touches_d, bare_up_d)
+    return timetable(one, np.asarray(even_low_c, dtype=np.float64), OffRule(rule))
+
+
+def nights_wanted(crop_key: str) -> tuple[float, float]:
+    """Nights in which a cover with open ends is enough for a crop, and those in which it wants none [°C]."""
+    crop = crops.crop(crop_key)
+    return ends_night_c(crop), off_night_c(crop)

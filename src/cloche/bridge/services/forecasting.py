@@ -17,7 +17,9 @@ from cloche.bridge.services.places import ALWAYS_H, cover_over
 from cloche.bridge.services.snapshots import pack
 from cloche.bridge.services.watching import growing_in, watch
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
-from cloche.bridge.values.stored import CoverEvidence, CropDays, FrostDates, PlaceForecast, SowingOutlook, Watch
+from cloche.bridge.values.packing import short
+from cloche.bridge.values.stored import CoverEvidence, CropDays, FrostDates, NightsAhead, PlaceForecast, SowingOutlook, Watch
+from cloche.core.covers.buys import even_lows_c
 from cloche.core.covers.felt import felt_c
 
 
@@ -33,6 +35,7 @@ class ForecastResult:
     sown: dict[int, SowingOutlook]
     watch: Watch | None
     snapshot: bytes
+    nights: NightsAhead
 
 
 def forecast(inputs: ForecastInputs) -> ForecastResult:
@@ -58,6 +61,7 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
         sown=sown,
         watch=watch(inputs, run.checkpoint, run.situation, growing_in(inputs, sown), run.outside, run.run_up_d, felt_behind),
         snapshot=pack(run.snapshot),
+        nights=NightsAhead(short(even_lows_c(run.snapshot.weather.low_c[run.snapshot.run_up_d :]))),
     )
 
 

@@ -125,9 +125,13 @@ def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
 
 
 def kind_of(cover: CoverSpan) -> CoverKind:
-    """The kind with this one's years, dirt and bend worked in."""
+    """The kind with this one's years, dirt and shape worked in."""
     one = kind(cover.key).aged(cover.age_y, cover.dirty)
-    return one.bent(cover.sheet_m, cover.spread_m) if one.bends and cover.sheet_m and cover.spread_m else one
+    if one.bends and cover.sheet_m and cover.spread_m:
+        return one.bent(cover.sheet_m, cover.spread_m)
+    if one.is_box and cover.sheet_m and cover.low_m and cover.high_m:
+        return one.boxed(cover.sheet_m, cover.low_m, cover.high_m)
+    return one
 
 
 def vent_of(cover: CoverSpan) -> Vent:

@@ -40,6 +40,7 @@ from cloche.core.hazards.air_limits import Limits, Stage, cold_c, limits_of, off
 from cloche.core.hazards.frost_damage import likeliest
 from cloche.core.hazards.frost_night import NightWay
 from cloche.core.places.kinds import place_kinds
+from cloche.core.plants.stature import height_share
 from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D
@@ -118,8 +119,8 @@ def _up_d(counts: tuple[tuple[date, int], ...], outlook: SowingOutlook | None, t
 
 
 def _height_m(crop: Crop, up_d: int) -> float:
-    """As tall as it has become: evenly until it is three quarters grown in time (assumption)."""
-    return crop.height_m * min(1.0, up_d / (0.75 * crop.maturity_d))
+    """As tall as it has become by its printed days, on the curve by which plans let it grow."""
+    return crop.height_m * float(height_share(up_d / crop.maturity_d))
 
 
 def watch(

@@ -35,8 +35,9 @@ class CoverSpan:
 
     opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time); opening:
     how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt take of
-    its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual. item: which of the
-    garden's own it is, None: not told; known: as in the core's CoverPeriod, by what other beds tell."""
+    its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual; low_m, high_m: of a
+    frame, at its front and back. item: which of the garden's own it is, None: not told; known: as in the core's CoverPeriod,
+    by what other beds tell."""
 
     key: str
     first: date | None = None
@@ -52,6 +53,8 @@ class CoverSpan:
     dirty: bool = False
     sheet_m: float | None = None
     spread_m: float | None = None
+    low_m: float | None = None
+    high_m: float | None = None
     item: int | None = None
     known: Known = NOT_KNOWN
 

@@ -122,6 +122,14 @@ class FrostDates:
 
 
 @dataclass(frozen=True, slots=True)
+class NightsAhead:
+    """even_low_c: by night from the forecast's day on, the lowest outside of the week from then on that is as likely as not
+    passed [°C]."""
+
+    even_low_c: list[float]
+
+
+@dataclass(frozen=True, slots=True)
 class CoverEvidence:
     """What a place has found of the cover that stood there: its kind's key, its item's number, and by factor the middle and the
     standard deviation of the logarithm, as its readings alone tell it."""

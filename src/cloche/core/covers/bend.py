@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import cos, pi, sin, sqrt
+from math import ceil, cos, pi, sin, sqrt
+
+import numpy as np
 
 from cloche.core.errors import OutOfRange
 
 ROUNDS = 60
 """Halvings of the angle: to the last digit."""
+NEAREST = 0.35
+"""Edges are not set nearer than this share of the sheet: it leans out beyond them (assumption)."""
 
 
 @dataclass(frozen=True)
@@ -44,8 +48,6 @@ class Bend:
 def bend(sheet_m: float, spread_m: float) -> Bend:
     """A sheet sheet_m across, its edges set spread_m apart: sheet = 2 r a, spread = 2 r sin a, a half the angle it spans.
 
-    . Sagging under snow is not covered: a wide, flat bend sags first.
-
     Parameters
     ----------
     sheet_m : float
@@ -74,3 +76,79 @@ def bend(sheet_m: float, spread_m: float) -> Bend:
     radius = sheet_m / (2 * angle)
     area_m2 = radius**2 * (angle - sin(angle) * cos(angle))
     return Bend(spread_m, radius * (1 - cos(angle)), area_m2 / spread_m, sheet_m / spread_m, radius)
+
+
+@dataclass(frozen=True)
+class Fits:
+    """Edges that leave a strip for plants of a height: the bend, and the width that is left for them [m]."""
+
+    bend: Bend
+    plantable_m: float
+
+
+def bends_over(sheet_m: float, strip_m: float, plant_m: float) -> Fits | None:
+    """How a sheet must be set for plants plant_m tall to have room over a strip strip_m wide: with its edges as near to each
+    other as they may, for a high bend bears more snow than a wide one. None: no bend of this sheet has that room.
+
+    Parameters
+    ----------
+    sheet_m : float
+        Width of the flat sheet [m].
+    strip_m : float
+        Width of the strip that is planted [m].
+    plant_m : float
+        Height of the plants [m].
+
+    Returns
+    -------
+    Fits | None
+    """
+    for share in np.linspace(NEAREST, 0.995, 130):
+        found = bend(sheet_m, float(share) * sheet_m)
+        if found.plantable_m(plant_m) >= strip_m:
+            return Fits(found, found.plantable_m(plant_m))
+    return None
+
+
+def sheet_for(strip_m: float, plant_m: float) -> float:
+    """The narrowest sheet that has room for plants plant_m tall over a strip strip_m wide, to the centimetre [m].
+
+    Parameters
+    ----------
+    strip_m : float
+        Width of the strip [m].
+    plant_m : float
+        Height of the plants [m].
+
+    Returns
+    -------
+    float
+    """
+    low, high = strip_m, 4 * (strip_m + plant_m)
+    while high - low > 0.005:
+        middle = (low + high) / 2
+        low, high = (low, middle) if bends_over(middle, strip_m, plant_m) else (middle, high)
+    return ceil(100 * high) / 100
+
+
+def snow_strength(one: Bend, sheet_m: float) -> float:
+    """What a bent sheet bears before it snaps through, against one bent to a half circle of the same sheet.
+
+    Pressure from all around on a circular arch hinged at its feet, E I / r³ ((π / a)² - 1), a half the angle that it spans
+    [TIMOSHENKO61 §7.8, from memory]. Where its edges stand nearer than in a half circle it is taken to bear no more.
+
+    Parameters
+    ----------
+    one : Bend
+        The bend.
+    sheet_m : float
+        Width of the flat sheet [m].
+
+    Returns
+    -------
+    float
+    """
+    angle = min(sheet_m / (2 * one.radius_m), pi / 2)
+    radius = sheet_m / (2 * angle)
+    half = 3.0 / (sheet_m / pi) ** 3
+    return ((pi / angle) ** 2 - 1) / radius**3 / half

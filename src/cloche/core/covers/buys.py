@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.covers.felt import felt_c
+from cloche.core.covers.timetable import off_from
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
 from cloche.core.germination.steady import in_soil
@@ -183,6 +184,23 @@ def opening_h(aired: Trajectory, days: int) -> float:
     return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 
 
+def even_lows_c(night_c: Array) -> Array:
+    """By night, the lowest of the week from then on that is as likely as not passed [°C]; as far as a week is seen whole.
+
+    Parameters
+    ----------
+    night_c : ndarray
+        Lows of the nights, (nights, members) [°C].
+
+    Returns
+    -------
+    ndarray
+        (nights - 6,).
+    """
+    lowest = lowest_ahead(night_c, STAYS_D)[: max(len(night_c) - STAYS_D + 1, 0)]
+    return np.asarray(np.quantile(lowest, 1 - EVEN, axis=1, method="higher"))
+
+
 def off_day(night_c: Array, wanted_c: float) -> float:
     """First day from which, as likely as not, no night outside (days, members) of a week is colder than is wanted; inf.
 
@@ -191,12 +209,10 @@ def off_day(night_c: Array, wanted_c: float) -> float:
     night_c : ndarray
         Lows of the nights, (nights, members) [°C].
     wanted_c : float
-        Soil that the crop wants [°C].
+        Nights that the crop wants [°C].
 
     Returns
     -------
     float
     """
-    warm = (lowest_ahead(night_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
-    stays = np.flatnonzero(warm[: max(len(warm) - STAYS_D + 1, 0)])
-    return float(stays[0]) if len(stays) else float("inf")
+    return off_from(even_lows_c(night_c), wanted_c)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cache
+from math import hypot
 from typing import Literal, get_args
 
 from cloche.core import tables
@@ -15,6 +16,8 @@ PLANTED_THROUGH_M = 0.002
 """A film drawn as tight as this is a mulch: what grows there stands above it in the open air."""
 STILL_AIR_W_MK = 0.025
 """Conductivity of still air."""
+WALLS = 0.4
+"""A frame's boards lose so much of what as much lid would: with it a usual frame has its 1.2 (assumption)."""
 MOST_LIGHT_LOST, DIRT = 0.20, 0.05
 """Of the sun, the share of it all that is let through less at most with the years, and when dirty (assumptions)."""
 DrawnAs = Literal["sheet", "tunnel", "fleece", "frame", "bell", "arch", "house"]
@@ -72,6 +75,11 @@ class CoverKind:
         return self.goes_over == "house"
 
     @property
+    def is_box(self) -> bool:
+        """Whether it is a lid on walls, whose heights are the grower's."""
+        return self.drawn_as == "frame"
+
+    @property
     def lies_on_soil(self) -> bool:
         """Whether it is a film upon the ground itself, over which another cover may stand."""
         return self.gap_m <= LIES_M
@@ -102,6 +110,25 @@ class CoverKind:
         """
         shape = bend(sheet_m, spread_m)
         return replace(self, gap_m=shape.mean_height_m, area_ratio=shape.area_ratio, width_m=spread_m)
+
+    def boxed(self, width_m: float, low_m: float, high_m: float) -> CoverKind:
+        """The same on a box of one's own, its lid sloping from back to front.
+
+        Parameters
+        ----------
+        width_m : float
+            From front to back [m].
+        low_m : float
+            Height at the front [m].
+        high_m : float
+            Height at the back [m].
+
+        Returns
+        -------
+        CoverKind
+        """
+        lid_m, walls_m = hypot(width_m, high_m - low_m), low_m + high_m
+        return replace(self, gap_m=walls_m / 2, area_ratio=(lid_m + WALLS * walls_m) / width_m, width_m=width_m)
 
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
         """The same after years in the sun: it lets less light through.

@@ -52,6 +52,10 @@ def _line(owned: Owned, units: Units, today: date) -> Line:
 
 def _size(cover: Cover, units: Units) -> str:
     text = _("{length} by {length2}").format(length=units.length_text(cover.length_m), length2=units.length_text(cover.width_m))
+    if covers.is_box(cover.kind) and cover.low_m and cover.high_m:
+        return _("{size}, {low} high in front and {high} at the back").format(
+            size=text, low=units.length_text(cover.low_m), high=units.length_text(cover.high_m)
+        )
     shape = covers.shape(cover.kind, cover.width_m, cover.spread_m)
     if shape is None:
         return text

@@ -54,6 +54,7 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
             "ground": result.ground,
             "frosts": result.frosts,
             "cover_evidence": result.cover_evidence,
+            "nights": result.nights,
             "watch": result.watch,
         },
     )

@@ -19,7 +19,8 @@ class Cover(models.Model):
     """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of
     bridge.services.offered.cover_names.
 
-    length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set.
+    length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set;
+    low_m, high_m: of a frame, at its front and back.
     """
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="covers")
@@ -28,6 +29,8 @@ class Cover(models.Model):
     length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
     width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
     spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
+    low_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.03), MaxValueValidator(3.0)])
+    high_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.03), MaxValueValidator(3.0)])
     purchase_year = models.PositiveSmallIntegerField(null=True, blank=True)
     dirty = models.BooleanField(default=False)
     price = models.FloatField(

@@ -7,10 +7,8 @@ from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.forecasts import selectors as forecasts
-from cloche.apps.forecasts.models import CropOutlook
-from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.plan import courses, texts
+from cloche.apps.places.models import Place
+from cloche.apps.plan import courses, roofs, texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
 from cloche.apps.plants import selectors as plants
@@ -87,18 +85,16 @@ class BedPage:
 
 def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] | None = None) -> BedPage:
     """Of one bed. shade: day and hour of solar time for which shadows are drawn."""
-    ground, shape = forecasts.ground_of(place), plants.shape_of(place)
-    soil = courses.soil_of(place, ground, today)
-    outlooks = {row.crop_key: row for row in forecasts.outlooks_at(place) if row.method == CropOutlook.Method.DIRECT}
+    known, shape = courses.known_of(place, today), plants.shape_of(place)
     rows = plants.plantings_at(place)
     made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
     latitude = place.garden.latitude_deg
     there = [one for one in rows if one.ended_on is None or one.ended_on > today]
-    growing = {one.pk: courses.grows(one, soil, outlooks, latitude, today) for one in there if one.crop_key}
+    growing = {one.pk: known.grows(one) for one in there if one.crop_key}
     gone = sorted((one for one in rows if one not in there), key=lambda one: one.ended_on or today, reverse=True)
     lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade, made) for one in there]
     laid, off = [one for one in lines if one.at], [one for one in lines if not one.at]
-    soil_c = ground.data.far_mid_c[0] if ground else None
+    soil_c = known.ground.data.far_mid_c[0] if known.ground else None
     roof, roof_text = _roof(place, shape, [growing[one.pk] for one in there if one.pk in growing], today, units)
     return BedPage(
         headline=_headline(place, lines, today),
@@ -210,20 +206,14 @@ def _roof(
     place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
     """The section under the cover that stands there, and when each crop touches it."""
-    period = next((one for one in place.cover_periods.all() if _is_on(one, today)), None)
-    if period is None or not growing:
-        return None, []
-    item = period.item
-    width = min(item.width_m, shape.width_m) if item and item.width_m else shape.width_m
-    room = beds.room_over(period.cover, width, item.width_m if item else None, item.spread_m if item else None)
-    if room is None:
+    period = next((one for one in roofs.periods_of(place, today) if one.first <= today), None)
+    room = None if period is None else roofs.room_under(period.cover, period.item, shape)
+    if room is None or not growing:
         return None, []
     rows, lines = [], []
     for one in growing:
-        y = one.planting.y_m
-        across = shape.width_m / 2 if y is None else y + one.planting.width_m / 2
-        clear = room.height_m(across * room.width_m / shape.width_m)
-        on = one.course.touches(clear)
+        across = roofs.across_m(one.planting, shape)
+        on = one.course.touches(roofs.clear_m(one.planting, shape, room))
         weeks = [one.course.height_on(today + timedelta(weeks=2 * i)) for i in range(under_roof.STEPS)]
         rows.append((texts.crop_name(one.planting), across / shape.width_m, weeks))
         if on is not None and on <= today + timedelta(weeks=20):
@@ -237,10 +227,6 @@ def _roof(
     return drawn, lines or [
         _("Nothing touches the cover in the coming weeks: it is {height} high.").format(height=units.length_text(room.middle_m))
     ]
-
-
-def _is_on(period: CoverPeriod, today: date) -> bool:
-    return period.first <= today and (period.last is None or period.last >= today)
 
 
 def _order(there: list[Planting], growing: dict[int, Grows], today: date) -> list[tuple[str, str]]:

@@ -7,8 +7,6 @@ from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.forecasts import selectors as forecasts
-from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.plan import courses, texts
 from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.models import Planting
@@ -48,10 +46,7 @@ def planting_page(one: Planting, units: Units, today: date) -> PlantingPage:
     events = [(event.pk, words.day(event.on, today), texts.event_line(event, units)) for event in one.events.all()]
     if not one.crop_key:
         return PlantingPage(_("Ground left for later in {place}.").format(place=one.place.name), [], None, events)
-    ground = forecasts.ground_of(one.place)
-    soil = courses.soil_of(one.place, ground, today)
-    outlooks = {row.crop_key: row for row in forecasts.outlooks_at(one.place) if row.method == CropOutlook.Method.DIRECT}
-    grows = courses.grows(one, soil, outlooks, one.place.garden.latitude_deg, today)
+    grows = courses.known_of(one.place, today).grows(one)
     patch = patch_of(one)
     name, state = texts.name_of(one), texts.state(one, grows, today)
     lines = [texts.seed_line(one, patch, None)] if patch and one.planted_on is None else []

@@ -9,7 +9,7 @@ from datetime import date, timedelta
 from cloche.apps.plan import texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.shared import words
-from cloche.drawing.geometry import Linear, Tick
+from cloche.drawing.geometry import Linear, Tick, month_starts
 
 WIDTH, ROW, LEFT, TOP = 820.0, 26.0, 150.0, 24.0
 AHEAD_D, BACK_D = 200, 45
@@ -66,14 +66,5 @@ def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
                 text,
             )
         )
-    months = [Tick(round(x((day - first).days), 1), words.short_month(day)) for day in _months(first, last)]
+    months = [Tick(round(x((day - first).days), 1), words.short_month(day)) for day in month_starts(first, last)]
     return SeasonOfBed(WIDTH, TOP + len(rows) * ROW + 8, bars, months, round(x((today - first).days), 1), LEFT)
-
-
-def _months(first: date, last: date) -> list[date]:
-    found, day = [], date(first.year, first.month, 1)
-    while day <= last:
-        if day >= first:
-            found.append(day)
-        day = date(day.year + day.month // 12, day.month % 12 + 1, 1)
-    return found

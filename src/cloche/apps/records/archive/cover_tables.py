@@ -25,6 +25,8 @@ COVER_TABLES = (
             Column("length_m", "number", "Length along the bed.", "m", within=(0.1, 60)),
             Column("width_m", "number", "Width of the sheet, or across the frame.", "m", within=(0.1, 12)),
             Column("spread_m", "number", "How far apart a bent sheet's edges are set.", "m", optional=True, within=(0.1, 12)),
+            Column("low_m", "number", "Height of a frame at its front.", "m", optional=True, within=(0.03, 3)),
+            Column("high_m", "number", "Height of a frame at its back.", "m", optional=True, within=(0.03, 3)),
             Column("purchase_year", "integer", "Year in which it was bought.", optional=True, within=(1950, 2200)),
             Column("dirty", "boolean", "Whether it is dirty or clouded."),
             Column("price", "number", "What it cost.", optional=True, within=(0, MOST_MONEY)),

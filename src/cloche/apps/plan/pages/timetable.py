@@ -1,0 +1,316 @@
+"""The timetable of a bed's cover: for each crop under it, when it goes on, is aired, is opened at its ends, and comes off."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+from enum import StrEnum
+
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
+
+from cloche.apps.covers.flows import season
+from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.plan import courses, roofs, texts
+from cloche.apps.plants import selectors as plants
+from cloche.apps.plants.models import Planting
+from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
+from cloche.apps.sowings.selectors import sowings_in
+from cloche.bridge.services import covers, crops
+from cloche.bridge.services.covers import OffBy, Timetable
+from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.units import Units
+from cloche.drawing import under_cover
+
+SOWN_AGO_D, MOST = 150, 12
+
+
+@dataclass(frozen=True)
+class Over:
+    """A cover as it is over a bed: on a day, or tried (period None)."""
+
+    key: str
+    item: Cover | None
+    period: CoverPeriod | None
+
+    @property
+    def name(self) -> str:
+        """One's own, or of its kind."""
+        return self.item.name if self.item else covers.with_article(self.key)
+
+
+class Kind(StrEnum):
+    """What happens to a cover, or beneath it."""
+
+    ON = "on"
+    IN = "in"
+    UP = "up"
+    ENDS = "ends"
+    TOUCHES = "touches"
+    OFF = "off"
+
+
+HEADLINES = {
+    Kind.ON: lazy("{place}: put its cover on {day}, for {name}."),
+    Kind.IN: lazy("{place}: {name}, into the ground {day}."),
+    Kind.UP: lazy("{place}: {name}, up about {day}; from then on air it when the sun shines."),
+    Kind.ENDS: lazy("{place}: leave the ends of its cover open from {day} on."),
+    Kind.TOUCHES: lazy("{place}: {name}, touching the cover about {day}."),
+    Kind.OFF: lazy("{place}: its cover can come off {day}."),
+}
+
+
+@dataclass(frozen=True)
+class Step:
+    """What happens on a day, in a few words, and what to do about it."""
+
+    kind: Kind
+    on: date
+    when: str
+    what: str
+    advice: str = ""
+
+
+@dataclass(frozen=True)
+class Row:
+    """One crop under the cover; picture None: it wants none. caution: what does not fit."""
+
+    name: str
+    open_at: Planting | None
+    picture: under_cover.UnderCover | None
+    steps: list[Step]
+    caution: str
+    off: date | None
+    coming: Step | None
+
+
+@dataclass(frozen=True)
+class TimetablePage:
+    """Context of plan/timetable.html. offers: covers to try, by key; tried: that which is tried; waiting: whether bare windows
+    are still being worked out."""
+
+    headline: str
+    sub: str
+    rows: list[Row]
+    offers: list[tuple[str, str]]
+    tried: str
+    after: str
+    waiting: bool
+
+
+def timetable_page(place: Place, wanted: str, units: Units, today: date) -> TimetablePage:
+    """Of a bed. wanted: key of a cover to try instead of what is over it."""
+    offers = season.offered(place.garden)
+    over = _over(place, wanted, dict(offers), today)
+    ground = forecasts.ground_of(place)
+    nights = _nights(ground, today)
+    if over is None or ground is None or nights is None:
+        return TimetablePage(_without(place, over), "", [], offers, "", "", False)
+    known, shape = courses.known_of(place, today), plants.shape_of(place)
+    room = roofs.room_under(over.key, over.item, shape)
+    bare = _bare_up(place, known, today)
+    growing = [known.grows(one) for one in _covered(place, over, today)][:MOST]
+    rows = []
+    for one in growing:
+        clear = None if room is None else roofs.clear_m(one.planting, shape, room)
+        rows.append(_row(one, over, clear, None if bare is None else bare.get(one.planting.crop_key), nights, units, today))
+    wants = [row for row in rows if row.picture]
+    free = max((row.off for row in wants if row.off), default=None) if all(row.off for row in wants) else None
+    return TimetablePage(
+        headline=_headline(place, over, rows, today),
+        sub=_sub(place, over, today),
+        rows=rows,
+        offers=offers,
+        tried="" if over.period else wanted or _key(over),
+        after=_after(place, free, today) if wants else "",
+        waiting=bare is None,
+    )
+
+
+def _nights(ground: forecasts.Ground | None, today: date) -> list[float] | None:
+    """Of the forecast, from today on; None while there is none that looks so far."""
+    if ground is None or ground.forecast.nights is None:
+        return None
+    low_c: list[float] = ground.forecast.nights.even_low_c
+    return low_c[max((today - ground.forecast.day).days, 0) :] or None
+
+
+def _key(over: Over) -> str:
+    return f"{season.OWN}{over.item.pk}" if over.item else over.key
+
+
+def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Over | None:
+    """What is asked for; what is on or comes next; else the first that could be tried."""
+    periods = roofs.periods_of(place, today)
+    if wanted not in offered:
+        if periods:
+            return Over(periods[0].cover, periods[0].item, periods[0])
+        wanted = next(iter(offered), "")
+    span = season.span_for(place.garden, wanted, today)
+    if span is None:
+        return None
+    return Over(span.key, place.garden.covers.get(pk=span.item) if span.item else None, None)
+
+
+def _covered(place: Place, over: Over, today: date) -> list[Planting]:
+    """What stands in the bed or is meant for it while the cover is there, and sowings that are not on the plan."""
+    rows = [one for one in plants.current_in(place.garden, today).filter(place=place) if one.crop_key]
+    known = set(plants.plantings_in(place.garden).filter(place=place).values_list("sowing_id", flat=True))
+    sown = sowings_in(place.garden).filter(place=place, sown_on__gte=today - timedelta(days=SOWN_AGO_D))
+    rows += [
+        Planting(place=place, crop_key=one.crop_key, sowing=one, planted_on=one.sown_on)
+        for one in sown
+        if one.pk not in known and not (one.finished and not any(count.up for count in one.counts.all()))
+    ]
+    last = over.period.last if over.period else None
+    there = [one for one in rows if last is None or courses.begins_on(one, today) <= last]
+    return sorted(there, key=lambda one: (courses.begins_on(one, today), texts.name_of(one)))
+
+
+def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date] | None:
+    """By crop, the day on which a bare sowing or planting on its first sure day would be up; None while that is being worked
+    out."""
+    if place.cover_periods.exists():
+        found = season.answers_for(place, [], today).get(season.BARE)
+        if found is None:
+            return None
+        firsts = [(one.crop_key, one.sown, one.windows[0].earliest) for one in found if one.windows]
+    else:
+        rows = forecasts.outlooks_at(place)
+        firsts = [(row.crop_key, row.sown, row.windows[0].earliest) for row in rows if row.windows]
+    return {key: first + timedelta(days=round(crops.crop(key).coming_up_d) if sown else 0) for key, sown, first in firsts}
+
+
+def _row(
+    one: courses.Grows, over: Over, clear_m: float | None, bare: date | None, nights: list[float], units: Units, today: date
+) -> Row:
+    garden = one.planting.place.garden
+    touches = None if clear_m is None else one.course.touches(clear_m)
+    up = max(one.up, today)
+    days = covers.covered_timetable(
+        one.planting.crop_key,
+        (up - today).days,
+        None if touches is None else max((touches - today).days, 0),
+        None if bare is None else max((bare - today).days, 0),
+        nights,
+        garden.uncover_rule,
+    )
+    ends, off = (None if each is None else today + timedelta(days=each) for each in (days.ends_d, days.off_d))
+    if over.period is None and off is not None and off <= up:
+        text = _("It needs no cover: by the time it is up, nights are mild enough or a sowing in the open would be up as well.")
+        return Row(texts.name_of(one.planting), one.planting if one.planting.pk else None, None, [], text, None, None)
+    on = over.period.first if over.period else max(one.begins - timedelta(days=covers.WARMED_D), today)
+    steps = _steps(one, over, days, (on, ends, touches, off), units, today)
+    picture = under_cover.under_cover(
+        clear_m, (on, ends, off), (one.up, one.course.height_m), [step.on for step in steps], today
+    )
+    return Row(
+        name=texts.name_of(one.planting),
+        open_at=one.planting if one.planting.pk else None,
+        picture=picture,
+        steps=steps,
+        caution=_caution(days, touches, clear_m, one, off, units),
+        off=off,
+        coming=next((step for step in steps if step.on > today), None),
+    )
+
+
+def _steps(
+    one: courses.Grows,
+    over: Over,
+    days: Timetable,
+    dates: tuple[date, date | None, date | None, date | None],
+    units: Units,
+    today: date,
+) -> list[Step]:
+    on, ends, touches, off = dates
+    ends_c, off_c = (units.temperature_text(value, 0) for value in covers.nights_wanted(one.planting.crop_key))
+    seeded = one.planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
+
+    def step(kind: Kind, day: date, what: str, advice: str = "") -> Step:
+        return Step(kind, day, words.day(day, today), what, advice)
+
+    found = [step(Kind.ON, on, _("cover on"), "" if over.period else _("for the ground to warm and dry"))]
+    found.append(step(Kind.IN, one.begins, _("sown") if seeded else _("set out")))
+    if seeded:
+        found.append(step(Kind.UP, one.up, _("up"), _("from now on air it on every sunny day, and shut it for the night")))
+    if ends is not None and (off is None or ends < off):
+        found.append(step(Kind.ENDS, ends, _("ends open"), _("nights stay above {low}").format(low=ends_c)))
+    if touches is not None and (off is None or touches <= off):
+        found.append(step(Kind.TOUCHES, touches, _("touches the cover")))
+    if off is not None and days.off_by is not None:
+        found.append(step(Kind.OFF, off, _("cover off"), _off_words(days.off_by, off_c)))
+    return sorted(found, key=lambda each: each.on)
+
+
+def _off_words(by: OffBy, night: str) -> str:
+    return {
+        OffBy.NIGHTS: _("nights stay above {night}").format(night=night),
+        OffBy.HEIGHT: _("it is as tall as the cover"),
+        OffBy.ESTABLISHED: _("seedlings are established"),
+        OffBy.BARE: _("a sowing without any cover would be up by now"),
+    }[by]
+
+
+def _caution(
+    days: Timetable, touches: date | None, clear_m: float | None, one: courses.Grows, off: date | None, units: Units
+) -> str:
+    """Where the roof is too low for as long as the cover is wanted."""
+    if touches is None or clear_m is None or (off is not None and not days.too_low_d):
+        return ""
+    if off is None:
+        return _("It touches the cover while nights still ask for one: raise it, or open it at the top by day.")
+    tall = units.length_text(round(one.course.height_on(off), 2))
+    text = ngettext(
+        "The cover is too low for its last {number} day: it is {clear} high there, and the crop gets {tall} by then.",
+        "The cover is too low for its last {number} days: it is {clear} high there, and the crop gets {tall} by then.",
+        days.too_low_d,
+    )
+    return text.format(number=days.too_low_d, clear=units.length_text(round(clear_m, 2)), tall=tall)
+
+
+def _without(place: Place, over: Over | None) -> str:
+    if over is None:
+        return _("No cover goes over {place}.").format(place=place.name)
+    return _("{place} has no forecast yet: its cover’s days come with it.").format(place=place.name)
+
+
+def _headline(place: Place, over: Over, rows: list[Row], today: date) -> str:
+    if not rows:
+        return _("Nothing stands in {place} or is meant for it yet.").format(place=place.name)
+    ahead = [(row.coming.on, row.name, row.coming) for row in rows if row.coming]
+    if not ahead:
+        return _("{place}: nothing more to do at its cover.").format(place=place.name)
+    _on, name, step = min(ahead, key=lambda each: each[:2])
+    return str(HEADLINES[step.kind]).format(place=place.name, day=step.when, name=name)
+
+
+def _sub(place: Place, over: Over, today: date) -> str:
+    if over.period is None:
+        return _(
+            "As if {cover} went over it. The crop grows in the picture as the ground is now; covered, it is sooner."
+        ).format(cover=over.name)
+    if over.period.first > today:
+        return _("Under {cover}, from {day} on.").format(cover=over.name, day=words.day(over.period.first, today))
+    return _("Under {cover} since {day}.").format(cover=over.name, day=words.day(over.period.first, today))
+
+
+def _after(place: Place, free: date | None, today: date) -> str:
+    """Where the cover could go then."""
+    if free is None:
+        return _("Nights do not let it go within sight.")
+    windows = forecasts.sown_windows(place.garden)
+    meant = plants.current_in(place.garden, today).filter(planted_on=None, planned_on__gte=free).exclude(place=place)
+    for one in meant.exclude(crop_key="").exclude(place__kind__in=BENCHES).order_by("planned_on", "pk"):
+        sure = next((row.windows for row in windows.get(one.crop_key, []) if row.place.pk == one.place_id), None)
+        then = one.planned_on or free
+        if sure is not None and (not sure or sure[0].earliest > then):
+            return _("From {day} it is free: {place} wants one for its {crop}, meant for {then}.").format(
+                day=words.day(free, today),
+                place=one.place.name,
+                crop=texts.plants_of(one),
+                then=words.day(then, today),
+            )
+    return _("From {day} it is free for another bed.").format(day=words.day(free, today))
