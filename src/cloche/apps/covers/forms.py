@@ -131,7 +131,7 @@ class OwnCoverForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.garden, self.units, self.today = garden, units, today
         self.fields["kind"] = forms.ChoiceField(label=_("What it is"), choices=covers.names())
-        if self.instance.pk is None:
+        if not self.instance.kind:
             self.initial["kind"] = covers.OFTEN[0]
         for name, label in (
             ("length", _("Length along the bed")),

@@ -12,6 +12,7 @@ urlpatterns = [
     path("covers/sandbox/", trial_views.sandbox, name="sandbox"),
     path("places/<int:place_id>/put-on/", views.put_on, name="put_on"),
     path("places/<int:place_id>/hotbed/", trial_views.hotbed, name="hotbed"),
+    path("covers/build/", views.build_cover, name="build_cover"),
     path("covers/mine/", views.own_covers, name="own_covers"),
     path("covers/mine/<int:own_id>/", views.edit_own, name="edit_own"),
     path("covers/mine/<int:own_id>/where/", views.compare, name="compare"),

@@ -12,10 +12,12 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.covers import selectors
+from cloche.apps.covers.building_form import BegunForm, BuildingForm
 from cloche.apps.covers.flows import inventory as flow
 from cloche.apps.covers.flows import season as season_flow
 from cloche.apps.covers.forms import AskForm, OwnCoverForm, PutOnForm, SeasonForm
 from cloche.apps.covers.pages import season as season_pages
+from cloche.apps.covers.pages.building import building_page
 from cloche.apps.covers.pages.compare import where_most
 from cloche.apps.covers.pages.inventory import own_lines
 from cloche.apps.covers.pages.learned import learned_lines
@@ -124,13 +126,33 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
 @in_garden
 def own_covers(request: GardenRequest) -> HttpResponse:
     """Those that the garden owns."""
-    return _inventory(request, Cover(garden=request.garden))
+    return _inventory(request, _begun(request))
 
 
 @in_garden
 def edit_own(request: GardenRequest, own_id: int) -> HttpResponse:
     """Change one."""
     return _inventory(request, _own(request, own_id))
+
+
+@in_garden
+def build_cover(request: GardenRequest) -> HttpResponse:
+    """How a cover must be built for what is to stand under it."""
+    request.room = "covers"  # type: ignore[attr-defined]
+    units = units_of(request.user)
+    form = BuildingForm(request.GET, units=units)
+    page = building_page(form.built(), request.garden.latitude_deg, units) if form.is_valid() else None
+    context = {"form": form, "page": page, "tab": "build_cover"}
+    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    status = INVALID if page is None else 200
+    return render(request, "covers/_building.html" if partial else "covers/building.html", context, status=status)
+
+
+def _begun(request: GardenRequest) -> Cover:
+    """A new one, with what an address tells of it."""
+    form = BegunForm(request.GET)
+    begun = form.cleaned_data if form.is_valid() else {}
+    return Cover(garden=request.garden, **{name: value for name, value in begun.items() if value})
 
 
 def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:

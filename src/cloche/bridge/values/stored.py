@@ -123,8 +123,7 @@ class FrostDates:
 
 @dataclass(frozen=True, slots=True)
 class NightsAhead:
-    """even_low_c: by night from the forecast's day on, the lowest outside of the week from then on that is as likely as not
-    passed [°C]."""
+    """even_low_c: by night, the lowest outside of the week from then on that is as likely as not passed [°C]."""
 
     even_low_c: list[float]
 
