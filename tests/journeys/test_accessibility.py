@@ -40,7 +40,8 @@ SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/room
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
 SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
 SCREENS += ["plants/{planting}/", "years/", "plan/seed/", "sowings/{sowing}/silent/"]
-SCREENS += ["germination/", "germination/{germination}/", "plan/{place}/cover/", "covers/build/", "covers/build/?kind=glass_frame"]
+SCREENS += ["germination/", "germination/{germination}/", "plan/{place}/cover/"]
+SCREENS += ["covers/build/", "covers/build/?kind=glass_frame"]
 ROOMS = [
     "",
     "ground/",

@@ -8,14 +8,21 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.plan import companions
+from cloche.apps.plan.pages.planting import planting_page
 from cloche.apps.plants.models import Planting
+from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.seed.models import Packet
 from cloche.bridge.services.silent import came_so_far
+from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
+from cloche.bridge.values.units import Units
+from cloche.core.crops.catalogue import catalogue
 from tests.apps.bench.benches import store
 from tests.conftest import NOW
-from tests.factories import make_place
+from tests.factories import make_place, make_window
 
 TODAY = NOW.date()
 
@@ -86,3 +93,59 @@ def test_seed_is_as_far_on_as_the_soil_was_warm() -> None:
     cold, warm = (came_so_far("carrot", [value] * 10) for value in (8.0, 20.0))
     assert 0 < cold < 0.6 < warm
     assert came_so_far("carrot", [20.0, None] * 5) == pytest.approx(warm)
+
+
+def test_seed_that_is_saved_becomes_a_packet_with_its_parent(signed_in: Client, garden: Garden) -> None:
+    bed = make_place(garden)
+    parent = Packet.objects.create(garden=garden, crop_key="lettuce", variety="Hill Green", packed_year=2024)
+    one = Planting.objects.create(
+        place=bed, crop_key="lettuce", packet=parent, origin="sown", planted_on=TODAY - timedelta(days=100)
+    )
+    url = reverse("save_seed", args=[garden.pk, one.pk])
+    text = signed_in.post(url, {"variety": "Hill Green, ours"}, follow=True).content.decode()
+    packet = Packet.objects.get(variety="Hill Green, ours")
+    assert (packet.packed_year, packet.in_use, packet.saved.planting.packet) == (TODAY.year, False, parent)
+    assert f"saved {TODAY.year} from Hill Green, North bed" in text
+    refused = signed_in.post(url, {"variety": "x" * 99}).content.decode()
+    assert "at most 60 characters" in refused
+    assert "x" * 99 in refused
+    meant = Planting.objects.create(place=bed, crop_key="lettuce", origin="sown", planned_on=TODAY)
+    assert signed_in.post(reverse("save_seed", args=[garden.pk, meant.pk]), {"variety": ""}).status_code == 404
+
+
+def test_flowers_beside_a_crop_come_with_their_days(garden: Garden) -> None:
+    bed = make_place(garden)
+    one = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY)
+    assert "marigolds and basil" in companions.beside(one, TODAY)
+    bed.outlooks.create(
+        crop_key="marigold",
+        sow_now=False,
+        windows=[make_window("2026-05-16", "2026-06-30")],
+        ribbon=RibbonDays([], [], []),
+        days=CandidateDays([], [], [], "", "", "", [], ""),
+    )
+    assert "from 16 May" in companions.beside(one, TODAY)
+    assert companions.beside(Planting(place=bed, crop_key="asparagus"), TODAY) == ""
+    known = set(catalogue())
+    families = {each.family for each in catalogue().values()}
+    assert {flower for flowers in companions.BESIDE.values() for flower in flowers} <= known
+    assert set(companions.BESIDE) <= families
+    assert set(companions.INDOORS) <= known
+
+
+def test_before_frost_green_fruit_is_brought_in_to_ripen(garden: Garden) -> None:
+    bed = make_place(garden)
+    store(bed, 14.0)
+    forecast = Forecast.objects.get(place=bed)
+    frost = TODAY + timedelta(days=20)
+    forecast.frosts = FrostDates(None, (frost, frost + timedelta(days=14), frost + timedelta(days=30)), -5.0, 0)
+    forecast.save()
+    one = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY - timedelta(days=20))
+    text = " ".join(planting_page(plantings_in(garden).get(pk=one.pk), Units(), TODAY).lines)
+    assert "Frost may come from 12 May on" in text
+    assert "15° to 21°" in text
+    kale = Planting.objects.create(place=bed, crop_key="kale", origin="raised", planted_on=TODAY)
+    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=kale.pk), Units(), TODAY).lines)
+    forecast.frosts = FrostDates(None, None, 3.0, 0)
+    forecast.save()
+    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=one.pk), Units(), TODAY).lines)

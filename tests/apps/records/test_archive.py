@@ -37,7 +37,7 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
-from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive import read
 from cloche.apps.records.archive.columns import Column
@@ -119,6 +119,7 @@ def full(person: User, now: object) -> Garden:
     }
     planting = Planting.objects.create(place=bed, packet=packet, sowing=sowing, crop_key="carrot", **stands)
     PlantEvent.objects.create(planting=planting, kind="died", on=NOW.date(), number=3, cause="frost", lowest_c=-4.25)
+    SavedSeed.objects.create(packet=Packet.objects.create(garden=garden, crop_key="carrot", in_use=False), planting=planting)
     Planting.objects.create(place=frame, crop_key="", planned_on=NOW.date())
     Planting.objects.create(place=bed, crop_key="kale", removed_at=NOW)
     lost = Sowing.objects.create(place=bed, crop_key="pea", sown_on=NOW.date(), depth_m=0.03, removed_at=NOW)

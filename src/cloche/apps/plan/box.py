@@ -108,11 +108,12 @@ def seed_box(request: GardenRequest) -> HttpResponse:
 def box_page(garden: Garden, today: date) -> BoxPage:
     """By crop, the oldest packet first: it is sown first."""
     rows = Packet.objects.filter(garden=garden, removed_at__isnull=True).order_by("packed_year", "id")
+    rows = rows.select_related("saved__planting__place", "saved__planting__packet")
     made = list(sowings.sowings_in(garden).filter(packet__isnull=False, finished=True))
     by_crop: dict[str, list[BoxLine]] = defaultdict(list)
     for packet in rows:
         rate = sowings.viability(packet, today, made).rate
-        age = "" if packet.packed_year is None else _("packed {year}").format(year=packet.packed_year)
+        age = _age(packet)
         alive = _("about {share} of 100 alive").format(share=f"{100 * rate:.0f}")
         line = BoxLine(packet, packet.variety or _("a packet"), age, alive, "old" if rate < OLD else "good")
         by_crop[packet.crop_key].append(line)
@@ -130,6 +131,19 @@ def box_page(garden: Garden, today: date) -> BoxPage:
     ]
     buy = [crop.name for crop in found if crop.wanted and not any(line.kind == "good" for line in crop.packets)]
     return BoxPage(_headline(found, buy), found, buy)
+
+
+def _age(packet: Packet) -> str:
+    """Its year, and what it was saved from."""
+    saved = getattr(packet, "saved", None)
+    if saved is None:
+        return "" if packet.packed_year is None else _("packed {year}").format(year=packet.packed_year)
+    parent = saved.planting.packet
+    return _("saved {year} from {parent}, {place}").format(
+        year=packet.packed_year,
+        parent=parent.variety if parent and parent.variety else crops.crop(packet.crop_key).name,
+        place=saved.planting.place.name,
+    )
 
 
 def _headline(found: list[BoxCrop], buy: list[str]) -> str:

@@ -12,6 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import APART_M, HEIGHT_M, MOST_KG, SIDE_M, BedShape, PlantEvent, Planting
 from cloche.apps.seed.models import Packet
+from cloche.apps.shared import validators
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.sowings.models import Sowing
@@ -263,3 +264,9 @@ class DayForm(forms.Form):
     """A day, today unless it is said."""
 
     on = DayField(label=lazy("On"), required=False)
+
+
+class SavedSeedForm(forms.Form):
+    """What the seed of a planting is called from now on."""
+
+    variety = forms.CharField(label=lazy("Call it"), max_length=60, required=False, validators=[validators.plain])

@@ -17,6 +17,7 @@ urlpatterns = [
     path("plants/<int:planting_id>/in/", views.plant, name="plant"),
     path("plants/<int:planting_id>/end/", views.end, name="end_planting"),
     path("plants/<int:planting_id>/again/", views.again, name="again"),
+    path("plants/<int:planting_id>/seed/", views.save_seed, name="save_seed"),
     path("plants/<int:planting_id>/remove/", views.remove_planting, name="remove_planting"),
     path("plants/<int:planting_id>/events/<int:event_id>/remove/", views.remove_event, name="remove_event"),
 ]

@@ -16,7 +16,7 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Place
 from cloche.apps.plan import nights, texts
-from cloche.apps.plan.forms import AgainForm, DayForm, EventForm, LayForm, PlantingForm, ShapeForm, TrellisForm
+from cloche.apps.plan.forms import AgainForm, DayForm, EventForm, LayForm, PlantingForm, SavedSeedForm, ShapeForm, TrellisForm
 from cloche.apps.plan.pages.bed import bed_page
 from cloche.apps.plan.pages.overview import plan_page
 from cloche.apps.plan.pages.planting import planting_page
@@ -158,7 +158,6 @@ def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
 @in_garden
 def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """One planting: how it grows and what came of it."""
-    _stand_in(request)
     one, today, units = _planting(request, planting_id), _today(request), units_of(request.user)
     bound = request.POST if request.method == "POST" else None
     form = EventForm(bound, planting=one, today=today, units=units)
@@ -168,8 +167,19 @@ def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
         flows.note_event(event)
         messages.success(request, _("Written down: {what}.").format(what=texts.event_line(event, units)))
         return redirect("planting", request.garden.pk, one.pk)
-    context = {"form": form, "planting": one, "page": planting_page(one, units, today), "again": AgainForm(prefix="again")}
-    return render(request, "plan/planting.html", context, status=INVALID if form.errors else 200)
+    return _planting_page(request, one, event=form)
+
+
+def _planting_page(
+    request: GardenRequest, one: Planting, event: EventForm | None = None, seed: SavedSeedForm | None = None
+) -> HttpResponse:
+    _stand_in(request)
+    today, units = _today(request), units_of(request.user)
+    event = event or EventForm(None, planting=one, today=today, units=units)
+    seed = seed or SavedSeedForm(initial={"variety": one.packet.variety if one.packet else ""})
+    context = {"form": event, "planting": one, "page": planting_page(one, units, today), "again": AgainForm(prefix="again")}
+    context |= {"seed": seed}
+    return render(request, "plan/planting.html", context, status=INVALID if event.errors or seed.errors else 200)
 
 
 @require_POST
@@ -190,6 +200,21 @@ def end(request: GardenRequest, planting_id: int) -> HttpResponse:
     one = _planting(request, planting_id)
     flows.end(one, None if "again" in request.POST else _today(request))
     return redirect("bed_plan", request.garden.pk, one.place_id)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
+    """Its own seed goes into the box."""
+    one = _planting(request, planting_id)
+    if not one.crop_key or one.planted_on is None:
+        raise Http404
+    form = SavedSeedForm(request.POST)
+    if not form.is_valid():
+        return _planting_page(request, one, seed=form)
+    packet = flows.save_seed(one, form.cleaned_data["variety"], _today(request).year)
+    messages.success(request, _("{name}: in the seed box.").format(name=packet.variety or texts.crop_name(one)))
+    return redirect("seed_box", request.garden.pk)
 
 
 @require_POST

@@ -8,7 +8,9 @@ from django.db import transaction
 
 from cloche.apps.gardens.models import User
 from cloche.apps.places.flows.revision import note_change_at
-from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
+from cloche.apps.seed.flows import keep as keep_packet
+from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.sow import remove as take_off
 from cloche.apps.sowings.flows.sow import sow
@@ -135,3 +137,15 @@ def in_succession(planting: Planting, every_d: int, times: int, person: User) ->
         again.save()
         found.append(again)
     return found
+
+
+@transaction.atomic
+def save_seed(planting: Planting, variety: str, year: int) -> Packet:
+    """Seed of a planting becomes a packet; windows go by it only where there is no other."""
+    garden = planting.place.garden
+    kept = Packet.objects.filter(garden=garden, crop_key=planting.crop_key, removed_at__isnull=True)
+    packet = Packet(garden=garden, crop_key=planting.crop_key, variety=variety, packed_year=year)
+    packet.in_use = not kept.filter(in_use=True).exists()
+    keep_packet(packet)
+    SavedSeed.objects.create(packet=packet, planting=planting)
+    return packet

@@ -154,3 +154,10 @@ class PlantEvent(models.Model):
 
     class Meta:
         ordering = ["on", "id"]
+
+
+class SavedSeed(models.Model):
+    """A packet of seed that was saved from a planting, whose own packet is its parent."""
+
+    packet = models.OneToOneField(Packet, on_delete=models.CASCADE, related_name="saved")
+    planting = models.ForeignKey(Planting, on_delete=models.CASCADE, related_name="saved_seed")

@@ -135,7 +135,7 @@ def snow_strength(one: Bend, sheet_m: float) -> float:
     """What a bent sheet bears before it snaps through, against one bent to a half circle of the same sheet.
 
     Pressure from all around on a circular arch hinged at its feet, E I / r³ ((π / a)² - 1), a half the angle that it spans
-    [TIMOSHENKO61 §7.8, from memory]. Where its edges stand nearer than in a half circle it is taken to bear no more.
+    [TimoshenkoGere1961 §7.8, from memory]. Where its edges stand nearer than in a half circle it is taken to bear no more.
 
     Parameters
     ----------

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.plan import courses, texts
+from cloche.apps.plan import companions, courses, texts
 from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
@@ -53,7 +53,13 @@ def planting_page(one: Planting, units: Units, today: date) -> PlantingPage:
     if one.planted_on is not None and grows.up <= today and one.ended_on is None:
         height = units.length_text(round(grows.course.height_on(today), 2))
         lines.append(_("About {height} tall by now.").format(height=height))
-    lines += [text for text in (texts.harvested(one, units), texts.ripe_signs(one, grows, today)) if text]
+    more = (
+        texts.harvested(one, units),
+        texts.ripe_signs(one, grows, today),
+        companions.ripens_indoors(one, grows, units, today),
+        "" if one.ended_on else companions.beside(one, today),
+    )
+    lines += [text for text in more if text]
     headline = _("{name} in {place}: {state}.").format(name=name, place=one.place.name, state=state)
     return PlantingPage(headline, lines, _picture(one, grows, units, today), events)
 

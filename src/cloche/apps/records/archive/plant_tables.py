@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cloche.apps.plants.models import APART_M, HEIGHT_M, MOST_KG, MOST_PLANTS, SIDE_M, BedShape, PlantEvent, Planting
+from cloche.apps.plants.models import APART_M, HEIGHT_M, MOST_KG, MOST_PLANTS, SIDE_M, BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.years.models import Sign
@@ -81,6 +81,23 @@ PLANT_TABLES = (
         ("planting__place__walking_order", "planting__place__name", "planting_id", "on", "id"),
         refers={"planting": "plantings"},
         only={"planting__removed_at__isnull": True, "planting__place__removed_at__isnull": True},
+        later=True,
+    ),
+    Table(
+        "saved_seed",
+        "Packets of seed that was saved from plantings.",
+        SavedSeed,
+        (
+            Column("packet", "integer", "Number of the packet in packets.csv."),
+            Column("planting", "integer", "Number of the planting in plantings.csv."),
+        ),
+        ("packet__crop_key", "packet__variety", "packet__packed_year", "packet_id"),
+        refers={"packet": "packets", "planting": "plantings"},
+        only={
+            "packet__removed_at__isnull": True,
+            "planting__removed_at__isnull": True,
+            "planting__place__removed_at__isnull": True,
+        },
         later=True,
     ),
     Table(

@@ -24,7 +24,7 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
-from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.seed.models import CropChoice, Packet
@@ -101,6 +101,7 @@ INSIDE: dict[type[Model], str] = {
     TrialBatch: "trial__garden",
     TrialCount: "batch__trial__garden",
     Planting: "place__garden",
+    SavedSeed: "packet__garden",
     PlantEvent: "planting__place__garden",
 }
 

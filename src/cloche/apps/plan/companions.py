@@ -1,0 +1,59 @@
+"""Flowers that growers set beside a crop, and fruit that ripens indoors."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.plan.courses import Grows
+from cloche.apps.plants.models import Planting
+from cloche.apps.shared import words
+from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
+
+BESIDE = {
+    "nightshades": ("marigold", "basil"),
+    "brassicas": ("nasturtium", "sweet_alyssum"),
+    "cucurbits": ("borage", "nasturtium"),
+    "legumes": ("calendula",),
+    "daisies": ("sweet_alyssum",),
+    "umbellifers": ("calendula", "phacelia"),
+    "alliums": ("phacelia",),
+}
+"""By family (common practice, no source): they feed hoverflies and bees, or draw aphids and whitefly away."""
+INDOORS = ("tomato", "tomatillo", "pepper", "chili", "winter_squash", "pumpkin")
+"""Fruit that goes on ripening when it is picked before frost (common practice, no source)."""
+RIPENS_C, RIPENS_D = (15.0, 21.0), (7, 28)
+LOOKED_D = 60
+
+
+def beside(one: Planting, today: date) -> str:
+    """Flowers for a crop, with the days on which they can go in there; empty where none are usual."""
+    keys = BESIDE.get(crops.crop(one.crop_key).family, ())
+    if not keys:
+        return ""
+    windows = {row.crop_key: row.windows for row in forecasts.outlooks_at(one.place) if row.crop_key in keys}
+    names = []
+    for key in keys:
+        name = crops.crop(key).name_plural
+        first = windows[key][0].earliest if windows.get(key) else None
+        names.append(name if first is None else _("{flower} (from {day})").format(flower=name, day=words.day(first, today)))
+    return _("Flowers that growers set beside it: {names}.").format(names=words.listed(names))
+
+
+def ripens_indoors(one: Planting, grows: Grows, units: Units, today: date) -> str:
+    """Where frost comes before all of it is ripe: by when to pick, and how warm it ripens indoors."""
+    frosts = forecasts.frosts_of(one.place.garden)
+    if one.crop_key not in INDOORS or one.planted_on is None or frosts is None or frosts.autumn is None:
+        return ""
+    early = frosts.autumn[0]
+    near = today - timedelta(days=14) <= early <= today + timedelta(days=LOOKED_D)
+    if not near or (grows.until is not None and grows.until <= early):
+        return ""
+    low, high = (units.temperature_text(value, 0) for value in RIPENS_C)
+    return _(
+        "Frost may come from {day} on: pick what is full-grown before it; it ripens indoors at {low} to {high}, "
+        "in the dark or not, within {weeks_from} to {weeks_to} weeks."
+    ).format(day=words.day(early, today), low=low, high=high, weeks_from=RIPENS_D[0] // 7, weeks_to=RIPENS_D[1] // 7)
