@@ -162,7 +162,7 @@ def test_a_drift_draws_about_what_the_readings_say_and_forgets() -> None:
     assert level[50].std() > 2 * level[8].std()
     assert gain.shape == (60, 400)
     trajectory = 10 + 5 * np.sin(2 * np.pi * np.arange(48) / 24)[:, None]
-    raised = apply(trajectory, np.full((2, 1), 2.0), np.full((2, 1), -0.5))
+    raised = apply(trajectory, hourly(np.full((2, 1), 2.0)), 1 + hourly(np.full((2, 1), -0.5)))
     assert raised.mean() == pytest.approx(12.0, abs=0.1)
     assert np.ptp(raised) == pytest.approx(5.0, abs=0.2)
 

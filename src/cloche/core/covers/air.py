@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import lean
 from cloche.core.covers.kinds import STILL_AIR_W_MK
 from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
@@ -90,7 +90,7 @@ class Inside(NamedTuple):
     vapour: float
 
 
-@compiled
+@lean
 def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: float) -> float:
     """Heat carried by air passing in and out, per ground area and kelvin.
 
@@ -115,7 +115,7 @@ def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: floa
     return (cover.exchange * cover.leak_m_h + opening * cover.open_m_h) * flow * (AIR_J_M3K / 3600.0)
 
 
-@compiled
+@lean
 def covered_balance(
     soil_surface: SoilSurface, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
@@ -162,19 +162,19 @@ def covered_balance(
     return balance, inside
 
 
-@compiled
+@lean
 def _toward(start: float, end: float, part: float) -> float:
     return start + part * (end - start)
 
 
-@compiled
+@lean
 def _all_toward(start: Inside, end: Inside, part: float) -> Inside:
     air, inner = _toward(start.air_c, end.air_c, part), _toward(start.inner_c, end.inner_c, part)
     outer, vapour = _toward(start.outer_c, end.outer_c, part), _toward(start.vapour, end.vapour, part)
     return Inside(air, inner, outer, end.opening, vapour)
 
 
-@compiled
+@lean
 def fog_on(vapour_kpa: float, inner_c: float) -> float:
     """Share of a cover that is fogged, 0-1, by the vapour under it and its inner face.
 
@@ -193,13 +193,13 @@ def fog_on(vapour_kpa: float, inner_c: float) -> float:
     return min(max((filled - FOGS_FROM) / (1.0 - FOGS_FROM), 0.0), 1.0)
 
 
-@compiled
+@lean
 def _ruled(cover: Cover, air_c: float) -> float:
     """As far as a rule would open it at that warmth inside."""
     return min(max((air_c - cover.above_c) / RULE_SPAN_K, 0.0), 1.0) * cover.opening
 
 
-@compiled
+@lean
 def _free(difference_k: float, rising: float) -> float:
     """Free convection [W/m²K] upwards from a face warmer by difference_k, little where it is colder. No face is of one warmth:
     about no difference a part of it is warmer than the air and a part colder, and one passes into the other."""
@@ -208,14 +208,14 @@ def _free(difference_k: float, rising: float) -> float:
     return (LAYERED_W_M2K + warmer * (rising - LAYERED_W_M2K)) * np.cbrt(spread_k)
 
 
-@compiled
+@lean
 def _tangent(temperature_c: float) -> tuple[float, float]:
     """Saturation pressure as p + c T about a temperature [kPa, kPa/K]."""
     pressure, curve = vapour_curve(temperature_c)
     return pressure - curve * temperature_c, curve
 
 
-@compiled
+@lean
 def _round(
     soil_surface: SoilSurface,
     cover: Cover,

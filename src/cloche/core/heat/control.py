@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import lean
 from cloche.core.heat.source import Heating
 from cloche.core.soil.grid import Grid
 
@@ -26,7 +26,7 @@ FLUSH_D = 0.8
 """A first flush is at its height after so many times the days that a heap takes to rise (assumption)."""
 
 
-@compiled
+@lean
 def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> float:
     """Share of a hotbed's lasting power some days after its fill: it rises over days and fades over weeks; 0 before.
 
@@ -141,7 +141,7 @@ def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
         heat.rise_d[there, i] = NO_HOTBED
 
 
-@compiled
+@lean
 def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> float:
     """Power of a case in an hour [W/m²].
 
@@ -170,7 +170,7 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
     return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[hour, case]) / 24.0, rise_d, fade_d, flush))
 
 
-@compiled
+@lean
 def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
     """A thermostat's switch: on below start_c, off above stop_c, between them as it was; without one (inf) always on.
 

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled, woven
+from cloche.core.compiled import lean, woven
 from cloche.core.soil.freezing import step_with_ice
 from cloche.core.soil.layers import MIDDLE, STAGE, START, WEIGHT, Columns
 
@@ -93,10 +93,13 @@ def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, floa
                 soil[i] = work[4, i]
             return False
     step_with_ice(c, columns, ready.step_s, drive, soil, work)
-    return bool(soil.min() < 0.0)
+    coldest = soil[0]
+    for i in range(1, cells):
+        coldest = min(coldest, soil[i])
+    return bool(coldest < 0.0)
 
 
-@compiled
+@lean
 def _unfrozen(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, float], soil: Array, work: Array) -> float:
     """Mean in row 0, end in row 4 of work; the coldest that any cell came to. Each sweep upwards builds its right-hand side
     and eliminates, each sweep downwards solves."""

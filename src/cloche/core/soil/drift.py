@@ -197,26 +197,25 @@ class Drift:
         return level, np.maximum(gain, -0.9)
 
 
-def apply(trajectory_c: Array, level_k: Array, gain: Array) -> Array:
-    """A course (hours, members) with level and gain by day (days, members) worked in.
+def apply(trajectory_c: Array, shift_k: Array, factor: Array) -> Array:
+    """A course with a shift and a factor of its daily swing worked in.
 
     Parameters
     ----------
     trajectory_c : ndarray
         Simulated temperatures, (hours, members) [°C].
-    level_k : ndarray
+    shift_k : ndarray
         Shift of the mean, (hours, members) [K].
-    gain : ndarray
+    factor : ndarray
         Factor of the daily swing, (hours, members).
 
     Returns
     -------
     ndarray
+        (hours, members) [°C].
     """
-    days = len(level_k)
-    daily = trajectory_c.reshape(days, 24, -1).mean(axis=1)
-    mean = hourly(daily)
-    return np.asarray(mean + (1 + hourly(gain)) * (trajectory_c - mean) + hourly(level_k))
+    mean = hourly(trajectory_c.reshape(len(trajectory_c) // 24, 24, -1).mean(axis=1))
+    return np.asarray(mean + factor * (trajectory_c - mean) + shift_k)
 
 
 def hourly(daily: Array) -> Array:

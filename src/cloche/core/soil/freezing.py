@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import lean
 from cloche.core.soil.layers import FREEZING_RANGE_K, MIDDLE, STAGE, START, WEIGHT, Columns, enthalpy, heat_slope, ice_share
 
 Array = NDArray[np.float64]
@@ -19,7 +19,7 @@ MOST_ROUNDS = 60
 _A_HAIR = 1e-12
 
 
-@compiled
+@lean
 def step_with_ice(c: int, columns: Columns, step_s: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
     """One step of column c; soil (cells,) is moved on, work as in `conduction.step`.
 
@@ -57,12 +57,12 @@ def step_with_ice(c: int, columns: Columns, step_s: float, drive: tuple[float, f
         mean[i] += STAGE * soil[i]
 
 
-@compiled
+@lean
 def _held(c: int, columns: Columns, i: int, soil_c: float) -> float:
     return float(enthalpy(soil_c, columns.capacity[c, i], columns.frozen_capacity[c, i], columns.latent[c, i]))
 
 
-@compiled
+@lean
 def _net_heat(
     c: int, columns: Columns, drive: tuple[float, float, float], conductance: Array, soil: Array, work: Array
 ) -> None:
@@ -77,7 +77,7 @@ def _net_heat(
         above = -below
 
 
-@compiled
+@lean
 def _stage(c: int, columns: Columns, reach: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
     """Move the soil to where its heat, less what flows in meanwhile, is as wanted in row 4 of work."""
     wanted, net, conductance, missing = work[4], work[5], work[6], work[7]
@@ -95,7 +95,7 @@ def _stage(c: int, columns: Columns, reach: float, drive: tuple[float, float, fl
             soil[i] = (soil[i] + moved) / 2 if round_ > MOST_ROUNDS // 2 else moved
 
 
-@compiled
+@lean
 def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work: Array) -> None:
     """Newton's change [K] for the heat missing in row 7 of work, left there."""
     conductance, missing, upper = work[6], work[7], work[8]
@@ -114,7 +114,7 @@ def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work:
         missing[i] += upper[i] * missing[i + 1]
 
 
-@compiled
+@lean
 def _safeguarded(before: float, after: float) -> float:
     """Never across a kink of the enthalpy at one go: stop just beyond it, so that the next slope is the right one."""
     cold = -FREEZING_RANGE_K

@@ -9,11 +9,11 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled, woven
+from cloche.core.compiled import lean, woven
 from cloche.core.covers.air import Cover, Inside, covered_balance
 from cloche.core.covers.kinds import PLANTED_THROUGH_M
 from cloche.core.heat.control import Heat, is_on, watts_of
-from cloche.core.soil.conduction import WORK_ROWS, Ready, step
+from cloche.core.soil.conduction import Ready, step
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.soil_surface import Balance, Hour, SoilSurface, open_balance
 from cloche.core.soil.wetness import Holds, Water, after_hour, held_at_freezing, snow_on, soil_surface_of
@@ -158,7 +158,7 @@ class Points(NamedTuple):
     part: Array
 
 
-@compiled
+@lean
 def run_hours(
     span: tuple[int, int],
     columns: Columns,
@@ -171,6 +171,7 @@ def run_hours(
     points: Points,
     state: State,
     recorded: Recorded,
+    work: Array,
 ) -> None:
     """From the span's first hour up to its last.
 
@@ -198,8 +199,9 @@ def run_hours(
         State of the columns.
     recorded : Recorded
         Where results are written.
+    work : ndarray
+        Scratch memory, (WORK_ROWS, cells), zeros.
     """
-    work = np.zeros((WORK_ROWS, state.soil.shape[1]))
     for hour in range(span[0], span[1]):
         for c in range(len(state.soil)):
             soil, first_c = state.soil[c], state.soil[c, 0]

@@ -73,17 +73,19 @@ def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
     trajectory : Trajectory
         A place's simulated hours.
     level : ndarray
-        Shift of the mean, (hours, members) [K].
+        Shift of the mean by day, (days, members) [K].
     gain : ndarray
-        Factor of the daily swing, (hours, members).
+        Change of the daily swing by day, (days, members).
 
     Returns
     -------
     Trajectory
     """
-    depths = range(trajectory.soil_c.shape[1])
-    soil = np.stack([drift.apply(trajectory.soil_c[:, i].astype(np.float64), level, gain) for i in depths], axis=1)
-    return replace(trajectory, soil_c=soil.astype(np.float32))
+    shift_k, factor = drift.hourly(level), 1 + drift.hourly(gain)
+    soil = np.empty_like(trajectory.soil_c)
+    for i in range(soil.shape[1]):
+        soil[:, i] = drift.apply(trajectory.soil_c[:, i].astype(np.float64), shift_k, factor)
+    return replace(trajectory, soil_c=soil)
 
 
 def run(

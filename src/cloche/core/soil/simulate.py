@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from cloche.core.heat.control import heat_of
 from cloche.core.soil.cases import Case, CaseBatch
-from cloche.core.soil.conduction import prepare
+from cloche.core.soil.conduction import WORK_ROWS, prepare
 from cloche.core.soil.hours import FINE, Begin, Points, Recorded, State, run_hours
 from cloche.core.soil.segment import Segment
 from cloche.core.soil.wetness import Water
@@ -124,7 +124,8 @@ def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajector
         segment = Segment(batch, span[0])
         ready = prepare(segment.columns, STEP_S)
         fine = prepare(segment.columns, STEP_S / FINE) if heat.is_ruled else ready
-        run_hours(span, segment.columns, ready, fine, segment.top, segment.covers, heat, forcing, points, state, recorded)
+        work = np.zeros((WORK_ROWS, state.soil.shape[1]))
+        run_hours(span, segment.columns, ready, fine, segment.top, segment.covers, heat, forcing, points, state, recorded, work)
     return [_trajectory(batch, i, depths_m, state, recorded) for i in range(batch.own)]
 
 

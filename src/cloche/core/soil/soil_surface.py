@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import lean
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN
 
 SOIL_EMISSIVITY = 0.96
@@ -51,7 +51,7 @@ class Balance(NamedTuple):
     latent: float
 
 
-@compiled
+@lean
 def vapour_curve(surface_c: float) -> tuple[float, float]:
     """Saturation pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13].
 
@@ -73,7 +73,7 @@ def vapour_curve(surface_c: float) -> tuple[float, float]:
     return pressure, 4098.0 * pressure / (warm * warm)
 
 
-@compiled
+@lean
 def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
     """Exchange with the air over open ground: wind, helped when the ground is warmer, hindered when it is colder.
 
@@ -96,7 +96,7 @@ def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
     return factor * (forced + FREE_CONVECTION * np.cbrt(warmer_k))
 
 
-@compiled
+@lean
 def open_balance(soil_surface: SoilSurface, hour: Hour, first_c: float, surface_c: float) -> Balance:
     """Balance of open ground for the first cell at first_c.
 

@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.compiled import compiled
+from cloche.core.compiled import lean
 from cloche.core.soil.soil_surface import Balance, SoilSurface
 
 Array = NDArray[np.float64]
@@ -63,7 +63,7 @@ class Water(NamedTuple):
         return cls(POOL_SHARE * pool_mm, STORE_SHARE * store_mm, np.zeros(len(pool_mm)))
 
 
-@compiled
+@lean
 def soil_surface_of(
     bare: SoilSurface,
     wetness: float,
@@ -103,7 +103,7 @@ def soil_surface_of(
     return SoilSurface(bare.absorbs + (SNOW_ABSORBS - bare.absorbs) * white, through, bare.convection, wet * (1 - white))
 
 
-@compiled
+@lean
 def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
     """Snow's water [mm]: by the depth that was noted, if one was (nan: none), on open ground.
 
@@ -124,7 +124,7 @@ def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
     return reckoned_mm if covered or np.isnan(noted_m) else noted_m / SNOW_M_PER_MM
 
 
-@compiled
+@lean
 def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float) -> tuple[Balance, float]:
     """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour].
 
@@ -148,7 +148,7 @@ def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float
     return Balance(0.0, soil_surface.conductance, 0.0, 0.0, balance.latent), melt
 
 
-@compiled
+@lean
 def after_hour(
     water: tuple[float, float, float],
     falls: tuple[float, float, float, float],

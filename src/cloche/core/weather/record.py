@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from enum import StrEnum
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -109,17 +110,17 @@ class DailyRecord:
         """All it knows of its days, by name."""
         return {name: getattr(self, name) for name in self.__dataclass_fields__ if name != "first"}
 
-    @property
+    @cached_property
     def day_of_year(self) -> Array:
         """Day of the year 1-366 of each row."""
         return np.array([(self.first + timedelta(days=i)).timetuple().tm_yday for i in range(len(self))], dtype=np.float64)
 
-    @property
+    @cached_property
     def mean_c(self) -> Array:
         """Middle of low and high [°C]."""
         return (self.low_c + self.high_c) / 2
 
-    @property
+    @cached_property
     def range_k(self) -> Array:
         """High less low [K]."""
         return self.high_c - self.low_c
