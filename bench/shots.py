@@ -51,15 +51,20 @@ def main() -> int:
 
 def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     from cloche.apps.covers.flows import season
+    from cloche.apps.forecasts.flows.years import work_out_year
     from cloche.apps.gardens.models import Garden
     from cloche.apps.places.models import Place
+    from cloche.apps.shared import clock
 
     hill = Garden.objects.earliest("pk")
-    bed, tray = Place.objects.get(name="North bed"), Place.objects.get(name="Kitchen sill")
+    bed, tunnel = Place.objects.get(name="North bed"), Place.objects.get(name="Low tunnel")
     root, place = f"/g/{hill.pk}", f"/g/{hill.pk}/places/{bed.pk}/"
     # What the queue would work out while the page waits.
     keys = [key for key, _ in season.offered(hill)][:3]
     season.answer(bed, [season.BARE, *keys])
+    season.answer(tunnel, [season.BARE])
+    for year in range(5):
+        work_out_year(bed, clock.today(hill.timezone).year - year)
     own = "&".join(f"cover={key}" for key in keys)
     return [
         ("today", f"{root}/", DESK, "light"),
@@ -68,19 +73,19 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("place", place, DESK, "light"),
         ("season", f"{root}/covers/season/?place={bed.pk}&crop=lettuce&crop=snap_bean&crop=tomato&{own}", DESK, "light"),
         ("bench", f"{root}/bench/", DESK, "light"),
-        ("heat", f"{root}/bench/heat/?place={tray.pk}&crop=pepper", DESK, "light"),
+        ("plan", f"{root}/plan/{bed.pk}/", DESK, "light"),
+        ("cover-by-the-day", f"{root}/plan/{tunnel.pk}/cover/", DESK, "light"),
+        ("years", f"{root}/years/?place={bed.pk}", DESK, "light"),
         ("crop-in-place", f"{place}crops/snap_bean/", DESK, "light"),
         ("sowings", f"{root}/sowings/", DESK, "light"),
         ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
         ("windows", f"{root}/windows/", DESK, "light"),
         ("ground", f"{root}/ground/", DESK, "light"),
         ("new-garden", "/gardens/new/?latitude_deg=48.41&longitude_deg=15.61", DESK, "light"),
-        ("garden", f"{root}/garden/", DESK, "light"),
         ("round-phone", f"{root}/round/", PHONE, "light"),
         ("loggers", f"{root}/loggers/", DESK, "light"),
         ("covers", f"{root}/covers/?place={bed.pk}&crop=snap_bean", DESK, "light"),
         ("opening", f"{root}/covers/opening/", DESK, "light"),
-        ("sandbox", f"{root}/covers/sandbox/", DESK, "light"),
     ]
 
 

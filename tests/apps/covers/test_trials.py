@@ -1,15 +1,20 @@
 """A cover against a bare strip: setting up, pairs, what is told."""
 
-from datetime import timedelta
+from datetime import date, timedelta
+from typing import Any
 
 import pytest
 from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.pages.arms import emergence_lines
 from cloche.apps.covers.selectors import pairs_before, pairs_of
 from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
+from cloche.apps.sowings.models import Count, Sowing
+from cloche.core.trials.germinated import half_of
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading
 
@@ -125,3 +130,48 @@ def test_a_slip_is_left_aside_and_said(signed_in: Client, trial: CoverTrial) -> 
     given = shown(signed_in, trial)
     assert "3.1° warmer" in given
     assert "12 April stands far from all others, a slip by the look of it, and is left aside." in given
+
+
+def came_up(place: Place, crop_key: str, counts: list[tuple[int, int]], **values: Any) -> None:
+    sowing = Sowing.objects.create(
+        place=place, crop_key=crop_key, sown_on=TODAY - timedelta(days=20), seeds=50, depth_m=0.01, **values
+    )
+    for after, up in counts:
+        Count.objects.create(sowing=sowing, on=sowing.sown_on + timedelta(days=after), up=up)
+
+
+def test_what_came_up_in_both_beds_is_set_side_by_side(signed_in: Client, trial: CoverTrial) -> None:
+    CoverTrial.objects.filter(pk=trial.pk).update(begun_on=TODAY - timedelta(days=21))
+    trial.refresh_from_db()
+    came_up(trial.covered, "radish", [(4, 0), (6, 20), (8, 44)])
+    came_up(trial.bare, "radish", [(8, 0), (11, 15), (14, 36)])
+    came_up(trial.covered, "carrot", [(12, 1)])
+    came_up(trial.bare, "carrot", [(15, 0)])
+    came_up(trial.covered, "pea", [(9, 30)])
+    found = emergence_lines(trial)
+    # Beside SciPy and statsmodels the same functions stand in tests/core/trials; here, that they reach the page.
+    covered, bare = (
+        half_of([(float(after), up) for after, up in counts])
+        for counts in ([(4, 0), (6, 20), (8, 44)], [(8, 0), (11, 15), (14, 36)])
+    )
+    assert covered is not None
+    assert bare is not None
+    assert len(found) == 2
+    assert found[0].startswith("Carrots: half up after a time that cannot be told yet")
+    assert f"half up after {covered.days:.0f} days" in found[1]
+    assert f"{bare.days:.0f} days" in found[1]
+    assert "of 100 sown 88 (" in found[1]
+    text = signed_in.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
+    assert "What came up" in text
+
+
+def test_several_covers_are_tried_against_one_bare_bed(signed_in: Client, trial: CoverTrial) -> None:
+    other = make_place(trial.covered.garden, "Fleeced bed")
+    later = CoverTrial.objects.create(covered=other, bare=trial.bare, depth_m=0.05, begun_on=trial.begun_on)
+    long_ago = CoverTrial.objects.create(
+        covered=other, bare=trial.bare, depth_m=0.05, begun_on=date(2020, 3, 1), ended_on=date(2020, 4, 1)
+    )
+    text = signed_in.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
+    assert "Against the same bare bed" in text
+    assert reverse("trial", args=[trial.covered.garden_id, later.pk]) in text
+    assert reverse("trial", args=[trial.covered.garden_id, long_ago.pk]) not in text

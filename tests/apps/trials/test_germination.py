@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from functools import partial
 
 import pytest
 from django.test import Client
@@ -12,7 +13,7 @@ from cloche.apps.forecasts.flows.years import keep_days
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
-from cloche.apps.trials.pages import trial_page, warmth_of
+from cloche.apps.trials.pages import soil_since, trial_page, warmth_of
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -89,9 +90,9 @@ def _by_warmth(lines: list) -> list:  # type: ignore[type-arg]
 def test_a_batch_in_a_place_is_as_warm_as_the_place_was(trial: GerminationTrial) -> None:
     tray = make_place(trial.garden, "Tray", kind="tray")
     made = batch(trial, None, place=tray)
-    assert warmth_of(made, trial, TODAY) is None
+    assert warmth_of(made, partial(soil_since, trial, TODAY)) is None
     keep_days(tray, 0.02, {BEGUN + timedelta(days=day): 18.0 + day % 2 for day in range(14)})
-    assert warmth_of(made, trial, TODAY) == pytest.approx(18.5)
+    assert warmth_of(made, partial(soil_since, trial, TODAY)) == pytest.approx(18.5)
 
 
 def test_the_packet_takes_what_came_up(signed_in: Client, trial: GerminationTrial) -> None:

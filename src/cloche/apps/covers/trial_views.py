@@ -56,7 +56,7 @@ def trials(request: GardenRequest) -> HttpResponse:
             request, _("It runs. Read both within a few minutes, morning and evening; pairs from the round count too.")
         )
         return redirect("trial", request.garden.pk, trial.pk)
-    context = {"form": form, "lines": pages.trial_lines(request.garden, units, today), "tab": "trials"}
+    context = {"form": form, "lines": pages.trial_lines(request.garden, units), "tab": "trials"}
     return render(request, "covers/trials.html", context, status=INVALID if form.errors else 200)
 
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import csv
+from collections.abc import Callable
 from datetime import date
+from functools import cache
 from typing import Any
 
 from django import forms
@@ -18,7 +20,7 @@ from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants import flows
-from cloche.apps.plants.models import MOST_PLANTS, Planting
+from cloche.apps.plants.models import MOST_PLANTS, BedShape, Planting
 from cloche.apps.plants.selectors import shape_of
 from cloche.apps.shared import validators
 from cloche.apps.shared.http import INVALID
@@ -54,9 +56,10 @@ class BringForm(forms.Form):
         places = {place.name.lower(): place for place in self.garden.places.all()}
         known = {name.lower(): crop.key for crop in crops.crops() for name in (crop.name, crop.name_plural, crop.key)}
         wrong = []
+        shapes = cache(shape_of)
         for number, row in enumerate(rows, 1):
             cells = [cell.strip() for cell in row] + [""] * 4
-            found = _read(cells, places, known)
+            found = _read(cells, places, known, shapes)
             if isinstance(found, Planting):
                 self.plantings.append(found)
             else:
@@ -66,7 +69,9 @@ class BringForm(forms.Form):
         return text
 
 
-def _read(cells: list[str], places: dict[str, Place], known: dict[str, str]) -> Planting | str:
+def _read(
+    cells: list[str], places: dict[str, Place], known: dict[str, str], shapes: Callable[[Place], BedShape]
+) -> Planting | str:
     """A planting, or what is wrong."""
     place, key = places.get(cells[0].lower()), known.get(cells[1].lower())
     if place is None:
@@ -81,7 +86,7 @@ def _read(cells: list[str], places: dict[str, Place], known: dict[str, str]) -> 
         return _("“{text}” is no day; write it as 2027-04-20.").format(text=cells[2])
     if cells[3] and not (cells[3].isdecimal() and 1 <= int(cells[3]) <= MOST_PLANTS):
         return _("“{text}” is no number of plants.").format(text=cells[3])
-    crop, side = crops.crop(key), shape_of(place).square_m
+    crop, side = crops.crop(key), shapes(place).square_m
     origin = Planting.Origin.SOWN if crop.sown_direct else Planting.Origin.RAISED
     number = int(cells[3]) if cells[3] else None
     return Planting(place=place, crop_key=key, planned_on=on, number=number, origin=origin, length_m=side, width_m=side)

@@ -10,6 +10,10 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 
+Box = tuple[float, float, float, float]
+"""Corner and sides [m]."""
+HAIR_M = 0.005
+
 
 def plantings_in(garden: Garden) -> QuerySet[Planting]:
     """Plantings of a garden's current places, with what happened to them."""
@@ -47,17 +51,22 @@ def set_out_at(place: Place, today: date) -> list[Planting]:
 
 def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
     """The first square of a bed on which nothing lies; None where all are taken."""
-    laid = [one for one in plantings_at(place) if one.x_m is not None and one.y_m is not None and one.ended_on is None]
-    step, hair = shape.square_m, 0.005
-    for row in range(max(int(shape.width_m / step + hair), 1)):
-        for column in range(max(int(shape.length_m / step + hair), 1)):
+    laid = [box for one in plantings_at(place) if one.ended_on is None and (box := box_of(one))]
+    step = shape.square_m
+    for row in range(max(int(shape.width_m / step + HAIR_M), 1)):
+        for column in range(max(int(shape.length_m / step + HAIR_M), 1)):
             x, y = column * step, row * step
-            if not any(
-                (one.x_m or 0.0) < x + step - hair
-                and x + hair < (one.x_m or 0.0) + one.length_m
-                and (one.y_m or 0.0) < y + step - hair
-                and y + hair < (one.y_m or 0.0) + one.width_m
-                for one in laid
-            ):
+            if not any(overlap((x, y, step, step), box) for box in laid):
                 return round(x, 3), round(y, 3)
     return None
+
+
+def box_of(one: Planting) -> Box | None:
+    """Where it lies on the plan; None while it does not."""
+    return None if one.x_m is None or one.y_m is None else (one.x_m, one.y_m, one.length_m, one.width_m)
+
+
+def overlap(one: Box, other: Box) -> bool:
+    """Whether two rectangles share ground, but for a hair."""
+    along = one[0] + one[2] > other[0] + HAIR_M and other[0] + other[2] > one[0] + HAIR_M
+    return along and one[1] + one[3] > other[1] + HAIR_M and other[1] + other[3] > one[1] + HAIR_M

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
+from functools import cache, partial
 from math import isfinite
 from typing import TYPE_CHECKING
 
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.trials.models import GerminationTrial, TrialBatch
 from cloche.bridge.services import crops
@@ -63,8 +66,9 @@ def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
 
     batches = list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
     lines, done = [], []
+    soil = cache(partial(soil_since, trial, today))
     for batch in batches:
-        warmth = warmth_of(batch, trial, today)
+        warmth = warmth_of(batch, soil)
         counts = [(one.on, one.up) for one in batch.counts.all()]
         found = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
         done.append((batch, found))
@@ -80,12 +84,15 @@ def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
     )
 
 
-def warmth_of(batch: TrialBatch, trial: GerminationTrial, today: date) -> float | None:
+def warmth_of(batch: TrialBatch, soil: Callable[[Place], float | None]) -> float | None:
     """As it is held, or the mean of its place since it was laid out [°C]; None: not known."""
-    if batch.warmth_c is not None or batch.place is None:
-        return batch.warmth_c
+    return batch.warmth_c if batch.warmth_c is not None or batch.place is None else soil(batch.place)
+
+
+def soil_since(trial: GerminationTrial, today: date, place: Place) -> float | None:
+    """A place's mean soil since a trial's seeds were laid out, up to its end [°C]; None: not known."""
     days = max(((trial.ended_on or today) - trial.begun_on).days, 1)
-    soil = forecasts.daily_soil(batch.place, forecasts.ground_of(batch.place), trial.begun_on, days)
+    soil = forecasts.daily_soil(place, forecasts.ground_of(place), trial.begun_on, days)
     known = [value for value in soil if value is not None]
     return sum(known) / len(known) if known else None
 

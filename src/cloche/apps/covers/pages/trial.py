@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
+from cloche.apps.covers.pages.arms import emergence_lines
 from cloche.apps.covers.selectors import pairs_before, pairs_of, trials_in
 from cloche.apps.covers.trial_forms import ALIKE
 from cloche.apps.forecasts import selectors as windows
@@ -34,7 +35,8 @@ class TrialLine:
 
 @dataclass(frozen=True)
 class TrialPage:
-    """Context of covers/trial.html: sentences, the drawing, the latest pairs in words."""
+    """Context of covers/trial.html: sentences, the drawing, what came up in both beds, other covers that are tried against the
+    same bare bed, the latest pairs in words."""
 
     trial: CoverTrial
     headline: str
@@ -43,14 +45,26 @@ class TrialPage:
     teaches: str
     missing: list[str]
     drawing: drawing.Pairs | None
+    emergence: list[str]
+    others: list[TrialLine]
     pairs: list[tuple[str, str, str, str]]
 
 
-def trial_lines(garden: Garden, units: Units, today: date) -> list[TrialLine]:
+def trial_lines(garden: Garden, units: Units) -> list[TrialLine]:
     """Each with its answer so far."""
+    return _lines(trials_in(garden), units)
+
+
+def _beside(trial: CoverTrial, units: Units) -> list[TrialLine]:
+    """Other arms against the same bare bed at the same time, in the order in which they were begun."""
+    others = [one for one in trials_in(trial.covered.garden) if one.bare_id == trial.bare_id and one.pk != trial.pk]
+    last = trial.ended_on or date.max
+    return _lines([one for one in others if one.begun_on <= last and (one.ended_on or date.max) >= trial.begun_on], units)
+
+
+def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
     from cloche.bridge.services.paired import trial_result
 
-    trials = trials_in(garden)
     found = []
     for trial in trials:
         result = trial_result(_days(trial, pairs_of(trial)), _days(trial, pairs_before(trial)))
@@ -83,6 +97,8 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
         teaches=_teaches(trial, pairs, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
         drawing=_drawn(days, answer.found, units),
+        emergence=emergence_lines(trial),
+        others=_beside(trial, units),
         pairs=latest,
     )
 

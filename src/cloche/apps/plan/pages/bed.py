@@ -137,7 +137,7 @@ def _line(
 ) -> PatchLine:
     patch = patch_of(one)
     kind = "left" if grows is None else "planned" if one.planted_on is None else "standing"
-    at = None if one.x_m is None or one.y_m is None else (one.x_m, one.y_m, one.length_m, one.width_m)
+    at = plants.box_of(one)
     drawn = None
     if at is not None:
         day = shade[0] if shade else today
@@ -256,19 +256,13 @@ def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[
         if soon := beds.come_too_soon(one.crop_key, year, near):
             early.setdefault(soon, []).append(texts.crop_name(one))
     found = [texts.too_soon(names, soon) for soon, names in early.items()]
-    laid = [one for one in there if one.x_m is not None and one.y_m is not None]
-    for i, one in enumerate(laid):
-        for other in laid[i + 1 :]:
-            if _share(one, other):
+    laid = [(one, box) for one in there if (box := plants.box_of(one))]
+    for i, (one, box) in enumerate(laid):
+        for other, other_box in laid[i + 1 :]:
+            if plants.overlap(box, other_box):
                 names = texts.name_of(one), texts.name_of(other)
                 found.append(_("{one} and {other} share ground.").format(one=names[0], other=names[1]))
     return found
-
-
-def _share(one: Planting, other: Planting) -> bool:
-    a, b = ((p.x_m or 0.0, p.y_m or 0.0, p.length_m, p.width_m) for p in (one, other))
-    hair = 0.005
-    return a[0] + a[2] > b[0] + hair and b[0] + b[2] > a[0] + hair and a[1] + a[3] > b[1] + hair and b[1] + b[3] > a[1] + hair
 
 
 def _free(lines: list[PatchLine], growing: dict[int, Grows], today: date) -> list[str]:
