@@ -74,6 +74,9 @@ ALTER ROLE cloche LOGIN NOSUPERUSER NOCREATEROLE NOREPLICATION NOBYPASSRLS $may 
 SQL
   PG_USER=keeper pg psql -X -qAt -d postgres -c "SELECT 1 FROM pg_database WHERE datname = 'cloche'" | grep -q 1 \
     || PG_USER=keeper pg createdb -O cloche cloche
+  # Where a night's backup is restored on trial.
+  PG_USER=keeper pg psql -X -qAt -d postgres -c "SELECT 1 FROM pg_database WHERE datname = 'cloche_check'" | grep -q 1 \
+    || PG_USER=keeper pg createdb -O cloche cloche_check
   own_everything cloche
 }
 
@@ -169,7 +172,7 @@ bring_back() {
   [ -r "$file" ] || stop_with "there is no backup to read at $1."
   set_up run; with_database own
   before="$STATE/before-restore-$(date +%Y%m%d-%H%M%S).backup"
-  { ls -t "$STATE"/before-restore-*.backup 2>/dev/null || true; } | tail -n +3 | xargs -r rm -f # the last three are kept
+  { ls -t "$STATE"/before-restore-*.backup 2>/dev/null || true; } | tail -n +2 | xargs -r rm -f # the last two are kept, with the one that is made now
   (umask 077; pg pg_dump -Fc -f "$before" cloche) && note "What was there before is kept in $before."
   # Into a database beside it, and only when that is whole are the two exchanged.
   local PG_USER=keeper

@@ -57,9 +57,9 @@ serve() {
 hand_over() {
   local port=$1 said=$2; shift 2
   own_user
-  install -d -m 700 "$STATE/mail" "$STATE/numba"
-  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba"
-  export NUMBA_CACHE_DIR="$STATE/numba" PYTHONPATH="$ROOT/src"
+  install -d -m 700 "$STATE/mail" "$STATE/numba" "$STATE/backups"
+  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba" "$STATE/backups"
+  export CLOCHE_PG_BIN="$PGBIN" NUMBA_CACHE_DIR="$STATE/numba" PYTHONPATH="$ROOT/src"
   rm -f "$STATE/parts.json"
   stop_cluster
   exec "$PY" -m cloche.supervisor --state "$STATE" --python "$PY" --pg-bin "$PGBIN" --db "$DB" --port "$port" --db-port "$DB_PORT" \

@@ -9,9 +9,12 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
+import requests
 
 from bench.running import PORTION, Running, post, settle
 from cloche.demo.probe import SimulatedProbe
+
+WAITS_S = 180.0
 
 
 @pytest.fixture(scope="module")
@@ -39,6 +42,17 @@ def test_a_backup_is_its_owners_alone_and_never_half(home: Path, running: Runnin
         running.command("backup", str(home / "no-such-folder" / "garden.backup"))
     assert file.read_bytes() == whole
     assert [one.name for one in home.glob("*.part")] == []
+
+
+def test_the_nightly_one_comes_by_itself_and_is_tried_out(home: Path, running: Running) -> None:
+    folder, waited = home / "own" / "backups", time.monotonic() + WAITS_S
+    while not (found := list(folder.glob("cloche-*.backup"))) and time.monotonic() < waited:
+        time.sleep(0.5)
+    assert found, "no backup was made"
+    assert {one.stat().st_mode & 0o077 for one in [folder, *found]} == {0}
+    checks = requests.get(f"{running.url}/readyz/", timeout=20).json()["checks"]
+    assert checks["backups"]["well"]
+    assert checks["backups"]["size_mb"] > 0
 
 
 def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_by_half(home: Path, running: Running) -> None:

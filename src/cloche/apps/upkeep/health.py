@@ -22,6 +22,8 @@ from cloche.apps.loggers.models import RefusedMessage
 from cloche.apps.shared import clock
 from cloche.apps.today.flows.digest import MAIL
 from cloche.apps.today.models import DigestWish
+from cloche.apps.upkeep.flows import backups
+from cloche.apps.upkeep.models import Backup
 from cloche.apps.weather.models import WeatherReport
 from cloche.apps.weather.provider import provider
 from cloche.apps.work import disk, moments
@@ -30,6 +32,7 @@ from cloche.apps.work.models import Failure, Heartbeat
 
 BEATS_WITHIN_S, QUEUE_WITHIN_S, LISTENS_WITHIN_S = 25.0, 900.0, 120.0
 WEATHER_WITHIN_H, STALE_WITHIN_H = 6.0, 26.0
+BACKUP_WITHIN_H = 50.0
 
 
 @dataclass(frozen=True)
@@ -130,6 +133,24 @@ def _mail() -> Check:
     return Check("mail", not failing, {"wanted": DigestWish.objects.count(), "failing": failing})
 
 
+def _backups() -> Check:
+    """One of last night, restored on trial, and in the second folder where there is one."""
+    if not backups.is_wanted():
+        return Check("backups", True, {"wanted": False})
+    last = Backup.objects.filter(failure="").first()
+    tried = Backup.objects.first()
+    age_h = _age_s(last.made_at if last else None, clock.real_now()) / 3600
+    facts = {
+        "wanted": True,
+        "age_h": round(age_h, 1) if last else None,
+        "size_mb": round(last.size_bytes / 1e6, 1) if last else None,
+        "copied": last is not None and last.copied_at is not None,
+        "failure": tried.failure if tried else "",
+    }
+    whole = not facts["failure"] and (not settings.CLOCHE_BACKUPS_TOO or last is None or bool(facts["copied"]))
+    return Check("backups", age_h < BACKUP_WITHIN_H and whole, facts)
+
+
 def _listener() -> Check:
     if not settings.CLOCHE_MQTT_URL:
         return Check("listener", True, {"wanted": False})
@@ -148,6 +169,7 @@ DATABASE_CHECKS: tuple[Callable[[], Check], ...] = (
     _weather,
     _mail,
     _listener,
+    _backups,
 )
 UNREADY = {"disk", "clock", "database", "migrations", "workers", "queue"}
 """What makes an installation unready to be used; the others are told, and are somebody's to see to."""

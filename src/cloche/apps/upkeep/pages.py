@@ -14,6 +14,7 @@ from cloche.apps.shared import clock, words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.shelter import CLOCK, FULL
 from cloche.apps.upkeep import health
+from cloche.apps.upkeep.models import Backup
 from cloche.apps.weather.selectors import report_words
 from cloche.apps.work import moments
 from cloche.apps.work.models import Failure
@@ -46,7 +47,7 @@ def runs_page(garden: Garden, now: datetime) -> Runs:
     """For the owner of a garden: all of this installation that concerns it."""
     found = {check.name: check for check in health.checks()}
     lines = [_forecasts(garden, now), _workers(found), _weather(garden, now, found), _mail(garden), _loggers(garden, found)]
-    lines += [_disk(found), _clock(found), (True, _restarts())]
+    lines += [_backups(found, garden), _disk(found), _clock(found), (True, _restarts())]
     troubles = [_trouble(one, garden) for one in garden.failures.select_related("place")[:MOST_SHOWN]]
     kept = [_aside(one, garden) for one in garden.refused_messages.select_related("device")[:MOST_SHOWN]]
     # What failed stands by itself already; the line about forecasts that wait for it would say it twice.
@@ -114,6 +115,28 @@ def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]
     if listener is not None and not listener.well:
         return False, _("The listener for loggers’ messages is not heard. {text}").format(text=text).strip()
     return True, text
+
+
+def _backups(found: dict[str, health.Check], garden: Garden) -> tuple[bool, str]:
+    """When everything was saved last, and whether it could be brought back."""
+    check = found.get("backups")
+    last = Backup.objects.filter(failure="").first()
+    if check is None or not check.facts["wanted"]:
+        return True, ""
+    if last is None:
+        return check.well, (
+            _("The nightly backup failed: {why}").format(why=check.facts["failure"])
+            if check.facts["failure"]
+            else _("The first backup is made within minutes.")
+        )
+    text = _("Backed up {when} and restored on trial; {size} MB.").format(
+        when=_when(last.made_at, garden), size=check.facts["size_mb"]
+    )
+    if check.facts["failure"]:
+        return False, _("{text} The one after it failed: {why}").format(text=text, why=check.facts["failure"])
+    if last.copy_failure:
+        return False, _("{text} It did not reach the second folder: {why}").format(text=text, why=last.copy_failure)
+    return check.well, text if check.well else _("{text} There should be a newer one.").format(text=text)
 
 
 def _disk(found: dict[str, health.Check]) -> tuple[bool, str]:

@@ -176,6 +176,12 @@ CLOCHE_LEAST_FREE_BYTES = int(os.environ.get("CLOCHE_LEAST_FREE_MB", "64")) * 1_
 CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
 CLOCHE_ARCHIVE_LIMIT_BYTES = 500_000_000
 # Days added to the real date: the demo lives on a day of its own.
+OWN_BACKUPS = os.environ.get("CLOCHE_BACKUPS", str(STATE / "backups"))
+"""Where one's own data are saved every night; invented and tested ones are not."""
+CLOCHE_BACKUPS, CLOCHE_BACKUPS_TOO = "", os.environ.get("CLOCHE_BACKUPS_TOO", "")
+"""Folders of nightly backups; empty: none are made."""
+CLOCHE_PG_BIN = os.environ.get("CLOCHE_PG_BIN", "")
+"""Where PostgreSQL's own programs are, if not where all programs are."""
 CLOCHE_DAY_OFFSET = int(os.environ.get("CLOCHE_DAY_OFFSET", "0"))
 CLOCHE_DEMO = False
 # Where a weather provider answers; empty: weather is typed in or brought in from files.

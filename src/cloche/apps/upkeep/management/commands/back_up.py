@@ -1,0 +1,25 @@
+"""A backup at once, as one is made every night."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandError
+
+from cloche.apps.upkeep.flows import backups
+
+
+class Command(BaseCommand):
+    """Back up into CLOCHE_BACKUPS."""
+
+    help = "Back everything up into CLOCHE_BACKUPS, proved by a restore on trial."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Make one, and say which."""
+        if not backups.is_wanted():
+            raise CommandError("CLOCHE_BACKUPS names no folder.")
+        try:
+            done = backups.back_up()
+        except backups.NotBackedUp as refused:
+            raise CommandError(str(refused)) from refused
+        self.stdout.write(f"{done.file}, {done.size_bytes / 1e6:.1f} MB, restored on trial.")
