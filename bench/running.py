@@ -73,8 +73,11 @@ class Running:
             os.kill(self.process.pid, signal.SIGTERM)
             self.process.wait(60)
 
-    def command(self, *words: str) -> str:
-        done = subprocess.run([RUN, *words], env=self.env, capture_output=True, text=True, timeout=120)  # noqa: S603
+    def command(self, *words: str, typed: str = "") -> str:
+        command = [RUN, *words]
+        done = subprocess.run(  # noqa: S603 - our own words
+            command, env=self.env, input=typed, capture_output=True, text=True, timeout=120, start_new_session=True
+        )
         assert done.returncode == 0, done.stderr
         return done.stderr
 

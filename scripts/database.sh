@@ -150,14 +150,19 @@ clean_up() {
 from_here() { case $1 in /*) printf '%s' "$1" ;; *) printf '%s/%s' "$HERE" "$1" ;; esac; }
 
 # While the application runs its server is asked; otherwise one is started for the purpose.
-back_up() {
-  local file
-  file=$(from_here "$1")
+reach_own() {
   set_up run
   STATE=$(state_of own); DB="$STATE/db"; PGBIN=$(postgres_bin)
   if [ -f "$STATE/lock" ] && ! flock -n "$STATE/lock" true; then
-    DB_PORT=$(cat "$STATE/port"); CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password")
+    DB_PORT=$(cat "$STATE/port"); CLOCHE_DB_PASSWORD=$(as_server cat "$DB/password"); CLOCHE_SECRET_KEY=$(cat "$STATE/secret")
+    export CLOCHE_STATE="$STATE" CLOCHE_DB_PORT="$DB_PORT" CLOCHE_DB_PASSWORD CLOCHE_SECRET_KEY
   else with_database own; fi
+}
+
+back_up() {
+  local file
+  file=$(from_here "$1")
+  reach_own
   # For its owner's eyes, and whole or not at all.
   if ! (umask 077; pg pg_dump -Fc -f "$file.part" cloche && mv -f "$file.part" "$file"); then
     rm -f "$file.part"

@@ -66,6 +66,15 @@ hand_over() {
     --as-web "$AS_WEB" --as-database "$AS_DATABASE" --greeting "\nCloche is open at  http://127.0.0.1:$port\n$said\nCtrl-C ends everything it started." "$@"
 }
 
+# Whoever keeps the machine lets somebody in again.
+new_password() {
+  reach_own
+  export DJANGO_SETTINGS_MODULE=cloche.config.settings.production
+  manage migrate -v 0
+  manage changepassword "$1"
+  manage axes_reset_username "$1" > /dev/null # wrong tries of before no longer count
+}
+
 run_checks() {
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.test
   "$VENV/bin/ruff" check -q . || stop_with "ruff has something to say, above."

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 import requests
 
-from bench.running import PORTION, Running, post, settle
+from bench.running import PORTION, Person, Running, post, settle
 from cloche.demo.probe import SimulatedProbe
 
 WAITS_S = 180.0
@@ -94,3 +94,16 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)
+
+
+def test_who_forgot_a_password_is_let_in_again(running: Running) -> None:
+    assert running.process.poll() is not None, "it is stopped by now"
+    running.command("password", "rowan", typed="apple-and-pear\n" * 2)
+    running.start()
+    try:
+        inside = Person(running.url).send("/sign-in/", username="rowan", password="apple-and-pear")
+        assert "/g/" in inside.url
+    finally:
+        running.stop()
+    with pytest.raises(AssertionError, match="nobody"):
+        running.command("password", "nobody-of-that-name", typed="apple-and-pear\n" * 2)
