@@ -15,18 +15,12 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 
 @pytest.fixture
-def records(on: Any) -> Garden:
-    """Everything but what is worked out of it."""
+def demo(on: Any) -> Garden:
     day = demo_day("", date(2026, 11, 24))
     on(day.year, day.month, day.day, 8)
     load(7)
-    return Garden.objects.get(name="Halde farm")
-
-
-@pytest.fixture
-def demo(records: Garden) -> Garden:
     assert refresh_stale() == 17
-    return records
+    return Garden.objects.get(name="Halde farm")
 
 
 def sign_in(page: Page, url: str, name: str) -> None:
@@ -36,7 +30,7 @@ def sign_in(page: Page, url: str, name: str) -> None:
     page.get_by_role("button", name="Sign in").click()
 
 
-def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: Garden) -> None:
+def test_a_visitor_walks_through_every_room_and_carries_the_record_home(page: Page, live_server: Any, demo: Garden) -> None:
     sign_in(page, live_server.url, "demo")
     heading = page.get_by_role("heading", level=1)
     expect(heading).to_contain_text("more things below")
@@ -57,6 +51,7 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     page.locator(".cut a", has_text="North bed").click()
     expect(page.locator("circle.mark-strange")).not_to_have_count(0)
     expect(page.get_by_text("far from the rest (ringed)")).to_be_visible()
+    _carried_home(page)
     page.get_by_role("link", name="Go to Creek paddock").click()
     expect(heading).to_be_visible()
     expect(page.locator(".cut > li")).to_have_count(4)
@@ -68,8 +63,8 @@ def test_a_visitor_walks_through_every_room(page: Page, live_server: Any, demo: 
     assert page.request.get(f"{live_server.url}/g/{demo.pk}/").status == 404
 
 
-def test_the_whole_record_can_be_carried_home(page: Page, live_server: Any, records: Garden) -> None:
-    sign_in(page, live_server.url, "demo")
+def _carried_home(page: Page) -> None:
+    """Every reading, as a file that anything opens."""
     page.get_by_role("link", name="Files", exact=True).click()
     with page.expect_download() as waiting:
         page.get_by_role("link", name="Soil readings as CSV").click()

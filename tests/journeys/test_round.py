@@ -224,13 +224,20 @@ def test_an_answer_that_gets_lost_is_asked_for_again_and_nothing_is_doubled(
     page = phone()
     open_round(page, live_server.url, garden)
 
+    lost = []
+
     def swallow(route: Any) -> None:
         route.fetch()  # the garden has it, the phone never hears of it
         route.abort()
+        lost.append(route)
 
     page.context.route("**/round/send/", swallow)
     read(page, "9.5")
-    page.wait_for_timeout(600)
+    for _ in range(PROMPTED):
+        if lost:
+            break
+        page.wait_for_timeout(50)
+    page.wait_for_timeout(100)
     assert waiting(page) == 1
     page.context.unroute("**/round/send/")
     page.evaluate("clocheWaiting.send()")
