@@ -53,11 +53,22 @@ serve() {
   hand_over "$port" "$said" "${listen[@]}" "${also[@]}"
 }
 
+# The engine as it was compiled beside the source, if it was: half a minute of every worker's first forecast.
+take_compiled() {
+  local latest
+  latest=$(ls -td src/cloche/core/__pycache__/compiled-* 2>/dev/null | head -1)
+  if [ -n "$latest" ] && [ ! -d "$STATE/numba/${latest##*/}" ]; then
+    rm -rf "$STATE/numba"/compiled-*
+    cp -R -p "$latest" "$STATE/numba/"
+  fi
+}
+
 # From here on the supervisor keeps the parts running, the database among them; our lock goes with it, our traps do not.
 hand_over() {
   local port=$1 said=$2; shift 2
   own_user
   install -d -m 700 "$STATE/mail" "$STATE/numba" "$STATE/backups"
+  take_compiled
   [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba" "$STATE/backups"
   export CLOCHE_PG_BIN="$PGBIN" NUMBA_CACHE_DIR="$STATE/numba" PYTHONPATH="$ROOT/src"
   rm -f "$STATE/parts.json"
