@@ -148,7 +148,7 @@ def _run(words: Sequence[str]) -> None:
     program = str(Path(settings.CLOCHE_PG_BIN) / words[0]) if settings.CLOCHE_PG_BIN else words[0]
     done = subprocess.run(  # noqa: S603 - our own words
         [program, *words[1:]],
-        env=os.environ | where,
+        env=where | {"LC_ALL": "C.UTF-8"},
         capture_output=True,
         text=True,
         timeout=LONGEST_S,
