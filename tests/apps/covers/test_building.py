@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from datetime import timedelta
 
 import pytest
 from django.test import Client
@@ -13,6 +14,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Cover
 from cloche.apps.plan.roofs import room_under
 from cloche.apps.plants.models import BedShape
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services.places import kind_of
 from cloche.bridge.values.inputs import CoverSpan
 from tests.conftest import NOW
@@ -116,3 +118,21 @@ def test_own_heights_reach_the_engine_and_the_plan(garden: Garden) -> None:
 @pytest.mark.parametrize("query", ["kind=nonsense", "width_m=abc", "low_m=99", "kind=glass_frame&width_m=-1"])
 def test_an_odd_address_begins_an_empty_form(signed_in: Client, garden: Garden, query: str) -> None:
     assert signed_in.get(reverse("own_covers", args=[garden.pk]) + "?" + query).status_code == 200
+
+
+def test_what_a_storm_did_is_kept_with_its_wind(signed_in: Client, garden: Garden) -> None:
+    own = Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
+    DailyWeather.objects.create(garden=garden, day=TODAY - timedelta(days=2), low_c=2.0, high_c=8.0, wind_m_s=14.0)
+    note, page = (reverse(name, args=[garden.pk, own.pk]) for name in ("note_damage", "edit_own"))
+    typed = {"on": (TODAY - timedelta(days=2)).isoformat(), "what": "torn", "cause": "wind", "note": "two stakes out"}
+    text = signed_in.post(note, typed, follow=True).content.decode()
+    assert "torn by wind, in a mean wind of 14" in text
+    assert "two stakes out" in text
+    ahead = signed_in.post(note, typed | {"on": (TODAY + timedelta(days=1)).isoformat()})
+    assert ahead.status_code == 422
+    assert "still to come" in ahead.content.decode()
+    assert own.damage.count() == 1
+    struck = reverse("remove_damage", args=[garden.pk, own.pk, own.damage.get().pk])
+    signed_in.post(struck)
+    assert "two stakes out" not in signed_in.get(page).content.decode()
+    assert signed_in.post(struck).status_code == 404

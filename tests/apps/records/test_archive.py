@@ -25,6 +25,7 @@ from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.places.models import (
     Cover,
+    CoverDamage,
     CoverPeriod,
     HeatPeriod,
     HeatTest,
@@ -119,6 +120,9 @@ def full(person: User, now: object) -> Garden:
     }
     planting = Planting.objects.create(place=bed, packet=packet, sowing=sowing, crop_key="carrot", **stands)
     PlantEvent.objects.create(planting=planting, kind="died", on=NOW.date(), number=3, cause="frost", lowest_c=-4.25)
+    CoverDamage.objects.create(
+        cover=garden.covers.earliest("pk"), on=NOW.date(), what="torn", cause="wind", note="a stake came loose"
+    )
     SavedSeed.objects.create(packet=Packet.objects.create(garden=garden, crop_key="carrot", in_use=False), planting=planting)
     Planting.objects.create(place=frame, crop_key="", planned_on=NOW.date())
     Planting.objects.create(place=bed, crop_key="kale", removed_at=NOW)

@@ -12,7 +12,7 @@ from cloche.apps.covers import selectors
 from cloche.apps.covers.pages.season import MOST_COVERS, MOST_CROPS
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.forms import CoverForm
-from cloche.apps.places.models import Cover, Hotbed, Place
+from cloche.apps.places.models import Cover, CoverDamage, Hotbed, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
@@ -204,6 +204,28 @@ class OwnCoverForm(forms.ModelForm):
         cover.low_m, cover.high_m = (data["low"], data["high"]) if is_box else (None, None)
         cover.price, cover.weight_kg = data["price"], data["weight"]
         return cover
+
+
+class DamageForm(forms.ModelForm):
+    """What happened to a cover."""
+
+    class Meta:
+        model = CoverDamage
+        fields = ["on", "what", "cause", "note"]
+        labels = {"on": lazy("On"), "what": lazy("It was"), "cause": lazy("By"), "note": lazy("Note")}
+        widgets = {"on": DATE}
+
+    def __init__(self, *args: Any, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "damage_%s"} | kwargs))
+        self.today = today
+        self.initial.setdefault("on", today)
+
+    def clean_on(self) -> date:
+        """Not ahead."""
+        on: date = self.cleaned_data["on"]
+        if on > self.today:
+            raise forms.ValidationError(_("That day is still to come."))
+        return on
 
 
 class HotbedForm(forms.ModelForm):

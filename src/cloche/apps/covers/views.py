@@ -15,17 +15,17 @@ from cloche.apps.covers import selectors
 from cloche.apps.covers.building_form import BegunForm, BuildingForm
 from cloche.apps.covers.flows import inventory as flow
 from cloche.apps.covers.flows import season as season_flow
-from cloche.apps.covers.forms import AskForm, OwnCoverForm, PutOnForm, SeasonForm
+from cloche.apps.covers.forms import AskForm, DamageForm, OwnCoverForm, PutOnForm, SeasonForm
 from cloche.apps.covers.pages import season as season_pages
 from cloche.apps.covers.pages.building import building_page
 from cloche.apps.covers.pages.compare import where_most
-from cloche.apps.covers.pages.inventory import own_lines
+from cloche.apps.covers.pages.inventory import damage_lines, own_lines
 from cloche.apps.covers.pages.learned import learned_lines
 from cloche.apps.covers.pages.whatif import Question, usual_crops, waiting_page, what_if_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
-from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.places.models import Cover, CoverDamage, CoverPeriod, Place
 from cloche.apps.places.operation_views import kept
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
@@ -155,10 +155,35 @@ def _begun(request: GardenRequest) -> Cover:
     return Cover(garden=request.garden, **{name: value for name, value in begun.items() if value})
 
 
-def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
+@require_POST
+@in_garden
+def note_damage(request: GardenRequest, own_id: int) -> HttpResponse:
+    """Write down what happened to one."""
+    cover = _own(request, own_id)
+    form = DamageForm(request.POST, today=clock.today(request.garden.timezone), instance=CoverDamage(cover=cover))
+    if not form.is_valid():
+        return _inventory(request, cover, form)
+    form.save()
+    messages.success(request, _("Written down."))
+    return redirect("edit_own", request.garden.pk, cover.pk)
+
+
+@require_POST
+@in_garden
+def remove_damage(request: GardenRequest, own_id: int, damage_id: int) -> HttpResponse:
+    """Strike it out."""
+    gone, _rows = CoverDamage.objects.filter(cover=_own(request, own_id), pk=damage_id).delete()
+    if not gone:
+        raise Http404
+    messages.success(request, _("Removed."))
+    return redirect("edit_own", request.garden.pk, own_id)
+
+
+def _inventory(request: GardenRequest, cover: Cover, damage: DamageForm | None = None) -> HttpResponse:
     request.room = "covers"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
-    form = OwnCoverForm(request.POST or None, instance=cover, garden=request.garden, units=units, today=today)
+    bound = None if damage else request.POST or None
+    form = OwnCoverForm(bound, instance=cover, garden=request.garden, units=units, today=today)
     if form.is_valid():
         flow.save_own(form.save())
         messages.success(request, _("{name} is on the list.").format(name=cover.name))
@@ -167,7 +192,10 @@ def _inventory(request: GardenRequest, cover: Cover) -> HttpResponse:
     lines = own_lines(request.garden, units, today)
     context = {"form": form, "lines": lines, "cover": cover, "removed": removed, "tab": "own_covers"}
     context["learned"] = learned_lines(request.garden)
-    return render(request, "covers/own.html", context, status=INVALID if form.errors else 200)
+    if cover.pk:
+        context |= {"damage": damage or DamageForm(today=today), "happened": damage_lines(cover, units, today)}
+    refused = form.errors or (damage is not None and damage.errors)
+    return render(request, "covers/own.html", context, status=INVALID if refused else 200)
 
 
 @require_POST

@@ -9,8 +9,9 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.covers.selectors import Owned, owned_in
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Cover
+from cloche.apps.places.models import Cover, CoverDamage
 from cloche.apps.shared import words
+from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import covers
 from cloche.bridge.values.units import Units
 
@@ -34,6 +35,22 @@ class Line:
 def own_lines(garden: Garden, units: Units, today: date) -> list[Line]:
     """All of them."""
     return [_line(owned, units, today) for owned in owned_in(garden, today)]
+
+
+def damage_lines(cover: Cover, units: Units, today: date) -> list[tuple[int, str, str]]:
+    """What happened to a cover: number, day and sentence, with that day's weather where it is known."""
+    rows = list(cover.damage.all())
+    days = {day.day: day for day in cover.garden.weather.filter(day__in=[row.on for row in rows])}
+    return [(row.pk, words.day(row.on, today), _happened(row, days.get(row.on), units)) for row in rows]
+
+
+def _happened(row: CoverDamage, day: DailyWeather | None, units: Units) -> str:
+    text = _("{what} by {cause}").format(what=row.get_what_display(), cause=row.get_cause_display())
+    if day is not None and row.cause == CoverDamage.Cause.WIND and day.wind_m_s is not None:
+        text += _(", in a mean wind of {wind}").format(wind=units.wind_text(day.wind_m_s))
+    if day is not None and row.cause == CoverDamage.Cause.SNOW and day.snow_m:
+        text += _(", under {snow} of snow").format(snow=units.length_text(day.snow_m))
+    return f"{text}: {row.note}" if row.note else text
 
 
 def _line(owned: Owned, units: Units, today: date) -> Line:

@@ -1,13 +1,14 @@
 """The places of a garden, what stands over them and below them, what was done there, what a hotbed is built of."""
 
 from cloche.apps.places.models.bench import HeatPeriod, HeatTest, Lamp, RoomAir
-from cloche.apps.places.models.covers import Cover, CoverPeriod, Hotbed, HotbedFill, HotbedNote, Operation
+from cloche.apps.places.models.covers import Cover, CoverDamage, CoverPeriod, Hotbed, HotbedFill, HotbedNote, Operation
 from cloche.apps.places.models.places import ASPECTS, WINDOW_ASPECTS, CurrentPlaces, Place, Room
 
 __all__ = [
     "ASPECTS",
     "WINDOW_ASPECTS",
     "Cover",
+    "CoverDamage",
     "CoverPeriod",
     "CurrentPlaces",
     "HeatPeriod",

@@ -52,6 +52,33 @@ class Cover(models.Model):
         return self.name
 
 
+class CoverDamage(models.Model):
+    """What happened to a cover on a day, and what did it."""
+
+    class What(models.TextChoices):
+        TORN = "torn", lazy("torn")
+        BLOWN = "blown", lazy("blown away")
+        BROKEN = "broken", lazy("broken or cracked")
+        SAGGED = "sagged", lazy("sagged or crushed")
+        CLOUDED = "clouded", lazy("clouded or brittle")
+
+    class Cause(models.TextChoices):
+        WIND = "wind", lazy("wind")
+        SNOW = "snow", lazy("snow")
+        HAIL = "hail", lazy("hail")
+        SUN = "sun", lazy("sun and age")
+        OTHER = "other", lazy("something else")
+
+    cover = models.ForeignKey(Cover, on_delete=models.CASCADE, related_name="damage")
+    on = models.DateField(validators=[validators.sane_day])
+    what = models.CharField(max_length=10, choices=What)
+    cause = models.CharField(max_length=10, choices=Cause)
+    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+
+    class Meta:
+        ordering = ["on", "id"]
+
+
 class CoverPeriod(models.Model):
     """A cover on a place from one day to another, both included; without a last day it is still on. item: which of those that
     the garden owns, if it is told."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed
+from cloche.apps.places.models import Cover, CoverDamage, CoverPeriod, Hotbed
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.shared.validators import MOST_MONEY
@@ -34,6 +34,22 @@ COVER_TABLES = (
         ),
         ("name", "id"),
         number="number",
+    ),
+    Table(
+        "cover_damage",
+        "What happened to covers.",
+        CoverDamage,
+        (
+            Column("cover", "integer", "Number of the cover in own_covers.csv."),
+            Column("on", "date", "Day."),
+            Column("what", "string", "What it was.", one_of=texts(CoverDamage.What.choices)),
+            Column("cause", "string", "What did it.", one_of=texts(CoverDamage.Cause.choices)),
+            Column("note", "string", "In words.", most=200),
+        ),
+        ("cover__name", "on", "id"),
+        refers={"cover": "own_covers"},
+        only={"cover__removed_at__isnull": True},
+        later=True,
     ),
     Table(
         "covers",

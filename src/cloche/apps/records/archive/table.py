@@ -12,6 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.places.models import (
     Cover,
+    CoverDamage,
     CoverPeriod,
     HeatPeriod,
     HeatTest,
@@ -74,6 +75,7 @@ INSIDE: dict[type[Model], str] = {
     CropChoice: "garden",
     DailyWeather: "garden",
     Device: "garden",
+    CoverDamage: "cover__garden",
     CoverPeriod: "place__garden",
     Operation: "place__garden",
     Visit: "place__garden",
