@@ -33,6 +33,12 @@ def running(home: Path) -> Iterator[Running]:
     found.stop()
 
 
+@pytest.fixture(scope="module")
+def token(running: Running) -> str:
+    """Of a logger in the one garden."""
+    return settle(running.url)
+
+
 def test_a_backup_is_its_owners_alone_and_never_half(home: Path, running: Running) -> None:
     file = home / "garden.backup"
     running.command("backup", str(file))
@@ -55,13 +61,21 @@ def test_the_nightly_one_comes_by_itself_and_is_tried_out(home: Path, running: R
     assert checks["backups"]["size_mb"] > 0
 
 
-def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_by_half(home: Path, running: Running) -> None:
+def test_who_forgot_a_password_is_let_in_again(running: Running, token: str) -> None:
+    running.command("password", "rowan", typed="apple-and-pear\n" * 2)
+    assert "/g/" in Person(running.url).send("/sign-in/", username="rowan", password="apple-and-pear").url
+    with pytest.raises(AssertionError, match="nobody"):
+        running.command("password", "nobody-of-that-name", typed="apple-and-pear\n" * 2)
+
+
+def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_by_half(
+    home: Path, running: Running, token: str
+) -> None:
     probe = SimulatedProbe(every=timedelta(minutes=1))
     probe.measure(datetime.now(UTC) - timedelta(days=60), datetime.now(UTC))
     parts = [probe.waiting[i : i + PORTION] for i in range(0, len(probe.waiting) // PORTION * PORTION, PORTION)]
     answered = 0
     try:
-        token = settle(running.url)
         ending = threading.Event()
 
         def pour() -> None:
@@ -94,16 +108,3 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)
-
-
-def test_who_forgot_a_password_is_let_in_again(running: Running) -> None:
-    assert running.process.poll() is not None, "it is stopped by now"
-    running.command("password", "rowan", typed="apple-and-pear\n" * 2)
-    running.start()
-    try:
-        inside = Person(running.url).send("/sign-in/", username="rowan", password="apple-and-pear")
-        assert "/g/" in inside.url
-    finally:
-        running.stop()
-    with pytest.raises(AssertionError, match="nobody"):
-        running.command("password", "nobody-of-that-name", typed="apple-and-pear\n" * 2)
