@@ -55,7 +55,7 @@ def test_old_seed_is_marked_and_what_the_plan_wants_is_to_be_bought(signed_in: C
     for crop in ("parsnip", "radish", "tomato"):
         Planting.objects.create(place=bed, crop_key=crop, planned_on=TODAY, length_m=0.6)
     given = signed_in.get(reverse("seed_box", args=[garden.pk])).content.decode()
-    assert "the plan wants Parsnip and Radish as well" in given
+    assert "the plan wants parsnip and radish as well" in given
     assert '<span class="warn">about' in given
     assert "the plan takes" in given
 

@@ -219,6 +219,8 @@ class DamageForm(forms.ModelForm):
         super().__init__(*args, **({"auto_id": "damage_%s"} | kwargs))
         self.today = today
         self.initial.setdefault("on", today)
+        for name, choices in (("what", CoverDamage.What.choices), ("cause", CoverDamage.Cause.choices)):
+            self.fields[name].choices = choices  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
         """Not ahead."""

@@ -67,6 +67,7 @@ class QuickPacket(forms.ModelForm):
         model = Packet
         fields = ["crop_key", "variety", "packed_year", "price"]
         labels = {"variety": lazy("Variety"), "packed_year": lazy("Year of packing"), "price": lazy("Price")}
+        help_texts = {"price": lazy("In your own money.")}
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "packet_%s"} | kwargs))
@@ -151,4 +152,10 @@ def _headline(found: list[BoxCrop], buy: list[str]) -> str:
     if not packets:
         return _("The seed box is empty.")
     text = _("{packets} in the box").format(packets=words.sentence(words.count(packets, "packet", "packets")))
-    return _("{text}; the plan wants {names} as well.").format(text=text, names=words.listed(buy, 4)) if buy else f"{text}."
+    return (
+        _("{text}; the plan wants {names} as well.").format(
+            text=text, names=words.listed([words.within(name) for name in buy], 4)
+        )
+        if buy
+        else f"{text}."
+    )
