@@ -95,6 +95,13 @@ def test_what_fails_is_said_and_leaves_nothing_by_half(folder: Path, settings: A
     assert checked().well
 
 
+def test_what_a_killed_one_left_goes_with_the_next(folder: Path) -> None:
+    folder.mkdir()
+    (folder / "cloche-20261127-030000.backup.part").write_bytes(b"half")
+    done = backups.back_up()
+    assert [one.name for one in folder.iterdir()] == [done.file]
+
+
 def test_without_room_none_is_begun(folder: Path, settings: Any) -> None:
     settings.CLOCHE_LEAST_FREE_BYTES = 10**18
     with pytest.raises(backups.NotBackedUp, match="no room"):

@@ -62,6 +62,18 @@ def test_by_height_it_is_off_when_they_touch_and_by_nights_it_may_be_too_low() -
     assert timetable(Covered(bean, 10), WARMING, OffRule.NIGHTS).too_low_d == 0
 
 
+def test_what_has_been_up_for_long_is_established_now_and_not_later_every_day() -> None:
+    kale = crop("kale")
+    assert [timetable(Covered(kale, up_d), WARMING, OffRule.ESTABLISHED).off_d for up_d in (0, -10, -20, -21, -60)] == [
+        21,
+        11,
+        1,
+        0,
+        0,
+    ]
+    assert timetable(Covered(kale, -60), WARMING, OffRule.NIGHTS) == timetable(Covered(kale, 0), WARMING, OffRule.NIGHTS)
+
+
 def test_where_nights_never_get_warm_it_stays_on() -> None:
     found = timetable(Covered(crop("muskmelon"), 10, touches_d=30), np.full(100, 2.0), OffRule.NIGHTS)
     assert (found.off_d, found.off_by) == (None, None)

@@ -9,7 +9,7 @@ from cloche.apps.bench.build_form import BuildForm
 from cloche.apps.bench.views import stand_in
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 
@@ -28,6 +28,6 @@ def builder(request: GardenRequest) -> HttpResponse:
         with turn(ENGINE) as mine:
             page = builder_page(form.cleaned_data, units) if mine else BuilderPage(WAITS, [], [], None)
     context = {"form": form, "page": page, "tab": "builder", "checklist": checklist()}
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     template = "bench/_builder.html" if partial else "bench/builder.html"
     return render(request, template, context, status=INVALID if form.errors else 200)

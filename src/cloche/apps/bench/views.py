@@ -21,7 +21,7 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import HeatPeriod, Lamp, Place
 from cloche.apps.shared import clock
-from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 
@@ -50,7 +50,7 @@ def gains(request: GardenRequest) -> HttpResponse:
         with turn(ENGINE) as mine:
             query = form.cleaned_data["place"], *form.what
             context["page"] = gains_page(*query, units) if mine else waiting_page(WAITS)
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     template = "bench/_gains.html" if partial else "bench/gains.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
 

@@ -23,7 +23,7 @@ from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Hotbed
 from cloche.apps.readings.flows.record import AlreadyThere
 from cloche.apps.shared import clock
-from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 
@@ -105,7 +105,7 @@ def sandbox(request: GardenRequest) -> HttpResponse:
             if mine:
                 context["page"] = sandbox_page(request.garden, Sliders.of(form.cleaned_data, units), units, today)
             context["waits"] = "" if mine else WAITS
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     template = "covers/_sandbox.html" if partial else "covers/sandbox.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
 

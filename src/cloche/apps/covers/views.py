@@ -28,7 +28,7 @@ from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Cover, CoverDamage, CoverPeriod, Place
 from cloche.apps.places.operation_views import kept
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.sowings.flows import sow
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
@@ -47,7 +47,7 @@ def covers(request: GardenRequest) -> HttpResponse:
         with turn(ENGINE) as mine:
             context["page"] = what_if_page(query, units_of(request.user), today) if mine else waiting_page(WAITS)
         context["place"] = query.place
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     template = "covers/_buys.html" if partial else "covers/covers.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
 
@@ -143,7 +143,7 @@ def build_cover(request: GardenRequest) -> HttpResponse:
     form = BuildingForm(request.GET, units=units)
     page = building_page(form.built(), request.garden.latitude_deg, units) if form.is_valid() else None
     context = {"form": form, "page": page, "tab": "build_cover"}
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     status = INVALID if page is None else 200
     return render(request, "covers/_building.html" if partial else "covers/building.html", context, status=status)
 

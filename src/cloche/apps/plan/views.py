@@ -25,7 +25,7 @@ from cloche.apps.plants import flows
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import PlantEvent, Planting
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.http import INVALID, is_piece
 from cloche.bridge.services import beds, crops
 
 NOON_H = 12
@@ -71,7 +71,7 @@ def _bed(request: GardenRequest, place: Place, refused: str = "") -> HttpRespons
     hours = range(5, 21)
     context: dict[str, Any] = {"page": page, "place": place, "refused": refused, "shade": shade, "hours": hours}
     context["shade_hour"] = int(shade[1]) if shade else NOON_H
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     status = INVALID if refused else 200
     return render(request, "plan/_bed.html" if partial else "plan/bed.html", context, status=status)
 
@@ -93,7 +93,7 @@ def timetable(request: GardenRequest, place_id: int) -> HttpResponse:
     _stand_in(request)
     place = place_or_404(request, place_id)
     page = timetable_page(place, request.GET.get("cover", ""), units_of(request.user), _today(request))
-    partial = request.headers.get("HX-Request") and not request.headers.get("HX-Boosted")
+    partial = is_piece(request)
     return render(request, "plan/_timetable.html" if partial else "plan/timetable.html", {"page": page, "place": place})
 
 

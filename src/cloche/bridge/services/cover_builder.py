@@ -17,14 +17,13 @@ __all__ = ["BENT", "BOXES", "BentSheet", "Box", "bent_over", "box_of", "narrowes
 
 @dataclass(frozen=True)
 class BentSheet:
-    """A bent sheet: how far apart its edges are set, how high it stands, the width that plants have, the air over each square
-    metre [m]; snow: what it bears against one bent to a half circle."""
+    """A bent sheet: how far apart its edges are set, how high it stands, the width that plants have [m];
+    snow: what it bears against one bent to a half circle."""
 
     sheet_m: float
     spread_m: float
     height_m: float
     plantable_m: float
-    air_m: float
     snow: float
 
 
@@ -49,7 +48,7 @@ def bent_over(sheet_m: float, strip_m: float, plant_m: float, spread_m: float | 
         if found is None:
             return None
         one, plantable = found.bend, found.plantable_m
-    return BentSheet(sheet_m, one.spread_m, one.height_m, plantable, one.mean_height_m, snow_strength(one, sheet_m))
+    return BentSheet(sheet_m, one.spread_m, one.height_m, plantable, snow_strength(one, sheet_m))
 
 
 def narrowest(strip_m: float, plant_m: float) -> float:

@@ -11,6 +11,7 @@ from datetime import date, datetime, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche.bridge.services.beds import ARCH_OVER_MEAN
 from cloche.bridge.services.houses import door_plans
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
@@ -61,8 +62,6 @@ OFF_LOOKED_D = 10
 """Days ahead in which a cover's coming off or on is seen."""
 NIGHTS_BACK, FROST_BELOW_C = 3, 1.0
 """Nights whose harm is still told, and the cold below which a night may have hurt something [°C]."""
-ROOF_OVER_MEAN = 1.3
-"""Height of a cover's middle over its mean height (assumption)."""
 
 
 @dataclass(frozen=True)
@@ -198,7 +197,7 @@ class _Watched:
             ),
             default=0.0,
         )
-        self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ROOF_OVER_MEAN
+        self.roof_m = 0.0 if cover is None else cover.kind.gap_m * ARCH_OVER_MEAN
         self.limits, self.cover, self.housed = limits, cover, housed
         self.away, self.bring_in_c = _by_the_sun(inputs), inputs.bring_in_c
         volume = checkpoint.place.bed.volume

@@ -43,8 +43,8 @@ class OffBy(StrEnum):
 
 @dataclass(frozen=True)
 class Covered:
-    """A crop under a cover. up_d: it is up or set out; touches_d: it reaches the roof; bare_up_d: a bare sowing on its first
-    sure day would be up; None: not in sight."""
+    """A crop under a cover. up_d: it is up or set out, below zero: it has been for so long; touches_d: it reaches the roof;
+    bare_up_d: a bare sowing on its first sure day would be up; None: not in sight."""
 
     crop: Crop
     up_d: int
@@ -120,22 +120,24 @@ def timetable(one: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
     -------
     Timetable
     """
-    ends = off_from(even_low_c, ends_night_c(one.crop), one.up_d)
+    # What is up already has its next days ahead of it, not behind.
+    up = max(one.up_d, 0)
+    ends = off_from(even_low_c, ends_night_c(one.crop), up)
     by: dict[OffBy, float] = {}
     if rule is OffRule.HEIGHT:
         by[OffBy.HEIGHT] = _day(one.touches_d)
     elif rule is OffRule.ESTABLISHED:
-        by[OffBy.ESTABLISHED] = one.up_d + SEEDLING_D
+        by[OffBy.ESTABLISHED] = max(one.up_d + SEEDLING_D, 0)
     else:
-        by[OffBy.NIGHTS] = off_from(even_low_c, off_night_c(one.crop), one.up_d)
+        by[OffBy.NIGHTS] = off_from(even_low_c, off_night_c(one.crop), up)
     if one.bare_up_d is not None:
-        by[OffBy.BARE] = max(one.bare_up_d, one.up_d)
+        by[OffBy.BARE] = max(one.bare_up_d, up)
     off_by = min(by, key=lambda each: by[each])
     off = by[off_by]
     if off == float("inf"):
-        return Timetable(one.up_d, _found(ends), None, None, 0)
+        return Timetable(up, _found(ends), None, None, 0)
     too_low = max(off - _day(one.touches_d), 0.0)
-    return Timetable(one.up_d, _found(min(ends, off)), int(off), off_by, int(too_low))
+    return Timetable(up, _found(min(ends, off)), int(off), off_by, int(too_low))
 
 
 def _day(day: int | None) -> float:

@@ -191,7 +191,7 @@ def _row(
     up = max(one.up, today)
     days = covers.covered_timetable(
         one.planting.crop_key,
-        (up - today).days,
+        (one.up - today).days,
         None if touches is None else max((touches - today).days, 0),
         None if bare is None else max((bare - today).days, 0),
         nights,

@@ -72,6 +72,8 @@ def back_up() -> Backup:
 def _make(made_at: datetime) -> Backup:
     folder = Path(settings.CLOCHE_BACKUPS)
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    for left in folder.glob("cloche-*.backup.part"):
+        left.unlink()  # of one that was killed on its way
     _ask_for_room(folder)
     name = f"cloche-{made_at.astimezone():%Y%m%d-%H%M%S}.backup"
     part = folder / f"{name}.part"
@@ -89,7 +91,7 @@ def _make(made_at: datetime) -> Backup:
 
 
 def _ask_for_room(folder: Path) -> None:
-    """Twice the last one, for the file and for the trial, and what must always be free."""
+    """Eight times the last one, for it is packed and on trial lies open, and what must always be free."""
     last = Backup.objects.filter(failure="").values_list("size_bytes", flat=True).first() or 0
     free = min(shutil.disk_usage(folder).free, disk.free_bytes())
     if free < 8 * last + settings.CLOCHE_LEAST_FREE_BYTES:
