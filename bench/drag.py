@@ -82,7 +82,7 @@ def _page() -> bytes:
         spot = {"x_m": 0.3 * (number % COLUMNS), "y_m": 0.3 * (number // COLUMNS)}
         Planting.objects.create(place=place, crop_key=crops[number % 8], origin="raised", planted_on=today, **spot)
     client = Client()
-    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     with override_settings(ALLOWED_HOSTS=["*"]):
         answer = client.get(f"/g/{garden.pk}/plan/{place.pk}/")
     garden.delete()

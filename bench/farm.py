@@ -80,7 +80,7 @@ def look(garden: Garden, person: User) -> tuple[dict[str, float], dict[str, int]
     }
     with override_settings(ALLOWED_HOSTS=["testserver"]):
         client = Client()
-        client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+        client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
         # What the engine left in memory is no burden of a process that serves pages.
         gc.collect()
         gc.freeze()

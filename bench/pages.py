@@ -40,7 +40,7 @@ def main() -> int:
     }
     with override_settings(ALLOWED_HOSTS=["testserver"]):
         client = Client()
-        client.force_login(User.objects.get(username="demo"), backend="django.contrib.auth.backends.ModelBackend")
+        client.force_login(User.objects.get(username="demo"), backend="allauth.account.auth_backends.AuthenticationBackend")
         slow = sum(median > LIMIT_MS for median in measured(client, pages).values())
         grown = {queries_of(client, f"{root}/places/{each.pk}/") for each in garden.places.all()}
     readings = sorted(each.readings.count() for each in garden.places.all())

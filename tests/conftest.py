@@ -115,7 +115,7 @@ def garden(person: User, now: datetime) -> Garden:
 @pytest.fixture
 def signed_in(client: Client, person: User) -> Client:
     """A client that is them."""
-    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     return client
 
 

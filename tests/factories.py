@@ -16,6 +16,7 @@ from PIL import Image
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
+from cloche.apps.today.flows.digest import want
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
 from cloche.bridge.values.stored import Window
@@ -79,3 +80,10 @@ def make_window(first: str, last: str, best: tuple[str, str] | None = None, **va
     start, end, (best_from, best_to) = date.fromisoformat(first), date.fromisoformat(last), best or (first, last)
     usual = Window(start, date.fromisoformat(best_from), date.fromisoformat(best_to), end, None, None, 0.9, False)
     return replace(usual, **values)
+
+
+def wants_mail(membership: Membership, email: str) -> None:
+    """Somebody has the day sent at six."""
+    membership.user.email = email
+    membership.user.save()
+    want(membership, 6)

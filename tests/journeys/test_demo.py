@@ -25,7 +25,7 @@ def demo(on: Any) -> Garden:
 
 def sign_in(page: Page, url: str, name: str) -> None:
     page.goto(url)
-    page.get_by_label("Username").fill(name)
+    page.get_by_label("Name or mail address").fill(name)
     page.get_by_label("Password").fill("demo-garden")
     page.get_by_role("button", name="Sign in").click()
 

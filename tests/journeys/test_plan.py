@@ -32,7 +32,7 @@ def patch(bed: Place, **values: Any) -> Planting:
 
 def open_plan(page: Page, live_server: Any, bed: Place) -> None:
     page.goto(live_server.url)
-    page.get_by_label("Username").fill("rowan")
+    page.get_by_label("Name or mail address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in").click()
     page.wait_for_url("**/g/**")

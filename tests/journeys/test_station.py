@@ -59,7 +59,7 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     Membership.objects.create(garden=garden, user=owner, role="owner")
     place = Place.objects.create(garden=garden, name="Measured bed")
     page.goto(live_server.url)
-    page.get_by_label("Username").fill("rowan")
+    page.get_by_label("Name or mail address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in").click()
     bring_in(page, "soil readings", files[0], Times_are="standard time all year")

@@ -3,9 +3,9 @@
 from django.urls import include, path
 
 from cloche.apps.gardens import founding_views as founding
-from cloche.apps.gardens import people_views as people
 from cloche.apps.gardens import views as gardens
 from cloche.apps.loggers.api import api as loggers
+from cloche.apps.records import erasing_views as erasing
 from cloche.apps.records import views as records
 from cloche.apps.rounds import views as rounds
 from cloche.apps.today import views as today
@@ -13,12 +13,9 @@ from cloche.apps.upkeep import views as upkeep
 
 urlpatterns = [
     path("", gardens.home, name="home"),
-    path("sign-in/", gardens.SignIn.as_view(), name="sign_in"),
-    path("sign-out/", gardens.SignOut.as_view(), name="sign_out"),
-    path("welcome/", gardens.welcome, name="welcome"),
-    path("me/", gardens.me, name="me"),
+    path("", include("cloche.apps.accounts.urls")),
+    path("me/erase/", erasing.erase_account, name="erase_account"),
     path("help/", gardens.help_page, name="help"),
-    path("me/password/", gardens.PasswordChange.as_view(), name="password"),
     path("gardens/new/", founding.new_garden, name="new_garden"),
     path("gardens/zones/", founding.zones, name="zones"),
     path("gardens/new/towns/", founding.towns, name="towns"),
@@ -27,7 +24,6 @@ urlpatterns = [
     path("no-signal/", rounds.no_signal, name="no_signal"),
     path("gardens/bring/", records.archive_in, name="archive_in"),
     path("gardens/bring/<int:archive_id>/", records.archive_coming, name="archive_coming"),
-    path("join/<str:token>/", people.join, name="join"),
     path("healthz/", upkeep.alive, name="alive"),
     path("readyz/", upkeep.ready, name="ready"),
     path("api/v1/", loggers.urls),

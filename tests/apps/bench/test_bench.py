@@ -145,7 +145,7 @@ def test_degrees_and_lengths_are_typed_in_ones_own_units(client: Client, garden:
 
     southern = make_person("fern", temperature_unit="F", length_unit="in")
     Membership.objects.create(garden=garden, user=southern, role="grower")
-    client.force_login(southern, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(southern, backend="allauth.account.auth_backends.AuthenticationBackend")
     tray = make_tray(garden)
     typed = heat(control="thermostat", start="68", stop="75", lift="14", length="20", width="10")
     post(client, garden, "new_heat", tray.pk, **typed)

@@ -225,7 +225,7 @@ def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
 
 
 def test_a_stranger_sees_none_of_it(client: Client, bed: Place) -> None:
-    client.force_login(make_person("hazel"), backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(make_person("hazel"), backend="allauth.account.auth_backends.AuthenticationBackend")
     assert client.get(reverse("covers", args=[bed.garden_id])).status_code == 404
 
 

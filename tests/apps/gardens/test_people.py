@@ -46,7 +46,7 @@ def test_a_weak_password_is_said_at_its_field_and_the_link_stays_good(signed_in:
 def test_one_who_is_here_already_joins_as_who_they_are(signed_in: Client, client: Client, garden: Garden) -> None:
     url = link(signed_in, garden, "viewer")
     other = Client()
-    other.force_login(make_person("willow"), backend="django.contrib.auth.backends.ModelBackend")
+    other.force_login(make_person("willow"), backend="allauth.account.auth_backends.AuthenticationBackend")
     other.post(url)
     assert garden.memberships.get(user__username="willow").role == "viewer"
 
@@ -90,6 +90,6 @@ def test_pages_offer_only_what_ones_part_allows(garden: Garden, role: str, mark:
     person = make_person("hazel")
     Membership.objects.create(garden=garden, user=person, role=role)
     client = Client()
-    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     body = client.get(reverse("garden", args=[garden.pk])).content.decode().split("<body")[1].split(">")[0]
     assert mark in body

@@ -133,7 +133,7 @@ def test_operations_ahead_and_floods_are_refused(signed_in: Client, bed: Place) 
 def test_a_stranger_finds_none_of_it(client: Client, bed: Place, django_user_model) -> None:  # type: ignore[no-untyped-def]
     client.force_login(
         django_user_model.objects.create_user("stranger", password="a-long-password"),
-        "django.contrib.auth.backends.ModelBackend",
+        "allauth.account.auth_backends.AuthenticationBackend",
     )
     for name in ("new_cover", "add_operation"):
         assert client.post(reverse(name, args=[bed.garden_id, bed.pk]), FORM).status_code == 404

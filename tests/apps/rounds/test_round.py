@@ -270,7 +270,7 @@ def test_what_moved_there_and_back_has_not_moved(garden: Garden, bed: Place) -> 
 def test_helpers_log_and_viewers_look_on(client: Client, garden: Garden, bed: Place, role: str, status: int) -> None:
     person = make_person("hazel")
     Membership.objects.create(garden=garden, user=person, role=role)
-    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     assert send(client, garden, stop(bed)).status_code == status
     assert client.get(reverse("round", args=[garden.pk])).status_code == 200
 

@@ -125,7 +125,7 @@ def test_each_is_copied_and_a_second_folder_that_is_gone_spoils_nothing(folder: 
 def test_the_page_says_when_and_that_it_was_tried(folder: Path, client: Client) -> None:
     person = make_person("rowan")
     garden = make_garden(person)
-    client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+    client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     url = reverse("how_it_runs", args=[garden.pk])
     assert "first backup is made within minutes" in client.get(url).content.decode()
     backups.back_up()

@@ -13,11 +13,10 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
-from cloche.apps.today.flows.digest import want
 from cloche.apps.upkeep import health
 from cloche.apps.work import disk, failures, heartbeats, moments
 from cloche.apps.work.models import Heartbeat
-from tests.factories import make_person, make_place
+from tests.factories import make_person, make_place, wants_mail
 
 
 @pytest.fixture
@@ -139,14 +138,14 @@ def test_only_the_owner_has_the_page(client: Client, garden: Garden) -> None:
     for role in ("grower", "helper", "viewer"):
         person = make_person(role)
         garden.memberships.create(user=person, role=role)
-        client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
+        client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
         assert client.get(reverse("how_it_runs", args=[garden.pk])).status_code == 404
 
 
 def test_mail_and_restarts_are_told(signed_in: Client, garden: Garden, worker: None, settings: Any, tmp_path: Path) -> None:
     settings.STATE = tmp_path
     (tmp_path / "parts.json").write_text('{"The web (1)": {"restarts": 2, "last": "was ended by SIGKILL"}}')
-    want(garden.memberships.get(), "rowan@example.org", 6)
+    wants_mail(garden.memberships.get(), "rowan@example.org")
     shown = page(signed_in, garden)
     assert "Parts that ended unasked were started again: the web (1) 2 times." in shown
     assert "1 person has the day sent by mail." in shown

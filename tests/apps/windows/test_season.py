@@ -135,7 +135,7 @@ def test_who_is_taken_out_of_a_garden_reads_it_no_more(signed_in: Client, garden
     other = make_person("alder")
     garden.memberships.create(user=other)
     theirs = Client()
-    theirs.force_login(other, backend="django.contrib.auth.backends.ModelBackend")
+    theirs.force_login(other, backend="allauth.account.auth_backends.AuthenticationBackend")
     theirs.post(reverse("make_feed", args=[garden.pk]))
     url, _ = events(theirs, garden, other)
     garden.memberships.filter(user=other).delete()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any, cast
 
 from django import forms
@@ -47,6 +48,10 @@ class SignInForm(AuthenticationForm):
         "invalid_login": lazy("That name and password do not go together. Capital letters count in the password."),
         "inactive": lazy("This account has been closed."),
     }
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["username"].label = _("Name or mail address")
 
 
 class FirstPersonForm(forms.ModelForm):
@@ -238,3 +243,18 @@ class RoleForm(forms.Form):
 
     ROLES = Membership.Role.choices
     role = forms.ChoiceField(label=lazy("Their role"), choices=ROLES, initial=Membership.Role.GROWER)
+
+
+class HandOverForm(forms.Form):
+    """Who becomes owner, and what becomes of whoever was."""
+
+    STAYS = (
+        *((role, label) for role, label in Membership.Role.choices if role != Membership.Role.OWNER),
+        ("", lazy("I leave")),
+    )
+    to = forms.TypedChoiceField(label=lazy("The garden goes to"), coerce=int)
+    role = forms.ChoiceField(label=lazy("And you stay as"), choices=STAYS, required=False, initial=Membership.Role.GROWER)
+
+    def __init__(self, *args: Any, others: Iterable[User], **kwargs: Any) -> None:
+        super().__init__(*args, auto_id="hand_over_%s", **kwargs)
+        self.fields["to"].choices = [(person.pk, person.username) for person in others]  # type: ignore[attr-defined]

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from django.contrib import messages
-from django.contrib.auth import login
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import pages
-from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.gardens.access import OWNS, READS, GardenRequest, in_garden
 from cloche.apps.gardens.flows import people as flow
-from cloche.apps.gardens.forms import FirstPersonForm, RoleForm
+from cloche.apps.gardens.forms import HandOverForm, RoleForm
+from cloche.apps.gardens.models import User
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 
@@ -36,6 +36,7 @@ def people(request: GardenRequest) -> HttpResponse:
         "form": RoleForm(),
         "roles": RoleForm.ROLES,
         "link": link,
+        "hand_over": HandOverForm(others=others_in(request)),
     }
     return render(request, "gardens/people.html", context, status=INVALID if form.errors else 200)
 
@@ -48,7 +49,7 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
     if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
         messages.success(request, _("Their role is changed."))
     else:
-        messages.error(request, "That was not done: a garden keeps at least one owner.")
+        messages.error(request, _("That was not done: a garden keeps at least one owner."))
     return redirect("people", request.garden.pk)
 
 
@@ -59,7 +60,7 @@ def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
     if flow.show_out(request.garden, user_id):
         messages.success(request, _("They no longer see this garden. What they recorded stays."))
     else:
-        messages.error(request, "Owners cannot be taken out; give them another role first.")
+        messages.error(request, _("Owners cannot be taken out; give them another role first."))
     return redirect("people", request.garden.pk)
 
 
@@ -72,25 +73,32 @@ def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
     return redirect("people", request.garden.pk)
 
 
-def join(request: HttpRequest, token: str) -> HttpResponse:
-    """Come in by a link: as who one is, or as somebody new."""
-    invitation = flow.invitation_of(token)
-    if invitation is None:
-        return render(request, "gardens/join_ended.html", status=404)
-    signed_in = request.user.is_authenticated
-    form = FirstPersonForm(request.POST if request.method == "POST" and not signed_in else None)
-    if request.method == "POST" and (signed_in or form.is_valid()):
-        membership = flow.join(invitation, form.save if not signed_in else lambda: request.user)  # type: ignore[arg-type, return-value]
-        if membership is None:
-            return render(request, "gardens/join_ended.html", status=404)
-        if not signed_in:
-            login(request, membership.user, backend="django.contrib.auth.backends.ModelBackend")
-        messages.success(
-            request,
-            _("You belong to {name} now, as {get_role_display}.").format(
-                name=invitation.garden.name, get_role_display=membership.get_role_display()
-            ),
-        )
-        return redirect("today", invitation.garden.pk)
-    context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
-    return render(request, "gardens/join.html", context, status=INVALID if form.errors else 200)
+def others_in(request: GardenRequest) -> list[User]:
+    """Everybody else in the garden."""
+    memberships = request.garden.memberships.exclude(user=request.user).select_related("user").order_by("pk")
+    return [membership.user for membership in memberships]
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def hand_over(request: GardenRequest) -> HttpResponse:
+    """The garden to somebody else in it."""
+    form = HandOverForm(request.POST, others=others_in(request))
+    if not form.is_valid() or not flow.hand_over(
+        request.garden, request.user, form.cleaned_data["to"], form.cleaned_data["role"]
+    ):
+        messages.error(request, _("That was not done: choose somebody who is in the garden."))
+        return redirect("people", request.garden.pk)
+    messages.success(request, _("{name} is in other hands now.").format(name=request.garden.name))
+    return redirect("people", request.garden.pk) if form.cleaned_data["role"] else redirect("home")
+
+
+@require_POST
+@in_garden(writing=READS)
+def leave(request: GardenRequest) -> HttpResponse:
+    """Go of one's own will."""
+    if flow.leave(request.garden, request.user):
+        messages.success(request, _("You have left {name}. What you recorded stays there.").format(name=request.garden.name))
+        return redirect("home")
+    messages.error(request, _("You are its only owner: hand it over first, or erase it."))
+    return redirect("people", request.garden.pk)

@@ -5,63 +5,21 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib import messages
-from django.contrib.auth import login
-from django.contrib.auth import views as auth
 from django.contrib.auth.decorators import login_required
-from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.urls import reverse_lazy
 from django.utils.translation import gettext as _
-from django.utils.translation import override
 
 from cloche.apps.gardens import pages, selectors
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.flows.site import change_site
 from cloche.apps.gardens.forms import (
-    FirstPersonForm,
     NormalsForm,
-    SignInForm,
     SiteForm,
-    UnitsForm,
 )
 from cloche.apps.gardens.help import help_context
-from cloche.apps.gardens.language import language_of, remember_language
 from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.http import INVALID
-
-
-class SignIn(auth.LoginView):
-    """Name and password; a new installation goes to its welcome first."""
-
-    template_name = "gardens/sign_in.html"
-    authentication_form = SignInForm
-    redirect_authenticated_user = True
-
-    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
-        if selectors.nobody_yet():
-            return redirect("welcome")
-        return super().dispatch(request, *args, **kwargs)
-
-    def form_valid(self, form: Any) -> HttpResponse:
-        response = super().form_valid(form)
-        remember_language(response, form.get_user())
-        return response
-
-    def form_invalid(self, form: Any) -> HttpResponse:
-        response = super().form_invalid(form)
-        response.status_code = INVALID
-        return response
-
-
-class SignOut(auth.LogoutView):
-    """Ends the session."""
-
-
-class PasswordChange(auth.PasswordChangeView):
-    """Old and new password."""
-
-    template_name = "gardens/password.html"
-    success_url = reverse_lazy("me")
 
 
 @login_required
@@ -69,31 +27,6 @@ def home(request: HttpRequest) -> HttpResponse:
     """On to the garden last stood in."""
     garden = selectors.garden_to_open(request)
     return redirect("today", garden.pk) if garden else redirect("new_garden")
-
-
-def welcome(request: HttpRequest) -> HttpResponse:
-    """The first account of an installation; shut as soon as there is one."""
-    if not selectors.nobody_yet():
-        return redirect("sign_in")
-    form = FirstPersonForm(request.POST or None)
-    if form.is_valid():
-        login(request, form.save(), backend="django.contrib.auth.backends.ModelBackend")
-        return redirect("new_garden")
-    return render(request, "gardens/welcome.html", {"form": form}, status=INVALID if form.errors else 200)
-
-
-@login_required
-def me(request: HttpRequest) -> HttpResponse:
-    """A person's scales and language."""
-    form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
-    if form.is_valid():
-        form.save()
-        with override(language_of(form.instance)):
-            messages.success(request, _("Your units are changed everywhere."))
-        response = redirect("home")
-        remember_language(response, form.instance)
-        return response
-    return render(request, "gardens/me.html", {"form": form, "here": selectors.garden_to_open(request)})
 
 
 def help_page(request: HttpRequest) -> HttpResponse:

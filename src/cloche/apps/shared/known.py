@@ -53,9 +53,9 @@ def is_known(cookies: str) -> bool:
     return found is not None and name_in(found.value) != ""
 
 
-def address(request: HttpRequest) -> str:
-    """Where a try to sign in comes from: the person's own browser, else its address."""
+def address(request: HttpRequest, name: str) -> str:
+    """Where a try to sign in under a name comes from: the person's own browser, else its address."""
     cookie = request.COOKIES.get(COOKIE, "")
-    if request.method == "POST" and name_in(cookie) and name_in(cookie) == request.POST.get("username", ""):
+    if request.method == "POST" and name_in(cookie) and name_in(cookie) == name:
         return str(ipaddress.IPv6Address(_OWN | int.from_bytes(hashlib.sha256(cookie.encode()).digest()[:15], "big")))
     return str(request.META.get("REMOTE_ADDR", "")) or "127.0.0.1"

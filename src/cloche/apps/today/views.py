@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from django.utils.translation import override
 from django.views.decorators.http import require_GET, require_POST
 
+from cloche.apps.accounts.flows.mail import wish
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden
@@ -83,14 +84,14 @@ def after(request: GardenRequest) -> HttpResponse:
 @in_garden
 def week(request: GardenRequest) -> HttpResponse:
     """Seven days, to look at or to print and hang up."""
-    wish = DigestWish.objects.filter(membership=request.membership).first()
-    return _week(request, DigestForm(initial={"email": request.user.email, "hour": wish.hour if wish else 6}), wish)
+    wished = DigestWish.objects.filter(membership=request.membership).first()
+    return _week(request, DigestForm(initial={"email": request.user.email, "hour": wished.hour if wished else 6}), wished)
 
 
-def _week(request: GardenRequest, form: DigestForm, wish: DigestWish | None) -> HttpResponse:
+def _week(request: GardenRequest, form: DigestForm, wished: DigestWish | None) -> HttpResponse:
     request.room = "today"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
-    context = {"days": ahead.week(request.garden, units, today), "form": form, "wish": wish}
+    context = {"days": ahead.week(request.garden, units, today), "form": form, "wish": wished}
     context["day"] = day_lines(request.garden, units, clock.now())
     return render(request, "today/week.html", context, status=INVALID if form.errors else 200)
 
@@ -104,13 +105,15 @@ def digest(request: GardenRequest) -> HttpResponse:
         stop_sending(request.membership)
         messages.success(request, _("No more mail comes."))
     elif form.is_valid():
-        want(request.membership, form.cleaned_data["email"], form.cleaned_data["hour"])
-        messages.success(
-            request,
-            _("The day comes to {email} at {hour}.").format(
-                email=form.cleaned_data["email"], hour=words.hour(form.cleaned_data["hour"])
-            ),
+        email, hour = form.cleaned_data["email"], words.hour(form.cleaned_data["hour"])
+        at_once = wish(request, request.user, email)
+        want(request.membership, form.cleaned_data["hour"])
+        text = (
+            _("The day comes to {email} at {hour}.")
+            if at_once
+            else _("A letter is on its way to {email}. Once you have opened the link in it, the day comes there at {hour}.")
         )
+        messages.success(request, text.format(email=email, hour=hour))
     else:
         return _week(request, form, None)
     return redirect("week", request.garden.pk)

@@ -31,6 +31,10 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "django.forms",
     "django.contrib.postgres",
+    "allauth",
+    "allauth.account",
+    "allauth.mfa",
+    "allauth.usersessions",
     "axes",
     "csp",
     "django_htmx",
@@ -39,6 +43,7 @@ INSTALLED_APPS = [
     "cloche.apps.work",
     "cloche.apps.shared",
     "cloche.apps.gardens",
+    "cloche.apps.accounts",
     "cloche.apps.places",
     "cloche.apps.seed",
     "cloche.apps.weather",
@@ -69,6 +74,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "allauth.account.middleware.AccountMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
@@ -92,6 +98,7 @@ TEMPLATES = [
                 "django.contrib.messages.context_processors.messages",
                 "cloche.apps.gardens.context.rooms",
                 "cloche.apps.shared.shelter.notices",
+                "cloche.apps.accounts.views.mail_goes_out",
             ],
         },
     }
@@ -113,12 +120,43 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "gardens.User"
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "allauth.account.auth_backends.AuthenticationBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 8}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
 ]
+PASSWORD_RESET_TIMEOUT = 3600
+ACCOUNT_ADAPTER = "cloche.apps.accounts.adapter.Adapter"
+ACCOUNT_LOGIN_METHODS = {"username", "email"}
+ACCOUNT_SIGNUP_FIELDS = ["username*", "email", "password1*"]
+ACCOUNT_CHANGE_EMAIL = True
+ACCOUNT_EMAIL_VERIFICATION = "optional"
+ACCOUNT_EMAIL_NOTIFICATIONS = True
+ACCOUNT_EMAIL_UNKNOWN_ACCOUNTS = False  # nobody gets a letter because somebody else typed their address
+ACCOUNT_REAUTHENTICATION_TIMEOUT = 900
+ACCOUNT_REAUTHENTICATION_REQUIRED = True
+ACCOUNT_REAUTHENTICATION_METHODS = ["password", "mfa"]
+ACCOUNT_FORMS = {
+    "change_password": "cloche.apps.accounts.forms.ChangePassword",
+    "reset_password": "cloche.apps.accounts.forms.ForgottenPassword",
+    "reset_password_from_key": "cloche.apps.accounts.forms.NewPassword",
+    "add_email": "cloche.apps.accounts.forms.MailAddress",
+    "reauthenticate": "cloche.apps.accounts.forms.Sure",
+}
+MFA_ADAPTER = "cloche.apps.accounts.adapter.SecondFactors"
+MFA_SUPPORTED_TYPES = ["totp", "recovery_codes", "webauthn"]
+MFA_PASSKEY_LOGIN_ENABLED = True
+MFA_ALLOW_UNVERIFIED_EMAIL = True
+# Without a name of its own Cloche is reached on this computer alone, where browsers take http for safe.
+MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not OWN_HOSTS
+MFA_FORMS = {
+    "authenticate": "cloche.apps.accounts.forms.SecondCode",
+    "reauthenticate": "cloche.apps.accounts.forms.SureByCode",
+    "activate_totp": "cloche.apps.accounts.forms.ActivatePhone",
+    "add_webauthn": "cloche.apps.accounts.forms.AddPasskey",
+    "edit_webauthn": "cloche.apps.accounts.forms.RenamePasskey",
+}
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"
@@ -126,9 +164,10 @@ AXES_FAILURE_LIMIT = 10
 AXES_COOLOFF_TIME = 0.25
 # By name and address, and by address alone; a browser somebody has signed in with before is an address of its own.
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
-AXES_CLIENT_IP_CALLABLE = "cloche.apps.shared.known.address"
+AXES_CLIENT_IP_CALLABLE = "cloche.apps.accounts.names.address"
+AXES_USERNAME_CALLABLE = "cloche.apps.accounts.names.tried"
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
-AXES_LOCKOUT_TEMPLATE = "gardens/locked_out.html"
+AXES_LOCKOUT_TEMPLATE = "accounts/locked_out.html"
 AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en-gb"

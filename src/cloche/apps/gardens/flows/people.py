@@ -78,3 +78,32 @@ def show_out(garden: Garden, user_id: int) -> bool:
         return False
     membership.delete()
     return True
+
+
+@transaction.atomic
+def hand_over(garden: Garden, giver: User, user_id: int, role: str) -> bool:
+    """Make somebody else of the garden its owner; the giver goes on with another role, or leaves where that is empty. Returns
+    whether it was done."""
+    owners = _owners_held(garden)
+    mine, theirs = (garden.memberships.filter(user_id=pk).first() for pk in (giver.pk, user_id))
+    if mine is None or theirs is None or mine.pk == theirs.pk or mine.pk not in owners:
+        return False
+    theirs.role = Membership.Role.OWNER
+    theirs.save(update_fields=["role"])
+    if role:
+        mine.role = role
+        mine.save(update_fields=["role"])
+    else:
+        mine.delete()
+    return True
+
+
+@transaction.atomic
+def leave(garden: Garden, person: User) -> bool:
+    """Go of one's own will. The last owner stays; returns whether it was done."""
+    owners = _owners_held(garden)
+    membership = garden.memberships.filter(user=person).first()
+    if membership is None or owners == [membership.pk]:
+        return False
+    membership.delete()
+    return True

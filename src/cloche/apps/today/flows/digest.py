@@ -11,6 +11,7 @@ from django.template.loader import render_to_string
 from django.utils.translation import gettext as _
 from django.utils.translation import override
 
+from cloche.apps.accounts.flows.mail import address_for
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Membership
 from cloche.apps.gardens.selectors import units_of
@@ -26,12 +27,8 @@ MAIL = "today.mail"
 log = logging.getLogger("cloche.mail")
 
 
-def want(membership: Membership, email: str, hour: int) -> None:
-    """From the next time that hour comes."""
-    person = membership.user
-    if person.email != email:
-        person.email = email
-        person.save(update_fields=["email"])
+def want(membership: Membership, hour: int) -> None:
+    """From the next time that hour comes, to the address that is confirmed by then."""
     DigestWish.objects.update_or_create(membership=membership, defaults={"hour": hour})
 
 
@@ -64,7 +61,7 @@ def send_due(now: datetime) -> int:
 
 def _is_due(wish: DigestWish, now: datetime) -> bool:
     local = now.astimezone(wish.garden.timezone)
-    return bool(wish.user.email) and local.hour >= wish.hour and wish.sent_on != local.date()
+    return bool(address_for(wish.user)) and local.hour >= wish.hour and wish.sent_on != local.date()
 
 
 class NotSent(failures.Foreseen):
@@ -81,17 +78,13 @@ def _send(wish: DigestWish, now: datetime) -> None:
 def _write(wish: DigestWish, now: datetime) -> None:
     speak_for(wish.garden)
     units, today = units_of(wish.user), now.astimezone(wish.garden.timezone).date()
-    page = today_page(wish.garden, units, now)
+    page, email = today_page(wish.garden, units, now), address_for(wish.user)
     text = render_to_string("today/digest.txt", {"page": page, "garden": wish.garden})
     try:
-        send_mail(
-            border.one_line(f"{wish.garden.name}, {words.day(today)}: {page.headline}")[:180], text, None, [wish.user.email]
-        )
+        send_mail(border.one_line(f"{wish.garden.name}, {words.day(today)}: {page.headline}")[:180], text, None, [email])
     except (SMTPException, OSError) as lost:
         raise NotSent(
-            _("The mail server did not accept the letter to {email} ({name}).").format(
-                email=wish.user.email, name=type(lost).__name__
-            )
+            _("The mail server did not accept the letter to {email} ({name}).").format(email=email, name=type(lost).__name__)
         ) from lost
     wish.sent_on = today
     wish.save(update_fields=["sent_on"])

@@ -1,0 +1,105 @@
+"""How allauth, which does the signing in, fits into this house: who may come in, what is written and said."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+
+from allauth.account.adapter import DefaultAccountAdapter
+from allauth.mfa.adapter import DefaultMFAAdapter
+from django.contrib import messages
+from django.http import HttpRequest
+from django.urls import reverse
+from django.utils.translation import gettext as _
+
+from cloche.apps.accounts import letters
+from cloche.apps.gardens.models import User
+from cloche.apps.shared.i18n import lazy
+
+SAID = {
+    "account/messages/password_changed.txt": lazy("Your password is changed. Other devices have been signed out."),
+    "account/messages/email_confirmed.txt": lazy("That address is confirmed as yours."),
+    "account/messages/email_confirmation_sent.txt": lazy("A letter is on its way to {email}. Open the link in it."),
+    "account/messages/email_deleted.txt": lazy("That address is no longer waited for."),
+    "usersessions/messages/sessions_logged_out.txt": lazy("The other devices are signed out."),
+    "mfa/messages/totp_activated.txt": lazy("From now on signing in asks for a code from your phone."),
+    "mfa/messages/totp_deactivated.txt": lazy("Signing in no longer asks for a code from your phone."),
+    "mfa/messages/recovery_codes_generated.txt": lazy("New spare codes are made. The old ones no longer work."),
+    "mfa/messages/webauthn_added.txt": lazy("The passkey is added."),
+    "mfa/messages/webauthn_removed.txt": lazy("The passkey is taken away."),
+}
+"""What allauth has to say, by its names; about the rest Cloche is silent."""
+
+
+class Adapter(DefaultAccountAdapter):
+    """Accounts are made at the welcome and by invitation alone; letters go through the queue."""
+
+    error_messages = DefaultAccountAdapter.error_messages | {
+        "duplicate_email": lazy("That is your address already."),
+        "email_taken": lazy("Somebody here has that address already."),
+        "enter_current_password": lazy("That is not your present password."),
+        "incorrect_password": lazy("That is not your password."),
+        "incorrect_code": lazy("That code does not fit. A new one comes every half minute; each works once."),
+        "same_as_current": lazy("That is the one you have."),
+        "rate_limited": lazy("That was asked too often. Wait a minute and try again."),
+        "too_many_login_attempts": lazy("Too many tries. Wait a quarter of an hour."),
+    }
+
+    def is_open_for_signup(self, request: HttpRequest) -> bool:
+        """Nobody makes themselves an account."""
+        return False
+
+    def get_client_ip(self, request: HttpRequest) -> str:
+        """As the web server has it, which believes no heading but the proxy's."""
+        return str(request.META.get("REMOTE_ADDR", "")) or "127.0.0.1"
+
+    def get_password_change_redirect_url(self, request: HttpRequest) -> str:
+        """Back to one's own page."""
+        return reverse("me")
+
+    def get_email_verification_redirect_url(self, email_address: Any) -> str:
+        """Back to one's own page, which asks to sign in first."""
+        return reverse("me")
+
+    def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
+        """By the queue, in our words."""
+        link = context.get("activate_url") or context.get("password_reset_url") or ""
+        person = cast("User | None", context.get("user"))
+        letters.write(person, email, template_prefix, link, self.get_client_ip(self.request))
+
+    def send_notification_mail(self, template_prefix: str, user: Any, context: Any = None, email: str | None = None) -> None:
+        """The letter is in the person's language and has their name."""
+        super().send_notification_mail(template_prefix, user, {**(context or {}), "user": user}, email)
+
+    def add_message(
+        self,
+        request: HttpRequest,
+        level: int,
+        message_template: str | None = None,
+        message_context: dict[str, Any] | None = None,
+        extra_tags: str = "",
+        message: str | None = None,
+    ) -> None:
+        """In our words."""
+        if text := message or SAID.get(message_template or ""):
+            messages.add_message(request, level, str(text).format(**(message_context or {})), extra_tags=extra_tags)
+
+
+class SecondFactors(DefaultMFAAdapter):
+    """Codes from a phone, spare codes, passkeys."""
+
+    error_messages = DefaultMFAAdapter.error_messages | {
+        "incorrect_code": lazy("That code does not fit. A new one comes every half minute; each works once."),
+        "cannot_delete_authenticator": lazy("That one cannot be taken away."),
+    }
+
+    def get_totp_issuer(self) -> str:
+        """What the phone lists it under."""
+        return "Cloche"
+
+    def generate_authenticator_name(self, user: Any, type: Any) -> str:  # noqa: A002 (allauth's name)
+        """For one that nobody named."""
+        return _("Passkey {number}").format(number=user.authenticator_set.filter(type=type).count() + 1)
+
+    def get_public_key_credential_rp_entity(self) -> dict[str, str]:
+        """The name of the site that a passkey belongs to."""
+        return super().get_public_key_credential_rp_entity() | {"name": "Cloche"}

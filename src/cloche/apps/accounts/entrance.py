@@ -1,0 +1,78 @@
+"""How somebody comes in for the first time, and their own page."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.contrib.auth.decorators import login_required
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.utils.translation import override
+
+from cloche.apps.accounts import letters
+from cloche.apps.accounts.flows import mail
+from cloche.apps.accounts.forms import NewPersonForm
+from cloche.apps.accounts.views import enter
+from cloche.apps.gardens import selectors
+from cloche.apps.gardens.flows import people as flow
+from cloche.apps.gardens.forms import UnitsForm
+from cloche.apps.gardens.language import language_of, remember_language
+from cloche.apps.gardens.models import User
+from cloche.apps.shared.http import INVALID
+
+
+def welcome(request: HttpRequest) -> HttpResponse:
+    """The first account of an installation; shut as soon as there is one."""
+    if not selectors.nobody_yet():
+        return redirect("sign_in")
+    form = NewPersonForm(request.POST or None)
+    if form.is_valid():
+        return _come_in(request, form.save(), form, reverse("new_garden"))
+    return render(request, "accounts/welcome.html", {"form": form}, status=INVALID if form.errors else 200)
+
+
+def join(request: HttpRequest, token: str) -> HttpResponse:
+    """Come in by a link: as who one is, or as somebody new."""
+    invitation = flow.invitation_of(token)
+    if invitation is None:
+        return render(request, "accounts/join_ended.html", status=404)
+    signed_in = request.user.is_authenticated
+    form = NewPersonForm(request.POST if request.method == "POST" and not signed_in else None)
+    if request.method == "POST" and (signed_in or form.is_valid()):
+        membership = flow.join(invitation, form.save if not signed_in else lambda: request.user)  # type: ignore[arg-type, return-value]
+        if membership is None:
+            return render(request, "accounts/join_ended.html", status=404)
+        there = reverse("today", args=[invitation.garden.pk])
+        response = redirect(there) if signed_in else _come_in(request, membership.user, form, there)
+        role = membership.get_role_display()
+        messages.success(
+            request,
+            _("You belong to {name} now, as {get_role_display}.").format(name=invitation.garden.name, get_role_display=role),
+        )
+        return response
+    context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
+    return render(request, "accounts/join.html", context, status=INVALID if form.errors else 200)
+
+
+def _come_in(request: HttpRequest, person: User, form: NewPersonForm, there: str) -> HttpResponse:
+    """Signed in for the first time; whoever gave an address is asked by letter whether it is theirs."""
+    response = enter(request, person, there)
+    if form.cleaned_data["email"]:
+        mail.wish(request, person, form.cleaned_data["email"])
+    return response
+
+
+@login_required
+def me(request: HttpRequest) -> HttpResponse:
+    """A person's scales and language, and the way to all else that is theirs."""
+    form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
+    if form.is_valid():
+        form.save()
+        with override(language_of(form.instance)):
+            messages.success(request, _("Your units are changed everywhere."))
+        response = redirect("home")
+        remember_language(response, form.instance)
+        return response
+    address = letters.confirmed_address(request.user)  # type: ignore[arg-type]
+    return render(request, "accounts/me.html", {"form": form, "here": selectors.garden_to_open(request), "address": address})

@@ -1,0 +1,114 @@
+"""Forms of accounts: allauth's, in our words, with one password that can be looked at instead of two that cannot."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from allauth.account import forms as account
+from allauth.mfa.base import forms as mfa
+from allauth.mfa.totp.forms import ActivateTOTPForm
+from allauth.mfa.webauthn import forms as webauthn
+from django import forms
+
+from cloche.apps.gardens.forms import FirstPersonForm
+from cloche.apps.shared.i18n import lazy
+
+PASSWORD_HELP = lazy("At least eight characters, and not only digits.")
+LABELS = {
+    "oldpassword": lazy("Your present password"),
+    "password1": lazy("The new one"),
+    "password": lazy("Your password"),
+    "email": lazy("Mail address"),
+    "code": lazy("Code"),
+    "name": lazy("What you call it"),
+    "passwordless": lazy("It signs me in by itself, without name and password"),
+}
+HELP = {"password1": PASSWORD_HELP, "passwordless": lazy("It then asks for your finger, your face or its own code.")}
+
+
+class _OurWords(forms.Form):
+    """Labels of this house, nothing written inside a field, no password twice."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields.pop("password2", None)
+        for name, field in self.fields.items():
+            field.widget.attrs.pop("placeholder", None)
+            field.label = LABELS.get(name, field.label)
+            field.help_text = HELP.get(name, "")
+
+
+class NewPersonForm(FirstPersonForm):
+    """Somebody new: a name, a password, and an address if they like."""
+
+    email = forms.EmailField(
+        label=lazy("Mail address, if you like"),
+        required=False,
+        help_text=lazy("For a new password, should you forget yours. Nobody else sees it."),
+    )
+
+    def clean_username(self) -> str:
+        """A name, not an address: by those people sign in, too."""
+        name: str = self.cleaned_data["username"]
+        if "@" in name:
+            raise forms.ValidationError(lazy("A name has no @ in it; the address goes below."), code="name")
+        return name
+
+
+class ChangePassword(_OurWords, account.ChangePasswordForm):
+    """The old one and the new one."""
+
+
+class ForgottenPassword(_OurWords, account.ResetPasswordForm):
+    """Where the letter goes."""
+
+
+class NewPassword(_OurWords, account.ResetPasswordKeyForm):
+    """By the link in a letter."""
+
+
+class MailAddress(_OurWords, account.AddEmailForm):
+    """Another address."""
+
+
+class Sure(_OurWords, account.ReauthenticateForm):
+    """The password once more."""
+
+
+class SecondCode(_OurWords, mfa.AuthenticateForm):
+    """A code from the phone, or a spare one."""
+
+
+class SureByCode(_OurWords, mfa.ReauthenticateForm):
+    """A code once more."""
+
+
+class ActivatePhone(_OurWords, ActivateTOTPForm):
+    """The phone's first code shows that both agree."""
+
+
+class AddPasskey(_OurWords, webauthn.AddWebAuthnForm):
+    """A passkey and its name."""
+
+
+class RenamePasskey(_OurWords, webauthn.EditWebAuthnForm):
+    """Another name for it."""
+
+
+class EraseAccountForm(forms.Form):
+    """Whoever erases an account knows its password."""
+
+    password = forms.CharField(
+        label=lazy("Your password"), strip=False, widget=forms.PasswordInput(attrs={"autocomplete": "current-password"})
+    )
+
+    def __init__(self, *args: Any, person: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.person = person
+
+    def clean_password(self) -> str:
+        """Theirs."""
+        password: str = self.cleaned_data["password"]
+        if not self.person.check_password(password):
+            raise forms.ValidationError(lazy("That is not your password."), code="password")
+        return password

@@ -1,0 +1,95 @@
+"""Letters about an account: a link, or that something about it was changed. The queue hands them over, so that a page never
+waits for a mail server, and takes the same time whether anybody has that address or not."""
+
+from __future__ import annotations
+
+from smtplib import SMTPException
+
+from allauth.account.models import EmailAddress
+from django.conf import settings
+from django.core.mail import send_mail
+from django.utils.crypto import get_random_string
+from django.utils.translation import gettext as _
+from django.utils.translation import override
+
+from cloche.apps.gardens.language import language_of
+from cloche.apps.gardens.models import User
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.i18n import lazy
+from cloche.apps.work import failures, queue
+from cloche.bridge.values import border
+
+LETTER = "accounts.letter"
+CONFIRM = ("account/email/email_confirmation", "account/email/email_confirmation_signup")
+RESET = "account/email/password_reset_key"
+CHANGED = {
+    "account/email/password_changed": lazy("Your password was changed."),
+    "account/email/password_reset": lazy("Your password was replaced by way of a letter to you."),
+    "account/email/email_changed": lazy("Your mail address was changed."),
+    "account/email/email_confirmed": lazy("A mail address was confirmed as yours."),
+    "account/email/email_deleted": lazy("A mail address was taken away from your account."),
+    "mfa/email/totp_activated": lazy("Signing in now also asks for a code from your phone."),
+    "mfa/email/totp_deactivated": lazy("Signing in no longer asks for a code from your phone."),
+    "mfa/email/recovery_codes_generated": lazy("New spare codes were made; the old ones no longer work."),
+    "mfa/email/webauthn_added": lazy("A passkey was added to your account."),
+    "mfa/email/webauthn_removed": lazy("A passkey was taken away from your account."),
+}
+"""What allauth tells of, by its names."""
+
+
+class NotSent(failures.Foreseen):
+    """The mail server did not take a letter."""
+
+
+def leave_the_computer() -> bool:
+    """Whether letters reach anybody: without a mail server they lie as files beside the data."""
+    return bool(settings.CLOCHE_MAIL_URL)
+
+
+def confirmed_address(person: User) -> str:
+    """Where letters to somebody may go; empty where no address is confirmed as theirs."""
+    found = EmailAddress.objects.filter(user=person, verified=True).order_by("-primary").first()
+    return str(found.email) if found is not None else ""
+
+
+def write(person: User | None, email: str, kind: str, link: str = "", address: str = "") -> bool:
+    """Queue a letter, in its reader's language; returns whether it is one that Cloche writes.
+
+    kind: as allauth names it; link: where it leads; address: of the network, from which something was changed.
+    """
+    with override(language_of(person) if person else settings.LANGUAGE_CODE):
+        found = _words(person.username if person else email, kind, link, address)
+    if found is None:
+        return False
+    subject, text = found
+    queue.put(LETTER, f"letter-{get_random_string(12)}", email=email, subject=border.one_line(subject), text=text)
+    return True
+
+
+def _words(name: str, kind: str, link: str, address: str) -> tuple[str, str] | None:
+    greeting = _("{name},").format(name=name)
+    if kind in CONFIRM:
+        text = _("to confirm that this address is yours, open this page and press the button:")
+        after = _("If you know nothing of this, somebody mistyped their own address; do nothing.")
+        return _("Cloche: is this your address?"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
+    if kind == RESET:
+        text = _("here you can choose a new password; the link works once, for an hour:")
+        after = _("If you did not ask for it, do nothing: your password stays as it is.")
+        return _("Cloche: a new password"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
+    if kind in CHANGED:
+        when = _("On {day} at {clock}, from {address}.").format(
+            day=words.day_with_year(clock.now().date()), clock=words.clock(clock.now()) + " UTC", address=address
+        )
+        after = _("If it was not you, choose a new password and look at the devices that are signed in, under your name.")
+        return _("Cloche: your account"), f"{greeting}\n\n{CHANGED[kind]} {when}\n\n{after}\n"
+    return None
+
+
+def hand_over(email: str, subject: str, text: str) -> None:
+    """To the mail server. Raises NotSent."""
+    try:
+        send_mail(subject, text, None, [email])
+    except (SMTPException, OSError) as lost:
+        raise NotSent(
+            _("The mail server did not accept the letter to {email} ({name}).").format(email=email, name=type(lost).__name__)
+        ) from lost

@@ -1,0 +1,13 @@
+"""What the queue calls for accounts."""
+
+from __future__ import annotations
+
+from procrastinate.contrib.django import app
+
+from cloche.apps.accounts import letters
+
+
+@app.task(name=letters.LETTER)
+def letter(email: str, subject: str, text: str) -> None:
+    """One letter, once."""
+    letters.hand_over(email, subject, text)
