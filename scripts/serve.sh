@@ -77,11 +77,14 @@ hand_over() {
     --as-web "$AS_WEB" --as-database "$AS_DATABASE" --greeting "\nCloche is open at  http://127.0.0.1:$port\n$said\nCtrl-C ends everything it started." "$@"
 }
 
-# Whoever keeps the machine lets somebody in again.
+# Whoever keeps the machine lets somebody in again: with a new password, or without the second step where the phone is lost.
 new_password() {
+  local also=${2:-}
+  [ -z "$also" ] || [ "$also" = --without-second-step ] || stop_with "unknown: $also. Say ./run password NAME --without-second-step"
   reach_own
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.production
   manage migrate -v 0
+  if [ -n "$also" ]; then manage without_second_step "$1"; return; fi
   manage changepassword "$1"
   manage axes_reset_username "$1" > /dev/null # wrong tries of before no longer count
 }

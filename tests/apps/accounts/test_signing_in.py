@@ -2,6 +2,7 @@
 
 import re
 from datetime import timedelta
+from io import StringIO
 from typing import Any
 
 import pytest
@@ -9,6 +10,7 @@ from allauth.account.models import EmailAddress
 from allauth.mfa.models import Authenticator
 from allauth.mfa.totp.internal import auth as totp
 from django.core import mail
+from django.core.management import CommandError, call_command
 from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -278,3 +280,16 @@ def test_ones_own_pages_ask_who_one_is(client: Client, rowan: User, name: str) -
         assert "no longer works" in body(answer)
     else:
         assert answer["Location"].startswith(reverse("sign_in"))
+
+
+def test_whoever_keeps_the_computer_takes_a_lost_second_step_away(client: Client, known: User) -> None:
+    sign_in(client, "rowan")
+    activate(client)
+    out = StringIO()
+    call_command("without_second_step", "rowan", stdout=out)
+    assert "No second step is asked for now." in out.getvalue()
+    assert sign_in(Client(), "rowan")["Location"] == reverse("home")
+    call_command("without_second_step", "rowan", stdout=out)
+    assert "There was no second step." in out.getvalue()
+    with pytest.raises(CommandError, match="Nobody here is called willow"):
+        call_command("without_second_step", "willow")

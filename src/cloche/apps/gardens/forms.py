@@ -256,5 +256,5 @@ class HandOverForm(forms.Form):
     role = forms.ChoiceField(label=lazy("And you stay as"), choices=STAYS, required=False, initial=Membership.Role.GROWER)
 
     def __init__(self, *args: Any, others: Iterable[User], **kwargs: Any) -> None:
-        super().__init__(*args, auto_id="hand_over_%s", **kwargs)
+        super().__init__(*args, **{"auto_id": "hand_over_%s"} | kwargs)
         self.fields["to"].choices = [(person.pk, person.username) for person in others]  # type: ignore[attr-defined]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.contrib.auth.decorators import login_required
+from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
@@ -11,6 +12,7 @@ from cloche.apps.gardens.flows.site import found_garden
 from cloche.apps.gardens.forms import NewGardenForm
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.quota import refuse_beyond
 from cloche.bridge.values import border
 
 
@@ -27,11 +29,19 @@ def new_garden(request: HttpRequest) -> HttpResponse:
         return render(request, "gardens/where.html", founding.where_page(request.GET))
     page = founding.found_page(point, units, clock.now())
     form = NewGardenForm(request.POST if request.method == "POST" else None, units=units, initial=page.initial)
-    if form.is_valid():
+    if form.is_valid() and _may_have_another(request, form):
         garden = found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
         return redirect("first_places", garden.pk)
     context = {"form": form, "page": page}
     return render(request, "gardens/new_garden.html", context, status=INVALID if form.errors else 200)
+
+
+def _may_have_another(request: HttpRequest, form: NewGardenForm) -> bool:
+    try:
+        refuse_beyond("gardens", request.user.gardens.count() + 1)  # type: ignore[union-attr]
+    except ValidationError as full:
+        form.add_error(None, full)
+    return not form.errors
 
 
 @login_required

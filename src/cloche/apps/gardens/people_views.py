@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.contrib import messages
+from django.core.exceptions import ValidationError
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -25,15 +26,18 @@ def people(request: GardenRequest) -> HttpResponse:
     form = RoleForm(request.POST or None)
     link = ""
     if form.is_valid():
-        token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
-        link = request.build_absolute_uri(reverse("join", args=[token]))
+        try:
+            token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
+            link = request.build_absolute_uri(reverse("join", args=[token]))
+        except ValidationError as full:
+            form.add_error(None, full)
     now = clock.now()
     memberships = request.garden.memberships.select_related("user")
     context = {
         "headline": pages.people_headline(request.garden, len(memberships)),
         "memberships": memberships,
         "invitations": request.garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).select_related("made_by"),
-        "form": RoleForm(),
+        "form": form if form.errors else RoleForm(),
         "roles": RoleForm.ROLES,
         "link": link,
         "hand_over": HandOverForm(others=others_in(request)),

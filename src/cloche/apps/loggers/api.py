@@ -120,7 +120,7 @@ class RefusedOut(Schema):
     """A value that was not taken. index: its number in what was sent, from 0."""
 
     index: int
-    code: Literal["channel", "value", "clock", "future", "past", "row"]
+    code: Literal["channel", "value", "clock", "future", "past", "row", "full"]
     message: str
 
 

@@ -6,12 +6,16 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
+from django.core.cache import cache
+from django.db.models import Sum
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.bridge.services.logged import silence
 
 HALF = timedelta(minutes=30)
 EPOCH_H = 3_600
+COUNTED_S = 3_600
 
 
 @dataclass(frozen=True)
@@ -34,6 +38,16 @@ def hour_of(number: int) -> tuple[int, datetime]:
     """The probe and the hour behind such a number."""
     probe_id, hour = divmod(-number, 10_000_000)
     return probe_id, datetime.fromtimestamp(hour * EPOCH_H, tz=UTC)
+
+
+def values_in(garden_id: int) -> int:
+    """How many values its devices have sent, as the hours count them; looked up once an hour."""
+    return cache.get_or_set(f"values-{garden_id}", lambda: _count(garden_id), COUNTED_S) or 0
+
+
+def _count(garden_id: int) -> int:
+    hours = LoggedHour.objects.filter(probe__device__garden_id=garden_id)
+    return hours.aggregate(values=Sum("number"))["values"] or 0
 
 
 def hours_between(

@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeVar
+
 from django.contrib import messages
+from django.core.exceptions import ValidationError
+from django.forms import BaseForm
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
@@ -10,9 +15,6 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
 from cloche.apps.gardens.access import GardenRequest, in_garden
-from cloche.apps.gardens.views import (
-    INVALID,
-)
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.first import FirstPlacesForm, kinds_drawn, make_places
@@ -20,6 +22,9 @@ from cloche.apps.places.flows import places
 from cloche.apps.places.forms import PlaceForm
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock, words
+from cloche.apps.shared.http import INVALID
+
+T = TypeVar("T")
 
 
 @in_garden
@@ -32,12 +37,21 @@ def new_place(request: GardenRequest) -> HttpResponse:
 def first_places(request: GardenRequest) -> HttpResponse:
     """Many places in one go, by kind."""
     form = FirstPlacesForm(request.POST or None)
-    if form.is_valid():
-        made = make_places(request.garden, form.counts())
+    made = _within_limits(form, lambda: make_places(request.garden, form.counts())) if form.is_valid() else None
+    if made is not None:
         messages.success(request, _("{places} made. Name and describe them whenever you like.").format(places=_so_many(made)))
         return redirect("today", request.garden.pk)
     context = {"form": form, "kinds": kinds_drawn(form, request.garden, clock.today(request.garden.timezone))}
     return render(request, "places/first_places.html", context, status=INVALID if form.errors else 200)
+
+
+def _within_limits(form: BaseForm, save: Callable[[], T]) -> T | None:
+    """What saving gives; where the garden is full the form says so, and None."""
+    try:
+        return save()
+    except ValidationError as full:
+        form.add_error(None, full)
+        return None
 
 
 def _so_many(made: list[Place]) -> str:
@@ -52,8 +66,8 @@ def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
     form = PlaceForm(request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden)
-    if form.is_valid():
-        saved = places.save_place(form.save(commit=False))
+    saved = _within_limits(form, lambda: places.save_place(form.save(commit=False))) if form.is_valid() else None
+    if saved is not None:
         return redirect("place", request.garden.pk, saved.pk)
     context = {"form": form, "place": place}
     return render(request, "places/place_form.html", context, status=INVALID if form.errors else 200)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib import messages
+from django.core.exceptions import ValidationError
 from django.http import Http404, HttpResponse, StreamingHttpResponse
 from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
@@ -86,7 +87,11 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
 
 def _take(request: GardenRequest, waiting: IncomingFile) -> HttpResponse:
     name, kind, file_id = waiting.name, waiting.kind, waiting.pk
-    added = bring_in.take_rows(waiting)
+    try:
+        added = bring_in.take_rows(waiting)
+    except ValidationError as full:
+        messages.error(request, full.message)
+        return redirect("incoming", request.garden.pk, file_id)
     if added is None:
         return redirect("incoming", request.garden.pk, file_id)
     return _taken(request, name, kind, added)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 from typing import IO
 
+from django.core.exceptions import ValidationError
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from django.utils.translation import gettext as _
@@ -13,6 +14,7 @@ from cloche.apps.gardens.models import User
 from cloche.apps.records.archive.progress import Reported
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.models import ArchivePart, IncomingArchive
+from cloche.apps.shared.quota import refuse_beyond
 from cloche.apps.work import queue
 
 TAKE_ARCHIVE = "records.take_archive"
@@ -38,6 +40,10 @@ def receive(person: User, upload: UploadedFile) -> IncomingArchive:
         raise TooMany(
             _("{most_waiting} archives are being read for you already. Wait until one is in.").format(most_waiting=MOST_WAITING)
         )
+    try:
+        refuse_beyond("gardens", person.gardens.count() + person.incoming_archives.count() + 1)
+    except ValidationError as full:
+        raise TooMany(full.message) from full
     archive = IncomingArchive.objects.create(user=person, name=(upload.name or "garden.zip")[-200:], size=upload.size or 0)
     for number, piece in enumerate(upload.chunks(1_000_000)):
         ArchivePart.objects.create(archive=archive, number=number, data=piece)

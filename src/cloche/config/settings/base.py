@@ -214,6 +214,9 @@ DATA_UPLOAD_MAX_NUMBER_FIELDS = 5_000
 CLOCHE_LEAST_FREE_BYTES = int(os.environ.get("CLOCHE_LEAST_FREE_MB", "64")) * 1_000_000
 CLOCHE_IMPORT_LIMIT_BYTES = 20_000_000
 CLOCHE_ARCHIVE_LIMIT_BYTES = 500_000_000
+# How much one garden or person may have (shared/quota.py).
+_MOST = {"gardens": 20, "people": 50, "places": 200, "values": 20_000_000}
+CLOCHE_MOST = {what: int(os.environ.get(f"CLOCHE_MOST_{what.upper()}", most)) for what, most in _MOST.items()}
 # Days added to the real date: the demo lives on a day of its own.
 OWN_BACKUPS = os.environ.get("CLOCHE_BACKUPS", str(STATE / "backups"))
 """Where one's own data are saved every night; invented and tested ones are not."""

@@ -9,14 +9,17 @@ from django.db import transaction
 
 from cloche.apps.gardens.models import Garden, Invitation, Membership, User
 from cloche.apps.shared import clock
+from cloche.apps.shared.quota import refuse_beyond
 from cloche.apps.shared.tokens import fingerprint, new_token
 
 GOOD_FOR = timedelta(days=14)
 
 
 def invite(garden: Garden, role: str, person: User) -> str:
-    """A secret for one person, good for a fortnight; it can be shown only now."""
+    """A secret for one person, good for a fortnight; it can be shown only now. Raises ValidationError where it is full."""
     token, now = new_token(), clock.now()
+    waiting = garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).count()
+    refuse_beyond("people", garden.memberships.count() + waiting + 1)
     Invitation.objects.create(
         garden=garden, role=role, fingerprint=fingerprint(token), made_by=person, made_at=now, ends_at=now + GOOD_FOR
     )

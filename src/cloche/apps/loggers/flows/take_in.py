@@ -11,12 +11,15 @@ from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 from typing import Any
 
+from django.core.exceptions import ValidationError
 from django.db import connection, transaction
 from django.utils.translation import gettext as _
 
 from cloche.apps.loggers.models import Device, Probe
+from cloche.apps.loggers.selectors import values_in
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.shared import clock
+from cloche.apps.shared.quota import refuse_beyond
 from cloche.bridge.services.logged import celsius, faults_of
 
 MOST_ROWS = 20_000
@@ -87,6 +90,10 @@ def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datet
 
 
 def _judged(device: Device, sent: Sequence[Sent], now: datetime, shift: timedelta) -> tuple[_Rows, list[Refused]]:
+    try:
+        refuse_beyond("values", values_in(device.garden_id) + len(sent))
+    except ValidationError as full:
+        return _Rows(), [Refused(index, "full", str(full.message)) for index in range(len(sent))]
     probes: dict[str, list[Probe]] = {}
     for probe in device.probes.all():
         probes.setdefault(probe.channel, []).append(probe)

@@ -8,12 +8,14 @@ from django.db.models import Max
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
+from cloche.apps.shared.quota import refuse_beyond
 
 
 @transaction.atomic
 def save_place(place: Place) -> Place:
-    """Save a new or changed place; a new one goes to the end of the walk."""
+    """Save a new or changed place; a new one goes to the end of the walk. Raises ValidationError where the garden is full."""
     if place.pk is None:
+        refuse_beyond("places", place.garden.places.count() + 1)
         last = place.garden.places.aggregate(last=Max("walking_order"))["last"]
         place.walking_order = 0 if last is None else last + 1
     place.save()

@@ -21,6 +21,7 @@ from cloche.apps.readings.files.sheets import is_sheet, sheet_text
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
 from cloche.apps.readings.models import FileSource, IncomingFile, Reading
 from cloche.apps.shared import clock
+from cloche.apps.shared.quota import refuse_beyond
 from cloche.apps.shared.sources import Source
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
@@ -176,12 +177,16 @@ def _known_days(garden: Garden) -> dict[Any, tuple[float, ...]]:
 
 
 def take_rows(incoming: IncomingFile) -> int | None:
-    """Add the fresh rows; returns how many, or None where there are so many that it is done outside the request.
+    """Add the fresh rows; returns how many, or None where there are so many that it is done outside the request. Raises
+    ValidationError where the garden is full.
 
     Rows added by someone meanwhile are skipped. What the columns mean is remembered for the next file of this heading.
     """
     _remember_source(incoming)
     found = preview(incoming)
+    if incoming.kind != "weather":
+        known = Reading.objects.filter(place__garden=incoming.garden).count()
+        refuse_beyond("values", known + len(found.fresh))
     if len(found.fresh) > AT_ONCE:
         incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(found.fresh), 0
         incoming.save(update_fields=["state", "total", "done"])

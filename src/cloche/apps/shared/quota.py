@@ -1,0 +1,26 @@
+"""How much one person or garden may have, so that none fills the computer for all. Whoever keeps it sets the limits."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.core.exceptions import ValidationError
+from django.utils.translation import gettext as _
+
+
+def refuse_beyond(what: str, number: int) -> None:
+    """Stop where a limit would be passed. what: a key of CLOCHE_MOST; number: how many there would be. Raises ValidationError
+    with a sentence."""
+    most = settings.CLOCHE_MOST[what]
+    if number > most:
+        raise ValidationError(_sentence(what, f"{most:,}"), code="quota")
+
+
+def _sentence(what: str, most: str) -> str:
+    """Looked up when it is shown."""
+    sentences = {
+        "gardens": _("One person may have {most} gardens here. Erase one that is no longer grown, or leave it."),
+        "people": _("A garden may have {most} people here."),
+        "places": _("A garden may have {most} places here."),
+        "values": _("A garden may have {most} readings here. Whoever keeps this computer can allow more."),
+    }
+    return sentences[what].format(most=most)
