@@ -77,11 +77,13 @@ def test_outlooks_are_those_that_are_stored(garden: Garden, beds: list[Place]) -
 def test_questions_about_outlooks_agree_with_the_rows(garden: Garden, beds: list[Place]) -> None:
     rows = CropOutlook.objects.filter(place__garden=garden, better=True)
     now = {(row.place_id, row.crop_key) for row in rows if row.sow_now and row.half_d is not None}
-    assert {(place, key) for place, keys in open_now(garden).items() for key in keys} == now
+    assert {(place, key) for place, keys in open_now(outlooks_in(garden)).items() for key in keys} == now
     ahead = {(row.place_id, row.crop_key) for row in rows if row.sown and not row.sow_now and row.windows}
-    assert {(place, key) for _, place, key in next_openings(garden)} == ahead
+    assert {(place, key) for _, place, key in next_openings(outlooks_in(garden))} == ahead
     sown = {(row.place_id, row.crop_key) for row in rows if row.sown and not row.hopeless}
-    assert {(one.place.pk, key) for key, found in sown_windows(garden).items() for one in found} == sown
+    assert {
+        (one.place.pk, key) for key, found in sown_windows(garden.places.all(), outlooks_in(garden)).items() for one in found
+    } == sown
 
 
 def test_a_removed_place_is_no_longer_among_them(garden: Garden, beds: list[Place], django_assert_num_queries: Any) -> None:

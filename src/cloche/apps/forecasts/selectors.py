@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from cloche.apps.forecasts.models import CropOutlook, Forecast, SoilYear, WindowChange
-from cloche.apps.forecasts.remembered import RECORDS, BriefOutlook, fill, outlooks_in
+from cloche.apps.forecasts.remembered import RECORDS, BriefOutlook, fill
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.bridge.services import crops
@@ -14,6 +15,8 @@ from cloche.bridge.values.layout import FIELD_STEP_H
 from cloche.bridge.values.stored import FrostDates, PlaceForecast, Window
 from cloche.core.windows.limits import Limit
 
+Outlooks = Sequence[BriefOutlook]
+"""Of a garden, from `outlooks_in`."""
 HEAVY = ("days", "members", "sowing_rules")
 """What only a crop's own page reads."""
 SOIL = (Limit.COLD, Limit.HOT, Limit.UNCOMFORTABLE)
@@ -129,14 +132,14 @@ class Sown:
     sow_now: bool
 
 
-def sown_windows(garden: Garden) -> dict[str, list[Sown]]:
-    """By crop, wherever it is best sown in place and not hopeless, in walking order."""
+def sown_windows(places: Iterable[Place], outlooks: Outlooks) -> dict[str, list[Sown]]:
+    """By crop, wherever it is best sown in place and not hopeless, in the order of the places."""
     by_place: dict[int, list[BriefOutlook]] = {}
-    for row in outlooks_in(garden):
+    for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.hopeless:
             by_place.setdefault(row.place_id, []).append(row)
     found: dict[str, list[Sown]] = {}
-    for place in garden.places.all():
+    for place in places:
         for row in by_place.get(place.pk, ()):
             found.setdefault(row.crop_key, []).append(Sown(place, row.windows, row.sow_now))
     return found
@@ -163,19 +166,19 @@ def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
     return [row for row in rows if row.days is not None]
 
 
-def open_now(garden: Garden) -> dict[int, dict[str, float]]:
+def open_now(outlooks: Outlooks) -> dict[int, dict[str, float]]:
     """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
-    rows = [(row.half_d, row.place_id, row.crop_key) for row in outlooks_in(garden) if row.sow_now and row.half_d is not None]
+    rows = [(row.half_d, row.place_id, row.crop_key) for row in outlooks if row.sow_now and row.half_d is not None]
     found: dict[int, dict[str, float]] = {}
     for half_d, place_id, key in sorted(rows, key=lambda row: row[0]):
         found.setdefault(place_id, {})[key] = float(half_d)
     return found
 
 
-def held_now(garden: Garden) -> dict[int, set[str]]:
+def held_now(outlooks: Outlooks) -> dict[int, set[str]]:
     """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
     found: dict[int, set[str]] = {}
-    for row in outlooks_in(garden):
+    for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.sow_now and not row.hopeless:
             reason = row.windows[0].opens_after if row.windows else row.main_limit
             if reason and reason not in SOIL:
@@ -183,9 +186,9 @@ def held_now(garden: Garden) -> dict[int, set[str]]:
     return found
 
 
-def next_openings(garden: Garden) -> list[tuple[date, int, str]]:
+def next_openings(outlooks: Outlooks) -> list[tuple[date, int, str]]:
     """(first day, place, crop) of every window for sowing still to open, soonest first."""
-    rows = [row for row in outlooks_in(garden) if row.method == CropOutlook.Method.DIRECT and not row.sow_now and row.windows]
+    rows = [row for row in outlooks if row.method == CropOutlook.Method.DIRECT and not row.sow_now and row.windows]
     return sorted((row.windows[0].earliest, row.place_id, row.crop_key) for row in rows)
 
 
@@ -200,23 +203,29 @@ def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
     return [row for row in found.values() if row.before != row.after]
 
 
-def leaning(garden: Garden, until: date) -> dict[int, int]:
+def leaning(outlooks: Outlooks, until: date) -> dict[int, int]:
     """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
     found: dict[int, int] = {}
-    for row in outlooks_in(garden):
+    for row in outlooks:
         if not row.hopeless:
             edges = [row.windows[0].last if row.sow_now else row.windows[0].earliest] if row.windows else []
             found[row.place_id] = found.get(row.place_id, 0) + sum(edge <= until for edge in edges)
     return found
 
 
+def kept_soil(place: Place, since: int) -> dict[date, float]:
+    """Daily mean at seed depth as it was worked out, from a year on [°C]."""
+    known: dict[date, float] = {}
+    for year, mean_c in SoilYear.objects.filter(place=place, year__gte=since).values_list("year", "mean_c"):
+        begin = date(year, 1, 1)
+        known |= {begin + timedelta(days=i): value for i, value in enumerate(mean_c) if value is not None}
+    return known
+
+
 def daily_soil(place: Place, ground: Ground | None, first: date, days: int) -> list[float | None]:
     """Daily mean at seed depth from a day on: kept years, then the forecast as far as it looks; None where neither tells
     [°C]."""
-    known: dict[date, float] = {}
-    for row in SoilYear.objects.filter(place=place, year__gte=first.year):
-        begin = date(row.year, 1, 1)
-        known |= {begin + timedelta(days=i): value for i, value in enumerate(row.mean_c) if value is not None}
+    known = kept_soil(place, first.year)
     if ground is not None:
         known |= {ground.forecast.day + timedelta(days=i): value for i, value in enumerate(ground.data.far_mid_c)}
     return [known.get(first + timedelta(days=i)) for i in range(days)]

@@ -4,30 +4,44 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
+from datetime import date
+from typing import NamedTuple
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.plants.models import PlantEvent, Planting
+from cloche.apps.plants.models import PlantEvent
 from cloche.apps.plants.selectors import events_in
 from cloche.bridge.services.years import LearnedLimit, Seen, limit_of
 
 COLD = (PlantEvent.Kind.STOOD, PlantEvent.Kind.DIED)
 
 
+class ColdNight(NamedTuple):
+    """What so many plants of a planting did in a night's cold."""
+
+    planting_id: int
+    place: str
+    kind: str
+    number: int
+    lowest_c: float
+    on: date
+
+
 @dataclass(frozen=True)
 class ColdSeen:
-    """Events of a kind with a night's cold, by day, and its limit after them."""
+    """Nights of a kind, by day, and its limit after them."""
 
     crop_key: str
-    events: list[tuple[PlantEvent, Planting]]
+    events: list[ColdNight]
     limit: LearnedLimit
 
 
 def cold_seen(garden: Garden) -> list[ColdSeen]:
     """Of every kind of which anything was seen."""
-    seen: dict[str, list[tuple[PlantEvent, Planting]]] = defaultdict(list)
+    seen: dict[str, list[ColdNight]] = defaultdict(list)
     rows = events_in(garden).filter(kind__in=COLD, lowest_c__isnull=False, cause__in=("", PlantEvent.Cause.FROST))
-    for event in rows:
-        seen[event.planting.crop_key].append((event, event.planting))
+    columns = ("planting__crop_key", "planting_id", "planting__place__name", "kind", "number", "lowest_c", "on")
+    for key, planting_id, place, kind, number, lowest_c, on in rows.values_list(*columns):
+        seen[key].append(ColdNight(planting_id, place, kind, number or 1, lowest_c, on))
     return [ColdSeen(key, events, limit_of(key, _nights(events))) for key, events in sorted(seen.items())]
 
 
@@ -36,9 +50,9 @@ def learned_limits(garden: Garden) -> dict[str, float]:
     return {one.crop_key: round(one.limit.limit_c, 2) for one in cold_seen(garden)}
 
 
-def _nights(events: list[tuple[PlantEvent, Planting]]) -> list[Seen]:
+def _nights(events: list[ColdNight]) -> list[Seen]:
     """What stood a night and what died of it beside it are one night's word."""
     by_night: dict[tuple[int, int], list[int]] = defaultdict(lambda: [0, 0])
-    for event, planting in events:
-        by_night[planting.pk, round(event.lowest_c or 0.0)][event.kind == PlantEvent.Kind.DIED] += event.number or 1
+    for event in events:
+        by_night[event.planting_id, round(event.lowest_c)][event.kind == PlantEvent.Kind.DIED] += event.number
     return [Seen(float(low), stood, died) for (_pk, low), (stood, died) in by_night.items()]

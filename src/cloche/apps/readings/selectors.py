@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Any
@@ -63,10 +64,10 @@ class Latest:
 
 def latest_by_place(garden: Garden) -> dict[int, Latest]:
     """The newest current reading or logger's value of each place that has one."""
-    newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at").values("pk")[:1]
-    ids = [pk for pk in garden.places.annotate(newest=Subquery(newest)).values_list("newest", flat=True) if pk]
-    rows = Reading.objects.filter(pk__in=ids).values_list("place_id", "taken_at", "temperature_c")
-    found = {place: Latest(at, value) for place, at, value in rows}
+    newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at")
+    at, value = (Subquery(newest.values(name)[:1]) for name in ("taken_at", "temperature_c"))
+    rows = garden.places.annotate(at=at, value=value).values_list("pk", "at", "value")
+    found = {place: Latest(at, value) for place, at, value in rows if at is not None}
     for place, probe in logged.newest(garden).items():
         if probe.last_at and probe.last_c is not None and (place not in found or probe.last_at > found[place].taken_at):
             found[place] = Latest(probe.last_at, probe.last_c)
@@ -87,9 +88,9 @@ class DayRead:
         return (self.early.temperature_c + self.late.temperature_c) / 2 if self.early and self.late else None
 
 
-def day_reads(garden: Garden, now: datetime, only: Place | None = None) -> dict[int, DayRead]:
-    """By place, or of one only, what a day's figure can be made from."""
-    places = {place.pk: place for place in ([only] if only else garden.places.all())}
+def day_reads(garden: Garden, now: datetime, only: Iterable[Place] | None = None) -> dict[int, DayRead]:
+    """By place, or of some only, what a day's figure can be made from."""
+    places = {place.pk: place for place in (garden.places.all() if only is None else only)}
     rows = (
         Reading.objects.current()
         .filter(place__in=places, taken_at__gt=now - FRESH, taken_at__lte=now)

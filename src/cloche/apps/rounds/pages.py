@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.forecasts.models import WindowChange
+from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import CoverPeriod, Place
@@ -121,7 +122,7 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
 
 def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
     """The one reading that would narrow most windows; places whose reading would tell next to nothing."""
-    lean = windows.leaning(garden, local.date() + timedelta(days=LEAN_D))
+    lean = windows.leaning(outlooks_in(garden), local.date() + timedelta(days=LEAN_D))
     offers: list[tuple[float, Place, expected.Worth]] = []
     quiet = []
     for place, ground in grounds:

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from cloche.apps.bench.life import lives_in
-from cloche.apps.covers.watched import watched_in
+from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.gardens.models import Garden
-from cloche.apps.sowings.selectors import sowings_lately
+from cloche.apps.sowings.selectors import intended_in, sowings_lately
 from cloche.apps.today.after import frosted_in
 from cloche.apps.today.jobs import bench, covers, plan, sowing
 from cloche.apps.today.jobs.job import Job
@@ -28,10 +29,25 @@ class Day:
     answers: list[Answer]
 
 
-def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> Day:
+@dataclass(frozen=True)
+class Known:
+    """What all that is said of a day rests on, looked up once."""
+
+    grounds: Grounds
+    outlooks: windows.Outlooks
+    watched: list[Watched]
+
+
+def known_in(garden: Garden, units: Units, today: date) -> Known:
+    """Of a garden's today."""
+    grounds = windows.grounds_in(garden)
+    return Known(grounds, outlooks_in(garden), list(watched_in(garden, units, today, grounds)))
+
+
+def day_of(garden: Garden, units: Units, now: datetime, known: Known | None = None) -> Day:
     """All that is worth doing, less what was answered."""
     today = now.astimezone(garden.timezone).date()
-    everything = jobs_in(garden, units, now, grounds)
+    everything = jobs_in(garden, units, now, known)
     answers = list(_current(garden, today))
     silent = {answer.key for answer in answers if _silences(answer, today)}
     left = [job for job in everything if job.key not in silent and job.of_day(today) not in silent]
@@ -40,22 +56,23 @@ def day_of(garden: Garden, units: Units, now: datetime, grounds: Grounds | None 
     return Day(sorted(left, key=lambda job: (job.at_h, not job.urgent, job.place)), of_today)
 
 
-def jobs_in(garden: Garden, units: Units, now: datetime, grounds: Grounds | None = None) -> list[Job]:
+def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = None) -> list[Job]:
     """Everything, answered or not."""
     today = now.astimezone(garden.timezone).date()
     free = covers.free_covers(garden, today)
-    grounds = windows.grounds_in(garden) if grounds is None else grounds
-    watched = list(watched_in(garden, units, today, grounds))
+    known = known_in(garden, units, today) if known is None else known
+    grounds, watched = known.grounds, known.watched
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     if watched:
         found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
     found += covers.dated(garden, today)
-    found += sowing.intended(garden, today)
+    meant = list(intended_in(garden))
+    found += sowing.intended(meant, today)
     found += plan.planned(garden, today)
-    found += sowing.warming(garden, grounds, free, today)
+    found += sowing.warming(garden, meant, grounds, free, today)
     made = list(sowings_lately(garden, today))
     found += sowing.awaited(made, today)
-    found += sowing.closing(garden, made, today)
+    found += sowing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
     found += sowing.after_frost(frosted_in(grounds, today))
     found += sowing.trials(garden, today)
     lives = lives_in(garden, today, made)

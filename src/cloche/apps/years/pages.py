@@ -135,7 +135,8 @@ def _springs(place: Place, past: list[Day], today: date) -> list[Spring]:
     garden = place.garden
     latest = first_of(garden, today)
     firsts = [service.begins_on(latest.year - back, _south(garden)) for back in range(MOST_YEARS)]
-    soils = {first: forecasts.daily_soil(place, None, first, 365) for first in firsts}
+    kept_c = forecasts.kept_soil(place, firsts[-1].year)
+    soils = {first: [kept_c.get(first + timedelta(days=i)) for i in range(365)] for first in firsts}
     soils[latest] = [v if latest + timedelta(days=i) < today else None for i, v in enumerate(soils[latest])]
     kept = {first: values for first, values in soils.items() if first == latest or any(v is not None for v in values)}
     return service.springs_of(kept, {day.day: day.low_c for day in past}, today)
@@ -249,13 +250,13 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
     for one in cold_seen(garden):
         lines = [
             _("{count} {what} at {low} in {place}, {day}").format(
-                count=event.number or 1,
+                count=event.number,
                 what=_("stood it") if event.kind == PlantEvent.Kind.STOOD else _("died"),
-                low=units.temperature_text(event.lowest_c or 0.0),
-                place=planting.place.name,
+                low=units.temperature_text(event.lowest_c),
+                place=event.place,
                 day=words.day_with_year(event.on),
             )
-            for event, planting in one.events[-MOST_NIGHTS:]
+            for event in one.events[-MOST_NIGHTS:]
         ]
         if more := len(one.events) - len(lines):
             lines.insert(0, ngettext("{number} earlier night", "{number} earlier nights", more).format(number=more))

@@ -11,6 +11,7 @@ from django.utils.translation import ngettext
 
 from cloche.apps.covers.flows import season
 from cloche.apps.forecasts import selectors as forecasts
+from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.plan import courses, roofs, texts
 from cloche.apps.plants import selectors as plants
@@ -301,7 +302,7 @@ def _after(place: Place, free: date | None, today: date) -> str:
     """Where the cover could go then."""
     if free is None:
         return _("Nights do not let it go within sight.")
-    windows = forecasts.sown_windows(place.garden)
+    windows = forecasts.sown_windows(place.garden.places.all(), outlooks_in(place.garden))
     meant = plants.current_in(place.garden, today).filter(planted_on=None, planned_on__gte=free).exclude(place=place)
     for one in meant.exclude(crop_key="").exclude(place__kind__in=BENCHES).order_by("planned_on", "pk"):
         sure = next((row.windows for row in windows.get(one.crop_key, []) if row.place.pk == one.place_id), None)

@@ -12,7 +12,6 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.sowings import selectors as sowings
 from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.today.after import Frosted
 from cloche.apps.today.jobs.job import (
@@ -44,9 +43,9 @@ def _job(kind: JobKind, subject: object, place: Place, facts: Facts, crop_key: s
     return Job(kind, str(subject), place.garden_id, place.name, place.pk, at_h, facts, crop_key)
 
 
-def intended(garden: Garden, today: date) -> Iterator[Job]:
+def intended(meant_in: list[Intention], today: date) -> Iterator[Job]:
     """What was meant for today or before, and what the ground says of it now."""
-    meant = [one for one in sowings.intended_in(garden) if one.sow_on <= today]
+    meant = [one for one in meant_in if one.sow_on <= today]
     if not meant:
         return
     keys = {(one.place_id, one.crop_key) for one in meant}
@@ -69,10 +68,10 @@ def _sow_facts(one: Intention, outlook: CropOutlook | None) -> SowFacts:
     return SowFacts(one.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit)
 
 
-def warming(garden: Garden, grounds: Grounds, free: list[str], today: date) -> Iterator[Job]:
+def warming(garden: Garden, meant_in: list[Intention], grounds: Grounds, free: list[str], today: date) -> Iterator[Job]:
     """Covers to put on ahead of a sowing that is meant, where the bare bed will be too cold for it and a cover is free."""
     by_place = {place.pk: ground for place, ground in grounds}
-    for one in sowings.intended_in(garden):
+    for one in meant_in:
         ground, days = by_place.get(one.place_id), (one.sow_on - today).days
         if ground is None or not free or not AHEAD_D[0] <= days <= AHEAD_D[1] or _is_covered(one, ground):
             continue
@@ -102,10 +101,10 @@ def awaited(made: list[Sowing], today: date) -> Iterator[Job]:
                 yield _job(JobKind.COUNT, sowing.pk, sowing.place, UpFacts(half), sowing.crop_key)
 
 
-def closing(garden: Garden, made: list[Sowing], today: date) -> Iterator[Job]:
+def closing(windows: dict[str, list[forecasts.Sown]], made: list[Sowing], today: date) -> Iterator[Job]:
     """Windows whose last sensible day is within the week, of crops not sown lately."""
     lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
-    for key, rows in forecasts.sown_windows(garden).items():
+    for key, rows in windows.items():
         found = _last_chance([row for row in rows if row.place.kind not in BENCHES])
         if found is None or key in lately:
             continue

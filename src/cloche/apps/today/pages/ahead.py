@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.covers import texts
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.pages.place_log import the_cover
@@ -49,15 +50,16 @@ class WeekDay:
     due: list[str]
 
 
-def due_in(garden: Garden, today: date) -> list[Due]:
+def due_in(garden: Garden, today: date, outlooks: windows.Outlooks | None = None) -> list[Due]:
     """Covers on and off, sowings that are meant or awaited, windows that open, soonest first."""
-    found = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, today)]
+    openings = windows.next_openings(outlooks_in(garden) if outlooks is None else outlooks)
+    found = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, openings, today)]
     return sorted(found, key=lambda due: (due.on, due.text))
 
 
-def next_words(garden: Garden, today: date) -> str:
+def next_words(garden: Garden, today: date, outlooks: windows.Outlooks) -> str:
     """Until when there is nothing."""
-    coming = next((due for due in due_in(garden, today) if due.on > today), None)
+    coming = next((due for due in due_in(garden, today, outlooks) if due.on > today), None)
     return (
         _("Nothing else is due in the next two months.")
         if coming is None
@@ -143,10 +145,10 @@ def _sowings(garden: Garden, today: date) -> Iterator[Due]:
             yield Due("up", str(sowing.pk), half, text, _("As far as the soil goes."))
 
 
-def _windows(garden: Garden, today: date) -> Iterator[Due]:
+def _windows(garden: Garden, openings: list[tuple[date, int, str]], today: date) -> Iterator[Due]:
     names = {place.pk: place.name for place in garden.places.all()}
     by_day: dict[tuple[date, int], list[str]] = {}
-    for on, place, key in windows.next_openings(garden):
+    for on, place, key in openings:
         if place in names and today < on <= today + timedelta(days=LOOKED_D):
             by_day.setdefault((on, place), []).append(key)
     for (on, place), keys in by_day.items():

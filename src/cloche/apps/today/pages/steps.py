@@ -31,6 +31,8 @@ def next_steps(garden: Garden, today: date) -> list[Step]:
         Reading.objects.current().filter(place__garden=garden).order_by("taken_at").values_list("taken_at", flat=True).first()
     )
     read_long_ago = first is not None and first.astimezone(garden.timezone).date() <= today - timedelta(days=SETTLED_D)
+    if read_long_ago:
+        return []
     steps = [
         Step(
             _("Say what you grow"),
@@ -51,4 +53,4 @@ def next_steps(garden: Garden, today: date) -> list[Step]:
             DailyWeather.objects.filter(garden=garden).exists(),
         ),
     ]
-    return [] if read_long_ago or all(step.done for step in steps) else steps
+    return [] if all(step.done for step in steps) else steps

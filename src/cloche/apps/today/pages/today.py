@@ -9,7 +9,7 @@ from datetime import date, datetime, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers import texts as cover_texts
-from cloche.apps.covers.watched import Watched, watched_in
+from cloche.apps.covers.watched import Watched
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.pages import silence_lines
@@ -20,7 +20,7 @@ from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
 from cloche.apps.today.pages.day import DayLines, day_lines
 from cloche.apps.today.pages.steps import Step, next_steps
-from cloche.apps.today.selectors import Day, day_of
+from cloche.apps.today.selectors import Day, day_of, known_in
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
@@ -93,16 +93,17 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     """Everything Today says."""
     local = now.astimezone(garden.timezone)
     today = local.date()
-    grounds = windows.grounds_in(garden)
+    known = known_in(garden, units, today)
+    grounds, outlooks = known.grounds, known.outlooks
     found = warmth_in(garden, grounds, now)
     lines = ground_pages.lines(garden, grounds, found, units, now)
-    open_now = windows.open_now(garden)
-    openings = windows.next_openings(garden)
+    open_now = windows.open_now(outlooks)
+    openings = windows.next_openings(outlooks)
     first = {place: (on, key) for on, place, key in reversed(openings)}
-    closed = windows.held_now(garden)
+    closed = windows.held_now(outlooks)
     by_place = {current.place.pk: current for current in found}
     grown = crops.chosen(garden.crops, values_in_use(garden))
-    inside = {one.place.pk: _inside(one) for one in watched_in(garden, units, today, grounds) if one.data.covered}
+    inside = {one.place.pk: _inside(one) for one in known.watched if one.data.covered}
     crowded = len(lines) > CROWD
 
     def now_in(line: PlaceLine) -> PlaceNow:
@@ -115,9 +116,9 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     places = [now_in(line) for line in lines]
     to_read = [line for line in lines if not line.read_today]
     sow = _headline(lines, found, open_now, openings, today)
-    day = day_of(garden, units, now, grounds)
+    day = day_of(garden, units, now, known)
     return TodayPage(
-        headline=_work(day, units, len(to_read), garden, today) if found else sow,
+        headline=_work(day, units, len(to_read), garden, today, outlooks) if found else sow,
         sow=sow if found else "",
         day=day_lines(garden, units, now, day),
         changed=changed_since(garden, now - A_DAY, today),
@@ -136,11 +137,11 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     )
 
 
-def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date) -> str:
+def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date, outlooks: windows.Outlooks) -> str:
     """The day in a sentence: the first of what must be done, and how much else; or that nothing is, and until when."""
     if not day.jobs:
         only = _("Only the probes need reading today.") if to_read else _("Nothing needs doing today.")
-        return f"{only} {ahead.next_words(garden, today)}"
+        return f"{only} {ahead.next_words(garden, today, outlooks)}"
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
     rest = (

@@ -59,7 +59,7 @@ def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0)
     if ahead_d:
         known = [(place, ground) for place, ground in grounds if ground is not None]
         return [Warmth(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
-    read = measured.day_reads(garden, now)
+    read = measured.day_reads(garden, now, [place for place, _ground in grounds])
     found = []
     for place, ground in grounds:
         if ground is not None:
@@ -69,7 +69,7 @@ def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0)
 
 def warmth_at(ground: Ground, now: datetime) -> Warmth:
     """One place's, by what was read there."""
-    read = measured.day_reads(ground.place.garden, now, ground.place)
+    read = measured.day_reads(ground.place.garden, now, [ground.place])
     return warmth_of(ground.place, ground, read.get(ground.place.pk, measured.DayRead()), now)
 
 
