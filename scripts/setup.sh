@@ -18,6 +18,9 @@ install_packages() {
   if [ "$1" = test ]; then
     [ -x /usr/bin/chromium ] || missing+=(chromium fonts-noto-color-emoji)
     [ -x /usr/sbin/mosquitto ] || missing+=(mosquitto)
+    [ -x /usr/bin/systemd-analyze ] || missing+=(systemd)
+    [ -x /usr/sbin/nginx ] || missing+=(nginx-light)
+    [ -x /usr/bin/openssl ] || missing+=(openssl)
   fi
   [ ${#missing[@]} -eq 0 ] && return
   local as_root=()

@@ -133,7 +133,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     findings = _looked_at(page)
     page.get_by_label("Name or mail address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
-    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/g/**")
     for screen in _screens(live_server.url, place)[part::PARTS]:
         page.set_viewport_size(PHONE)

@@ -27,7 +27,7 @@ def sign_in(page: Page, url: str, name: str) -> None:
     page.goto(url)
     page.get_by_label("Name or mail address").fill(name)
     page.get_by_label("Password").fill("demo-garden")
-    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Sign in", exact=True).click()
 
 
 def test_a_visitor_walks_through_every_room_and_carries_the_record_home(page: Page, live_server: Any, demo: Garden) -> None:

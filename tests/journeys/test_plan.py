@@ -34,7 +34,7 @@ def open_plan(page: Page, live_server: Any, bed: Place) -> None:
     page.goto(live_server.url)
     page.get_by_label("Name or mail address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
-    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/g/**")
     page.goto(f"{live_server.url}/g/{bed.garden_id}/plan/{bed.pk}/")
 

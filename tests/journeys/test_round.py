@@ -66,7 +66,7 @@ def sign_in(page: Page, url: str) -> None:
     page.goto(f"{url}/sign-in/")
     page.get_by_label("Name").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
-    page.get_by_role("button", name="Sign in").tap()
+    page.get_by_role("button", name="Sign in", exact=True).tap()
     page.wait_for_url("**/g/**")
 
 

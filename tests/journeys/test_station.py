@@ -61,7 +61,7 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     page.goto(live_server.url)
     page.get_by_label("Name or mail address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
-    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Sign in", exact=True).click()
     bring_in(page, "soil readings", files[0], Times_are="standard time all year")
     bring_in(page, "daily air, lows and highs", files[1])
     assert place.readings.count() == 28

@@ -28,7 +28,7 @@ def settle(page: Page, url: str) -> Garden:
     page.goto(f"{url}/sign-in/")
     page.get_by_label("Name").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
-    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/g/**")
     return garden
 
