@@ -26,6 +26,7 @@ CLOCHE_DB_PORT=$db_port
 CLOCHE_DB_PASSWORD=$CLOCHE_DB_PASSWORD
 CLOCHE_SECRET_KEY=$CLOCHE_SECRET_KEY
 CLOCHE_PG_BIN=$PGBIN
+PROMETHEUS_MULTIPROC_DIR=$STATE/metrics
 NUMBA_CACHE_DIR=$STATE/numba
 PYTHONPATH=$ROOT/src
 PYTHONUTF8=1
@@ -48,11 +49,9 @@ ready_data() {
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.production
   own_user
   install -d -m 755 "$STATE/static"
-  install -d -m 700 "$STATE/mail" "$STATE/numba" "$STATE/backups"
   collect_static
   manage migrate -v 0 || return 1
-  take_compiled
-  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba" "$STATE/backups"
+  own_folders
   printf '%s' "$1" > "$STATE/port"
 }
 
@@ -99,9 +98,21 @@ uninstall_services() {
   STATE=$(fixed CLOCHE_STATE)
   stop_services
   services disable -q cloche.target cloche-web.socket 2>/dev/null || true
-  rm -f "$UNITS"/cloche.target "$UNITS"/cloche-{database,listener,web@,worker@}.service "$UNITS"/cloche-web.socket "$CONF/cloche.env"
+  rm -f "$UNITS"/cloche.target "$UNITS"/cloche-{database,listener,metrics,web@,worker@}.service "$UNITS"/cloche-web.socket "$CONF/cloche.env"
   services daemon-reload
   note "The services are gone. Your data are still in $STATE, your settings in $CONF/settings.env; ./run start opens them."
+}
+
+# What runs as services stands still meanwhile.
+restore_own() {
+  if ! installed; then bring_back "$1"; return; fi
+  as_root restore
+  stop_services
+  bring_back "$1"
+  printf '%s' "$(fixed CLOCHE_DB_PORT)" > "$STATE/port"
+  clean_up
+  exec 9>&-
+  start_services
 }
 
 # From the release that is installed to the one this ./run belongs to: a backup before, and back by itself where it fails.

@@ -50,6 +50,7 @@ serve() {
     said="Your data are kept in  $STATE"
   fi
   [ -z "${CLOCHE_MQTT_URL:-}" ] || listen=(--listen)
+  [ -z "${CLOCHE_METRICS_PORT:-}" ] || also+=(--also "The metrics=$PY -m cloche.manage metrics")
   hand_over "$port" "$said" "${listen[@]}" "${also[@]}"
 }
 
@@ -63,13 +64,21 @@ take_compiled() {
   fi
 }
 
+# What the web and the workers write beside the database.
+own_folders() {
+  local folders=("$STATE/mail" "$STATE/numba" "$STATE/backups" "$STATE/metrics")
+  rm -rf "$STATE/metrics" # counts of processes that are gone
+  install -d -m 700 "${folders[@]}"
+  take_compiled
+  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "${folders[@]}"
+  [ -z "${CLOCHE_METRICS_PORT:-}" ] || export PROMETHEUS_MULTIPROC_DIR="$STATE/metrics"
+}
+
 # From here on the supervisor keeps the parts running, the database among them; our lock goes with it, our traps do not.
 hand_over() {
   local port=$1 said=$2; shift 2
   own_user
-  install -d -m 700 "$STATE/mail" "$STATE/numba" "$STATE/backups"
-  take_compiled
-  [ -z "$WEB_USER" ] || chown -R "$WEB_USER:" "$STATE/mail" "$STATE/numba" "$STATE/backups"
+  own_folders
   export CLOCHE_PG_BIN="$PGBIN" NUMBA_CACHE_DIR="$STATE/numba" PYTHONPATH="$ROOT/src"
   rm -f "$STATE/parts.json"
   stop_cluster

@@ -133,7 +133,7 @@ def started(machine: Machine) -> Machine:
 
 def test_systemd_takes_the_units(machine: Machine) -> None:
     names = sorted(machine.units.iterdir())
-    assert len(names) == 6
+    assert len(names) == 7
     # A template is looked at as one of its instances.
     done = subprocess.run(  # noqa: S603
         ["/usr/bin/systemd-analyze", "verify", "--man=no", *map(str, names)], capture_output=True, text=True

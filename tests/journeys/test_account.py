@@ -16,7 +16,7 @@ from tests.factories import make_garden, make_person
 from tests.journeys.test_accessibility import _looked_at
 
 NAME, FIRST, SECOND = "Hazel Wood", "spade-and-fork", "rake-and-hoe"
-ASKED = "How warm is the ground"
+HEADLINE = "How warm is the ground"
 
 
 @pytest.fixture
@@ -115,7 +115,7 @@ def test_an_account_from_the_invitation_to_its_end(
 
     # By the address, and with a second step from now on.
     sign_in(page, url, "hazel@example.org", SECOND)
-    expect(page.get_by_role("heading", level=1)).not_to_contain_text(ASKED)
+    expect(page.get_by_role("heading", level=1)).not_to_contain_text(HEADLINE)
     page.goto(f"{url}/me/second/")
     look()
     page.get_by_role("link", name="Set it up").click()
@@ -185,7 +185,7 @@ def test_an_account_from_the_invitation_to_its_end(
     look()
     page.get_by_label("Your password").fill("a-long-password")
     press(page, "Erase it for good")
-    expect(page.get_by_role("heading", level=1)).to_contain_text(ASKED)
+    expect(page.get_by_role("heading", level=1)).to_contain_text(HEADLINE)
     assert list(User.objects.values_list("username", flat=True)) == [NAME]
 
     # So does the garden.

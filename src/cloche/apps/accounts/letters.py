@@ -62,7 +62,7 @@ def write(person: User | None, email: str, kind: str, link: str = "", address: s
     if found is None:
         return False
     subject, text = found
-    queue.put(LETTER, f"letter-{get_random_string(12)}", email=email, subject=border.one_line(subject), text=text)
+    queue_letter(email, subject, text)
     return True
 
 
@@ -83,6 +83,11 @@ def _words(name: str, kind: str, link: str, address: str) -> tuple[str, str] | N
         after = _("If it was not you, choose a new password and look at the devices that are signed in, under your name.")
         return _("Cloche: your account"), f"{greeting}\n\n{CHANGED[kind]} {when}\n\n{after}\n"
     return None
+
+
+def queue_letter(email: str, subject: str, text: str) -> None:
+    """Have it handed over by a worker, once."""
+    queue.put(LETTER, f"letter-{get_random_string(12)}", email=email, subject=border.one_line(subject), text=text)
 
 
 def hand_over(email: str, subject: str, text: str) -> None:

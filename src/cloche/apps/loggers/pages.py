@@ -69,7 +69,13 @@ def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
 
 def silence_lines(garden: Garden, now: datetime) -> list[str]:
     """A sentence for each probe that ought to have been heard."""
-    return _text(selectors.silences(garden, now), garden, now)
+    return list(silences_by_probe(garden, now).values())
+
+
+def silences_by_probe(garden: Garden, now: datetime) -> dict[int, str]:
+    """The same, by the number of the probe."""
+    quiet = selectors.silences(garden, now)
+    return dict(zip((one.probe.pk for one in quiet), _text(quiet, garden, now), strict=True))
 
 
 def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list[str]:

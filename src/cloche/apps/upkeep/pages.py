@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
+from cloche.apps.loggers.pages import silences_by_probe
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.shelter import CLOCK, FULL
@@ -19,7 +20,7 @@ from cloche.apps.weather.selectors import report_words
 from cloche.apps.work import moments
 from cloche.apps.work.models import Failure
 
-MOST_SHOWN = 12
+MOST_SHOWN, STUBBORN = 12, 3
 
 
 @dataclass(frozen=True)
@@ -57,6 +58,36 @@ def runs_page(garden: Garden, now: datetime) -> Runs:
         _("All is well.") if not wrong else _("{count} a look.").format(count=words.count(wrong, "thing needs", "things need"))
     )
     return Runs(headline, unwell, [text for well, text in lines if well and text], troubles, kept)
+
+
+LOW_MB = 1_000
+"""On the disk: time to make room, long before nothing can be written."""
+
+
+def machine_alerts(garden: Garden) -> dict[str, str]:
+    """What is not well of this computer, by what it is: for whoever keeps it, by the clock of a garden of theirs."""
+    found = {check.name: check for check in health.checks()}
+    lines = {"backups": _backups(found, garden), "listener": _loggers(garden, found)}
+    unwell = {name: text for name, (well, text) in lines.items() if not well}
+    free_mb = found["disk"].facts["free_mb"]
+    if free_mb < LOW_MB:
+        unwell["disk"] = _("Only {free_mb} MB are free on the disk.").format(free_mb=free_mb)
+    if "weather" in found and not found["weather"].well:
+        unwell["weather"] = _("The weather service has not been heard for {hours} hours.").format(
+            hours=round(found["weather"].facts["oldest_h"])
+        )
+    return unwell
+
+
+def garden_alerts(garden: Garden, now: datetime) -> dict[str, str]:
+    """What wants the hand of a garden's owner, by what it is."""
+    lines = {f"probe-{number}": text for number, text in silences_by_probe(garden, now).items()}
+    failing = garden.failures.filter(place__isnull=False, count__gte=STUBBORN).select_related("place")
+    for one in failing:
+        lines[f"place-{one.place_id}"] = _("{place} could not be worked out, {times} in a row. {why}").format(
+            place=one.place.name if one.place else "", times=words.count(one.count, "time", "times"), why=one.text
+        )
+    return lines
 
 
 def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:

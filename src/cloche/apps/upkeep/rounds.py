@@ -18,6 +18,7 @@ from cloche.apps.readings.tasks import file_round
 from cloche.apps.records.tasks import archive_round
 from cloche.apps.shared import clock
 from cloche.apps.today.flows.digest import send_due
+from cloche.apps.upkeep.flows.alerts import alert_round
 from cloche.apps.upkeep.flows.backups import backup_round
 from cloche.apps.weather.tasks import ask_round
 from cloche.apps.work import disk, failures, guard, queue
@@ -41,6 +42,7 @@ ROUNDS = (
     Round("archives", 30, archive_round),
     Round("weather", 60, ask_round),
     Round("mail", 60, lambda: send_due(clock.now())),
+    Round("alerts", 60, lambda: alert_round(clock.now())),
     Round("backup", 300, backup_round),
     Round("pruning", 300, lambda: (failures.prune(), prune_aside())),
 )

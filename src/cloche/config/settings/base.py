@@ -66,6 +66,7 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "cloche.apps.shared.trace.Traced",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -243,11 +244,35 @@ DEFAULT_FROM_EMAIL = os.environ.get("CLOCHE_MAIL_FROM", "cloche@localhost")
 # The broker that loggers speak to; empty: they speak over HTTP only.
 CLOCHE_MQTT_URL = os.environ.get("CLOCHE_MQTT_URL", "")
 
+# text for people, json for programs that gather logs: there every request has a line, too.
+CLOCHE_LOGS = os.environ.get("CLOCHE_LOGS", "text")
+# Where metrics are asked for, on this computer alone; empty: nowhere.
+CLOCHE_METRICS_PORT = os.environ.get("CLOCHE_METRICS_PORT", "")
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"request": {"()": "cloche.apps.shared.trace.WithRequest"}},
+    "formatters": {
+        "text": {"format": "{levelname} {name} [{request_id}] {message}", "style": "{"},
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "format": "{asctime}{levelname}{name}{message}{request_id}",
+            "style": "{",
+            "rename_fields": {"asctime": "at", "levelname": "level", "name": "from"},
+        },
+    },
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "filters": ["request"],
+            "formatter": "json" if CLOCHE_LOGS == "json" else "text",
+        }
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
-    # That a request waits a moment for a thread is no news.
-    "loggers": {"cloche": {"level": "INFO"}, "waitress.queue": {"level": "ERROR"}},
+    "loggers": {
+        "cloche": {"level": "INFO"},
+        "cloche.requests": {"level": "INFO" if CLOCHE_LOGS == "json" else "WARNING"},
+        # That a request waits a moment for a thread is no news.
+        "waitress.queue": {"level": "ERROR"},
+    },
 }

@@ -1,0 +1,59 @@
+"""Every request has a number, which stands in all that is logged while it is answered and in the answer's heading."""
+
+from __future__ import annotations
+
+import logging
+import secrets
+import time
+from collections.abc import Callable
+from contextvars import ContextVar
+
+from django.http import HttpRequest, HttpResponseBase
+
+from cloche.apps.shared import measures
+
+NUMBER: ContextVar[str] = ContextVar("request_id", default="-")
+log = logging.getLogger("cloche.requests")
+
+
+class WithRequest(logging.Filter):
+    """Adds the number of the request that is being answered, a dash outside any."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        """All of them go on."""
+        record.request_id = NUMBER.get()
+        return True
+
+
+class Traced:
+    """Numbers requests, notes how each was answered, and counts them. The address is noted as its pattern: what stands in an
+    address may be a secret."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        mark, begun = NUMBER.set(secrets.token_hex(8)), time.perf_counter()
+        try:
+            response = self.get_response(request)
+            response["X-Request-ID"] = NUMBER.get()
+            _note(request, response, time.perf_counter() - begun)
+        finally:
+            NUMBER.reset(mark)
+        return response
+
+
+def _note(request: HttpRequest, response: HttpResponseBase, took_s: float) -> None:
+    match = request.resolver_match
+    route = match.route if match is not None else ""
+    measures.answered(request.method or "", match.view_name if match is not None else "", response.status_code, took_s)
+    log.info(
+        "answered",
+        extra={
+            "method": request.method,
+            "route": route,
+            "status": response.status_code,
+            "ms": round(1000 * took_s),
+            "person": getattr(getattr(request, "user", None), "pk", None) if hasattr(request, "session") else None,
+        },
+    )

@@ -1,0 +1,91 @@
+"""Letters when something wants a hand: to whoever keeps the computer for what is the computer's, to a garden's owners for what
+is the garden's. Each thing is told once."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from datetime import datetime, timedelta
+
+from django.db import transaction
+from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.utils.translation import override
+
+from cloche.apps.accounts.flows.mail import address_for
+from cloche.apps.accounts.letters import queue_letter
+from cloche.apps.gardens.language import language_of
+from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.shared import words
+from cloche.apps.upkeep.models import Alert
+from cloche.apps.upkeep.pages import garden_alerts, machine_alerts
+
+PATIENCE = timedelta(minutes=10)
+"""What is over by itself within so long is not written about."""
+REMEMBERED = timedelta(days=1)
+MOST_LINES = 12
+log = logging.getLogger("cloche.work")
+
+
+def alert_round(now: datetime) -> int:
+    """See what is not well, and write to whom it concerns about what has not been told; returns how many letters."""
+    sent = 0
+    keeper = User.objects.filter(is_active=True, memberships__isnull=False).order_by("pk").first()
+    if keeper is not None:
+        home = keeper.gardens.order_by("pk")[0]
+        sent += _tell(None, [keeper], lambda: machine_alerts(home), now)
+    for garden in Garden.objects.order_by("pk"):
+        owners = User.objects.filter(is_active=True, memberships__garden=garden, memberships__role=Membership.Role.OWNER)
+        sent += _tell(garden, list(owners), lambda garden=garden: garden_alerts(garden, now), now)  # type: ignore[misc]
+    return sent
+
+
+@transaction.atomic
+def _tell(garden: Garden | None, people: list[User], look: Callable[[], dict[str, str]], now: datetime) -> int:
+    """Of one garden, or of the computer."""
+    mark = f"garden-{garden.pk}-" if garden is not None else "computer-"
+    found = {mark + what for what in look()}
+    known = {one.key: one for one in Alert.objects.select_for_update().filter(key__startswith=mark)}
+    for key in found - set(known):
+        known[key] = Alert.objects.create(key=key, garden=garden, since=now)
+    for key, one in known.items():
+        _move_on(one, key in found, now)
+    due = [one for key, one in known.items() if key in found and one.told_at is None and now - one.since >= PATIENCE]
+    if not due:
+        return 0
+    wanted = {one.key.removeprefix(mark) for one in due}
+    sent = sum(_write(person, garden, look, wanted) for person in people)
+    Alert.objects.filter(pk__in=[one.pk for one in due]).update(told_at=now)
+    return sent
+
+
+def _move_on(one: Alert, is_there: bool, now: datetime) -> None:
+    """Over, come back within the day, or forgotten."""
+    if is_there and one.over_at is not None:
+        one.over_at = None
+        one.save(update_fields=["over_at"])
+    elif not is_there and one.over_at is None:
+        one.over_at = now
+        one.save(update_fields=["over_at"])
+    elif not is_there and one.over_at is not None and now - one.over_at > REMEMBERED:
+        one.delete()
+
+
+def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str]], wanted: set[str]) -> int:
+    """In the person's language, so that what was seen is put into words once more; returns whether there is an address."""
+    email = address_for(person)
+    if not email:
+        return 0
+    with override(language_of(person)):
+        lines = [text for what, text in look().items() if what in wanted][:MOST_LINES]
+        about = garden.name if garden is not None else _("the computer that Cloche runs on")
+        subject = _("Cloche: {what} for {about}").format(
+            what=words.count(len(lines), "thing needs a hand", "things need a hand"), about=about
+        )
+        where = _("More on the page “How it runs”: {path}").format(
+            path=reverse("how_it_runs", args=[(garden or person.gardens.order_by("pk")[0]).pk])
+        )
+        once = _("You are written to once about each; it is written about again only if it was well for a day in between.")
+        text = f"{person.username},\n\n" + "\n".join(f"- {line}" for line in lines) + f"\n\n{where}\n{once}\n"
+    queue_letter(email, subject, text)
+    return 1
