@@ -65,3 +65,9 @@ write_lock() {
   "${compile[@]}" -o requirements/run.txt
   "${compile[@]}" --extra test -c requirements/run.txt -o requirements/test.txt
 }
+
+# Needs a network: what is known against the versions that are pinned is nowhere else.
+known_advisories() {
+  "$VENV/bin/uv" tool run -q pip-audit --require-hashes --disable-pip -r requirements/run.txt \
+    || stop_with "something is known against a pinned version, or nobody could be asked; its own words are above."
+}

@@ -105,7 +105,7 @@ def test_no_plain_line_carries_anything_of_a_person(behind: Behind) -> None:
     page = behind.get("/welcome/")
     assert page.headers["Strict-Transport-Security"] == "max-age=31536000"
     cookies = page.headers["Set-Cookie"]
-    assert "csrftoken" in cookies
+    assert "__Host-csrf=" in cookies
     assert all("Secure" in one for one in re.split(r", (?=\w+=)", cookies))
     past_it = straight(behind, NAME)
     assert past_it.status_code == 301

@@ -16,6 +16,8 @@ ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OWN_HOSTS]
 # Where a proxy stands in front that speaks TLS, everything about a person travels through it and nothing beside it.
 CLOCHE_PROXY = os.environ.get("CLOCHE_PROXY", "127.0.0.1" if OWN_HOSTS else "")
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = bool(OWN_HOSTS)
+if OWN_HOSTS:  # no neighbour below the same name can set them
+    SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-session", "__Host-csrf"
 SECURE_SSL_REDIRECT = bool(OWN_HOSTS)
 SECURE_REDIRECT_EXEMPT = [r"^healthz/$", r"^readyz/$"]
 SECURE_HSTS_SECONDS = 365 * 24 * 3600 if OWN_HOSTS else 0

@@ -1,7 +1,7 @@
 // The bed's plan as a thing one works in: patches are dragged by mouse and finger, moved and resized by the arrow keys.
 import { say } from "./sentences.js";
 
-const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]+)/) || [])[1] || "";
+const token = () => (document.cookie.match(/(?:^|; )(?:csrftoken|__Host-csrf)=([^;]+)/) || [])[1] || "";
 const plan = () => document.getElementById("bed-plan");
 const numbers = (patch) => patch.dataset.at.split(" ").map(Number);
 const clamp = (value, most) => Math.min(Math.max(value, 0), Math.max(most, 0));

@@ -5,7 +5,7 @@ import { say } from "./sentences.js";
 const PORTION = 50, PORTION_BYTES = 1500000;
 const TOO_LARGE = [400, 413];
 const here = () => document.body.dataset;
-const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]+)/) || [])[1] || "";
+const token = () => (document.cookie.match(/(?:^|; )(?:csrftoken|__Host-csrf)=([^;]+)/) || [])[1] || "";
 const tell = (name, detail) => document.dispatchEvent(new CustomEvent(`cloche:${name}`, { detail }));
 const weight = (stop) => (stop.entry.photo || "").length;
 
