@@ -102,7 +102,7 @@ def straight(behind: Behind, host: str) -> requests.Response:
 def test_no_plain_line_carries_anything_of_a_person(behind: Behind) -> None:
     plain = requests.get(f"http://127.0.0.1:{behind.http}/me/", headers={"Host": NAME}, timeout=30, allow_redirects=False)
     assert (plain.status_code, plain.headers["Location"]) == (301, f"{behind.url}/me/")
-    page = behind.get("/welcome/")
+    page = next(page for path in ("/welcome/", "/sign-in/") if (page := behind.get(path)).status_code == 200)
     assert page.headers["Strict-Transport-Security"] == "max-age=31536000"
     cookies = page.headers["Set-Cookie"]
     assert "__Host-csrf=" in cookies

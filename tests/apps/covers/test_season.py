@@ -1,5 +1,6 @@
 """Longer seasons: whole windows bare and under covers, worked out in the queue and drawn one under another."""
 
+from dataclasses import replace
 from datetime import date
 
 import pytest
@@ -52,6 +53,34 @@ def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
     assert "earlier" in rows[1].moved
     assert rows[1].bars[0].x < rows[0].bars[0].x
     assert "adds most to Long bed" in page.headline
+
+
+YESTERDAY = span("2026-04-10", "2026-05-30")
+
+
+@pytest.mark.parametrize(
+    ("before", "now", "since"),
+    [
+        (YESTERDAY, span("2026-04-22", "2026-05-30"), date(2026, 4, 10)),
+        (
+            replace(span("2026-04-21", "2026-05-30"), open_since=date(2026, 4, 1)),
+            span("2026-04-22", "2026-05-30"),
+            date(2026, 4, 1),
+        ),
+        (YESTERDAY, span("2026-04-25", "2026-05-30"), None),
+        (span("2026-03-01", "2026-04-01"), span("2026-04-22", "2026-05-30"), None),
+        (span("2026-04-22", "2026-05-30"), span("2026-04-22", "2026-05-30"), None),
+        (CropSeason("carrot", True, [], Limit.COLD), span("2026-04-22", "2026-05-30"), None),
+        (replace(YESTERDAY, sown=False), span("2026-04-22", "2026-05-30"), None),
+        (None, span("2026-04-22", "2026-05-30"), None),
+    ],
+    ids=["open before", "carried on", "shut again", "another window", "opens today", "had none", "another way", "first"],
+)
+def test_a_window_that_is_open_keeps_its_first_day(before: CropSeason | None, now: CropSeason, since: date | None) -> None:
+    """Worked out anew each day it begins with that day: what a bare sowing would have been up by must not move with it."""
+    found = season.carried_on(now, before, TODAY)
+    assert found.open_since == since
+    assert found.opens == (since or now.windows[0].earliest)
 
 
 def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -16,7 +16,7 @@ from cloche.apps.upkeep import health
 from cloche.apps.upkeep.metrics import registry
 
 
-def told(folder: str = "") -> dict[str, dict[tuple[str, ...], float]]:
+def numbers(folder: str = "") -> dict[str, dict[tuple[str, ...], float]]:
     text = generate_latest(registry(folder)).decode()
     return {
         family.name: {tuple(value for _name, value in sorted(sample.labels.items())): sample.value for sample in family.samples}
@@ -25,7 +25,7 @@ def told(folder: str = "") -> dict[str, dict[tuple[str, ...], float]]:
 
 
 def test_what_is_well_and_how_much_there_is(garden: Garden) -> None:
-    found = told()
+    found = numbers()
     assert found["cloche_well"]["database",] == 1.0
     assert found["cloche_well"]["workers",] == 0.0, "no worker runs in this test"
     assert found["cloche_gardens"][()] == 1.0
@@ -38,7 +38,7 @@ def test_without_a_database_it_says_so(garden: Garden, monkeypatch: pytest.Monke
         raise OperationalError("away")
 
     monkeypatch.setattr(health, "_database", away)
-    found = told()
+    found = numbers()
     assert found["cloche_well"]["database",] == 0.0
     assert "cloche_gardens" not in found
 
@@ -56,7 +56,7 @@ def test_requests_of_several_processes_are_counted_together(tmp_path: Path, gard
     env = os.environ | {"PROMETHEUS_MULTIPROC_DIR": str(tmp_path), "CLOCHE_METRICS_PORT": "9464"}
     for _ in range(2):
         subprocess.run([sys.executable, "-c", COUNT], env=env, check=True)  # noqa: S603
-    found = told(str(tmp_path))
+    found = numbers(str(tmp_path))
     requests = {labels: value for labels, value in found["cloche_requests"].items() if len(labels) == 3}
     assert requests == {("GET", "today", "200"): 4.0, ("GET", "today", "404"): 2.0, ("other", "none", "405"): 2.0}
     assert found["cloche_request_seconds"]["0.1", "today"] == 6.0

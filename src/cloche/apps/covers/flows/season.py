@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 
 from cloche.apps.covers.models import SeasonAnswer
@@ -78,12 +79,25 @@ def answer(place: Place, keys: Sequence[str]) -> None:
     question = question_of(place, today)
     spans = {key: span_for(place.garden, key, today) for key in keys}
     there = {key: span for key, span in spans.items() if key == BARE or span is not None}
-    known = dict(zip([k for k in there if k], with_known([s for s in there.values() if s], place), strict=True))
-    found = windows_under(inputs_of(place), [known.get(key) for key in there])
+    described = dict(zip([k for k in there if k], with_known([s for s in there.values() if s], place), strict=True))
+    found = windows_under(inputs_of(place), [described.get(key) for key in there])
+    before = {row.cover: row.answer for row in SeasonAnswer.objects.filter(place=place, cover__in=list(there))}
     SeasonAnswer.objects.filter(place=place).exclude(question=question).delete()
     for key, crops in zip(there, found, strict=True):
-        seasons = [_season_of(one) for one in crops if one.better]
+        known = {one.crop_key: one for one in before.get(key, [])}
+        seasons = [carried_on(_season_of(one), known.get(one.crop_key), today) for one in crops if one.better]
         SeasonAnswer.objects.update_or_create(place=place, cover=key, defaults={"question": question, "answer": seasons})
+
+
+def carried_on(one: CropSeason, before: CropSeason | None, today: date) -> CropSeason:
+    """With since when its window has been open, as the answer of before knew it: the window as it is worked out today begins
+    with today."""
+    if before is None or not one.windows or not before.windows or one.sown != before.sown:
+        return one
+    is_open, opened = one.windows[0].earliest <= today, before.opens
+    if not is_open or opened is None or opened >= today or before.windows[0].last < today:
+        return one
+    return replace(one, open_since=opened)
 
 
 def _season_of(one: CropDays) -> CropSeason:

@@ -177,7 +177,7 @@ def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date]
         found = season.answers_for(place, [], today).get(season.BARE)
         if found is None:
             return None
-        firsts = [(one.crop_key, one.sown, one.windows[0].earliest) for one in found if one.windows]
+        firsts = [(one.crop_key, one.sown, opens) for one in found if (opens := one.opens) is not None and one.windows]
     else:
         rows = forecasts.outlooks_at(place)
         firsts = [(row.crop_key, row.sown, row.windows[0].earliest) for row in rows if row.windows]
