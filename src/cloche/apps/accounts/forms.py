@@ -9,7 +9,9 @@ from allauth.mfa.base import forms as mfa
 from allauth.mfa.totp.forms import ActivateTOTPForm
 from allauth.mfa.webauthn import forms as webauthn
 from django import forms
+from django.http import HttpRequest
 
+from cloche.apps.accounts.flows import forgotten
 from cloche.apps.gardens.forms import FirstPersonForm
 from cloche.apps.shared.i18n import lazy
 
@@ -61,6 +63,16 @@ class ChangePassword(_OurWords, account.ChangePasswordForm):
 
 class ForgottenPassword(_OurWords, account.ResetPasswordForm):
     """Where the letter goes."""
+
+    def clean_email(self) -> str:
+        """Whether anybody has it is not looked up here."""
+        return str(self.cleaned_data["email"]).lower()
+
+    def save(self, request: HttpRequest, **kwargs: Any) -> str:
+        """A worker looks whose address it is."""
+        email: str = self.cleaned_data["email"]
+        forgotten.ask(email, request.build_absolute_uri("/"))
+        return email
 
 
 class NewPassword(_OurWords, account.ResetPasswordKeyForm):

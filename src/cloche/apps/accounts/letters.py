@@ -52,6 +52,15 @@ def confirmed_address(person: User) -> str:
     return str(found.email) if found is not None else ""
 
 
+def words_for(person: User, kind: str, link: str) -> tuple[str, str]:
+    """Subject and text of a letter with a link, in its reader's language."""
+    with override(language_of(person)):
+        found = _words(person.username, kind, link, "")
+    if found is None:
+        raise KeyError(kind)
+    return border.one_line(found[0]), found[1]
+
+
 def write(person: User | None, email: str, kind: str, link: str = "", address: str = "") -> bool:
     """Queue a letter, in its reader's language; returns whether it is one that Cloche writes.
 

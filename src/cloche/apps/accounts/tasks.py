@@ -5,9 +5,16 @@ from __future__ import annotations
 from procrastinate.contrib.django import app
 
 from cloche.apps.accounts import letters
+from cloche.apps.accounts.flows import forgotten
 
 
 @app.task(name=letters.LETTER)
 def letter(email: str, subject: str, text: str) -> None:
     """One letter, once."""
     letters.hand_over(email, subject, text)
+
+
+@app.task(name=forgotten.FORGOTTEN)
+def forgotten_password(email: str, base: str) -> None:
+    """The link for a new password."""
+    forgotten.write(email, base)

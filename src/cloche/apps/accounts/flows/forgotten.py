@@ -1,0 +1,33 @@
+"""A new password by letter. A page answers before anybody is looked up: it takes the same time whether somebody has the address
+or not, and the link's secret lies in no queue."""
+
+from __future__ import annotations
+
+from urllib.parse import urljoin
+
+from allauth.account.forms import default_token_generator
+from allauth.account.utils import filter_users_by_email, user_pk_to_url_str
+from django.urls import reverse
+from django.utils.crypto import get_random_string
+
+from cloche.apps.accounts import letters
+from cloche.apps.work import queue
+
+FORGOTTEN = "accounts.forgotten"
+
+
+def ask(email: str, base: str) -> None:
+    """Somebody says that they forgot their password. base: under which address Cloche was asked."""
+    queue.put(FORGOTTEN, f"forgotten-{get_random_string(12)}", email=email, base=base)
+
+
+def write(email: str, base: str) -> int:
+    """To each person whose address it is; returns how many. Raises letters.NotSent."""
+    people = filter_users_by_email(email, is_active=True, prefer_verified=True)
+    for person in people:
+        key = f"{user_pk_to_url_str(person)}-{default_token_generator.make_token(person)}"
+        uid, _dash, token = key.partition("-")
+        link = urljoin(base, reverse("account_reset_password_from_key", kwargs={"uidb36": uid, "key": token}))
+        subject, text = letters.words_for(person, letters.RESET, link)
+        letters.hand_over(email, subject, text)
+    return len(people)
