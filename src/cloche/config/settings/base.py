@@ -246,6 +246,8 @@ DEFAULT_FROM_EMAIL = os.environ.get("CLOCHE_MAIL_FROM", "cloche@localhost")
 # The broker that loggers speak to; empty: they speak over HTTP only.
 CLOCHE_MQTT_URL = os.environ.get("CLOCHE_MQTT_URL", "")
 
+# Heavy questions of pages are worked out in a process of their own.
+CLOCHE_HELPER = True
 # text for people, json for programs that gather logs: there every request has a line, too.
 CLOCHE_LOGS = os.environ.get("CLOCHE_LOGS", "text")
 # Where metrics are asked for, on this computer alone; empty: nowhere.
