@@ -243,6 +243,16 @@ def release_beside(machine: Machine, name: str) -> Path:
     return there
 
 
+def test_a_checkout_in_which_nothing_was_ever_compiled_starts_too(machine: Machine) -> None:
+    fresh, state = release_beside(machine, "fresh"), machine.place / "state"
+    (state / "numba").mkdir(parents=True)
+    known = f"ROOT={fresh}; STATE={state}; WEB_USER="
+    steps = f"{known}; cd $ROOT; . scripts/setup.sh; . scripts/serve.sh; own_folders; echo on"
+    done = subprocess.run(["bash", "-euo", "pipefail", "-c", steps], capture_output=True, text=True)  # noqa: S603, S607
+    assert (done.returncode, done.stdout) == (0, "on\n"), done.stderr
+    assert sorted(one.name for one in state.iterdir()) == ["backups", "mail", "metrics", "numba"]
+
+
 def test_an_upgrade_goes_there_and_back_and_a_bad_one_back_by_itself(started: Machine) -> None:
     welcome(started, "rowan")
     started.stop()
