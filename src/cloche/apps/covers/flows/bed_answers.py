@@ -17,8 +17,9 @@ from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
+from cloche.bridge.values.cover_answers import BedGain
 from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.stored import BedGain, CoverEvidence
+from cloche.bridge.values.stored import CoverEvidence
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12

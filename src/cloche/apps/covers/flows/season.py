@@ -19,8 +19,9 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.work import queue
 from cloche.bridge.services import covers
+from cloche.bridge.values.cover_answers import CropSeason
 from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.stored import CropDays, CropSeason
+from cloche.bridge.values.stored import CropDays
 
 MOVE_SEASON = "covers.move_season"
 BARE = ""

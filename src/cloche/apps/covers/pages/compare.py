@@ -13,7 +13,7 @@ from cloche.apps.covers.selectors import now_over
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import words
 from cloche.bridge.services import covers, crops, offered
-from cloche.bridge.values.stored import BedGain
+from cloche.bridge.values.cover_answers import BedGain
 from cloche.bridge.values.units import Units
 
 
