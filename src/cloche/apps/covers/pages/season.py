@@ -13,7 +13,7 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge.services import crops
-from cloche.bridge.values.cover_answers import CropSeason
+from cloche.bridge.values import cover_answers
 from cloche.drawing import ribbon, spans
 from cloche.drawing.ribbon import Calendar
 from cloche.drawing.spans import Bar
@@ -65,7 +65,7 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
 
 
 def _crop(
-    key: str, found: dict[str, dict[str, CropSeason]], wanted: list[str], names: dict[str, str], today: date
+    key: str, found: dict[str, dict[str, cover_answers.CropSeason]], wanted: list[str], names: dict[str, str], today: date
 ) -> CropSeason:
     bare = found[BARE].get(key)
     rows = [_row(_("Bare"), bare, None, today)]
@@ -73,7 +73,7 @@ def _crop(
     return CropSeason(key, crops.crop(key).name, rows)
 
 
-def _row(name: str, one: CropSeason | None, bare: CropSeason | None, today: date) -> Row:
+def _row(name: str, one: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None, today: date) -> Row:
     if one is None or not one.windows:
         why = (
             _("no day is sure enough: {sentence}").format(sentence=sentence(one.limit, one.sown))
@@ -89,7 +89,7 @@ def _row(name: str, one: CropSeason | None, bare: CropSeason | None, today: date
     )
 
 
-def moved_words(one: CropSeason, bare: CropSeason) -> str:
+def moved_words(one: cover_answers.CropSeason, bare: cover_answers.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
     if not bare.windows:
         return _("only so")
@@ -112,7 +112,7 @@ def _days(later: date, sooner: date) -> int:
 
 def _headline(
     place: Place,
-    found: dict[str, dict[str, CropSeason]],
+    found: dict[str, dict[str, cover_answers.CropSeason]],
     wanted: list[str],
     names: dict[str, str],
     crop_keys: list[str],
@@ -133,9 +133,9 @@ def _headline(
     )
 
 
-def _added(one: CropSeason | None, bare: CropSeason | None) -> int:
+def _added(one: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None) -> int:
     return _sure(one) - _sure(bare)
 
 
-def _sure(one: CropSeason | None) -> int:
+def _sure(one: cover_answers.CropSeason | None) -> int:
     return sum(_days(window.last, window.earliest) + 1 for window in one.windows) if one else 0
