@@ -187,6 +187,55 @@ def test_commands_reach_what_runs_and_no_second_server_opens_its_data(started: M
     assert started.is_ready()
 
 
+SERVED = ("cloche-web@.service", "cloche-web@.service", "cloche-worker@.service")
+
+
+def all_up(machine: Machine) -> None:
+    """The database again and again, as systemd does, until its lock is free; then what rests on it."""
+    end = time.monotonic() + WAIT_S
+    while True:
+        database = machine.start("cloche-database.service")
+        time.sleep(2)
+        if database.poll() is None:
+            break
+        machine.running.remove(database)
+        assert time.monotonic() < end, "the database did not come back"
+    for name in SERVED:
+        machine.start(name)
+    while not machine.is_ready():
+        assert time.monotonic() < end, "it never became ready"
+        time.sleep(0.5)
+
+
+def test_a_pulled_plug_is_a_pause(started: Machine) -> None:
+    for one in started.running:
+        one.kill()
+    for one in started.running:
+        one.wait(30)
+    started.running.clear()
+    all_up(started)
+
+
+def test_a_full_disk_is_a_sentence_and_no_end(started: Machine) -> None:
+    """By the least room that is set: of this machine's own disk nobody fills all."""
+    settings = started.conf / "settings.env"
+    before = settings.read_text()
+
+    def web_again() -> requests.Response:
+        for place in (1, 2):
+            started.running[place].terminate()
+            started.running[place].wait(60)
+            started.running[place] = started.start("cloche-web@.service")
+            started.running.pop()
+        return requests.get(f"http://127.0.0.1:{started.port}/welcome/", timeout=60)
+
+    settings.write_text(before + "CLOCHE_LEAST_FREE_MB=999999999\n")
+    assert "The disk of this computer is full." in web_again().text
+    assert requests.get(f"http://127.0.0.1:{started.port}/healthz/", timeout=30).status_code == 200
+    settings.write_text(before)
+    assert "The disk of this computer is full." not in web_again().text
+
+
 def person(machine: Machine) -> list[str]:
     """Names of all people, asked of a database that runs for this."""
     database = machine.start("cloche-database.service")
