@@ -2,6 +2,7 @@
 
 import os
 from pathlib import Path
+from typing import Any
 from urllib.parse import unquote, urlsplit
 
 from csp.constants import NONE, SELF
@@ -252,7 +253,7 @@ CLOCHE_HELPER = True
 CLOCHE_LOGS = os.environ.get("CLOCHE_LOGS", "text")
 # Where metrics are asked for, on this computer alone; empty: nowhere.
 CLOCHE_METRICS_PORT = os.environ.get("CLOCHE_METRICS_PORT", "")
-LOGGING = {
+LOGGING: dict[str, Any] = {
     "version": 1,
     "disable_existing_loggers": False,
     "filters": {"request": {"()": "cloche.apps.shared.trace.WithRequest"}},
