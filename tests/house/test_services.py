@@ -9,7 +9,7 @@ import socket
 import subprocess
 import tempfile
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -19,7 +19,7 @@ import requests
 HERE = Path(__file__).parents[2]
 ROOT = os.geteuid() == 0
 pytestmark = pytest.mark.skipif(not ROOT, reason="services are installed by root alone")
-WAIT_S = 240.0
+TRIES = 450
 
 
 @dataclass
@@ -118,16 +118,36 @@ def machine() -> Iterator[Machine]:
     shutil.rmtree(place, ignore_errors=True)
 
 
+def until(true: Callable[[], bool], what: str) -> None:
+    for _ in range(TRIES):
+        if true():
+            return
+        time.sleep(0.5)
+    pytest.fail(f"waited in vain for {what}")
+
+
+SERVED = ("cloche-web@.service", "cloche-web@.service", "cloche-worker@.service")
+
+
+def all_up(machine: Machine) -> None:
+    """The database again and again, as systemd does, until its lock is free; then what rests on it."""
+
+    def runs() -> bool:
+        database = machine.start("cloche-database.service")
+        time.sleep(2)
+        if database.poll() is not None:
+            machine.running.remove(database)
+        return database.poll() is None
+
+    until(runs, "the database")
+    for name in SERVED:
+        machine.start(name)
+    until(machine.is_ready, "it to be ready")
+
+
 @pytest.fixture(scope="module")
 def started(machine: Machine) -> Machine:
-    machine.start("cloche-database.service")
-    time.sleep(2)
-    for name in ("cloche-web@.service", "cloche-web@.service", "cloche-worker@.service"):
-        machine.start(name)
-    end = time.monotonic() + WAIT_S
-    while not machine.is_ready():
-        assert time.monotonic() < end, "it never became ready"
-        time.sleep(0.5)
+    all_up(machine)
     return machine
 
 
@@ -185,26 +205,6 @@ def test_commands_reach_what_runs_and_no_second_server_opens_its_data(started: M
     assert file.stat().st_size > 10_000
     assert "is still running" in started.run("start", "--port", str(started.port + 1), fails=True)
     assert started.is_ready()
-
-
-SERVED = ("cloche-web@.service", "cloche-web@.service", "cloche-worker@.service")
-
-
-def all_up(machine: Machine) -> None:
-    """The database again and again, as systemd does, until its lock is free; then what rests on it."""
-    end = time.monotonic() + WAIT_S
-    while True:
-        database = machine.start("cloche-database.service")
-        time.sleep(2)
-        if database.poll() is None:
-            break
-        machine.running.remove(database)
-        assert time.monotonic() < end, "the database did not come back"
-    for name in SERVED:
-        machine.start(name)
-    while not machine.is_ready():
-        assert time.monotonic() < end, "it never became ready"
-        time.sleep(0.5)
 
 
 def test_a_pulled_plug_is_a_pause(started: Machine) -> None:

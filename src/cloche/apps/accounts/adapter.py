@@ -62,7 +62,7 @@ class Adapter(DefaultAccountAdapter):
 
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
         """By the queue, in our words."""
-        link = context.get("activate_url") or context.get("password_reset_url") or ""
+        link = context.get("activate_url") or ""
         person = cast("User | None", context.get("user"))
         letters.write(person, email, template_prefix, link, self.get_client_ip(self.request))
 
