@@ -79,6 +79,7 @@ install_services() {
   if [ "${1:-}" = --port ]; then port=${2:?Say which: --port 8000}; elif [ -n "${1:-}" ]; then stop_with "unknown: $1. Say ./run install --port 8000"; fi
   as_root install
   set_up run
+  ! installed || stop_services # said again after a change of settings
   with_database own
   db_port=$(fixed CLOCHE_DB_PORT)
   [ -n "$db_port" ] || db_port=$DB_PORT

@@ -4,6 +4,8 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.accounts.letters import LETTER
@@ -102,6 +104,7 @@ def test_the_computers_troubles_go_to_whoever_keeps_it(
 
 
 def test_a_probe_that_fell_silent_is_told(rowan: User, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    garden.devices.create(name="Logger", fingerprint="x", made_at=NOW)
     monkeypatch.setattr(pages, "silences_by_probe", lambda garden, now: {7: "Logger in North bed has been silent since 06:00."})
     alert_round(NOW)
     assert alert_round(NOW + 11 * MINUTE) == 1
@@ -123,3 +126,14 @@ def test_each_reads_it_in_their_language(rowan: User, garden: Garden) -> None:
     alert_round(NOW)
     assert alert_round(NOW + 11 * MINUTE) == 2
     assert [one["text"].splitlines()[0] for one in letters()] == ["rowan,", "ash,"]
+
+
+def test_gardens_with_nothing_that_could_be_amiss_are_not_asked(rowan: User, garden: Garden) -> None:
+    alert_round(NOW)
+    with CaptureQueriesContext(connection) as few:
+        alert_round(NOW)
+    for number in range(5):
+        make_garden(rowan, f"Quiet {number}")
+    with CaptureQueriesContext(connection) as many:
+        alert_round(NOW)
+    assert len(many) == len(few)

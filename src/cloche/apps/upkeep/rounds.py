@@ -42,7 +42,7 @@ ROUNDS = (
     Round("archives", 30, archive_round),
     Round("weather", 60, ask_round),
     Round("mail", 60, lambda: send_due(clock.now())),
-    Round("alerts", 60, lambda: alert_round(clock.now())),
+    Round("alerts", 300, lambda: alert_round(clock.now())),
     Round("backup", 300, backup_round),
     Round("pruning", 300, lambda: (failures.prune(), prune_aside())),
 )

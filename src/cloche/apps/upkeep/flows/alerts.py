@@ -8,6 +8,7 @@ from collections.abc import Callable
 from datetime import datetime, timedelta
 
 from django.db import transaction
+from django.db.models import Q
 from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.utils.translation import override
@@ -18,7 +19,7 @@ from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.shared import words
 from cloche.apps.upkeep.models import Alert
-from cloche.apps.upkeep.pages import garden_alerts, machine_alerts
+from cloche.apps.upkeep.pages import STUBBORN, garden_alerts, machine_alerts
 
 PATIENCE = timedelta(minutes=10)
 """What is over by itself within so long is not written about."""
@@ -34,7 +35,9 @@ def alert_round(now: datetime) -> int:
     if keeper is not None:
         home = keeper.gardens.order_by("pk")[0]
         sent += _tell(None, [keeper], lambda: machine_alerts(home), now)
-    for garden in Garden.objects.order_by("pk"):
+    # Most gardens have nothing that could be amiss: they are not asked.
+    could = Q(devices__isnull=False) | Q(failures__count__gte=STUBBORN) | Q(alerts__isnull=False)
+    for garden in Garden.objects.filter(could).distinct().order_by("pk"):
         owners = User.objects.filter(is_active=True, memberships__garden=garden, memberships__role=Membership.Role.OWNER)
         sent += _tell(garden, list(owners), lambda garden=garden: garden_alerts(garden, now), now)  # type: ignore[misc]
     return sent
@@ -47,7 +50,8 @@ def _tell(garden: Garden | None, people: list[User], look: Callable[[], dict[str
     found = {mark + what for what in look()}
     known = {one.key: one for one in Alert.objects.select_for_update().filter(key__startswith=mark)}
     for key in found - set(known):
-        known[key] = Alert.objects.create(key=key, garden=garden, since=now)
+        # Another worker may be looking, too.
+        known[key], _new = Alert.objects.get_or_create(key=key, defaults={"garden": garden, "since": now})
     for key, one in known.items():
         _move_on(one, key in found, now)
     due = [one for key, one in known.items() if key in found and one.told_at is None and now - one.since >= PATIENCE]
