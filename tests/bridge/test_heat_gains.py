@@ -10,10 +10,10 @@ import pytest
 
 from cloche.bridge.services.crops import crop
 from cloche.bridge.services.forecasting import ForecastResult, forecast
-from cloche.bridge.services.heat_gains import HeatGain, HeatQuery, heat_gains, set_points
+from cloche.bridge.services.heat_gains import heat_gains, set_points
 from cloche.bridge.services.heating import power_for_lift, room_of
 from cloche.bridge.services.places import TRAY
-from cloche.bridge.services.snapshots import OutdatedSnapshot
+from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan, RoomAir, SownBatch, Under, WindowPane
 from cloche.core.germination.steady import LABORATORY, days_to_emergence, in_soil
 from cloche.core.heat.source import Heating

@@ -10,8 +10,9 @@ import numpy as np
 import pytest
 
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.snapshots import OutdatedSnapshot, pack, unpack
-from cloche.bridge.services.whatif import CoverGain, WhatIfQuery, what_if
+from cloche.bridge.services.snapshots import pack, unpack
+from cloche.bridge.services.whatif import what_if
+from cloche.bridge.values.heavy import CoverGain, OutdatedSnapshot, WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan
 from tests.bridge.test_forecasting import TODAY, inputs, usual
 

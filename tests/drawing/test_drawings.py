@@ -55,7 +55,7 @@ def test_every_kind_of_place_is_drawn(kind: str) -> None:
     cut = slice_of(kind, 0.05, DEPTHS, [12.0, 11, 10, 9, 8])
     assert [stop.offset for stop in cut.stops] == sorted(stop.offset for stop in cut.stops)
     assert GROUND_Y < cut.probe_y < HEIGHT
-    assert bool(cut.film or cut.lines or cut.dashed or cut.mulch or cut.heat) == (kind != "open")
+    assert bool(cut.shapes or cut.heat) == (kind != "open")
 
 
 def test_the_upper_decimetre_takes_most_of_the_room() -> None:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import base64
 import io
+from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -36,6 +37,7 @@ def rgb(temperature_c: ArrayLike) -> NDArray[np.uint8]:
     return np.stack([np.interp(t, _AT, channel) for channel in _RGB.T], axis=-1).round().astype(np.uint8)
 
 
+@lru_cache(maxsize=2048)
 def colour(temperature_c: float) -> str:
     """One colour as #rrggbb."""
     return colours([temperature_c])[0]
@@ -61,7 +63,11 @@ def contrast(one: str, other: str) -> float:
 
 def ink_on(temperature_c: float) -> str:
     """The better of two inks on the colour of a temperature."""
-    ground = colour(temperature_c)
+    return _ink_on(colour(round(temperature_c, 1)))
+
+
+@cache
+def _ink_on(ground: str) -> str:
     return max((DARK_INK, LIGHT_INK), key=lambda ink: contrast(ink, ground))
 
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from typing import Any
+from dataclasses import dataclass
+from functools import cache
+from typing import NamedTuple
 
 from cloche.drawing import scale
 
@@ -18,9 +19,12 @@ ABOVE = {"fleece": 24.0, "sheet": 14.0, "bell": 52.0}
 """Where what is written of the air under a cover does not fit into its drawing it stands so far above the ground."""
 
 
-@dataclass(frozen=True)
-class Stop:
-    """A stop of the soil's gradient: offset 0-1 and colour."""
+STYLES = {"film": "film", "lines": "line", "dashed": "line dash", "mulch": "mulch"}
+"""Class of each part of a drawing, by its name; film: closed light shapes; lines: outlines."""
+
+
+class Stop(NamedTuple):
+    """A stop of a gradient: offset 0-1 and colour."""
 
     offset: float
     colour: str
@@ -28,19 +32,14 @@ class Stop:
 
 @dataclass(frozen=True)
 class Slice:
-    """Everything a template prints of one place. film: closed light shapes; lines: outlines; heat: lines below ground;
-    coming: outlines of what is about to stand there."""
+    """Everything a template prints of one place. shapes: what stands on the ground, class and path; heat: lines below it."""
 
-    stops: list[Stop]
+    stops: tuple[Stop, ...]
     probe_y: float
     ink: str
     deep_ink: str
-    film: list[str] = field(default_factory=list)
-    lines: list[str] = field(default_factory=list)
-    dashed: list[str] = field(default_factory=list)
-    heat: list[str] = field(default_factory=list)
-    mulch: list[str] = field(default_factory=list)
-    coming: list[str] = field(default_factory=list)
+    shapes: tuple[tuple[str, str], ...] = ()
+    heat: tuple[str, ...] = ()
     ground_y: float = GROUND_Y
     number_y: float = GROUND_Y
     air_y: float = GROUND_Y - 9
@@ -62,16 +61,13 @@ def slice_of(
     """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it; coming:
     those of which only the outline is drawn, as they are not there yet."""
     height = HEIGHT - GROUND_Y
-    stops = [
+    stops = tuple(
         Stop(round((depth_y(depth) - GROUND_Y) / height, 3), colour)
         for depth, colour in zip(depths_m, scale.colours(soil_c), strict=True)
-    ]
+    )
     probe_y = depth_y(seed_depth_m)
     near = min(range(len(depths_m)), key=lambda i: abs(depths_m[i] - max(seed_depth_m, 0.08)))
-    shapes: dict[str, Any] = {}
-    for one in dict.fromkeys((kind, *also)):
-        for name, paths in _SHAPES.get(one, {}).items():
-            shapes[name] = [*shapes.get(name, []), *paths]
+    shapes, heat = _drawn(tuple(dict.fromkeys((kind, *also))), tuple(coming))
     return Slice(
         stops=stops,
         probe_y=round(probe_y, 1),
@@ -79,9 +75,23 @@ def slice_of(
         ink=scale.ink_on(soil_c[near]),
         deep_ink=scale.ink_on(soil_c[-2]),
         air_y=GROUND_Y - max(ABOVE.get(one, 9.0) for one in (kind, *also)),
-        coming=[path for one in coming for part in ("lines", "dashed") for path in _SHAPES.get(one, {}).get(part, [])],
-        **shapes,
+        shapes=shapes,
+        heat=heat,
     )
+
+
+@cache
+def _drawn(there: tuple[str, ...], coming: tuple[str, ...]) -> tuple[tuple[tuple[str, str], ...], tuple[str, ...]]:
+    """Shapes of some kinds in the order in which they lie over each other, with their classes, and their heat. Of those that
+    are coming only the outline."""
+
+    def paths(kinds: tuple[str, ...], name: str) -> list[str]:
+        return [path for one in kinds for path in _SHAPES.get(one, {}).get(name, [])]
+
+    shapes = [(style, path) for name, style in STYLES.items() if name != "mulch" for path in paths(there, name)]
+    shapes += [("line coming", path) for name in ("lines", "dashed") for path in paths(coming, name)]
+    shapes += [(STYLES["mulch"], path) for path in paths(there, "mulch")]
+    return tuple(shapes), tuple(paths(there, "heat"))
 
 
 def _tunnel(height: float, x0: float = 9, x1: float = 111) -> str:

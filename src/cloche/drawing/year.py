@@ -8,6 +8,7 @@ from datetime import date
 
 from cloche.drawing import scale
 from cloche.drawing.geometry import Linear, Tick, band, value_ticks
+from cloche.drawing.slice import Stop
 
 WIDTH, LEFT, RIGHT = 640.0, 34.0, 636.0
 TOP, BOTTOM = 12.0, 150.0
@@ -23,14 +24,6 @@ class Bar:
     x: float
     y: float
     height: float
-
-
-@dataclass(frozen=True)
-class Stop:
-    """A stop of the band's colours: offset 0-1 and colour."""
-
-    offset: float
-    colour: str
 
 
 @dataclass(frozen=True)

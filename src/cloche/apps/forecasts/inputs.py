@@ -5,15 +5,17 @@ from __future__ import annotations
 from dataclasses import fields
 from datetime import date
 
+from cloche.apps.forecasts.models import Forecast
 from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.speech import speak_for
-from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place
+from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, HotbedTray, Lamp, Place
 from cloche.apps.plants.limits import learned_limits
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import set_out_at
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
+from cloche.apps.sowings.flows.follow import pace_of, stand_of
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.values.inputs import (
     Build,
@@ -22,6 +24,7 @@ from cloche.bridge.values.inputs import (
     ForecastInputs,
     HeatSpan,
     LampSpan,
+    OnHotbed,
     Operation,
     RoomAir,
     SetOut,
@@ -29,12 +32,12 @@ from cloche.bridge.values.inputs import (
 )
 from cloche.core.plants.stature import SET_OUT_M
 
+OF_HOTBED = ("heat", "rise", "fade")
+"""What a hotbed's readings teach of its make-up."""
+
 
 def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
     """sowings: the garden's, which tell how its soil is paced."""
-    # Loads the engine: pages that only draw must not.
-    from cloche.apps.sowings.flows.follow import pace_of, stand_of
-
     speak_for(place.garden)
     garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
@@ -66,6 +69,8 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         hotbed=_hotbed(place),
         bring_in_c=garden.bring_in_c,
         fills=_fills(place),
+        matted_until=place.hotbed.matted_until if _hotbed(place) else None,
+        below=_below(place, sowings),
         heat=tuple(heat_span(period) for period in place.heat_periods.all()),
         room=RoomAir(place.room.kind, place.room.night_c, place.room.day_c) if place.room else None,
         pane=_pane(place),
@@ -74,6 +79,20 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         set_out=tuple(_set_out(one) for one in set_out_at(place, today) if one.sowing_id is None),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )
+
+
+def _below(place: Place, sowings: list[Sowing]) -> tuple[OnHotbed, ...]:
+    """Hotbeds on which it stands for a time; none below a hotbed, whatever it was before: each would ask for the other."""
+    stays = place.on_hotbeds.filter(hotbed__removed_at__isnull=True, hotbed__kind="hotbed")
+    return () if place.kind == "hotbed" else tuple(_on_hotbed(one, sowings) for one in stays)
+
+
+def _on_hotbed(one: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
+    """A hotbed below a tray, as its own readings have taught it."""
+    known = Forecast.objects.filter(place=one.hotbed).first()
+    learned = known.ground.parameters if known and known.ground else {}
+    factors = {name: learned[name][1] for name in OF_HOTBED if name in learned}
+    return OnHotbed(described(one.hotbed, sowings), factors, one.first, one.last)
 
 
 def heat_span(period: HeatPeriod) -> HeatSpan:

@@ -105,13 +105,15 @@ class WindowChange(models.Model):
 
 class SoilYear(models.Model):
     """A place's soil at seed depth through a year, daily means from 1 January, None where it is not known [°C]. measured: days
-    of the year that had readings; depth_m: when it was worked out last."""
+    of the year that had readings; depth_m: when it was worked out last; kwh: what its heat used on each day, None where none
+    was on."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="soil_years")
     year = models.PositiveSmallIntegerField()
     depth_m = models.FloatField()
     mean_c = ArrayField(models.FloatField(null=True))
     measured = models.PositiveSmallIntegerField(default=0)
+    kwh = ArrayField(models.FloatField(null=True), null=True)
 
     class Meta:
         ordering = ["year"]

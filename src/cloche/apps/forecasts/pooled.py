@@ -35,7 +35,9 @@ def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
 
 def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
     """Every place that has found something of its cover, with what it has found."""
-    rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place")
+    rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True, cover_evidence__isnull=False)
+    # The rest of a forecast is large and of no concern here.
+    rows = rows.select_related("place").defer("ground", "frosts", "nights", "watch")
     evidence = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
     return [(place, found) for place, found in evidence if found]
 

@@ -222,6 +222,15 @@ def kept_soil(place: Place, since: int) -> dict[date, float]:
     return known
 
 
+def kwh_between(place: Place, first: date, until: date) -> float:
+    """What its heat used from a day on and before another, as far as it was kept."""
+    total = 0.0
+    for row in SoilYear.objects.filter(place=place, year__gte=first.year, kwh__isnull=False):
+        begin = date(row.year, 1, 1)
+        total += sum(value or 0.0 for i, value in enumerate(row.kwh or ()) if first <= begin + timedelta(days=i) < until)
+    return total
+
+
 def daily_soil(place: Place, ground: Ground | None, first: date, days: int) -> list[float | None]:
     """Daily mean at seed depth from a day on: kept years, then the forecast as far as it looks; None where neither tells
     [°C]."""

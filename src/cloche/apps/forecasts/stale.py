@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from datetime import date
 
 from django.db.models import F, Q, QuerySet
@@ -13,9 +14,14 @@ from cloche.bridge.services import crops
 
 
 def stale_places() -> list[int]:
-    """Places whose forecast is due, garden by garden in walking order. One question a time zone, however many gardens."""
+    """Places whose forecast is due: the first of each garden in walking order, then the second of each, so that a large garden
+    keeps no small one waiting. One question a time zone, however many gardens."""
     zones = Garden.objects.order_by("timezone_name").values_list("timezone_name", flat=True).distinct()
-    due = [row for zone in zones for row in _stale_in(zone)]
+    turns: Counter[int] = Counter()
+    due = []
+    for garden, _order, pk in sorted(row for zone in zones for row in _stale_in(zone)):
+        due.append((turns[garden], garden, pk))
+        turns[garden] += 1
     return [pk for *_, pk in sorted(due)]
 
 

@@ -39,4 +39,4 @@ def look_round() -> int:
     """
     due = {key_of(pk): {"place_id": pk} for pk in stale_places()}
     failures.moot(WORK_OUT, due)  # a place that is fresh after all has nothing left to be told
-    return queue.put_due(WORK_OUT, due)
+    return queue.put_due(WORK_OUT, due, queue.NIGHTLY)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from datetime import datetime, timedelta
 
-from cloche.apps.loggers.selectors import hours_between
-from cloche.apps.places.models import Place
+from cloche.apps.loggers.selectors import HourPoint, hours_between, hours_in
+from cloche.apps.places.models import Place, RoomAir
 from cloche.apps.readings.seen import air_under
 from cloche.apps.shared import clock
 from cloche.bridge.values.inputs import Under
@@ -33,14 +33,18 @@ def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
 
 def _logged(place: Place, since: datetime) -> list[Under]:
     """The latest hours of loggers that hang in the air there."""
-    hours = hours_between([place.pk], since, clock.now(), in_air=True)
+    return _some("air", hours_between([place.pk], since, clock.now(), in_air=True))
+
+
+def _some(what: str, hours: list[HourPoint]) -> list[Under]:
     some = [one for one in hours if one.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
-    return [Under("air", one.taken_at, one.taken_at, one.temperature_c) for one in some]
+    return [Under(what, one.taken_at, one.taken_at, one.temperature_c) for one in some]
 
 
 def _in_room(place: Place, since: datetime) -> list[Under]:
-    """Air that was read in the room in which it stands."""
+    """Air that was read, or logged, in the room in which it stands."""
     if place.room is None:
         return []
     rows = place.room.air.filter(at__gte=since).order_by("at")
-    return [Under(row.what, row.at, row.since or row.at - timedelta(days=1), row.temperature_c) for row in rows]
+    read = [Under(row.what, row.at, row.since or row.at - timedelta(days=1), row.temperature_c) for row in rows]
+    return read + _some(RoomAir.What.NOW, hours_in(place.room, since, clock.now()))

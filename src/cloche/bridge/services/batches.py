@@ -13,8 +13,8 @@ from cloche.bridge.values.inputs import SownBatch
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.crops import catalogue
-from cloche.core.germination.batch import Batch, BatchOutlook, foretell, pooled, pooled_pace
-from cloche.core.germination.stand import STAND_LOG_SD, stands
+from cloche.core.germination.batch import Batch, BatchOutlook, foretell
+from cloche.core.germination.stand import stands
 
 
 @dataclass(frozen=True)
@@ -81,11 +81,3 @@ def _dated(found: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) ->
         pace=pace,
         stand=stand,
     )
-
-
-def pooled_stand(batches: list[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """How much more comes through in a garden than in others, from what its batches tell: middle and log SD."""
-    return pooled(batches, 1.0, STAND_LOG_SD)
-
-
-__all__ = ["Learned", "batch_outlook", "pooled_pace", "pooled_stand"]

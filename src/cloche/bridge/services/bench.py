@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from cloche.bridge.services.forecast_steps import Run
 from cloche.bridge.services.heating import lamp_of, plug_w, window_of
-from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan
+from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan, OnHotbed
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import HeatOutlook, LightOutlook, Triple
@@ -51,6 +51,21 @@ def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
     )
 
 
+def kwh_behind(inputs: ForecastInputs, run: Run) -> list[float]:
+    """What its sources used on each day before today through which the members ran, oldest first; empty where none was on."""
+    spans = [span for span in inputs.heat if span.source != "house"]
+    used = np.zeros(run.run_up_d)
+    warmed = daily(run.trajectory.heat_w_m2[: run.run_up_d * 24])
+    for number in range(run.run_up_d):
+        day = inputs.today - timedelta(days=run.run_up_d - number)
+        there = [i for i, span in enumerate(spans) if is_on(span, day)]
+        if there:
+            full = run.situation.place.bed.heating[there[-1]].power_w_m2 * run.checkpoint.drawn.parameters.heat
+            duty = np.median(np.minimum(warmed[number] / np.maximum(full, 1e-6), 1.0))
+            used[number] = float(duty) * 24 * plug_w(spans[there[-1]]) / 1000
+    return short(used, 3) if used.any() else []
+
+
 def _without(inputs: ForecastInputs, run: Run) -> Array:
     checkpoint = run.checkpoint
     bed, covers = checkpoint.place.bed, checkpoint.place.covers
@@ -59,8 +74,9 @@ def _without(inputs: ForecastInputs, run: Run) -> Array:
 
 
 def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
-    """None where neither window nor lamp is told."""
-    if inputs.pane is None and not inputs.lamps:
+    """None where neither window nor lamp is told, and of a tray that stands on a hotbed: neither is over it there."""
+    on_hotbed = any(is_on(one, inputs.today) for one in inputs.below)
+    if on_hotbed or (inputs.pane is None and not inputs.lamps):
         return None
     days, window, first = 2 * AHEAD_D, window_of(inputs.pane), run.run_up_d
     whole = run.outside.cut(first, min(first + LIGHT_D, len(run.outside) // 24))
@@ -82,8 +98,8 @@ def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:
 
 
 def around_c(run: Run) -> list[float]:
-    """Daily mean air of the room or house, empty in the open."""
-    if not (run.situation.indoors or run.situation.house):
+    """Daily mean air of the room or house, or under the hotbed's cover, empty in the open."""
+    if not (run.situation.indoors or run.situation.house or run.situation.below):
         return []
     checkpoint = run.checkpoint
     warmer = checkpoint.drawn.parameters.room_k if run.situation.indoors else 0.0
@@ -91,7 +107,7 @@ def around_c(run: Run) -> list[float]:
     return short(np.median(daily(np.broadcast_to(air, (AHEAD_D * 24, MEMBERS))), axis=1))
 
 
-def is_on(span: HeatSpan | LampSpan, day: date) -> bool:
+def is_on(span: HeatSpan | LampSpan | OnHotbed, day: date) -> bool:
     """Whether it is there on a day."""
     return (span.first is None or span.first <= day) and (span.last is None or day <= span.last)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from cloche.bridge.services.bench import around_c, heat_outlook, light_outlook
+from cloche.bridge.services.bench import around_c, heat_outlook, kwh_behind, light_outlook
 from cloche.bridge.services.forecast_steps import PAST_D, KnownWeather, Observed, Run, midnight
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import FIELD_STEP_H, MEMBERS, NEAR_PAST_D, PROFILE_M
@@ -66,6 +66,7 @@ def summary(inputs: ForecastInputs, run: Run, weather: KnownWeather, observed: O
         around_c=around_c(run),
         heat=heat_outlook(inputs, run),
         light=light_outlook(inputs, run),
+        kwh_behind=kwh_behind(inputs, run),
     )
 
 

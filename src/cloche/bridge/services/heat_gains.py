@@ -16,11 +16,11 @@ from cloche.bridge.services.crops import with_values
 from cloche.bridge.services.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, Situation, felt
-from cloche.bridge.services.snapshots import ModelSnapshot, OutdatedSnapshot, stand, unpack
+from cloche.bridge.services.snapshots import ModelSnapshot, stand, unpack
+from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.packing import short
-from cloche.bridge.values.stored import Triple
 from cloche.core.covers import buys
 from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.crops.catalogue import Crop
@@ -38,36 +38,7 @@ LOOKED_D = 60
 RULED_BY_K = 2.0
 WARM_ROOM_C = 21.1
 """70 °F, which the schools of warming reach for."""
-TRAY_M2 = 0.14
-"""A seed tray of usual size (assumption)."""
 STRETCHES_HALF_D = 24.0
-
-
-@dataclass(frozen=True)
-class HeatGain:
-    """One way to go on. way: nothing, lid, mat, low, high, corner or room; set_c: of its thermostat or of the air, None: none.
-    roots_c: mean at the roots over the first fortnight, band; half_d: days from sowing until half are up, band, None: never;
-    most_d: until nearly all that come are up; share of live seed; kwh_half, kwh_all: of electricity until heat goes off by
-    either school; duty: share of the time that it is on."""
-
-    way: str
-    set_c: float | None
-    roots_c: Triple
-    half_d: list[float | None]
-    most_d: float | None
-    share: float
-    kwh_half: float | None
-    kwh_all: float | None
-    duty: float | None
-
-
-@dataclass(frozen=True)
-class HeatQuery:
-    """crop_key: what is sown today, or the sowing that lies there; area_m2: of the tray that is heated."""
-
-    crop_key: str
-    sown: SownBatch | None = None
-    area_m2: float = TRAY_M2
 
 
 @dataclass(frozen=True)

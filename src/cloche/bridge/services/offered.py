@@ -29,6 +29,12 @@ def place_names() -> list[tuple[str, str]]:
     return [(one.key, say(one.name)) for one in place_kinds().values()]
 
 
+def place_name(key: str) -> str:
+    """Name of a kind of place; of one that is not known, its key."""
+    known = place_kinds().get(key)
+    return say(known.name) if known else key
+
+
 def films() -> list[str]:
     """Keys of the films that lie on the soil itself: another cover may stand over them."""
     return [one.key for one in kinds().values() if one.lies_on_soil]

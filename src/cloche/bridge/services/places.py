@@ -8,10 +8,10 @@ from datetime import date, datetime, timedelta
 import numpy as np
 
 from cloche.bridge.services.heating import heatings_of, layered, room_of, window_of
-from cloche.bridge.services.offered import NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
-from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan
+from cloche.bridge.services.offered import INDOORS, NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan, OnHotbed
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Noted, Vent, kind
-from cloche.core.covers.nested import inside
+from cloche.core.covers.nested import SHADED_M, inside, upon
 from cloche.core.heat.control import filled_again
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.heat.source import Heating
@@ -42,15 +42,36 @@ BOX = HeatSpan("cable", control="thermostat", over_m=0.06, under_m=0.03)
 no source)."""
 BENCH_BOX = SmallVolume(0.05, 5.0, bottom_w_m2k=1.0, side_w_m2k=2.0)
 """Mix in trays on a box of boards, some 1.2 by 0.6 m, lined, on an insulating sheet (assumption)."""
+MAT_M = 0.05
+"""Straw, sacking or old carpet over a hotbed until it is planted (assumption)."""
 HEATED_AGO_D = 14
 AIRED_UNTIL_H = 18.0
 """A cover that was opened, with no word of its being shut, is shut by then (assumption)."""
 
 
 @dataclass(frozen=True)
+class Below:
+    """A hotbed upon which a tray stands between two hours, and factors by which it differs from what is told of it."""
+
+    hotbed: Place
+    factors: dict[str, float]
+    start_h: float
+    end_h: float
+
+    def shifted(self, hours: float) -> Below:
+        """The same on a clock that starts so many hours later."""
+        return replace(self, hotbed=self.hotbed.shifted(hours), start_h=self.start_h - hours, end_h=self.end_h - hours)
+
+    def parameters(self, members: int) -> Parameters:
+        """As it is known, the same for every member."""
+        typical = Parameters.typical(members)
+        return replace(typical, **{name: np.full(members, value) for name, value in self.factors.items()})
+
+
+@dataclass(frozen=True)
 class Situation:
     """A place as the core takes it, and what it stands in: the house, if any; indoors the room and the window by it; kept: air
-    of a heated house or room, never below so much [°C] between two hours."""
+    of a heated house or room, never below so much [°C] between two hours; below: hotbeds upon which it stands for a time."""
 
     place: Place
     house: CoverPeriod | None
@@ -58,11 +79,13 @@ class Situation:
     room: Room = ROOMS[USUAL_ROOM]
     window: Window | None = None
     kept: tuple[tuple[float, float, float], ...] = ()
+    below: tuple[Below, ...] = ()
 
     def shifted(self, hours: float) -> Situation:
         """The same on a clock that starts so many hours later."""
         kept = tuple((least, start - hours, end - hours) for least, start, end in self.kept)
-        return replace(self, place=self.place.shifted(hours), kept=kept)
+        below = tuple(one.shifted(hours) for one in self.below)
+        return replace(self, place=self.place.shifted(hours), kept=kept, below=below)
 
 
 def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -> Situation:
@@ -78,16 +101,35 @@ def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -
     return Situation(
         Place(bed, wave, covers),
         house,
-        bed.indoors,
+        _is_indoors(inputs),
         room_of(inputs.room),
-        window_of(inputs.pane) if bed.indoors else None,
+        window_of(inputs.pane) if _is_indoors(inputs) else None,
         kept,
+        tuple(_below(one, normals, inputs, midnight) for one in inputs.below),
     )
+
+
+def _below(one: OnHotbed, normals: Normals, inputs: ForecastInputs, midnight: datetime) -> Below:
+    start = _hours_to(one.first, inputs, midnight)
+    end = ALWAYS_H if one.last is None else _hours_to(one.last + timedelta(days=1), inputs, midnight)
+    return Below(situation_of(one.hotbed, normals, midnight).place, one.factors, start, end)
 
 
 def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     """The weather that the place feels: a room's, a house's, or the open sky's."""
-    return _kept_warm(situation, _around(situation, outside))
+    around = _kept_warm(situation, _around(situation, outside))
+    for one in situation.below:
+        around = _upon(one, around, outside)
+    return around
+
+
+def _upon(one: Below, around: HourlyWeather, outside: HourlyWeather) -> HourlyWeather:
+    hour = np.arange(len(outside)) + 0.5
+    there = (hour >= one.start_h) & (hour < one.end_h)
+    if not there.any():
+        return around
+    trajectory = simulate([one.hotbed.case(outside, one.parameters(outside.members))], [SHADED_M])[0]
+    return upon(one.hotbed.covers, trajectory, around, outside, there)
 
 
 def _around(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
@@ -188,7 +230,15 @@ def _bed(inputs: ForecastInputs, midnight: datetime) -> Bed:
     bed = _heated(_by_kind(bed, inputs, midnight), inputs, midnight)
     done = [d for d in inputs.operations if d.work not in AIRING]
     events = [Event(Work(d.work), (d.at - midnight) / timedelta(hours=1), d.amount) for d in done]
-    return bed.with_events(*events)
+    return bed.with_events(*events, *_matted(inputs, midnight))
+
+
+def _matted(inputs: ForecastInputs, midnight: datetime) -> tuple[Event, ...]:
+    """A mat over a hotbed from its filling on: it holds the heat in as straw of its thickness does."""
+    if inputs.hotbed is None or inputs.matted_until is None:
+        return ()
+    filled, until = (_hours_to(day, inputs, midnight) for day in (inputs.hotbed[1], inputs.matted_until))
+    return Event(Work.MULCHED, filled, MAT_M), Event(Work.MULCH_OFF, until)
 
 
 def _heated(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
@@ -207,9 +257,13 @@ def _small(bed: Bed, inputs: ForecastInputs) -> Bed:
     small = replace(bed, texture="potting", volume=volume, wetness=0.4)
     if inputs.kind in ("tub", "cells"):
         return small
-    return replace(
-        small, indoors=not inputs.description.within, heating=(MAT_HEAT,) if inputs.kind == "mat" and not inputs.heat else ()
-    )
+    usual = (MAT_HEAT,) if inputs.kind == "mat" and not inputs.heat else ()
+    out = any(one.first <= inputs.today and (one.last is None or inputs.today <= one.last) for one in inputs.below)
+    return replace(small, indoors=_is_indoors(inputs) and not out, heating=usual)
+
+
+def _is_indoors(inputs: ForecastInputs) -> bool:
+    return inputs.kind in INDOORS and not inputs.description.within
 
 
 def _by_kind(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from datetime import date, timedelta
-from zoneinfo import ZoneInfo
+from datetime import timedelta
 
 import numpy as np
 
 from cloche.bridge.services.places import ALWAYS_H
-from cloche.bridge.values.clocks import standard_offset_h
+from cloche.bridge.values.heavy import Day, Set
 from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.packing import short
 from cloche.core.covers.buys import emerging
@@ -28,38 +26,6 @@ TAKEN_IN_D, LOOKED_D = 16, 150
 """Days that the weather is repeated, and days over which seed is followed in the last of them."""
 HEAP = Heating(70.0, 0.35)
 """A bed over or against a working compost heap (assumption)."""
-
-
-@dataclass(frozen=True)
-class Set:
-    """What one sets: the day's low and high [°C], share of a cloudless day's sun, wind [m/s], opening 0-1; cover: a kind's key
-    or empty; grounds: keys of covers.GROUNDS."""
-
-    on: date
-    low_c: float
-    high_c: float
-    sun: float
-    wind_m_s: float
-    cover: str
-    opening: float
-    grounds: tuple[str, ...]
-
-
-@dataclass(frozen=True)
-class Day:
-    """The last day by the hour [°C]: outside; inside among the plants; soil by SANDBOX_M; bare: soil at 5 cm without the cover.
-    profile_c, bare_profile_c: soil by hour and PROFILE_M, under the cover and bare. half_d: days until half are up in such
-    days, None: never; bare_half_d: in the bare bed; share: of live seed."""
-
-    outside_c: list[float]
-    inside_c: list[float]
-    soil_c: list[list[float]]
-    bare_c: list[float]
-    profile_c: list[list[float]]
-    bare_profile_c: list[list[float]]
-    half_d: float | None
-    bare_half_d: float | None
-    share: float
 
 
 def day_of(setting: Set, site: Site, crop: Crop) -> Day:
@@ -92,11 +58,6 @@ def day_of(setting: Set, site: Site, crop: Crop) -> Day:
 def _profile(trajectory: Trajectory) -> list[list[float]]:
     last = np.stack([trajectory.at(depth)[-24:, 0] for depth in PROFILE_M], axis=1)
     return [short(row, 1) for row in last]
-
-
-def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timezone: ZoneInfo, today: date) -> Site:
-    """Where the garden lies."""
-    return Site(latitude_deg, longitude_deg, elevation_m, standard_offset_h(timezone, today))
 
 
 def _bed(grounds: tuple[str, ...]) -> Bed:

@@ -11,6 +11,7 @@ import numpy as np
 
 from cloche.bridge.services.places import Situation, felt, situation_of
 from cloche.bridge.values.clocks import midnight_of
+from cloche.bridge.values.heavy import OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS
 from cloche.core.soil.drift import Drift, Wandering
@@ -28,11 +29,6 @@ FORMAT = 3
 """Counts up with crops.MODEL_VERSION, by which what another version kept is made anew."""
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")
-
-
-class OutdatedSnapshot(LookupError):
-    """What was kept does not do for the question: another version kept it, or it does not reach so far. The place wants to be
-    worked out anew."""
 
 
 @dataclass(frozen=True)

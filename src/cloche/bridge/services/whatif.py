@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -12,8 +12,9 @@ from cloche.bridge.services import own
 from cloche.bridge.services.crops import grown
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, cover_over
-from cloche.bridge.services.snapshots import AHEAD_D, NEAR_D, ModelSnapshot, OutdatedSnapshot, stand, unpack
-from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche.bridge.services.snapshots import AHEAD_D, NEAR_D, ModelSnapshot, stand, unpack
+from cloche.bridge.values.heavy import CoverGain, ForCrop, OutdatedSnapshot, WhatIfQuery
+from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
 from cloche.core.covers import buys
@@ -32,48 +33,6 @@ BARE_D = 75
 """Days that the bare bed is given to come as far."""
 FORTNIGHT_D = 14
 KEPT_PLACES = 6
-
-
-@dataclass(frozen=True)
-class WhatIfQuery:
-    """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the rule that
-    waits for the ideal range."""
-
-    on_d: int
-    warm_d: int
-    covers: tuple[CoverSpan, ...]
-    crops: tuple[str, ...]
-    comfortable: bool = True
-
-
-@dataclass(frozen=True)
-class ForCrop:
-    """A crop under a cover, or bare. ready_d: days from today until its soil is ready, None: not in sight; gained_d: sooner
-    than bare, None: where bare is not in sight or it never is; half_d: band of days from sowing, None: never; share: of live
-    seed. off_d: days from today from which the nights outside are warm enough for it."""
-
-    crop_key: str
-    ready_d: int | None
-    gained_d: int | None
-    half_d: list[float | None]
-    share: float
-    off_d: int | None
-
-
-@dataclass(frozen=True)
-class CoverGain:
-    """A cover's purchase, the first of a list being the bare bed. soil_c: daily mean at seed depth, (band, days); gain_k:
-    band of the first fortnight's mean over bare; profile_c: soil by depth in its second week; hottest_c, coldest_c: bands of
-    the fortnight's extremes among the plants, closed all along; open_h: hours a day it has to stand open.
-    """
-
-    soil_c: list[list[float]]
-    gain_k: list[float]
-    profile_c: list[float]
-    hottest_c: list[float]
-    coldest_c: list[float]
-    open_h: float
-    crops: list[ForCrop]
 
 
 @lru_cache(maxsize=KEPT_PLACES)

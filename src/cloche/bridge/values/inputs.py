@@ -183,6 +183,17 @@ class Description:
 
 
 @dataclass(frozen=True)
+class OnHotbed:
+    """Days on which a tray stands on a hotbed, without a last one for good; hotbed: as it is described; factors: what its
+    readings have taught of its make-up, by name, where there are any."""
+
+    hotbed: ForecastInputs
+    factors: dict[str, float]
+    first: date
+    last: date | None = None
+
+
+@dataclass(frozen=True)
 class ForecastInputs:
     """All of it. Temperatures [°C], depths [m], instants aware, days local.
 
@@ -194,7 +205,8 @@ class ForecastInputs:
     laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
     not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
     which nobody is there. under: what was seen under its covers. set_out: plants
-    that nobody sowed there. limits: cold that grown plants of a crop are taken to stand there, where it differs from the
+    that nobody sowed there. matted_until: a mat of straw or sacking lies over the hotbed until then. below: when a tray
+    stood on a hotbed. limits: cold that grown plants of a crop are taken to stand there, where it differs from the
     catalogue's [°C]."""
 
     kind: str
@@ -230,5 +242,7 @@ class ForecastInputs:
     lamps: tuple[LampSpan, ...] = ()
     bring_in_c: float = -3.0
     fills: tuple[tuple[Build, date], ...] = ()
+    matted_until: date | None = None
+    below: tuple[OnHotbed, ...] = ()
     set_out: tuple[SetOut, ...] = ()
     limits: dict[str, float] = field(default_factory=dict)

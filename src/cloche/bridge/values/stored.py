@@ -74,7 +74,8 @@ class PlaceForecast:
     before. band_k: half the band's width, by days ahead. spread: how far apart the members lie by the hour, of the day before
     (rows are depths), as standard deviation [K]. around_c: daily mean air of the room or house in which it stands, for the
     coming fortnight, empty in the open; heat, light: of places that have any;
-    alarm: what is wrong with its heater."""
+    alarm: what is wrong with its heater; kwh_behind: what its heat used on the days before its own, oldest first, empty where
+    there was none."""
 
     day: date
     start: datetime
@@ -108,6 +109,7 @@ class PlaceForecast:
     heat: HeatOutlook | None = None
     light: LightOutlook | None = None
     alarm: HeatAlarm | None = None
+    kwh_behind: list[float] = field(default_factory=list)
 
 
 @dataclass(frozen=True, slots=True)

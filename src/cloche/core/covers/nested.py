@@ -1,10 +1,13 @@
-"""An enclosure within another: the weather that a bed feels inside an unheated house, once the house has been run."""
+"""An enclosure within another: the weather that a bed feels inside an unheated house, once the house has been run, and a tray
+upon a bed beneath the bed's own cover."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil.simulate import Trajectory
@@ -14,6 +17,41 @@ from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN, saturation_kpa
 INSIDE_WIND = 0.15
 """Wind inside a closed house over wind outside (assumption)."""
 INSIDE_HUMIDITY = 0.8
+SHADED_M = 0.03
+"""Ground beneath a tray never sees the sun: it is as warm as bare ground so deep (assumption)."""
+FELT = ("air_c", "sun_w_m2", "diffuse_w_m2", "sky_w_m2", "wind_m_s", "vapour_kpa", "rain_mm", "snow_m")
+
+Flags = NDArray[np.bool_]
+
+
+def upon(
+    covers: Sequence[CoverPeriod], trajectory: Trajectory, around: HourlyWeather, outside: HourlyWeather, hours: Flags
+) -> HourlyWeather:
+    """Weather of a tray that stands on a bed for some hours: the air under the bed's cover, and the bed's face below it.
+
+    Parameters
+    ----------
+    covers : Sequence[CoverPeriod]
+        What stands over the bed.
+    trajectory : Trajectory
+        The bed, hours and members as outside, SHADED_M among its depths.
+    around : HourlyWeather
+        What the tray feels elsewhere.
+    outside : HourlyWeather
+        Weather outdoors.
+    hours : ndarray
+        (hours,) whether it stands there.
+
+    Returns
+    -------
+    HourlyWeather
+    """
+    there = outside
+    for cover in covers:
+        there = inside(cover, trajectory, there)
+    on = hours[:, None]
+    mixed = {name: np.where(on, getattr(there, name), getattr(around, name)) for name in FELT}
+    return replace(around, **mixed, below_c=np.where(on, trajectory.at(SHADED_M).astype(np.float64), np.nan))
 
 
 def inside(house: CoverPeriod, trajectory: Trajectory, outside: HourlyWeather) -> HourlyWeather:

@@ -13,9 +13,9 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import CoverPeriod
 from cloche.core.soil import materials
+from cloche.core.soil.batch import Begin, Forcing
 from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Parameters, Surface, Work, filmed, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
-from cloche.core.soil.hours import Begin, Forcing
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.plane import sun_on
 from cloche.core.weather.record import HourlyWeather
@@ -29,6 +29,8 @@ solution of 21 days, in the middle of the bed (trial in docs/engine.md)."""
 RAISED_SIDE_W_M2K = 4.0
 MAT_BOTTOM_W_M2K = 1.8
 """What passes below a tray on a mat or a cable, which are insulated (assumption)."""
+CONTACT_W_M2K = 12.0
+"""What passes between the ground and a tray set upon it: thin plastic, and air in its ribs (assumption)."""
 SIDE_SUN_K_M2_W = 0.014
 """Sun on boards and pots: warmer than the air by so much for each W/m² on the level: walls of four sides get about a third of
 it, take up 0.6 of that and hand it on at some 15 W/m²K (assumption)."""
@@ -98,6 +100,21 @@ class Case:
         found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
         return next((c for c in found if c is not above), None)
 
+    def stands_at(self, hour: int) -> bool:
+        """Whether it stands upon warm ground then, and not free.
+
+        Parameters
+        ----------
+        hour : int
+            Hour of the run.
+
+        Returns
+        -------
+        bool
+        """
+        below = self.weather.below_c
+        return below is not None and bool(np.isfinite(below[hour, 0]))
+
     def bare(self) -> Case:
         """The open ground beside it.
 
@@ -120,6 +137,8 @@ class Case:
         marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
         marks += [h for c in self.covers for one in c.noted for h in (one.start_h, one.end_h)]
         marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
+        if self.weather.below_c is not None:
+            marks += list(np.flatnonzero(np.diff(np.isfinite(self.weather.below_c[:, 0]))) + 1)
         return {int(np.ceil(m)) for m in marks if 0 < m < len(self.weather)}
 
 
@@ -210,7 +229,9 @@ class CaseBatch:
         for case in self.cases:
             free = case.bed.volume is not None
             warmer = case.parameters.room_k if case.bed.indoors else 0.0
-            parts.append(case.weather.air_c + warmer if free else case.deep_c[:, None] + case.parameters.deep_k)
+            around = case.weather.air_c + warmer if free else case.deep_c[:, None] + case.parameters.deep_k
+            below = case.weather.below_c
+            parts.append(around if below is None or not free else np.where(np.isfinite(below), below, around))
         return self._wide(parts)
 
     def start_c(self) -> Array:
@@ -291,7 +312,7 @@ def _columns(case: Case, surface: Surface, hour: float) -> Columns:
         _between_cells(thawed_w_mk, thickness) * factor,
         _between_cells(frozen_w_mk, thickness) * factor,
         half,
-        1 / (1 / below + 1 / _bottom_w_m2k(case.bed)) if case.bed.volume else below,
+        1 / (1 / below + 1 / _bottom_w_m2k(case, hour)) if case.bed.volume else below,
         np.repeat(_side_rates(case, case.cover_at(hour))[None, :], case.members, axis=0),
     )
 
@@ -315,27 +336,32 @@ def _between_cells(w_mk: Array, thickness: Array) -> Array:
     return np.asarray(1 / (halves[1:] + halves[:-1]))
 
 
-def _bottom_w_m2k(bed: Bed) -> float:
+def _bottom_w_m2k(case: Case, hour: float) -> float:
+    bed = case.bed
     assert bed.volume is not None  # noqa: S101 - asked for
+    if case.stands_at(int(hour)):
+        return CONTACT_W_M2K
     return min(bed.volume.bottom_w_m2k, MAT_BOTTOM_W_M2K) if bed.heating else bed.volume.bottom_w_m2k
 
 
-def sun_on_sides(bed: Bed, cover: CoverPeriod | None) -> float:
+def sun_on_sides(case: Case, hour: int) -> float:
     """How much warmer than the air its sides are in the sun [K m²/W].
 
     Parameters
     ----------
-    bed : Bed
-        The bed: its slope, surface and what was done to it.
-    cover : CoverPeriod | None
-        What stands over it; None: nothing.
+    case : Case
+        The place.
+    hour : int
+        Hour of the run.
 
     Returns
     -------
     float
     """
+    bed = case.bed
     exposed = bed.volume is not None or bed.raised_m > 0
-    return SIDE_SUN_K_M2_W if exposed and not bed.indoors and cover is None else 0.0
+    sheltered = bed.indoors or case.cover_at(hour) is not None or case.stands_at(hour)
+    return SIDE_SUN_K_M2_W if exposed and not sheltered else 0.0
 
 
 def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:

@@ -4,8 +4,6 @@ surface's water is brought up to date."""
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -13,149 +11,17 @@ from cloche.core.compiled import lean, woven
 from cloche.core.covers.air import Cover, Inside, covered_balance
 from cloche.core.covers.kinds import PLANTED_THROUGH_M
 from cloche.core.heat.control import Heat, is_on, watts_of
+from cloche.core.soil.batch import BY_AIR, Between, Forcing, Points, Recorded, State, Top
 from cloche.core.soil.conduction import Ready, step
 from cloche.core.soil.layers import Columns
+from cloche.core.soil.side_by_side import BESIDE, Blocks, fetch, put_back, stayed_thawed, step_block
 from cloche.core.soil.soil_surface import Balance, Hour, SoilSurface, open_balance
-from cloche.core.soil.wetness import Holds, Water, after_hour, held_at_freezing, snow_on, soil_surface_of
+from cloche.core.soil.wetness import Holds, after_hour, held_at_freezing, snow_on, soil_surface_of
 
 Array = NDArray[np.float64]
-Small = NDArray[np.float32]
-Index = NDArray[np.int64]
-Flags = NDArray[np.bool_]
 
-BY_AIR = -1
 FINE = 6
 """Looks of a thermostat an hour: a mat warms its tray by half a kelvin in ten minutes."""
-
-
-class Forcing(NamedTuple):
-    """Weather on every column by the hour, (hours, columns); see `soil_surface.Hour`; rain and water given by hand [mm], deep
-    [°C] below the column, unlogged_wetness: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
-
-    sun: Array
-    air: Array
-    sky: Array
-    wind: Array
-    vapour: Array
-    rain: Array
-    given: Array
-    deep: Array
-    unlogged_wetness: Array
-    snow: Array
-
-
-class Top(NamedTuple):
-    """Surfaces of a segment, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
-    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, a cover's light, leakage and loss,
-    heating, and a hotbed's days to rise and fade; passes: share of the rain that reaches the ground; pool, store, above [mm],
-    drains: see `wetness.Holds`; side_sun: warmer than the air its sides are in the sun [K m²/W];
-    case of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
-
-    sun: Array
-    absorbs: Array
-    conductance: Array
-    convection: Array
-    wetness: Array
-    evaporation: Array
-    supply: Array
-    light: Array
-    exchange: Array
-    loss: Array
-    passes: Array
-    pool: Array
-    store: Array
-    above: Array
-    drains: Array
-    side_sun: Array
-    heat: Array
-    rise: Array
-    fade: Array
-    case: Index
-    beside: Index
-    is_covered: Flags
-
-
-class State(NamedTuple):
-    """What every column remembers, moved on by the hour: soil (columns, cells) [°C]; surface, air among the plants, inner and
-    outer face of a cover [°C], opening 0-1, vapour under it [kPa], thermostat's switch, (columns,); water."""
-
-    soil: Array
-    surface: Array
-    air: Array
-    inner: Array
-    outer: Array
-    opening: Array
-    vapour: Array
-    on: Flags
-    water: Water
-
-
-class Begin(NamedTuple):
-    """How a place stands between two hours, so that it can be taken up again: soil (members, cells) [°C], the rest as in
-    `State`, (members,); water's pool, store and snow [mm]."""
-
-    soil: Array
-    surface: Array
-    air: Array
-    inner: Array
-    outer: Array
-    opening: Array
-    vapour: Array
-    on: Flags
-    pool: Array
-    store: Array
-    snow: Array
-
-    @classmethod
-    def of(cls, state: State, columns: slice) -> Begin:
-        """Of some of a batch's columns, copied.
-
-        Parameters
-        ----------
-        state : State
-            State of the columns.
-        columns : slice
-            Which columns of the batch.
-
-        Returns
-        -------
-        Begin
-        """
-        parts = (*state[:-1], *state.water)
-        return cls(*(part[columns].copy() for part in parts))  # type: ignore[arg-type]
-
-    def put(self, state: State, columns: slice) -> None:
-        """Set a batch's columns to it.
-
-        Parameters
-        ----------
-        state : State
-            State of the columns.
-        columns : slice
-            Which columns of the batch.
-        """
-        for part, own in zip((*state[:-1], *state.water), self, strict=True):
-            part[columns] = own
-
-
-class Recorded(NamedTuple):
-    """What is kept of every hour: soil_c (hours, depths, columns); all else (hours, columns); see `simulate.Course`."""
-
-    soil_c: Small
-    air_c: Small
-    surface_c: Small
-    cover_c: Small
-    opening: Small
-    flux_w_m2: Small
-    heat_w_m2: Small
-    moist: Small
-
-
-class Points(NamedTuple):
-    """Where the soil is wanted, (cases, depths): the cell above (-1: the soil's face), and the share of the one below it."""
-
-    above: Index
-    part: Array
 
 
 @lean
@@ -164,6 +30,7 @@ def run_hours(
     columns: Columns,
     ready: Ready,
     ready_fine: Ready,
+    blocks: Blocks,
     top: Top,
     covers: Array,
     heat: Heat,
@@ -171,9 +38,10 @@ def run_hours(
     points: Points,
     state: State,
     recorded: Recorded,
+    between: Between,
     work: Array,
 ) -> None:
-    """From the span's first hour up to its last.
+    """From the span's first hour up to its last: in each the surfaces, then the soil, then water and what is recorded.
 
     Parameters
     ----------
@@ -185,6 +53,8 @@ def run_hours(
         The matrix of a step, factored.
     ready_fine : Ready
         The same for FINE steps an hour: a thermostat switches within the hour.
+    blocks : Blocks
+        The columns laid side by side.
     top : Top
         The surfaces with their covers and water.
     covers : ndarray
@@ -199,48 +69,128 @@ def run_hours(
         State of the columns.
     recorded : Recorded
         Where results are written.
+    between : Between
+        Scratch memory of an hour.
     work : ndarray
         Scratch memory, (WORK_ROWS, cells), zeros.
     """
+    count, whole = len(state.soil), len(blocks.sided)
     for hour in range(span[0], span[1]):
-        for c in range(len(state.soil)):
-            soil, first_c = state.soil[c], state.soil[c, 0]
-            now = Hour(
-                forcing.sun[hour, c] * top.sun[c],
-                forcing.air[hour, c],
-                forcing.sky[hour, c],
-                forcing.wind[hour, c],
-                forcing.vapour[hour, c],
-            )
-            water = (
-                state.water.pool[c],
-                state.water.store[c],
-                snow_on(state.water.snow[c], forcing.snow[hour, c], top.is_covered[c]),
-            )
-            bare = SoilSurface(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
-            holds = Holds(top.pool[c], top.store[c], top.above[c], top.drains[c])
-            soil_surface = soil_surface_of(
-                bare, top.wetness[c], top.evaporation[c], forcing.unlogged_wetness[hour, c], water, holds
-            )
-            balance = _balance(c, top, covers[hour % 24], soil_surface, now, state)
-            melt = 0.0
-            if water[2] > 0.0:
-                balance, melt = held_at_freezing(balance, soil_surface, first_c)
-            _stand_beside(c, columns, top, now.air + top.side_sun[c] * now.sun, state, work)
-            drive = (balance.a, balance.b, forcing.deep[hour, c])
-            if len(heat.cell) > 0 and heat.start_c[hour, top.case[c]] > -np.inf:
-                watts = _switched(c, hour, columns, ready_fine, drive, top, heat, state, work)
-            else:
-                watts = _warm(c, hour, top, heat, state, work)
-                step(c, columns, ready, drive, soil, work)
-            flux = balance.a - balance.b * work[0, 0]
-            state.surface[c] = balance.s0 + balance.s1 * work[0, 0]
-            falls = (forcing.rain[hour, c] * top.passes[c], now.air, melt, forcing.given[hour, c])
-            after = after_hour(water, falls, balance.latent, top.supply[c], holds, top.is_covered[c])
-            state.water.pool[c], state.water.store[c], state.water.snow[c] = after
-            _keep(hour, c, top.case[c], points, work[0], work[0, 0] + flux / columns.top[c], state, recorded)
-            recorded.flux_w_m2[hour, c], recorded.heat_w_m2[hour, c] = flux, watts
-            recorded.moist[hour, c] = (after[0] + after[1]) / (holds.pool + holds.store)
+        for c in range(count):
+            _surface(c, hour, top, covers, forcing, state, between)
+        for k in range(whole):
+            beside = len(heat.cell) == 0 and fetch(k, state.soil, blocks)
+            if beside:
+                _side_by_side(k, hour, blocks, top, forcing, state, between)
+            for j in range(BESIDE):
+                c = k * BESIDE + j
+                if beside and stayed_thawed(j, blocks):
+                    put_back(k, j, blocks, state.soil, between.mean)
+                    between.watts[c] = 0.0
+                else:
+                    _alone(c, hour, columns, ready, ready_fine, top, heat, forcing, state, between, work)
+        for c in range(whole * BESIDE, count):
+            _alone(c, hour, columns, ready, ready_fine, top, heat, forcing, state, between, work)
+        for c in range(count):
+            _end_hour(c, hour, columns, top, forcing, points, state, recorded, between)
+
+
+@woven
+def _surface(c: int, hour: int, top: Top, covers: Array, forcing: Forcing, state: State, between: Between) -> None:
+    """The balance of column c's surface in an hour."""
+    first_c = state.soil[c, 0]
+    now = Hour(
+        forcing.sun[hour, c] * top.sun[c],
+        forcing.air[hour, c],
+        forcing.sky[hour, c],
+        forcing.wind[hour, c],
+        forcing.vapour[hour, c],
+    )
+    water = (
+        state.water.pool[c],
+        state.water.store[c],
+        snow_on(state.water.snow[c], forcing.snow[hour, c], top.is_covered[c]),
+    )
+    bare = SoilSurface(top.absorbs[c], top.conductance[c], top.convection[c], 0.0)
+    holds = Holds(top.pool[c], top.store[c], top.above[c], top.drains[c])
+    soil_surface = soil_surface_of(bare, top.wetness[c], top.evaporation[c], forcing.unlogged_wetness[hour, c], water, holds)
+    balance = _balance(c, top, covers[hour % 24], soil_surface, now, state)
+    melt = 0.0
+    if water[2] > 0.0:
+        balance, melt = held_at_freezing(balance, soil_surface, first_c)
+    between.a[c], between.b[c], between.s0[c], between.s1[c] = balance.a, balance.b, balance.s0, balance.s1
+    between.latent[c], between.snow[c], between.melt[c] = balance.latent, water[2], melt
+
+
+@woven
+def _side_by_side(k: int, hour: int, blocks: Blocks, top: Top, forcing: Forcing, state: State, between: Between) -> None:
+    """A block's soil over an hour, without ice and heat."""
+    if blocks.sided[k]:
+        for j in range(BESIDE):
+            c = k * BESIDE + j
+            air_c = _beside_c(c, hour, top, forcing)
+            for i in range(len(blocks.soil)):
+                blocks.beside[i, j] = air_c if top.beside[c] == BY_AIR else state.soil[top.beside[c], i]
+    step_block(k, blocks, between.a, between.b, forcing.deep[hour])
+
+
+@woven
+def _beside_c(c: int, hour: int, top: Top, forcing: Forcing) -> float:
+    """What the air at its sides is as warm as, with the sun on them."""
+    return forcing.air[hour, c] + top.side_sun[c] * (forcing.sun[hour, c] * top.sun[c])
+
+
+@woven
+def _alone(
+    c: int,
+    hour: int,
+    columns: Columns,
+    ready: Ready,
+    ready_fine: Ready,
+    top: Top,
+    heat: Heat,
+    forcing: Forcing,
+    state: State,
+    between: Between,
+    work: Array,
+) -> None:
+    """Column c's soil over an hour, with ice and heat."""
+    _stand_beside(c, columns, top, _beside_c(c, hour, top, forcing), state, work)
+    drive = (between.a[c], between.b[c], forcing.deep[hour, c])
+    if len(heat.cell) > 0 and heat.start_c[hour, top.case[c]] > -np.inf:
+        watts = _switched(c, hour, columns, ready_fine, drive, top, heat, state, work)
+    else:
+        watts = _warm(c, hour, top, heat, state, work)
+        step(c, columns, ready, drive, state.soil[c], work)
+    between.watts[c] = watts
+    for i in range(work.shape[1]):
+        between.mean[c, i] = work[0, i]
+
+
+@woven
+def _end_hour(
+    c: int,
+    hour: int,
+    columns: Columns,
+    top: Top,
+    forcing: Forcing,
+    points: Points,
+    state: State,
+    recorded: Recorded,
+    between: Between,
+) -> None:
+    """Column c's surface and water after an hour, and what is recorded of it."""
+    mean_c = between.mean[c]
+    flux = between.a[c] - between.b[c] * mean_c[0]
+    state.surface[c] = between.s0[c] + between.s1[c] * mean_c[0]
+    water = (state.water.pool[c], state.water.store[c], between.snow[c])
+    holds = Holds(top.pool[c], top.store[c], top.above[c], top.drains[c])
+    falls = (forcing.rain[hour, c] * top.passes[c], forcing.air[hour, c], between.melt[c], forcing.given[hour, c])
+    after = after_hour(water, falls, between.latent[c], top.supply[c], holds, top.is_covered[c])
+    state.water.pool[c], state.water.store[c], state.water.snow[c] = after
+    _keep(hour, c, top.case[c], points, mean_c, mean_c[0] + flux / columns.top[c], state, recorded)
+    recorded.flux_w_m2[hour, c], recorded.heat_w_m2[hour, c] = flux, between.watts[c]
+    recorded.moist[hour, c] = (after[0] + after[1]) / (holds.pool + holds.store)
 
 
 @woven

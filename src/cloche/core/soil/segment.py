@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.air import FACTORS_OF_COVER, Cover
 from cloche.core.covers.kinds import NOT_KNOWN, CoverPeriod
+from cloche.core.soil.batch import BY_AIR, Top
 from cloche.core.soil.bed import Surface
 from cloche.core.soil.cases import CaseBatch, sun_on_sides
-from cloche.core.soil.hours import BY_AIR, Top
 from cloche.core.soil.layers import Columns
 
 BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.0}
@@ -49,7 +49,7 @@ def _top(batch: CaseBatch, surfaces: list[Surface], columns: Columns, current: l
         supply=batch.factor("supply"),
         **_of_cover(batch, current),
         passes=batch.spread([1.0 if cover is None else cover.kind.permeable for cover in current]),
-        side_sun=batch.spread([sun_on_sides(case.bed, case.cover_at(hour)) for case in batch.cases]),
+        side_sun=batch.spread([sun_on_sides(case, hour) for case in batch.cases]),
         pool=batch.spread([texture.pool_mm for texture in batch.textures]),
         store=batch.spread([texture.store_mm for texture in batch.textures]),
         above=batch.spread([texture.above_mm for texture in batch.textures]),

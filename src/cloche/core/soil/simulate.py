@@ -10,10 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.heat.control import heat_of
+from cloche.core.soil.batch import Begin, Between, Points, Recorded, State
 from cloche.core.soil.cases import Case, CaseBatch
 from cloche.core.soil.conduction import WORK_ROWS, prepare
-from cloche.core.soil.hours import FINE, Begin, Points, Recorded, State, run_hours
+from cloche.core.soil.hours import FINE, run_hours
 from cloche.core.soil.segment import Segment
+from cloche.core.soil.side_by_side import in_blocks
 from cloche.core.soil.wetness import Water
 
 Small = NDArray[np.float32]
@@ -119,13 +121,13 @@ def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajector
             case.begin.put(state, columns)
     recorded = _room(batch, len(depths_m))
     heat = heat_of([case.bed.heating for case in batch.cases], [case.grid for case in batch.cases], batch.hours)
-    points = _points(batch, depths_m)
+    points, between = _points(batch, depths_m), Between.room(*state.soil.shape)
     for span in _spans(batch):
         segment = Segment(batch, span[0])
         ready = prepare(segment.columns, STEP_S)
         fine = prepare(segment.columns, STEP_S / FINE) if heat.is_ruled else ready
-        work = np.zeros((WORK_ROWS, state.soil.shape[1]))
-        run_hours(span, segment.columns, ready, fine, segment.top, segment.covers, heat, forcing, points, state, recorded, work)
+        makeup = (segment.columns, ready, fine, in_blocks(segment.columns, ready), segment.top, segment.covers, heat)
+        run_hours(span, *makeup, forcing, points, state, recorded, between, np.zeros((WORK_ROWS, state.soil.shape[1])))
     return [_trajectory(batch, i, depths_m, state, recorded) for i in range(batch.own)]
 
 

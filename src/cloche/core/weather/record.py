@@ -153,7 +153,8 @@ class HourlyWeather:
     """Over level open ground by hour of standard time from midnight of `first`: (hours, members) or (hours, 1) each.
 
     air_c [°C], sun_w_m2 and the part of it that is diffuse_w_m2, sky_w_m2 infrared from above, wind_m_s at two metres,
-    vapour_kpa, rain_mm in the hour, snow_m lying where it was noted, else nan. sun: the geometry, (hours,).
+    vapour_kpa, rain_mm in the hour, snow_m lying where it was noted, else nan. sun: the geometry, (hours,). below_c: the
+    ground upon which a tray stands [°C], nan in hours in which it stands free; None: it always does.
     """
 
     first: date
@@ -166,6 +167,7 @@ class HourlyWeather:
     vapour_kpa: Array
     rain_mm: Array
     snow_m: Array
+    below_c: Array | None = None
 
     def __len__(self) -> int:
         return len(self.air_c)
@@ -185,7 +187,8 @@ class HourlyWeather:
         HourlyWeather
         """
         hours = slice(start_d * 24, stop_d * 24)
-        parts = {name: getattr(self, name)[hours] for name in self.__dataclass_fields__ if name not in ("first", "sun")}
+        named = ((name, getattr(self, name)) for name in self.__dataclass_fields__ if name not in ("first", "sun"))
+        parts = {name: values[hours] for name, values in named if values is not None}
         sun = self.sun.cut(start_d * 24, stop_d * 24)
         return HourlyWeather(first=self.first + timedelta(days=start_d), sun=sun, **parts)
 

@@ -18,7 +18,8 @@ from cloche.apps.forecasts.stale import stale, stale_places
 from cloche.apps.forecasts.under import seen_under
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.speech import speak_for
-from cloche.apps.places.models import Place
+from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.models import HotbedTray, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.follow import followed, keep_outlooks
@@ -61,6 +62,8 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
     ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
     keep_changes(place, result.crops, today)
     keep_soil(place, result.ground)
+    for one in HotbedTray.objects.filter(hotbed=place, place__removed_at__isnull=True).select_related("place"):
+        note_change_at(one.place)
     CropOutlook.objects.filter(place=place).delete()
     CropOutlook.objects.bulk_create(_outlook(place, days) for days in result.crops)
     keep_outlooks(result.sown)

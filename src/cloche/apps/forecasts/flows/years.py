@@ -25,21 +25,31 @@ def keep_soil(place: Place, ground: PlaceForecast) -> None:
     """What a forecast knows of the days before its own; the latest word counts."""
     first, hours = ground.day - timedelta(days=NEAR_PAST_D), ground.near_mid_c
     means = {first + timedelta(days=i): sum(hours[i * A_DAY_H : (i + 1) * A_DAY_H]) / A_DAY_H for i in range(NEAR_PAST_D)}
-    keep_days(place, ground.depth_m, means)
+    behind = ground.day - timedelta(days=len(ground.kwh_behind))
+    keep_days(place, ground.depth_m, means, kwh={behind + timedelta(days=i): kwh for i, kwh in enumerate(ground.kwh_behind)})
 
 
 @transaction.atomic
 def keep_days(
-    place: Place, depth_m: float, means: Mapping[date, float | None], readings: Mapping[int, int] | None = None
+    place: Place,
+    depth_m: float,
+    means: Mapping[date, float | None],
+    readings: Mapping[int, int] | None = None,
+    kwh: Mapping[date, float] | None = None,
 ) -> None:
-    """Write days into their years. readings: days with readings by year, where they were counted."""
-    for year in {day.year for day in means}:
+    """Write days into their years. readings: days with readings by year, where they were counted; kwh: what its heat used."""
+    used = kwh or {}
+    for year in {day.year for day in (*means, *used)}:
         row = SoilYear.objects.filter(place=place, year=year).first()
         row = row or SoilYear(place=place, year=year, depth_m=depth_m, mean_c=[None] * 366)
         row.depth_m = depth_m
         for day, mean in means.items():
             if day.year == year and mean is not None:
                 row.mean_c[(day - date(year, 1, 1)).days] = round(mean, 2)
+        for day, energy in used.items():
+            if day.year == year:
+                row.kwh = row.kwh or [None] * 366
+                row.kwh[(day - date(year, 1, 1)).days] = round(energy, 3)
         if readings is not None:
             row.measured = readings.get(year, 0)
         row.save()

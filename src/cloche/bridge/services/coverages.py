@@ -1,0 +1,223 @@
+"""Weather out of coverages: what a service of environmental data [OGC-EDR] answers as CoverageJSON [CovJSON], its parameters
+named by the CF conventions [CF] and their units by UCUM [UCUM], as days of a site."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from enum import StrEnum
+from itertools import pairwise
+from statistics import median
+from typing import Any
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from covjson_pydantic.coverage import Coverage, CoverageCollection
+from covjson_pydantic.domain import CompactAxis
+from covjson_pydantic.ndarray import NdArrayFloat, NdArrayInt
+
+from cloche.bridge.values.texts import say
+from cloche.core.weather.stations import WIND_AT_2_M, sky_of
+
+
+class Quantity(StrEnum):
+    """What a forecast can use."""
+
+    AIR = "air"
+    LOW = "low"
+    HIGH = "high"
+    RAIN = "rain"
+    WIND = "wind"
+    CLOUD = "cloud"
+
+
+BY_NAME = {
+    "air_temperature": Quantity.AIR,
+    "precipitation_amount": Quantity.RAIN,
+    "lwe_thickness_of_precipitation_amount": Quantity.RAIN,
+    "thickness_of_rainfall_amount": Quantity.RAIN,
+    "wind_speed": Quantity.WIND,
+    "cloud_area_fraction": Quantity.CLOUD,
+}
+"""CF standard names."""
+EXTREMES = {"minimum": Quantity.LOW, "maximum": Quantity.HIGH}
+_TEMPERATURE = {"Cel": (1.0, 0.0), "K": (1.0, -273.15), "[degF]": (5 / 9, -160 / 9)}
+_DEPTH = {"mm": 1.0, "kg/m2": 1.0, "kg.m-2": 1.0, "cm": 10.0, "m": 1000.0, "[in_i]": 25.4}
+_SPEED = {"m/s": 1.0, "m.s-1": 1.0, "km/h": 1 / 3.6, "km.h-1": 1 / 3.6, "[kn_i]": 0.514444, "[mi_i]/h": 0.44704}
+_SHARE = {"%": 0.01, "1": 1.0}
+UNITS: dict[Quantity, dict[str, tuple[float, float]]] = {
+    **dict.fromkeys((Quantity.AIR, Quantity.LOW, Quantity.HIGH), _TEMPERATURE),
+    Quantity.RAIN: {unit: (factor, 0.0) for unit, factor in _DEPTH.items()},
+    Quantity.WIND: {unit: (factor, 0.0) for unit, factor in _SPEED.items()},
+    Quantity.CLOUD: {unit: (factor, 0.0) for unit, factor in _SHARE.items()},
+}
+"""Factor and offset to °C, mm, m/s and a share, by UCUM's codes."""
+WHOLE_DAY = 0.8
+"""A day is known when so much of its hours is."""
+A_DAY = timedelta(days=1)
+DAILY = 0.9
+
+
+class NotUnderstood(ValueError):
+    """A document that is none, or says nothing that can be used; the message says why."""
+
+
+@dataclass(frozen=True)
+class Meant:
+    """What a parameter means here: its quantity; values times factor and offset are in the house's units."""
+
+    quantity: Quantity
+    factor: float
+    offset: float
+
+
+Series = dict[Quantity, dict[datetime, float]]
+"""Values in the house's units, by the instant."""
+
+
+def meant(parameter: dict[str, Any], key: str) -> Meant | None:
+    """What a parameter as EDR or CoverageJSON describe it means; None where it is of no use here, or in an unknown unit."""
+    found = next((BY_NAME[name] for name in _names(parameter, key) if name in BY_NAME), None)
+    if found is None:
+        return None
+    kind = parameter.get("measurementType") or {}
+    if found is Quantity.AIR:
+        found = EXTREMES.get(str(kind.get("method", "")).lower(), found)
+    unit = _unit(parameter.get("unit") or {})
+    return Meant(found, *UNITS[found][unit]) if unit in UNITS[found] else None
+
+
+def _names(parameter: dict[str, Any], key: str) -> Iterable[str]:
+    """What it may be called: the end of its property's address, the words of its label, its own key."""
+    observed = parameter.get("observedProperty") or {}
+    for text in (observed.get("id"), observed.get("label"), parameter.get("id"), parameter.get("label"), key):
+        words = next(iter(text.values()), "") if isinstance(text, dict) else text
+        if words:
+            yield str(words).rstrip("/").rsplit("/", 1)[-1].strip().lower().replace(" ", "_")
+
+
+def _unit(unit: dict[str, Any]) -> str:
+    symbol = unit.get("symbol")
+    return str(symbol.get("value", "") if isinstance(symbol, dict) else symbol or "").replace(" ", ".")
+
+
+def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: dict[str, Any] | None = None) -> Series:
+    """What a CoverageJSON document tells of a site. known: parameters as the collection describes them, for those that the
+    document names only. Raises NotUnderstood."""
+    try:
+        if isinstance(document, dict) and document.get("type") == "CoverageCollection":
+            collection = CoverageCollection.model_validate(document)
+            coverages, shared = collection.coverages, document.get("parameters") or {}
+        else:
+            coverages, shared = [Coverage.model_validate(document)], {}
+    except ValueError as odd:
+        raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
+    found: Series = {}
+    for coverage in coverages:
+        described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
+        _add(found, coverage, described, latitude_deg, longitude_deg)
+    if not found:
+        raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
+    return found
+
+
+def _add(found: Series, coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float) -> None:
+    axes = coverage.domain.axes
+    if axes.t is None:
+        return
+    times = list(axes.t.values)
+    for key, values in coverage.ranges.items():
+        what = meant(described.get(key) or {}, key)
+        if what is None or not isinstance(values, NdArrayFloat | NdArrayInt):
+            continue
+        block = np.array([np.nan if one is None else one for one in values.values], dtype=np.float64)
+        row = _at_site(block, values, axes, latitude_deg, longitude_deg, len(times))
+        values_at = found.setdefault(what.quantity, {})
+        for at, value in zip(times, row, strict=True):
+            if np.isfinite(value):
+                values_at[at] = float(value) * what.factor + what.offset
+
+
+def _at_site(block: Any, values: NdArrayFloat | NdArrayInt, axes: Any, latitude: float, longitude: float, times: int) -> Any:
+    """The row of values through time of the cell nearest to the site that has any."""
+    names, shape = values.axisNames or ["t"], values.shape or [len(block)]
+    if "t" not in names or len(block) != int(np.prod(shape)):
+        raise NotUnderstood(say("Its values do not fit its times."))
+    block = np.moveaxis(block.reshape(shape), names.index("t"), -1)
+    if block.shape[-1] != times:
+        raise NotUnderstood(say("Its values do not fit its times."))
+    others = [name for name in names if name != "t"]
+    away = np.zeros(block.shape[:-1])
+    for number, name in enumerate(others):
+        site = {"x": longitude, "y": latitude}.get(name)
+        if site is not None:
+            along = np.abs(_places(getattr(axes, name)) - site)
+            away = away + along.reshape([-1 if i == number else 1 for i in range(len(others))]) ** 2
+    away = np.where(np.isfinite(block).any(axis=-1), away, np.inf)
+    return block.reshape(-1, times)[int(np.argmin(away))] if away.size > 1 else block.reshape(times)
+
+
+def _places(axis: Any) -> Any:
+    return np.linspace(axis.start, axis.stop, axis.num) if isinstance(axis, CompactAxis) else np.array(axis.values, dtype=float)
+
+
+def days_of(series: Series, zone: ZoneInfo) -> dict[date, dict[str, Any]]:
+    """Days of which low and high are known: low_c, high_c, and rain_mm, wind_m_s, sky where they are told, by day.
+
+    Hourly values are gathered by the site's own days: an amount of rain fell before the instant at which it stands. A daily
+    value is of the date that it bears.
+    """
+    air = _gathered(series.get(Quantity.AIR, {}), zone)
+    low = {day: min(values) for day, values in air.items()} | _daily(series.get(Quantity.LOW, {}), zone, min)
+    high = {day: max(values) for day, values in air.items()} | _daily(series.get(Quantity.HIGH, {}), zone, max)
+    rain = _totals(series.get(Quantity.RAIN, {}), zone)
+    wind, cloud = (_means(series.get(one, {}), zone) for one in (Quantity.WIND, Quantity.CLOUD))
+    return {
+        day: {
+            "low_c": round(low[day], 2),
+            "high_c": round(high[day], 2),
+            "rain_mm": round(rain[day], 2) if day in rain else None,
+            "wind_m_s": round(wind[day] * WIND_AT_2_M, 2) if day in wind else None,
+            "sky": sky_of(cloud[day]) if day in cloud else None,
+        }
+        for day in sorted(low.keys() & high.keys())
+    }
+
+
+def _step(values_at: dict[datetime, float]) -> timedelta:
+    """Usual time between two values."""
+    times = sorted(values_at)
+    gaps = [(b - a).total_seconds() for a, b in pairwise(times)]
+    return timedelta(seconds=median(gaps)) if gaps else A_DAY
+
+
+def _gathered(values_at: dict[datetime, float], zone: ZoneInfo, shift: timedelta = timedelta(0)) -> dict[date, list[float]]:
+    """Values of each local day of which enough is known; a daily one by the date that it bears."""
+    if not values_at:
+        return {}
+    step = _step(values_at)
+    if step >= A_DAY * DAILY:
+        return {at.date(): [value] for at, value in values_at.items()}
+    days: dict[date, list[float]] = {}
+    for at, value in values_at.items():
+        days.setdefault((at - shift).astimezone(zone).date(), []).append(value)
+    return {day: values for day, values in days.items() if len(values) * step >= WHOLE_DAY * A_DAY}
+
+
+def _daily(values_at: dict[datetime, float], zone: ZoneInfo, pick: Any) -> dict[date, float]:
+    return {day: pick(values) for day, values in _gathered(values_at, zone).items()}
+
+
+def _means(values_at: dict[datetime, float], zone: ZoneInfo) -> dict[date, float]:
+    return {day: sum(values) / len(values) for day, values in _gathered(values_at, zone).items()}
+
+
+def _totals(values_at: dict[datetime, float], zone: ZoneInfo) -> dict[date, float]:
+    return {day: sum(values) for day, values in _gathered(values_at, zone, _step(values_at) / 2).items()}
+
+
+def air_at(series: Series, now: datetime, within: timedelta) -> float | None:
+    """The last air temperature that was told for an instant, not older than some time."""
+    past = [at for at in series.get(Quantity.AIR, {}) if now - within <= at <= now]
+    return round(series[Quantity.AIR][max(past)], 2) if past else None

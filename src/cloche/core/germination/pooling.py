@@ -1,0 +1,68 @@
+"""What a garden's counted batches tell of all its sowings. Light: questions of pages need it, and no engine."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from cloche.core.germination.stand import STAND_LOG_SD
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
+
+
+def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
+    """A garden's pace from what its batches taught: middle and log SD. See `pooled`.
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[float, float, float, float]]
+        Mean and SD of the logarithm of the pace after the counts of each, and those it began with.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
+    return pooled(batches, FIELD_FACTOR, FIELD_LOG_SD)
+
+
+def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, log_sd: float) -> tuple[float, float]:
+    """A garden's own factor from what its batches taught, slowly: middle and log SD, from those of all gardens.
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[float, float, float, float]]
+        Mean and SD of its logarithm after the counts of each, and those that it began with.
+    middle : float
+        Middle of all gardens.
+    log_sd : float
+        Standard deviation of the logarithm.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
+    precision, mean = 1 / log_sd**2, np.log(middle) / log_sd**2
+    for log_mean, sd, before, before_sd in batches:
+        sure = 1 / max(sd, 0.02) ** 2
+        information = sure - 1 / before_sd**2
+        if information > 1.0:
+            own = (log_mean * sure - before / before_sd**2) / information
+            # The weather and bed of one batch are not the garden's: each may stray as far as gardens do.
+            slow = 1 / (1 / information + log_sd**2)
+            precision, mean = precision + slow, mean + slow * own
+    return float(np.exp(mean / precision)), float(1 / np.sqrt(precision))
+
+
+def pooled_stand(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
+    """How much more comes through in a garden than in others, from what its batches taught: middle and log SD. See `pooled`.
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[float, float, float, float]]
+        Mean and SD of its logarithm after the counts of each, and those it began with.
+
+    Returns
+    -------
+    tuple[float, float]
+    """
+    return pooled(batches, 1.0, STAND_LOG_SD)
