@@ -6,9 +6,11 @@ import sys
 import urllib.error
 import urllib.request
 
-from cloche.apart.running import limited, refuse
+from cloche.apart.running import MISASKED, REFUSED, limited, refuse
 
 QUIET_S = 8.0
+OF_THE_QUESTION = (400, 404, 410, 422)
+"""Answers that say of the question, not of the service, that something is amiss."""
 
 
 def main() -> None:
@@ -21,7 +23,7 @@ def main() -> None:
         with urllib.request.urlopen(request, timeout=QUIET_S) as answer:  # noqa: S310 - HTTP only
             data = answer.read(int(most) + 1)
     except urllib.error.HTTPError as refused:
-        refuse(f"It answers with {refused.code}.")
+        refuse(f"It answers with {refused.code}.", MISASKED if refused.code in OF_THE_QUESTION else REFUSED)
     except (OSError, ValueError) as lost:
         refuse(f"It does not answer ({type(lost).__name__}).")
     except Exception as odd:  # noqa: BLE001 - http.client's own errors share no parent; the sentence is all that is wanted

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, NoReturn
 
-REFUSED = 3
-"""Exit code of a program that has said in a sentence why it refuses."""
+REFUSED, MISASKED = 3, 4
+"""Exit codes of a program that has said in a sentence why it refuses, or why what it asked would not answer this question."""
 PATIENCE_S = 2.0
 """Beyond its own limit of time, before it is ended from outside."""
 _OUT_OF_TIME = {-signal.SIGXCPU, -signal.SIGALRM, -signal.SIGKILL}
@@ -35,6 +35,10 @@ class Limits:
 
 class Refused(Exception):
     """The program refuses what it was given; the message says why."""
+
+
+class Misasked(Refused):
+    """What was asked is well, but does not answer this question; the message says why."""
 
 
 class TooMuch(Exception):
@@ -69,8 +73,9 @@ def run_apart(program: str, given: IO[bytes] | None, limits: Limits, *words: str
 def _answered(code: int, answer: IO[bytes], errors: str) -> bytes:
     if code == 0:
         return answer.read()
-    if code == REFUSED:
-        raise Refused(errors.splitlines()[-1] if errors else "It cannot be read.")
+    if code in (REFUSED, MISASKED):
+        kind = Misasked if code == MISASKED else Refused
+        raise kind(errors.splitlines()[-1] if errors else "It cannot be read.")
     if code in _OUT_OF_TIME:
         raise TooMuch("time")
     if code == -signal.SIGXFSZ or "File too large" in errors:
@@ -90,7 +95,7 @@ def limited() -> list[str]:
     return sys.argv[5:]
 
 
-def refuse(sentence: str) -> NoReturn:
+def refuse(sentence: str, code: int = REFUSED) -> NoReturn:
     """End, saying why."""
     sys.stderr.write(sentence + "\n")
-    sys.exit(REFUSED)
+    sys.exit(code)

@@ -2,7 +2,8 @@
 
     GET /v1/site?latitude=48.3&longitude=14.4&elevation=560&zone=Europe/Vienna
 
-answers with the current hour, seven days ahead that err the more the further they lie, and thirty years of days. Run as
+answers with the current hour, seven days ahead that err the more the further they lie, and thirty years of days. The same
+sky is told by the open standard below /edr/ (see `edr_service`). Run as
 `python -m cloche.demo.weather_service --port 8077 --day-offset 120`.
 """
 
@@ -19,7 +20,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 import numpy as np
 
-from cloche.demo import sky
+from cloche.demo import edr_service, sky
 
 FORECAST_D, YEARS = 7, 30
 ERROR_K, ERROR_GROWTH_K_PER_D = 0.9, 0.35
@@ -50,19 +51,25 @@ def report(latitude: float, longitude: float, elevation: float, zone: ZoneInfo, 
     }
 
 
-def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
-    """Today and the coming days; one issue's errors go on from day to day."""
+def days_ahead(truth: sky.History, today: date, seed: int) -> dict[date, tuple[float, float, float, float]]:
+    """Today and the coming days, by day: low, high, rain, wind; one issue's errors go on from day to day."""
     rng = np.random.default_rng([seed, today.toordinal()])
-    days, error = [], 0.0
+    days, error = {}, 0.0
     for lead in range(FORECAST_D + 1):
         row = (today + timedelta(days=lead) - sky.BEGINS).days
         sd = 0.0 if lead == 0 else ERROR_K + ERROR_GROWTH_K_PER_D * (lead - 1)
         error = 0.6 * error + sd * math.sqrt(1 - 0.36) * float(rng.standard_normal())
-        low, high, rain = (float(v[row]) for v in (truth.low_c, truth.high_c, truth.rain_mm))
+        low, high, rain, wind = (float(v[row]) for v in (truth.low_c, truth.high_c, truth.rain_mm, truth.wind_m_s))
+        days[today + timedelta(days=lead)] = (low + error, high + error, rain, wind)
+    return days
+
+
+def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
+    days = []
+    for day, (low, high, rain, wind) in days_ahead(truth, today, seed).items():
         sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
-        day = (today + timedelta(days=lead)).isoformat()
-        day_ahead = {"day": day, "low_c": round(low + error, 1), "high_c": round(high + error, 1), "sky": sky_word}
-        days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(float(truth.wind_m_s[row]), 1)})
+        day_ahead = {"day": day.isoformat(), "low_c": round(low, 1), "high_c": round(high, 1), "sky": sky_word}
+        days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(wind, 1)})
     return days
 
 
@@ -77,8 +84,11 @@ class Handler(BaseHTTPRequestHandler):
     seed = 7
 
     def do_GET(self) -> None:
-        """Answer /v1/site."""
+        """Answer /v1/site, and what stands below /edr/."""
         url = urlsplit(self.path)
+        if url.path.startswith("/edr"):
+            self._by_the_standard(url.path.removeprefix("/edr"), url.query)
+            return
         if url.path != "/v1/site":
             self._answer(404, {"error": "Ask for /v1/site."})
             return
@@ -92,6 +102,17 @@ class Handler(BaseHTTPRequestHandler):
         now = datetime.now(UTC) + timedelta(days=self.day_offset)
         latitude, longitude, elevation = place
         self._answer(200, report(latitude, longitude, elevation, zone, now, self.seed))
+
+    def _by_the_standard(self, path: str, query: str) -> None:
+        words = {key: values[0] for key, values in parse_qs(query).items()}
+        now = datetime.now(UTC) + timedelta(days=self.day_offset)
+        root = f"http://{self.headers.get('Host', '127.0.0.1')}/edr"
+        try:
+            self._answer(200, edr_service.answer(path, words, root, now, self.seed))
+        except edr_service.Unasked as wrong:
+            self._answer(400, {"code": "400", "description": str(wrong)})
+        except LookupError:
+            self._answer(404, {"code": "404", "description": "There is no such page."})
 
     def _answer(self, status: int, body: dict[str, Any]) -> None:
         text = json.dumps(body).encode()

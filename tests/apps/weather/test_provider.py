@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import signal
 import socket
 import subprocess
@@ -17,11 +18,13 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
+from bench.running import free_port
 from cloche.apps.gardens.models import Garden
 from cloche.apps.weather import selectors as weather_selectors
+from cloche.apps.weather.asking import provider
 from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import WeatherReport
-from cloche.apps.weather.provider import HttpProvider, NoAnswer, ProviderAnswer, answer_from, provider
+from cloche.apps.weather.provider import HttpProvider, NoAnswer, ProviderAnswer, answer_from
 from cloche.demo.weather_service import report
 from tests.conftest import NOW
 from tests.factories import make_place, write_air
@@ -50,12 +53,6 @@ def in_vain(garden: Garden, query: Any) -> None:
         fetch.ask(garden, query)
 
 
-def free_port() -> int:
-    with socket.socket() as one:
-        one.bind(("127.0.0.1", 0))
-        return int(one.getsockname()[1])
-
-
 @pytest.fixture
 def service() -> Iterator[Any]:
     """Starts the stand-in on a port of its own, as its own process."""
@@ -64,7 +61,7 @@ def service() -> Iterator[Any]:
     def start(port: int) -> subprocess.Popen[bytes]:
         words = [sys.executable, "-m", "cloche.demo.weather_service", "--port", str(port)]
         running.append(subprocess.Popen(words, cwd="src"))  # noqa: S603 - our own words
-        for _ in range(100):
+        while running[-1].poll() is None:
             try:
                 socket.create_connection(("127.0.0.1", port), timeout=0.2).close()
                 return running[-1]
@@ -174,11 +171,20 @@ def test_its_error_grows_with_lead_time_and_its_past_never_changes() -> None:
     assert last["low_c"][: len(early["low_c"])] == early["low_c"]
 
 
+def answered(garden: Garden, query: Any) -> None:
+    """Asked until it answers: of a machine that is busy, one question may run into its deadline."""
+    for _ in range(20):
+        with contextlib.suppress(NoAnswer):
+            fetch.ask(garden, query)
+            return
+    pytest.fail("it never answered")
+
+
 def test_over_the_wire_killed_and_back_again(garden: Garden, service: Any) -> None:
     port = free_port()
     process = service(port)
     query = HttpProvider(f"http://127.0.0.1:{port}/")
-    fetch.ask(garden, query)
+    answered(garden, query)
     process.send_signal(signal.SIGKILL)
     process.wait()
     in_vain(garden, query)
@@ -186,7 +192,7 @@ def test_over_the_wire_killed_and_back_again(garden: Garden, service: Any) -> No
     assert kept.ahead
     assert kept.failed_at is not None
     service(port)
-    fetch.ask(garden, query)
+    answered(garden, query)
     assert WeatherReport.objects.get(garden=garden).failed_at is None
 
 
@@ -202,5 +208,6 @@ def test_without_an_address_there_is_no_provider(settings: Any) -> None:
     settings.CLOCHE_WEATHER_URL = ""
     assert provider() is None
     settings.CLOCHE_WEATHER_URL = "http://127.0.0.1:1"
-    assert isinstance(provider(), HttpProvider)
+    found = provider()
+    assert [one.address for one in found.providers] == ["http://127.0.0.1:1"]
     assert datetime.now(UTC)

@@ -13,12 +13,13 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.readings.came import came_by_themselves, how_many
 from cloche.apps.readings.files import export
 from cloche.apps.readings.files.tables import UnreadableFile, read_table
 from cloche.apps.readings.flows import bring_in
 from cloche.apps.readings.forms import FileForm, MappingForm, mapping_initial
 from cloche.apps.readings.models import IncomingFile
-from cloche.apps.shared import clock, words
+from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 
 SHOWN_BAD_ROWS = 200
@@ -40,7 +41,7 @@ def files(request: GardenRequest) -> HttpResponse:
             return redirect("incoming", request.garden.pk, incoming.pk)
         except UnreadableFile as refusal:
             form.add_error("file", str(refusal))
-    context = {"form": form, "waiting": _waiting(request).first()}
+    context = {"form": form, "waiting": _waiting(request).first(), "came": came_by_themselves(request.garden, clock.now())}
     return render(request, "readings/files.html", context, status=INVALID if form.errors else 200)
 
 
@@ -111,7 +112,7 @@ def _progress(request: GardenRequest, taking: IncomingFile) -> HttpResponse:
 
 
 def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResponse:
-    what = words.count(added, "day", "days") if kind == "weather" else words.count(added, "reading", "readings")
+    what = how_many(kind, added)
     messages.success(
         request,
         _("{what} from {name} brought in.").format(what=what, name=name)

@@ -110,6 +110,23 @@ class FileSource(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "kind", "signature"], name="one_memory_a_heading")]
 
 
+class WatchedFile(models.Model):
+    """A file that came in by itself from the folder that is watched. kind: empty for a typical year; left_out: rows that could
+    not be taken; reason: why the first of them, or the whole file, could not."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="watched_files")
+    name = models.CharField(max_length=200)
+    at = models.DateTimeField()
+    kind = models.CharField(max_length=10, blank=True, default="")
+    taken = models.BooleanField(default=True)
+    added = models.PositiveIntegerField(default=0)
+    left_out = models.PositiveIntegerField(default=0)
+    reason = models.CharField(max_length=300, blank=True, default="")
+
+    class Meta:
+        ordering = ["-at", "-id"]
+
+
 class IncomingFile(models.Model):
     """A file that somebody is bringing in; its text is kept only until it is in or given up.
 

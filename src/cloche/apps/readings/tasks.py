@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from procrastinate.contrib.django import app
 
+from cloche.apps.readings.flows import watched
 from cloche.apps.readings.flows.bring_in import TAKE_FILE, key_of_file
+from cloche.apps.readings.flows.watched import TAKE_WATCHED
 from cloche.apps.readings.models import IncomingFile
 from cloche.apps.work import queue
 
@@ -17,6 +19,12 @@ def take_file(file_id: int) -> None:
     incoming = IncomingFile.objects.filter(pk=file_id, state=IncomingFile.State.TAKING).first()
     if incoming is not None:
         bring_in.take_long(incoming)
+
+
+@app.task(name=TAKE_WATCHED)
+def take_watched(garden_id: int, name: str) -> None:
+    """Take a file of the folder that is watched."""
+    watched.take_file(garden_id, name)
 
 
 def file_round() -> int:

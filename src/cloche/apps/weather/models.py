@@ -55,3 +55,26 @@ class WeatherReport(models.Model):
     current_c = models.FloatField(null=True)
     ahead = models.JSONField(default=list, help_text="Days from the day it was issued: day, low_c, high_c, sky.")
     past = models.JSONField(default=dict, help_text="Earlier days: first, low_c, high_c, rain_mm, one value a day.")
+
+
+class ProviderState(models.Model):
+    """How a provider of this installation does: failures on end, and until when it is left alone, by the database's clock."""
+
+    address = models.CharField(max_length=500, unique=True)
+    failures = models.PositiveIntegerField(default=0)
+    failure = models.CharField(max_length=200, blank=True)
+    rests_until = models.DateTimeField(null=True)
+
+
+class WeatherCell(models.Model):
+    """What a provider said of a cell of its grid, for gardens beside each other."""
+
+    address = models.CharField(max_length=500)
+    row = models.IntegerField()
+    column = models.IntegerField()
+    zone = models.CharField(max_length=60)
+    asked_at = models.DateTimeField(db_index=True)
+    answer = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["address", "row", "column", "zone"], name="one_answer_a_cell")]

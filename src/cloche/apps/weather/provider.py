@@ -1,4 +1,4 @@
-"""What a weather provider is to Cloche, and the one that ships: JSON over HTTP, answered by the demo's stand-in."""
+"""What a weather provider is to Cloche, and the simplest: plain JSON over HTTP, as the demo's stand-in answers it."""
 
 from __future__ import annotations
 
@@ -7,10 +7,9 @@ from datetime import date, datetime, timedelta
 from typing import Any, Protocol
 from urllib.parse import urlencode
 
-from django.conf import settings
 from django.utils.translation import gettext as _
 
-from cloche.apart.running import Limits, Refused, TooMuch, run_apart
+from cloche.apart.running import Limits, Misasked, Refused, TooMuch, run_apart
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work.failures import Foreseen
 from cloche.bridge.values import border
@@ -27,6 +26,10 @@ class NoAnswer(Foreseen):
     """The provider does not answer, or not in a way that can be believed; the message says which."""
 
     longest = timedelta(hours=1)
+
+
+class NotHere(NoAnswer):
+    """The provider is well, but does not answer for this site."""
 
 
 @dataclass(frozen=True)
@@ -61,17 +64,23 @@ class HttpProvider:
             "elevation": garden.elevation_m,
             "zone": garden.timezone_name,
         }
-        try:
-            answer = run_apart("fetch", None, LIMITS, f"{self.url}/v1/site?{urlencode(words)}", str(MOST_BYTES))
-            return answer_from(border.read_json(answer, MOST_BYTES))
-        except Refused as refusal:
-            raise NoAnswer(_("The weather service does not answer. {refusal}").format(refusal=refusal)) from refusal
-        except TooMuch as slow:
-            raise NoAnswer(
-                _("The weather service did not finish its answer within {wall_s} seconds.").format(wall_s=LIMITS.wall_s)
-            ) from slow
-        except border.NotAllowed as odd:
-            raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
+        return answer_from(read_from(f"{self.url}/v1/site?{urlencode(words)}"))
+
+
+def read_from(address: str) -> Any:
+    """The JSON that an address answers, with a deadline for all of it and a limit to its size; raises NoAnswer."""
+    try:
+        return border.read_json(run_apart("fetch", None, LIMITS, address, str(MOST_BYTES)), MOST_BYTES)
+    except Misasked as refusal:
+        raise NotHere(_("The weather service does not answer for this site. {refusal}").format(refusal=refusal)) from refusal
+    except Refused as refusal:
+        raise NoAnswer(_("The weather service does not answer. {refusal}").format(refusal=refusal)) from refusal
+    except TooMuch as slow:
+        raise NoAnswer(
+            _("The weather service did not finish its answer within {wall_s} seconds.").format(wall_s=LIMITS.wall_s)
+        ) from slow
+    except border.NotAllowed as odd:
+        raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
@@ -95,11 +104,6 @@ def answer_from(answer: Any) -> ProviderAnswer:
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
         raise NoAnswer(_("The weather service sent something that cannot be read: {odd}.").format(odd=odd)) from odd
-
-
-def provider() -> Provider | None:
-    """The provider of this installation, if it has one."""
-    return HttpProvider(settings.CLOCHE_WEATHER_URL) if settings.CLOCHE_WEATHER_URL else None
 
 
 def _day(row: dict[str, Any]) -> dict[str, Any]:

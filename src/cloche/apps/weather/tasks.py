@@ -8,9 +8,9 @@ from django.db.models import Q
 from procrastinate.contrib.django import app
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.weather.asking import provider
 from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import WeatherReport
-from cloche.apps.weather.provider import provider
 from cloche.apps.work import moments, queue
 
 ASK_WEATHER = "weather.ask"

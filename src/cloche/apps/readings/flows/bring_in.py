@@ -18,6 +18,7 @@ from cloche.apps.places.flows.revision import note_change_at, note_change_in
 from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.sheets import is_sheet, sheet_text
+from cloche.apps.readings.files.stations import station_text
 from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
 from cloche.apps.readings.models import FileSource, IncomingFile, Reading
 from cloche.apps.shared import clock
@@ -77,11 +78,18 @@ def _refuse_large(upload: UploadedFile) -> None:
         )
 
 
-def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
-    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+def text_of(upload: UploadedFile) -> str:
+    """A file's rows as text; raises UnreadableFile with a sentence."""
     _refuse_large(upload)
     data = upload.read()
-    text = sheet_text(data) if is_sheet(data) else decode(data)
+    return sheet_text(data) if is_sheet(data) else decode(data)
+
+
+def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
+    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+    text = text_of(upload)
+    if kind == "weather":
+        text = station_text(text.replace("\r\n", "\n")) or text
     table = read_table(text)
     IncomingFile.objects.filter(garden=garden, user=person).exclude(state=IncomingFile.State.TAKING).delete()
     known = _remembered(garden, kind, table)
@@ -96,6 +104,46 @@ def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> In
         mapping=mapping,
         familiar=known is not None,
     )
+
+
+def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
+    """A file whose columns need no word of anybody: days of a station, or a heading that was explained before. Not stored;
+    raises UnreadableFile with a sentence."""
+    text = text_of(upload)
+    days = station_text(text.replace("\r\n", "\n"))
+    table = read_table(days or text)
+    kind, known = "weather", None
+    if days is None:
+        remembered = ((kind, _remembered(garden, kind, table)) for kind in IncomingFile.Kind.values)
+        kind, known = next(((kind, one) for kind, one in remembered if one is not None), ("", None))
+        if known is None:
+            raise UnreadableFile(_("What its columns mean is not known yet: bring in one like it by hand under Files."))
+    mapping = known or asdict(_first_guess(kind, table, garden, Units()))
+    lacking = maps.missing_roles(kind, maps.Mapping(**mapping))
+    if lacking:
+        raise UnreadableFile(lacking[0])
+    return IncomingFile(
+        garden=garden, kind=kind, name=upload.name or "", text=(days or text).replace("\x00", ""), mapping=mapping
+    )
+
+
+def take_now(incoming: IncomingFile) -> Preview:
+    """Add the fresh rows of a file that is not stored, batch by batch; returns what it held. Raises ValidationError where the
+    garden is full."""
+    found = preview(incoming)
+    _refuse_beyond(incoming, found)
+    for start in range(0, len(found.fresh), BATCH):
+        with transaction.atomic():
+            _add(incoming, found.fresh[start : start + BATCH])
+    if found.fresh:
+        _note_all(incoming)
+    return found
+
+
+def _refuse_beyond(incoming: IncomingFile, found: Preview) -> None:
+    if incoming.kind != "weather":
+        known = Reading.objects.filter(place__garden=incoming.garden).count()
+        refuse_beyond("values", known + len(found.fresh))
 
 
 def _signature(table: Table) -> str:
@@ -184,9 +232,7 @@ def take_rows(incoming: IncomingFile) -> int | None:
     """
     _remember_source(incoming)
     found = preview(incoming)
-    if incoming.kind != "weather":
-        known = Reading.objects.filter(place__garden=incoming.garden).count()
-        refuse_beyond("values", known + len(found.fresh))
+    _refuse_beyond(incoming, found)
     if len(found.fresh) > AT_ONCE:
         incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(found.fresh), 0
         incoming.save(update_fields=["state", "total", "done"])
@@ -262,7 +308,7 @@ def _add_readings(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
             temperature_c=temperature_c,
             note=note,
             source=Source.FILE,
-            entered_by=incoming.user,
+            entered_by_id=incoming.user_id,
         )
         for place_id, taken_at, depth_m, temperature_c, note in rows
     ]

@@ -1,0 +1,129 @@
+"""A weather provider that speaks OGC API – Environmental Data Retrieval: any collection that answers questions about a position
+or a cube in CoverageJSON."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+from typing import Any
+from urllib.parse import urlencode
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.shared import clock
+from cloche.apps.weather.provider import MOST_AHEAD, NoAnswer, ProviderAnswer, answer_from, read_from
+from cloche.bridge.services import coverages
+
+AHEAD_D, HOURLY_BACK_D, DAILY_BACK_Y = 16, 62, 30
+"""How far it is asked: years of days only where a collection has its values by the day."""
+CELL_DEG = 0.05
+"""Sites so near each other are one question."""
+AROUND_DEG = 0.15
+"""Half of a cube's side where a collection knows no positions."""
+CURRENT = timedelta(hours=2)
+LEAST_DAYS = 1
+
+
+@dataclass(frozen=True)
+class Collection:
+    """What is used of a collection's description. names: its parameters that mean something here, by key; daily: whether all
+    of them are of days; position: whether it can be asked about one, else about a cube."""
+
+    url: str
+    names: dict[str, Any]
+    first: datetime | None
+    last: datetime | None
+    daily: bool
+    position: bool
+
+
+class EdrProvider:
+    """One or more collections of one service; what the first does not tell of a day the next may."""
+
+    def __init__(self, urls: Iterable[str]) -> None:
+        self.urls = [url.rstrip("/") for url in urls]
+
+    def ask(self, garden: Garden) -> ProviderAnswer:
+        """Every collection about the cell in which the garden lies; raises NoAnswer."""
+        now, zone = clock.now(), garden.timezone
+        latitude, longitude = (round(round(v / CELL_DEG) * CELL_DEG, 4) for v in (garden.latitude_deg, garden.longitude_deg))
+        days: dict[date, dict[str, Any]] = {}
+        current: float | None = None
+        for url in self.urls:
+            series = _series(described(url, read_from(f"{url}?f=json")), latitude, longitude, now)
+            for day, row in coverages.days_of(series, zone).items():
+                known = {name: value for name, value in row.items() if value is not None}
+                days[day] = known | days.get(day, {})
+            current = coverages.air_at(series, now, CURRENT) if current is None else current
+        return answer_from(_answer(days, current, now, now.astimezone(zone).date()))
+
+
+def described(url: str, document: Any) -> Collection:
+    """What a collection says of itself; raises NoAnswer."""
+    try:
+        named = document["parameter_names"]
+        rows = named.items() if isinstance(named, dict) else [(one["id"], one) for one in named]
+        names = {key: parameter for key, parameter in rows if coverages.meant(parameter, key)}
+        queries = document.get("data_queries") or {}
+        intervals = ((document.get("extent") or {}).get("temporal") or {}).get("interval") or [[None, None]]
+        first, last = (intervals[0] if isinstance(intervals[0], list) else intervals)[:2]
+    except (AttributeError, KeyError, TypeError, ValueError, IndexError) as odd:
+        raise NoAnswer(_("The weather service does not describe its collection as the standard asks.")) from odd
+    if not names:
+        raise NoAnswer(_("The weather service has no air temperature in a unit that is known."))
+    lasting = [str((one.get("measurementType") or {}).get("duration", "")).lstrip("-") for one in names.values()]
+    return Collection(
+        url, names, _instant(first), _instant(last), set(lasting) == {"P1D"}, "position" in queries or not queries
+    )
+
+
+def _instant(text: object) -> datetime | None:
+    """An end of an interval; None where it is open."""
+    try:
+        found = datetime.fromisoformat(str(text))
+    except ValueError:
+        return None
+    return found if found.tzinfo else found.replace(tzinfo=UTC)
+
+
+def _series(one: Collection, latitude: float, longitude: float, now: datetime) -> coverages.Series:
+    years = datetime(now.year - DAILY_BACK_Y, 1, 1, tzinfo=UTC)
+    back = years if one.daily else now - timedelta(days=HOURLY_BACK_D)
+    first = max([back, *([one.first] if one.first else [])])
+    last = min([now + timedelta(days=AHEAD_D), *([one.last] if one.last else [])])
+    if last < first:
+        return {}
+    words = {
+        "datetime": "/".join(at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%SZ") for at in (first, last)),
+        "parameter-name": ",".join(one.names),
+        "f": "CoverageJSON",
+    }
+    if one.position:
+        path, where = "position", {"coords": f"POINT({longitude} {latitude})"}
+    else:
+        box = (longitude - AROUND_DEG, latitude - AROUND_DEG, longitude + AROUND_DEG, latitude + AROUND_DEG)
+        path, where = "cube", {"bbox": ",".join(f"{round(v, 4)}" for v in box)}
+    document = read_from(f"{one.url}/{path}?{urlencode(where | words)}")
+    try:
+        return coverages.series_of(document, latitude, longitude, one.names)
+    except coverages.NotUnderstood as odd:
+        raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
+
+
+def _answer(days: dict[date, dict[str, Any]], current: float | None, now: datetime, today: date) -> dict[str, Any]:
+    """Days as every provider's answer has them: the whole run of days that ends yesterday, and those from today on."""
+    first = today
+    while first - timedelta(days=1) in days:
+        first -= timedelta(days=1)
+    behind = [days[first + timedelta(days=i)] for i in range((today - first).days)]
+    ahead = [days[day] | {"day": day.isoformat()} for day in sorted(days) if day >= today][:MOST_AHEAD]
+    if len(behind) + len(ahead) < LEAST_DAYS:
+        raise NoAnswer(_("The weather service tells of no whole day."))
+    return {
+        "issued": now.isoformat(),
+        "current": {"air_c": current},
+        "forecast": ahead,
+        "daily": {"first": first.isoformat()} | {n: [row.get(n) for row in behind] for n in ("low_c", "high_c", "rain_mm")},
+    }
