@@ -41,7 +41,7 @@ class Broker:
 def tell(payload: bytes) -> Broker:
     broker = Broker()
     with mock.patch.object(listening, "close_old_connections"):  # the test's own stays open
-        listening._on_message(broker, None, mock.Mock(payload=payload, mid=1, qos=1))  # type: ignore[arg-type]
+        listening._on_message(broker, None, mock.Mock(payload=payload, topic=listening.TOPIC, mid=1, qos=1))  # type: ignore[arg-type]
     return broker
 
 

@@ -10,12 +10,13 @@ from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
+import paho.mqtt.publish as publish
 import pytest
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.listening import NotTaken, heard, listener
-from cloche.apps.loggers.models import Device, LoggedReading
+from cloche.apps.loggers.models import Device, LoggedReading, RefusedMessage
 from cloche.demo.probe import ByMqtt, SimulatedProbe
 from tests.conftest import NOW
 from tests.factories import make_place
@@ -80,6 +81,57 @@ def test_a_probe_is_heard_through_the_broker_once_though_the_listener_was_away(b
     way.close()
     assert LoggedReading.objects.filter(fault__gt=0).exists()
     assert Device.objects.get().heard_at == NOW
+
+
+@pytest.mark.django_db(transaction=True)
+def test_topics_of_devices_that_know_nothing_of_us_are_listened_to_once_they_are_told(broker: str, garden: Garden) -> None:
+    device, _token = devices.let_device_in(garden, "House", "C", None)
+    devices.deploy(device, "bed-2", make_place(garden), 0.05)
+    client = listener(broker)
+    client.loop_start()
+    until(client.is_connected)
+    mapping = device.mappings.create(topic="home/+/soil", value="/temperature", at="/time")
+    client.user_data_get().begin(client)
+    time.sleep(0.3)
+    said = [("home/bed 2/soil", 9.5), ("home/kitchen/soil", 21), ("home/bed 2/soil", "unavailable"), ("home/bed 2/door", 3)]
+    for topic, value in said:
+        publish.single(topic, json.dumps({"temperature": value, "time": NOW.isoformat()}), qos=1, port=port_of(broker))
+    until(lambda: RefusedMessage.objects.count() == 1)
+    assert list(LoggedReading.objects.values_list("temperature_c", "at")) == [(9.5, NOW)]
+    mapping.refresh_from_db()
+    assert mapping.unplaced == ["kitchen"]
+    refused = RefusedMessage.objects.get()
+    assert (refused.device, refused.garden) == (device, garden)
+    assert refused.reason == "home/bed 2/soil: “unavailable” is not a number."
+    mapping.delete()
+    client.user_data_get().looked = -1e9
+    client.user_data_get().keep(client)
+    assert client.user_data_get().now == set()
+    client.disconnect()
+    client.loop_stop()
+
+
+@pytest.mark.django_db(transaction=True)
+def test_what_a_broker_only_repeats_is_new_only_with_a_time_of_its_own(broker: str, garden: Garden) -> None:
+    device, _token = devices.let_device_in(garden, "House", "C", None)
+    devices.deploy(device, "1", make_place(garden), 0.05)
+    device.mappings.create(topic="shed/soil")
+    device.mappings.create(topic="shed/timed", value="/t", at="/at")
+    publish.single("shed/soil", "8.5", qos=1, retain=True, port=port_of(broker))
+    timed = json.dumps({"t": 7.5, "at": (NOW - timedelta(hours=1)).isoformat()})
+    publish.single("shed/timed", timed, qos=1, retain=True, port=port_of(broker))
+    client = listener(broker)
+    client.loop_start()
+    until(lambda: LoggedReading.objects.exists())
+    publish.single("shed/soil", "9.5", qos=1, port=port_of(broker))
+    until(lambda: LoggedReading.objects.count() == 2)
+    client.disconnect()
+    client.loop_stop()
+    assert set(LoggedReading.objects.values_list("temperature_c", flat=True)) == {7.5, 9.5}
+
+
+def port_of(broker: str) -> int:
+    return int(broker.rpartition(":")[2])
 
 
 def test_words_are_the_same_as_over_http(token: str) -> None:

@@ -31,6 +31,7 @@ def test_nothing_that_is_sent_breaks_it(case: schemathesis.Case) -> None:
     if device is None:
         device, _ = devices.let_device_in(make_garden(make_person("rowan")), "Logger", "C", None)
         devices.deploy(device, "1", make_place(device.garden), 0.05)
+        device.mappings.create(value="/temperature")
         Device.objects.update(fingerprint=fingerprint(TOKEN))
     case.call_and_validate(headers={"Authorization": f"Bearer {TOKEN}", "Accept-Encoding": "identity"}, checks=CHECKS)
 
@@ -40,5 +41,7 @@ def test_the_description_names_every_operation() -> None:
         "POST /api/v1/readings",
         "POST /api/v1/reading",
         "POST /api/v1/readings.csv",
+        "POST /api/v1/messages",
+        "POST /api/v1/sensorthings/Datastreams({stream})/Observations",
         "GET /api/v1/device",
     }

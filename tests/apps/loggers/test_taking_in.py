@@ -5,6 +5,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from django.core.exceptions import ValidationError
 from django.test import Client
 from django.urls import reverse
 from hypothesis import HealthCheck, given, settings
@@ -16,9 +17,9 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.flows.take_in import Sent, take_in
-from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading
+from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading, Probe
 from cloche.apps.loggers.pages import loggers_page, silence_lines
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import Place, Room
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge.values.units import Units
@@ -269,6 +270,40 @@ def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed
     assert line.depth == "in the air"
     # Moved into the soil it is another probe.
     assert devices.deploy(device, "2", bed, 0.05).in_air is False
+
+
+def test_a_probe_in_a_room_tells_all_its_trays_how_warm_it_is(device: Device, bed: Place) -> None:
+    room = Room.objects.create(garden=bed.garden, name="Back room", kind="cool")
+    trays = [make_place(bed.garden, name=name, kind="tray", room=room) for name in ("Tray one", "Tray two")]
+    devices.deploy(device, "2", room)
+    before = {tray.pk: tray.input_revision for tray in trays}
+    take_in(device, [Sent("2", 15.0, NOW - timedelta(hours=12) + i * TEN) for i in range(60)])
+    for tray in trays:
+        tray.refresh_from_db()
+        assert tray.input_revision > before[tray.pk]
+        found = seen_under(tray, NOW - timedelta(days=2))
+        assert {(one.what, one.value) for one in found} == {("room", 15.0)}
+        assert measured.readings_since(tray, NOW - timedelta(days=2), NOW) == []
+    assert seen_under(bed, NOW - timedelta(days=2)) == ()
+    (shown,) = loggers_page(bed.garden, Units(), NOW).devices
+    line = next(line for line in shown.probes if line.channel == "2")
+    assert (line.place, line.depth) == ("Back room", "in the air")
+    assert line.url == reverse("room", args=[bed.garden_id, room.pk])
+    assert line.picture is not None
+    # In a room and in a place at once it is nowhere.
+    with pytest.raises(ValidationError):
+        Probe(device=device, channel="3", depth_m=0.0).clean()
+
+
+def test_the_form_offers_rooms_beside_places(signed_in: Client, device: Device, bed: Place) -> None:
+    room = Room.objects.create(garden=bed.garden, name="Back room", kind="cool")
+    url = f"/g/{bed.garden_id}/loggers/{device.pk}/probes/"
+    signed_in.post(url, {"channel": "2", "place": f"room-{room.pk}", "depth": ""})
+    probe = Probe.objects.get(device=device, channel="2")
+    assert (probe.place, probe.room, probe.in_air) == (None, room, True)
+    page = signed_in.get(reverse("room", args=[bed.garden_id, room.pk])).content.decode()
+    assert "Bed logger hangs here: nothing yet." in page
+    assert signed_in.post(url, {"channel": "2", "place": "room-0", "depth": ""}).status_code == 422
 
 
 @pytest.mark.parametrize("year", [1900, 2099])

@@ -9,13 +9,17 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.loggers.models import Device
-from cloche.apps.places.models import Place
+from cloche.apps.loggers.flows.mapped import MOST_MAPPINGS
+from cloche.apps.loggers.flows.take_in import Sent
+from cloche.apps.loggers.mapped import Shape, channel_in, check_pointer, check_topic, values_of
+from cloche.apps.loggers.models import Device, MessageMapping
+from cloche.apps.places.models import Place, Room
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.units import Units, parse_depth
 
 MOST_DEVICES = 60
+IN_ROOM = "room-"
 CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
 
 
@@ -45,22 +49,93 @@ class DeviceForm(forms.ModelForm):
         return data
 
 
+class MappingForm(forms.ModelForm):
+    """Where in a device's own messages its values stand, and a message to try it with."""
+
+    sample = forms.CharField(
+        label=lazy("A message as it sends it"),
+        required=False,
+        max_length=4000,
+        widget=forms.Textarea(attrs={"rows": 4, "spellcheck": "false"}),
+        help_text=lazy("To see what would be read of it. It is not kept."),
+    )
+    sample_topic = forms.CharField(label=lazy("and its topic"), required=False, max_length=200)
+
+    class Meta:
+        model = MessageMapping
+        fields = ["topic", "value", "at", "channel", "each"]
+        labels = {
+            "topic": lazy("Topic"),
+            "value": lazy("Temperature"),
+            "at": lazy("Time"),
+            "channel": lazy("Channel"),
+            "each": lazy("List of values"),
+        }
+        help_texts = {
+            "topic": lazy("Of the broker. A + stands for any name; what stands there is the channel."),
+            "value": lazy("Such as /sensor/temperature. Left empty: the message is the number itself."),
+            "at": lazy("With its offset. Left empty: the moment it comes."),
+            "channel": lazy("Left empty: what the topic says, else 1."),
+            "each": lazy("Where a message holds many. The three above are then looked for in each of them."),
+        }
+
+    def __init__(self, *args: Any, over_broker: bool, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        if not over_broker:
+            del self.fields["topic"], self.fields["sample_topic"]
+        for name in self.fields:
+            self.fields[name].widget.attrs["autocomplete"] = "off"
+
+    def clean(self) -> dict[str, Any]:
+        """Pointers and topics that can be looked for, each topic once, not more than anyone needs."""
+        data = super().clean() or {}
+        for name, check in [("topic", check_topic), *((one, check_pointer) for one in ("value", "at", "channel", "each"))]:
+            if not data.get(name):
+                continue
+            try:
+                data[name] = check(data[name].strip())
+            except ValueError as refusal:
+                self.add_error(name, forms.ValidationError(str(refusal), code=name))
+        device = self.instance.device
+        if device.mappings.filter(topic=data.get("topic", "")).exists():
+            self.add_error(
+                "topic" if "topic" in self.fields else None,
+                forms.ValidationError(_("How these are read is said below already; take that back first."), code="twice"),
+            )
+        if device.mappings.count() >= MOST_MAPPINGS:
+            self.add_error(
+                None, forms.ValidationError(_("A logger’s messages are read in up to {n} ways.").format(n=MOST_MAPPINGS))
+            )
+        return data
+
+    @property
+    def shape(self) -> Shape:
+        """As typed."""
+        return Shape(**{name: self.cleaned_data[name] for name in ("each", "value", "at", "channel")})
+
+    def tried(self) -> list[Sent]:
+        """What would be read of the message to try; raises Unreadable."""
+        pattern, topic = self.cleaned_data.get("topic", ""), self.cleaned_data.get("sample_topic", "")
+        named = channel_in(topic, pattern) if pattern and topic else ""
+        return values_of(self.shape, self.cleaned_data["sample"].encode(), named)
+
+
 class ProbeForm(forms.Form):
     """Where a channel sticks."""
 
     channel = forms.CharField(
         label=lazy("Channel"), max_length=40, initial="1", help_text=lazy("As the device names it; 1 if it has only one.")
     )
-    place = forms.ModelChoiceField(label=lazy("Place"), queryset=Place.objects.none())
+    place = forms.ChoiceField(label=lazy("Place or room"), help_text=lazy("In a room it measures the air of all trays there."))
     depth = TypedNumber(label=lazy("Depth"), required=False)
     in_air = forms.BooleanField(label=lazy("It hangs in the air among the plants"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        place = cast(forms.ModelChoiceField, self.fields["place"])
-        place.queryset = garden.places.all()
-        # Asked once, however many devices show this form.
-        place.choices = list(place.choices)  # type: ignore[arg-type]
+        places, rooms = garden.places.all(), garden.rooms.filter(removed_at__isnull=True).order_by("name")
+        self.choosable = {str(one.pk): one for one in places} | {f"{IN_ROOM}{one.pk}": one for one in rooms}
+        choice = cast(forms.ChoiceField, self.fields["place"])
+        choice.choices = [("", "---------"), *((key, one.name) for key, one in self.choosable.items())]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
         self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")
@@ -73,7 +148,14 @@ class ProbeForm(forms.Form):
             raise forms.ValidationError(str(refusal), code="channel") from refusal
 
     @property
+    def where(self) -> Place | Room:
+        """The place or the room."""
+        return self.choosable[self.cleaned_data["place"]]
+
+    @property
     def depth_m(self) -> float:
         """As typed, or the place's own."""
-        typed = self.cleaned_data["depth"]
-        return self.cleaned_data["place"].seed_depth_m if typed is None else round(typed, 4)
+        typed, where = self.cleaned_data["depth"], self.where
+        if isinstance(where, Room):
+            return 0.0
+        return where.seed_depth_m if typed is None else round(typed, 4)

@@ -1,4 +1,5 @@
-"""What devices say through an MQTT broker: the same words as over HTTP, and the same end.
+"""What devices say through an MQTT broker: the same words as over HTTP, or their own under topics that were told, and the same
+end.
 
 A message that cannot be taken is acknowledged and kept aside with its reason: coming again it would be no better.
 """
@@ -8,7 +9,8 @@ from __future__ import annotations
 import json
 import logging
 import time
-from typing import Any
+from collections.abc import Callable
+from typing import Any, TypeVar
 from urllib.parse import unquote, urlsplit
 
 import paho.mqtt.client as mqtt
@@ -17,8 +19,10 @@ from django.db import DatabaseError, InterfaceError, close_old_connections
 from pydantic import ValidationError
 
 from cloche.apps.loggers.api import MOST_BYTES, ManyIn
+from cloche.apps.loggers.flows import mapped
 from cloche.apps.loggers.flows.aside import keep_aside
 from cloche.apps.loggers.flows.take_in import Sent, Taken, take_in
+from cloche.apps.loggers.mapped import Unreadable
 from cloche.apps.loggers.models import Device
 from cloche.apps.shared import shelter
 from cloche.apps.shared.tokens import fingerprint
@@ -30,6 +34,7 @@ log = logging.getLogger("cloche.mqtt")
 TOPIC = "cloche/readings"
 ANSWERS = "cloche/answers"
 BEAT_S = 20.0
+Answer = TypeVar("Answer")
 
 
 class NotTaken(ValueError):
@@ -85,6 +90,7 @@ def listener(url: str) -> mqtt.Client:
     secure = parts.scheme == "mqtts"
     if secure:
         client.tls_set()
+    client.user_data_set(Subscriptions())
     client.on_connect = _connected
     client.on_message = _on_message
     client.connect_async(parts.hostname or "127.0.0.1", parts.port or (8883 if secure else 1883))
@@ -99,6 +105,7 @@ def _own_name() -> str:
 def _connected(client: mqtt.Client, userdata: Any, flags: Any, reason: Any, properties: Any) -> None:
     log.info("listening: %s", reason)
     client.subscribe(TOPIC, qos=1)
+    userdata.begin(client)
 
 
 def _on_message(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -> None:
@@ -106,7 +113,10 @@ def _on_message(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -
     close_old_connections()
     payload = bytes(message.payload)
     try:
-        _take(client, payload)
+        if message.topic == TOPIC:
+            _take(client, payload)
+        else:
+            _take_mapped(message.topic, payload, message.retain)
     except NotNow as why:
         log.warning("messages wait at the broker: %s", why)
         client.disconnect()
@@ -117,38 +127,109 @@ def _on_message(client: mqtt.Client, userdata: Any, message: mqtt.MQTTMessage) -
 
 
 def _take(client: mqtt.Client, payload: bytes) -> None:
-    device, reason = None, ""
-    try:
-        device, taken = heard(payload)
+    device: Device | None = None
+
+    def take() -> str:
+        nonlocal device
+        try:
+            device, taken = heard(payload)
+        except NotTaken as why:
+            device = why.device
+            raise
         counts = {"kept": taken.kept, "known": taken.known, "refused": len(taken.refused)}
         client.publish(f"{ANSWERS}/{device.pk}", json.dumps(counts), qos=0)
-        if taken.refused:
-            more = f" And {len(taken.refused) - 1} more." if len(taken.refused) > 1 else ""
-            reason = f"Value {taken.refused[0].index + 1}: {taken.refused[0].message}{more}"
+        return _of_refused(taken)
+
+    reason = _guarded(take)
+    if reason:
+        _keep(payload, reason, device)
+
+
+def _take_mapped(topic: str, payload: bytes, retained: bool) -> None:
+    """For every device that listens to the topic, each by itself. What the broker only repeats, because it was the last that
+    came, has no time of its own and is no new value."""
+    if why := shelter.why_not_now():
+        raise NotNow(why)
+    for mapping in _unless_away(lambda: mapped.mappings_for(topic)):
+        if retained and not mapping.at:
+            continue
+        reason = _guarded(lambda one=mapping: _of_refused(mapped.take_message(one, payload, topic)))  # type: ignore[misc]
+        if reason:
+            _keep(payload, f"{topic}: {reason}", mapping.device)
+
+
+def _of_refused(taken: Taken) -> str:
+    """The first value that was refused, and how many more; empty where none was."""
+    if not taken.refused:
+        return ""
+    more = f" And {len(taken.refused) - 1} more." if len(taken.refused) > 1 else ""
+    return f"Value {taken.refused[0].index + 1}: {taken.refused[0].message}{more}"
+
+
+def _guarded(take: Callable[[], str]) -> str:
+    """Why a message, or a part of it, could not be taken; raises NotNow where that is no fault of the message."""
+    try:
+        return take()
     except NotNow:
         raise
-    except NotTaken as why:
-        device, reason = why.device, str(why)
+    except (NotTaken, Unreadable) as why:
+        return str(why)
     except (DatabaseError, InterfaceError) as fault:
         if is_away():
             raise NotNow(f"the database does not answer: {str(fault).strip()}") from fault
         log.exception("a message could not be stored")
-        reason = "The database refused it; that is a fault of Cloche’s own."
+        return "The database refused it; that is a fault of Cloche’s own."
     except Exception:
         log.exception("a message could not be taken")
-        reason = "A fault of Cloche’s own stood in the way."
-    if reason:
-        _keep(payload, reason, device)
+        return "A fault of Cloche’s own stood in the way."
+
+
+def _unless_away(ask: Callable[[], Answer]) -> Answer:
+    """An answer of the database; raises NotNow where it is away."""
+    try:
+        return ask()
+    except (DatabaseError, InterfaceError) as fault:
+        if is_away():
+            raise NotNow(f"the database does not answer: {str(fault).strip()}") from fault
+        raise
 
 
 def _keep(payload: bytes, reason: str, device: Device | None) -> None:
     log.warning("a message was kept aside: %s", reason)
     try:
-        keep_aside(payload, reason, device)
-    except (DatabaseError, InterfaceError) as fault:
-        if is_away():
-            raise NotNow(f"the database does not answer: {str(fault).strip()}") from fault
+        _unless_away(lambda: keep_aside(payload, reason, device))
+    except (DatabaseError, InterfaceError):
         log.exception("and could not be kept aside")
+
+
+class Subscriptions:
+    """Topics that devices' own messages come under, as they were told; looked at again now and then."""
+
+    def __init__(self) -> None:
+        self.now: set[str] = set()
+        self.looked = -1e9
+
+    def begin(self, client: mqtt.Client) -> None:
+        """A connection begins without any."""
+        self.now, self.looked = set(), -1e9
+        self.keep(client)
+
+    def keep(self, client: mqtt.Client) -> None:
+        """Listen to what was told since, and no more to what was taken back."""
+        if time.monotonic() - self.looked < BEAT_S:
+            return
+        self.looked = time.monotonic()
+        close_old_connections()
+        try:
+            wanted = mapped.topics()
+        except (DatabaseError, InterfaceError) as fault:
+            log.warning("topics cannot be looked up: %s", str(fault).strip())
+            return
+        for topic in sorted(wanted - self.now):
+            client.subscribe(topic, qos=1)
+        for topic in sorted(self.now - wanted):
+            client.unsubscribe(topic)
+        self.now = wanted
 
 
 class Beats:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.core.exceptions import ValidationError
 from django.db import models
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import Place, Room
 from cloche.apps.shared.validators import plain
 
 
@@ -33,11 +35,13 @@ class Device(models.Model):
 
 
 class Probe(models.Model):
-    """Where a channel of a device sticks, from one instant to another; the open one is where it sticks now."""
+    """Where a channel of a device sticks, from one instant to another; the open one is where it sticks now. It is in a place,
+    or it hangs in a room, whose air is that of all trays in it."""
 
     device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="probes")
     channel = models.CharField(max_length=40)
-    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="probes")
+    place = models.ForeignKey(Place, null=True, on_delete=models.CASCADE, related_name="probes")
+    room = models.ForeignKey(Room, null=True, on_delete=models.CASCADE, related_name="probes")
     depth_m = models.FloatField()
     in_air = models.BooleanField(default=False, help_text="It hangs among the plants; its depth counts for nothing.")
     since = models.DateTimeField(null=True, help_text="None: as far back as it sends.")
@@ -51,8 +55,31 @@ class Probe(models.Model):
         constraints = [
             models.UniqueConstraint(
                 fields=["device", "channel"], condition=models.Q(until__isnull=True), name="a_channel_sticks_in_one_place"
-            )
+            ),
+            models.CheckConstraint(
+                condition=models.Q(place__isnull=False, room__isnull=True)
+                | models.Q(place__isnull=True, room__isnull=False, in_air=True),
+                name="a_probe_is_in_a_place_or_a_room",
+            ),
         ]
+
+    def clean(self) -> None:
+        """It is in one or in the other."""
+        if (self.place_id is None) == (self.room_id is None):
+            raise ValidationError({"place": _("A probe is in a place, or it hangs in a room.")})
+
+    @property
+    def where(self) -> Place | Room:
+        """The place in which it is, or the room in which it hangs."""
+        found = self.place or self.room
+        assert found is not None  # noqa: S101 - a constraint of the table
+        return found
+
+    @property
+    def feeling(self) -> list[Place]:
+        """Places whose forecasts rest on it, in one order everywhere: two devices that share two places never wait for each
+        other."""
+        return [self.place] if self.place else list(self.room.places.order_by("pk")) if self.room else []
 
 
 class LoggedReading(models.Model):
@@ -91,6 +118,22 @@ class LoggedHour(models.Model):
     def mean_c(self) -> float:
         """Mean of the hour."""
         return self.sum_c / self.number
+
+
+class MessageMapping(models.Model):
+    """Where in a device's own messages its values stand (see loggers.mapped). unplaced: channels that came without a place."""
+
+    device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="mappings")
+    topic = models.CharField(max_length=200, blank=True, default="", help_text="Of the broker; empty: it comes over HTTP.")
+    each = models.CharField(max_length=120, blank=True, default="")
+    value = models.CharField(max_length=120, blank=True, default="")
+    at = models.CharField(max_length=120, blank=True, default="")
+    channel = models.CharField(max_length=120, blank=True, default="")
+    unplaced = models.JSONField(default=list, blank=True)
+
+    class Meta:
+        ordering = ["device", "topic", "id"]
+        constraints = [models.UniqueConstraint(fields=["device", "topic"], name="a_topic_is_read_in_one_way")]
 
 
 class RefusedMessage(models.Model):

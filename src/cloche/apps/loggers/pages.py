@@ -6,19 +6,22 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from django.db.models import Count
+from django.urls import reverse
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
-from cloche.apps.loggers.models import Device, LoggedReading, Probe
+from cloche.apps.loggers.flows.take_in import Sent
+from cloche.apps.loggers.models import Device, LoggedReading, MessageMapping, Probe
 from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.shared import words
-from cloche.bridge.services.logged import fault_words
+from cloche.bridge.services.logged import celsius, fault_words
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
 LATELY = timedelta(days=7)
 DRIFT_SHOWN_S = 60
+MOST_TRIED = 6
 
 
 @dataclass(frozen=True)
@@ -28,7 +31,7 @@ class ProbeLine:
     pk: int
     channel: str
     place: str
-    place_pk: int
+    url: str
     depth: str
     last: str
     silent: str
@@ -58,7 +61,7 @@ class LoggersPage:
 
 def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
     """Every device, the silent ones named first."""
-    devices = list(garden.devices.prefetch_related("probes__place"))
+    devices = list(garden.devices.prefetch_related("probes__place", "probes__room"))
     quiet = selectors.silences(garden, now)
     silent = {one.probe.pk: one for one in quiet}
     faulty = _faults([probe.pk for device in devices for probe in device.probes.all()], now)
@@ -85,7 +88,7 @@ def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
         found.append(
             _("{name} in {name2} has been silent since {when}: is its battery flat, or is it out of range?").format(
-                name=one.device.name, name2=one.probe.place.name, when=when
+                name=one.device.name, name2=one.probe.where.name, when=when
             )
         )
     return found
@@ -163,11 +166,53 @@ def _probe(
     return ProbeLine(
         pk=probe.pk,
         channel=probe.channel,
-        place=probe.place.name,
-        place_pk=probe.place_id,
+        place=probe.where.name,
+        url=reverse("room" if probe.room_id else "place", args=[garden.pk, probe.where.pk]),
         depth=_("in the air") if probe.in_air else units.length_text(probe.depth_m),
         last=last,
         silent=_("silent") if silence else "",
         picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),
         faults=_("In the last week {text}. None of it counts.").format(text=text) if text else "",
     )
+
+
+@dataclass(frozen=True)
+class MappingLine:
+    """A way in which messages are read, in words, and the channels that came so and have no place."""
+
+    pk: int
+    whence: str
+    how: str
+    unplaced: str
+
+
+def mapping_lines(device: Device) -> list[MappingLine]:
+    """All ways in which a device's own messages are read."""
+    placed = set(device.probes.filter(until__isnull=True).values_list("channel", flat=True))
+    return [_mapping(one, placed) for one in device.mappings.all()]
+
+
+def _mapping(one: MessageMapping, placed: set[str]) -> MappingLine:
+    parts = [_("temperature at {path}").format(path=one.value) if one.value else _("the message is the temperature")]
+    parts.append(_("time at {path}").format(path=one.at) if one.at else _("time: when it comes"))
+    if one.channel:
+        parts.append(_("channel at {path}").format(path=one.channel))
+    if one.each:
+        parts.append(_("many, in a list at {path}").format(path=one.each))
+    strangers = [channel for channel in one.unplaced if channel not in placed]
+    return MappingLine(one.pk, one.topic or _("over HTTP"), ", ".join(parts), ", ".join(strangers))
+
+
+def tried_lines(sent: list[Sent], device: Device, units: Units) -> list[str]:
+    """What would be read of a message, a line a value."""
+    zone = device.garden.timezone
+    values_c = celsius([one.temperature for one in sent], device.unit)
+    lines = []
+    for one, value_c in list(zip(sent, values_c, strict=True))[:MOST_TRIED]:
+        at = one.at.astimezone(zone) if one.at else None
+        when = f"{words.day_with_weekday(at.date())}, {words.clock(at)}" if at else _("when it comes")
+        value = f"{units.temperature_from_c(value_c):.1f} {units.degree}"
+        lines.append(_("channel {channel}: {value}, {when}").format(channel=one.channel, value=value, when=when))
+    if len(sent) > MOST_TRIED:
+        lines.append(_("and {n} more").format(n=len(sent) - MOST_TRIED))
+    return lines

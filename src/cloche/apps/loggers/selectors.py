@@ -11,16 +11,20 @@ from django.db.models import Sum
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.apps.places.models import Room
 from cloche.bridge.services.logged import silence
 
 HALF = timedelta(minutes=30)
 EPOCH_H = 3_600
 COUNTED_S = 3_600
+STILL_THERE = {"place__removed_at__isnull": True, "room__removed_at__isnull": True}
+"""Of probes: neither its place nor its room was removed."""
 
 
 @dataclass(frozen=True)
 class HourPoint:
-    """An hour of a probe as a reading: number (negative, so that no reading has it), middle of the hour, depth, mean."""
+    """An hour of a probe as a reading: number (negative, so that no reading has it), place (0: it hangs in a room), middle
+    of the hour, depth, mean."""
 
     pk: int
     place_id: int
@@ -51,28 +55,34 @@ def _count(garden_id: int) -> int:
 
 
 def hours_between(
-    places: Iterable[int], start: datetime, end: datetime, left_out: bool = False, in_air: bool | None = False
+    places: Iterable[int], start: datetime, end: datetime, left_out: bool = False, in_air: bool = False
 ) -> list[HourPoint]:
-    """Hours of all probes that stuck in the soil of some places, oldest first; in_air: of those that hang in the air there,
-    None: of all."""
-    stuck = Probe.objects.filter(place_id__in=list(places))
-    probes = {probe.pk: probe for probe in stuck if in_air is None or probe.in_air == in_air}
+    """Hours of all probes that stuck in the soil of some places, oldest first; in_air: of those that hang in the air there."""
+    return _hours(Probe.objects.filter(place_id__in=list(places), in_air=in_air), start, end, left_out)
+
+
+def hours_in(room: Room, start: datetime, end: datetime) -> list[HourPoint]:
+    """Hours of all probes that hung in a room, oldest first."""
+    return _hours(Probe.objects.filter(room=room), start, end)
+
+
+def _hours(stuck: Iterable[Probe], start: datetime, end: datetime, left_out: bool = False) -> list[HourPoint]:
+    probes = {probe.pk: probe for probe in stuck}
     if not probes:
         return []
     rows = LoggedHour.objects.filter(probe_id__in=probes, hour__gte=start - HALF, hour__lte=end).order_by("hour")
     if not left_out:
         rows = rows.exclude(review="left_out")
     return [
-        HourPoint(number_of(p, hour), probes[p].place_id, hour + HALF, probes[p].depth_m, total / number)
+        HourPoint(number_of(p, hour), probes[p].place_id or 0, hour + HALF, probes[p].depth_m, total / number)
         for p, hour, total, number in rows.values_list("probe_id", "hour", "sum_c", "number")
     ]
 
 
 def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, list[HourPoint]]:
     """The hours of a garden's probes, each probe's own, oldest first."""
-    places = Probe.objects.filter(device__garden=garden, until__isnull=True).values_list("place_id", flat=True)
     found: dict[int, list[HourPoint]] = {}
-    for hour in hours_between(places, start, end, left_out=True, in_air=None):
+    for hour in _hours(Probe.objects.filter(device__garden=garden, until__isnull=True), start, end, left_out=True):
         found.setdefault(hour_of(hour.pk)[0], []).append(hour)
     return found
 
@@ -81,7 +91,7 @@ def newest(garden: Garden) -> dict[int, Probe]:
     """By place, the probe in its soil that was heard last."""
     found: dict[int, Probe] = {}
     for probe in Probe.objects.filter(place__garden=garden, in_air=False, last_at__isnull=False).order_by("last_at"):
-        found[probe.place_id] = probe
+        found[probe.place_id or 0] = probe
     return found
 
 
@@ -101,7 +111,7 @@ def silences(garden: Garden, now: datetime) -> list[Silence]:
     )
     found = [
         Silence(probe.device, probe, probe.last_at)
-        for probe in probes.filter(place__removed_at__isnull=True).select_related("device", "place")
+        for probe in probes.filter(**STILL_THERE).select_related("device", "place", "room")
         if probe.last_at and now - probe.last_at > silence(probe.every_s)
     ]
     return sorted(found, key=lambda one: one.since)

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
+from django.conf import settings
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
@@ -9,11 +12,12 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
-from cloche.apps.gardens.selectors import units_of
+from cloche.apps.gardens.selectors import keeper_of_computer, units_of
 from cloche.apps.loggers import pages
 from cloche.apps.loggers.flows import devices as flow
-from cloche.apps.loggers.forms import DeviceForm, ProbeForm
-from cloche.apps.loggers.models import Device, Probe
+from cloche.apps.loggers.forms import DeviceForm, MappingForm, ProbeForm
+from cloche.apps.loggers.mapped import WORDINGS, Unreadable
+from cloche.apps.loggers.models import Device, MessageMapping, Probe
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 
@@ -56,12 +60,10 @@ def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     form = ProbeForm(request.POST, garden=request.garden, units=units_of(request.user))
     if not form.is_valid():
         return _page(request, refused=form, device_id=device.pk)
-    probe = flow.deploy(
-        device, form.cleaned_data["channel"], form.cleaned_data["place"], form.depth_m, form.cleaned_data["in_air"]
-    )
+    probe = flow.deploy(device, form.cleaned_data["channel"], form.where, form.depth_m, form.cleaned_data["in_air"])
     messages.success(
         request,
-        _("Probe {channel} of {name} is in {name2}.").format(channel=probe.channel, name=device.name, name2=probe.place.name),
+        _("Probe {channel} of {name} is in {name2}.").format(channel=probe.channel, name=device.name, name2=probe.where.name),
     )
     return redirect("loggers", request.garden.pk)
 
@@ -77,10 +79,56 @@ def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> Htt
     messages.success(
         request,
         _("Probe {channel} is no longer in {name}. What it measured there stays.").format(
-            channel=probe.channel, name=probe.place.name
+            channel=probe.channel, name=probe.where.name
         ),
     )
     return redirect("loggers", request.garden.pk)
+
+
+@in_garden
+def own_messages(request: GardenRequest, device_id: int) -> HttpResponse:
+    """How a device's own messages read: tried with one of them, then told."""
+    device = _device(request, device_id)
+    over_broker = bool(settings.CLOCHE_MQTT_URL) and request.user == keeper_of_computer()
+    begin = WORDINGS.get(request.GET.get("as", ""), WORDINGS[""])
+    form = MappingForm(
+        request.POST or None, instance=MessageMapping(device=device), over_broker=over_broker, initial=asdict(begin)
+    )
+    tried: list[str] = []
+    if form.is_valid():
+        try:
+            tried = pages.tried_lines(form.tried(), device, units_of(request.user)) if form.cleaned_data["sample"] else []
+        except Unreadable as refusal:
+            form.add_error("sample", str(refusal))
+        else:
+            if "try" not in request.POST:
+                form.save()
+                messages.success(request, _("Messages of {name} are read so from now on.").format(name=device.name))
+                return redirect("own_messages", request.garden.pk, device.pk)
+    request.room = "garden"  # type: ignore[attr-defined]
+    context = {
+        "device": device,
+        "form": form,
+        "tried": tried,
+        "lines": pages.mapping_lines(device),
+        "broker": bool(settings.CLOCHE_MQTT_URL),
+        "over_broker": over_broker,
+        "here": request.build_absolute_uri("/api/v1/messages"),
+        "things": request.build_absolute_uri("/api/v1/sensorthings/Datastreams(1)/Observations"),
+    }
+    return render(request, "loggers/messages.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden
+def forget_mapping(request: GardenRequest, device_id: int, mapping_id: int) -> HttpResponse:
+    """Such messages are no longer read."""
+    device = _device(request, device_id)
+    gone, _unused = device.mappings.filter(pk=mapping_id).delete()
+    if not gone:
+        raise Http404
+    messages.success(request, _("Such messages are no longer read; what they brought stays."))
+    return redirect("own_messages", request.garden.pk, device.pk)
 
 
 @require_POST

@@ -7,7 +7,7 @@ from django.db import transaction
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import Device, Probe
 from cloche.apps.places.flows.revision import note_change_at
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import Place, Room
 from cloche.apps.shared import clock
 from cloche.apps.shared.tokens import fingerprint, new_token
 
@@ -36,21 +36,24 @@ def shut_out(device: Device) -> None:
 
 
 @transaction.atomic
-def deploy(device: Device, channel: str, place: Place, depth_m: float, in_air: bool = False) -> Probe:
-    """Say where a channel sticks. Moved, what it sent before stays with the place where it stuck then."""
-    now = clock.now()
+def deploy(device: Device, channel: str, where: Place | Room, depth_m: float = 0.0, in_air: bool = False) -> Probe:
+    """Say where a channel sticks, or in whose air it hangs. Moved, what it sent before stays with the place where it stuck
+    then."""
+    now, to = clock.now(), {"place": where, "room": None, "depth_m": depth_m, "in_air": in_air}
+    if isinstance(where, Room):
+        to = {"place": None, "room": where, "depth_m": 0.0, "in_air": True}
     old = device.probes.filter(channel=channel, until__isnull=True).first()
-    if old is not None and (old.place_id, old.depth_m, old.in_air) == (place.pk, depth_m, in_air):
+    if old is not None and all(getattr(old, name) == value for name, value in to.items()):
         return old
     if old is not None and old.last_at is None:
-        old.place, old.depth_m, old.in_air = place, depth_m, in_air  # nothing was sent from there: it was a slip
-        old.save(update_fields=["place", "depth_m", "in_air"])
+        for name, value in to.items():  # nothing was sent from there: it was a slip
+            setattr(old, name, value)
+        old.save(update_fields=list(to))
         return old
     if old is not None:
         old.until = now
         old.save(update_fields=["until"])
-    where = {"place": place, "depth_m": depth_m, "in_air": in_air}
-    return Probe.objects.create(device=device, channel=channel, since=now if old else None, **where)
+    return Probe.objects.create(device=device, channel=channel, since=now if old else None, **to)
 
 
 @transaction.atomic
@@ -61,4 +64,5 @@ def retrieve(probe: Probe) -> None:
         return
     probe.until = clock.now()
     probe.save(update_fields=["until"])
-    note_change_at(probe.place)
+    for place in probe.feeling:
+        note_change_at(place)

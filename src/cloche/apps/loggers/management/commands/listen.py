@@ -41,6 +41,7 @@ class Command(BaseCommand):
             return
         while not self.ending:
             beats.beat()
+            client.user_data_get().keep(client)
             if client.loop(timeout=1.0) != MQTT_ERR_SUCCESS:
                 return
 
