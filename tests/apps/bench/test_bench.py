@@ -11,7 +11,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
-from cloche.bridge.services.heat_gains import HeatGain
+from cloche.bridge.values.heavy import HeatGain
 from cloche.bridge.values.units import Units
 from tests.apps.bench.benches import TODAY, heated, lit, make_tray, sown
 from tests.conftest import NOW

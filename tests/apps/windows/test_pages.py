@@ -97,11 +97,11 @@ def test_before_the_first_forecast_every_page_says_so(signed_in: Client, garden:
 
 
 def test_an_old_forecast_is_shown_and_asked_for_again(signed_in: Client, bed: Place) -> None:
-    assert "every 2s" not in page(signed_in, "place", bed.garden_id, bed.pk)
+    assert "every 1s" not in page(signed_in, "place", bed.garden_id, bed.pk)
     note_change_at(bed)
     shown = page(signed_in, "place", bed.garden_id, bed.pk)
     assert "being worked out again" in shown
-    assert "every 2s" in shown
+    assert "every 1s" in shown
 
 
 def test_only_what_is_old_is_worked_out_again(bed: Place) -> None:

@@ -9,13 +9,16 @@ from django.db import transaction
 from cloche.apps.bench.texts import TURNED_DOWN_K
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows.revision import note_change_at, note_change_in
-from cloche.apps.places.models import HeatPeriod, HotbedFill, HotbedNote, Lamp, Place, Room, RoomAir
+from cloche.apps.places.models import HeatPeriod, HotbedFill, HotbedNote, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock
+
+Dated = HeatPeriod | HotbedTray | Lamp
+"""What is at a place from one day to another."""
 
 
 @transaction.atomic
-def keep(period: HeatPeriod | Lamp) -> None:
-    """Keep a heat source or a lamp."""
+def keep(period: Dated) -> None:
+    """Keep a heat source, a lamp, or the hotbed below."""
     period.save()
     note_change_at(period.place)
 
@@ -28,7 +31,7 @@ def keep_place(place: Place) -> None:
 
 
 @transaction.atomic
-def switch_off(period: HeatPeriod | Lamp, today: date) -> None:
+def switch_off(period: Dated, today: date) -> None:
     """Yesterday was its last day; what came today goes altogether."""
     if period.first >= today:
         period.delete()
@@ -39,7 +42,7 @@ def switch_off(period: HeatPeriod | Lamp, today: date) -> None:
 
 
 @transaction.atomic
-def remove(period: HeatPeriod | Lamp) -> None:
+def remove(period: Dated) -> None:
     """As if it had never been there."""
     period.delete()
     note_change_at(period.place)

@@ -7,10 +7,12 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from django import forms
+from django.db.models import Q
 from django.utils.translation import gettext as _
 
+from cloche.apps.bench.selectors import hotbeds_for
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
+from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
@@ -281,6 +283,35 @@ class StandsForm(forms.ModelForm):
         place.window_shade = self.cleaned_data["window_shade"]
         place.window_away_m = self.cleaned_data["window_away_m"]
         return place
+
+
+class OnHotbedForm(forms.ModelForm):
+    """On which hotbed a tray stands, and from when to when."""
+
+    class Meta:
+        model = HotbedTray
+        fields = ["hotbed", "first", "last"]
+        labels = {"hotbed": lazy("Hotbed"), "first": lazy("From"), "last": lazy("Last day")}
+        help_texts = {"last": lazy("Leave empty while it is there.")}
+        widgets = {"first": DATE, "last": DATE}
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "hotbed_%s"} | kwargs))
+        beds = hotbeds_for(self.instance.place)
+        self.fields["hotbed"].queryset = beds  # type: ignore[attr-defined]
+        self.initial["hotbed"] = self.initial.get("hotbed") or beds.first()
+
+    def clean(self) -> dict[str, Any]:
+        """On one at a time."""
+        data = super().clean() or {}
+        first, last = data.get("first"), data.get("last")
+        if first:
+            others = HotbedTray.objects.filter(Q(last__isnull=True) | Q(last__gte=first), place=self.instance.place)
+            if last:
+                others = others.filter(first__lte=last)
+            if others.exclude(pk=self.instance.pk).exists():
+                self.add_error("first", _("It stands on a hotbed then already; take it off that one first."))
+        return data
 
 
 class RulesForm(forms.ModelForm):

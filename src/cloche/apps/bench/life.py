@@ -36,10 +36,12 @@ class Life:
         return next((day for due, day in self.due if due is what), None)
 
 
-def lives_in(garden: Garden, today: date, sowings: Iterable[Sowing] | None = None) -> list[Life]:
-    """Every sowing that stands where plants are raised, in walking order of its place. sowings: the garden's, where they are
-    at hand."""
-    places = {place.pk: place for place in raised_on(garden)}
+def lives_in(
+    garden: Garden, today: date, raised: dict[int, Place] | None = None, sowings: Iterable[Sowing] | None = None
+) -> list[Life]:
+    """Every sowing that stands where plants are raised, in walking order of its place. raised, sowings: the garden's, where
+    they are at hand."""
+    places = {place.pk: place for place in raised_on(garden)} if raised is None else raised
     everything = sowings_in(garden) if sowings is None else sowings
     rows = [sowing for sowing in everything if sowing.place_id in places and _stands(sowing)]
     for sowing in rows:

@@ -10,11 +10,12 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows, selectors
 from cloche.apps.bench.forms import AirForm, RoomForm, RulesForm
-from cloche.apps.bench.pages.rooms import air_lines, room_lines
+from cloche.apps.bench.pages.rooms import air_lines, logger_lines, room_lines
 from cloche.apps.bench.views import stand_in
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Room, RoomAir
+from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 
 
@@ -65,6 +66,7 @@ def _room(request: GardenRequest, one: Room, refused: AirForm | None) -> HttpRes
         messages.success(request, _("Kept; the forecasts of its trays are being updated."))
         return redirect("room", request.garden.pk, one.pk)
     context = {"form": form, "one": one, "air": air_lines(one, units), "air_form": refused or AirForm(units=units, room=one)}
+    context["loggers"] = logger_lines(one, units, clock.now())
     return render(request, "bench/room.html", context, status=INVALID if form.errors or refused else 200)
 
 

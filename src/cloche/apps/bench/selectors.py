@@ -4,26 +4,35 @@ from __future__ import annotations
 
 from datetime import date
 
-from django.db.models import Prefetch, Q, QuerySet
+from django.db.models import Exists, OuterRef, Prefetch, Q, QuerySet
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room
+from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room
 from cloche.bridge.services.planting import BENCH_KINDS, BENCHES
+
+MOVABLE = tuple(kind for kind in BENCHES if kind != "box")
+"""Kinds of place that can be set upon a hotbed."""
 
 
 def raised_on(garden: Garden) -> QuerySet[Place]:
     """Places on which plants are raised, or that are heated or lit."""
-    wanted = Q(kind__in=BENCH_KINDS) | Q(heat_periods__isnull=False) | Q(lamps__isnull=False)
+    warmed, lit = (Exists(of.objects.filter(place=OuterRef("pk"))) for of in (HeatPeriod, Lamp))
     return (
-        garden.places.filter(wanted)
-        .distinct()
+        garden.places.filter(Q(kind__in=BENCH_KINDS) | warmed | lit)
         .select_related("room", "garden")
         .prefetch_related(
             Prefetch("heat_periods", HeatPeriod.objects.order_by("first", "id")),
             Prefetch("lamps", Lamp.objects.order_by("first", "id")),
+            Prefetch("on_hotbeds", HotbedTray.objects.filter(hotbed__removed_at__isnull=True).select_related("hotbed")),
         )
     )
+
+
+def hotbeds_for(place: Place) -> QuerySet[Place]:
+    """Hotbeds upon which a tray could stand; none for what is no tray."""
+    beds = place.garden.places.filter(kind="hotbed")
+    return beds if place.kind in MOVABLE else beds.none()
 
 
 def rooms_in(garden: Garden) -> QuerySet[Room]:
@@ -31,9 +40,14 @@ def rooms_in(garden: Garden) -> QuerySet[Room]:
     return garden.rooms.filter(removed_at__isnull=True)
 
 
-def there(period: HeatPeriod | Lamp, today: date) -> bool:
+def there(period: HeatPeriod | HotbedTray | Lamp, today: date) -> bool:
     """Whether it is there today."""
     return period.first <= today and (period.last is None or today <= period.last)
+
+
+def hotbed_below(place: Place, today: date) -> Place | None:
+    """The hotbed on which it stands today."""
+    return next((one.hotbed for one in place.on_hotbeds.all() if there(one, today)), None)
 
 
 def heat_on(place: Place, today: date) -> HeatPeriod | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from django.contrib import messages
@@ -12,14 +13,14 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows, selectors
 from cloche.apps.bench.asking import AskForm
-from cloche.apps.bench.forms import HeatForm, LampForm, StandsForm
+from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm
 from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
 from cloche.apps.bench.pages.tray import tray_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
-from cloche.apps.places.models import HeatPeriod, Lamp, Place
+from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
@@ -60,9 +61,22 @@ def tray(request: GardenRequest, place_id: int) -> HttpResponse:
     """One tray or heated place."""
     stand_in(request)
     place = place_or_404(request, place_id)
-    page = tray_page(place, units_of(request.user), clock.now())
-    form = StandsForm(instance=place, garden=request.garden)
-    return render(request, "bench/tray.html", {"page": page, "place": place, "form": form})
+    return _tray(request, place)
+
+
+def _tray(
+    request: GardenRequest, place: Place, stands: StandsForm | None = None, on: OnHotbedForm | None = None
+) -> HttpResponse:
+    page = tray_page(place_or_404(request, place.pk), units_of(request.user), clock.now())
+    context = {"page": page, "place": place, "form": stands or StandsForm(instance=place, garden=request.garden)}
+    today = clock.today(request.garden.timezone)
+    if on or (selectors.hotbeds_for(place).exists() and selectors.hotbed_below(place, today) is None):
+        context["hotbed_form"] = on or OnHotbedForm(instance=_stay(place, today))
+    return render(request, "bench/tray.html", context, status=INVALID if stands or on else 200)
+
+
+def _stay(place: Place, first: date) -> HotbedTray:
+    return HotbedTray(place=place, first=first)
 
 
 @require_POST
@@ -76,8 +90,7 @@ def stands(request: GardenRequest, place_id: int) -> HttpResponse:
         flows.keep_place(form.save())
         messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
         return redirect("tray", request.garden.pk, place.pk)
-    page = tray_page(place_or_404(request, place_id), units_of(request.user), clock.now())
-    return render(request, "bench/tray.html", {"page": page, "place": place, "form": form}, status=INVALID)
+    return _tray(request, place, stands=form)
 
 
 @in_garden(writing=LOGS)
@@ -177,6 +190,47 @@ def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResp
     flows.remove(_lamp(place, lamp_id))
     messages.success(request, _("Removed, as if it had never lit {name}.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def new_hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
+    """It stands on a hotbed from a day on."""
+    stand_in(request)
+    place = place_or_404(request, place_id)
+    form = OnHotbedForm(request.POST, instance=_stay(place, clock.today(request.garden.timezone)))
+    if not form.is_valid():
+        return _tray(request, place, on=form)
+    flows.keep(form.save(commit=False))
+    messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def hotbed_off(request: GardenRequest, place_id: int, stay_id: int) -> HttpResponse:
+    """Off it from today."""
+    place = place_or_404(request, place_id)
+    flows.switch_off(_on_hotbed(place, stay_id), clock.today(request.garden.timezone))
+    messages.success(request, _("{name} is off the hotbed from today.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def remove_hotbed(request: GardenRequest, place_id: int, stay_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    flows.remove(_on_hotbed(place, stay_id))
+    messages.success(request, _("Removed, as if {name} had never stood there.").format(name=place.name))
+    return redirect("tray", request.garden.pk, place.pk)
+
+
+def _on_hotbed(place: Place, stay_id: int) -> HotbedTray:
+    stay = place.on_hotbeds.filter(pk=stay_id).first()
+    if stay is None:
+        raise Http404
+    return stay
 
 
 def _heat(place: Place, heat_id: int) -> HeatPeriod:

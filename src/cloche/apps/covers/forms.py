@@ -240,14 +240,19 @@ class HotbedForm(forms.ModelForm):
 
     class Meta:
         model = Hotbed
-        fields = ["filled_on", "topped_up_on", "insulated"]
+        fields = ["filled_on", "topped_up_on", "matted_until", "insulated"]
         labels = {
             "filled_on": lazy("Filled on"),
             "topped_up_on": lazy("Topped up on"),
+            "matted_until": lazy("Under a mat until"),
             "insulated": lazy("Its edges are insulated"),
         }
-        help_texts = {"topped_up_on": lazy("Leave empty until it is."), "insulated": lazy("Cardboard, wool, straw bales.")}
-        widgets = {"filled_on": DATE, "topped_up_on": DATE}
+        help_texts = {
+            "topped_up_on": lazy("Leave empty until it is."),
+            "matted_until": lazy("Straw, sacking or old carpet over the whole; empty if there is none."),
+            "insulated": lazy("Cardboard, wool, straw bales."),
+        }
+        widgets = {"filled_on": DATE, "topped_up_on": DATE, "matted_until": DATE}
 
     SIZES = [("depth", lazy("Depth of the material"), 0.2, 2.0), ("length", lazy("Length"), 0.3, 50.0)]
     SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Earth on top"), 0.0, 0.5)]

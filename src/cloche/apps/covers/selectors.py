@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
@@ -10,6 +11,7 @@ from django.db.models import Q, QuerySet
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.places.selectors import periods_from
 from cloche.apps.readings.models import Reading
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.pairing import Pair, paired_up
@@ -31,13 +33,11 @@ class Owned:
         return self.period is None or (self.period.last is not None and self.period.last < day)
 
 
-def owned_in(garden: Garden, today: date) -> list[Owned]:
-    """All of them, in the order in which they were told: two queries."""
-    periods = CoverPeriod.objects.filter(item__garden=garden, place__removed_at__isnull=True).select_related("place")
+def owned_in(garden: Garden, today: date, periods: Iterable[CoverPeriod] | None = None) -> list[Owned]:
+    """All of them, in the order in which they were told; periods from periods_from, where they are at hand."""
     current: dict[int, CoverPeriod] = {}
-    for period in periods.order_by("first"):
-        if period.last is None or period.last >= today:
-            current.setdefault(period.item_id or 0, period)
+    for period in periods_from(garden, today) if periods is None else periods:
+        current.setdefault(period.item_id or 0, period)
     return [Owned(cover, current.get(cover.pk)) for cover in garden.covers.filter(removed_at__isnull=True)]
 
 
@@ -52,12 +52,6 @@ def now_over(place: Place, today: date) -> CoverPeriod | None:
         if period.first <= today and (period.last is None or period.last >= today):
             return period
     return None
-
-
-def current_items(garden: Garden, today: date) -> QuerySet[CoverPeriod]:
-    """Which of the garden's own covers stands where today."""
-    on = Q(first__lte=today) & (Q(last__isnull=True) | Q(last__gte=today))
-    return CoverPeriod.objects.filter(on, place__garden=garden, item__isnull=False).select_related("item")
 
 
 def trials_in(garden: Garden) -> list[CoverTrial]:

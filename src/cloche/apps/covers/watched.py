@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from cloche.apps.covers.selectors import current_items
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.selectors import periods_from
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.stored import NightPlan, OpeningDay, Plan, Watch
@@ -54,9 +54,17 @@ def is_too_hot(plan: Plan) -> bool:
     return not plan.holds and plan.risk > TOO_HOT_RISK
 
 
-def watched_in(garden: Garden, units: Units, today: date, grounds: Grounds | None = None) -> Iterator[Watched]:
-    """Every place outdoors whose coming days are worked out from today, in walking order."""
-    own = {period.place_id: period.item.name for period in current_items(garden, today) if period.item}
+def watched_in(
+    garden: Garden,
+    units: Units,
+    today: date,
+    grounds: Grounds | None = None,
+    periods: Iterable[CoverPeriod] | None = None,
+) -> Iterator[Watched]:
+    """Every place outdoors whose coming days are worked out from today, in walking order. grounds, periods (periods_from): the
+    garden's, where they are at hand."""
+    current = periods_from(garden, today) if periods is None else periods
+    own = {period.place_id: period.item.name for period in current if period.item and period.first <= today}
     midnight = midnight_of(today, standard_offset_h(garden.timezone, today))
     for place, ground in forecasts.grounds_in(garden) if grounds is None else grounds:
         if ground is not None and ground.forecast.watch and ground.forecast.day == today:

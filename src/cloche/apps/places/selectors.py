@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
@@ -24,13 +24,21 @@ class Over:
     coming: list[CoverPeriod] = field(default_factory=list)
 
 
-def over_places(garden: Garden, today: date) -> Mapping[int, Over]:
-    """By place, what stands over it today and what is about to."""
+def periods_from(garden: Garden, today: date) -> list[CoverPeriod]:
+    """Covers that stand over the garden's places today or will, each with its place and what it is, the first to come first."""
+    lasting = Q(last__isnull=True) | Q(last__gte=today)
+    rows = CoverPeriod.objects.filter(lasting, place__garden=garden, place__removed_at__isnull=True)
+    return list(rows.select_related("place", "item").order_by("first", "id"))
+
+
+def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Over]:
+    """By place, what stands over it today and what is about to; periods from periods_from."""
     found: defaultdict[int, Over] = defaultdict(Over)
-    soon = CoverPeriod.objects.filter(place__garden=garden, first__lte=today + timedelta(days=COMING_D))
-    for period in soon.exclude(last__lt=today).select_related("item"):
-        over = found[period.place_id]
-        (over.now if period.first <= today else over.coming).append(period)
+    for period in periods:
+        if period.first <= today:
+            found[period.place_id].now.append(period)
+        elif period.first <= today + timedelta(days=COMING_D):
+            found[period.place_id].coming.append(period)
     return found
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date, timedelta
 
 from django.db.models import Prefetch, Q, QuerySet
@@ -25,9 +26,11 @@ def sowings_in(garden: Garden) -> QuerySet[Sowing]:
     return rows.prefetch_related(Prefetch("counts", Count.objects.order_by("on")), Prefetch("steps", steps))
 
 
-def sowings_lately(garden: Garden, today: date) -> QuerySet[Sowing]:
-    """Those of the past year, and older ones of which something is still expected."""
-    return sowings_in(garden).filter(Q(finished=False) | Q(sown_on__gte=today - timedelta(days=YEAR_D)))
+def sowings_followed(garden: Garden, today: date, lately_d: int, raised: Iterable[int]) -> QuerySet[Sowing]:
+    """Those of which something is still expected, those of the past lately_d days, and of the year in places (raised, their
+    numbers) whose plants stand there before they go out."""
+    still = Q(finished=False) | Q(sown_on__gt=today - timedelta(days=lately_d))
+    return sowings_in(garden).filter(still | Q(place__in=raised, sown_on__gte=today - timedelta(days=YEAR_D)))
 
 
 def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:

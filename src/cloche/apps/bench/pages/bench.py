@@ -11,7 +11,7 @@ from cloche.apps.bench import climate as climates
 from cloche.apps.bench import texts
 from cloche.apps.bench.climate import Climate, climate_of
 from cloche.apps.bench.life import Life, days_up, lives_in
-from cloche.apps.bench.selectors import heat_on, lamps_on, raised_on
+from cloche.apps.bench.selectors import heat_on, hotbed_below, lamps_on, raised_on
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
@@ -99,7 +99,7 @@ def bench_page(garden: Garden, units: Units, now: datetime) -> BenchPage:
     trays = [_tray(place, warm.get(place.pk), climate.get(place.pk), lives, units, today) for place in places]
     moves = moves_of(lives, units, today)
     picture, says = _picture(lives, climate, units)
-    return BenchPage(_headline(lives, moves, trays), _by_room(trays, climate, units), moves, picture, says)
+    return BenchPage(_headline(lives, moves, trays), _by_room(trays, climate, units, today), moves, picture, says)
 
 
 def _ground(place: Place) -> Ground | None:
@@ -191,15 +191,18 @@ def _sown(life: Life, habit: Habit | None, climate: Climate | None, units: Units
     return SownLine(sowing.pk, life.crop.name_plural, ", ".join(parts), warn, habit in SPOILT)
 
 
-def _by_room(trays: list[TrayLine], climate: dict[int, Climate], units: Units) -> list[RoomLine]:
+def _by_room(trays: list[TrayLine], climate: dict[int, Climate], units: Units, today: date) -> list[RoomLine]:
     groups: dict[str, list[TrayLine]] = {}
     for line in sorted(trays, key=lambda line: line.place.kind not in INDOORS):
-        groups.setdefault(room_name(line.place), []).append(line)
+        groups.setdefault(room_name(line.place, today), []).append(line)
     return [RoomLine(name, _air(lines, climate, units), lines) for name, lines in groups.items()]
 
 
-def room_name(place: Place) -> str:
+def room_name(place: Place, today: date) -> str:
     """Where it stands, in words."""
+    hotbed = hotbed_below(place, today)
+    if hotbed is not None:
+        return _("On {hotbed}").format(hotbed=hotbed.name)
     if place.within:
         return words.sentence(str(Place.House(place.within).label))
     if place.kind in INDOORS:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from typing import TYPE_CHECKING
 
 from django.utils.translation import gettext as _
 
@@ -15,15 +14,16 @@ from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock, words
+from cloche.apps.sowings.flows.follow import followed
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.work.turns import quietly
 from cloche.bridge.services import crops
+from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 
-if TYPE_CHECKING:
-    from cloche.bridge.services.heat_gains import HeatGain
-
+HEAT_GAINS = "cloche.bridge.services.heat_gains:heat_gains"
 GOOD, NEAR_D = 0.7, 3.0
 """Share that is good enough, and so many days more that nobody heats for."""
 
@@ -57,8 +57,6 @@ def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units)
     wait = _("{name} is being worked out; the answer comes by itself.").format(name=place.name)
     if snapshot is None:
         return GainsPage("", "", [], wait)
-    from cloche.apps.sowings.flows.follow import followed
-    from cloche.bridge.services.heat_gains import HeatQuery, OutdatedSnapshot, heat_gains
 
     today = clock.today(garden.timezone)
     sowings = list(sowings_in(garden))
@@ -69,7 +67,7 @@ def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units)
     period = heat_on(place, today)
     query = HeatQuery(crop_key, sown, **({"area_m2": period.area_m2} if period else {}))
     try:
-        gains = heat_gains(bytes(snapshot.packed), described(place, sowings), query)
+        gains = quietly(HEAT_GAINS, bytes(snapshot.packed), described(place, sowings), query)
     except OutdatedSnapshot:
         return GainsPage("", "", [], wait)
     return _page(garden, crops.crop(crop_key), gains, sowing, units, today)

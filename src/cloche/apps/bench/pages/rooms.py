@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from django.utils.translation import gettext as _
 
@@ -38,6 +39,22 @@ def _what(room: Room, units: Units) -> str:
         return kind
     night, day = (units.temperature_text(value, 0) for value in (room.night_c, room.day_c))
     return _("{kind}, {night} at night to {day} by day").format(kind=kind, night=night, day=day)
+
+
+def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
+    """What hangs there and what it said last."""
+    zone, found = room.garden.timezone, []
+    for probe in room.probes.filter(until__isnull=True).select_related("device"):
+        heard = _("nothing yet")
+        if probe.last_at and probe.last_c is not None:
+            local = probe.last_at.astimezone(zone)
+            heard = _("{value}, {day} {clock}").format(
+                value=units.temperature_text(probe.last_c),
+                day=words.day(local.date(), now.astimezone(zone).date()),
+                clock=words.clock(local),
+            )
+        found.append(_("{logger} hangs here: {heard}.").format(logger=probe.device.name, heard=heard))
+    return found
 
 
 def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:

@@ -13,7 +13,9 @@ from cloche.apps.bench.life import Life, lives_in
 from cloche.apps.bench.pages import sill
 from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
 from cloche.apps.bench.pages.heat_tests import TestLine, test_lines
-from cloche.apps.bench.selectors import heat_on, there
+from cloche.apps.bench.selectors import heat_on, hotbed_below, there
+from cloche.apps.bench.worth import worth_text
+from cloche.apps.covers.pages.hotbed import hotbed_page
 from cloche.apps.forecasts.selectors import Ground, ground_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
@@ -53,6 +55,9 @@ class TrayPage:
     water: str = ""
     growth: list[str] = field(default_factory=list)
     tests: list[TestLine] = field(default_factory=list)
+    on_hotbeds: list[SourceLine] = field(default_factory=list)
+    hotbed_says: list[str] = field(default_factory=list)
+    worth: str = ""
 
 
 def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
@@ -70,12 +75,18 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
     lamps = [
         SourceLine(one.pk, texts.lamp_text(one), _days(one, today), there(one, today)) for one in reversed(place.lamps.all())
     ]
+    stays = list(place.on_hotbeds.filter(hotbed__removed_at__isnull=True).select_related("hotbed"))
+    on = [
+        SourceLine(one.pk, _("On {hotbed}").format(hotbed=one.hotbed.name), _days(one, today), there(one, today))
+        for one in reversed(stays)
+    ]
     if ground is None:
-        return TrayPage(_("{name} is being worked out.").format(name=place.name), "", None, "", heat, lamps, "", [], [])
+        name = _("{name} is being worked out.").format(name=place.name)
+        return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on)
     climate = climates.climate_of(ground)
     mine = [life for life in lives if life.sowing.place_id == place.pk]
     return TrayPage(
-        headline=_headline(place, climate, units),
+        headline=_headline(place, climate, units, today),
         sub=_sub(place, climate, units, today),
         day=_day(ground, now, units),
         day_says=texts.heat_does(climate, units, garden.price_kwh),
@@ -88,6 +99,9 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         water=sill.water_text(climate, units) if place.kind in BENCHES else "",
         growth=sill.growth_lines(ground, climate, mine, garden, units, today),
         tests=test_lines(place, units, today),
+        on_hotbeds=on,
+        hotbed_says=[text for one in stays if there(one, today) for text in hotbed_page(one.hotbed, units, today).for_trays],
+        worth=worth_text(place, units, today),
     )
 
 
@@ -110,8 +124,12 @@ def _days(one: object, today: date) -> str:
     return _("since {day}").format(day=day) if first <= today else _("from {day}").format(day=day)
 
 
-def _headline(place: Place, climate: climates.Climate, units: Units) -> str:
+def _headline(place: Place, climate: climates.Climate, units: Units, today: date) -> str:
     roots = units.temperature_text(climate.roots_c, 0)
+    hotbed = hotbed_below(place, today)
+    if hotbed is not None:
+        text = _("{place} is about {roots} at the roots this week, on {hotbed}.")
+        return text.format(place=place.name, roots=roots, hotbed=hotbed.name)
     if climate.heat is None:
         return _("{place} is about {roots} at the roots this week, without heat.").format(place=place.name, roots=roots)
     without = units.temperature_text(sum(climate.heat.without_c[:7]) / 7, 0)
@@ -123,7 +141,7 @@ def _headline(place: Place, climate: climates.Climate, units: Units) -> str:
 def _sub(place: Place, climate: climates.Climate, units: Units, today: date) -> str:
     air = units.temperature_text(climate.air_c, 0)
     period = heat_on(place, today)
-    text = _("{room}, air about {air}.").format(room=room_name(place), air=air)
+    text = _("{room}, air about {air}.").format(room=room_name(place, today), air=air)
     if period is not None and period.control == period.Control.THERMOSTAT and period.probe == period.Probe.AIR:
         text += " " + _(
             "Its probe hangs in the air: while the room is colder than the set-point it heats without end. "

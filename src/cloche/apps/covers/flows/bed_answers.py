@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Collection
 from datetime import date
 
 from django.db.models import QuerySet
@@ -11,15 +12,15 @@ from cloche.apps.covers.models import BedAnswer
 from cloche.apps.covers.pages.whatif import aired, usual_crops
 from cloche.apps.covers.selectors import coverable
 from cloche.apps.forecasts.inputs import cover_description, described
-from cloche.apps.forecasts.models import ModelSnapshot
+from cloche.apps.forecasts.models import Forecast, ModelSnapshot
 from cloche.apps.forecasts.pooled import cover_evidence_in, with_known
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
 from cloche.bridge.values.cover_answers import BedGain
+from cloche.bridge.values.heavy import OutdatedSnapshot, WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.stored import CoverEvidence
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12
@@ -28,47 +29,48 @@ WARMED_D = 14
 
 def beds_for(cover: Cover) -> QuerySet[Place]:
     """Beds that it could go on and that are worked out."""
-    return coverable(cover.garden).filter(snapshot__isnull=False).select_related("forecast", "garden")[:MOST_BEDS]
+    return coverable(cover.garden).filter(snapshot__isnull=False).select_related("garden")[:MOST_BEDS]
 
 
-def question_of(cover: Cover, place: Place, today: date, cover_evidence: list[tuple[Place, CoverEvidence]]) -> str:
-    """All that an answer rests on. cover_evidence: what the garden's places have found of their covers."""
+def questions_of(cover: Cover, places: Collection[Place], today: date) -> dict[int, str]:
+    """All that the answer for each place rests on: when its forecast was made, what the garden's other places have found of
+    their covers, the cover, the crops."""
     garden = cover.garden
-    values = (
-        today,
-        place.forecast.made_at,
-        sorted(cover_description(cover, today).items(), key=str),
-        [values for other, values in cover_evidence if other.pk != place.pk],
-        cover.kind,
-        usual_crops(garden),
-        garden.sowing_rule,
-    )
-    return hashlib.sha256(repr(values).encode()).hexdigest()
+    known = [(other.pk, repr(values)) for other, values in cover_evidence_in(garden)]
+    description = sorted(cover_description(cover, today).items(), key=str)
+    same = repr((today, description, cover.kind, usual_crops(garden), garden.sowing_rule))
+    # When alone: a forecast is large.
+    made = dict(Forecast.objects.filter(place__in=places).values_list("place_id", "made_at"))
+    found = {}
+    for place in places:
+        others = [values for pk, values in known if pk != place.pk]
+        found[place.pk] = hashlib.sha256(repr((same, made.get(place.pk), others)).encode()).hexdigest()
+    return found
 
 
 def answers_for(cover: Cover, today: date) -> dict[int, BedAnswer]:
     """The answers that are there, by bed; the others are queued, each once however often this is asked."""
     found = {one.place_id: one for one in BedAnswer.objects.filter(cover=cover)}
-    good, due, cover_evidence = {}, {}, cover_evidence_in(cover.garden)
-    for place in beds_for(cover):
-        answer, question = found.get(place.pk), question_of(cover, place, today, cover_evidence)
+    good, due = {}, {}
+    for place_id, question in questions_of(cover, list(beds_for(cover)), today).items():
+        answer = found.get(place_id)
         if answer is not None and answer.question == question and answer.answer is not None:
-            good[place.pk] = answer
+            good[place_id] = answer
         else:
-            due[f"bed-{cover.pk}-{place.pk}"] = {"cover_id": cover.pk, "place_id": place.pk}
+            due[f"bed-{cover.pk}-{place_id}"] = {"cover_id": cover.pk, "place_id": place_id}
     queue.put_due(ANSWER_BED, due, queue.LATER)
     return good
 
 
 def answer(cover: Cover, place: Place) -> BedAnswer | None:
     """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
-    from cloche.bridge.services.whatif import OutdatedSnapshot, WhatIfQuery, what_if
+    from cloche.bridge.services.whatif import what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
     snapshot = ModelSnapshot.objects.filter(place=place).first()
     if snapshot is None:
         return None
-    question = question_of(cover, place, today, cover_evidence_in(garden))
+    question = questions_of(cover, [place], today)[place.pk]
     span = CoverSpan(cover.kind, **aired(cover.kind), **cover_description(cover, today))  # type: ignore[arg-type]
     query = WhatIfQuery(
         0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from django.utils.translation import gettext as _
@@ -26,6 +26,7 @@ class HotbedPage:
     uses: list[str]
     learned: str
     ribbon: CoverGain | None = None
+    for_trays: list[str] = field(default_factory=list)
 
 
 def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
@@ -35,7 +36,27 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
         return HotbedPage(_("{name} is being worked out.").format(name=place.name), [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day)
     text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data.parameters)
-    return HotbedPage(*text, _drawn(ground.data, units))
+    return HotbedPage(*text, _drawn(ground.data, units), _for_trays(place, times, units, today))
+
+
+def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) -> list[str]:
+    """What its heat means for the trays that stand on it."""
+    hot, warm = units.temperature_text(hotbeds.TOO_HOT_C, 0), units.temperature_text(hotbeds.TRAYS_FROM_C, 0)
+    text = []
+    if times.peak_on >= today and times.peak_c > hotbeds.TOO_HOT_C:
+        text.append(
+            _("{name} will be {peak} {when}: roots suffer above {hot}. Lift trays on laths, or off it, until it falls.").format(
+                name=place.name,
+                peak=units.temperature_text(times.peak_c, 0),
+                when=words.day(times.peak_on, today),
+                hot=hot,
+            )
+        )
+    elif times.trays is None or times.trays > today:
+        text.append(_("{name} is not {warm} yet: it does little for a tray.").format(name=place.name, warm=warm))
+    if times.fades and times.fades >= today:
+        text.append(_("It warms them until about {day}.").format(day=words.day(times.fades, today)))
+    return text
 
 
 def _drawn(data: PlaceForecast, units: Units) -> CoverGain:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from django.utils.translation import gettext as _
 
@@ -12,13 +12,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
 from cloche.apps.work.turns import quietly
 from cloche.bridge.services import covers, crops
+from cloche.bridge.values.heavy import Day, Set, site_of
 from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.units import Units
 from cloche.drawing import sandbox as drawing
 from cloche.drawing.slice import Slice, slice_of
-
-if TYPE_CHECKING:
-    from cloche.bridge.services.sandbox import Day
 
 SHOWN_M = 0.05
 """Depth of the number that is drawn."""
@@ -93,8 +91,6 @@ def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
 
 def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) -> Sandbox:
     """Asks the engine."""
-    from cloche.bridge.services.sandbox import Set, day_of, site_of
-
     crop = crops.crop(sliders.crop_key)
     setting = Set(
         on=date(today.year, sliders.month, 15),
@@ -107,7 +103,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    found = quietly(day_of, setting, site, crop)
+    found = quietly("cloche.bridge.services.sandbox:day_of", setting, site, crop)
     curves = [(_("outside"), "air-outside", found.outside_c)]
     if sliders.cover:
         curves.append((_("inside"), "air-inside", found.inside_c))

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
-from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from django.utils.translation import gettext as _
@@ -20,15 +19,14 @@ from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work.turns import quietly
 from cloche.bridge.services import covers, crops
+from cloche.bridge.values.heavy import CoverGain, ForCrop, OutdatedSnapshot, WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan
 from cloche.bridge.values.layout import PROFILE_M
 from cloche.bridge.values.units import Units
 from cloche.drawing import cover_gain as drawing
 from cloche.drawing.slice import Slice, slice_of
 
-if TYPE_CHECKING:
-    from cloche.bridge.services.whatif import CoverGain, ForCrop
-
+WHAT_IF = "cloche.bridge.services.whatif:what_if"
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
 TELLS_K = 0.3
@@ -150,8 +148,6 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         return waiting_page(
             _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
         )
-    from cloche.bridge.services.whatif import OutdatedSnapshot, WhatIfQuery, what_if
-
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
     query = WhatIfQuery(
@@ -163,7 +159,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     )
     inputs = described(place, list(sowings_in(garden)))
     try:
-        bare, *found = quietly(what_if, bytes(snapshot.packed), inputs, query)
+        bare, *found = quietly(WHAT_IF, bytes(snapshot.packed), inputs, query)
     except OutdatedSnapshot:
         return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
     return _answer(question, units, today, bare, list(zip(offered, found, strict=True)))

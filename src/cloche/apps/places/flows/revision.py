@@ -13,11 +13,11 @@ WORK_OUT = "forecasts.work_out"
 
 
 @transaction.atomic
-def note_change_at(place: Place) -> None:
-    """Readings or the description of one place changed."""
+def note_change_at(place: Place, by_itself: bool = False) -> None:
+    """Readings or the description of one place changed; by_itself: nobody did it, nobody waits for what follows."""
     Place.objects.filter(pk=place.pk).update(input_revision=F("input_revision") + 1)
     place.refresh_from_db(fields=["input_revision"])
-    ask_for(place.pk)
+    ask_for(place.pk, 0 if by_itself else queue.SOON)
 
 
 def note_site(sender: type, garden: Garden, **kwargs: object) -> None:
@@ -33,9 +33,9 @@ def note_change_in(garden: Garden) -> None:
         ask_for(pk)
 
 
-def ask_for(place_id: int) -> bool:
+def ask_for(place_id: int, priority: int = 0) -> bool:
     """Have a place worked out; many changes in a row ask once."""
-    return queue.put(WORK_OUT, key_of(place_id), place_id=place_id)
+    return queue.put(WORK_OUT, key_of(place_id), priority, place_id=place_id)
 
 
 def key_of(place_id: int) -> str:

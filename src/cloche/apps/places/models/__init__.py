@@ -1,7 +1,16 @@
 """The places of a garden, what stands over them and below them, what was done there, what a hotbed is built of."""
 
 from cloche.apps.places.models.bench import HeatPeriod, HeatTest, Lamp, RoomAir
-from cloche.apps.places.models.covers import Cover, CoverDamage, CoverPeriod, Hotbed, HotbedFill, HotbedNote, Operation
+from cloche.apps.places.models.covers import (
+    Cover,
+    CoverDamage,
+    CoverPeriod,
+    Hotbed,
+    HotbedFill,
+    HotbedNote,
+    HotbedTray,
+    Operation,
+)
 from cloche.apps.places.models.places import ASPECTS, WINDOW_ASPECTS, CurrentPlaces, Place, Room
 
 __all__ = [
@@ -16,6 +25,7 @@ __all__ = [
     "Hotbed",
     "HotbedFill",
     "HotbedNote",
+    "HotbedTray",
     "Lamp",
     "Operation",
     "Place",

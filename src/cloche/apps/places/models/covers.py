@@ -140,12 +140,37 @@ class Hotbed(models.Model):
     soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
     filled_on = models.DateField(validators=[validators.sane_day])
     topped_up_on = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    matted_until = models.DateField(null=True, blank=True, validators=[validators.sane_day])
     history = HistoricalRecords()
 
     def clean(self) -> None:
         """Days in order."""
         if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
             raise ValidationError({"topped_up_on": _("It is topped up after it was filled.")})
+        if self.filled_on and self.matted_until and self.matted_until <= self.filled_on:
+            raise ValidationError({"matted_until": _("The mat comes off after the bed was filled.")})
+
+
+class HotbedTray(models.Model):
+    """A tray that stands on a hotbed from one day to another, both included; without a last day it is still there."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="on_hotbeds")
+    hotbed = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trays_on_it")
+    first = models.DateField(validators=[validators.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["first", "id"]
+
+    def clean(self) -> None:
+        """On a hotbed, days in order."""
+        if self.first and self.last and self.last < self.first:
+            raise ValidationError({"last": _("It goes before it comes.")})
+        if self.hotbed_id and self.hotbed.kind != "hotbed":
+            raise ValidationError({"hotbed": _("{name} is no hotbed.").format(name=self.hotbed.name)})
+        if self.place_id and self.place.kind == "hotbed":
+            raise ValidationError({"hotbed": _("{name} is itself a hotbed.").format(name=self.place.name)})
 
 
 class HotbedFill(models.Model):

@@ -12,7 +12,7 @@ from simple_history.models import HistoricalRecords
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import validators
 from cloche.apps.shared.i18n import lazy
-from cloche.bridge.services.offered import place_names
+from cloche.bridge.services.offered import place_name, place_names
 
 ASPECTS = [
     (0.0, lazy("north")),
@@ -120,6 +120,10 @@ class Place(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    def get_kind_display(self) -> str:  # type: ignore[no-redef]
+        """The name of its kind alone: Django looks up those of all kinds for it."""
+        return place_name(self.kind)
 
     def clean(self) -> None:
         """Shade has a beginning and an end."""

@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from cloche.apps.places.models import Place
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.services.batches import pooled_pace, pooled_stand
+from cloche.bridge.services.lots import pooled_pace, pooled_stand
 from cloche.bridge.values.inputs import SownBatch
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.crops.lots import FRESH_RATE

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -10,7 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.places.selectors import Over, over_places
+from cloche.apps.places.selectors import Over, over_places, periods_from
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.place import TREND_K
@@ -36,12 +37,20 @@ class PlaceLine:
     over: str = ""
 
 
-def lines(garden: Garden, grounds: Grounds, warm: list[Warmth], units: Units, now: datetime) -> list[PlaceLine]:
-    """Every place in walking order; grounds from selectors.grounds_in, warm from warmth_in."""
+def lines(
+    garden: Garden,
+    grounds: Grounds,
+    warm: list[Warmth],
+    units: Units,
+    now: datetime,
+    periods: Iterable[CoverPeriod] | None = None,
+) -> list[PlaceLine]:
+    """Every place in walking order; grounds from selectors.grounds_in, warm from warmth_in; periods from periods_from, where
+    they are at hand."""
     day_c = {one.place.pk: one.day_c for one in warm}
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()
-    over = over_places(garden, today)
+    over = over_places(periods_from(garden, today) if periods is None else periods, today)
     found = []
     for place, ground in grounds:
         reading = latest.get(place.pk)

@@ -1,0 +1,56 @@
+"""What was cut where it is heated, and what the heat for it cost."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db.models import Sum
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench import texts
+from cloche.apps.forecasts.selectors import kwh_between
+from cloche.apps.places.models import HeatPeriod, Place
+from cloche.apps.plants.models import PlantEvent
+from cloche.apps.shared import words
+from cloche.bridge.values.units import Units
+
+LEAST_KWH = 0.5
+
+
+def heated_since(place: Place, today: date) -> date | None:
+    """First day of the heat that is on, or was on last; periods that follow each other are one. None: it never was."""
+    since: date | None = None
+    for one in place.heat_periods.exclude(source=HeatPeriod.Kind.HOUSE).filter(first__lte=today).order_by("-first"):
+        if since is not None and one.last is not None and (since - one.last).days > 1:
+            break
+        since = one.first
+    return since
+
+
+def worth_text(place: Place, units: Units, today: date) -> str:
+    """Since the heat came on: its energy, what was cut, and what a weight of it cost in energy or money."""
+    since = heated_since(place, today)
+    kwh = kwh_between(place, since, today) if since else 0.0
+    if since is None or kwh < LEAST_KWH:
+        return ""
+    price = place.garden.price_kwh
+    used = _("Since {day} its heat has used {energy}.").format(
+        day=words.day(since, today), energy=texts.energy_text(kwh, price)
+    )
+    cut = PlantEvent.objects.filter(
+        planting__place=place, planting__removed_at__isnull=True, kind=PlantEvent.Kind.HARVESTED, on__gte=since
+    ).aggregate(kg=Sum("weight_kg"), number=Sum("number"))
+    if cut["kg"]:
+        each = kwh / units.weight_from_kg(cut["kg"])
+        cost = (
+            _("{cost} of heat a {unit}").format(cost=f"{each * price:.2f}", unit=units.weight)
+            if price is not None
+            else _("{kwh} kWh a {unit}").format(kwh=f"{each:.1f}", unit=units.weight)
+        )
+        weight = units.weight_text(cut["kg"])
+        return f"{used} " + _("{weight} was cut here in that time: {cost}.").format(weight=weight, cost=cost)
+    if cut["number"]:
+        pieces = words.count(cut["number"], "piece", "pieces")
+        each = kwh / cut["number"]
+        return f"{used} " + _("{pieces} were cut here in that time: {kwh} kWh each.").format(pieces=pieces, kwh=f"{each:.1f}")
+    return f"{used} " + _("Nothing was written down as cut here since.")
