@@ -1,6 +1,6 @@
 """All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`;
 of covers against what was measured under them: `./run bench gains CONDITIONS.csv`; of windows against days that any grower
-would agree with: `./run bench calendars SITES.csv PROBES.csv`."""
+would agree with: `./run bench calendars SITES.csv PROBES.csv`; the engine beside its last release: `./run bench speed`."""
 
 from __future__ import annotations
 
@@ -11,6 +11,7 @@ from pathlib import Path
 
 from bench import (
     accuracy,
+    beside,
     calendars,
     climate,
     covers,
@@ -35,7 +36,7 @@ ALONE = {
 ROOMS = ("drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
-OUTSIDE = ("faults", "fuzz", "heavy")
+OUTSIDE = ("after", "faults", "fuzz", "heavy")
 """What starts the application by its own command and stands before it."""
 MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
@@ -47,6 +48,8 @@ def main(argv: list[str]) -> int:
         return int(importlib.import_module(f"bench.{argv[1]}").main(*(float(word) for word in argv[2:])))
     if len(argv) > 1 and len(argv) - 2 == SCORED.get(argv[1]):
         return int(importlib.import_module(f"bench.{argv[1]}").main(*argv[2:]))
+    if len(argv) > 1 and argv[1] == "speed":
+        return beside.main(*argv[2:3])
     if len(argv) > 1 and argv[1] in ROOMS:
         return _room(argv[1])
     if len(argv) > 1 and argv[1] in ALONE:
@@ -54,7 +57,8 @@ def main(argv: list[str]) -> int:
         return 0
     path = Path(argv[1]) if len(argv) > 1 else STATION
     if not path.exists():
-        known = ", ".join(sorted({*OUTSIDE, *ROOMS, *ALONE, *(part + " FILE.csv" * files for part, files in SCORED.items())}))
+        scored = (part + " FILE.csv" * files for part, files in SCORED.items())
+        known = ", ".join(sorted({"speed", *OUTSIDE, *ROOMS, *ALONE, *scored}))
         print(f"“{argv[1]}” is neither a part of the benchmark ({known}) nor a file that is there.", file=sys.stderr)
         return 64
     print("## Soil, fourteen days ahead\n")

@@ -9,7 +9,8 @@ from zoneinfo import ZoneInfo
 
 from cloche.bridge.services import whatif
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.whatif import WhatIfQuery, what_if
+from cloche.bridge.services.whatif import what_if
+from cloche.bridge.values.heavy import WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan, Day, ForecastInputs
 
 TODAY = date(2026, 4, 22)

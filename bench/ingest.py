@@ -15,6 +15,8 @@ from typing import Any
 import requests
 
 VALUES, PORTION = 100_000, 2_000
+YEAR, LINES = 52_560, 20_000
+"""Values of a logger that reads every ten minutes, and lines of CSV at a time."""
 DEVICES, EACH = 20, 1_000
 PATIENCE_S = 60.0
 START = datetime(2022, 1, 1, tzinfo=UTC)
@@ -89,6 +91,21 @@ def bulk(server: Server) -> tuple[float, float, float]:
         taken.append(time.perf_counter() - sent)
     cut = statistics.quantiles(taken, n=20)
     return time.perf_counter() - begun, statistics.median(taken), cut[-1]
+
+
+def by_csv(server: Server) -> float:
+    """A year of a logger as CSV, as many lines at a time as are accepted: seconds."""
+    (token,) = make_devices(1)
+    heads, taken = {"Authorization": f"Bearer {token}", "Content-Type": "text/csv"}, 0
+    lines = [f"{one['at']},{one['channel']},{one['temperature']}" for one in values(YEAR)]
+    begun = time.perf_counter()
+    for start in range(0, YEAR, LINES):
+        body = "\n".join(["at,channel,temperature", *lines[start : start + LINES]])
+        answer = requests.post(f"{server.url}/api/v1/readings.csv", data=body, headers=heads, timeout=60)
+        answer.raise_for_status()
+        taken += answer.json()["kept"]
+    assert taken == YEAR
+    return time.perf_counter() - begun
 
 
 def copy() -> tuple[float, float]:
@@ -180,9 +197,11 @@ def main() -> int:
     server = Server()
     try:
         took, median, p95 = bulk(server)
+        year = by_csv(server)
         limit, size = copy()
         print("| | values/s | median of a portion ms | p95 ms |\n|---|---|---|---|")
         print(f"| HTTP, portions of {PORTION} | {VALUES / took:,.0f} | {median * 1000:.0f} | {p95 * 1000:.0f} |")
+        print(f"| a year as CSV, {LINES} lines at a time | {YEAR / year:,.0f} | | |")
         print(f"| COPY into the same table | {VALUES / limit:,.0f} | | |")
         print(f"\nStorage: {size:.0f} bytes a reading, index included")
         took, lost, wrong = storm(server)

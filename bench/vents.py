@@ -13,8 +13,8 @@ from cloche.core.covers.kinds import CoverPeriod, Vent, kind
 from cloche.core.hazards.frost_night import coldest_c, plan_night
 from cloche.core.hazards.ventilation import OPENINGS, Plan, Tried, plan_day
 from cloche.core.soil.annual import AnnualWave
+from cloche.core.soil.batch import Begin
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.hours import Begin
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from bench.covers import EIGHT, inputs
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.whatif import WhatIfQuery, what_if
+from cloche.bridge.services.whatif import what_if
+from cloche.bridge.values.heavy import WhatIfQuery
 
 
 def main() -> None:

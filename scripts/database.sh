@@ -129,6 +129,7 @@ with_database() {
   stop_cluster # left over from a killed command
   as_server test -f "$DB/ready" || make_cluster "$1"
   trap clean_up EXIT
+  [ "$1" != own ] || tell_archiving
   start_cluster
   printf '%s' "$DB_PORT" > "$STATE/port"
   export CLOCHE_STATE="$STATE" CLOCHE_DB_PORT="$DB_PORT" CLOCHE_DB_PASSWORD

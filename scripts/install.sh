@@ -13,7 +13,7 @@ installed() { [ -f "$CONF/cloche.env" ]; }
 fixed() { { sed -n "s/^$1=//p" "$CONF/cloche.env" 2>/dev/null || true; } | head -1; }
 
 write_units() {
-  local port=$1 db_port=$2 capabilities="" homes=yes unit too
+  local port=$1 db_port=$2 capabilities="" homes=yes unit too wal
   case $AS_WEB in *dac_read_search*) capabilities=CAP_DAC_READ_SEARCH ;; esac
   case "$ROOT $STATE" in *"/home/"* | *"/root/"*) homes=read-only ;; esac
   install -d -m 755 "$UNITS" "$CONF"
@@ -35,11 +35,13 @@ DJANGO_SETTINGS_MODULE=cloche.config.settings.production
 ENV
   ) && mv -f "$CONF/cloche.env.new" "$CONF/cloche.env"
   [ -f "$CONF/settings.env" ] || (umask 077; sed "s|@ROOT@|$ROOT|" scripts/units/settings.env > "$CONF/settings.env")
-  too=$(sed -n 's/^CLOCHE_BACKUPS_TOO=//p' "$CONF/settings.env")
+  # Folders of your own that the workers write to.
+  too=$(sed -n 's/^CLOCHE_\(BACKUPS_TOO\|INBOX\)=/ -/p' "$CONF/settings.env" | tr -d '\n')
+  wal=$(wal_folder)
   for unit in scripts/units/cloche*; do
     sed -e "/^@HARDENING@/{r scripts/units/hardening.part
 d}" "$unit" | sed -e "s|@ROOT@|$ROOT|g" -e "s|@STATE@|$STATE|g" -e "s|@CONF@|$CONF|g" -e "s|@PY@|$PY|g" -e "s|@PGBIN@|$PGBIN|g" \
-      -e "s|@PORT@|$port|g" -e "s|@DB_PORT@|$db_port|g" -e "s|@CAPABILITIES@|$capabilities|g" -e "s|@HOMES@|$homes|g" -e "s|@TOO@|${too:+ -$too}|g" \
+      -e "s|@PORT@|$port|g" -e "s|@DB_PORT@|$db_port|g" -e "s|@CAPABILITIES@|$capabilities|g" -e "s|@HOMES@|$homes|g" -e "s|@TOO@|$too|g" -e "s|@WAL@|${wal:+ -$wal}|g" \
       > "$UNITS/${unit##*/}"
   done
 }
@@ -50,7 +52,7 @@ ready_data() {
   own_user
   install -d -m 755 "$STATE/static"
   collect_static
-  manage migrate -v 0 || return 1
+  manage ready -v 0 || return 1
   own_folders
   printf '%s' "$1" > "$STATE/port"
 }

@@ -46,7 +46,7 @@ serve() {
     export CLOCHE_WEATHER_URL="http://127.0.0.1:$weather_port"
     said="Sign in with name  demo  and password  demo-garden   (or  southern, same password: a garden in the south, in °F)"
   else
-    manage migrate -v 0
+    manage ready -v 0
     said="Your data are kept in  $STATE"
   fi
   [ -z "${CLOCHE_MQTT_URL:-}" ] || listen=(--listen)
@@ -92,7 +92,7 @@ new_password() {
   [ -z "$also" ] || [ "$also" = --without-second-step ] || stop_with "unknown: $also. Say ./run password NAME --without-second-step"
   reach_own
   export DJANGO_SETTINGS_MODULE=cloche.config.settings.production
-  manage migrate -v 0
+  manage ready -v 0
   if [ -n "$also" ]; then manage without_second_step "$1"; return; fi
   manage changepassword "$1"
   manage axes_reset_username "$1" > /dev/null # wrong tries of before no longer count

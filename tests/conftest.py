@@ -35,11 +35,14 @@ settings.load_profile("house")
 NOW = datetime(2026, 4, 22, 6, 0, tzinfo=UTC)
 
 
+WHOLE = ("house/test_services.py", "house/test_kept_running.py", "house/test_backup.py")
+"""Files that start the whole application, with workers of its own: one after another, or none gets to anything."""
+
+
 LONGEST = (
-    "house/test_kept_running.py",
+    *WHOLE,
     "apps/test_one_voice.py",
     "bench/test_calendars.py",
-    "house/test_backup.py",
     "bench/test_reliability.py",
     "apps/forecasts/test_work.py",
     "apps/windows/test_ways.py",
@@ -57,10 +60,12 @@ APART = ("test_no_screen_has_a_serious_finding",)
 
 
 class _ByFile(LoadScopeScheduling):
-    """A file goes to one worker, so that what it shares is set up once."""
+    """A file goes to one worker, so that what it shares is set up once; those that start the whole application to the same."""
 
     def _split_scope(self, nodeid: str) -> str:
         file, _, test = nodeid.partition("::")
+        if file.endswith(WHOLE):
+            return "whole"
         return nodeid if test.startswith(APART) else file
 
 

@@ -4,23 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from hashlib import sha256
-from pathlib import Path
 from typing import Any
 
 import psycopg
 from django.db import connection
 
-ROOT = Path(__file__).parents[1]
+from bench.running import rests_on
+
 LOCK = 0x7E57
-
-
-def rests_on() -> str:
-    """Of everything that a fresh database is made from."""
-    found = sha256((ROOT / "requirements" / "test.txt").read_bytes())
-    for path in sorted((ROOT / "src").rglob("migrations/*.py")):
-        found.update(path.read_bytes())
-    return found.hexdigest()[:12]
 
 
 @contextmanager

@@ -11,10 +11,8 @@ from pathlib import Path
 import pytest
 import requests
 
-from bench.running import PORTION, Person, Running, post, settle
+from bench.running import PORTION, WAITS_S, Person, Running, post, settle, with_tables_made
 from cloche.demo.probe import SimulatedProbe
-
-WAITS_S = 180.0
 
 
 @pytest.fixture(scope="module")
@@ -28,7 +26,7 @@ def home() -> Iterator[Path]:
 @pytest.fixture(scope="module")
 def running(home: Path) -> Iterator[Running]:
     """One application for both: its first start takes long."""
-    found = Running(home)
+    found = Running(with_tables_made(home))
     yield found
     found.stop()
 
@@ -56,7 +54,7 @@ def test_the_nightly_one_comes_by_itself_and_is_tried_out(home: Path, running: R
         time.sleep(0.5)
     assert found, "no backup was made"
     assert {one.stat().st_mode & 0o077 for one in [folder, *found]} == {0}
-    checks = requests.get(f"{running.url}/readyz/", timeout=20).json()["checks"]
+    checks = requests.get(f"{running.url}/readyz/", timeout=WAITS_S).json()["checks"]
     assert checks["backups"]["well"]
     assert checks["backups"]["size_mb"] > 0
 

@@ -15,9 +15,11 @@ from typing import Any
 import pytest
 import requests
 
-from bench.running import Person, Running, post, settle
+from bench.running import WAITS_S, Person, Running, post, settle, with_tables_made
 
-TRIES = 450
+TRIES = 3000
+HELD_UP_S = 20
+"""Less than what a slow caller is given."""
 FULL = "The disk of this computer is full."
 ROOT = os.geteuid() == 0
 
@@ -27,7 +29,7 @@ def running() -> Iterator[Running]:
     """One application for all of these, its data on a small disk of their own where that can be had."""
     place = Path(tempfile.mkdtemp(prefix="cloche-"))
     small = ROOT and subprocess.run(["mount", "-t", "tmpfs", "-o", "size=500m", "tmpfs", str(place)]).returncode == 0  # noqa: S603, S607
-    found = Running(place, CLOCHE_LEAST_FREE_MB="100" if small else "1")
+    found = Running(with_tables_made(place), CLOCHE_LEAST_FREE_MB="100" if small else "1")
     found.small = small  # type: ignore[attr-defined]
     yield found
     found.stop()
@@ -51,7 +53,7 @@ def until(true: Callable[[], bool], what: str) -> None:
 
 def ready(running: Running) -> bool:
     try:
-        return requests.get(f"{running.url}/readyz/", timeout=10).status_code == 200
+        return requests.get(f"{running.url}/readyz/", timeout=WAITS_S).status_code == 200
     except requests.RequestException:
         return False
 
@@ -92,7 +94,7 @@ def test_twelve_slow_senders_and_as_many_slow_readers_hold_nobody_up(running: Ru
         slow.append(one)
     try:
         for _ in range(20):
-            assert requests.get(f"{running.url}/healthz/", timeout=5).status_code == 200
+            assert requests.get(f"{running.url}/healthz/", timeout=HELD_UP_S).status_code == 200
         assert post(running.url, token, reading(1))["kept"] == 1
     finally:
         for one in slow:
@@ -107,7 +109,7 @@ def spooled() -> int:
 def test_a_large_body_from_a_stranger_is_refused_before_it_is_received(running: Running, path: str) -> None:
     until(lambda: ready(running), "it to be ready")
     before = spooled()
-    with socket.create_connection(("127.0.0.1", running.port), timeout=20) as caller:
+    with socket.create_connection(("127.0.0.1", running.port), timeout=WAITS_S) as caller:
         heading = f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1:{running.port}\r\nContent-Length: 200000000\r\n"
         caller.sendall((heading + "Content-Type: multipart/form-data; boundary=x\r\n\r\n--x\r\n").encode())
         answer = caller.recv(4096)  # at the heading: nothing more of it was sent
@@ -130,13 +132,13 @@ def test_a_full_disk_is_said_on_every_page_and_heals(running: Running, token: st
     heads = {"Authorization": f"Bearer {token}"}
 
     def refused() -> bool:
-        given = requests.post(f"{running.url}/api/v1/readings", json={"readings": reading(2)}, headers=heads, timeout=20)
+        given = requests.post(f"{running.url}/api/v1/readings", json={"readings": reading(2)}, headers=heads, timeout=WAITS_S)
         return given.status_code == 503 and "disk" in given.text
 
     until(refused, "writing to be refused")
-    assert requests.get(f"{running.url}/healthz/", timeout=10).status_code == 200
+    assert requests.get(f"{running.url}/healthz/", timeout=WAITS_S).status_code == 200
     until(lambda: not ready(running), "it to be told")
-    until(lambda: FULL in requests.get(f"{running.url}/sign-in/", timeout=20).text, "the sentence on a page")
+    until(lambda: FULL in requests.get(f"{running.url}/sign-in/", timeout=WAITS_S).text, "the sentence on a page")
     filler.unlink()
     until(lambda: all(ready(running) and not refused() for _ in range(20)), "all of it to heal")
     assert post(running.url, token, reading(2))["known"] == 1
@@ -152,7 +154,7 @@ def test_after_a_pulled_plug_it_is_up_with_all_that_was_answered_and_fresh_forec
     fresh = {"stale": 0, "failing": 0}
 
     def forecasts() -> dict[str, int]:
-        given = requests.get(f"{running.url}/readyz/", timeout=10).json()["checks"].get("forecasts", {})
+        given = requests.get(f"{running.url}/readyz/", timeout=WAITS_S).json()["checks"].get("forecasts", {})
         return {name: given.get(name, -1) for name in fresh}
 
     until(lambda: forecasts() == fresh, "fresh forecasts")
@@ -165,4 +167,4 @@ def test_told_to_stop_it_leaves_nothing_behind(running: Running) -> None:
         assert free.connect_ex(("127.0.0.1", running.port)) != 0
     running.start()
     person = Person(running.url)
-    assert person.session.get(f"{running.url}/sign-in/", timeout=20).status_code == 200
+    assert person.session.get(f"{running.url}/sign-in/", timeout=WAITS_S).status_code == 200

@@ -16,10 +16,12 @@ from pathlib import Path
 import pytest
 import requests
 
+from bench.running import WAITS_S
+
 HERE = Path(__file__).parents[2]
 ROOT = os.geteuid() == 0
 pytestmark = pytest.mark.skipif(not ROOT, reason="services are installed by root alone")
-TRIES = 450
+TRIES = 3000
 
 
 @dataclass
@@ -93,7 +95,7 @@ class Machine:
         for one in reversed(self.running):
             one.terminate() if one is not self.running[0] else one.send_signal(2)
         for one in self.running:
-            one.wait(60)
+            one.wait(WAITS_S)
         self.running.clear()
         if self.listening is not None:
             self.listening.close()
@@ -101,7 +103,7 @@ class Machine:
 
     def is_ready(self) -> bool:
         with contextlib.suppress(requests.RequestException):
-            return requests.get(f"http://127.0.0.1:{self.port}/readyz/", timeout=20).status_code == 200
+            return requests.get(f"http://127.0.0.1:{self.port}/readyz/", timeout=WAITS_S).status_code == 200
         return False
 
 
@@ -185,16 +187,16 @@ def test_its_commands_users_and_limits_run_the_application(started: Machine) -> 
         assert re.search(r"Max open files +4096 ", limits)
         assert re.search(r"Max core file size +0 ", limits)
         assert "NoNewPrivs:\t1" in Path(f"/proc/{one.pid}/status").read_text()
-    page = requests.get(f"http://127.0.0.1:{started.port}/", timeout=30)
+    page = requests.get(f"http://127.0.0.1:{started.port}/", timeout=WAITS_S)
     assert "When will it come up" in page.text
 
 
 def test_one_web_that_is_killed_leaves_the_other_on_the_same_socket(started: Machine) -> None:
     web = started.running[1]
     web.kill()
-    web.wait(30)
+    web.wait(WAITS_S)
     for _ in range(10):
-        assert requests.get(f"http://127.0.0.1:{started.port}/healthz/", timeout=30).status_code == 200
+        assert requests.get(f"http://127.0.0.1:{started.port}/healthz/", timeout=WAITS_S).status_code == 200
     started.running[1] = started.start("cloche-web@.service")
     started.running.pop()
 
@@ -211,7 +213,7 @@ def test_a_pulled_plug_is_a_pause(started: Machine) -> None:
     for one in started.running:
         one.kill()
     for one in started.running:
-        one.wait(30)
+        one.wait(WAITS_S)
     started.running.clear()
     all_up(started)
 
@@ -224,14 +226,14 @@ def test_a_full_disk_is_a_sentence_and_no_end(started: Machine) -> None:
     def web_again() -> requests.Response:
         for place in (1, 2):
             started.running[place].terminate()
-            started.running[place].wait(60)
+            started.running[place].wait(WAITS_S)
             started.running[place] = started.start("cloche-web@.service")
             started.running.pop()
-        return requests.get(f"http://127.0.0.1:{started.port}/welcome/", timeout=60)
+        return requests.get(f"http://127.0.0.1:{started.port}/welcome/", timeout=WAITS_S)
 
     settings.write_text(before + "CLOCHE_LEAST_FREE_MB=999999999\n")
     assert "The disk of this computer is full." in web_again().text
-    assert requests.get(f"http://127.0.0.1:{started.port}/healthz/", timeout=30).status_code == 200
+    assert requests.get(f"http://127.0.0.1:{started.port}/healthz/", timeout=WAITS_S).status_code == 200
     settings.write_text(before)
     assert "The disk of this computer is full." not in web_again().text
 
@@ -266,16 +268,16 @@ def person(machine: Machine) -> list[str]:
     finally:
         machine.running.remove(database)
         database.send_signal(2)
-        database.wait(60)
+        database.wait(WAITS_S)
 
 
 def welcome(machine: Machine, name: str) -> None:
     with requests.Session() as browser:
         url = f"http://127.0.0.1:{machine.port}/welcome/"
-        token = re.search(r'name="csrfmiddlewaretoken" value="(\w+)"', browser.get(url, timeout=30).text)
+        token = re.search(r'name="csrfmiddlewaretoken" value="(\w+)"', browser.get(url, timeout=WAITS_S).text)
         assert token is not None
         said = {"username": name, "password": "spade-and-fork", "csrfmiddlewaretoken": token.group(1)}
-        assert "Where" in browser.post(url, said, timeout=60).text
+        assert "Where" in browser.post(url, said, timeout=WAITS_S).text
 
 
 def release_beside(machine: Machine, name: str) -> Path:

@@ -91,3 +91,23 @@ def test_told_to_stop_it_ends_in_order_or_at_once(tmp_path: Path) -> None:
 )
 def test_how_it_ended_is_said_in_words(code: int, said: str) -> None:
     assert said.replace("-64", "") in how_it_ended(code)
+
+
+def test_one_that_stands_back_lets_every_other_session_go_first() -> None:
+    one = part("import time; time.sleep(60)", stands_back=True)
+    one.start()
+    try:
+        assert one.process is not None
+        share = Path(f"/proc/{one.process.pid}/autogroup")
+        if not share.exists():
+            pytest.skip("this kernel does not share the processor among sessions")
+        assert share.read_text().split()[-1] == parts.HINDMOST
+        # What has no session of its own, as on a machine that was just set up, has nothing written there.
+        assert Path("/proc/self/autogroup").read_text().split()[-1:] != [parts.HINDMOST]
+    finally:
+        one.stop(5)
+
+
+def test_where_there_is_no_such_sharing_nothing_is_amiss(capsys: pytest.CaptureFixture[str]) -> None:
+    parts.stand_back(2**22 + 1)
+    assert capsys.readouterr().err == ""

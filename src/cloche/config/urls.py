@@ -34,6 +34,7 @@ urlpatterns = [
             [
                 path("", include("cloche.apps.today.urls")),
                 path("garden/runs/", upkeep.how_it_runs, name="how_it_runs"),
+                path("garden/computer/", upkeep.computer, name="computer"),
                 path("garden/runs/<int:failure_id>/again/", upkeep.try_again, name="try_again"),
                 path("garden/", include("cloche.apps.gardens.urls")),
                 path("garden/", include("cloche.apps.places.urls")),

@@ -17,7 +17,8 @@ from pathlib import Path
 
 from cloche.supervisor.parts import Database, Part, report
 
-LOOK_S, START_S = 0.25, 90.0
+LOOK_S, START_S = 0.25, 600.0
+"""A small box that has much else to do may take minutes to start; what cannot start ends, and is counted below."""
 PATIENCE_S, DATABASE_PATIENCE_S = 15.0, 60.0
 MOST_TROUBLE = 6
 """Restarts of the web before it was ever open, after which something is wrong that restarting does not mend."""
@@ -92,7 +93,7 @@ def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
     found = [Part(f"The web ({n})", [*own, *django, "web", "--fd", str(fd)], keep_fds=(fd,)) for n in (1, 2)]
     # What people wait for goes first: working out stands back. Each on one core, places are worked out side by side.
     quiet = ["env", "OMP_NUM_THREADS=1", "OPENBLAS_NUM_THREADS=1", "nice", "-n", "19"]
-    found += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"]) for n in (1, 2)]
+    found += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"], stands_back=True) for n in (1, 2)]
     if words.listen:
         found.append(Part("The listener", [*own, *django, "listen"]))
     for one in words.also:

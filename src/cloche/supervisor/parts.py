@@ -6,6 +6,7 @@ import contextlib
 import os
 import signal
 import subprocess
+import sys
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -15,11 +16,26 @@ from typing import IO
 FIRST_PAUSE_S, LONGEST_PAUSE_S, STEADY_S = 0.5, 30.0, 10.0
 """Before a part that ended is started again, doubled each time; having run for so long it begins anew with the first."""
 
+HINDMOST = "5"
+"""Niceness of a session that stands back: a quarter of a core beside one that wants all of it, never nothing."""
+
+
+def stand_back(pid: int) -> None:
+    """Where the kernel shares the processor among sessions first, niceness counts within one alone: the session of its own that
+    a part runs in stands back as a whole."""
+    share = Path(f"/proc/{pid}/autogroup")
+    try:
+        if share.exists():
+            share.write_text(HINDMOST)
+    except OSError as refused:
+        sys.stderr.write(f"A part cannot be made to stand back: {refused}\n")
+
 
 @dataclass
 class Part:
     """name: as people are told it; command: its words; keep_fds: open files that it inherits; ends_on: the signal that ends it
-    in order; log: where its output goes, else where ours does; cwd: where it stands."""
+    in order; log: where its output goes, else where ours does; cwd: where it stands; stands_back: whether all others go
+    before it."""
 
     name: str
     command: Sequence[str]
@@ -27,6 +43,7 @@ class Part:
     ends_on: int = signal.SIGTERM
     log: str = ""
     cwd: str | None = None
+    stands_back: bool = False
     process: subprocess.Popen[bytes] | None = field(default=None, repr=False)
     pause_s: float = FIRST_PAUSE_S
     begun_s: float = 0.0
@@ -51,6 +68,8 @@ class Part:
             if out is not None:
                 out.close()
         self.begun_s = time.monotonic()
+        if self.stands_back:
+            stand_back(self.process.pid)
 
     def is_running(self) -> bool:
         """Whether its process is there."""

@@ -329,3 +329,61 @@ def test_a_full_disk_is_not_held_against_the_work(bed: Place, monkeypatch: pytes
     call_command("work", once=True)
     assert not Failure.objects.filter(place=bed).exists()
     assert stale_places() == [bed.pk]
+
+
+def waiting() -> list[str]:
+    """Keys in the order in which workers take them."""
+    return list(
+        ProcrastinateJob.objects.filter(status="todo").order_by("-priority", "id").values_list("queueing_lock", flat=True)
+    )
+
+
+def test_what_somebody_looks_at_goes_before_all_that_a_new_day_asks_of_every_place(bed: Place) -> None:
+    others = [make_place(bed.garden, f"Bed {number}") for number in range(3)]
+    tasks.look_round()
+    assert waiting()[0] == key_of(bed.pk)
+    note_change_at(others[1], by_itself=True)
+    assert waiting()[0] == key_of(others[1].pk)
+    note_change_at(others[2])
+    assert waiting()[:2] == [key_of(others[2].pk), key_of(others[1].pk)]
+    tasks.look_round()  # a round asks less urgently, and pushes nothing down
+    assert waiting()[:2] == [key_of(others[2].pk), key_of(others[1].pk)]
+    assert len(waiting()) == 4
+
+
+def test_what_a_worker_has_in_hand_is_not_moved(bed: Place) -> None:
+    tasks.look_round()
+    Hand()
+    queue.put("forecasts.work_out", key_of(bed.pk), queue.SOON, place_id=bed.pk)
+    rows = ProcrastinateJob.objects.values_list("status", "priority")
+    assert set(rows) == {("doing", queue.NIGHTLY), ("todo", queue.SOON)}
+
+
+def test_gardens_take_turns(bed: Place) -> None:
+    large = [bed, *(make_place(bed.garden, f"Bed {number}") for number in range(3))]
+    small = make_place(make_garden(make_person("hazel"), "Small"))
+    assert stale_places() == [large[0].pk, small.pk, *(one.pk for one in large[1:])]
+
+
+def test_each_room_has_a_queue_and_a_worker_can_be_kept_for_one(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
+    assert {"accounts", "covers", "forecasts", "readings", "records", "upkeep", "weather"} == set(queue.all_queues())
+    monkeypatch.setattr(refresh, "refresh_if_stale", lambda _pk: None)
+    note_change_at(bed)
+    call_command("work", "--once", "--queues", "weather,readings", "--without-rounds")
+    assert waiting() == [key_of(bed.pk)]
+    call_command("work", "--once", "--queues", "forecasts", "--without-rounds")
+    assert waiting() == []
+
+
+def test_tables_are_made_ready_once_and_not_touched_where_they_are(monkeypatch: pytest.MonkeyPatch) -> None:
+    from cloche.apps.upkeep.management.commands import ready
+
+    commands: list[str] = []
+    monkeypatch.setattr(ready, "call_command", lambda name, **_more: commands.append(name))
+    call_command("ready", verbosity=0)
+    assert commands == []
+    monkeypatch.setattr(ready.MigrationExecutor, "migration_plan", lambda *_: ["one"])
+    call_command("ready", verbosity=0)
+    assert commands == ["migrate"]
+    with session() as other:  # and let go of what others wait for
+        assert other.execute("SELECT pg_try_advisory_lock(%s)", [ready.LOCK]).fetchone() == (True,)

@@ -24,8 +24,8 @@ from cloche.apps.today.flows.digest import MAIL
 from cloche.apps.today.models import DigestWish
 from cloche.apps.upkeep.flows import backups
 from cloche.apps.upkeep.models import Backup
+from cloche.apps.weather.asking import provider
 from cloche.apps.weather.models import WeatherReport
-from cloche.apps.weather.provider import provider
 from cloche.apps.work import disk, moments
 from cloche.apps.work.guard import is_away
 from cloche.apps.work.models import Failure, Heartbeat

@@ -14,6 +14,7 @@ from django.db import InterfaceError, OperationalError, close_old_connections
 
 from cloche.apps.forecasts.tasks import look_round
 from cloche.apps.loggers.flows.aside import prune_aside
+from cloche.apps.readings.flows.watched import folder_round
 from cloche.apps.readings.tasks import file_round
 from cloche.apps.records.tasks import archive_round
 from cloche.apps.shared import clock
@@ -21,7 +22,7 @@ from cloche.apps.today.flows.digest import send_due
 from cloche.apps.upkeep.flows.alerts import alert_round
 from cloche.apps.upkeep.flows.backups import backup_round
 from cloche.apps.weather.tasks import ask_round
-from cloche.apps.work import disk, failures, guard, queue
+from cloche.apps.work import disk, failures, guard, queue, spent
 
 log = logging.getLogger("cloche.work")
 
@@ -39,12 +40,13 @@ ROUNDS = (
     Round("heal", 10, queue.heal),
     Round("forecasts", 10, look_round),
     Round("files", 30, file_round),
+    Round("folder", 30, folder_round),
     Round("archives", 30, archive_round),
     Round("weather", 60, ask_round),
     Round("mail", 60, lambda: send_due(clock.now())),
     Round("alerts", 300, lambda: alert_round(clock.now())),
     Round("backup", 300, backup_round),
-    Round("pruning", 300, lambda: (failures.prune(), prune_aside())),
+    Round("pruning", 300, lambda: (failures.prune(), prune_aside(), spent.prune())),
 )
 
 

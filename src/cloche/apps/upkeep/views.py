@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from dataclasses import asdict
 
 from django.contrib import messages
@@ -11,10 +12,13 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
+from cloche.apps.upkeep.computer import computer_page
 from cloche.apps.upkeep.flows import again
 from cloche.apps.upkeep.pages import runs_page
+from cloche.apps.work import moments
 
 
 @require_GET
@@ -38,7 +42,18 @@ def how_it_runs(request: GardenRequest) -> HttpResponse:
     if not request.membership.may(OWNS):
         raise Http404
     request.room = "garden"  # type: ignore[attr-defined]
-    return render(request, "upkeep/runs.html", {"page": runs_page(request.garden, clock.now())})
+    context = {"page": runs_page(request.garden, clock.now()), "keeps": request.user == keeper_of_computer()}
+    return render(request, "upkeep/runs.html", context)
+
+
+@in_garden(writing=OWNS)
+def computer(request: GardenRequest) -> HttpResponse:
+    """What every garden takes of this computer: for whoever keeps it; others have no such page."""
+    if request.user != keeper_of_computer():
+        raise Http404
+    request.room = "garden"  # type: ignore[attr-defined]
+    page = computer_page(moments.database_now().date(), os.cpu_count() or 1)
+    return render(request, "upkeep/computer.html", {"page": page})
 
 
 @require_POST

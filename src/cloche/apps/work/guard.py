@@ -10,7 +10,7 @@ from django.db import DatabaseError, InterfaceError, OperationalError, close_old
 from procrastinate.job_context import JobContext
 from psycopg.errors import DiskFull
 
-from cloche.apps.work import failures, queue
+from cloche.apps.work import failures, queue, spent
 
 log = logging.getLogger("cloche.work")
 
@@ -24,9 +24,10 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
     job = context.job
     key = job.queueing_lock or job.task_name
     try:
-        with queue.in_hand(job.id or 0):
+        with queue.in_hand(job.id or 0), spent.counted() as seconds:
             found = call_next()
         failures.mended(key)
+        _count(job, seconds[0])
         return found
     except (OperationalError, InterfaceError) as fault:
         # Neither a database that is gone nor a disk that is full is held against the work.
@@ -39,6 +40,17 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
     finally:
         close_old_connections()
     return None
+
+
+def _count(job: Any, seconds: float) -> None:
+    """Note what it took; where that cannot be written down, nothing is lost but a number."""
+    try:
+        owner = queue.whose(job.task_kwargs)
+        if "garden_id" in owner:
+            spent.note(owner["garden_id"], job.task_name, seconds)
+    except DatabaseError as fault:
+        log.warning("what %s took could not be written down: %s", job.task_name, str(fault).strip())
+        is_away()
 
 
 def is_away() -> bool:

@@ -1,4 +1,4 @@
-"""What failed and is tried again, and which parts of the application are alive."""
+"""What failed and is tried again, which parts of the application are alive, and what work takes."""
 
 from __future__ import annotations
 
@@ -33,3 +33,16 @@ class Heartbeat(models.Model):
 
     part = models.CharField(max_length=40, unique=True)
     at = models.DateTimeField()
+
+
+class Worked(models.Model):
+    """Pieces of work of a kind that were done for a garden on a day (UTC), and the seconds of the processor that they took."""
+
+    garden = models.ForeignKey("gardens.Garden", on_delete=models.CASCADE, related_name="+")
+    day = models.DateField()
+    task = models.CharField(max_length=80)
+    count = models.PositiveIntegerField(default=0)
+    seconds = models.FloatField(default=0.0)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["garden", "day", "task"], name="one_sum_a_day")]

@@ -25,23 +25,35 @@ log = logging.getLogger("cloche.work")
 IN_HAND, HEALING = 0x50C2, 0x50C3
 """Classes of advisory locks: a job that a live session works on; the one who heals."""
 GRACE_S = 6.0
-LATER = -10
-"""Priority of questions that a person waits for behind what all rest on."""
+SOON, NIGHTLY, LATER = 10, -5, -10
+"""Priorities: what somebody looks at now, before all (0, what came by itself); what a new day asks of every place; questions
+that a person waits for behind what all rest on."""
+RAISE = "UPDATE procrastinate_jobs SET priority = %s WHERE queueing_lock = %s AND status = 'todo' AND priority < %s"
 
 
 def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
-    """Queue a task by name unless one of the same key is waiting; those of a key run one after another.
+    """Queue a task by name unless one of the same key is waiting; those of a key run one after another. One that waits moves
+    up where it is asked for more urgently. The queue is that of the room by whose name the task's begins.
 
     Returns whether it was put in.
     """
-    job = _through_django().configure_task(task, queueing_lock=key, lock=key, priority=priority, allow_unknown=True)
+    job = _through_django().configure_task(
+        task, queue=queue_of(task), queueing_lock=key, lock=key, priority=priority, allow_unknown=True
+    )
     try:
         # A savepoint: being there already must not spoil the write that asks.
         with transaction.atomic():
             job.defer(**arguments)
     except AlreadyEnqueued:
+        with connection.cursor() as cursor:
+            cursor.execute(RAISE, [priority, key, priority])
         return False
     return True
+
+
+def queue_of(task: str) -> str:
+    """weather.ask waits in the queue of weather: a worker can be kept for one."""
+    return task.partition(".")[0]
 
 
 @cache
@@ -49,6 +61,11 @@ def _through_django() -> App:
     """The queue by Django's own connection, also within a worker, which has another: what is asked belongs to the write that
     asks, and never waits for it."""
     return app.with_connector(DjangoConnector())
+
+
+def all_queues() -> list[str]:
+    """Every queue that a task waits in."""
+    return sorted({queue_of(name) for name in app.tasks if not name.startswith("builtin:")} - {"procrastinate"})
 
 
 def put_due(task: str, due: Mapping[str, dict[str, Any]], priority: int = 0) -> int:

@@ -7,18 +7,18 @@ import logging
 import os
 import threading
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from contextlib import contextmanager
 from functools import cache
+from importlib import import_module
 from multiprocessing import get_context
-from typing import Any, TypeVar
+from typing import Any
 
 from django.conf import settings
 from django.db import connection
 
-Found = TypeVar("Found")
 ENGINE, ARCHIVE = 1, 2
 TURNS = 0x50C4
 """Class of the advisory locks; the kinds are their numbers."""
@@ -27,19 +27,31 @@ log = logging.getLogger("cloche.work")
 WAITS = "Cloche is working out another question. Yours comes next, by itself."
 
 
+HERE = {ENGINE: threading.Lock(), ARCHIVE: threading.Lock()}
+"""Of each kind one within this process works or waits for those elsewhere. A process has a few threads only: who waits behind
+one of its own comes again, rather than hold a thread that light pages need."""
+HERE_S = 0.1
+
+
 @contextmanager
 def turn(kind: int) -> Iterator[bool]:
     """Whether it is one's turn; if not, the page says so and asks again in a moment."""
-    mine = _taken(kind)
-    try:
-        yield mine
-    finally:
-        if mine:
-            _ask("SELECT pg_advisory_unlock(%s, %s)", kind)
-
-
-def _taken(kind: int) -> bool:
     end = time.monotonic() + PATIENCE_S
+    if not HERE[kind].acquire(timeout=HERE_S):
+        yield False
+        return
+    try:
+        mine = _taken(kind, end)
+        try:
+            yield mine
+        finally:
+            if mine:
+                _ask("SELECT pg_advisory_unlock(%s, %s)", kind)
+    finally:
+        HERE[kind].release()
+
+
+def _taken(kind: int, end: float) -> bool:
     while not _ask("SELECT pg_try_advisory_lock(%s, %s)", kind):
         if time.monotonic() >= end:
             return False
@@ -53,18 +65,24 @@ def _ask(question: str, kind: int) -> bool:
         return bool(cursor.fetchone()[0])
 
 
-def quietly(work: Callable[..., Found], *arguments: Any) -> Found:
+def quietly(work: str, *arguments: Any) -> Any:
     """The result of work that stands back behind everything else this machine does: in a process of its own with low priority,
-    for beside it in one process every page would wait for it in turn. It must not touch the database; what it is given and
-    gives is copied."""
+    for beside it in one process every page would wait for it in turn. work: as module:function, so that whoever asks need not
+    load what answers. It must not touch the database; what it is given and gives is copied."""
     if not settings.CLOCHE_HELPER:
-        return work(*arguments)
+        return do(work, *arguments)
     try:
-        return _helper().submit(work, *arguments).result()
+        return _helper().submit(do, work, *arguments).result()
     except BrokenProcessPool:
         log.warning("the process for heavy questions ended; another is started")
         _helper.cache_clear()
-        return _helper().submit(work, *arguments).result()
+        return _helper().submit(do, work, *arguments).result()
+
+
+def do(work: str, *arguments: Any) -> Any:
+    """It, here and now."""
+    module, name = work.split(":")
+    return getattr(import_module(module), name)(*arguments)
 
 
 @cache

@@ -112,13 +112,14 @@ FORM_RENDERER = "django.forms.renderers.TemplatesSetting"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
-        "HOST": "127.0.0.1",
+        "HOST": os.environ.get("CLOCHE_DB_HOST", "127.0.0.1"),
         "PORT": os.environ.get("CLOCHE_DB_PORT", ""),
         "NAME": os.environ.get("CLOCHE_DB_NAME", "cloche"),
-        "USER": "cloche",
+        "USER": os.environ.get("CLOCHE_DB_USER", "cloche"),
         "PASSWORD": os.environ.get("CLOCHE_DB_PASSWORD", ""),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"sslmode": os.environ.get("CLOCHE_DB_SSLMODE", "prefer")},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -246,6 +247,9 @@ DEFAULT_FROM_EMAIL = os.environ.get("CLOCHE_MAIL_FROM", "cloche@localhost")
 
 # The broker that loggers speak to; empty: they speak over HTTP only.
 CLOCHE_MQTT_URL = os.environ.get("CLOCHE_MQTT_URL", "")
+
+# A folder in which files for gardens are laid, each garden's in one of its number; empty: there is none.
+CLOCHE_INBOX = os.environ.get("CLOCHE_INBOX", "")
 
 # Heavy questions of pages are worked out in a process of their own.
 CLOCHE_HELPER = True

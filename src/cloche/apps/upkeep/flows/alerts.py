@@ -17,6 +17,7 @@ from cloche.apps.accounts.flows.mail import address_for
 from cloche.apps.accounts.letters import queue_letter
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.shared import words
 from cloche.apps.upkeep.models import Alert
 from cloche.apps.upkeep.pages import STUBBORN, garden_alerts, machine_alerts
@@ -31,7 +32,7 @@ log = logging.getLogger("cloche.work")
 def alert_round(now: datetime) -> int:
     """See what is not well, and write to whom it concerns about what has not been told; returns how many letters."""
     sent = 0
-    keeper = User.objects.filter(is_active=True, memberships__isnull=False).order_by("pk").first()
+    keeper = keeper_of_computer()
     if keeper is not None:
         home = keeper.gardens.order_by("pk")[0]
         sent += _tell(None, [keeper], lambda: machine_alerts(home), now)

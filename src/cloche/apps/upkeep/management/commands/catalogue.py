@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cache
 from io import BytesIO
 from pathlib import Path
 from typing import Any
@@ -52,8 +53,13 @@ def template_catalogue() -> Catalog:
     return catalogue
 
 
-def messages() -> Iterator[Message]:
+@cache
+def messages() -> tuple[Message, ...]:
     """Each sentence, and the file it stands in; (one, many) where it counts something."""
+    return tuple(_said())
+
+
+def _said() -> Iterator[Message]:
     for file in sorted(PACKAGE.rglob("*.py")):
         if "migrations" not in file.parts:
             yield from _extracted(file, file.read_text(encoding="utf-8"))

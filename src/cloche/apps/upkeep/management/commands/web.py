@@ -1,4 +1,4 @@
-"""Serve pages and devices on a socket that is open already, until told to stop. Any number may share it.
+"""Serve pages and devices, until told to stop: on a socket that is open already, which any number may share, or on an address.
 
 A request reaches a thread only when all of it has been received: slow senders hold none. How large it may be is decided by
 its address, from its heading.
@@ -9,6 +9,7 @@ from __future__ import annotations
 import signal
 import socket
 import sys
+from argparse import ArgumentTypeError
 from typing import Any
 
 from django.conf import settings
@@ -51,20 +52,22 @@ class Channel(HTTPChannel):
 
 
 class Command(BaseCommand):
-    """`web --fd N`."""
+    """`web --fd N`, or `web --listen HOST:PORT`."""
 
     help = __doc__
 
     def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("--fd", type=int, required=True, help="Number of the listening socket, as inherited.")
+        where = parser.add_mutually_exclusive_group(required=True)
+        where.add_argument("--fd", type=int, help="Number of the listening socket, as inherited.")
+        where.add_argument("--listen", type=_address, metavar="HOST:PORT", help="Where to listen; [::]:8000 for every address.")
 
-    def handle(self, *args: Any, fd: int, **options: Any) -> None:
+    def handle(self, *args: Any, fd: int | None, listen: tuple[str, int] | None, **options: Any) -> None:
         # A page that comes back from the database must not wait its turn behind a thread that computes.
         sys.setswitchinterval(SWITCH_S)
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
         server = create_server(
             get_wsgi_application(),
-            sockets=[socket.socket(fileno=fd)],
+            sockets=[_listening(*listen) if listen else socket.socket(fileno=fd)],
             threads=THREADS,
             connection_limit=CONNECTIONS,
             channel_timeout=SILENCE_S,
@@ -77,6 +80,18 @@ class Command(BaseCommand):
         )
         server.channel_class = Channel
         server.run()
+
+
+def _address(text: str) -> tuple[str, int]:
+    host, _colon, port = text.rpartition(":")
+    if not host or not port.isdecimal() or not 0 < int(port) < 65_536:
+        raise ArgumentTypeError(f"“{text}” is not a host and a port, such as 0.0.0.0:8000")
+    return host.strip("[]"), int(port)
+
+
+def _listening(host: str, port: int) -> socket.socket:
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    return socket.create_server((host, port), family=family, backlog=512, dualstack_ipv6=host == "::")
 
 
 def _proxy() -> dict[str, Any]:

@@ -7,6 +7,7 @@ import contextlib
 import logging
 import signal
 import time
+from argparse import ArgumentTypeError
 from typing import Any
 
 from asgiref.sync import sync_to_async
@@ -15,8 +16,8 @@ from django.db import InterfaceError, OperationalError, close_old_connections
 from procrastinate.contrib.django import app
 from procrastinate.exceptions import ConnectorException
 
-from cloche.apps.upkeep.rounds import Rounds
-from cloche.apps.work import disk
+from cloche.apps.upkeep.rounds import ROUNDS, Rounds
+from cloche.apps.work import disk, queue
 from cloche.apps.work.guard import guarded
 
 log = logging.getLogger("cloche.work")
@@ -26,16 +27,21 @@ at which rounds are due; and after so long it ends, told to stop, in any case.""
 
 
 class Command(BaseCommand):
-    """`work` runs until it is ended; `work --once` makes the rounds, does what is queued and returns."""
+    """`work` runs until it is ended; `work --once` makes the rounds, does what is queued and returns. `--queues weather,today`
+    keeps it for those; `--without-rounds` leaves them to `rounds`."""
 
     help = __doc__
     ending = False
+    queues: list[str] | None = None
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--once", action="store_true")
+        parser.add_argument("--queues", type=_names, help="Rooms whose tasks it does, with commas between; all if left out.")
+        parser.add_argument("--without-rounds", action="store_true")
 
-    def handle(self, *args: Any, once: bool, **options: Any) -> None:
-        rounds = Rounds()
+    def handle(self, *args: Any, once: bool, queues: list[str] | None, without_rounds: bool, **options: Any) -> None:
+        rounds = Rounds(() if without_rounds else ROUNDS)
+        self.queues = queues
         while not self.ending:
             if disk.is_full() and not once:
                 time.sleep(PAUSE_S)
@@ -55,10 +61,12 @@ class Command(BaseCommand):
     async def _serve(self, rounds: Rounds, once: bool) -> None:
         """Work until there is nothing left (once), the database is lost, the disk is full, or a signal comes."""
         async with app.open_async():
+            only: dict[str, Any] = {"queues": self.queues} if self.queues else {}
             # Looking every second is as quick as being told, and has no listener to lose.
             worker = asyncio.ensure_future(
                 app.run_worker_async(
                     wait=not once,
+                    **only,
                     listen_notify=False,
                     fetch_job_polling_interval=POLL_S,
                     delete_jobs="always",
@@ -90,3 +98,11 @@ class Command(BaseCommand):
         self.ending = True
         signal.alarm(LAST_S)  # whatever it still waits for, a database that is gone among it
         worker.cancel()
+
+
+def _names(text: str) -> list[str]:
+    names = [name.strip() for name in text.split(",") if name.strip()]
+    unknown = set(names) - set(queue.all_queues())
+    if unknown or not names:
+        raise ArgumentTypeError(f"no such queue: {', '.join(sorted(unknown))}; there are {', '.join(queue.all_queues())}")
+    return names

@@ -1,0 +1,28 @@
+"""Bring the tables to this release: one at a time, however many machines ask, and nothing where nothing is to be done."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
+
+LOCK = 0x50C4
+
+
+class Command(BaseCommand):
+    help = __doc__
+    requires_system_checks = []
+    """They cost more than looking."""
+
+    def handle(self, *args: Any, verbosity: int, **options: Any) -> None:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT pg_advisory_lock(%s)", [LOCK])
+            try:
+                executor = MigrationExecutor(connection)
+                if executor.migration_plan(executor.loader.graph.leaf_nodes()):
+                    call_command("migrate", verbosity=verbosity)
+            finally:
+                cursor.execute("SELECT pg_advisory_unlock(%s)", [LOCK])

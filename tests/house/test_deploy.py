@@ -1,0 +1,153 @@
+"""The parts as commands for machines of their own: what the compose file runs is there, and the database's script makes one
+that the application's role can use and no other."""
+
+import os
+import re
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import psycopg
+import pytest
+import requests
+import yaml
+from django.core.management import get_commands
+from django.db import connection
+
+from bench.running import WAITS_S, free_port
+
+ROOT = Path(__file__).parents[2]
+DEPLOY = ROOT / "deploy"
+SECRET = 'it\'s; a "secret"'
+
+
+@pytest.fixture(scope="module")
+def compose() -> dict[str, Any]:
+    return dict(yaml.safe_load((DEPLOY / "compose.yaml").read_text()))
+
+
+def test_every_service_runs_a_command_that_there_is(compose: dict[str, Any]) -> None:
+    ours = {name: one for name, one in compose["services"].items() if one["image"] == "cloche"}
+    assert {one["command"][0] for one in ours.values()} == {"ready", "collectstatic", "web", "work", "rounds", "listen"}
+    for one in ours.values():
+        assert one["command"][0] in get_commands()
+        assert set(one["depends_on"]) <= set(compose["services"])
+    targets = set(re.findall(r"^FROM .* AS (\w+)$", (DEPLOY / "Containerfile").read_text(), re.MULTILINE))
+    assert {one["build"]["target"] for one in compose["services"].values()} == targets
+
+
+def test_every_setting_is_described(compose: dict[str, Any]) -> None:
+    described = (ROOT / "docs" / "settings.md").read_text()
+    said = set(compose["x-application"]["environment"])
+    said |= set(re.findall(r"\b((?:CLOCHE|DJANGO)_\w+)=", (DEPLOY / "Containerfile").read_text()))
+    assert {name for name in said if f"`{name}`" not in described} == set()
+
+
+def test_what_is_copied_into_the_image_is_there() -> None:
+    for line in re.findall(r"^COPY (\S+) ", (DEPLOY / "Containerfile").read_text(), re.MULTILINE):
+        assert (ROOT / line).exists()
+
+
+@pytest.fixture
+def database() -> Iterator[int]:
+    """By the very script, as the user that the server runs as; its port."""
+    home, port = Path(tempfile.mkdtemp(prefix="cloche-")), free_port()
+    own = ["setpriv", "--reuid", "postgres", "--regid", "postgres", "--init-groups"] if os.geteuid() == 0 else []
+    if own:
+        shutil.chown(home, "postgres")
+    shutil.copy(DEPLOY / "database.sh", home / "begin.sh")
+    (home / "begin.sh").chmod(0o755)
+    env = {
+        "PATH": os.environ["PATH"],
+        "LC_ALL": "C.UTF-8",
+        "CLOCHE_DB_PASSWORD": 'it\'s; a "secret"',
+        "CLOCHE_DB_PORT": str(port),
+    }
+    env["CLOCHE_DB_LISTEN"], env["CLOCHE_DB_FROM"] = "127.0.0.1", "127.0.0.1/32"
+    running = subprocess.Popen([*own, "/bin/bash", str(home / "begin.sh"), str(home)], env=env, cwd="/")  # noqa: S603
+    yield port
+    running.send_signal(signal.SIGINT)
+    running.wait(WAITS_S)
+    shutil.rmtree(home, ignore_errors=True)
+
+
+def reach(port: int, **who: str) -> Any:
+    whom = {"user": "cloche", "password": SECRET, "dbname": "cloche"} | who
+    return psycopg.connect(host="127.0.0.1", port=port, **whom)
+
+
+def test_the_databases_script_lets_one_role_in_and_gives_it_no_more_than_its_own(database: int) -> None:
+    for _ in range(600):
+        try:
+            with reach(database) as one:
+                role = one.execute("SELECT rolsuper, rolcreatedb, rolcreaterole FROM pg_roles WHERE rolname = current_user")
+                assert role.fetchone() == (False, False, False)
+                one.execute("CREATE TABLE tried (number int)")
+            break
+        except psycopg.OperationalError:
+            time.sleep(0.2)
+    else:
+        pytest.fail("the database never answered")
+    for who in ({"password": "guessed"}, {"user": "keeper"}, {"dbname": "postgres"}):
+        with pytest.raises(psycopg.OperationalError):
+            reach(database, **who)
+
+
+def command(*words: str) -> list[str]:
+    return [sys.executable, "-m", "cloche.manage", *words]
+
+
+def own_env() -> dict[str, str]:
+    settings = connection.settings_dict
+    there = {"CLOCHE_DB_NAME": str(settings["NAME"]), "PYTHONPATH": str(ROOT / "src"), "CLOCHE_DB_HOST": "127.0.0.1"}
+    return os.environ | there | {"CLOCHE_DB_PORT": str(settings["PORT"])}
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_web_listens_where_it_is_told_and_the_rounds_run_by_themselves() -> None:
+    port = free_port()
+    web = subprocess.Popen(command("web", "--listen", f"127.0.0.1:{port}"), env=own_env())  # noqa: S603
+    rounds = subprocess.Popen(command("rounds"), env=own_env())  # noqa: S603
+    try:
+        while web.poll() is None:
+            try:
+                answer = requests.get(f"http://127.0.0.1:{port}/healthz/", timeout=WAITS_S)
+                break
+            except requests.ConnectionError:
+                continue
+        assert answer.status_code == 200
+        until_it_hears(rounds)
+    finally:
+        for one in (web, rounds):
+            one.terminate()
+    assert [one.wait(WAITS_S) for one in (web, rounds)] == [0, 0]
+
+
+def until_it_hears(one: subprocess.Popen[bytes]) -> None:
+    """It has said what is to be done when it is told to end."""
+    while one.poll() is None:
+        caught = int(re.findall(r"SigCgt:\s*(\w+)", Path(f"/proc/{one.pid}/status").read_text())[0], 16)
+        if caught >> (signal.SIGTERM - 1) & 1:
+            return
+        time.sleep(0.1)
+    pytest.fail("it ended by itself")
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (["web", "--listen", "8000"], "is not a host and a port"),
+        (["web"], "one of the arguments --fd --listen is required"),
+        (["work", "--queues", "nothing"], "no such queue: nothing; there are accounts, covers, forecasts"),
+    ],
+)
+def test_what_is_said_wrongly_is_refused_in_words(words: list[str], said: str) -> None:
+    done = subprocess.run(command(*words), env=os.environ | {"PYTHONPATH": str(ROOT / "src")}, capture_output=True, text=True)  # noqa: S603
+    assert done.returncode != 0
+    assert said in done.stderr
