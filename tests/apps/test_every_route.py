@@ -79,6 +79,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "user_id": owner.pk,
         "device_id": (probe := stuck_probe(place)).device_id,
         "probe_id": probe.pk,
+        "mapping_id": probe.device.mappings.create(value="/temperature").pk,
         "invitation_id": invitation_to(garden).pk,
         "failure_id": failures.note("place", ValueError("x"), task="x", garden_id=garden.pk, place_id=place.pk).pk,
         "history_id": place.history.earliest("history_id").history_id,
@@ -106,6 +107,7 @@ def bench_of(garden: Garden, place: Place) -> dict[str, Any]:
         "heat_id": place.heat_periods.create(first=NOW.date()).pk,
         "test_id": place.heat_tests.create(on=NOW.date(), spots=[None] * 9).pk,
         "line_id": place.hotbed_notes.create(on=NOW.date(), core_c=50).pk,
+        "stay_id": place.on_hotbeds.create(hotbed=place, first=NOW.date()).pk,
         "lamp_id": place.lamps.create(first=NOW.date(), spans=[[6, 20]]).pk,
     }
 
@@ -220,7 +222,7 @@ def test_without_signing_in_one_is_asked_to(client: Client, other: Garden) -> No
 def test_what_a_device_calls_is_closed_without_a_token_of_its_own(client: Client, other: Garden) -> None:
     stuck_probe(other.places.get())
     paths = {path: list(methods) for path, methods in api.get_openapi_schema(path_prefix="/api/v1/")["paths"].items()}
-    assert len(paths) == 4
+    assert len(paths) == 6
     for path, methods in paths.items():
         for method in methods:
             for headers in ({}, {"Authorization": "Bearer guessed"}):

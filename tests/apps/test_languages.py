@@ -116,6 +116,8 @@ def test_nothing_but_words_dates_and_clock_differ(signed_in: Client, garden: Gar
     values, allowed = readable(garden), own_words()
     british, american = (dict(pages(signed_in, garden, values, language)) for language in (BRITISH, AMERICAN))
     assert set(british) == set(american)
+    # What waits in the queue is counted there, and looking at pages adds to it.
+    del british["computer"]
     assert len(british) > 25
     differing = 0
     for name in british:

@@ -37,6 +37,7 @@ SCREENS += ["covers/trials/", "covers/trials/{trial}/", "covers/sandbox/", "plac
 SCREENS += ["garden/places/first/", "sowings/{sowing}/edit/", "garden/crops/", "garden/crops/own/", "covers/season/"]
 SCREENS += ["covers/mine/{own}/", "garden/places/{place}/edit/", "garden/places/{place}/covers/new/", "after/"]
 SCREENS += ["bench/", "bench/heat/", "bench/build/", "bench/rooms/", "bench/rooms/{room}/", "bench/potatoes/", "bench/{tray}/"]
+SCREENS += ["garden/runs/", "garden/computer/", "loggers/{logger}/messages/"]
 SCREENS += ["bench/{tray}/heat/new/", "bench/{tray}/lamps/new/", "bench/{tray}/test/", "bench/{hotbed}/diary/"]
 SCREENS += ["sowings/{sowing}/", "plan/", "plan/{place}/", "plan/{place}/new/", "plan/{place}/shape/", "plan/bring/"]
 SCREENS += ["plants/{planting}/", "years/", "plan/seed/", "sowings/{sowing}/silent/"]
@@ -149,7 +150,7 @@ def _screens(url: str, place: Place) -> list[str]:
     known = {"place": place.pk, "new": place.pk + 1, "hotbed": place.pk + 2, "file": IncomingFile.objects.get().pk}
     known |= {"sowing": Sowing.objects.earliest("pk").pk, "tray": tray.pk, "room": tray.room_id}
     known |= {"germination": garden.germination_trials.get().pk, "planting": Planting.objects.earliest("pk").pk}
-    known |= {"own": garden.covers.get().pk, "trial": CoverTrial.objects.get().pk}
+    known |= {"own": garden.covers.get().pk, "trial": CoverTrial.objects.get().pk, "logger": garden.devices.get().pk}
     return [*(f"{url}/g/{garden.pk}/{screen.format(**known)}" for screen in SCREENS), *(url + one for one in OUTSIDE)]
 
 

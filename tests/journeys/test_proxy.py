@@ -19,7 +19,7 @@ from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from playwright.sync_api import expect
 from urllib3.util import connection
 
-from bench.running import Person, Running, free_port
+from bench.running import WAITS_S, Person, Running, free_port, with_tables_made
 from tests.journeys.conftest import CHROMIUM, FLAGS
 from tests.journeys.test_round import read, settled
 
@@ -36,7 +36,7 @@ class Behind:
 
     def __init__(self, place: Path) -> None:
         self.http, self.https = free_port(), free_port()
-        self.running = Running(place, CLOCHE_HOSTS=NAME)
+        self.running = Running(with_tables_made(place), CLOCHE_HOSTS=NAME)
         self.running.command("certificate", NAME)
         tls = place / "own" / "tls"
         self.authority, self.certificate = tls / "authority.crt", tls / f"{NAME}.crt"
@@ -59,7 +59,7 @@ class Behind:
 
     def get(self, path: str, **more: Any) -> requests.Response:
         """As a phone that was told of the authority, and of no other."""
-        return requests.get(self.url + path, verify=str(self.authority), timeout=60, allow_redirects=False, **more)
+        return requests.get(self.url + path, verify=str(self.authority), timeout=WAITS_S, allow_redirects=False, **more)
 
     def fingerprint(self) -> str:
         """Of its public key, as browsers write it."""
@@ -69,7 +69,7 @@ class Behind:
 
     def stop(self) -> None:
         self.proxy.terminate()
-        self.proxy.wait(30)
+        self.proxy.wait(WAITS_S)
         self.running.stop()
 
 
@@ -96,11 +96,11 @@ def nothing_goes_wrong() -> None:
 def straight(behind: Behind, host: str) -> requests.Response:
     """Past the proxy, as somebody on the machine could."""
     url = f"http://127.0.0.1:{behind.running.port}/welcome/"
-    return requests.get(url, headers={"Host": host}, timeout=30, allow_redirects=False)
+    return requests.get(url, headers={"Host": host}, timeout=WAITS_S, allow_redirects=False)
 
 
 def test_no_plain_line_carries_anything_of_a_person(behind: Behind) -> None:
-    plain = requests.get(f"http://127.0.0.1:{behind.http}/me/", headers={"Host": NAME}, timeout=30, allow_redirects=False)
+    plain = requests.get(f"http://127.0.0.1:{behind.http}/me/", headers={"Host": NAME}, timeout=WAITS_S, allow_redirects=False)
     assert (plain.status_code, plain.headers["Location"]) == (301, f"{behind.url}/me/")
     page = next(page for path in ("/welcome/", "/sign-in/") if (page := behind.get(path)).status_code == 200)
     assert page.headers["Strict-Transport-Security"] == "max-age=31536000"
@@ -113,10 +113,8 @@ def test_no_plain_line_carries_anything_of_a_person(behind: Behind) -> None:
 
 def test_nobody_elses_name_is_served(behind: Behind) -> None:
     for host in ("evil.example.org", "127.0.0.1.evil.example.org"):
-        assert (
-            requests.get(f"http://127.0.0.1:{behind.running.port}/welcome/", headers={"Host": host}, timeout=30).status_code
-            == 400
-        )
+        welcome = f"http://127.0.0.1:{behind.running.port}/welcome/"
+        assert requests.get(welcome, headers={"Host": host}, timeout=WAITS_S).status_code == 400
 
 
 def test_a_round_from_the_phone(behind: Behind, browser_type: Any) -> None:
@@ -167,11 +165,11 @@ def test_addresses_are_believed_from_the_proxy_alone(behind: Behind) -> None:
     session.verify, session.trust_env = str(behind.authority), False
     answers = []
     for number in range(11):
-        page = session.get(f"{behind.url}/sign-in/", timeout=60)
+        page = session.get(f"{behind.url}/sign-in/", timeout=WAITS_S)
         token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page.text)
         assert token is not None
         said = {"username": "rowan", "password": f"wrong{number}", "csrfmiddlewaretoken": token.group(1)}
         heads = {"Referer": behind.url, "X-Forwarded-For": f"10.0.0.{number}", "Forwarded": f"for=10.1.1.{number}"}
-        answers.append(session.post(f"{behind.url}/sign-in/", said, headers=heads, timeout=60).status_code)
+        answers.append(session.post(f"{behind.url}/sign-in/", said, headers=heads, timeout=WAITS_S).status_code)
     assert answers[:9] == [422] * 9
     assert answers[-1] == 429

@@ -179,7 +179,7 @@ DEEP = "[" * 40 + "]" * 40
         (cell("readings", 1, 1, "0001-01-01T00:00:00Z"), "1900 to 2100"),
         (cell("readings", 1, 4, "a\x00b"), "cannot be seen"),
         (cell("readings", 1, 4, "x" * 70_000), "line is too long"),
-        (cell("probes", 1, 9, "99999999999"), "outside"),
+        (cell("probes", 1, 10, "99999999999"), "outside"),
         (cell("probes", 1, 2, "a b"), "Letters, digits"),
         (cell("logged", 1, 3, "1e39"), "is not a valid integer"),
         (cell("logged", 1, 3, "9999999999"), "outside"),
@@ -220,4 +220,4 @@ def test_a_zip_within_a_zip_is_only_a_name(full: Garden, person: User) -> None: 
         new.writestr("inner.zip", write_archive(full, NOW).read())
         new.writestr("extra.json", json.dumps({}))
     out.seek(0)
-    assert read_archive(out, person).places.count() == 2
+    assert read_archive(out, person).places.count() == 3

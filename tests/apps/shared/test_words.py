@@ -71,10 +71,14 @@ def test_small_words() -> None:
         words.count(1, "reading", "readings"),
         words.count(0, "reading", "readings"),
         words.count(2, "person", "people"),
+        words.count(999, "reading", "readings"),
+        words.count(10_689, "reading", "readings"),
     ) == (
         "1 reading",
         "0 readings",
         "2 people",
+        "999 readings",
+        "10,689 readings",
     )
     assert words.weekday(date(2028, 2, 29)) == "Tuesday 29 February 2028"
     assert words.clock(datetime(2026, 4, 22, 7, 5)) == "07:05"  # noqa: DTZ001

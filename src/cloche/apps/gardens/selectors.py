@@ -23,3 +23,8 @@ def garden_to_open(request: HttpRequest) -> Garden | None:
 def nobody_yet() -> bool:
     """Whether this installation waits for its first person."""
     return not User.objects.exists()
+
+
+def keeper_of_computer() -> User | None:
+    """Whoever came first: there is no other role for it."""
+    return User.objects.filter(is_active=True, memberships__isnull=False).order_by("pk").first()

@@ -96,7 +96,7 @@ def _by_place(rows: Iterable[Any]) -> dict[int, list[Any]]:
 
 
 def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
-    rows = LoggedHour.objects.filter(probe__place__garden=garden, hour__gte=since).exclude(review="")
+    rows = LoggedHour.objects.filter(probe__device__garden=garden, hour__gte=since).exclude(review="")
     return {logged.number_of(probe, hour): review for probe, hour, review in rows.values_list("probe_id", "hour", "review")}
 
 
@@ -204,7 +204,7 @@ def give_word(garden: Garden, numbers: list[int], review: str) -> int:
     done = len(places)
     for number in (n for n in numbers if n < 0):
         probe_id, hour = logged.hour_of(number)
-        rows = LoggedHour.objects.filter(probe_id=probe_id, hour=hour, probe__place__garden=garden)
+        rows = LoggedHour.objects.filter(probe_id=probe_id, hour=hour, probe__device__garden=garden, probe__place__isnull=False)
         places |= set(rows.values_list("probe__place_id", flat=True))
         done += rows.update(review=review)
     for place in Place.objects.filter(pk__in=places).order_by("pk"):

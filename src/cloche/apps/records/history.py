@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from django.db.models import Value
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
@@ -38,31 +39,44 @@ class Change:
 def changes(garden: Garden, units: Units, now: datetime, before: datetime | None = None, removed: bool = False) -> list[Change]:
     """The newest changes of all kinds, the latest first; before: older than an instant; removed: only what was taken off."""
     found: list[Change] = []
-    for kind in KINDS.values():
-        found += _changes_of(kind, garden, units, now, before, removed)
-    return sorted(found, key=lambda change: (change.at, change.pk), reverse=True)[:SHOWN]
+    for key, numbers in _newest(garden, before, removed).items():
+        found += _changes_of(KINDS[key], numbers, units, now, garden)
+    return sorted(found, key=lambda change: (change.at, change.pk), reverse=True)
 
 
-def _changes_of(
-    kind: Kind, garden: Garden, units: Units, now: datetime, before: datetime | None, removed: bool
-) -> list[Change]:
-    rows = _inside(kind, garden).select_related("history_user", kind.inside, *_from(kind))
+def _newest(garden: Garden, before: datetime | None, removed: bool) -> dict[str, list[int]]:
+    """Numbers of the newest changes by kind: one query over all kinds, of which most have none among them."""
+    rows = [
+        _of_kind(kind, garden, before, removed)
+        .annotate(of_kind=Value(kind.key))
+        .values_list("history_date", "history_id", "of_kind")
+        for kind in KINDS.values()
+    ]
+    short = [one.order_by("-history_id")[:SHOWN] for one in rows]
+    found: dict[str, list[int]] = {}
+    for _at, number, key in short[0].union(*short[1:], all=True).order_by("-history_date", "-history_id")[:SHOWN]:
+        found.setdefault(key, []).append(number)
+    return found
+
+
+def _of_kind(kind: Kind, garden: Garden, before: datetime | None, removed: bool) -> Any:
+    rows = kind.model.history.filter(**{kind.inside: garden.pk})  # type: ignore[attr-defined]
     if before is not None:
         rows = rows.filter(history_date__lt=before)
     if removed:
         rows = rows.filter(history_type="-") if "removed_at" not in kind.fields else rows.filter(removed_at__isnull=False)
-    shown = list(rows.order_by("-history_id")[:SHOWN])
+    return rows
+
+
+def _changes_of(kind: Kind, numbers: list[int], units: Units, now: datetime, garden: Garden) -> list[Change]:
+    rows = kind.model.history.filter(history_id__in=numbers)  # type: ignore[attr-defined]
+    shown = list(rows.select_related("history_user", kind.inside, *_from(kind)))
     earlier = _earlier(kind, shown)
     return [_change(kind, row, earlier.get(row.history_id), units, now, garden) for row in shown]
 
 
 def _from(kind: Kind) -> list[str]:
     return [name for name in FROM if hasattr(kind.model, name)]
-
-
-def _inside(kind: Kind, garden: Garden) -> Any:
-    history = kind.model.history  # type: ignore[attr-defined]
-    return history.filter(**{kind.inside: garden.pk})
 
 
 def _earlier(kind: Kind, shown: list[Any]) -> dict[int, Any]:

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from django.utils.translation import ngettext
+from functools import cache
+
+from babel import Locale
+from django.utils.translation import get_language, ngettext
 
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
@@ -64,6 +67,12 @@ SENTENCES = {
 
 def sentences() -> dict[str, str | dict[str, str]]:
     """By code; what counts something by the categories of the language's plurals, as Intl.PluralRules names them."""
+    return _sentences(get_language(), words.locale())
+
+
+@cache
+def _sentences(language: str | None, locale: Locale) -> dict[str, str | dict[str, str]]:
+    """Those of a language and its plurals, which are the ones in use."""
     return {code: str(text) for code, text in SENTENCES.items()} | {code: _by_category(code) for code in COUNTED}
 
 

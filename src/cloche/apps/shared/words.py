@@ -8,6 +8,7 @@ from functools import lru_cache
 
 from babel import Locale
 from babel.dates import format_date, format_time
+from babel.numbers import format_decimal
 from django.utils.translation import get_language, ngettext, to_locale
 from django.utils.translation import gettext as _
 
@@ -30,6 +31,9 @@ _TENTHS += (
 )
 
 
+A_THOUSAND = 1000
+
+
 @lru_cache(maxsize=16)
 def _locale(language: str) -> Locale:
     return Locale.parse(to_locale(language))
@@ -41,7 +45,13 @@ def locale() -> Locale:
 
 
 def _date(on: date, pattern: str) -> str:
-    return format_date(on, pattern, locale=locale())
+    return _dated(on, pattern, locale())
+
+
+@lru_cache(maxsize=4096)
+def _dated(on: date, pattern: str, language: Locale) -> str:
+    """A farm's page writes the same few days again and again."""
+    return format_date(on, pattern, locale=language)
 
 
 def day(on: date, today: date | None = None) -> str:
@@ -118,8 +128,13 @@ def short_hour(of_day: int) -> str:
 
 
 def _time(at: datetime | time, pattern: str) -> str:
+    return _timed(at.time() if isinstance(at, datetime) else at, pattern, locale())
+
+
+@lru_cache(maxsize=2048)
+def _timed(at: time, pattern: str, language: Locale) -> str:
     # A line never ends between 7:00 and PM.
-    return format_time(at, pattern, locale=locale()).replace(" ", "\u00a0")
+    return format_time(at, pattern, locale=language).replace(" ", "\u00a0")
 
 
 def listed(names: Sequence[str], most: int = 4) -> str:
@@ -148,5 +163,10 @@ def within(name: str) -> str:
 
 
 def count(number: int, one: str, many: str) -> str:
-    """1 day, 12 days: both are looked up as one entry with its plurals."""
-    return f"{number} {ngettext(one, many, number)}"
+    """1 day, 12 days, 10,689 days: both are looked up as one entry with its plurals."""
+    return f"{whole(number)} {ngettext(one, many, number)}"
+
+
+def whole(number: int) -> str:
+    """A whole number as its readers write it."""
+    return str(number) if abs(number) < A_THOUSAND else format_decimal(number, locale=locale())

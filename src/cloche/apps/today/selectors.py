@@ -6,11 +6,14 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from cloche.apps.bench.life import lives_in
+from cloche.apps.bench.selectors import raised_on
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.gardens.models import Garden
-from cloche.apps.sowings.selectors import intended_in, sowings_lately
+from cloche.apps.places.models import CoverPeriod
+from cloche.apps.places.selectors import periods_from
+from cloche.apps.sowings.selectors import intended_in, sowings_followed
 from cloche.apps.today.after import frosted_in
 from cloche.apps.today.jobs import bench, covers, plan, sowing
 from cloche.apps.today.jobs.job import Job
@@ -36,12 +39,13 @@ class Known:
     grounds: Grounds
     outlooks: windows.Outlooks
     watched: list[Watched]
+    periods: list[CoverPeriod]
 
 
 def known_in(garden: Garden, units: Units, today: date) -> Known:
     """Of a garden's today."""
-    grounds = windows.grounds_in(garden)
-    return Known(grounds, outlooks_in(garden), list(watched_in(garden, units, today, grounds)))
+    grounds, periods = windows.grounds_in(garden), periods_from(garden, today)
+    return Known(grounds, outlooks_in(garden), list(watched_in(garden, units, today, grounds, periods)), periods)
 
 
 def day_of(garden: Garden, units: Units, now: datetime, known: Known | None = None) -> Day:
@@ -59,23 +63,24 @@ def day_of(garden: Garden, units: Units, now: datetime, known: Known | None = No
 def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = None) -> list[Job]:
     """Everything, answered or not."""
     today = now.astimezone(garden.timezone).date()
-    free = covers.free_covers(garden, today)
     known = known_in(garden, units, today) if known is None else known
+    free = covers.free_covers(garden, today, known.periods)
     grounds, watched = known.grounds, known.watched
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     if watched:
         found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
-    found += covers.dated(garden, today)
+    found += covers.dated(known.periods, today)
     meant = list(intended_in(garden))
     found += sowing.intended(meant, today)
     found += plan.planned(garden, today)
     found += sowing.warming(garden, meant, grounds, free, today)
-    made = list(sowings_lately(garden, today))
+    raised = {place.pk: place for place in raised_on(garden)}
+    made = list(sowings_followed(garden, today, sowing.SOWN_AGO_D, raised))
     found += sowing.awaited(made, today)
     found += sowing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
-    found += sowing.after_frost(frosted_in(grounds, today))
+    found += sowing.after_frost(frosted_in(grounds, today, known.outlooks))
     found += sowing.trials(garden, today)
-    lives = lives_in(garden, today, made)
+    lives = lives_in(garden, today, raised, made)
     found += bench.raised(lives, today)
     found += bench.put_out(lives, grounds, today)
     for place, ground in grounds:

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.core.exceptions import ValidationError
 
-from cloche.apps.places.models import HeatPeriod, HeatTest, HotbedFill, HotbedNote, Lamp, Room, RoomAir
+from cloche.apps.places.models import HeatPeriod, HeatTest, HotbedFill, HotbedNote, HotbedTray, Lamp, Room, RoomAir
 from cloche.apps.places.models.bench import MOST_WATTS, sane_spots
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, place_column, texts
@@ -122,6 +122,21 @@ DIARY_TABLES = (
         ),
         ("place__walking_order", "place__name", "on", "id"),
         refers={"place": "places"},
+        later=True,
+    ),
+    Table(
+        "hotbed_trays",
+        "Trays that stood on hotbeds.",
+        HotbedTray,
+        (
+            place_column(),
+            Column("hotbed", "integer", "Number of the hotbed in places.csv."),
+            Column("first", "date", "First day."),
+            Column("last", "date", "Last day; empty while it is there.", optional=True),
+        ),
+        ("place__walking_order", "place__name", "first", "id"),
+        refers={"place": "places", "hotbed": "places"},
+        only={"hotbed__removed_at__isnull": True},
         later=True,
     ),
     Table(

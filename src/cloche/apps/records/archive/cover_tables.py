@@ -88,6 +88,7 @@ COVER_TABLES = (
             Column("soil_m", "number", "Earth on top.", "m", within=(0, 0.5)),
             Column("filled_on", "date", "Day on which it was filled."),
             Column("topped_up_on", "date", "Day on which it was topped up.", optional=True),
+            Column("matted_until", "date", "A mat lies over it until that day.", optional=True, later=True),
         ),
         ("place__walking_order", "place__name"),
         refers={"place": "places"},

@@ -9,7 +9,7 @@ from django.db.models import Model, QuerySet
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
-from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.apps.loggers.models import Device, LoggedHour, MessageMapping, Probe
 from cloche.apps.places.models import (
     Cover,
     CoverDamage,
@@ -19,6 +19,7 @@ from cloche.apps.places.models import (
     Hotbed,
     HotbedFill,
     HotbedNote,
+    HotbedTray,
     Lamp,
     Operation,
     Place,
@@ -81,7 +82,8 @@ INSIDE: dict[type[Model], str] = {
     Visit: "place__garden",
     Reading: "place__garden",
     Sowing: "place__garden",
-    Probe: "place__garden",
+    Probe: "device__garden",
+    MessageMapping: "device__garden",
     Count: "sowing__place__garden",
     Step: "sowing__place__garden",
     Room: "garden",
@@ -91,7 +93,8 @@ INSIDE: dict[type[Model], str] = {
     HeatTest: "place__garden",
     HotbedFill: "place__garden",
     HotbedNote: "place__garden",
-    LoggedHour: "probe__place__garden",
+    HotbedTray: "place__garden",
+    LoggedHour: "probe__device__garden",
     Visit.operations.through: "visit__place__garden",
     Cover: "garden",
     Hotbed: "place__garden",

@@ -9,7 +9,9 @@ from __future__ import annotations
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.pages import zone_words
 from cloche.apps.loggers.forms import channel_name
-from cloche.apps.loggers.models import Device, LoggedHour, Probe
+from cloche.apps.loggers.mapped import check_pointer
+from cloche.apps.loggers.models import Device, LoggedHour, MessageMapping, Probe
+from cloche.apps.loggers.selectors import STILL_THERE
 from cloche.apps.places.models import Operation, Place
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.bench_tables import BENCH_TABLES, DIARY_TABLES, ROOM_TABLES, STEP_TABLES
@@ -238,13 +240,14 @@ TABLES = (
     ),
     Table(
         "probes",
-        "Where the channels of loggers stick, from one instant to another.",
+        "Where the channels of loggers stick, from one instant to another: in a place, or in the air of a room.",
         Probe,
         (
             Column("number", "integer", "Number of the probe in this file."),
             Column("device", "integer", "Number of the logger in loggers.csv."),
             Column("channel", "string", "Its channel.", most=40, check=channel_name),
-            place_column(),
+            place_column(optional=True),
+            Column("room", "integer", "Number of the room in rooms.csv.", optional=True, later=True),
             Column("depth_m", "number", "Depth.", "m", within=DEPTH_M),
             Column("in_air", "boolean", "Whether it hangs in the air among the plants."),
             Column("since", "datetime", "Since when; empty: from the first value on.", optional=True),
@@ -255,7 +258,24 @@ TABLES = (
         ),
         ("device__name", "device_id", "channel", "since", "id"),
         number="number",
-        refers={"device": "loggers", "place": "places"},
+        refers={"device": "loggers", "place": "places", "room": "rooms"},
+        only=STILL_THERE,
+    ),
+    Table(
+        "message_mappings",
+        "Where in a logger's own messages over HTTP its values stand, by JSON Pointer. Topics of a broker are not here.",
+        MessageMapping,
+        (
+            Column("device", "integer", "Number of the logger in loggers.csv."),
+            Column("each", "string", "List of values.", most=120, check=check_pointer),
+            Column("value", "string", "Temperature.", most=120, check=check_pointer),
+            Column("at", "string", "Time.", most=120, check=check_pointer),
+            Column("channel", "string", "Channel.", most=120, check=check_pointer),
+        ),
+        ("device__name", "device_id"),
+        refers={"device": "loggers"},
+        only={"topic": ""},
+        later=True,
     ),
     Table(
         "words_on_hours",
@@ -268,7 +288,7 @@ TABLES = (
         ),
         ("probe__device__name", "probe__device_id", "probe__channel", "probe__since", "probe_id", "hour"),
         refers={"probe": "probes"},
-        only={"review__in": texts(Reading.Review.choices), "probe__place__removed_at__isnull": True},
+        only={"review__in": texts(Reading.Review.choices), **{f"probe__{way}": at for way, at in STILL_THERE.items()}},
     ),
 )
 LOGGED = (

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import date
 from typing import Any
-
-from django.db.models import Q
 
 from cloche.apps.covers.selectors import owned_in
 from cloche.apps.covers.watched import Watched
@@ -92,18 +90,19 @@ def _on_again(one: Watched, free: list[str]) -> Iterator[Job]:
         yield _job(one, JobKind.COVER, DAY_H, CoverFacts(one, free=tuple(free)))
 
 
-def dated(garden: Garden, today: date) -> Iterator[Job]:
-    """Covers that were said to go on or come off today."""
-    periods = CoverPeriod.objects.filter(place__garden=garden, place__removed_at__isnull=True).select_related("place", "item")
-    for period in periods.filter(Q(first=today) | Q(last=today)):
+def dated(periods: Iterable[CoverPeriod], today: date) -> Iterator[Job]:
+    """Covers that were said to go on or come off today; periods from periods_from."""
+    for period in periods:
+        if today not in (period.first, period.last):
+            continue
         facts, place = PeriodFacts(period.pk, the_cover(period)), period.place
-        where = (str(period.pk), garden.pk, place.name, place.pk)
+        where = (str(period.pk), place.garden_id, place.name, place.pk)
         if period.first == today:
             yield Job(JobKind.PUT_ON, *where, MORNING_H + 0.5, facts)
         if period.last == today:
             yield Job(JobKind.TAKE_OFF, *where, EVENING_H, facts)
 
 
-def free_covers(garden: Garden, today: date) -> list[str]:
-    """Names of one's own that stand nowhere."""
-    return [owned.cover.name for owned in owned_in(garden, today) if owned.free_on(today)]
+def free_covers(garden: Garden, today: date, periods: Iterable[CoverPeriod]) -> list[str]:
+    """Names of one's own that stand nowhere; periods from periods_from."""
+    return [owned.cover.name for owned in owned_in(garden, today, periods) if owned.free_on(today)]

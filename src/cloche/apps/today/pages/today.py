@@ -96,7 +96,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     known = known_in(garden, units, today)
     grounds, outlooks = known.grounds, known.outlooks
     found = warmth_in(garden, grounds, now)
-    lines = ground_pages.lines(garden, grounds, found, units, now)
+    lines = ground_pages.lines(garden, grounds, found, units, now, known.periods)
     open_now = windows.open_now(outlooks)
     openings = windows.next_openings(outlooks)
     first = {place: (on, key) for on, place, key in reversed(openings)}

@@ -1,0 +1,37 @@
+"""Places drawn as slices of ground. A page of forty shows the same forty until the hour or the forecast moves on."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from functools import lru_cache
+
+from django import template
+from django.template.loader import render_to_string
+from django.utils.safestring import SafeString, mark_safe
+
+from cloche.drawing.slice import Slice
+
+register = template.Library()
+
+ALL_OF_IT = 212
+MOST_KEPT = 1000
+
+
+@register.simple_tag(name="slice")
+def drawn(
+    cut: Slice | None,
+    key: Hashable,
+    number: str = "",
+    air: Hashable = None,
+    inside: str = "",
+    height: int = ALL_OF_IT,
+) -> SafeString:
+    """{% slice cut key number air %}. key: unique on the page; number: the soil's, at the probe; air: with low and high under
+    its cover; inside: or the air's warmth there now; height: how much is shown."""
+    return _drawn(cut, key, number, air, inside, height)
+
+
+@lru_cache(maxsize=MOST_KEPT)
+def _drawn(cut: Slice | None, key: Hashable, number: str, air: Hashable, inside: str, height: int) -> SafeString:
+    given = {"cut": cut, "key": key, "number": number, "air": air, "inside": inside, "height": height}
+    return mark_safe(render_to_string("elements/slice.html", given))  # noqa: S308
