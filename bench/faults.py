@@ -26,8 +26,9 @@ from uuid import uuid4
 import psycopg
 import requests
 
-from bench.running import Person, Running, free_port
+from bench.running import CHROMIUM, Person, Running
 from bench.wire import Wire
+from cloche.supervisor.ports import free_port
 
 MINUTES, SEED = 10.0, 7
 PAUSE_S = (3.0, 9.0)
@@ -117,7 +118,7 @@ class Storm:
         from playwright.sync_api import Error, sync_playwright
 
         with sync_playwright() as play:
-            browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+            browser = play.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"])
             page = browser.new_page()
             while not self.ending.is_set() and not _signed_in(page, self.wire.url):
                 self.ending.wait(1)

@@ -28,7 +28,8 @@ import requests
 from hypothesis import HealthCheck, Phase, Verbosity, given, seed, settings
 from hypothesis import strategies as st
 
-from bench.running import Person, Running, free_port
+from bench.running import Person, Running
+from cloche.supervisor.ports import free_port
 
 COUNT, SEED, PROCESSES = 100_000, 7, 3
 SHARES = {"api": 0.66, "addresses": 0.18, "mqtt": 0.15, "files": 0.01}

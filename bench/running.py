@@ -6,7 +6,6 @@ import os
 import re
 import shutil
 import signal
-import socket
 import subprocess
 import time
 from hashlib import sha256
@@ -15,17 +14,15 @@ from typing import Any
 
 import requests
 
+from cloche.supervisor.ports import free_port
+
 ROOT = Path(__file__).parents[1]
 RUN = str(ROOT / "run")
 PORTION = 100
+CHROMIUM = "/usr/bin/chromium-headless-shell"
+"""Debian's Chromium without a window of its own: the whole browser draws that too, where nobody sees it."""
 WAITS_S = 180.0
 """For one answer: a machine that does other things besides is no finding."""
-
-
-def free_port() -> int:
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        return int(free.getsockname()[1])
 
 
 def rests_on() -> str:
@@ -129,7 +126,7 @@ class Person:
     def send(self, path: str, **typed: Any) -> requests.Response:
         page = self.session.get(self.url + path, timeout=WAITS_S)
         token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page.text)
-        assert token is not None, page.url
+        assert token is not None, (page.url, page.status_code, page.text[:500])
         answer = self.session.post(page.url, typed | {"csrfmiddlewaretoken": token.group(1)}, timeout=WAITS_S)
         assert answer.status_code == 200, (path, answer.status_code)
         return answer

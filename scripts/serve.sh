@@ -1,7 +1,7 @@
 # Starting the application, and the tests. Sourced by ./run.
 manage() { PYTHONPATH=src "$PY" -m cloche.manage "$@"; }
 
-free_port() { /usr/bin/python3 -c 'import socket; s = socket.socket(); s.bind(("127.0.0.1", 0)); print(s.getsockname()[1])'; }
+free_port() { PYTHONPATH="$ROOT/src" /usr/bin/python3 -m cloche.supervisor.ports; }
 
 port_is_free() { /usr/bin/python3 -c 'import socket, sys; s = socket.socket(); s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1); s.bind(("127.0.0.1", int(sys.argv[1])))' "$1" 2>/dev/null; }
 

@@ -20,7 +20,8 @@ import yaml
 from django.core.management import get_commands
 from django.db import connection
 
-from bench.running import WAITS_S, free_port
+from bench.running import WAITS_S
+from cloche.supervisor.ports import free_port
 
 ROOT = Path(__file__).parents[2]
 DEPLOY = ROOT / "deploy"

@@ -19,8 +19,9 @@ from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from playwright.sync_api import expect
 from urllib3.util import connection
 
-from bench.running import WAITS_S, Person, Running, free_port, with_tables_made
-from tests.journeys.conftest import CHROMIUM, FLAGS
+from bench.running import CHROMIUM, WAITS_S, Person, Running, with_tables_made
+from cloche.supervisor.ports import free_port
+from tests.journeys.conftest import FLAGS
 from tests.journeys.test_round import read, settled
 
 NAME = "garden.home.arpa"
@@ -49,13 +50,17 @@ class Behind:
         (place / "nginx.conf").write_text(NGINX.format(place=place))
         self.proxy = subprocess.Popen(["/usr/sbin/nginx", "-e", str(place / "error.log"), "-c", str(place / "nginx.conf")])  # noqa: S603
         self.url = f"https://{NAME}:{self.https}"
-        for _ in range(100):
+        found: object = None
+        for _ in range(600):
             try:
-                self.get("/healthz/")
-                return
-            except requests.RequestException:
-                time.sleep(0.1)
-        raise AssertionError("the proxy did not start")
+                found = self.get("/readyz/")
+                if found.status_code == 200:
+                    return
+            except requests.RequestException as refused:
+                found = refused
+            time.sleep(0.1)
+        logs = [path.read_text(errors="replace")[-1500:] for path in (place / "said.log", place / "own" / "database.log")]
+        raise AssertionError(f"not ready behind its proxy: {found} {getattr(found, 'text', '')[:500]}\n{logs}")
 
     def get(self, path: str, **more: Any) -> requests.Response:
         """As a phone that was told of the authority, and of no other."""

@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 from cloche.supervisor import parts
-from cloche.supervisor.parts import Part, how_it_ended
+from cloche.supervisor.parts import Database, Part, how_it_ended
 
 
 def part(code: str, **more: object) -> Part:
@@ -111,3 +111,24 @@ def test_one_that_stands_back_lets_every_other_session_go_first() -> None:
 def test_where_there_is_no_such_sharing_nothing_is_amiss(capsys: pytest.CaptureFixture[str]) -> None:
     parts.stand_back(2**22 + 1)
     assert capsys.readouterr().err == ""
+
+
+def test_the_database_is_ready_when_it_says_so_itself(tmp_path: Path) -> None:
+    """What else listens where it would is not it."""
+    one = Database("The database", [sys.executable, "-c", "import time; time.sleep(60)"], folder=str(tmp_path))
+    assert not one.is_ready()
+    one.start()
+    assert one.process is not None
+    try:
+        says = tmp_path / "postmaster.pid"
+        assert not one.is_ready()  # it has not spoken yet
+        for pid, how, ready in (
+            (one.process.pid, "starting", False),
+            (one.process.pid, "ready   ", True),
+            (one.process.pid, "stopping", False),
+            (1, "ready   ", False),  # what a database of before left
+        ):
+            says.write_text(f"{pid}\n/var/lib/my data\n1775628000\n23456\n\n127.0.0.1\n  1234  5\n{how}\n")
+            assert one.is_ready() is ready
+    finally:
+        one.stop(20)

@@ -21,7 +21,7 @@ LOOK_S, START_S = 0.25, 600.0
 """A small box that has much else to do may take minutes to start; what cannot start ends, and is counted below."""
 PATIENCE_S, DATABASE_PATIENCE_S = 15.0, 60.0
 MOST_TROUBLE = 6
-"""Restarts of the web before it was ever open, after which something is wrong that restarting does not mend."""
+"""Restarts of a part before it was ever open, after which something is wrong that restarting does not mend."""
 
 
 class Ended(Exception):
@@ -38,7 +38,7 @@ def main() -> int:
     parts = _parts(words, listening.fileno())
     try:
         database.start()
-        _wait_for_database(words.db_port, database)
+        _wait_for_database(database)
         for part in parts:
             part.start()
         _open(words, [database, *parts])
@@ -78,7 +78,7 @@ def _listen(port: int) -> socket.socket:
     return found
 
 
-def _database(words: argparse.Namespace) -> Part:
+def _database(words: argparse.Namespace) -> Database:
     command = [*words.as_database.split(), "setpriv", "--pdeathsig", "INT"]
     command += [f"{words.pg_bin}/postgres", "-D", f"{words.db}/data", "-p", str(words.db_port)]
     # INT: sessions are ended, what is committed is safe, the next start is quick. / can be entered by every user.
@@ -102,16 +102,13 @@ def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
     return found
 
 
-def _wait_for_database(port: int, database: Part) -> None:
+def _wait_for_database(database: Database) -> None:
     end = time.monotonic() + START_S
-    while time.monotonic() < end:
+    while not database.is_ready():
         database.look(report)
-        try:
-            socket.create_connection(("127.0.0.1", port), timeout=1).close()
-            return
-        except OSError:
-            time.sleep(0.1)
-    raise SystemExit("Cloche cannot go on: the database does not start; see database.log beside the data.")
+        if database.restarts > MOST_TROUBLE or time.monotonic() > end:
+            raise SystemExit("Cloche cannot go on: the database does not start; see database.log beside the data.")
+        time.sleep(0.1)
 
 
 def _open(words: argparse.Namespace, parts: list[Part]) -> None:

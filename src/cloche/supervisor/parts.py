@@ -139,12 +139,22 @@ class Database(Part):
             self.stopping_s = 0.0
         super().look(report)
 
+    def is_ready(self) -> bool:
+        """Whether it takes sessions: our own process, and not another that listens where it would."""
+        if self.process is None:
+            return False
+        said = self._says()
+        return said[:1] == [str(self.process.pid)] and said[-1] in ("ready", "standby")
+
     def _is_stopping(self) -> bool:
-        """By the last line of the file in which it says so."""
+        return self._says()[-1:] == ["stopping"]
+
+    def _says(self) -> list[str]:
+        """The lines of the file in which it says whose process it is, and last how it is."""
         try:
-            return Path(self.folder, "postmaster.pid").read_text(encoding="utf-8").rstrip().endswith("stopping")
+            return Path(self.folder, "postmaster.pid").read_text(encoding="utf-8").split()
         except OSError:
-            return False  # it is not there before the start and after the end
+            return []  # it is not there before the start and after the end
 
 
 def how_it_ended(code: int) -> str:

@@ -18,6 +18,7 @@ from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.listening import NotTaken, heard, listener
 from cloche.apps.loggers.models import Device, LoggedReading, RefusedMessage
 from cloche.demo.probe import ByMqtt, SimulatedProbe
+from cloche.supervisor.ports import free_port
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -33,9 +34,7 @@ def token(garden: Garden) -> str:
 
 @pytest.fixture
 def broker(tmp_path: Path) -> Iterator[str]:
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
+    port = free_port()
     given = tmp_path / "mosquitto.conf"
     given.write_text(f"listener {port} 127.0.0.1\nallow_anonymous true\npersistence false\n")
     running = subprocess.Popen([MOSQUITTO, "-c", str(given)], stderr=subprocess.DEVNULL)  # noqa: S603

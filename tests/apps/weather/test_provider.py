@@ -18,7 +18,6 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from bench.running import free_port
 from cloche.apps.gardens.models import Garden
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.asking import provider
@@ -26,6 +25,7 @@ from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import WeatherReport
 from cloche.apps.weather.provider import HttpProvider, NoAnswer, ProviderAnswer, answer_from
 from cloche.demo.weather_service import report
+from cloche.supervisor.ports import free_port
 from tests.conftest import NOW
 from tests.factories import make_place, write_air
 
