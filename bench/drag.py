@@ -8,6 +8,8 @@ import threading
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 
+from bench.running import CHROMIUM
+
 STATIC = Path(__file__).parents[1] / "src" / "cloche" / "static"
 ROWS, COLUMNS, STEPS = 10, 20, 240
 FRAMES = """() => { window.frames_ms = []; let last = performance.now();
@@ -37,7 +39,7 @@ def main() -> int:
     server = ThreadingHTTPServer(("127.0.0.1", 0), Served)
     threading.Thread(target=server.serve_forever, daemon=True).start()
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"http://127.0.0.1:{server.server_port}/")
         box = page.locator(".patch").first.bounding_box()

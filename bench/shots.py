@@ -9,10 +9,12 @@ from pathlib import Path
 from socketserver import ThreadingMixIn
 from wsgiref.simple_server import WSGIRequestHandler, WSGIServer, make_server
 
+from bench.running import CHROMIUM
+
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
-CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"]
-CHROMIUM += ["--font-render-hinting=none", "--force-color-profile=srgb"]
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"]
+FLAGS += ["--font-render-hinting=none", "--force-color-profile=srgb"]
 
 
 class _Server(ThreadingMixIn, WSGIServer):
@@ -94,7 +96,7 @@ def _take(base: str, views: list[tuple[str, str, tuple[int, int], str]]) -> None
 
     SHOTS.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         for name, url, (width, height), scheme in views:
             context = browser.new_context(
                 viewport={"width": width, "height": height},

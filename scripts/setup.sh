@@ -16,7 +16,7 @@ install_packages() {
   [ -x /usr/bin/python3 ] && /usr/bin/python3 -c 'import ensurepip, venv' 2>/dev/null || missing+=(python3 python3-venv)
   [ -x "$(postgres_bin)/initdb" ] || missing+=(postgresql)
   if [ "$1" = test ]; then
-    [ -x /usr/bin/chromium ] || missing+=(chromium fonts-noto-color-emoji)
+    [ -x /usr/bin/chromium-headless-shell ] || missing+=(chromium-headless-shell fonts-noto-color-emoji)
     [ -x /usr/sbin/mosquitto ] || missing+=(mosquitto)
     [ -x /usr/bin/systemd-analyze ] || missing+=(systemd)
     [ -x /usr/sbin/nginx ] || missing+=(nginx-light)

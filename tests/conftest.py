@@ -14,7 +14,7 @@ import pytest
 from django.conf import settings as project
 from django.core.cache import cache
 from django.db import connection
-from django.test import Client
+from django.test import Client, TransactionTestCase
 from django.utils import translation
 from hypothesis import settings
 from xdist.scheduler import LoadScopeScheduling
@@ -26,7 +26,7 @@ from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import NEAR_PAST_D
 from cloche.core.soil import calibrate
 from tests.factories import make_garden, make_person
-from tests.template import own_database
+from tests.template import emptied, own_database
 
 # A slow minute of the machine is no finding.
 settings.register_profile("house", deadline=None)
@@ -75,9 +75,10 @@ def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> _ByFile:
     return _ByFile(config, log)
 
 
-@pytest.hookimpl(tryfirst=True)
+@pytest.hookimpl(trylast=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """The longest begin first: none is left alone at the end."""
+    """The longest begin first: none is left alone at the end. Last of all, or Django's own order, by what each asks of the
+    database, would undo it."""
     root = Path(__file__).parent
     places = {item: item.path.relative_to(root).as_posix() for item in items}
     items.sort(key=lambda item: LONGEST.index(places[item]) if places[item] in LONGEST else len(LONGEST))
@@ -90,9 +91,11 @@ def django_db_setup(
     django_db_blocker: Any,
     django_db_modify_db_settings: None,
 ) -> Iterator[None]:
-    """A copy of one migrated database, instead of migrations in every worker."""
-    with django_db_blocker.unblock(), own_database(request.config.option.verbose), django_db_blocker.block():
-        yield
+    """A copy of one migrated database, instead of migrations in every worker; emptied of what has come into it."""
+    with pytest.MonkeyPatch.context() as patch, django_db_blocker.unblock():
+        patch.setattr(TransactionTestCase, "_fixture_teardown", emptied)
+        with own_database(request.config.option.verbose), django_db_blocker.block():
+            yield
 
 
 @pytest.fixture

@@ -9,9 +9,9 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Request, expect
 
+from bench.running import CHROMIUM
 from cloche.apps.shared import clock
 
-CHROMIUM = "/usr/bin/chromium"
 # On a busy machine a page may take its time; nothing here is about how long.
 expect.set_options(timeout=30_000)
 FLAGS = [

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
+from bench.running import CHROMIUM
 from bench.wire import Wire
 from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.gardens.models import Garden
@@ -16,7 +17,7 @@ from cloche.apps.places.models import Operation
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.rounds import views
 from tests.factories import make_garden, make_person, make_place, make_reading
-from tests.journeys.conftest import CHROMIUM, FLAGS
+from tests.journeys.conftest import FLAGS
 
 pytestmark = pytest.mark.django_db(transaction=True)
 PHONE = {"width": 390, "height": 844}

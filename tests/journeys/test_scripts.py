@@ -4,20 +4,22 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 
 import pytest
 from babel import Locale
 from django.conf import settings
 from django.utils import translation
-from playwright.sync_api import Page
+from playwright.sync_api import Browser, Page
 
 from cloche.apps.shared import script_texts
 from cloche.apps.shared.script_texts import COUNTED, SENTENCES, sentences
 
 SCRIPTS = Path(settings.PACKAGE) / "static" / "js"
+ORIGIN = "http://localhost"
 SAID = re.compile(r'(?:\bsay\(|\? |: |\()"([a-z]+(?:-[a-z]+)*)"')
 HOURS = {
     "start": "2026-04-22T06:00:00Z",
@@ -32,25 +34,47 @@ Run = Callable[..., Any]
 
 
 @pytest.fixture
-def run(page: Page, live_server: Any) -> Run:
-    """run("round/expecting", "m.number(x)", x="8,4"): what a module makes of values."""
+def nothing_goes_wrong() -> None:
+    """No server is behind these."""
 
-    def bare(route: Any) -> None:
-        said = json.dumps(sentences())
-        head = '<!doctype html><html lang="en-gb"><link rel="icon" href="data:,">'
-        body = f'{head}<script type="application/json" id="sentences">{said}</script>'
-        route.fulfill(body=body, content_type="text/html")
 
-    page.route("**/bare/", bare)
-    page.goto(f"{live_server.url}/bare/")
+@pytest.fixture(scope="module")
+def bare(browser: Browser) -> Iterator[Page]:
+    """One page for all: what it asks for comes from the files."""
+    context = browser.new_context(service_workers="block", locale="en-GB")
+    page = context.new_page()
+    page.route(
+        f"{ORIGIN}/static/**", lambda route: route.fulfill(path=SCRIPTS.parents[1] / urlsplit(route.request.url).path[1:])
+    )
+    yield page
+    context.close()
+
+
+@pytest.fixture
+def run(bare: Page) -> Iterator[Run]:
+    """run("round/expecting", "m.number(x)", x="8,4"): what a module makes of values, in a document that is new each time."""
+    wrong: list[str] = []
+    noted = lambda message: wrong.append(message.text) if message.type in ("error", "warning") else None  # noqa: E731
+    failed = lambda error: wrong.append(str(error))  # noqa: E731
+    head = '<!doctype html><html lang="en-gb"><link rel="icon" href="data:,">'
+    body = f'{head}<script type="application/json" id="sentences">{json.dumps(sentences())}</script>'
+    bare.on("console", noted)
+    bare.on("pageerror", failed)
+    bare.route(f"{ORIGIN}/bare/", lambda route: route.fulfill(body=body, content_type="text/html"))
+    bare.goto(f"{ORIGIN}/bare/")
 
     def call(module: str, expression: str, **values: Any) -> Any:
         names = ", ".join(values)
-        return page.evaluate(
+        return bare.evaluate(
             f"async ({{ {names} }}) => {{ const m = await import('/static/js/{module}.js'); return {expression}; }}", values
         )
 
-    return call
+    yield call
+    bare.evaluate("localStorage.clear()")
+    bare.remove_listener("console", noted)
+    bare.remove_listener("pageerror", failed)
+    bare.unroute(f"{ORIGIN}/bare/")
+    assert wrong == []
 
 
 @pytest.mark.parametrize(
@@ -147,7 +171,7 @@ FIELDS = """
 <input type="checkbox" name="3-works" value="dug"><input name="3-note"></li></ol>"""
 
 
-def test_an_entry_holds_what_was_seen_and_fills_the_fields_again(run: Run, page: Page) -> None:
+def test_an_entry_holds_what_was_seen_and_fills_the_fields_again(run: Run) -> None:
     entry = {"temperature": "8.4", "moisture": "wet", "works": ["dug"], "note": "crusted"}
     steps = """(() => {
       document.body.innerHTML = html;
