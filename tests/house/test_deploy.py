@@ -55,27 +55,40 @@ def test_what_is_copied_into_the_image_is_there() -> None:
         assert (ROOT / line).exists()
 
 
+class Databases:
+    """Made by the very script, as the user that the server runs as."""
+
+    def __init__(self) -> None:
+        self.home = Path(tempfile.mkdtemp(prefix="cloche-"))
+        self.own = ["setpriv", "--reuid", "postgres", "--regid", "postgres", "--init-groups"] if os.geteuid() == 0 else []
+        if self.own:
+            shutil.chown(self.home, "postgres")
+        shutil.copy(DEPLOY / "database.sh", self.home / "begin.sh")
+        (self.home / "begin.sh").chmod(0o755)
+        self.running: list[subprocess.Popen[bytes]] = []
+
+    def begin(self, name: str, **more: str) -> int:
+        """One more, in a folder of its own; its port."""
+        port, folder = free_port(), self.home / name
+        subprocess.run([*self.own, "/usr/bin/mkdir", "-m", "700", str(folder)], check=True)  # noqa: S603
+        env = {"PATH": os.environ["PATH"], "LC_ALL": "C.UTF-8", "CLOCHE_DB_PASSWORD": SECRET, "CLOCHE_DB_PORT": str(port)}
+        env |= {"CLOCHE_DB_LISTEN": "127.0.0.1", "CLOCHE_DB_FROM": "127.0.0.1/32", "CLOCHE_DB_FOLLOWER_PASSWORD": SECRET}
+        command = [*self.own, "/bin/bash", str(self.home / "begin.sh"), str(folder)]
+        self.running.append(subprocess.Popen(command, env=env | more, cwd="/"))  # noqa: S603
+        return port
+
+    def end(self) -> None:
+        for one in reversed(self.running):
+            one.send_signal(signal.SIGINT)
+            one.wait(WAITS_S)
+        shutil.rmtree(self.home, ignore_errors=True)
+
+
 @pytest.fixture
-def database() -> Iterator[int]:
-    """By the very script, as the user that the server runs as; its port."""
-    home, port = Path(tempfile.mkdtemp(prefix="cloche-")), free_port()
-    own = ["setpriv", "--reuid", "postgres", "--regid", "postgres", "--init-groups"] if os.geteuid() == 0 else []
-    if own:
-        shutil.chown(home, "postgres")
-    shutil.copy(DEPLOY / "database.sh", home / "begin.sh")
-    (home / "begin.sh").chmod(0o755)
-    env = {
-        "PATH": os.environ["PATH"],
-        "LC_ALL": "C.UTF-8",
-        "CLOCHE_DB_PASSWORD": 'it\'s; a "secret"',
-        "CLOCHE_DB_PORT": str(port),
-    }
-    env["CLOCHE_DB_LISTEN"], env["CLOCHE_DB_FROM"] = "127.0.0.1", "127.0.0.1/32"
-    running = subprocess.Popen([*own, "/bin/bash", str(home / "begin.sh"), str(home)], env=env, cwd="/")  # noqa: S603
-    yield port
-    running.send_signal(signal.SIGINT)
-    running.wait(WAITS_S)
-    shutil.rmtree(home, ignore_errors=True)
+def databases() -> Iterator[Databases]:
+    found = Databases()
+    yield found
+    found.end()
 
 
 def reach(port: int, **who: str) -> Any:
@@ -83,21 +96,45 @@ def reach(port: int, **who: str) -> Any:
     return psycopg.connect(host="127.0.0.1", port=port, **whom)
 
 
-def test_the_databases_script_lets_one_role_in_and_gives_it_no_more_than_its_own(database: int) -> None:
+def answered(port: int, words: str) -> Any:
+    """What it answers, once it does: it may still be made, or be a moment behind."""
     for _ in range(600):
         try:
-            with reach(database) as one:
-                role = one.execute("SELECT rolsuper, rolcreatedb, rolcreaterole FROM pg_roles WHERE rolname = current_user")
-                assert role.fetchone() == (False, False, False)
-                one.execute("CREATE TABLE tried (number int)")
-            break
-        except psycopg.OperationalError:
+            with reach(port) as one:
+                return one.execute(words).fetchall()
+        except (psycopg.OperationalError, psycopg.errors.UndefinedTable):
             time.sleep(0.2)
-    else:
-        pytest.fail("the database never answered")
+    pytest.fail("the database never answered")
+
+
+def test_the_databases_script_lets_one_role_in_and_gives_it_no_more_than_its_own(databases: Databases) -> None:
+    database = databases.begin("own")
+    role = answered(database, "SELECT rolsuper, rolcreatedb, rolcreaterole FROM pg_roles WHERE rolname = current_user")
+    assert role == [(False, False, False)]
+    with reach(database) as one:
+        one.execute("CREATE TABLE tried (number int)")
     for who in ({"password": "guessed"}, {"user": "keeper"}, {"dbname": "postgres"}):
         with pytest.raises(psycopg.OperationalError):
             reach(database, **who)
+
+
+def test_a_second_database_follows_and_takes_over(databases: Databases) -> None:
+    first = databases.begin("first")
+    answered(first, "SELECT 1")
+    second = databases.begin("second", CLOCHE_DB_FOLLOWS=f"127.0.0.1:{first}")
+    assert answered(second, "SELECT pg_is_in_recovery()") == [(True,)]
+    with reach(first) as one:
+        one.execute("CREATE TABLE sown AS SELECT 'radish' AS crop")
+    assert answered(second, "SELECT crop FROM sown") == [("radish",)]
+    with reach(second) as one, pytest.raises(psycopg.errors.ReadOnlySqlTransaction):
+        one.execute("DELETE FROM sown")
+    databases.running[0].kill()
+    control = max(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda one: int(one.parts[-3]))
+    promote = [*databases.own, str(control), "-D", str(databases.home / "second" / "data"), "-w", "promote"]
+    subprocess.run(promote, check=True, cwd="/", stdout=subprocess.DEVNULL)  # noqa: S603
+    with reach(second) as one:
+        one.execute("INSERT INTO sown VALUES ('carrot')")
+    assert answered(second, "SELECT count(*) FROM sown") == [(2,)]
 
 
 def command(*words: str) -> list[str]:

@@ -129,12 +129,13 @@ class Handler(BaseHTTPRequestHandler):
 def main() -> None:
     """Serve until told to stop."""
     words = argparse.ArgumentParser(description=__doc__)
+    words.add_argument("--host", default="127.0.0.1")
     words.add_argument("--port", type=int, required=True)
     words.add_argument("--day-offset", type=int, default=0)
     words.add_argument("--seed", type=int, default=7)
     args = words.parse_args()
     Handler.day_offset, Handler.seed = args.day_offset, args.seed
-    ThreadingHTTPServer(("127.0.0.1", args.port), Handler).serve_forever()
+    ThreadingHTTPServer((args.host, args.port), Handler).serve_forever()
 
 
 if __name__ == "__main__":

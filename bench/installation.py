@@ -1,0 +1,286 @@
+"""A whole installation on several hosts, by the commands that docs/operations.md gives: begun, worked, hit, and put right."""
+
+from __future__ import annotations
+
+import json
+import secrets
+import shutil
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import psycopg
+import requests
+
+from bench.network import NET, Host, Network
+from bench.running import ROOT, WAITS_S
+
+DB, POOL, WEB, HTTP, WEATHER = 5432, 6432, 8000, 80, 8077
+SPRING_D = 130
+"""The installation lives so many days ahead, when there is something to be worked out."""
+POOLER = """[databases]
+cloche = host={database} port={port} dbname=cloche
+[pgbouncer]
+listen_addr = {address}
+listen_port = {pool}
+unix_socket_dir =
+auth_type = scram-sha-256
+auth_file = {place}/users
+pool_mode = session
+max_client_conn = 500
+default_pool_size = 120
+server_connect_timeout = 3
+server_login_retry = 1
+pidfile = {place}/pid
+"""
+PROXY = """daemon off; worker_processes 1; pid {place}/pid; error_log {place}/error.log;
+events {{}}
+http {{ access_log off; client_body_temp_path {place}/b; proxy_temp_path {place}/p; fastcgi_temp_path {place}/f;
+uwsgi_temp_path {place}/u; scgi_temp_path {place}/s;
+upstream webs {{ {webs} }}
+server {{ listen {address}:{http}; location / {{ proxy_pass http://webs; proxy_set_header Host localhost;
+proxy_connect_timeout 1s; proxy_read_timeout 60s; proxy_next_upstream error timeout; }} }} }}
+"""
+
+
+class Installation:
+    """place: an empty folder that every user may enter."""
+
+    def __init__(self, place: Path) -> None:
+        self.place, self.network = place, Network(place)
+        self.password, self.secret = secrets.token_urlsafe(18), secrets.token_urlsafe(48)
+        names = ("database", "second", "pooler", "weather", "proxy", "web1", "web2", "rounds")
+        self.hosts = {name: self.network.host(name) for name in names}
+        self.first, self.second = self.hosts["database"], self.hosts["second"]
+        self.url = f"http://{self.hosts['proxy'].address}"
+
+    def begin(self) -> None:
+        """Everything but the workers, until it answers."""
+        self._database(self.first)
+        self._until(lambda: self._asks("SELECT 1", on=self.first) == "1", "the database")
+        self._database(self.second, CLOCHE_DB_FOLLOWS=f"{self.first.address}:{DB}")
+        self._until(lambda: self._keeper("SELECT state FROM pg_stat_replication") == "streaming", "the second database")
+        # No reading is answered for that only one of them has.
+        self._keeper("ALTER SYSTEM SET synchronous_standby_names = 'follower'")
+        self._keeper("SELECT pg_reload_conf()")
+        self._pool(self.first)
+        weather = self.hosts["weather"]
+        weather.start(
+            *(sys.executable, "-m", "cloche.demo.weather_service", "--host", weather.address, "--port", str(WEATHER)),
+            *("--day-offset", str(SPRING_D)),
+            PYTHONPATH=str(ROOT / "src"),
+        )
+        self._manage(self.hosts["rounds"], "ready", "-v", "0")
+        self._manage(self.hosts["rounds"], "collectstatic", "--noinput", "-v", "0")
+        for name in ("web1", "web2"):
+            self._start(self.hosts[name], "web", "--listen", f"{self.hosts[name].address}:{WEB}")
+        self._start(self.hosts["rounds"], "rounds")
+        self._proxy()
+        self._until(lambda: requests.get(f"{self.url}/healthz/", timeout=WAITS_S).status_code == 200, "a page")
+
+    def close(self) -> None:
+        """All of it ended."""
+        self.network.close()
+
+    def make(self, gardens: int) -> list[dict[str, Any]]:
+        """So many gardens; their facts."""
+        env = self.env(self.hosts["rounds"]) | {"PYTHONPATH": f"{ROOT}/src:{ROOT}"}
+        said = self.hosts["rounds"].run(sys.executable, "-m", "bench.made_up", str(gardens), **env)
+        return [json.loads(line) for line in said.splitlines()]
+
+    def worker(self, name: str) -> Host:
+        """One more host that works."""
+        found = self.hosts[name] = self.hosts.get(name) or self.network.host(name)
+        self._start(found, "work", "--without-rounds")
+        return found
+
+    def rate_a_minute(self, seconds: float) -> float:
+        """Places worked out, from the first on, over so long or until there are none left."""
+        self.make_stale()
+        all_of_them = self.stale()
+        self._until(lambda: self.stale() < all_of_them, "the first place")
+        begun, before = time.monotonic(), self.stale()
+        while time.monotonic() - begun < seconds and self.stale():
+            time.sleep(0.5)
+        return 60 * (before - self.stale()) / (time.monotonic() - begun)
+
+    def make_stale(self) -> None:
+        """As a night does: every place is due again."""
+        self._asks("UPDATE places_place SET input_revision = input_revision + 1")
+
+    def stale(self) -> int:
+        """Places that are due."""
+        fresh = "EXISTS (SELECT FROM forecasts_forecast f WHERE f.place_id = p.id AND f.input_revision = p.input_revision)"
+        return int(self._asks(f"SELECT count(*) FROM places_place p WHERE NOT {fresh}"))  # noqa: S608 - our own words
+
+    def until_fresh(self) -> float:
+        """Until no place is due; seconds that took."""
+        begun = time.monotonic()
+        self._until(lambda: self.stale() == 0, "fresh forecasts", tries=7200)
+        return time.monotonic() - begun
+
+    def spent_s(self) -> float:
+        """Processor time of the work done for all gardens, a forecast of each place."""
+        rows = "SELECT sum(seconds) / sum(count) FROM work_worked WHERE task LIKE 'forecasts.%'"
+        return float(self._asks(rows)) * int(self._asks("SELECT count(*) FROM places_place"))
+
+    def bytes_a_garden(self, gardens: int) -> float:
+        """What the database takes of a disk for one."""
+        return float(self._asks("SELECT pg_database_size('cloche')")) / gardens
+
+    def lags_while(self, what: Callable[[], None]) -> list[float]:
+        """How far the second database is behind meanwhile [s], looked at twice a second."""
+        ended, lags = threading.Event(), list[float]()
+
+        def look() -> None:
+            while not ended.wait(0.5):
+                lags.append(
+                    float(self._keeper("SELECT coalesce(extract(epoch FROM replay_lag), 0) FROM pg_stat_replication") or 0)
+                )
+
+        looking = threading.Thread(target=look)
+        looking.start()
+        try:
+            what()
+        finally:
+            ended.set()
+            looking.join()
+        return lags
+
+    def lose_worker(self) -> None:
+        """What it had in hand is taken up by the others."""
+        name = max(name for name in self.hosts if name.startswith("worker"))
+        self._first_worked()
+        self.hosts[name].lose()
+        self.hosts[name].back()
+
+    def lose_web(self) -> None:
+        """The proxy leaves it out; it comes back by itself as services do."""
+        web = self.hosts["web2"]
+        web.lose()
+        time.sleep(10)
+        web.back()
+        self._start(web, "web", "--listen", f"{web.address}:{WEB}")
+
+    def lose_database(self) -> None:
+        """The second one takes over, by the commands of docs/operations.md."""
+        self._first_worked()
+        self.first.lose()
+        self.first, self.second = self.second, self.first
+        control = Path(self._pg_bin()) / "pg_ctl"
+        self.first.run(str(control), "-D", str(self._data(self.first)), "-w", "promote", user="postgres")
+        self._pool(self.first)
+
+    def _first_worked(self) -> None:
+        """Until the work has begun, or there is nothing to lose."""
+        all_of_them = self.stale()
+        self._until(lambda: self.stale() < all_of_them, "the first place")
+
+    def compared(self, logged: list[tuple[int, str]], read: list[tuple[int, float]]) -> tuple[int, int]:
+        """How many of what was answered for are not there, and how many are there more than once."""
+        with self._connected(self.first) as there:
+            values = "SELECT p.place_id, r.at FROM loggers_reading r JOIN loggers_probe p ON p.id = r.probe_id"
+            found = [(place, at.isoformat()) for place, at in there.execute(values)]
+            also = [
+                (place, round(value, 2))
+                for place, value in there.execute("SELECT place_id, temperature_c FROM readings_reading")
+            ]
+        there_once, there_too = set(found), set(also)
+        lost = sum(one not in there_once for one in logged) + sum(one not in there_too for one in read)
+        return lost, len(found) - len(there_once) + sum(also.count(one) > 1 for one in read)
+
+    # The parts.
+
+    def env(self, host: Host) -> dict[str, str]:
+        """What a part of the application is told."""
+        return {
+            "CLOCHE_DB_HOST": self.hosts["pooler"].address,
+            "CLOCHE_DB_PORT": str(POOL),
+            "CLOCHE_DB_PASSWORD": self.password,
+            "CLOCHE_SECRET_KEY": self.secret,
+            "CLOCHE_STATE": str(host.place),
+            "CLOCHE_WEATHER_URL": f"http://{self.hosts['weather'].address}:{WEATHER}",
+            "CLOCHE_DAY_OFFSET": str(SPRING_D),
+            "DJANGO_SETTINGS_MODULE": "cloche.config.settings.production",
+            "PYTHONPATH": f"{ROOT}/src",
+            "OMP_NUM_THREADS": "1",
+            "OPENBLAS_NUM_THREADS": "1",
+        }
+
+    def _start(self, host: Host, *words: str) -> None:
+        host.start(sys.executable, "-m", "cloche.manage", *words, **self.env(host))
+
+    def _manage(self, host: Host, *words: str) -> None:
+        host.run(sys.executable, "-m", "cloche.manage", *words, **self.env(host))
+
+    def _data(self, host: Host) -> Path:
+        return host.place / "postgres" / "data"
+
+    def _database(self, host: Host, **more: str) -> None:
+        folder = host.place / "postgres"
+        folder.mkdir(mode=0o700)
+        shutil.chown(folder, "postgres")
+        script = shutil.copy(ROOT / "deploy" / "database.sh", host.place / "database.sh")
+        own = {"CLOCHE_DB_PASSWORD": self.password, "CLOCHE_DB_FOLLOWER_PASSWORD": self.secret, "LC_ALL": "C.UTF-8"}
+        own |= {"CLOCHE_DB_LISTEN": host.address, "CLOCHE_DB_PORT": str(DB), "CLOCHE_DB_FROM": f"{NET}.0/24"}
+        host.start("/bin/bash", str(script), str(folder), user="postgres", **own, **more)
+
+    def _pool(self, database: Host) -> None:
+        """Begun, or told of another database."""
+        host = self.hosts["pooler"]
+        facts = {"database": database.address, "port": DB, "address": host.address, "pool": POOL, "place": host.place}
+        (host.place / "pooler.ini").write_text(POOLER.format(**facts))
+        if host.running:
+            host.running[-1].send_signal(1)
+            return
+        (host.place / "users").write_text(f'"cloche" "{self.password}"\n')
+        shutil.chown(host.place, "postgres")
+        host.start("/usr/sbin/pgbouncer", str(host.place / "pooler.ini"), user="postgres")
+
+    def _proxy(self) -> None:
+        host = self.hosts["proxy"]
+        webs = " ".join(f"server {self.hosts[name].address}:{WEB} max_fails=1 fail_timeout=5s;" for name in ("web1", "web2"))
+        conf = host.place / "nginx.conf"
+        conf.write_text(PROXY.format(place=host.place, webs=webs, address=host.address, http=HTTP))
+        host.start("/usr/sbin/nginx", "-e", str(host.place / "error.log"), "-c", str(conf))
+
+    # Questions.
+
+    def _connected(self, host: Host) -> psycopg.Connection[Any]:
+        where = {"host": host.address, "port": DB, "user": "cloche", "password": self.password, "dbname": "cloche"}
+        return psycopg.connect(**where, autocommit=True, connect_timeout=5)  # type: ignore[arg-type]
+
+    def _asks(self, words: str, on: Host | None = None) -> str:
+        with self._connected(on or self.first) as there:
+            answer = there.execute(words)  # type: ignore[call-overload]
+            row = answer.fetchone() if answer.description else None
+        return "" if row is None else str(row[0])
+
+    def _keeper(self, words: str) -> str:
+        """As whoever owns the server, on its own machine."""
+        socket = self._data(self.first).parent
+        psql = [f"{self._pg_bin()}/psql", "-X", "-qAt", "-h", str(socket), "-p", str(DB), "-U", "keeper", "-d", "postgres"]
+        return self.first.run(*psql, "-c", words, user="postgres")
+
+    @staticmethod
+    def _pg_bin() -> str:
+        return max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda one: int(one.parent.name)).as_posix()
+
+    def _until(self, true: Callable[[], bool], what: str, tries: int = 1200) -> None:
+        for _ in range(tries):
+            try:
+                if true():
+                    return
+            except (psycopg.OperationalError, requests.RequestException, subprocess.CalledProcessError):
+                pass  # it is not there yet, or not there again
+            time.sleep(0.25)
+        said = {host.name: _end(host.place / "said.log") for host in self.hosts.values()}
+        raise AssertionError(f"waited in vain for {what}: {said}")
+
+
+def _end(log: Path) -> str:
+    return log.read_text(errors="replace")[-600:] if log.exists() else ""
