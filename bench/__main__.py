@@ -36,7 +36,7 @@ ALONE = {
 ROOMS = ("drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
-OUTSIDE = ("after", "faults", "fuzz", "heavy", "hosts")
+OUTSIDE = ("after", "faults", "fuzz", "heavy", "hosts", "edr")
 """What starts the application by its own command and stands before it."""
 MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"

@@ -63,7 +63,7 @@ def _all(site: Installation, gardens: int) -> int:
             lose()
             caught_up_s = site.until_fresh()
             print(f"| {what} | {sending.longest_s:.1f} | {caught_up_s:.0f} |", flush=True)
-    lost, doubled = site.compared(sending.answered, morning.answered)
+    lost, doubled = site.compared(set(sending.answered), morning.answered)
     print(f"\n{len(sending.answered) + len(morning.answered)} readings answered for: {lost} lost, {doubled} doubled.\n")
     print_sheet(spent_s / places, site.bytes_a_garden(gardens))
     return int(bool(lost or doubled))
@@ -72,4 +72,5 @@ def _all(site: Installation, gardens: int) -> int:
 def _row(values: list[float]) -> str:
     if len(values) < 2:
         return " | ".join(f"{one:.0f}" for one in values * 3)
-    return f"{statistics.median(values):.0f} | {statistics.quantiles(values, n=20)[-1]:.0f} | {max(values):.0f}"
+    p95 = statistics.quantiles(values, n=20, method="inclusive")[-1]
+    return f"{statistics.median(values):.0f} | {p95:.0f} | {max(values):.0f}"

@@ -18,6 +18,7 @@ import requests
 
 from bench.network import NET, Host, Network
 from bench.running import ROOT, WAITS_S
+from cloche.supervisor import parts
 
 DB, POOL, WEB, HTTP, WEATHER = 5432, 6432, 8000, 80, 8077
 SPRING_D = 130
@@ -75,8 +76,8 @@ class Installation:
             PYTHONPATH=str(ROOT / "src"),
         )
         self._manage(self.hosts["rounds"], "ready", "-v", "0")
-        self._manage(self.hosts["rounds"], "collectstatic", "--noinput", "-v", "0")
         for name in ("web1", "web2"):
+            self._manage(self.hosts[name], "collectstatic", "--noinput", "-v", "0")
             self._start(self.hosts[name], "web", "--listen", f"{self.hosts[name].address}:{WEB}")
         self._start(self.hosts["rounds"], "rounds")
         self._proxy()
@@ -95,7 +96,8 @@ class Installation:
     def worker(self, name: str) -> Host:
         """One more host that works."""
         found = self.hosts[name] = self.hosts.get(name) or self.network.host(name)
-        self._start(found, "work", "--without-rounds")
+        # On a machine of its own it would take nothing from the others; here it stands back, as it does on one machine.
+        parts.stand_back(self._start(found, "work", "--without-rounds").pid)
         return found
 
     def rate_a_minute(self, seconds: float) -> float:
@@ -180,7 +182,7 @@ class Installation:
         all_of_them = self.stale()
         self._until(lambda: self.stale() < all_of_them, "the first place")
 
-    def compared(self, logged: list[tuple[int, str]], read: list[tuple[int, float]]) -> tuple[int, int]:
+    def compared(self, logged: set[tuple[int, str]], read: list[tuple[int, float]]) -> tuple[int, int]:
         """How many of what was answered for are not there, and how many are there more than once."""
         with self._connected(self.first) as there:
             values = "SELECT p.place_id, r.at FROM loggers_reading r JOIN loggers_probe p ON p.id = r.probe_id"
@@ -211,8 +213,8 @@ class Installation:
             "OPENBLAS_NUM_THREADS": "1",
         }
 
-    def _start(self, host: Host, *words: str) -> None:
-        host.start(sys.executable, "-m", "cloche.manage", *words, **self.env(host))
+    def _start(self, host: Host, *words: str) -> subprocess.Popen[bytes]:
+        return host.start(sys.executable, "-m", "cloche.manage", *words, **self.env(host))
 
     def _manage(self, host: Host, *words: str) -> None:
         host.run(sys.executable, "-m", "cloche.manage", *words, **self.env(host))

@@ -72,13 +72,7 @@ class Host:
     def lose(self) -> None:
         """As if its plug were pulled: off the network, then nothing of it is left."""
         ip("link", "set", f"cl-{self.number}", "down")
-        there = ["/usr/sbin/ip", "netns", "pids", self.space]
-        pids = subprocess.run(there, capture_output=True, text=True, check=True).stdout.split()  # noqa: S603
-        for pid in map(int, pids):
-            try:
-                os.kill(pid, signal.SIGKILL)
-            except ProcessLookupError:
-                continue  # it went with another
+        kill_all_in(self.space)
         for part in self.running:
             part.wait(WAITS_S)
         self.running.clear()
@@ -125,11 +119,30 @@ class Network:
         self._clear()
 
     def _clear(self) -> None:
-        """Also what a run that was killed left."""
-        names = subprocess.run(["/usr/sbin/ip", "netns", "list"], capture_output=True, text=True, check=True).stdout
-        for name in (line.split()[0] for line in names.splitlines() if line.startswith("cloche-")):
-            ip("netns", "del", name)
+        """Also what a run that was killed left: a namespace lives on for as long as something runs in it."""
+        for name in _listed("netns", "list"):
+            if name.startswith("cloche-"):
+                kill_all_in(name)
+                ip("netns", "del", name)
+        for name in _listed("-brief", "link", "show"):
+            if name.startswith("cl-"):
+                ip("link", "del", name.split("@")[0], may_fail=True)  # it goes with its other end, in its own time
         ip("link", "del", SWITCH, may_fail=True)
+
+
+def kill_all_in(space: str) -> None:
+    """Every process of a namespace, at once."""
+    for pid in _listed("netns", "pids", space):
+        try:
+            os.kill(int(pid), signal.SIGKILL)
+        except ProcessLookupError:
+            continue  # it went with another
+
+
+def _listed(*words: str) -> list[str]:
+    """The first word of each line."""
+    lines = subprocess.run(["/usr/sbin/ip", *words], capture_output=True, text=True, check=True).stdout.splitlines()  # noqa: S603
+    return [line.split()[0] for line in lines if line.strip()]
 
 
 def _free() -> dict[str, str]:

@@ -4,7 +4,8 @@ turn, one that keeps failing, and a cell that is asked once."""
 from __future__ import annotations
 
 import json
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
+from pathlib import Path
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 from zoneinfo import ZoneInfo
@@ -14,6 +15,7 @@ from covjson_pydantic.coverage import Coverage
 from edr_pydantic.capabilities import ConformanceModel, LandingPageModel
 from edr_pydantic.collections import Collection, Collections
 
+from bench import edr as edr_bench
 from cloche.apart.running import Misasked, Refused
 from cloche.apps.gardens.models import Garden
 from cloche.apps.weather import asking, edr, provider
@@ -140,7 +142,51 @@ def test_parameters_in_a_list_and_open_intervals_are_read() -> None:
     found = edr.described(DAYS, document)
     assert (found.first, found.last) == (datetime(2020, 1, 1, tzinfo=UTC), None)
     assert found.daily
-    assert found.position
+    assert found.query == "position"
+
+
+PYGEOAPI = Path(__file__).parent / "pygeoapi"
+"""What pygeoapi 0.21.0 answered of the station's hours (see bench/edr.py): another server's shapes, as they came."""
+
+
+def test_another_server_is_read_as_it_is(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Its formats have other names and are not listed, its instants bear no zone, its symbols no address."""
+    garden.timezone_name = "UTC"
+    asked: list[str] = []
+
+    def read(address: str) -> Any:
+        asked.append(address)
+        query = "position" if "/position?" in address else "collection"
+        return json.loads((PYGEOAPI / f"{query}.json").read_text(encoding="utf-8"))
+
+    monkeypatch.setattr(edr, "read_from", read)
+    monkeypatch.setattr(edr.clock, "now", lambda: datetime(2025, 4, 20, 6, tzinfo=UTC))
+    found = edr.EdrProvider(["http://station.test/collections/station"]).ask(garden)
+    assert "f=" not in urlsplit(asked[1]).query
+    days = {date.fromisoformat(found.past["first"]) + timedelta(days=i): i for i in range(len(found.past["low_c"]))}
+    for day in (date(2025, 4, 18), date(2025, 4, 19)):
+        low, high, _rain = edr_bench.station_days()[day]
+        assert (found.past["low_c"][days[day]], found.past["high_c"][days[day]]) == pytest.approx((low, high), abs=0.01)
+    assert [day["day"] for day in found.ahead] == ["2025-04-20"]
+    assert found.current_c is not None
+
+
+@pytest.mark.parametrize(
+    ("own", "general", "name"),
+    [
+        (["CoverageJSON", "GeoJSON"], [], "CoverageJSON"),
+        (None, ["netcdf", "application/prs.coverage+json"], "application/prs.coverage+json"),
+        (None, ["covjson"], "covjson"),
+        (["GeoJSON"], ["covjson"], None),
+        (None, None, None),
+    ],
+)
+def test_a_format_is_asked_for_by_the_name_that_it_has_there(
+    own: list[str] | None, general: list[str] | None, name: str | None
+) -> None:
+    document = answered("/collections/hours") | {"output_formats": general}
+    document["data_queries"]["position"]["link"]["variables"]["output_formats"] = own
+    assert edr.described(HOURS, document).format == name
 
 
 def test_a_service_without_a_whole_day_gives_no_answer(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -3,6 +3,7 @@ or a cube in CoverageJSON."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
@@ -23,20 +24,24 @@ CELL_DEG = 0.05
 AROUND_DEG = 0.15
 """Half of a cube's side where a collection knows no positions."""
 CURRENT = timedelta(hours=2)
+POSITION, CUBE = "position", "cube"
+COVERAGE = re.compile(r"cov(erage)?[-_+ ]?json", re.IGNORECASE)
 LEAST_DAYS = 1
 
 
 @dataclass(frozen=True)
 class Collection:
     """What is used of a collection's description. names: its parameters that mean something here, by key; daily: whether all
-    of them are of days; position: whether it can be asked about one, else about a cube."""
+    of them are of days; query: the kind that it is asked, about a position if it can be; format: the name that CoverageJSON
+    has there, if it says."""
 
     url: str
     names: dict[str, Any]
     first: datetime | None
     last: datetime | None
     daily: bool
-    position: bool
+    query: str
+    format: str | None
 
 
 class EdrProvider:
@@ -73,10 +78,19 @@ def described(url: str, document: Any) -> Collection:
         raise NoAnswer(_("The weather service does not describe its collection as the standard asks.")) from odd
     if not names:
         raise NoAnswer(_("The weather service has no air temperature in a unit that is known."))
+    query = POSITION if POSITION in queries or not queries else CUBE
     lasting = [str((one.get("measurementType") or {}).get("duration", "")).lstrip("-") for one in names.values()]
     return Collection(
-        url, names, _instant(first), _instant(last), set(lasting) == {"P1D"}, "position" in queries or not queries
+        url, names, _instant(first), _instant(last), set(lasting) == {"P1D"}, query, _format(document, queries.get(query))
     )
+
+
+def _format(document: dict[str, Any], query: Any) -> str | None:
+    """CoverageJSON among the formats that the query or else the collection lists. Servers name it as they please, or list none
+    and refuse to be asked for one."""
+    own = ((query.get("link") or {}).get("variables") or {}).get("output_formats") if isinstance(query, dict) else None
+    listed = own or document.get("output_formats") or []
+    return next((name for name in listed if isinstance(name, str) and COVERAGE.search(name)), None)
 
 
 def _instant(text: object) -> datetime | None:
@@ -98,14 +112,15 @@ def _series(one: Collection, latitude: float, longitude: float, now: datetime) -
     words = {
         "datetime": "/".join(at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%SZ") for at in (first, last)),
         "parameter-name": ",".join(one.names),
-        "f": "CoverageJSON",
     }
-    if one.position:
-        path, where = "position", {"coords": f"POINT({longitude} {latitude})"}
+    if one.format:
+        words["f"] = one.format
+    if one.query == POSITION:
+        where = {"coords": f"POINT({longitude} {latitude})"}
     else:
         box = (longitude - AROUND_DEG, latitude - AROUND_DEG, longitude + AROUND_DEG, latitude + AROUND_DEG)
-        path, where = "cube", {"bbox": ",".join(f"{round(v, 4)}" for v in box)}
-    document = read_from(f"{one.url}/{path}?{urlencode(where | words)}")
+        where = {"bbox": ",".join(f"{round(v, 4)}" for v in box)}
+    document = read_from(f"{one.url}/{one.query}?{urlencode(where | words)}")
     try:
         return coverages.series_of(document, latitude, longitude, one.names)
     except coverages.NotUnderstood as odd:

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from enum import StrEnum
 from itertools import pairwise
 from statistics import median
@@ -106,12 +106,13 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
     """What a CoverageJSON document tells of a site. known: parameters as the collection describes them, for those that the
     document names only. Raises NotUnderstood."""
     try:
+        _say_zones(document)
         if isinstance(document, dict) and document.get("type") == "CoverageCollection":
             collection = CoverageCollection.model_validate(document)
             coverages, shared = collection.coverages, document.get("parameters") or {}
         else:
             coverages, shared = [Coverage.model_validate(document)], {}
-    except ValueError as odd:
+    except (AttributeError, TypeError, ValueError) as odd:
         raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
     found: Series = {}
     for coverage in coverages:
@@ -120,6 +121,17 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
     if not found:
         raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
     return found
+
+
+def _say_zones(document: Any) -> None:
+    """An instant without a zone is of UTC [CovJSON]; what reads it further wants that to be written."""
+    if not isinstance(document, dict):
+        return
+    for one in [document, *(document.get("coverages") or [])]:
+        times = ((one.get("domain") or {}).get("axes") or {}).get("t") or {}
+        if isinstance(times.get("values"), list):
+            at = (datetime.fromisoformat(text) for text in times["values"])
+            times["values"] = [(one if one.tzinfo else one.replace(tzinfo=UTC)).isoformat() for one in at]
 
 
 def _add(found: Series, coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float) -> None:
