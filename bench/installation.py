@@ -36,6 +36,10 @@ max_client_conn = 500
 default_pool_size = 120
 server_connect_timeout = 3
 server_login_retry = 1
+tcp_keepidle = 5
+tcp_keepintvl = 2
+tcp_keepcnt = 3
+tcp_user_timeout = 10000
 pidfile = {place}/pid
 """
 PROXY = """daemon off; worker_processes 1; pid {place}/pid; error_log {place}/error.log;

@@ -13,6 +13,7 @@ from cloche.bridge.services.coverages import (
     Quantity,
     air_at,
     days_of,
+    days_of_runs,
     meant,
     series_of,
 )
@@ -60,7 +61,7 @@ def coverage(
     ],
 )
 def test_units_and_names(name: str, unit: str, value: float, quantity: Quantity, expected: float) -> None:
-    found = series_of(coverage({"p": parameter(name, unit)}, {"p": [value]}), 48.0, 15.0)
+    found = series_of(coverage({"p": parameter(name, unit)}, {"p": [value]}), 48.0, 15.0)[0]
     assert list(found) == [quantity]
     assert found[quantity][BEGIN] == pytest.approx(expected)
 
@@ -89,7 +90,7 @@ def test_what_cannot_be_used_is_left_out_not_guessed() -> None:
 
 def test_hours_become_the_sites_own_days() -> None:
     air = [float(hour % 24) for hour in range(72)]
-    found = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": air}), 48.0, 15.0)
+    found = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": air}), 48.0, 15.0)[0]
     assert list(days_of(found, ZoneInfo("UTC"))) == [date(2026, 4, 20), date(2026, 4, 21), date(2026, 4, 22)]
     # In summer Vienna's day begins at 22 UTC of the day before; its first and last are not whole.
     vienna = days_of(found, VIENNA)
@@ -103,7 +104,7 @@ def test_rain_fell_before_the_hour_at_which_it_stands() -> None:
     air, rain = [5.0] * 49, [0.0] * 49
     rain[24] = 6.0
     both = {"a": parameter("air_temperature", "Cel"), "r": parameter("precipitation_amount", "mm")}
-    found = days_of(series_of(coverage(both, {"a": air, "r": rain}), 48.0, 15.0), ZoneInfo("UTC"))
+    found = days_of(series_of(coverage(both, {"a": air, "r": rain}), 48.0, 15.0)[0], ZoneInfo("UTC"))
     assert found[date(2026, 4, 20)]["rain_mm"] == 6.0
     assert found[date(2026, 4, 21)]["rain_mm"] == 0.0
 
@@ -121,7 +122,7 @@ def test_daily_extremes_bear_their_own_date_wind_comes_down_to_two_metres_and_cl
         "wind": [10.0, 1.0, 1.0],
         "cloud": [0.1, 0.5, 0.9],
     }
-    found = days_of(series_of(coverage(described, values, timedelta(days=1)), 48.0, 15.0), DENVER)
+    found = days_of(series_of(coverage(described, values, timedelta(days=1)), 48.0, 15.0)[0], DENVER)
     assert list(found) == [date(2026, 4, 20), date(2026, 4, 22)]
     # FAO-56, equation 47: 4.87 / ln(67.8 · 10 − 5.42) = 0.748 of the wind at ten metres.
     assert found[date(2026, 4, 20)] == {"low_c": 2.0, "high_c": 12.0, "rain_mm": None, "wind_m_s": 7.48, "sky": "clear"}
@@ -134,11 +135,11 @@ def test_of_a_grid_the_nearest_cell_that_tells_anything_counts() -> None:
     document["domain"]["axes"] |= {"x": {"start": 14.0, "stop": 16.0, "num": 3}, "y": {"values": [47.0, 48.0]}}
     values = [float(10 * cell + hour) for cell in range(6) for hour in range(2)]
     document["ranges"]["p"] |= {"axisNames": ["y", "x", "t"], "shape": [2, 3, 2], "values": values}
-    found = series_of(document, 48.1, 15.1)[Quantity.AIR]
+    found = series_of(document, 48.1, 15.1)[0][Quantity.AIR]
     assert list(found.values()) == [40.0, 41.0]
     for hour in (0, 1):
         document["ranges"]["p"]["values"][4 * 2 + hour] = None
-    assert list(series_of(document, 48.1, 15.1)[Quantity.AIR].values()) == [50.0, 51.0]
+    assert list(series_of(document, 48.1, 15.1)[0][Quantity.AIR].values()) == [50.0, 51.0]
 
 
 def test_a_collection_of_coverages_shares_its_parameters() -> None:
@@ -148,9 +149,9 @@ def test_a_collection_of_coverages_shares_its_parameters() -> None:
         del part["parameters"]
     shared = {"p": parameter("air_temperature", "Cel"), "r": parameter("precipitation_amount", "mm")}
     document = {"type": "CoverageCollection", "parameters": shared, "coverages": [one, two]}
-    assert set(series_of(document, 48.0, 15.0)) == {Quantity.AIR, Quantity.RAIN}
+    assert set(series_of(document, 48.0, 15.0)[0]) == {Quantity.AIR, Quantity.RAIN}
     # A document that names its parameters only is read by what the collection says of them.
-    assert set(series_of(one, 48.0, 15.0, shared)) == {Quantity.AIR}
+    assert set(series_of(one, 48.0, 15.0, shared)[0]) == {Quantity.AIR}
 
 
 @pytest.mark.parametrize(
@@ -173,3 +174,34 @@ def test_the_air_now_is_the_last_that_was_told() -> None:
     found = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": [1.0, 2.0, 3.0]}), 48.0, 15.0)
     assert air_at(found, BEGIN + timedelta(minutes=90), timedelta(hours=2)) == 2.0
     assert air_at(found, BEGIN + timedelta(hours=9), timedelta(hours=2)) is None
+
+
+def of_runs(runs: list[list[float]], rain: list[float] | None = None) -> dict[str, Any]:
+    """Air by run and hour, rain told once."""
+    both = {"a": parameter("air_temperature", "Cel")} | ({"r": parameter("precipitation_amount", "mm")} if rain else {})
+    document = coverage(both, {"a": runs[0]} | ({"r": list(rain)} if rain else {}))
+    del document["domain"]["domainType"]
+    document["domain"]["axes"]["realization"] = {"values": list(range(len(runs)))}
+    # Time before runs: axes come in any order.
+    values = [value for at in zip(*runs, strict=True) for value in at]
+    document["ranges"]["a"] |= {"axisNames": ["t", "realization"], "shape": [len(runs[0]), len(runs)], "values": values}
+    return document
+
+
+def test_an_ensemble_is_told_by_run_and_its_days_by_their_mean() -> None:
+    cold, warm = [float(h) for h in range(24)], [h + 4.0 for h in range(24)]
+    runs = series_of(of_runs([cold, warm], rain=[0.0] * 12 + [1.0] * 12), 48.0, 15.0)
+    assert [list(one[Quantity.AIR].values()) for one in runs] == [cold, warm]
+    day = days_of_runs(runs, ZoneInfo("UTC"))[date(2026, 4, 20)]
+    assert (day["low_c"], day["high_c"]) == (2.0, 25.0)
+    assert [run[:2] for run in day["runs"]] == [[0.0, 23.0], [4.0, 27.0]]
+    assert day["runs"][0][2] == day["runs"][1][2] == day["rain_mm"]
+    assert air_at(runs, BEGIN + timedelta(hours=3), timedelta(hours=2)) == 5.0
+
+
+def test_an_hour_that_a_run_leaves_out_is_nobodys() -> None:
+    cold = [float(h) for h in range(24)]
+    gap = [*cold[:5], float("nan"), *cold[6:]]
+    document = of_runs([cold, gap])
+    document["ranges"]["a"]["values"] = [None if v != v else v for v in document["ranges"]["a"]["values"]]
+    assert [len(one[Quantity.AIR]) for one in series_of(document, 48.0, 15.0)] == [23, 23]

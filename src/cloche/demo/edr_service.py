@@ -4,8 +4,9 @@
     /edr/collections/hours/position?coords=POINT(14.4 48.3)&datetime=…   by the hour, three days back and seven ahead
     /edr/collections/days/position?…                                     by the day, thirty years back
     /edr/collections/hours/cube?bbox=14.2,48.1,14.6,48.5                 four sites of a grid
+    /edr/collections/runs/position?…                                     the coming days by the hour, each run of an ensemble
 
-The same sky as the plain answer's; the hours swing between a day's low and high.
+The same sky as the plain answer's; the hours swing between a day's low and high. A run strays from it as its forecasts do.
 """
 
 from __future__ import annotations
@@ -26,7 +27,9 @@ CF = "https://vocab.nerc.ac.uk/standard_name/"
 CRS84 = "http://www.opengis.net/def/crs/OGC/1.3/CRS84"
 GREGORIAN = {"type": "TemporalRS", "calendar": "Gregorian"}
 GEOGRAPHIC = {"type": "GeographicCRS", "id": CRS84}
-HOURS, DAYS = "hours", "days"
+HOURS, DAYS, RUNS = "hours", "days", "runs"
+RUN, MANY = "realization", 20
+"""The axis of the ensemble, as CF calls it, and how many runs it has."""
 POINT = re.compile(r"POINT ?\(\s*(-?[\d.]+)\s+(-?[\d.]+)\s*\)")
 LOWEST_H, HIGHEST_H = 3, 15
 KELVIN = 273.15
@@ -45,13 +48,13 @@ def answer(path: str, words: dict[str, str], root: str, now: datetime, seed: int
         case ["conformance"]:
             return {"conformsTo": CONFORMS}
         case ["collections"]:
-            return {"links": _links(root), "collections": [collection(name, root, now) for name in (HOURS, DAYS)]}
-        case ["collections", (("hours" | "days") as name)]:
+            return {"links": _links(root), "collections": [collection(name, root, now) for name in (HOURS, DAYS, RUNS)]}
+        case ["collections", (("hours" | "days" | "runs") as name)]:
             return collection(name, root, now)
-        case ["collections", (("hours" | "days") as name), "position"]:
+        case ["collections", (("hours" | "days" | "runs") as name), "position"]:
             longitude, latitude = _point(words.get("coords", ""))
             return _coverage(name, [longitude], [latitude], words, now, seed)
-        case ["collections", (("hours" | "days") as name), "cube"]:
+        case ["collections", (("hours" | "days" | "runs") as name), "cube"]:
             west, south, east, north = _box(words.get("bbox", ""))
             return _coverage(name, [west, east], [south, north], words, now, seed)
     raise LookupError(path)
@@ -67,12 +70,13 @@ def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
     """What a collection says of itself."""
     first, last = _extent(name, now)
     queries = {}
+    one_of = {"custom": [{"id": RUN, "interval": [[1, MANY]], "values": [f"R{MANY}/1/1"], "reference": f"{CF}{RUN}/"}]}
     for kind in ("position", "cube"):
         about = {"query_type": kind, "output_formats": ["CoverageJSON"], "default_output_format": "CoverageJSON"}
         if kind == "cube":
             about["height_units"] = ["m"]
         queries[kind] = {"link": {"href": f"{root}/collections/{name}/{kind}", "rel": "data", "variables": about}}
-    step = "PT1H" if name == HOURS else "P1D"
+    step = "P1D" if name == DAYS else "PT1H"
     return {
         "id": name,
         "title": f"Weather by the {name.removesuffix('s')}",
@@ -80,7 +84,8 @@ def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
         "extent": {
             "spatial": {"bbox": [[-180.0, -66.0, 180.0, 66.0]], "crs": CRS84},
             "temporal": {"interval": [[_text(first), _text(last)]], "values": [f"R/{_text(first)}/{step}"], "trs": "Gregorian"},
-        },
+        }
+        | (one_of if name == RUNS else {}),
         "data_queries": queries,
         "crs": [CRS84],
         "output_formats": ["CoverageJSON"],
@@ -90,7 +95,7 @@ def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
 
 def parameters(name: str) -> dict[str, dict[str, Any]]:
     """Of a collection, by key: CF names, UCUM units."""
-    if name == HOURS:
+    if name != DAYS:
         return {
             "air_temperature": _parameter("air_temperature", "Air temperature", "K", ("point", "PT0H")),
             "precipitation_amount": _parameter("precipitation_amount", "Precipitation", "kg/m2", ("sum", "PT1H")),
@@ -119,21 +124,26 @@ def _extent(name: str, now: datetime) -> tuple[datetime, datetime]:
     from cloche.demo.weather_service import FORECAST_D
 
     midnight = now.astimezone(UTC).replace(hour=0, minute=0, second=0, microsecond=0)
-    if name == HOURS:
-        return midnight - timedelta(days=HOURS_BACK_D), midnight + timedelta(days=FORECAST_D + 1)
+    if name != DAYS:
+        return midnight - timedelta(days=HOURS_BACK_D * (name == HOURS)), midnight + timedelta(days=FORECAST_D + 1)
     return datetime(now.year - YEARS, 1, 1, tzinfo=UTC), midnight - timedelta(days=1)
 
 
 def _coverage(name: str, xs: list[float], ys: list[float], words: dict[str, str], now: datetime, seed: int) -> dict[str, Any]:
     times, wanted = _times(name, words, now), _wanted(name, words)
-    sites = [_values(name, times, x, y, now, seed) for y in ys for x in xs]
-    grid = len(sites) > 1
+    runs = range(MANY if name == RUNS else 1)
+    sites = [_values(name, times, x, y, now, seed, run) for run in runs for y in ys for x in xs]
+    grid = len(ys) * len(xs) > 1
     names, shape = (["y", "x", "t"], [len(ys), len(xs), len(times)]) if grid else (["t"], [len(times)])
     referencing = [
         {"coordinates": ["x", "y"], "system": GEOGRAPHIC},
         {"coordinates": ["t"], "system": GREGORIAN},
     ]
-    axes = {"x": {"values": xs}, "y": {"values": ys}, "t": {"values": [_text(at) for at in times]}}
+    axes: dict[str, Any] = {"x": {"values": xs}, "y": {"values": ys}, "t": {"values": [_text(at) for at in times]}}
+    domain: dict[str, Any] = {"type": "Domain", "domainType": "Grid" if grid else "PointSeries", "axes": axes}
+    if name == RUNS:  # a type of domain knows its own axes and no other
+        names, shape, axes[RUN] = [RUN, *names], [MANY, *shape], {"values": [run + 1 for run in runs]}
+        del domain["domainType"]
     ranges = {
         key: {
             "type": "NdArray",
@@ -153,25 +163,20 @@ def _coverage(name: str, xs: list[float], ys: list[float], words: dict[str, str]
     }
     return {
         "type": "Coverage",
-        "domain": {
-            "type": "Domain",
-            "domainType": "Grid" if grid else "PointSeries",
-            "axes": axes,
-            "referencing": referencing,
-        },
+        "domain": domain | {"referencing": referencing},
         "parameters": described,
         "ranges": ranges,
     }
 
 
-def _values(name: str, times: list[datetime], x: float, y: float, now: datetime, seed: int) -> dict[str, list[float]]:
+def _values(name: str, times: list[datetime], x: float, y: float, now: datetime, seed: int, run: int) -> dict[str, list[float]]:
     from cloche.demo.weather_service import FORECAST_D, days_ahead
 
     if not (-66 <= y <= 66 and -180 <= x <= 180):
         raise Unasked("The grid ends at 66 degrees.")
     today = now.astimezone(UTC).date()
     truth = sky.history(y, x, sky.climate_at(y, x, 0.0), today + timedelta(days=FORECAST_D + 1), seed)
-    ahead = days_ahead(truth, today, seed)
+    ahead = days_ahead(truth, today, seed + 1000 * run)
 
     def day_of(on: date) -> tuple[float, float, float, float]:
         if on in ahead:
@@ -210,7 +215,7 @@ def _times(name: str, words: dict[str, str], now: datetime) -> list[datetime]:
         first, last = begin, end
     except ValueError as wrong:
         raise Unasked("datetime is two instants with a / between them.") from wrong
-    step = timedelta(hours=1) if name == HOURS else timedelta(days=1)
+    step = timedelta(days=1) if name == DAYS else timedelta(hours=1)
     count = int((end - begin) / step) + 1
     times = [begin + i * step for i in range(count) if first <= begin + i * step <= last]
     if not times:

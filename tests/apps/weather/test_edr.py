@@ -18,7 +18,8 @@ from edr_pydantic.collections import Collection, Collections
 from bench import edr as edr_bench
 from cloche.apart.running import Misasked, Refused
 from cloche.apps.gardens.models import Garden
-from cloche.apps.weather import asking, edr, provider
+from cloche.apps.weather import asking, edr, provider, selectors
+from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import ProviderState, WeatherCell
 from cloche.apps.weather.provider import NoAnswer, NotHere, ProviderAnswer, answer_from
 from cloche.apps.work import moments
@@ -54,6 +55,7 @@ def test_the_stand_in_speaks_as_the_standards_models_have_it() -> None:
     assert {one.id for one in Collections.model_validate_json(json.dumps(answered("/collections"))).collections} == {
         "hours",
         "days",
+        "runs",
     }
     for name in ("hours", "days"):
         one = Collection.model_validate_json(json.dumps(answered(f"/collections/{name}")))
@@ -65,6 +67,44 @@ def test_the_stand_in_speaks_as_the_standards_models_have_it() -> None:
         cube = Coverage.model_validate_json(json.dumps(answered(f"/collections/{name}/cube", bbox="14,47,16,49")))
         assert cube.domain.domainType == "Grid"
         assert set(point.ranges) == set(cube.ranges) == set(one.parameter_names.root)
+
+
+def test_its_ensemble_is_what_the_standard_calls_one() -> None:
+    """The models know the usual axes alone: beyond its own the coverage is one of theirs."""
+    document = answered("/collections/runs/position", coords="POINT(15 48)")
+    runs = document["domain"]["axes"].pop("realization")["values"]
+    assert runs == list(range(1, 21))
+    point = Coverage.model_validate_json(json.dumps(document))
+    for one in point.ranges.values():
+        assert one.axisNames == ["realization", "t"]
+        assert one.shape == [20, len(document["domain"]["axes"]["t"]["values"])]
+    custom = Collection.model_validate_json(json.dumps(answered("/collections/runs"))).extent.custom
+    assert custom is not None
+    assert [one.id for one in custom] == ["realization"]
+
+
+def test_an_ensembles_runs_come_with_its_days(garden: Garden, addresses: list[str]) -> None:
+    garden.timezone_name = "UTC"
+    found = edr.EdrProvider([f"{ROOT}/collections/runs", DAYS]).ask(garden)
+    assert len(found.ahead) >= 7
+    for day in found.ahead[1:7]:
+        lows = [run[0] for run in day["runs"]]
+        assert len(lows) == edr_service.MANY
+        assert day["low_c"] == pytest.approx(sum(lows) / len(lows), abs=0.01)
+    spread = [max(run[0] for run in day["runs"]) - min(run[0] for run in day["runs"]) for day in found.ahead[1:7]]
+    assert spread[-1] > spread[0] > 0.5
+    assert found.past["low_c"]  # the other collection's
+    fetch.keep(garden, found)
+    ahead = [day for day in selectors.reported_days(garden) if day.lead_d]
+    assert len(ahead[0].runs) == edr_service.MANY
+
+
+@pytest.mark.parametrize("runs", [[[5.0, 3.0, None]], [[5.0, 9.0]], [[5.0, 9.0, -1.0]], [["cold", 9.0, 0.0]], 7])
+def test_runs_that_cannot_be_are_no_answer(runs: Any) -> None:
+    given = weather_service.report(48.0, 15.0, 300.0, ZoneInfo("UTC"), NOW)
+    given["forecast"][2]["runs"] = runs
+    with pytest.raises(NoAnswer):
+        answer_from(given)
 
 
 @pytest.mark.parametrize(
@@ -152,17 +192,17 @@ PYGEOAPI = Path(__file__).parent / "pygeoapi"
 def test_another_server_is_read_as_it_is(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     """Its formats have other names and are not listed, its instants bear no zone, its symbols no address."""
     garden.timezone_name = "UTC"
-    asked: list[str] = []
+    addresses: list[str] = []
 
     def read(address: str) -> Any:
-        asked.append(address)
+        addresses.append(address)
         query = "position" if "/position?" in address else "collection"
         return json.loads((PYGEOAPI / f"{query}.json").read_text(encoding="utf-8"))
 
     monkeypatch.setattr(edr, "read_from", read)
     monkeypatch.setattr(edr.clock, "now", lambda: datetime(2025, 4, 20, 6, tzinfo=UTC))
     found = edr.EdrProvider(["http://station.test/collections/station"]).ask(garden)
-    assert "f=" not in urlsplit(asked[1]).query
+    assert "f=" not in urlsplit(addresses[1]).query
     days = {date.fromisoformat(found.past["first"]) + timedelta(days=i): i for i in range(len(found.past["low_c"]))}
     for day in (date(2025, 4, 18), date(2025, 4, 19)):
         low, high, _rain = edr_bench.station_days()[day]
@@ -190,7 +230,7 @@ def test_a_format_is_asked_for_by_the_name_that_it_has_there(
 
 
 def test_a_service_without_a_whole_day_gives_no_answer(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(edr, "_series", lambda *given: {})
+    monkeypatch.setattr(edr, "_series", lambda *given: [{}])
     monkeypatch.setattr(edr, "read_from", lambda address: answered("/collections/hours"))
     with pytest.raises(NoAnswer, match="no whole day"):
         edr.EdrProvider([HOURS]).ask(garden)

@@ -1,4 +1,5 @@
 from datetime import date
+from zoneinfo import ZoneInfo
 
 import pytest
 from django.test import Client
@@ -6,7 +7,10 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import DailyWeather, WeatherReport
+from cloche.apps.weather.provider import answer_from
+from cloche.demo import weather_service
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -127,3 +131,12 @@ def test_another_day_brings_its_own_numbers_and_leaves_what_was_typed(signed_in:
     page = signed_in.get(url, shown | {"day": "2026-04-20"}).content.decode()
     assert 'value="-1.0"' in page
     assert 'value="7"' in page
+
+
+def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Client, garden: Garden) -> None:
+    given = weather_service.report(48.0, 15.0, 300.0, ZoneInfo("UTC"), NOW)
+    given["forecast"][3]["runs"] = [[float(low), 15.0, 0.0] for low in range(11)]
+    fetch.keep(garden, answer_from(given))
+    page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
+    assert page.count("in four of five runs") == 1
+    assert "low of 1.0° to 9.0° in four of five runs" in page

@@ -5,7 +5,7 @@ import pytest
 
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
-from cloche.core.weather.scenarios import Known, Past, scenarios
+from cloche.core.weather.scenarios import Ensemble, Known, Past, scenarios
 
 NORMALS = Normals(np.full(12, 5.0), np.full(12, 15.0), np.full(12, 3.0), "typed")
 TODAY = 30
@@ -99,3 +99,44 @@ def test_generated_wet_days_are_duller() -> None:
     wet = air.rain_mm[far] > 0
     assert 0.3 < wet.mean() < 0.5
     assert air.sun_share[far][wet].mean() < air.sun_share[far][~wet].mean() - 0.2
+
+
+def with_runs(runs_k: list[float], members: int = 400, rain_mm: float = 0.0) -> DailyRecord:
+    """Seven days ahead, each run off by so much on all of them."""
+    days, many = TODAY + 30, len(runs_k)
+    low, high = np.full(days, np.nan), np.full(days, np.nan)
+    ahead = slice(TODAY + 1, TODAY + 8)
+    low[: ahead.stop], high[: ahead.stop] = 8.0, 20.0
+    lead = np.clip(np.arange(days) - TODAY, 0, None)
+    columns = np.full((3, days, many), np.nan)
+    columns[0, ahead], columns[1, ahead] = 8.0 + np.array(runs_k), 20.0 + np.array(runs_k)
+    columns[2, ahead, 0], columns[2, ahead, 1:] = rain_mm, 0.0
+    known = Known(DailyRecord.of(FIRST, low, high), lead, None, Ensemble(*columns))
+    return scenarios(known, NORMALS, members, np.random.default_rng(1))
+
+
+def test_members_follow_the_runs_of_an_ensemble_and_the_sites_own_error_is_left() -> None:
+    week = with_runs([-4.0, 4.0]).mean_c[TODAY + 1 : TODAY + 8]
+    # Two runs 8 K apart, and 0.9 K around each: on every day as sure as the service is, and far ahead no less for being far.
+    assert week.std(axis=1) == pytest.approx(np.full(7, np.hypot(4.0, 0.9)), rel=0.08)
+    assert (np.sign(week[0] - 14.0) == np.sign(week[-1] - 14.0)).mean() > 0.98  # each keeps to its own run
+    assert np.ptp(with_runs([0.0, 0.0]).mean_c[: TODAY + 1], axis=1) == pytest.approx(np.zeros(TODAY + 1))
+
+
+def test_runs_that_agree_are_surer_than_one_value_and_runs_that_differ_less() -> None:
+    alone = run(known_ahead=7).mean_c[TODAY + 7].std()
+    assert with_runs([0.0] * 20).mean_c[TODAY + 7].std() < 0.5 * alone
+    assert with_runs(list(np.linspace(-8, 8, 20))).mean_c[TODAY + 7].std() > 1.3 * alone
+
+
+def test_rain_is_of_the_run_that_brings_it() -> None:
+    air = with_runs([-4.0, 4.0], rain_mm=12.0)
+    wet = air.rain_mm[TODAY + 3] > 0
+    assert wet.mean() == pytest.approx(0.5, abs=0.01)
+    assert air.mean_c[TODAY + 3][wet].max() < air.mean_c[TODAY + 3][~wet].min()
+
+
+def test_every_run_is_followed_as_often_as_any_other() -> None:
+    air = with_runs([-20.0, 0.0, 20.0], members=40)
+    nearest = np.round((air.mean_c[TODAY + 1] - 14.0) / 20.0)
+    assert sorted((nearest == k).sum() for k in (-1, 0, 1)) == [13, 13, 14]

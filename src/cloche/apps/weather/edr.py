@@ -57,11 +57,11 @@ class EdrProvider:
         days: dict[date, dict[str, Any]] = {}
         current: float | None = None
         for url in self.urls:
-            series = _series(described(url, read_from(f"{url}?f=json")), latitude, longitude, now)
-            for day, row in coverages.days_of(series, zone).items():
+            runs = _series(described(url, read_from(f"{url}?f=json")), latitude, longitude, now)
+            for day, row in coverages.days_of_runs(runs, zone).items():
                 known = {name: value for name, value in row.items() if value is not None}
                 days[day] = known | days.get(day, {})
-            current = coverages.air_at(series, now, CURRENT) if current is None else current
+            current = coverages.air_at(runs, now, CURRENT) if current is None else current
         return answer_from(_answer(days, current, now, now.astimezone(zone).date()))
 
 
@@ -102,13 +102,13 @@ def _instant(text: object) -> datetime | None:
     return found if found.tzinfo else found.replace(tzinfo=UTC)
 
 
-def _series(one: Collection, latitude: float, longitude: float, now: datetime) -> coverages.Series:
+def _series(one: Collection, latitude: float, longitude: float, now: datetime) -> list[coverages.Series]:
     years = datetime(now.year - DAILY_BACK_Y, 1, 1, tzinfo=UTC)
     back = years if one.daily else now - timedelta(days=HOURLY_BACK_D)
     first = max([back, *([one.first] if one.first else [])])
     last = min([now + timedelta(days=AHEAD_D), *([one.last] if one.last else [])])
     if last < first:
-        return {}
+        return [{}]
     words = {
         "datetime": "/".join(at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%SZ") for at in (first, last)),
         "parameter-name": ",".join(one.names),

@@ -16,7 +16,7 @@ from cloche.bridge.values import border
 
 LIMITS = Limits(memory_bytes=600_000_000, cpu_s=5, wall_s=15, file_bytes=8_000_000)
 """Of one question in all: however slowly an answer drips in, and however much of it there is."""
-MOST_BYTES, MOST_AHEAD, MOST_PAST = 4_000_000, 20, 60_000
+MOST_BYTES, MOST_AHEAD, MOST_PAST, MOST_RUNS = 4_000_000, 20, 60_000, 100
 LIKELY_C = (-90.0, 60.0)
 MAY_BE_TOLD = {"rain_mm": 500.0, "wind_m_s": 60.0}
 """What a provider may tell of a coming day besides, and the most that can be."""
@@ -112,7 +112,18 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
         raise ValueError(_("the low of {row} is above its high").format(row=row["day"]))
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
     day = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
-    return day | {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
+    runs = [_run(one, row["day"]) for one in row.get("runs", [])[:MOST_RUNS]]
+    besides = {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
+    return day | besides | ({"runs": runs} if runs else {})
+
+
+def _run(one: Any, day: str) -> list[float | None]:
+    """Low, high and rain of one run of an ensemble."""
+    low, high, rain = one
+    low, high = _likely(low), _likely(high)
+    if low > high:
+        raise ValueError(_("the low of {row} is above its high").format(row=day))
+    return [low, high, None if rain is None else _within(rain, MAY_BE_TOLD["rain_mm"])]
 
 
 def _list(value: Any, most: int) -> list[Any]:

@@ -48,7 +48,8 @@ def _reported_ahead(report: WeatherReport, garden: Garden) -> Iterator[Day]:
     for row in report.ahead:
         day = date.fromisoformat(row["day"])
         lead = max((day - issued).days, 0)
-        yield Day(day, row["low_c"], row["high_c"], row.get("rain_mm"), row["sky"], lead, row.get("wind_m_s"))
+        runs = tuple((low_c, high_c, rain_mm) for low_c, high_c, rain_mm in row.get("runs", ()))
+        yield Day(day, row["low_c"], row["high_c"], row.get("rain_mm"), row["sky"], lead, row.get("wind_m_s"), runs=runs)
 
 
 def known_day(garden: Garden, day: date, report: list[Day]) -> Day | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from statistics import quantiles
 from typing import Any
 
 from django.contrib import messages
@@ -55,7 +56,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         "past": _past([line for line in lines if line["day"] <= today], report, units, today),
         "total": request.garden.weather.count(),
         "newest": words.day(newest, today) if newest else "",
-        "forecast_days": [_day_line(day, units) for day in weather_selectors.forecast_days(request.garden, today)],
+        "forecast_days": [_forecast_line(day, units) for day in weather_selectors.forecast_days(request.garden, today)],
         "report": weather_selectors.report_words(request.garden, clock.now()),
         "missing": newest is None or newest < today - timedelta(days=2),
     }
@@ -103,6 +104,18 @@ def _span(pair: tuple[float, float], units: Any) -> str:
     return _("{temperature} to {temperature2}").format(
         temperature=units.temperature_text(pair[0]), temperature2=units.temperature_text(pair[1])
     )
+
+
+def _forecast_line(day: Day, units: Any) -> dict[str, Any]:
+    return _day_line(day, units) | {"beside": _runs(day, units)}
+
+
+def _runs(day: Day, units: Any) -> str:
+    """How far the runs of an ensemble lie apart: the coldest and the warmest tenth of them left out."""
+    if len(day.runs) < 2:
+        return ""
+    tenths = quantiles([low_c for low_c, *_others in day.runs], n=10, method="inclusive")
+    return _("low of {span} in four of five runs").format(span=_span((tenths[0], tenths[-1]), units))
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:

@@ -3,12 +3,13 @@ named by the CF conventions [CF] and their units by UCUM [UCUM], as days of a si
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from enum import StrEnum
 from itertools import pairwise
-from statistics import median
+from statistics import fmean, median
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -16,9 +17,12 @@ import numpy as np
 from covjson_pydantic.coverage import Coverage, CoverageCollection
 from covjson_pydantic.domain import CompactAxis
 from covjson_pydantic.ndarray import NdArrayFloat, NdArrayInt
+from numpy.typing import NDArray
 
 from cloche.bridge.values.texts import say
 from cloche.core.weather.stations import WIND_AT_2_M, sky_of
+
+Array = NDArray[np.float64]
 
 
 class Quantity(StrEnum):
@@ -74,6 +78,8 @@ class Meant:
 
 Series = dict[Quantity, dict[datetime, float]]
 """Values in the house's units, by the instant."""
+RUNS = ("realization", "number", "member", "ensemble", "ensemble_member")
+"""What an axis of an ensemble's runs is called: by CF, and as services do."""
 
 
 def meant(parameter: dict[str, Any], key: str) -> Meant | None:
@@ -102,11 +108,13 @@ def _unit(unit: dict[str, Any]) -> str:
     return str(symbol.get("value", "") if isinstance(symbol, dict) else symbol or "").replace(" ", ".")
 
 
-def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: dict[str, Any] | None = None) -> Series:
-    """What a CoverageJSON document tells of a site. known: parameters as the collection describes them, for those that the
-    document names only. Raises NotUnderstood."""
+def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: dict[str, Any] | None = None) -> list[Series]:
+    """What a CoverageJSON document tells of a site, by run where it is of an ensemble; what is told once is of every run.
+
+    known: parameters as the collection describes them, for those that the document names only. Raises NotUnderstood.
+    """
     try:
-        _say_zones(document)
+        _made_plain(document)
         if isinstance(document, dict) and document.get("type") == "CoverageCollection":
             collection = CoverageCollection.model_validate(document)
             coverages, shared = collection.coverages, document.get("parameters") or {}
@@ -114,27 +122,44 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
             coverages, shared = [Coverage.model_validate(document)], {}
     except (AttributeError, TypeError, ValueError) as odd:
         raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
-    found: Series = {}
+    found: dict[Quantity, dict[datetime, Array]] = {}
     for coverage in coverages:
         described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
         _add(found, coverage, described, latitude_deg, longitude_deg)
     if not found:
         raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
-    return found
+    runs = max(len(values) for values_at in found.values() for values in values_at.values())
+    return [
+        {
+            quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) in (1, runs)}
+            for quantity, values_at in found.items()
+        }
+        for run in range(runs)
+    ]
 
 
-def _say_zones(document: Any) -> None:
-    """An instant without a zone is of UTC [CovJSON]; what reads it further wants that to be written."""
+def _made_plain(document: Any) -> None:
+    """An instant without a zone is of UTC [CovJSON], and axes may be called as one likes: what reads it further wants the one
+    to be written and knows none of the others."""
     if not isinstance(document, dict):
         return
     for one in [document, *(document.get("coverages") or [])]:
-        times = ((one.get("domain") or {}).get("axes") or {}).get("t") or {}
+        axes = (one.get("domain") or {}).get("axes") or {}
+        for name in RUNS:
+            axes.pop(name, None)
+        times = axes.get("t") or {}
         if isinstance(times.get("values"), list):
             at = (datetime.fromisoformat(text) for text in times["values"])
             times["values"] = [(one if one.tzinfo else one.replace(tzinfo=UTC)).isoformat() for one in at]
 
 
-def _add(found: Series, coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float) -> None:
+def _add(
+    found: dict[Quantity, dict[datetime, Array]],
+    coverage: Coverage,
+    described: dict[str, Any],
+    latitude_deg: float,
+    longitude_deg: float,
+) -> None:
     axes = coverage.domain.axes
     if axes.t is None:
         return
@@ -144,30 +169,37 @@ def _add(found: Series, coverage: Coverage, described: dict[str, Any], latitude_
         if what is None or not isinstance(values, NdArrayFloat | NdArrayInt):
             continue
         block = np.array([np.nan if one is None else one for one in values.values], dtype=np.float64)
-        row = _at_site(block, values, axes, latitude_deg, longitude_deg, len(times))
+        rows = _at_site(block, values, axes, latitude_deg, longitude_deg, len(times))
         values_at = found.setdefault(what.quantity, {})
-        for at, value in zip(times, row, strict=True):
-            if np.isfinite(value):
-                values_at[at] = float(value) * what.factor + what.offset
+        for at, runs in zip(times, rows.T, strict=True):
+            if np.isfinite(runs).all():
+                values_at[at] = runs * what.factor + what.offset
 
 
-def _at_site(block: Any, values: NdArrayFloat | NdArrayInt, axes: Any, latitude: float, longitude: float, times: int) -> Any:
-    """The row of values through time of the cell nearest to the site that has any."""
-    names, shape = values.axisNames or ["t"], values.shape or [len(block)]
+def _at_site(
+    block: Array, values: NdArrayFloat | NdArrayInt, axes: Any, latitude: float, longitude: float, times: int
+) -> Array:
+    """(runs, times): the rows of values through time of the cell nearest to the site that has any."""
+    names, shape = list(values.axisNames or ["t"]), values.shape or [len(block)]
     if "t" not in names or len(block) != int(np.prod(shape)):
         raise NotUnderstood(say("Its values do not fit its times."))
-    block = np.moveaxis(block.reshape(shape), names.index("t"), -1)
+    block = block.reshape(shape)
+    run = next((name for name in names if name in RUNS), None)
+    if run is None:
+        block, names, run = block[np.newaxis], [RUNS[0], *names], RUNS[0]
+    block = np.moveaxis(block, (names.index(run), names.index("t")), (0, -1))
     if block.shape[-1] != times:
         raise NotUnderstood(say("Its values do not fit its times."))
-    others = [name for name in names if name != "t"]
-    away = np.zeros(block.shape[:-1])
+    others = [name for name in names if name not in (run, "t")]
+    away = np.zeros(block.shape[1:-1])
     for number, name in enumerate(others):
         site = {"x": longitude, "y": latitude}.get(name)
         if site is not None:
             along = np.abs(_places(getattr(axes, name)) - site)
             away = away + along.reshape([-1 if i == number else 1 for i in range(len(others))]) ** 2
-    away = np.where(np.isfinite(block).any(axis=-1), away, np.inf)
-    return block.reshape(-1, times)[int(np.argmin(away))] if away.size > 1 else block.reshape(times)
+    away = np.where(np.isfinite(block).any(axis=(0, -1)), away, np.inf)
+    cells = block.reshape(len(block), -1, times)
+    return np.asarray(cells[:, int(np.argmin(away))])
 
 
 def _places(axis: Any) -> Any:
@@ -195,6 +227,27 @@ def days_of(series: Series, zone: ZoneInfo) -> dict[date, dict[str, Any]]:
         }
         for day in sorted(low.keys() & high.keys())
     }
+
+
+def days_of_runs(runs: list[Series], zone: ZoneInfo) -> dict[date, dict[str, Any]]:
+    """As days_of, of an ensemble: a day that every run tells has their mean, the sky that most have, and runs: low, high and
+    rain of each."""
+    if len(runs) == 1:
+        return days_of(runs[0], zone)
+    by_run = [days_of(one, zone) for one in runs]
+    days = {}
+    for day in sorted(set.intersection(*(set(one) for one in by_run))):
+        rows = [one[day] for one in by_run]
+        mean: dict[str, float | None] = {name: round(fmean(row[name] for row in rows), 2) for name in ("low_c", "high_c")}
+        for name in ("rain_mm", "wind_m_s"):
+            values = [row[name] for row in rows if row[name] is not None]
+            mean |= {name: round(fmean(values), 2) if values else None}
+        skies = Counter(row["sky"] for row in rows)
+        days[day] = mean | {
+            "sky": skies.most_common(1)[0][0],
+            "runs": [[row["low_c"], row["high_c"], row["rain_mm"]] for row in rows],
+        }
+    return days
 
 
 def _step(values_at: dict[datetime, float]) -> timedelta:
@@ -229,7 +282,7 @@ def _totals(values_at: dict[datetime, float], zone: ZoneInfo) -> dict[date, floa
     return {day: sum(values) for day, values in _gathered(values_at, zone, _step(values_at) / 2).items()}
 
 
-def air_at(series: Series, now: datetime, within: timedelta) -> float | None:
-    """The last air temperature that was told for an instant, not older than some time."""
-    past = [at for at in series.get(Quantity.AIR, {}) if now - within <= at <= now]
-    return round(series[Quantity.AIR][max(past)], 2) if past else None
+def air_at(runs: list[Series], now: datetime, within: timedelta) -> float | None:
+    """The last air temperature that was told for an instant, not older than some time; of an ensemble, the runs' mean."""
+    past = [at for at in runs[0].get(Quantity.AIR, {}) if now - within <= at <= now]
+    return round(fmean(one[Quantity.AIR][max(past)] for one in runs), 2) if past else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import replace
 from datetime import date, timedelta
 
@@ -11,7 +12,7 @@ from cloche.bridge.values.inputs import Day, ForecastInputs
 from cloche.core.site.estimate import normals_at
 from cloche.core.weather.normals import Normals, from_record, spread_by_range
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
-from cloche.core.weather.scenarios import FEWEST_YEARS, Known, Past
+from cloche.core.weather.scenarios import FEWEST_YEARS, Ensemble, Known, Past
 
 MOST_GAPS = 0.02
 """Past years with more days missing than this are not replayed; fewer are bridged."""
@@ -41,7 +42,20 @@ def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | Non
             ahead = (row.day - inputs.today).days
             # A day that is not over is foretold, whoever wrote its line.
             lead[index] = row.lead_d or (0 if ahead < 0 else max(ahead, 1))
-    return Known(_lines(inputs.weather, first, count), lead, past)
+    return Known(_lines(inputs.weather, first, count), lead, past, _ensemble(inputs.weather, first, count))
+
+
+def _ensemble(rows: list[Day], first: date, count: int) -> Ensemble | None:
+    """Of as many runs as most days have; a day that has another number of them keeps its one value."""
+    of_runs = [row for row in rows if row.runs and 0 <= (row.day - first).days < count]
+    if not of_runs:
+        return None
+    many = Counter(len(row.runs) for row in of_runs).most_common(1)[0][0]
+    columns = np.full((3, count, many), np.nan)
+    for row in of_runs:
+        if len(row.runs) == many:
+            columns[:, (row.day - first).days] = np.array(row.runs, dtype=float).T  # None is nan
+    return Ensemble(*columns)
 
 
 def _lines(rows: list[Day], first: date, count: int) -> DailyRecord:

@@ -17,7 +17,8 @@ from cloche.core.heat.hotbed import Build
 @dataclass(frozen=True)
 class Day:
     """A day's weather: air [°C], rain [mm], sky as clear, broken or overcast, wind at two metres [m/s], snow lying in the
-    morning [m]; None: not noted. lead_d: days ahead it was foretold, 0 where it was measured."""
+    morning [m]; None: not noted. lead_d: days ahead it was foretold, 0 where it was measured; runs: low, high and rain of each
+    of a forecast's ensemble, none where it gives one value."""
 
     day: date
     low_c: float
@@ -27,6 +28,7 @@ class Day:
     lead_d: int = 0
     wind_m_s: float | None = None
     snow_m: float | None = None
+    runs: tuple[tuple[float, float, float | None], ...] = ()
 
 
 @dataclass(frozen=True)

@@ -1,8 +1,10 @@
 """Weather scenarios: members that share the days already known and differ in those that are not.
 
 A forecast day keeps to what was told with an error that grows from the hour it was issued, so that a stale forecast is a wide
-one. Beyond, past years are replayed from the same date where a site has ten or more; otherwise a generator after
-[Richardson1981]: wet and dry days by a Markov chain, highs, lows and sun as correlated departures from the monthly normals.
+one. Where a service gives an ensemble, each member follows one of its runs, and what these spread by themselves is not added
+again: the error that is left is the site's own, as on the first day. Beyond, past years are replayed from the same date where
+a site has ten or more; otherwise a generator after [Richardson1981]: wet and dry days by a Markov chain, highs, lows and sun
+as correlated departures from the monthly normals.
 """
 
 from __future__ import annotations
@@ -74,13 +76,58 @@ class Past:
 
 
 @dataclass(frozen=True)
+class Ensemble:
+    """Runs of one forecast: low_c, high_c [°C], rain_mm (days, runs), nan where a run says nothing."""
+
+    low_c: Array
+    high_c: Array
+    rain_mm: Array
+
+    def dealt(self, members: int, rng: np.random.Generator) -> Ensemble:
+        """Each member a run for all days, every run as often as any other.
+
+        Parameters
+        ----------
+        members : int
+            Number of members.
+        rng : Generator
+            Stream of random numbers.
+
+        Returns
+        -------
+        Ensemble
+            (days, members).
+        """
+        runs = np.resize(rng.permutation(self.low_c.shape[1]), members)
+        return Ensemble(self.low_c[:, runs], self.high_c[:, runs], self.rain_mm[:, runs])
+
+    def on(self, day: int) -> tuple[Array, Array] | None:
+        """Mean and half the range of a day by each run.
+
+        Parameters
+        ----------
+        day : int
+            Row of the day.
+
+        Returns
+        -------
+        tuple of ndarray or None
+            [°C] and [K], (runs,); None where not every run tells of it.
+        """
+        low, high = self.low_c[day], self.high_c[day]
+        return ((low + high) / 2, (high - low) / 2) if np.isfinite(low).all() else None
+
+
+@dataclass(frozen=True)
 class Known:
     """What is known of the days: record (days,), nan where not; lead_d (days,): how many days ahead each was foretold, 0 where
-    it was measured; past: the site's own years, where there are some."""
+    it was measured; past: the site's own years, where there are some; ensemble: of the foretold days, where a service gives
+    one."""
 
     record: DailyRecord
     lead_d: Array
     past: Past | None = None
+    ensemble: Ensemble | None = None
 
 
 def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
@@ -101,13 +148,14 @@ def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Gener
     -------
     DailyRecord
     """
-    replay, generator, errors = rng.spawn(3)
+    replay, generator, errors, dealing = rng.spawn(4)
     past = known.past if known.past and len(known.past.years) >= FEWEST_YEARS else None
     if past is None:
         filler = _generated(known.record, normals, members, generator)
     else:
         filler = _replayed(known.record, past, members, replay)
-    return _joined(known, filler, normals, members, errors)
+    dealt = known.ensemble.dealt(members, dealing) if known.ensemble else None
+    return _joined(replace(known, ensemble=dealt), filler, normals, errors)
 
 
 def _replayed(record: DailyRecord, past: Past, members: int, rng: np.random.Generator) -> DailyRecord:
@@ -154,13 +202,14 @@ def _season(days: int, members: int, rng: np.random.Generator) -> Array:
     return level
 
 
-def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
-    """Known days in front, foretold ones with their error, and a seam along which the last known departure fades."""
-    record, shape = known.record, (len(known.record), members)
-    mean, half = np.empty(shape), np.empty(shape)
-    normal = normals.mean_on(record.day_of_year)
+def _joined(known: Known, filler: DailyRecord, normals: Normals, rng: np.random.Generator) -> DailyRecord:
+    """Known days in front, foretold ones with their error, and a seam along which the last known departure fades. The ensemble
+    is dealt to the members."""
+    record, runs = known.record, known.ensemble
+    shape = days, members = len(record), int(filler.low_c.shape[1])
+    mean, half, normal = np.empty(shape), np.empty(shape), normals.mean_on(record.day_of_year)
     error, left = np.zeros(members), np.zeros(members)
-    for day in range(len(record)):
+    for day in range(days):
         lead = int(known.lead_d[day])
         noise, wide = rng.standard_normal(members), rng.standard_normal(members)
         if np.isnan(record.mean_c[day]):
@@ -168,14 +217,22 @@ def _joined(known: Known, filler: DailyRecord, normals: Normals, members: int, r
             left = left * SEAM_PERSISTENCE
             half[day], error = filler.range_k[day] / 2, error * ERROR_PERSISTENCE
             continue
-        sd = _forecast_sd_k(lead)
+        by_run = runs.on(day) if runs is not None and lead > 0 else None
+        sd = _forecast_sd_k(lead if by_run is None else 1)
         error = sd * noise if lead <= 1 else ERROR_PERSISTENCE * error + sd * np.sqrt(1 - ERROR_PERSISTENCE**2) * noise
-        mean[day] = record.mean_c[day] + (error if lead > 0 else 0.0)
-        half[day] = record.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
+        if by_run is not None:
+            mean[day], half[day] = by_run[0] + error, by_run[1]
+        else:
+            mean[day] = record.mean_c[day] + (error if lead > 0 else 0.0)
+            half[day] = record.range_k[day] / 2 * (np.clip(1 + RANGE_SD * wide, 0.4, 1.6) if lead > 0 else 1.0)
         left = (mean[day] - normal[day]) * SEAM_PERSISTENCE
     half = np.maximum(half, 0.5)
     unsure = SKY_SD * rng.standard_normal(shape) * (known.lead_d > 0)[:, None]
-    record = replace(record, sun_share=np.clip(record.sun_share[:, None] + unsure, LEAST_SUN, MOST_SUN))
+    record = replace(
+        record,
+        sun_share=np.clip(record.sun_share[:, None] + unsure, LEAST_SUN, MOST_SUN),
+        rain_mm=record.rain_mm if runs is None else np.where(np.isnan(runs.rain_mm), record.rain_mm[:, None], runs.rain_mm),
+    )
     rest = {
         name: np.where(np.isnan(wide := _wide(getattr(record, name))), _rest(known, filler, name), wide)
         for name in ("sun_share", "rain_mm", "wind_m_s", "snow_m")
