@@ -170,13 +170,13 @@ def _coverage(name: str, xs: list[float], ys: list[float], words: dict[str, str]
 
 
 def _values(name: str, times: list[datetime], x: float, y: float, now: datetime, seed: int, run: int) -> dict[str, list[float]]:
-    from cloche.demo.weather_service import FORECAST_D, days_ahead
+    from cloche.demo.weather_service import FORECAST_D, days_ahead, of_run
 
     if not (-66 <= y <= 66 and -180 <= x <= 180):
         raise Unasked("The grid ends at 66 degrees.")
     today = now.astimezone(UTC).date()
     truth = sky.history(y, x, sky.climate_at(y, x, 0.0), today + timedelta(days=FORECAST_D + 1), seed)
-    ahead = days_ahead(truth, today, seed + 1000 * run)
+    ahead = days_ahead(truth, today, of_run(seed, run))
 
     def day_of(on: date) -> tuple[float, float, float, float]:
         if on in ahead:

@@ -2,8 +2,8 @@
 
     GET /v1/site?latitude=48.3&longitude=14.4&elevation=560&zone=Europe/Vienna
 
-answers with the current hour, seven days ahead that err the more the further they lie, and thirty years of days. The same
-sky is told by the open standard below /edr/ (see `edr_service`). Run as
+answers with the current hour, seven days ahead that err the more the further they lie, each with the runs of an ensemble that
+stray as much, and thirty years of days. The same sky is told by the open standard below /edr/ (see `edr_service`). Run as
 `python -m cloche.demo.weather_service --port 8077 --day-offset 120`.
 """
 
@@ -64,12 +64,19 @@ def days_ahead(truth: sky.History, today: date, seed: int) -> dict[date, tuple[f
     return days
 
 
+def of_run(seed: int, run: int) -> int:
+    """The seed of one run of the ensemble; the first is the forecast itself."""
+    return seed + 1000 * run
+
+
 def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
     days = []
+    by_run = [days_ahead(truth, today, of_run(seed, run)) for run in range(edr_service.MANY)]
     for day, (low, high, rain, wind) in days_ahead(truth, today, seed).items():
         sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
         day_ahead = {"day": day.isoformat(), "low_c": round(low, 1), "high_c": round(high, 1), "sky": sky_word}
-        days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(wind, 1)})
+        runs = [[*(round(value, 1) for value in one[day][:3])] for one in by_run] if day > today else []
+        days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(wind, 1), "runs": runs})
     return days
 
 
