@@ -14,7 +14,7 @@ from bench.running import CHROMIUM
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"]
-FLAGS += ["--font-render-hinting=none", "--force-color-profile=srgb"]
+FLAGS += ["--font-render-hinting=none", "--force-color-profile=srgb", "--lang=en-GB"]
 
 
 class _Server(ThreadingMixIn, WSGIServer):

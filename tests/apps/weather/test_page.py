@@ -140,5 +140,5 @@ def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Cl
     given["forecast"][3]["runs"] = [[float(low), 15.0, 0.0] for low in range(11)]
     fetch.keep(garden, answer_from(given))
     page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
-    assert page.count("in four of five runs") == 1
-    assert "low of 1.0° to 9.0° in four of five runs" in page
+    assert page.count("four times in five") == 1
+    assert "low of 1.0° to 9.0°, four times in five by the service" in page

@@ -115,7 +115,7 @@ def _runs(day: Day, units: Any) -> str:
     if len(day.runs) < 2:
         return ""
     tenths = quantiles([low_c for low_c, *_others in day.runs], n=10, method="inclusive")
-    return _("low of {span} in four of five runs").format(span=_span((tenths[0], tenths[-1]), units))
+    return _("low of {span}, four times in five by the service").format(span=_span((tenths[0], tenths[-1]), units))
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:
