@@ -36,7 +36,7 @@ ALONE = {
 ROOMS = ("drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
-OUTSIDE = ("after", "faults", "fuzz", "heavy", "hosts", "edr")
+OUTSIDE = ("after", "edr", "faults", "fuzz", "heavy")
 """What starts the application by its own command and stands before it."""
 MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"
@@ -48,6 +48,8 @@ def main(argv: list[str]) -> int:
         return int(importlib.import_module(f"bench.{argv[1]}").main(*(float(word) for word in argv[2:])))
     if len(argv) > 1 and len(argv) - 2 == SCORED.get(argv[1]):
         return int(importlib.import_module(f"bench.{argv[1]}").main(*argv[2:]))
+    if len(argv) > 1 and argv[1] == "hosts":
+        return int(importlib.import_module("bench.hosts").main(*argv[2:]))
     if len(argv) > 1 and argv[1] == "speed":
         return beside.main(*argv[2:3])
     if len(argv) > 1 and argv[1] in ROOMS:

@@ -49,7 +49,7 @@ def main(commit: str = "") -> int:
         print("There is no release yet to be put beside: name a commit, ./run bench speed COMMIT.\n", file=sys.stderr)
         speed.print_tables()
         return 1
-    with _checkout(other) as there:
+    with checkout(other) as there:
         theirs, ours = [], []
         for _ in range(TURNS):
             theirs.append(_measure(there))
@@ -62,7 +62,7 @@ def main(commit: str = "") -> int:
 
 
 @contextmanager
-def _checkout(commit: str) -> Iterator[Path]:
+def checkout(commit: str) -> Iterator[Path]:
     """Its files, apart from ours."""
     place = Path(tempfile.mkdtemp(prefix="cloche-beside-"))
     _git("worktree", "add", "--detach", str(place / "src"), commit)

@@ -1,7 +1,8 @@
 """Several machines made of one: a proxy, two webs, workers, a database and the one that follows it, a pooler, the weather; many
-gardens made up, a night's work and a morning's rounds; then a worker, a web and the database are lost, one after another.
+gardens made up, a night's work and a morning's rounds; then a worker, a web and the database are lost, one after another. With
+a commit named, all of it begins from that one's code and goes over to this while loggers send.
 
-`./run bench hosts [GARDENS]`, as root.
+`./run bench hosts [GARDENS [COMMIT]]`, as root.
 """
 
 from __future__ import annotations
@@ -10,31 +11,35 @@ import os
 import shutil
 import statistics
 import tempfile
+from contextlib import nullcontext
 from pathlib import Path
 
+from bench.beside import checkout
 from bench.growers import Morning, Sending
 from bench.installation import Installation
+from bench.running import ROOT
 from bench.sheet import print_sheet
 
-GARDENS, WORKERS, SHARE_S, MORNING_S = 40.0, 2, 60.0, 60.0
+GARDENS, WORKERS, SHARE_S, MORNING_S = "40", 2, 60.0, 60.0
 
 
-def main(gardens: float = GARDENS) -> int:
+def main(gardens: str = GARDENS, commit: str = "") -> int:
     """Print what was found; 1 where a reading that was answered is lost or doubled, or the work is not caught up with."""
     if os.geteuid() != 0:
         print("Machines can be made of one by root alone.")
         return 1
     place = Path(tempfile.mkdtemp(prefix="cloche-hosts-"))
     place.chmod(0o755)
-    site = Installation(place)
-    try:
-        return _all(site, int(gardens))
-    finally:
-        site.close()
-        shutil.rmtree(place, ignore_errors=True)
+    with checkout(commit) if commit else nullcontext(ROOT) as code:
+        site = Installation(place, code)
+        try:
+            return _all(site, int(gardens), commit)
+        finally:
+            site.close()
+            shutil.rmtree(place, ignore_errors=True)
 
 
-def _all(site: Installation, gardens: int) -> int:
+def _all(site: Installation, gardens: int, commit: str) -> int:
     site.begin()
     made = site.make(gardens)
     places = sum(len(one["places"]) for one in made)
@@ -56,6 +61,10 @@ def _all(site: Installation, gardens: int) -> int:
         print(f"\nThe second database was {_row([1000 * one for one in lags])} ms behind (median, 95th percentile, longest).")
         print(f"Work waited for {site.until_fresh():.0f} s after the last reading of the rounds.\n", flush=True)
 
+        if commit:
+            sending.longest_s = 0.0
+            took_s = site.go_over_to(ROOT)
+            print(f"From {commit} to this code in {took_s:.0f} s, {sending.longest_s:.1f} s at most without an answer.\n")
         print("| lost | without an answer s | caught up after s |\n|---|---|---|")
         for what, lose in (("a worker", site.lose_worker), ("a web", site.lose_web), ("the database", site.lose_database)):
             site.make_stale()

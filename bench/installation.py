@@ -10,6 +10,7 @@ import sys
 import threading
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -53,15 +54,16 @@ proxy_connect_timeout 1s; proxy_read_timeout 60s; proxy_next_upstream error time
 
 
 class Installation:
-    """place: an empty folder that every user may enter."""
+    """place: an empty folder that every user may enter; code: the checkout that its parts run from."""
 
-    def __init__(self, place: Path) -> None:
-        self.place, self.network = place, Network(place)
+    def __init__(self, place: Path, code: Path = ROOT) -> None:
+        self.place, self.code, self.network = place, code, Network(place)
         self.password, self.secret = secrets.token_urlsafe(18), secrets.token_urlsafe(48)
         names = ("database", "second", "pooler", "weather", "proxy", "web1", "web2", "rounds")
         self.hosts = {name: self.network.host(name) for name in names}
         self.first, self.second = self.hosts["database"], self.hosts["second"]
         self.url = f"http://{self.hosts['proxy'].address}"
+        self.empty_bytes = 0.0
 
     def begin(self) -> None:
         """Everything but the workers, until it answers."""
@@ -77,15 +79,14 @@ class Installation:
         weather.start(
             *(sys.executable, "-m", "cloche.demo.weather_service", "--host", weather.address, "--port", str(WEATHER)),
             *("--day-offset", str(SPRING_D)),
-            PYTHONPATH=str(ROOT / "src"),
+            PYTHONPATH=str(self.code / "src"),
         )
         self._manage(self.hosts["rounds"], "ready", "-v", "0")
         for name in ("web1", "web2"):
-            self._manage(self.hosts[name], "collectstatic", "--noinput", "-v", "0")
-            self._start(self.hosts[name], "web", "--listen", f"{self.hosts[name].address}:{WEB}")
+            self._web(self.hosts[name])
         self._start(self.hosts["rounds"], "rounds")
         self._proxy()
-        self._until(lambda: requests.get(f"{self.url}/healthz/", timeout=WAITS_S).status_code == 200, "a page")
+        self._until(partial(_answers, self.url), "a page")
 
     def close(self) -> None:
         """All of it ended."""
@@ -93,7 +94,8 @@ class Installation:
 
     def make(self, gardens: int) -> list[dict[str, Any]]:
         """So many gardens; their facts."""
-        env = self.env(self.hosts["rounds"]) | {"PYTHONPATH": f"{ROOT}/src:{ROOT}"}
+        self.empty_bytes = self._bytes()
+        env = self.env(self.hosts["rounds"]) | {"PYTHONPATH": f"{self.code}/src:{ROOT}"}
         said = self.hosts["rounds"].run(sys.executable, "-m", "bench.made_up", str(gardens), **env)
         return [json.loads(line) for line in said.splitlines()]
 
@@ -136,7 +138,10 @@ class Installation:
 
     def bytes_a_garden(self, gardens: int) -> float:
         """What the database takes of a disk for one."""
-        return float(self._asks("SELECT pg_database_size('cloche')")) / gardens
+        return (self._bytes() - self.empty_bytes) / gardens
+
+    def _bytes(self) -> float:
+        return float(self._asks("SELECT pg_database_size('cloche')"))
 
     def lags_while(self, what: Callable[[], None]) -> list[float]:
         """How far the second database is behind meanwhile [s], looked at twice a second."""
@@ -170,7 +175,23 @@ class Installation:
         web.lose()
         time.sleep(10)
         web.back()
-        self._start(web, "web", "--listen", f"{web.address}:{WEB}")
+        self._web(web)
+
+    def go_over_to(self, code: Path) -> float:
+        """The tables first, then one part after another, each only when the one before it answers; seconds that took."""
+        begun, self.code = time.monotonic(), code
+        self._manage(self.hosts["rounds"], "ready", "-v", "0")
+        for name in ("web1", "web2"):
+            web = self.hosts[name]
+            web.stop()
+            self._web(web)
+            self._until(partial(_answers, f"http://{web.address}:{WEB}"), name)
+        for name in sorted(name for name in self.hosts if name.startswith("worker")):
+            self.hosts[name].stop()
+            self.worker(name)
+        self.hosts["rounds"].stop()
+        self._start(self.hosts["rounds"], "rounds")
+        return time.monotonic() - begun
 
     def lose_database(self) -> None:
         """The second one takes over, by the commands of docs/operations.md."""
@@ -212,10 +233,14 @@ class Installation:
             "CLOCHE_WEATHER_URL": f"http://{self.hosts['weather'].address}:{WEATHER}",
             "CLOCHE_DAY_OFFSET": str(SPRING_D),
             "DJANGO_SETTINGS_MODULE": "cloche.config.settings.production",
-            "PYTHONPATH": f"{ROOT}/src",
+            "PYTHONPATH": f"{self.code}/src",
             "OMP_NUM_THREADS": "1",
             "OPENBLAS_NUM_THREADS": "1",
         }
+
+    def _web(self, host: Host) -> None:
+        self._manage(host, "collectstatic", "--noinput", "-v", "0")
+        self._start(host, "web", "--listen", f"{host.address}:{WEB}")
 
     def _start(self, host: Host, *words: str) -> subprocess.Popen[bytes]:
         return host.start(sys.executable, "-m", "cloche.manage", *words, **self.env(host))
@@ -286,6 +311,10 @@ class Installation:
             time.sleep(0.25)
         said = {host.name: _end(host.place / "said.log") for host in self.hosts.values()}
         raise AssertionError(f"waited in vain for {what}: {said}")
+
+
+def _answers(url: str) -> bool:
+    return requests.get(f"{url}/healthz/", timeout=WAITS_S).status_code == 200
 
 
 def _end(log: Path) -> str:
