@@ -1,6 +1,7 @@
 """All tables: `./run bench`; of another file of the same columns: `./run bench STATION.csv`; one part: `./run bench covers`;
 of covers against what was measured under them: `./run bench gains CONDITIONS.csv`; of windows against days that any grower
-would agree with: `./run bench calendars SITES.csv PROBES.csv`; the engine beside its last release: `./run bench speed`."""
+would agree with: `./run bench calendars SITES.csv PROBES.csv`; the engine beside its last release: `./run bench speed`;
+machines made of this one: `./run bench hosts`."""
 
 from __future__ import annotations
 

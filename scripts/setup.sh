@@ -22,6 +22,10 @@ install_packages() {
     [ -x /usr/sbin/nginx ] || missing+=(nginx-light)
     [ -x /usr/bin/openssl ] || missing+=(openssl)
   fi
+  if [ "$1" = hosts ]; then
+    [ -x /usr/sbin/pgbouncer ] || missing+=(pgbouncer)
+    [ -x /usr/sbin/ip ] || missing+=(iproute2)
+  fi
   [ ${#missing[@]} -eq 0 ] && return
   local as_root=()
   if [ "$(id -u)" != 0 ]; then
