@@ -314,7 +314,8 @@ class Installation:
 
 
 def _answers(url: str) -> bool:
-    return requests.get(f"{url}/healthz/", timeout=WAITS_S).status_code == 200
+    # A web knows itself by the name that its proxy gives it.
+    return requests.get(f"{url}/healthz/", headers={"Host": "localhost"}, timeout=WAITS_S).status_code == 200
 
 
 def _end(log: Path) -> str:
