@@ -13,7 +13,7 @@ import time
 from pathlib import Path
 
 from bench.heavy import demo_person, until_fresh
-from bench.running import WAITS_S, Person, Running
+from bench.running import WAITS_S, Person, Running, reading_form
 
 ONE_S, ROUND_S, IN_A_ROUND, LOOK_S = 3.0, 10.0, 10, 0.1
 STALE = "being worked out again"
@@ -57,11 +57,9 @@ def _read(person: Person, garden: str, place: str, value_c: float) -> None:
     """As the form of the place's page sends it; a second one of the same minute lies a centimetre deeper."""
     page = f"{person.url}/g/{garden}/places/{place}/"
     form = person.session.get(page, timeout=WAITS_S).text
-    filled = {
-        name: re.findall(rf'name="{name}" value="([^"]*)"', form)[0] for name in ("csrfmiddlewaretoken", "day", "time", "depth")
-    }
+    filled = reading_form(form) | {"temperature": f"{value_c:g}"}
     filled["depth"] = f"{float(filled['depth']) + (value_c > 8.5):g}"
-    answer = person.session.post(f"{page}readings/", filled | {"temperature": f"{value_c:g}", "note": ""}, timeout=WAITS_S)
+    answer = person.session.post(f"{page}readings/", filled, timeout=WAITS_S)
     if "is written down" not in answer.text:
         raise AssertionError(f"the reading was not kept: {answer.status_code}")
 

@@ -57,7 +57,7 @@ def main() -> int:
     place = Path(os.environ["CLOCHE_STATE"]) / "pygeoapi"
     served = _serve(place, free_port())
     try:
-        found = _read_by_us(served[1])
+        found = _days_of(served[1])
     finally:
         served[0].terminate()
         served[0].wait()
@@ -111,7 +111,7 @@ def _serve(place: Path, port: int) -> tuple[subprocess.Popen[bytes], str]:
     raise AssertionError("pygeoapi did not start")
 
 
-def _read_by_us(url: str) -> dict[date, tuple[float, float, float]]:
+def _days_of(url: str) -> dict[date, tuple[float, float, float]]:
     """What the provider makes of it, by day."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "cloche.config.settings.test")
     import django

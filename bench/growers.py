@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import threading
 import time
 from collections import defaultdict
@@ -14,7 +13,7 @@ from typing import Any, Self
 import requests
 
 from bench.made_up import LOGGED, PASSWORD
-from bench.running import Person
+from bench.running import Person, reading_form
 
 AT_ONCE, PAUSE_S, PATIENCE_S, AGAIN = 4, 0.2, 5.0, 50
 """Growers; between two messages, until one is given up [s]; how often each is sent: a value that is known asks for no work, and
@@ -58,10 +57,8 @@ class Morning:
         self._look(person, "Today", f"{root}/")
         for place in one["places"]:
             form = self._look(person, "a place", f"{root}/places/{place}/")
-            names = ("csrfmiddlewaretoken", "day", "time", "depth")
-            typed = {name: re.findall(rf'name="{name}" value="([^"]*)"', form)[0] for name in names}
             value = next(self.values) / 100
-            typed |= {"temperature": f"{value:.2f}", "note": ""}
+            typed = reading_form(form) | {"temperature": f"{value:.2f}"}
             begun = time.perf_counter()
             answer = person.session.post(f"{self.url}{root}/places/{place}/readings/", typed, timeout=60)
             self.took_ms["a reading kept"].append(1000 * (time.perf_counter() - begun))

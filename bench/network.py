@@ -9,7 +9,7 @@ import subprocess
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from bench.running import WAITS_S
+from bench.running import WAITS_S, free_of_ours
 
 SWITCH, NET = "cloche-switch", "10.213.77"
 OURS = 1
@@ -49,7 +49,7 @@ class Host:
         """A part that goes on until it is stopped; what it says goes into a file beside its data."""
         with (self.place / "said.log").open("ab") as said:
             part = subprocess.Popen(  # noqa: S603 - our own words
-                self._words(command, user), env=_free() | env, stdout=said, stderr=said, cwd="/", start_new_session=True
+                self._words(command, user), env=free_of_ours() | env, stdout=said, stderr=said, cwd="/", start_new_session=True
             )
         self.running.append(part)
         return part
@@ -57,7 +57,7 @@ class Host:
     def run(self, *command: str, user: str = "", **env: str) -> str:
         """A command that ends; what it says. Raises CalledProcessError."""
         done = subprocess.run(  # noqa: S603 - our own words
-            self._words(command, user), env=_free() | env, cwd="/", check=True, capture_output=True, text=True
+            self._words(command, user), env=free_of_ours() | env, cwd="/", check=True, capture_output=True, text=True
         )
         return done.stdout.strip()
 
@@ -143,8 +143,3 @@ def _listed(*words: str) -> list[str]:
     """The first word of each line."""
     lines = subprocess.run(["/usr/sbin/ip", *words], capture_output=True, text=True, check=True).stdout.splitlines()  # noqa: S603
     return [line.split()[0] for line in lines if line.strip()]
-
-
-def _free() -> dict[str, str]:
-    """The environment without what is this process's own."""
-    return {k: v for k, v in os.environ.items() if not k.startswith(("CLOCHE_", "DJANGO_", "PYTHONPATH"))}

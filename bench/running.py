@@ -44,7 +44,7 @@ def with_tables_made(home: Path) -> Path:
             for old in state.glob("begun-*"):
                 shutil.rmtree(old)
             half.mkdir(mode=0o755)
-            env = _free_of_ours() | {"CLOCHE_HOME": str(half)}
+            env = free_of_ours() | {"CLOCHE_HOME": str(half)}
             words = ["password", "nobody-is-here-yet"]  # the tables are made before it is looked for whose
             done = subprocess.run([RUN, *words], env=env, capture_output=True, text=True)  # noqa: S603 - our own words
             assert "nobody-is-here-yet" in done.stderr, done.stderr
@@ -53,7 +53,8 @@ def with_tables_made(home: Path) -> Path:
     return home
 
 
-def _free_of_ours() -> dict[str, str]:
+def free_of_ours() -> dict[str, str]:
+    """The environment without what is this process's own."""
     return {k: v for k, v in os.environ.items() if not k.startswith(("CLOCHE_", "DJANGO_", "PYTHONPATH"))}
 
 
@@ -63,7 +64,7 @@ class Running:
     def __init__(self, home: Path, mode: str = "start", **more: str) -> None:
         self.home, self.port, self.mode = home, free_port(), mode
         self.url = f"http://127.0.0.1:{self.port}"
-        self.env = _free_of_ours() | {"CLOCHE_HOME": str(home)} | more
+        self.env = free_of_ours() | {"CLOCHE_HOME": str(home)} | more
         self.start()
 
     def start(self) -> None:
@@ -156,6 +157,12 @@ class Person:
         stuck = self.session.post(f"{self.url}/g/{garden}/loggers/{device}/probes/", probe, timeout=WAITS_S)
         stuck.raise_for_status()
         return token
+
+
+def reading_form(page: str) -> dict[str, str]:
+    """What the form of a place's page holds before a temperature is typed."""
+    names = ("csrfmiddlewaretoken", "day", "time", "depth")
+    return {name: _found(rf'name="{name}" value="([^"]*)"', page) for name in names} | {"note": ""}
 
 
 def _found(pattern: str, text: str) -> str:

@@ -141,4 +141,4 @@ def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Cl
     fetch.keep(garden, answer_from(given))
     page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
     assert page.count("four times in five") == 1
-    assert "low of 1.0° to 9.0°, four times in five by the service" in page
+    assert "the service says 1.0° to 9.0° for the low, four times in five" in page

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
+from statistics import quantiles
 from typing import Any
 
 from django.utils.translation import gettext as _
@@ -50,6 +51,14 @@ def _reported_ahead(report: WeatherReport, garden: Garden) -> Iterator[Day]:
         lead = max((day - issued).days, 0)
         runs = tuple((low_c, high_c, rain_mm) for low_c, high_c, rain_mm in row.get("runs", ()))
         yield Day(day, row["low_c"], row["high_c"], row.get("rain_mm"), row["sky"], lead, row.get("wind_m_s"), runs=runs)
+
+
+def lows_apart(day: Day) -> tuple[float, float] | None:
+    """Between which the lows of an ensemble's runs lie, the coldest and the warmest tenth of them left out."""
+    if len(day.runs) < 2:
+        return None
+    tenths = quantiles([low_c for low_c, *_others in day.runs], n=10, method="inclusive")
+    return tenths[0], tenths[-1]
 
 
 def known_day(garden: Garden, day: date, report: list[Day]) -> Day | None:

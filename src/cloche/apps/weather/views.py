@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from statistics import quantiles
 from typing import Any
 
 from django.contrib import messages
@@ -111,11 +110,8 @@ def _forecast_line(day: Day, units: Any) -> dict[str, Any]:
 
 
 def _runs(day: Day, units: Any) -> str:
-    """How far the runs of an ensemble lie apart: the coldest and the warmest tenth of them left out."""
-    if len(day.runs) < 2:
-        return ""
-    tenths = quantiles([low_c for low_c, *_others in day.runs], n=10, method="inclusive")
-    return _("low of {span}, four times in five by the service").format(span=_span((tenths[0], tenths[-1]), units))
+    apart = weather_selectors.lows_apart(day)
+    return _("the service says {span} for the low, four times in five").format(span=_span(apart, units)) if apart else ""
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:

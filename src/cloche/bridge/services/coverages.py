@@ -150,7 +150,7 @@ def _made_plain(document: Any) -> None:
         times = axes.get("t") or {}
         if isinstance(times.get("values"), list):
             at = (datetime.fromisoformat(text) for text in times["values"])
-            times["values"] = [(one if one.tzinfo else one.replace(tzinfo=UTC)).isoformat() for one in at]
+            times["values"] = [(each if each.tzinfo else each.replace(tzinfo=UTC)).isoformat() for each in at]
 
 
 def _add(
