@@ -129,3 +129,10 @@ def test_numbers_are_written_in_the_persons_scale() -> None:
     assert C.temperature_text(-3.2) == "\u22123.2°"
     assert F.difference_text(1.0) == "1.8°"
     assert (C.length_text(0.05), F.length_text(0.0508), C.length_text(0.013)) == ("5 cm", "2 in", "1.3 cm")
+
+
+@pytest.mark.parametrize("units", [C, F])
+def test_many_points_are_the_single_ones_to_a_tenth(units: Units) -> None:
+    values_c = [-3.26, 0.0, 9.94, 21.37]
+    assert units.temperatures_from_c(values_c) == [pytest.approx(units.temperature_from_c(v), abs=0.0501) for v in values_c]
+    assert all(round(value, 1) == value for value in units.temperatures_from_c(values_c))

@@ -1,4 +1,4 @@
-from datetime import date
+from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
 import pytest
@@ -7,6 +7,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.weather import selectors
 from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import DailyWeather, WeatherReport
 from cloche.apps.weather.provider import answer_from
@@ -142,3 +143,18 @@ def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Cl
     page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
     assert page.count("four times in five") == 1
     assert "the service says 1.0° to 9.0° for the low, four times in five" in page
+
+
+def test_of_thirty_years_any_one_day_is_filled_in_and_the_last_weeks_are_listed(signed_in: Client, garden: Garden) -> None:
+    count = 30 * 365
+    first = NOW.date() - timedelta(days=count)
+    past = {"first": str(first), "low_c": [3.5] * count, "high_c": [12.0] * count, "rain_mm": [0.0] * count}
+    past["low_c"][10] = 1.5  # type: ignore[index]
+    WeatherReport.objects.create(garden=garden, received_at=NOW, past=past)
+    page = signed_in.get(reverse("weather", args=[garden.pk]), {"day": str(first + timedelta(days=10))})
+    assert page.context["form"].initial["low"] == "1.5"
+    assert page.content.decode().count("from the service") == 21
+    whole = list(selectors.reported_days(garden))
+    assert (len(whole), whole[10].low_c) == (count, 1.5)
+    since = NOW.date() - timedelta(days=5)
+    assert [day.day for day in selectors.reported_days(garden, since)] == [since + timedelta(days=d) for d in range(5)]

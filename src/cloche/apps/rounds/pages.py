@@ -113,9 +113,7 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
     for name, depth_m in (("temperature", None), ("deeper", TRANSPLANT_DEPTH_M)):
         hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
         if hours:
-            in_units = {
-                key: [round(units.temperature_from_c(v), 1) for v in values] for key, values in hours.values_c().items()
-            }
+            in_units = {key: units.temperatures_from_c(values) for key, values in hours.values_c().items()}
             found[name] = in_units | {"start": hours.start.isoformat()}
     return found
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
+from itertools import islice
 from statistics import quantiles
 from typing import Any
 
@@ -31,14 +32,16 @@ def day_of(
     return Day(day, low_c, high_c, rain_mm, sky or None, wind_m_s=wind_m_s, snow_m=snow_m)
 
 
-def reported_days(garden: Garden) -> Iterator[Day]:
-    """Days as the weather service has them, measured first, then foretold."""
+def reported_days(garden: Garden, since: date = date.min) -> Iterator[Day]:
+    """Days as the weather service has them, measured first, then foretold; the measured from a day on: thirty years of them may
+    be there."""
     report = WeatherReport.objects.filter(garden=garden, received_at__isnull=False).first()
     if report is None or report.received_at is None:
         return
     first = date.fromisoformat(report.past["first"])
     rows = zip(report.past["low_c"], report.past["high_c"], report.past["rain_mm"], strict=True)
-    for index, (low_c, high_c, rain_mm) in enumerate(rows):
+    skipped = max((since - first).days, 0)
+    for index, (low_c, high_c, rain_mm) in enumerate(islice(rows, skipped, None), skipped):
         yield Day(first + timedelta(days=index), low_c, high_c, rain_mm)
     yield from _reported_ahead(report, garden)
 

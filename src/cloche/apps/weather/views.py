@@ -32,11 +32,11 @@ def weather_page(request: GardenRequest) -> HttpResponse:
     units = units_of(request.user)
     today = clock.today(request.garden.timezone)
     day = _day_queried(request, today - timedelta(days=1))
-    report = list(weather_selectors.reported_days(request.garden))
+    before = _day_queried(request, today, "shown")
+    report = list(weather_selectors.reported_days(request.garden, since=min(day, before, today - SHOWN)))
     known = weather_selectors.known_day(request.garden, day, report) or day
     form = WeatherForm(request.POST or None, units=units, garden=request.garden, known=known)
     if request.method == "GET" and "shown" in request.GET:
-        before = _day_queried(request, today, "shown")
         form.keep_typed(request.GET, weather_selectors.known_day(request.garden, before, report) or before)
     if form.is_valid():
         data = form.cleaned_data

@@ -53,7 +53,7 @@ def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float
     ask_low, ask_high = asked_again(low, high)
     air = ground.inside_mid_c[rows] or ground.outside_c[rows]
     begun = start + timedelta(hours=max(first, 0))
-    return Hours(begun, *(list(map(float, v)) for v in (low, high, ask_low, ask_high, field[0], air)))
+    return Hours(begun, *(np.asarray(v, dtype=np.float64).tolist() for v in (low, high, ask_low, ask_high, field[0], air)))
 
 
 def _at_depth(ground: PlaceForecast, field: Any, depth_m: float) -> Any:

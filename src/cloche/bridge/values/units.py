@@ -4,9 +4,11 @@ nowhere else."""
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
+
+import numpy as np
 
 from cloche.bridge.values.texts import say
 from cloche.core import quantities
@@ -68,6 +70,12 @@ class Units:
     def temperature_from_c(self, value_c: float) -> float:
         """A point on the person's scale."""
         return value_c if self.temperature == "C" else quantities.fahrenheit_from_celsius(value_c)
+
+    def temperatures_from_c(self, values_c: Sequence[float]) -> list[float]:
+        """Many points on the person's scale, to a tenth."""
+        values = np.asarray(values_c, dtype=np.float64)
+        on_scale = values if self.temperature == "C" else quantities.fahrenheit_from_celsius(values)
+        return list(np.round(on_scale, 1).tolist())
 
     def difference_from_k(self, value_k: float) -> float:
         """A difference in the person's degrees."""

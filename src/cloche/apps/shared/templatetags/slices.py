@@ -1,15 +1,16 @@
-"""Places drawn as slices of ground. A page of forty shows the same forty until the hour or the forecast moves on."""
+"""Places drawn as slices of ground, and the colours of their ground. A page of forty shows the same forty until the hour or the
+forecast moves on."""
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Hashable, Iterable
 from functools import lru_cache
 
 from django import template
 from django.template.loader import render_to_string
 from django.utils.safestring import SafeString, mark_safe
 
-from cloche.drawing.slice import Slice
+from cloche.drawing.slice import Slice, Stop
 
 register = template.Library()
 
@@ -35,3 +36,10 @@ def drawn(
 def _drawn(cut: Slice | None, key: Hashable, number: str, air: Hashable, inside: str, height: int) -> SafeString:
     given = {"cut": cut, "key": key, "number": number, "air": air, "inside": inside, "height": height}
     return mark_safe(render_to_string("elements/slice.html", given))  # noqa: S308
+
+
+@register.filter
+def gradient(stops: Iterable[Stop]) -> SafeString:
+    """{{ ribbon.stops|gradient }}: all of them in one go. A page of sixty ribbons has thousands, and took longer over them than
+    over all else."""
+    return mark_safe("".join(f'<stop offset="{offset}" stop-color="{colour}"/>' for offset, colour in stops))  # noqa: S308
