@@ -20,6 +20,7 @@ from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 
 from cloche.apps.shared import bodies, known
+from cloche.apps.upkeep.ahead import read_ahead
 
 THREADS, CONNECTIONS, SILENCE_S, SWITCH_S = 4, 900, 60, 0.0005
 KEPT_BYTES = 600_000_000
@@ -65,8 +66,10 @@ class Command(BaseCommand):
         # A page that comes back from the database must not wait its turn behind a thread that computes.
         sys.setswitchinterval(SWITCH_S)
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+        application = get_wsgi_application()
+        read_ahead()
         server = create_server(
-            get_wsgi_application(),
+            application,
             sockets=[_listening(*listen) if listen else socket.socket(fileno=fd)],
             threads=THREADS,
             connection_limit=CONNECTIONS,
