@@ -117,7 +117,8 @@ run_tests() {
   # One more than there are cores: some tests wait for processes or for a browser.
   local beside=(-n 3 --dist loadscope --no-loadscope-reorder)
   "$VENV/bin/pytest" "${beside[@]}" -m "not alone" --ignore tests/journeys \
-    && "$VENV/bin/pytest" "${beside[@]}" tests/journeys && "$VENV/bin/pytest" -m alone
+    && "$VENV/bin/pytest" "${beside[@]}" tests/journeys \
+    && grep -rlZ --include='test_*.py' 'mark\.alone' tests | xargs -0 "$VENV/bin/pytest" -m alone
 }
 
 # The engine is compiled once, beside the checks, and not by each of the tests' workers.

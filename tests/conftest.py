@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
@@ -82,6 +83,13 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     root = Path(__file__).parent
     places = {item: item.path.relative_to(root).as_posix() for item in items}
     items.sort(key=lambda item: LONGEST.index(places[item]) if places[item] in LONGEST else len(LONGEST))
+
+
+def pytest_collection_finish() -> None:
+    """What has been loaded by now stays: it is not looked through again and again for what could be thrown away."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 50)
 
 
 @pytest.fixture(scope="session")
