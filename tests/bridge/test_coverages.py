@@ -205,3 +205,53 @@ def test_an_hour_that_a_run_leaves_out_is_nobodys() -> None:
     document = of_runs([cold, gap])
     document["ranges"]["a"]["values"] = [None if v != v else v for v in document["ranges"]["a"]["values"]]
     assert [len(one[Quantity.AIR]) for one in series_of(document, 48.0, 15.0)] == [23, 23]
+
+
+def one_by_one(*coverages: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "CoverageCollection", "domainType": "PointSeries", "coverages": list(coverages)}
+
+
+def test_an_ensemble_may_come_as_one_coverage_a_run() -> None:
+    cold, warm = [float(h) for h in range(24)], [float(h + 4) for h in range(24)]
+    temperature, fall = {"a": parameter("air_temperature", "Cel")}, {"r": parameter("precipitation_amount", "mm")}
+    rain = coverage(fall, {"r": [0.0] * 12 + [1.0] * 12})
+    runs = series_of(one_by_one(coverage(temperature, {"a": [*cold]}), rain, coverage(temperature, {"a": [*warm]})), 48.0, 15.0)
+    assert [list(one[Quantity.AIR].values()) for one in runs] == [cold, warm]
+    assert runs[0][Quantity.RAIN] == runs[1][Quantity.RAIN]
+    day = days_of_runs(runs, ZoneInfo("UTC"))[date(2026, 4, 20)]
+    assert [run[:2] for run in day["runs"]] == [[0.0, 23.0], [4.0, 27.0]]
+
+
+def test_an_hour_that_one_of_the_runs_leaves_out_is_of_none() -> None:
+    temperature = {"a": parameter("air_temperature", "Cel")}
+    whole, gap = [float(h) for h in range(24)], [None, *(float(h) for h in range(1, 24))]
+    for first, second in ((whole, gap), (gap, whole)):
+        runs = series_of(
+            one_by_one(coverage(temperature, {"a": [*first]}), coverage(temperature, {"a": [*second]})), 48.0, 15.0
+        )
+        assert [len(one[Quantity.AIR]) for one in runs] == [23, 23]
+
+
+def test_points_beside_each_other_are_no_runs_and_the_nearest_is_taken() -> None:
+    temperature = {"a": parameter("air_temperature", "Cel")}
+    near, far = (coverage(temperature, {"a": [value] * 24}) for value in (8.0, 3.0))
+    far["domain"]["axes"]["x"]["values"] = [15.4]
+    for both in ((near, far), (far, near)):
+        (one,) = series_of(one_by_one(*both), 48.0, 15.1)
+        assert set(one[Quantity.AIR].values()) == {8.0}
+
+
+def test_days_one_after_another_in_coverages_of_their_own_are_one_series() -> None:
+    temperature = {"a": parameter("air_temperature", "Cel")}
+    first, second = (coverage(temperature, {"a": [value] * 24}) for value in (8.0, 3.0))
+    second["domain"]["axes"]["t"]["values"] = [(BEGIN + timedelta(hours=24 + h)).isoformat() for h in range(24)]
+    (one,) = series_of(one_by_one(first, second), 48.0, 15.0)
+    assert len(one[Quantity.AIR]) == 48
+
+
+def test_what_is_nested_beyond_measure_is_refused_in_words() -> None:
+    odd: list[Any] = []
+    for _ in range(5000):
+        odd = [odd]
+    with pytest.raises(NotUnderstood):
+        series_of({"type": "CoverageCollection", "coverages": odd}, 48.0, 15.0)

@@ -3,6 +3,7 @@ named by the CF conventions [CF] and their units by UCUM [UCUM], as days of a si
 
 from __future__ import annotations
 
+import json
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -115,24 +116,59 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
     """
     try:
         _made_plain(document)
+        # As text once more: of plain values the models take no name of a kind of domain in a collection.
         if isinstance(document, dict) and document.get("type") == "CoverageCollection":
-            collection = CoverageCollection.model_validate(document)
+            collection = CoverageCollection.model_validate_json(json.dumps(document))
             coverages, shared = collection.coverages, document.get("parameters") or {}
         else:
-            coverages, shared = [Coverage.model_validate(document)], {}
-    except (AttributeError, TypeError, ValueError) as odd:
+            coverages, shared = [Coverage.model_validate_json(json.dumps(document))], {}
+    except (AttributeError, RecursionError, TypeError, ValueError) as odd:
         raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
     found: dict[Quantity, dict[datetime, Array]] = {}
-    for coverage in coverages:
+    for coverage, is_another_run in _nearest(coverages, latitude_deg, longitude_deg):
         described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
-        _add(found, coverage, described, latitude_deg, longitude_deg)
-    if not found:
+        told = _told(coverage, described, latitude_deg, longitude_deg)
+        for quantity, values_at in told.items():
+            before = found.setdefault(quantity, {})
+            for at, values in values_at.items():
+                before[at] = np.concatenate([before[at], values]) if is_another_run and at in before else values
+    if not any(found.values()):
         raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
-    runs = max(len(values) for values_at in found.values() for values in values_at.values())
+    return _by_run(found)
+
+
+def _nearest(coverages: Iterable[Coverage], latitude: float, longitude: float) -> Iterable[tuple[Coverage, bool]]:
+    """Of coverages of a point each, those of the nearest, and all others; each with whether it tells the very same of the very
+    same: an ensemble may come as one coverage a run."""
+    coverages = list(coverages)
+    away = [_away(one, latitude, longitude) for one in coverages]
+    least = min((one for one in away if one is not None), default=None)
+    seen: set[str] = set()
+    for coverage, distance in zip(coverages, away, strict=True):
+        if distance is None or distance == least:
+            tells = f"{sorted(coverage.ranges)} {coverage.domain.model_dump_json()}"
+            yield coverage, tells in seen
+            seen.add(tells)
+
+
+def _away(coverage: Coverage, latitude: float, longitude: float) -> float | None:
+    """How far the one point of a coverage lies from a site, squared; None where it has many or says none."""
+    axes = coverage.domain.axes
+    if axes.x is None or axes.y is None:
+        return None
+    x, y = _places(axes.x), _places(axes.y)
+    return float((x[0] - longitude) ** 2 + (y[0] - latitude) ** 2) if len(x) == len(y) == 1 else None
+
+
+def _by_run(found: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
+    """Dealt out: an instant that some runs leave out is left out, what is told once is of every run."""
+    told = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in found.items()}
+    runs = max(told.values())
     return [
         {
-            quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) in (1, runs)}
+            quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) == told[quantity]}
             for quantity, values_at in found.items()
+            if told[quantity] in (1, runs)
         }
         for run in range(runs)
     ]
@@ -153,16 +189,14 @@ def _made_plain(document: Any) -> None:
             times["values"] = [(each if each.tzinfo else each.replace(tzinfo=UTC)).isoformat() for each in at]
 
 
-def _add(
-    found: dict[Quantity, dict[datetime, Array]],
-    coverage: Coverage,
-    described: dict[str, Any],
-    latitude_deg: float,
-    longitude_deg: float,
-) -> None:
+def _told(
+    coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float
+) -> dict[Quantity, dict[datetime, Array]]:
+    """What a coverage tells of a site: the runs of each instant, by quantity."""
+    found: dict[Quantity, dict[datetime, Array]] = {}
     axes = coverage.domain.axes
     if axes.t is None:
-        return
+        return found
     times = list(axes.t.values)
     for key, values in coverage.ranges.items():
         what = meant(described.get(key) or {}, key)
@@ -174,6 +208,7 @@ def _add(
         for at, runs in zip(times, rows.T, strict=True):
             if np.isfinite(runs).all():
                 values_at[at] = runs * what.factor + what.offset
+    return found
 
 
 def _at_site(
