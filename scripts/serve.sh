@@ -114,11 +114,17 @@ run_tests() {
   export PYTHONPATH=src:.
   # With words of your own, as pytest takes them; without, all of it: side by side, then what must be alone.
   if [ $# -gt 0 ]; then "$VENV/bin/pytest" "$@"; return; fi
-  # One more than there are cores: some tests wait for processes or for a browser.
-  local beside=(-n 3 --dist loadscope --no-loadscope-reorder)
-  "$VENV/bin/pytest" "${beside[@]}" -m "not alone" --ignore tests/journeys \
-    && "$VENV/bin/pytest" "${beside[@]}" tests/journeys \
-    && grep -rlZ --include='test_*.py' 'mark\.alone' tests | xargs -0 "$VENV/bin/pytest" -m alone
+  # One more than there are cores: some tests wait for processes. Those with a browser wait for it half of the time, so that
+  # they run beside all others, on databases of their own; what they say is read when both are done.
+  local beside=(--dist loadscope --no-loadscope-reorder) said="$STATE/journeys.log" failed=0
+  CLOCHE_DB_NAME=journeys "$VENV/bin/pytest" -n 2 "${beside[@]}" tests/journeys > "$said" 2>&1 &
+  local journeys=$!
+  trap 'kill "$journeys" 2>/dev/null; exit 130' INT TERM
+  "$VENV/bin/pytest" -n 3 "${beside[@]}" -m "not alone" --ignore tests/journeys || failed=1
+  wait "$journeys" || failed=1
+  cat "$said"
+  [ "$failed" = 0 ] || return 1
+  grep -rlZ --include='test_*.py' 'mark\.alone' tests | xargs -0 "$VENV/bin/pytest" -m alone
 }
 
 # The engine is compiled once, beside the checks, and not by each of the tests' workers.
