@@ -85,7 +85,7 @@ class Running:
         )
 
     def parts(self, what: str) -> list[int]:
-        """Processes of this application whose command has a word."""
+        """Processes of this application whose command has a word, but for the one that keeps them."""
         found = []
         for one in Path("/proc").glob("[0-9]*"):
             try:
@@ -93,16 +93,19 @@ class Running:
                 mine = str(self.home) in (one / "environ").read_bytes().decode("utf-8", "replace")
             except OSError:
                 continue  # it ended meanwhile
-            if mine and what in command and "cloche.supervisor" not in command:
+            if mine and what in command and int(one.name) != self.process.pid:
                 found.append(int(one.name))
         return sorted(found)
 
     def pull_the_plug(self) -> None:
-        """Every process at once, the supervisor among them."""
-        for pid in [self.process.pid, *self.parts("")]:
+        """Every process at once, the supervisor among them; until they are gone with all that they had open."""
+        hit = [self.process.pid, *self.parts("")]
+        for pid in hit:
             with contextlib.suppress(ProcessLookupError):
                 os.kill(pid, signal.SIGKILL)
         self.process.wait(WAITS_S)
+        while any(_lives(pid) for pid in hit):
+            time.sleep(0.1)
 
     def stop(self) -> None:
         if self.process.poll() is None:
@@ -116,6 +119,14 @@ class Running:
         )
         assert done.returncode == 0, done.stderr
         return done.stderr
+
+
+def _lives(pid: int) -> bool:
+    """Still has what it opened: on its way out it loses its name and surroundings first."""
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] not in "ZX"
+    except OSError:
+        return False
 
 
 class Person:

@@ -127,8 +127,7 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
     found: dict[Quantity, dict[datetime, Array]] = {}
     for coverage, is_another_run in _nearest(coverages, latitude_deg, longitude_deg):
         described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
-        told = _told(coverage, described, latitude_deg, longitude_deg)
-        for quantity, values_at in told.items():
+        for quantity, values_at in _stated(coverage, described, latitude_deg, longitude_deg).items():
             before = found.setdefault(quantity, {})
             for at, values in values_at.items():
                 before[at] = np.concatenate([before[at], values]) if is_another_run and at in before else values
@@ -162,13 +161,13 @@ def _away(coverage: Coverage, latitude: float, longitude: float) -> float | None
 
 def _by_run(found: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
     """Dealt out: an instant that some runs leave out is left out, what is told once is of every run."""
-    told = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in found.items()}
-    runs = max(told.values())
+    counts = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in found.items()}
+    runs = max(counts.values())
     return [
         {
-            quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) == told[quantity]}
+            quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) == counts[quantity]}
             for quantity, values_at in found.items()
-            if told[quantity] in (1, runs)
+            if counts[quantity] in (1, runs)
         }
         for run in range(runs)
     ]
@@ -189,7 +188,7 @@ def _made_plain(document: Any) -> None:
             times["values"] = [(each if each.tzinfo else each.replace(tzinfo=UTC)).isoformat() for each in at]
 
 
-def _told(
+def _stated(
     coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float
 ) -> dict[Quantity, dict[datetime, Array]]:
     """What a coverage tells of a site: the runs of each instant, by quantity."""
