@@ -26,6 +26,11 @@ install_packages() {
     [ -x /usr/sbin/pgbouncer ] || missing+=(pgbouncer)
     [ -x /usr/sbin/ip ] || missing+=(iproute2)
   fi
+  if [ "$1" = images ]; then
+    [ -x /usr/bin/podman ] || missing+=(podman)
+    [ -x /usr/sbin/runc ] || missing+=(runc)
+    [ -x /usr/bin/mmdebstrap ] || missing+=(mmdebstrap)
+  fi
   [ ${#missing[@]} -eq 0 ] && return
   local as_root=()
   if [ "$(id -u)" != 0 ]; then
