@@ -12,21 +12,29 @@ import shutil
 import subprocess
 import tempfile
 import time
-from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+from typing import Any
 
 import psycopg
-import requests
 import yaml
 
-from bench.running import ROOT, WAITS_S, post, settle
+from bench.running import ROOT, post, ready, settle, until
 from cloche.supervisor.ports import free_port
 
 DEPLOY = ROOT / "deploy"
 TRUST, TRUSTED_BY = "/run/trusted.crt", ("PIP_CERT", "SSL_CERT_FILE")
 """Whom this machine believes when it fetches packages: a company's own authority, say."""
-TRIES = 600
 READING = [{"temperature": 9.5, "at": "2026-11-01T06:00:00Z"}]
+
+
+class Failed(Exception):
+    """What a command said when it did not do it."""
+
+
+def compose() -> dict[str, Any]:
+    """The compose file's services."""
+    return dict(yaml.safe_load((DEPLOY / "compose.yaml").read_text(encoding="utf-8"))["services"])
 
 
 class Engine:
@@ -42,7 +50,7 @@ class Engine:
         """A command of it; what it said."""
         done = subprocess.run([*self.words, *words], capture_output=True, text=True)  # noqa: S603 - our own words
         if done.returncode:
-            raise RuntimeError(f"podman {words[0]}: {(done.stdout + done.stderr)[-3000:]}")
+            raise Failed(f"podman {words[0]}: {(done.stdout + done.stderr)[-3000:]}")
         return done.stdout
 
     def container(self, *words: str) -> str:
@@ -76,9 +84,8 @@ def _built(engine: Engine) -> dict[str, int]:
     trusted = next((os.environ[name] for name in TRUSTED_BY if name in os.environ), None)
     if trusted:
         reach += [f"--volume={trusted}:{TRUST}:ro", f"--env=PIP_CERT={TRUST}"]
-    services = yaml.safe_load((DEPLOY / "compose.yaml").read_text(encoding="utf-8"))["services"]
     sizes = {}
-    for image, target in sorted({(one["image"], one["build"]["target"]) for one in services.values()}):
+    for image, target in sorted({(one["image"], one["build"]["target"]) for one in compose().values()}):
         begun = time.monotonic()
         file = ["--file", str(DEPLOY / "Containerfile"), "--target", target, "--tag", image]
         engine.run("build", "--isolation", "chroot", "--network", "host", "--pull-never", *reach, *file, str(ROOT))
@@ -95,7 +102,7 @@ def _base(engine: Engine, name: str) -> None:
     words = ["mmdebstrap", "--variant=minbase", release["VERSION_CODENAME"], str(tar), *sources]
     done = subprocess.run(words, capture_output=True, text=True)  # noqa: S603 - our own words
     if done.returncode:
-        raise RuntimeError(done.stderr[-3000:])
+        raise Failed(done.stderr[-3000:])
     engine.run("import", str(tar), name)
 
 
@@ -104,7 +111,7 @@ class Services:
 
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
-        self.services = yaml.safe_load((DEPLOY / "compose.yaml").read_text(encoding="utf-8"))["services"]
+        self.services = compose()
         self.database, self.web = free_port(), free_port()
         self.password = secrets.token_urlsafe()
         said = {
@@ -133,31 +140,26 @@ class Services:
         """All of them in their order; the web's address."""
         self.run("database", "--detach", "--name=database")
         for name in ("tables", "static"):
-            until(lambda name=name: self.run(name, "--rm") is not None, name)  # type: ignore[misc]
+            until(partial(self._ended_well, name), name)
         for name in ("web", "worker", "rounds"):
             self.run(name, "--detach", f"--name={name}")
         url = f"http://127.0.0.1:{self.web}"
-        until(lambda: requests.get(f"{url}/readyz/", timeout=WAITS_S).status_code == 200, "the web")
+        until(partial(ready, url), "the web")
         return url
+
+    def _ended_well(self, name: str) -> bool:
+        """Run to its end; where it failed it is to be started again."""
+        try:
+            self.run(name, "--rm")
+        except Failed:
+            return False
+        return True
 
     def forecasts(self) -> int:
         """How many the workers have made."""
         address = {"host": "127.0.0.1", "port": self.database, "user": "cloche", "password": self.password}
         with psycopg.connect(**address, dbname="cloche") as database:  # type: ignore[arg-type]
             return int(database.execute("SELECT count(*) FROM forecasts_forecast").fetchone()[0])  # type: ignore[index]
-
-
-def until(true: Callable[[], bool], what: str) -> None:
-    """Tried again as long as it fails, as a service is that is to be restarted."""
-    last: Exception | None = None
-    for _ in range(TRIES):
-        try:
-            if true():
-                return
-        except (RuntimeError, requests.RequestException) as failed:
-            last = failed
-        time.sleep(0.5)
-    raise RuntimeError(f"waited in vain for {what}: {last}")
 
 
 def _served(engine: Engine) -> int:

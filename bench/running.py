@@ -8,6 +8,7 @@ import shutil
 import signal
 import subprocess
 import time
+from collections.abc import Callable
 from hashlib import sha256
 from pathlib import Path
 from typing import Any
@@ -23,6 +24,7 @@ CHROMIUM = "/usr/bin/chromium-headless-shell"
 """Debian's Chromium without a window of its own: the whole browser draws that too, where nobody sees it."""
 WAITS_S = 180.0
 """For one answer: a machine that does other things besides is no finding."""
+TRIES = 3000
 
 
 def rests_on() -> str:
@@ -51,6 +53,23 @@ def with_tables_made(home: Path) -> Path:
             half.rename(made)
     subprocess.run(["/usr/bin/cp", "-a", str(made / "own"), str(home)], check=True)  # noqa: S603 - keeps whose each file is
     return home
+
+
+def ready(url: str) -> bool:
+    """Whether an application says that all of it works."""
+    try:
+        return requests.get(f"{url}/readyz/", timeout=WAITS_S).status_code == 200
+    except requests.RequestException:
+        return False
+
+
+def until(true: Callable[[], bool], what: str) -> None:
+    """Asked again and again; AssertionError when it never becomes true."""
+    for _ in range(TRIES):
+        if true():
+            return
+        time.sleep(0.3)
+    raise AssertionError(f"waited in vain for {what}")
 
 
 def free_of_ours() -> dict[str, str]:

@@ -7,17 +7,15 @@ import signal
 import socket
 import subprocess
 import tempfile
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
 import requests
 
-from bench.running import WAITS_S, Person, Running, post, settle, with_tables_made
+from bench.running import WAITS_S, Person, Running, post, ready, settle, until, with_tables_made
 
-TRIES = 3000
 HELD_UP_S = 20
 """Less than what a slow caller is given."""
 FULL = "The disk of this computer is full."
@@ -43,21 +41,6 @@ def token(running: Running) -> str:
     return settle(running.url)
 
 
-def until(true: Callable[[], bool], what: str) -> None:
-    for _ in range(TRIES):
-        if true():
-            return
-        time.sleep(0.2)
-    pytest.fail(f"waited in vain for {what}")
-
-
-def ready(running: Running) -> bool:
-    try:
-        return requests.get(f"{running.url}/readyz/", timeout=WAITS_S).status_code == 200
-    except requests.RequestException:
-        return False
-
-
 def reading(number: int) -> list[dict[str, Any]]:
     return [{"temperature": 9.5, "at": f"2026-11-01T{number // 60:02}:{number % 60:02}:00Z"}]
 
@@ -74,18 +57,18 @@ def test_nothing_that_people_reach_is_root(running: Running, token: str) -> None
 @pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGTERM])
 @pytest.mark.parametrize("what", ["manage web", "manage work", "bin/postgres"])
 def test_a_part_that_is_killed_comes_back(running: Running, token: str, what: str, how: signal.Signals) -> None:
-    until(lambda: ready(running), "it to be ready")
+    until(lambda: ready(running.url), "it to be ready")
     before = set(running.parts(what))
     # Not the children of a database: its first process is the one that all depend on.
     for pid in before if what != "bin/postgres" else {min(before)}:
         os.kill(pid, how)
-    until(lambda: len(set(running.parts(what)) - before) >= 1 and ready(running), f"{what} to be back")
+    until(lambda: len(set(running.parts(what)) - before) >= 1 and ready(running.url), f"{what} to be back")
     assert running.process.poll() is None
     assert "it is started again in" in (running.home / "said.log").read_text()
 
 
 def test_twelve_slow_senders_and_as_many_slow_readers_hold_nobody_up(running: Running, token: str) -> None:
-    until(lambda: ready(running), "it to be ready")
+    until(lambda: ready(running.url), "it to be ready")
     slow = []
     for n in range(24):
         one = socket.create_connection(("127.0.0.1", running.port))
@@ -107,7 +90,7 @@ def spooled() -> int:
 
 @pytest.mark.parametrize("path", ["/sign-in/", "/gardens/bring/", "/g/1/files/", "/g/1/round/send/"])
 def test_a_large_body_from_a_stranger_is_refused_before_it_is_received(running: Running, path: str) -> None:
-    until(lambda: ready(running), "it to be ready")
+    until(lambda: ready(running.url), "it to be ready")
     before = spooled()
     with socket.create_connection(("127.0.0.1", running.port), timeout=WAITS_S) as caller:
         heading = f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1:{running.port}\r\nContent-Length: 200000000\r\n"
@@ -120,7 +103,7 @@ def test_a_large_body_from_a_stranger_is_refused_before_it_is_received(running: 
 def test_a_full_disk_is_said_on_every_page_and_heals(running: Running, token: str) -> None:
     if not running.small:  # type: ignore[attr-defined]
         pytest.skip("a small disk of one's own needs the right to mount one")
-    until(lambda: ready(running), "it to be ready")
+    until(lambda: ready(running.url), "it to be ready")
     filler = running.home / "filler"
     with filler.open("wb") as out:
         try:
@@ -137,15 +120,15 @@ def test_a_full_disk_is_said_on_every_page_and_heals(running: Running, token: st
 
     until(refused, "writing to be refused")
     assert requests.get(f"{running.url}/healthz/", timeout=WAITS_S).status_code == 200
-    until(lambda: not ready(running), "it to be told")
+    until(lambda: not ready(running.url), "it to be told")
     until(lambda: FULL in requests.get(f"{running.url}/sign-in/", timeout=WAITS_S).text, "the sentence on a page")
     filler.unlink()
-    until(lambda: all(ready(running) and not refused() for _ in range(20)), "all of it to heal")
+    until(lambda: all(ready(running.url) and not refused() for _ in range(20)), "all of it to heal")
     assert post(running.url, token, reading(2))["known"] == 1
 
 
 def test_after_a_pulled_plug_it_is_up_with_all_that_was_answered_and_fresh_forecasts_come(running: Running, token: str) -> None:
-    until(lambda: ready(running), "it to be ready")
+    until(lambda: ready(running.url), "it to be ready")
     assert post(running.url, token, reading(3))["kept"] + post(running.url, token, reading(4))["kept"] == 2
     running.pull_the_plug()
     until(lambda: running.parts("") == [], "all of it to be gone")

@@ -1,7 +1,6 @@
 """Cloche as services: what ./run install writes is what systemd takes, and its very commands, users and limits keep an
 application running; an upgrade goes there and back; uninstalling leaves the data."""
 
-import contextlib
 import os
 import re
 import shutil
@@ -9,19 +8,18 @@ import socket
 import subprocess
 import tempfile
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
 import requests
 
-from bench.running import WAITS_S
+from bench.running import WAITS_S, ready, until
 
 HERE = Path(__file__).parents[2]
 ROOT = os.geteuid() == 0
 pytestmark = pytest.mark.skipif(not ROOT, reason="services are installed by root alone")
-TRIES = 3000
 
 
 @dataclass
@@ -102,9 +100,7 @@ class Machine:
             self.listening = None
 
     def is_ready(self) -> bool:
-        with contextlib.suppress(requests.RequestException):
-            return requests.get(f"http://127.0.0.1:{self.port}/readyz/", timeout=WAITS_S).status_code == 200
-        return False
+        return ready(f"http://127.0.0.1:{self.port}")
 
 
 @pytest.fixture(scope="module")
@@ -118,14 +114,6 @@ def machine() -> Iterator[Machine]:
     yield found
     found.stop()
     shutil.rmtree(place, ignore_errors=True)
-
-
-def until(true: Callable[[], bool], what: str) -> None:
-    for _ in range(TRIES):
-        if true():
-            return
-        time.sleep(0.5)
-    pytest.fail(f"waited in vain for {what}")
 
 
 SERVED = ("cloche-web@.service", "cloche-web@.service", "cloche-worker@.service")
