@@ -86,6 +86,14 @@ def test_every_class_that_pages_use_is_styled() -> None:
     assert found - styled == set()
 
 
+def test_every_id_that_is_styled_is_on_a_page() -> None:
+    css = "".join(file.read_text(encoding="utf-8") for file in (SOURCE / "static" / "css").glob("*.css"))
+    styled = {name for selectors in re.findall(r"([^{};]+)\{", css) for name in re.findall(r"#([a-z][\w-]*)", selectors)}
+    pages = "".join(file.read_text(encoding="utf-8") for file in TEMPLATES)
+    assert len(styled) > 5
+    assert {name for name in styled if f'id="{name}"' not in pages} == set()
+
+
 def test_the_compiled_bootstrap_is_of_its_recipe() -> None:
     (artefact,) = (SOURCE / "static" / "vendor").glob("bootstrap-*/bootstrap.css")
     recipe = hashlib.sha256((ROOT / "styles" / "bootstrap.scss").read_bytes()).hexdigest()

@@ -176,6 +176,27 @@ def test_every_key_is_large_enough_for_a_wet_thumb(phone: Any, live_server: Any,
     assert box["y"] + box["height"] <= PHONE["height"]
 
 
+def test_keys_stay_under_the_thumb_whatever_is_said_meanwhile(phone: Any, live_server: Any, garden: Garden) -> None:
+    page = phone()
+    open_round(page, live_server.url, garden)
+    page.evaluate("""() => {
+        const next = document.getElementById("next"), tops = window.tops = new Set();
+        const look = () => { tops.add(Math.round(next.getBoundingClientRect().top)); requestAnimationFrame(look); };
+        look();
+    }""")
+    read(page, "9.5")
+    settled(page)
+    page.context.route("**/round/send/", lambda route: route.abort())
+    read(page, "8")
+    expect(page.locator("#round-notice")).to_contain_text("No signal")
+    expect(page.locator("[data-unsent]")).to_be_visible()
+    page.context.unroute("**/round/send/")
+    read(page, "182")
+    expect(page.locator("#waiting")).to_contain_text("outside")
+    settled_at = page.evaluate("[...window.tops]")
+    assert len(settled_at) == 1, settled_at
+
+
 def test_without_signal_nothing_is_lost_and_nothing_is_doubled(phone: Any, wire: Wire, garden: Garden) -> None:
     page = phone()
     open_round(page, wire.url, garden)

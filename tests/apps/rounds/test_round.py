@@ -2,6 +2,7 @@
 
 import base64
 import io
+import re
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import uuid4
@@ -283,6 +284,14 @@ def test_the_worker_and_the_manifest_stand_at_the_root(client: Client, db: None)
     manifest = client.get("/manifest.webmanifest").json()
     assert [icon["sizes"] for icon in manifest["icons"]] == ["192x192", "512x512", "512x512"]
     assert client.get("/no-signal/").status_code == 200
+
+
+def test_what_the_round_loads_is_there_without_signal(signed_in: Client, garden: Garden, bed: Place) -> None:
+    page = signed_in.get(reverse("round", args=[garden.pk])).content.decode()
+    loaded = re.findall(r'<link rel="stylesheet" href="([^"]+)"|<script src="([^"]+)"', page)
+    assert len(loaded) > 10
+    shell = signed_in.get("/worker.js").content.decode().splitlines()[0]
+    assert [file for style, script in loaded if (file := style or script) not in shell] == []
 
 
 def test_what_was_seen_stands_on_the_place_s_page(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -29,12 +29,8 @@ from cloche.apps.shared.localtime import asked_instant
 from cloche.bridge.values import border
 
 SHELL = (
-    "css/look.css",
-    "css/drawings.css",
-    "css/desk.css",
-    "css/pages.css",
-    "css/bench.css",
-    *(f"js/{name}.js" for name in ("sentences", "device", "sending", "waiting", "keys", "drawings")),
+    *(f"css/{name}.css" for name in ("look", "drawings", "desk", "pages", "round", "bench", "plan", "years")),
+    *(f"js/{name}.js" for name in ("sentences", "device", "sending", "waiting", "keys", "drawings", "early")),
     *(f"js/round/{name}.js" for name in ("expecting", "entry", "tools", "refused", "round")),
     "img/cloche.svg",
     "vendor/bootstrap-5.3.8/bootstrap.css",

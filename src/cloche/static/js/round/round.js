@@ -111,7 +111,9 @@ function walk(data) {
     if (at < stops.length) choose(probeOf(stops[at]));
     title.textContent = heading();
     name();
-    if (phone.matches && at > 0) title.scrollIntoView({ block: "start" });
+    if (!phone.matches) return;
+    if (at > 0) title.scrollIntoView({ block: "start" });
+    stops[at]?.scrollIntoView({ block: "nearest" });
   }
   function heading() {
     const hours = new Intl.DateTimeFormat("en", { hour: "2-digit", hourCycle: "h23", timeZone: data.zone }).format(now());
