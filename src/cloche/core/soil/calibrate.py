@@ -15,7 +15,8 @@ from scipy.optimize import least_squares
 from scipy.stats import qmc
 
 from cloche.core.soil import unlogged_wetness
-from cloche.core.soil.drift import GRID, Drift, Wandering, covariance, log_evidence, weighed
+from cloche.core.soil.drift import Alike, Drift, Wandering, covariance
+from cloche.core.soil.evidence import log_evidence, over_grid, weighed
 from cloche.core.soil.learned import COVER_FACTORS, Learned, bounds_of, names_for, parameters_of
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import NOTHING, Beside, Readings, What
@@ -93,9 +94,10 @@ class _Seen:
     under: Array
     under_slope: Array
 
-    def covariance(self, wandering: Wandering, hour: Array, scatter: Array) -> Array:
-        """Of readings about this course."""
-        return covariance(wandering, hour, self.trajectory_c - self.mean_c, scatter)
+    @property
+    def swing_k(self) -> Array:
+        """The course less its daily mean."""
+        return self.trajectory_c - self.mean_c
 
 
 class _Problem:
@@ -110,7 +112,7 @@ class _Problem:
         self.place, self.names, self.first_h = replace(place, covers=stood).shifted(first * 24), names, first * 24
         self.readings, self.beside = replace(readings, hour=readings.hour - self.first_h), beside.shifted(self.first_h)
         self.trusts = cholesky(beside.covariance(), lower=True) if len(beside) else np.empty((0, 0))
-        self.weather = weather.cut(first, last)
+        self.weather, self.alike = weather.cut(first, last), Alike(self.readings.hour)
         gains = beside.depth_m[beside.what == What.GAIN]
         self.depths = tuple(sorted({round(float(d), 3) for d in (*readings.depth_m, *gains)})) or (NO_DEPTH_M,)
         self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m], dtype=np.intp)
@@ -153,15 +155,19 @@ class _Problem:
         trajectories, means, under = self._run(z, Wandering().unlogged_sd)
         costs = []
         for trajectory, mean, air, one in zip(trajectories.T, means.T, under.T, z.T, strict=True):
-            total = covariance(Wandering(), self.readings.hour, trajectory - mean, np.ones(len(trajectory)))
+            total = covariance(Wandering(), self.alike, trajectory - mean, np.ones(len(trajectory)))
             missed = self._missed_under(air)
             costs.append((one @ one + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - trajectory))
         return np.asarray(z[:, int(np.argmin(costs))])
 
+    def _root(self, seen: _Seen, wandering: Wandering, scatter: Array) -> Array:
+        """Of the covariance of the readings about a course."""
+        total = covariance(wandering, self.alike, seen.swing_k, scatter)
+        return np.asarray(cholesky(total, lower=True)) if len(total) else total
+
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
         """Bounded least squares from z."""
-        total = self.seen(z, wandering.unlogged_sd).covariance(wandering, self.readings.hour, scatter)
-        root = cholesky(total, lower=True) if len(total) else total
+        root = self._root(self.seen(z, wandering.unlogged_sd), wandering, scatter)
 
         def residuals(x: Array) -> Array:
             seen = self.seen(x, wandering.unlogged_sd)
@@ -186,11 +192,8 @@ class _Problem:
         seen, own = self.seen(z, wandering.unlogged_sd), len(self.names)
         # As if the residuals were linear in the numbers: their value at the prior's mean.
         away = self.readings.temperature_c - seen.trajectory_c + seen.slope @ z
-        plain, added = (part @ part.T for part in (seen.slope[:, :own], seen.slope[:, own:] / wandering.unlogged_sd))
-        found = [
-            log_evidence(seen.covariance(w, self.readings.hour, scatter) + plain + w.unlogged_sd**2 * added, away) for w in GRID
-        ]
-        chosen = weighed(np.array(found))
+        numbers, knots = seen.slope[:, :own], seen.slope[:, own:] / wandering.unlogged_sd
+        chosen = weighed(over_grid(self.alike, seen.swing_k, scatter, away, numbers, knots))
         return np.concatenate([z[:own], z[own:] * (wandering.unlogged_sd / chosen.unlogged_sd)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
@@ -206,13 +209,12 @@ class _Problem:
     def _drift(self, z: Array, wandering: Wandering, scatter: Array) -> Drift:
         seen = self.seen(z, wandering.unlogged_sd)
         residual = self.readings.temperature_c - seen.trajectory_c
-        return Drift(wandering, self.readings.hour + self.first_h, residual, seen.trajectory_c - seen.mean_c, scatter)
+        return Drift(wandering, self.readings.hour + self.first_h, residual, seen.swing_k, scatter)
 
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
         """The posterior about z."""
         seen = self.seen(z, wandering.unlogged_sd)
-        total = seen.covariance(wandering, self.readings.hour, scatter)
-        root = cholesky(total, lower=True) if len(total) else total
+        root = self._root(seen, wandering, scatter)
         soil, under = _whitened(root, seen.slope), _whitened(self.trusts, seen.under_slope)
         precision = soil.T @ soil + under.T @ under + np.eye(len(z))
         spread: Array = np.asarray(np.linalg.inv(cholesky(precision, lower=True)).T, dtype=np.float64)

@@ -5,12 +5,12 @@ forgotten in days.
 
 Watering, a closing canopy, harvest: whatever nobody logged shows up as level and gain, Ornstein-Uhlenbeck processes; the
 level has a part that passes in days and a part that stays for the season. All is linear and
-Gaussian given the course, so it is solved exactly; sizes and lengths are chosen by evidence.
+Gaussian given the course, so it is solved exactly; sizes and lengths are chosen by `evidence`.
 """
 
 from __future__ import annotations
 
-from dataclasses import astuple, dataclass
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,35 +37,6 @@ class Wandering:
     unlogged_sd: float = 0.1
 
 
-GRID = tuple(
-    Wandering(level, days, stays, gain=gain, scatter_k=scatter, unlogged_sd=unlogged_sd)
-    for level in (0.3, 0.8, 2.0)
-    for days in (3.0, 8.0)
-    for stays in (0.3, 1.0, 2.5)
-    for gain in (0.03, 0.10)
-    for scatter in (0.3, 0.6)
-    for unlogged_sd in (0.03, 0.1, 0.3, 0.6)
-)
-"""What evidence weighs (assumption)."""
-
-
-def weighed(evidence: Array) -> Wandering:
-    """Geometric mean over `GRID` by log evidence (grid,): steadier than the best of it, which changes with every reading.
-
-    Parameters
-    ----------
-    evidence : ndarray
-        Logarithm of the evidence of each size of drift on the grid.
-
-    Returns
-    -------
-    Wandering
-    """
-    weight = np.exp(evidence - evidence.max())
-    values = np.log([astuple(w) for w in GRID])
-    return Wandering(*np.exp(weight @ values / weight.sum()).tolist())
-
-
 def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
     """Correlation of an Ornstein-Uhlenbeck process between two sets of hours: (a, b).
 
@@ -86,15 +57,39 @@ def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
     return np.asarray(np.exp(-np.abs(hour_a[:, None] - hour_b[None, :]) / (24 * days)))
 
 
-def covariance(wandering: Wandering, hour: Array, swing_k: Array, scatter: Array) -> Array:
+class Alike:
+    """Hours of readings, and how alike processes are between any two of them, reckoned once for each length."""
+
+    def __init__(self, hour: Array) -> None:
+        self.hour = hour
+        self._known: dict[float, Array] = {}
+
+    def over(self, days: float) -> Array:
+        """Correlation of a process forgotten in so many days, (readings, readings).
+
+        Parameters
+        ----------
+        days : float
+            Days over which the process is forgotten.
+
+        Returns
+        -------
+        ndarray
+        """
+        if days not in self._known:
+            self._known[days] = kernel(self.hour, self.hour, days)
+        return self._known[days]
+
+
+def covariance(wandering: Wandering, alike: Alike, swing_k: Array, scatter: Array) -> Array:
     """Of the readings about the course, (readings, readings) [K²].
 
     Parameters
     ----------
     wandering : Wandering
         Sizes and lengths of the drift.
-    hour : ndarray
-        Hours, (readings,).
+    alike : Alike
+        The readings' hours.
     swing_k : ndarray
         Course less its daily mean at each reading.
     scatter : ndarray
@@ -105,34 +100,16 @@ def covariance(wandering: Wandering, hour: Array, swing_k: Array, scatter: Array
     ndarray
         (readings, readings) [K²].
     """
-    level = _level(wandering, hour, hour)
-    gain = wandering.gain**2 * kernel(hour, hour, wandering.gain_d) * np.outer(swing_k, swing_k)
-    return np.asarray(level + gain + np.diag(wandering.scatter_k**2 * scatter))
+    w, swing = wandering, wandering.gain * swing_k
+    total = np.asarray(w.level_k**2 * alike.over(w.level_d) + w.stays_k**2 * alike.over(w.stays_d))
+    total += alike.over(w.gain_d) * np.outer(swing, swing)
+    np.einsum("ii->i", total)[:] += w.scatter_k**2 * scatter
+    return total
 
 
 def _level(wandering: Wandering, hour_a: Array, hour_b: Array) -> Array:
     passing = wandering.level_k**2 * kernel(hour_a, hour_b, wandering.level_d)
     return np.asarray(passing + wandering.stays_k**2 * kernel(hour_a, hour_b, wandering.stays_d))
-
-
-def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
-    """Log density of residuals, but for a constant.
-
-    Parameters
-    ----------
-    covariance_k2 : ndarray
-        Covariance of the residuals, (readings, readings) [K²].
-    residual_k : ndarray
-        Readings less the run, (readings,) [K].
-
-    Returns
-    -------
-    float
-    """
-    if not len(residual_k):
-        return 0.0
-    factor = cho_factor(covariance_k2, lower=True)
-    return float(-0.5 * residual_k @ cho_solve(factor, residual_k) - np.log(np.diag(factor[0])).sum())
 
 
 @dataclass(frozen=True)
@@ -160,7 +137,7 @@ class Drift:
         mine = np.ones(len(self.hour), dtype=bool) if keep is None else keep
         if not mine.any():
             return np.zeros(len(self.hour))
-        total = covariance(self.wandering, self.hour, self.swing_k, self.scatter)
+        total = covariance(self.wandering, Alike(self.hour), self.swing_k, self.scatter)
         signal = total - np.diag(self.wandering.scatter_k**2 * self.scatter)
         return np.asarray(signal[:, mine] @ np.linalg.solve(total[np.ix_(mine, mine)], self.residual_k[mine]))
 
@@ -189,7 +166,7 @@ class Drift:
         midday = np.arange(days, dtype=np.float64) * 24 + 12.0
         noise = balanced(scatter, len(self.hour), members) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
         seen = _at(self.hour, midday, level) + _at(self.hour, midday, gain) * self.swing_k[:, None] + noise
-        total = covariance(w, self.hour, self.swing_k, self.scatter)
+        total = covariance(w, Alike(self.hour), self.swing_k, self.scatter)
         # Matheron's rule: a free draw, corrected by what it misses of the readings.
         missed = cho_solve(cho_factor(total), self.residual_k[:, None] - seen)
         level = level + _level(w, midday, self.hour) @ missed
