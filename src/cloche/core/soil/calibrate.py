@@ -141,7 +141,7 @@ class _Problem:
             inward = np.where(z > 0, -STEP, STEP)
             trajectories, means, under = self._run(np.column_stack([z, z[:, None] + np.diag(inward)]), unlogged_sd)
             slope, under_slope = ((part[:, 1:] - part[:, :1]) / inward for part in (trajectories, under))
-            self.memory = {key: _Seen(trajectories[:, 0], slope, means[:, 0], under[:, 0], under_slope)}
+            self.memory[key] = _Seen(trajectories[:, 0], slope, means[:, 0], under[:, 0], under_slope)
         return self.memory[key]
 
     def start(self) -> Array:
