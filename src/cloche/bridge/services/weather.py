@@ -36,18 +36,22 @@ def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:
     """What is known of the days from `first`, nan elsewhere."""
     lead = np.zeros(count)
-    for row in inputs.weather:
-        index = (row.day - first).days
-        if 0 <= index < count:
-            ahead = (row.day - inputs.today).days
-            # A day that is not over is foretold, whoever wrote its line.
-            lead[index] = row.lead_d or (0 if ahead < 0 else max(ahead, 1))
-    return Known(_lines(inputs.weather, first, count), lead, past, _ensemble(inputs.weather, first, count))
+    rows = _within(inputs.weather, first, count)
+    for row in rows:
+        ahead = (row.day - inputs.today).days
+        # A day that is not over is foretold, whoever wrote its line.
+        lead[(row.day - first).days] = row.lead_d or (0 if ahead < 0 else max(ahead, 1))
+    return Known(_lines(rows, first, count), lead, past, _ensemble(rows, first, count))
+
+
+def _within(rows: list[Day], first: date, count: int) -> list[Day]:
+    end = first + timedelta(days=count)
+    return [row for row in rows if first <= row.day < end]
 
 
 def _ensemble(rows: list[Day], first: date, count: int) -> Ensemble | None:
     """Of as many runs as most days have; a day that has another number of them keeps its one value."""
-    of_runs = [row for row in rows if row.runs and 0 <= (row.day - first).days < count]
+    of_runs = [row for row in rows if row.runs]
     if not of_runs:
         return None
     many = Counter(len(row.runs) for row in of_runs).most_common(1)[0][0]
@@ -60,13 +64,15 @@ def _ensemble(rows: list[Day], first: date, count: int) -> Ensemble | None:
 
 def _lines(rows: list[Day], first: date, count: int) -> DailyRecord:
     columns = np.full((6, count), np.nan)
-    for row in rows:
-        index = (row.day - first).days
-        if 0 <= index < count:
-            sun = None if row.sky is None else SUN_SHARE[Sky(row.sky)]
-            values = (row.low_c, row.high_c, sun, row.rain_mm, row.wind_m_s, row.snow_m)
-            columns[:, index] = [np.nan if v is None else v for v in values]
+    if rows:
+        lines = [(row.low_c, row.high_c, _sun(row), row.rain_mm, row.wind_m_s, row.snow_m) for row in rows]
+        # None is nan.
+        columns[:, [(row.day - first).days for row in rows]] = np.array(lines, dtype=float).T
     return DailyRecord(first, *columns)
+
+
+def _sun(row: Day) -> float | None:
+    return None if row.sky is None else SUN_SHARE[Sky(row.sky)]
 
 
 def _past(rows: list[Day]) -> Past | None:

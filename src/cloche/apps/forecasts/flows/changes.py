@@ -15,10 +15,8 @@ KEPT = timedelta(days=40)
 
 def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
     """Note every window that opened, shut or moved by two days or more, before the old ones are replaced."""
-    before = {
-        (row.crop_key, row.method): row.windows
-        for row in place.outlooks.filter(better=True).only("crop_key", "method", "windows")
-    }
+    known = place.outlooks.filter(better=True).values_list("crop_key", "method", "windows")
+    before = {(crop_key, method): windows for crop_key, method, windows in known}
     rows = []
     for one in crops:
         if not one.better or (one.crop_key, one.method) not in before:
