@@ -122,9 +122,7 @@ def test_every_kind_of_place_has_a_forecast_and_a_page(signed_in: Client, garden
         assert "food-safety rules" in page
 
 
-def test_how_many_crops_there_are_costs_no_question_of_the_database(
-    garden: Garden, django_assert_max_num_queries: Any
-) -> None:
+def test_how_many_crops_there_are_costs_no_question_of_the_database(garden: Garden, django_assert_max_num_queries: Any) -> None:
     place = make_place(garden)
     flow.refresh(place)
     assert place.outlooks.filter(better=True).count() > 20
