@@ -31,6 +31,8 @@ NUMBA_CACHE_DIR=$STATE/numba
 PYTHONPATH=$ROOT/src
 PYTHONUTF8=1
 LC_ALL=C.UTF-8
+OMP_NUM_THREADS=1
+OPENBLAS_NUM_THREADS=1
 DJANGO_SETTINGS_MODULE=cloche.config.settings.production
 ENV
   ) && mv -f "$CONF/cloche.env.new" "$CONF/cloche.env"

@@ -3,6 +3,8 @@ VENV="$ROOT/.venv"
 PY="$VENV/bin/python"
 UV_VERSION=0.13.9
 export LC_ALL=C.UTF-8 PYTHONUTF8=1 UV_PYTHON_DOWNLOADS=never UV_NO_PROGRESS=1
+# Linear algebra on one core each: its matrices are small, and threads wait for each other longer than they reckon.
+export OMP_NUM_THREADS=1 OPENBLAS_NUM_THREADS=1
 # Bytecode is compiled at installation; a setting that forbids it would make every start slow.
 unset PYTHONDONTWRITEBYTECODE
 

@@ -91,8 +91,8 @@ def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
     own = [*words.as_web.split(), "setpriv", "--pdeathsig", "TERM"]
     django = [words.python, "-m", "cloche.manage"]
     found = [Part(f"The web ({n})", [*own, *django, "web", "--fd", str(fd)], keep_fds=(fd,)) for n in (1, 2)]
-    # What people wait for goes first: working out stands back. Each on one core, places are worked out side by side.
-    quiet = ["env", "OMP_NUM_THREADS=1", "OPENBLAS_NUM_THREADS=1", "nice", "-n", "19"]
+    # What people wait for goes first: working out stands back.
+    quiet = ["nice", "-n", "19"]
     found += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"], stands_back=True) for n in (1, 2)]
     if words.listen:
         found.append(Part("The listener", [*own, *django, "listen"]))
