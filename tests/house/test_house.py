@@ -94,6 +94,12 @@ def test_every_id_that_is_styled_is_on_a_page() -> None:
     assert {name for name in styled if f'id="{name}"' not in pages} == set()
 
 
+def test_linear_algebra_stays_on_one_core_however_it_is_started() -> None:
+    for file in ("scripts/setup.sh", "scripts/install.sh", "deploy/Containerfile"):
+        text = (ROOT / file).read_text(encoding="utf-8")
+        assert {"OMP_NUM_THREADS=1", "OPENBLAS_NUM_THREADS=1"} <= set(re.split(r"\s+", text)), file
+
+
 def test_the_compiled_bootstrap_is_of_its_recipe() -> None:
     (artefact,) = (SOURCE / "static" / "vendor").glob("bootstrap-*/bootstrap.css")
     recipe = hashlib.sha256((ROOT / "styles" / "bootstrap.scss").read_bytes()).hexdigest()
