@@ -128,6 +128,10 @@ def test_eight_places_on_a_phone_take_the_digits_and_one_touch_each(phone: Any, 
         expect(page.locator(".stop.here h2")).to_have_text(name)
         assert read(page, digits) <= 3
     expect(page.locator("#round-summary")).to_contain_text("8 of 8 places read.")
+    expect(page.locator(".keypad")).to_be_hidden()
+    page.set_viewport_size({"width": 360, "height": 600})
+    expect(page.locator(".keypad")).to_be_hidden()
+    page.set_viewport_size(PHONE)
     settled(page)
     kept = Reading.objects.order_by("place__walking_order").values_list("temperature_c", flat=True)
     assert list(kept) == [9.5, 8.0, 11.2, 10.0, 12.0, 7.5, -0.5, 9.0]
