@@ -197,8 +197,8 @@ def test_keys_stay_under_the_thumb_whatever_is_said_meanwhile(phone: Any, live_s
     page.context.unroute("**/round/send/")
     read(page, "182")
     expect(page.locator("#waiting")).to_contain_text("outside")
-    settled_at = page.evaluate("[...window.tops]")
-    assert len(settled_at) == 1, settled_at
+    tops = page.evaluate("[...window.tops]")
+    assert len(tops) == 1, tops
 
 
 def test_without_signal_nothing_is_lost_and_nothing_is_doubled(phone: Any, wire: Wire, garden: Garden) -> None:
