@@ -80,6 +80,7 @@ def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
     return {
         "id": name,
         "title": f"Weather by the {name.removesuffix('s')}",
+        "keywords": ["simulated"],
         "links": [{"href": f"{root}/collections/{name}", "rel": "self", "type": "application/json"}],
         "extent": {
             "spatial": {"bbox": [[-180.0, -66.0, 180.0, 66.0]], "crs": CRS84},

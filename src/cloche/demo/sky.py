@@ -7,6 +7,7 @@ from datetime import date, timedelta
 
 import numpy as np
 
+from cloche.core.site.estimate import normals_at
 from cloche.demo.nature import Array, Climate, filtered
 from cloche.demo.plan import HILL, SOUTH
 
@@ -29,14 +30,16 @@ class History:
 
 
 def climate_at(latitude_deg: float, longitude_deg: float, elevation_m: float) -> Climate:
-    """The demo gardens have theirs; elsewhere it follows from the latitude."""
+    """The demo gardens have theirs; elsewhere the year of the shipped climate, drawn as one wave."""
     for plan in (HILL, SOUTH):
         if abs(plan.latitude_deg - latitude_deg) < 0.2 and abs(plan.longitude_deg - longitude_deg) < 0.2:
             return plan.climate
-    size = abs(latitude_deg)
-    mean = float(np.interp(size, [0, 20, 30, 40, 50, 60, 66], [26.5, 24.5, 20, 14, 9, 3, 0])) - 0.006 * elevation_m
-    swing = float(np.interp(size, [0, 20, 40, 60, 66], [1.0, 4.5, 9.0, 11.0, 14.0]))
-    return Climate(mean, swing, 203 if latitude_deg >= 0 else 21, 10.0, latitude_deg)
+    usual = normals_at(latitude_deg, longitude_deg, elevation_m)
+    months = (np.arange(12) + 0.5) / 12
+    wave = 2 * complex(np.mean(usual.mean_c * np.exp(-2j * np.pi * months)))
+    warmest_day = round(-np.angle(wave) / (2 * np.pi) * 365.25) % 365
+    range_k = float(np.mean(usual.high_c - usual.low_c))
+    return Climate(float(np.mean(usual.mean_c)), abs(wave), warmest_day, range_k, latitude_deg)
 
 
 def history(latitude_deg: float, longitude_deg: float, climate: Climate, last: date, seed: int = 7) -> History:

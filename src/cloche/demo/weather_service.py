@@ -39,6 +39,7 @@ def report(latitude: float, longitude: float, elevation: float, zone: ZoneInfo, 
     mean, half = (truth.high_c[here] + truth.low_c[here]) / 2, (truth.high_c[here] - truth.low_c[here]) / 2
     return {
         "site": {"latitude": latitude, "longitude": longitude},
+        "simulated": True,
         "issued": now.astimezone(UTC).isoformat(timespec="seconds"),
         "current": {"air_c": round(float(mean + half * swing), 1)},
         "forecast": _ahead(truth, today, seed),

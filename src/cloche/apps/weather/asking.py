@@ -123,4 +123,5 @@ def _plain(answer: ProviderAnswer) -> dict[str, Any]:
         "current": {"air_c": answer.current_c},
         "forecast": answer.ahead,
         "daily": answer.past,
+        "simulated": answer.simulated,
     }

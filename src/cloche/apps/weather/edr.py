@@ -29,6 +29,10 @@ COVERAGE = re.compile(r"cov(erage)?[-_+ ]?json", re.IGNORECASE)
 LEAST_DAYS = 1
 
 
+SIMULATED = "simulated"
+"""Keyword by which a stand-in says of itself that its weather is made up."""
+
+
 @dataclass(frozen=True)
 class Collection:
     """What is used of a collection's description. names: its parameters that mean something here, by key; daily: whether all
@@ -42,6 +46,7 @@ class Collection:
     daily: bool
     query: str
     format: str | None
+    simulated: bool = False
 
 
 class EdrProvider:
@@ -56,13 +61,17 @@ class EdrProvider:
         latitude, longitude = (round(round(v / CELL_DEG) * CELL_DEG, 4) for v in (garden.latitude_deg, garden.longitude_deg))
         days: dict[date, dict[str, Any]] = {}
         current: float | None = None
+        simulated = False
         for url in self.urls:
-            runs = _series(described(url, read_from(f"{url}?f=json")), latitude, longitude, now)
+            collection = described(url, read_from(f"{url}?f=json"))
+            simulated = simulated or collection.simulated
+            runs = _series(collection, latitude, longitude, now)
             for day, row in coverages.days_of_runs(runs, zone).items():
                 known = {name: value for name, value in row.items() if value is not None}
                 days[day] = known | days.get(day, {})
             current = coverages.air_at(runs, now, CURRENT) if current is None else current
-        return answer_from(_answer(days, current, now, now.astimezone(zone).date()))
+        told = _answer(days, current, now, now.astimezone(zone).date())
+        return answer_from(told | {"simulated": simulated})
 
 
 def described(url: str, document: Any) -> Collection:
@@ -80,8 +89,16 @@ def described(url: str, document: Any) -> Collection:
         raise NoAnswer(_("The weather service has no air temperature in a unit that is known."))
     query = POSITION if POSITION in queries or not queries else CUBE
     lasting = [str((one.get("measurementType") or {}).get("duration", "")).lstrip("-") for one in names.values()]
+    keywords = document.get("keywords") or []
     return Collection(
-        url, names, _instant(first), _instant(last), set(lasting) == {"P1D"}, query, _format(document, queries.get(query))
+        url,
+        names,
+        _instant(first),
+        _instant(last),
+        daily=set(lasting) == {"P1D"},
+        query=query,
+        format=_format(document, queries.get(query)),
+        simulated=isinstance(keywords, list) and SIMULATED in keywords,
     )
 
 

@@ -55,6 +55,7 @@ class WeatherReport(models.Model):
     current_c = models.FloatField(null=True)
     ahead = models.JSONField(default=list, help_text="Days from the day it was issued: day, low_c, high_c, sky.")
     past = models.JSONField(default=dict, help_text="Earlier days: first, low_c, high_c, rain_mm, one value a day.")
+    simulated = models.BooleanField(default=False, help_text="Whether the service says that its weather is made up.")
 
 
 class ProviderState(models.Model):

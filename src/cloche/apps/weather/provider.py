@@ -34,12 +34,14 @@ class NotHere(NoAnswer):
 
 @dataclass(frozen=True)
 class ProviderAnswer:
-    """What a provider says of a site. ahead: days from the day of issue on; past: one value a day from `first`."""
+    """What a provider says of a site. ahead: days from the day of issue on; past: one value a day from `first`; simulated:
+    whether it says that its weather is made up."""
 
     issued: datetime
     current_c: float | None
     ahead: list[dict[str, Any]]
     past: dict[str, Any]
+    simulated: bool = False
 
 
 class Provider(Protocol):
@@ -101,6 +103,7 @@ def answer_from(answer: Any) -> ProviderAnswer:
             None if current is None else _likely(current),
             ahead,
             {"first": first.isoformat(), "low_c": low, "high_c": high, "rain_mm": rain},
+            simulated=answer.get("simulated") is True,
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
         raise NoAnswer(_("The weather service sent something that cannot be read: {odd}.").format(odd=odd)) from odd

@@ -25,6 +25,11 @@ def weather_days(garden: Garden) -> list[Day]:
     return [days[day] for day in sorted(days)]
 
 
+def is_simulated(garden: Garden) -> bool:
+    """Whether the garden's weather comes from a service that makes it up."""
+    return WeatherReport.objects.filter(garden=garden, simulated=True).exists()
+
+
 def day_of(
     day: date, low_c: float, high_c: float, rain_mm: float | None, sky: str, wind_m_s: float | None, snow_m: float | None
 ) -> Day:

@@ -69,7 +69,9 @@ def _dated(found: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) ->
     def band(days: NDArray[np.float64]) -> tuple[date | None, date | None, date | None]:
         return day(days[0]), day(days[1]), day(days[2])
 
-    done = int(np.argmax(found.up[2] >= 0.995 * found.up[2, -1])) + 3
+    # As far as anything still changes: a count may lie below or above what was expected on the days before it.
+    moving = np.flatnonzero((np.abs(found.up - found.up[:, [-1]]) > 0.005 * np.maximum(found.up[:, [-1]], 1.0)).any(axis=0))
+    done = (int(moving[-1]) if len(moving) else 0) + 3
     return SowingOutlook(
         up=[short(row[: max(done, 14)], 1) for row in found.up],
         first=band(found.first_d),

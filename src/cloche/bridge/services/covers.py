@@ -8,6 +8,7 @@ import numpy as np
 
 from cloche.bridge.services import crops
 from cloche.bridge.services.offered import cover_names as names
+from cloche.bridge.services.offered import is_box
 from cloche.bridge.values.texts import say
 from cloche.core.covers.bend import Bend, bend
 from cloche.core.covers.kinds import kind, kinds
@@ -74,11 +75,6 @@ def with_article(key: str) -> str:
 def bends(key: str) -> bool:
     """Whether it is bent over the bed."""
     return kind(key).bends
-
-
-def is_box(key: str) -> bool:
-    """Whether it is a lid on walls."""
-    return kind(key).is_box
 
 
 def shape(key: str, sheet_m: float, spread_m: float | None) -> Bend | None:

@@ -17,7 +17,7 @@ from cloche.bridge.services.places import Situation, covers_of, felt, situation_
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.services.pooling import cover_evidence
 from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot
-from cloche.bridge.services.weather import climate, known_days
+from cloche.bridge.services.weather import climate, known_days, usual_climate
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
@@ -42,6 +42,8 @@ RUN_UP_D = 30
 SOIL_D, HORIZON_D = 310, 430
 """Soil for the last day to sow that is looked at and a slow crop's emergence; air for the growing time behind it."""
 COLDEST_C, HOTTEST_C = -29.0, 59.0
+ON_EARTH_C = (-90.0, 60.0)
+"""Air: the lowest and the highest that were ever measured, rounded outwards (from memory)."""
 
 
 @dataclass(frozen=True)
@@ -53,7 +55,7 @@ class KnownWeather:
     normals: Normals
     past: Past | None
     frosts: Frosts
-    frosts_are_own: bool
+    frosts_source: str
 
 
 @dataclass(frozen=True)
@@ -114,13 +116,17 @@ def know_weather(inputs: ForecastInputs) -> KnownWeather:
     known = known_days(inputs, day_0, PAST_D + HORIZON_D, past)
     hours = standard_offset_h(inputs.timezone, day_0)
     site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, hours)
-    frosts, own = frosts_of(past, normals, inputs.latitude_deg, inputs.today)
-    return KnownWeather(site, known, normals, past, frosts, own)
+    # A simulated service makes up its years: they say nothing about frost at this site.
+    sites = (None, usual_climate(inputs)) if inputs.record_is_simulated else (past, normals)
+    frosts, source = frosts_of(*sites, inputs.latitude_deg, inputs.today)
+    return KnownWeather(site, known, normals, past, frosts, source)
 
 
 def draw_members(inputs: ForecastInputs, weather: KnownWeather) -> DailyRecord:
-    """2. The ways in which the weather may go on, (days, members)."""
-    return scenarios(weather.known, weather.normals, MEMBERS, np.random.default_rng(inputs.seed))
+    """2. The ways in which the weather may go on, (days, members): none colder or hotter than it has ever been on earth."""
+    drawn = scenarios(weather.known, weather.normals, MEMBERS, np.random.default_rng(inputs.seed))
+    within = {name: np.clip(drawn.values[name], *ON_EARTH_C) for name in ("low_c", "high_c")}
+    return DailyRecord(drawn.first, **(drawn.values | within))
 
 
 def describe_place(inputs: ForecastInputs, weather: KnownWeather) -> Described:

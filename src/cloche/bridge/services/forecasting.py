@@ -15,6 +15,7 @@ from cloche.bridge.services.frosts import frost_dates
 from cloche.bridge.services.heat_watch import alarm_of
 from cloche.bridge.services.places import ALWAYS_H, cover_over
 from cloche.bridge.services.snapshots import pack
+from cloche.bridge.services.soundness import check
 from cloche.bridge.services.watching import growing_in, watch
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 from cloche.bridge.values.packing import short
@@ -39,7 +40,7 @@ class ForecastResult:
 
 
 def forecast(inputs: ForecastInputs) -> ForecastResult:
-    """Learn the place and run it over the coming year."""
+    """Learn the place and run it over the coming year. Raises Unsound where what comes out cannot be true."""
     own.use(inputs.own)
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
@@ -53,9 +54,9 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
     judged = step.judge_crops(inputs, run, today, run.is_sheltered, weather.frosts)
     sown = step.follow_sowings(inputs, run)
     felt_behind = felt_c(run.trajectory.cut(run.run_up_d * 24 + 12), run.is_sheltered)
-    return ForecastResult(
+    result = ForecastResult(
         ground=replace(summary(inputs, run, weather, observed), alarm=alarm),
-        frosts=frost_dates(weather.frosts, weather.frosts_are_own, inputs.latitude_deg, inputs.today),
+        frosts=frost_dates(weather.frosts, weather.frosts_source, inputs.latitude_deg, inputs.today),
         cover_evidence=step.evidence_of_cover(inputs, described, learned, observed),
         crops=outlooks.crop_days(step.crops_of(inputs), judged, inputs.today),
         sown=sown,
@@ -63,6 +64,8 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
         snapshot=pack(run.snapshot),
         nights=NightsAhead(short(even_lows_c(run.snapshot.weather.low_c[run.snapshot.run_up_d :]))),
     )
+    check(result.ground, result.frosts, result.crops)
+    return result
 
 
 def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:

@@ -13,19 +13,20 @@ from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.scenarios import Known, Past, scenarios
 
 FEWEST_YEARS, TYPICAL_YEARS = 5, 60
+RECORD, TYPED, REGION = "record", "typed", "region"
 SEED = 20
 
 
-def frosts_of(past: Past | None, normals: Normals, latitude_deg: float, today: date) -> tuple[Frosts, bool]:
-    """The dates, and whether they are the site's own years."""
+def frosts_of(past: Past | None, normals: Normals, latitude_deg: float, today: date) -> tuple[Frosts, str]:
+    """The dates, and their source, as of FrostDates."""
     own = of_years(past.record, latitude_deg) if past else None
     if own is not None and own.years >= FEWEST_YEARS:
-        return own, True
+        return own, RECORD
     first = midsummer(today.year, latitude_deg) - timedelta(days=REACH_D)
     unknown = np.full(2 * REACH_D, np.nan)
     known = Known(DailyRecord.of(first, unknown, unknown), np.zeros(2 * REACH_D))
     typical = scenarios(known, normals, TYPICAL_YEARS, np.random.default_rng(SEED))
-    return of_lows(typical.low_c), False
+    return of_lows(typical.low_c), TYPED if normals.source == TYPED else REGION
 
 
 def last_frost_day(frosts: Frosts, latitude_deg: float, today: date) -> float | None:
@@ -34,8 +35,8 @@ def last_frost_day(frosts: Frosts, latitude_deg: float, today: date) -> float | 
     return None if coming is None else float((coming - today).days)
 
 
-def frost_dates(frosts: Frosts, own: bool, latitude_deg: float, today: date) -> FrostDates:
-    """Of the season about the next midsummer. own: whether they rest on the site's own years."""
+def frost_dates(frosts: Frosts, source: str, latitude_deg: float, today: date) -> FrostDates:
+    """Of the season about the next midsummer. source: as of FrostDates."""
     middle = midsummer_after(today, latitude_deg)
 
     def dates(days: tuple[float, float, float] | None) -> tuple[date, date, date] | None:
@@ -44,4 +45,6 @@ def frost_dates(frosts: Frosts, own: bool, latitude_deg: float, today: date) -> 
         first, usual, last = (middle + timedelta(days=round(day)) for day in days)
         return first, usual, last
 
-    return FrostDates(dates(frosts.spring), dates(frosts.autumn), round(frosts.lowest_c, 1), frosts.years if own else 0)
+    return FrostDates(
+        dates(frosts.spring), dates(frosts.autumn), round(frosts.lowest_c, 1), frosts.years if source == RECORD else 0, source
+    )

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
+from math import ceil
 
 import numpy as np
 
 from cloche.bridge.values.inputs import HeatSpan, LampSpan, RoomAir, WindowPane
 from cloche.core.covers.kinds import CoverPeriod, kind
-from cloche.core.heat.source import ALWAYS, Heating, Span
+from cloche.core.heat.source import ALWAYS, MOST_W_M2, Heating, Span
 from cloche.core.light.lamp import Lamp
 from cloche.core.light.window import Window
 from cloche.core.soil.annual import AnnualWave
@@ -29,6 +30,10 @@ BURIED_M = {"cable": 0.15, "wire": 0.15}
 ROOTS_M = 0.03
 Hours = Sequence[Span]
 LIFT_D, TRIED_W_M2 = 6, 100.0
+SPREADS_M2_D = 0.02
+"""How fast warmth spreads through moist mix or sand [m²/d]: a deep layer takes weeks to warm (0.2 to 0.3 mm²/s)."""
+LEAST_LIFT_K = 0.05
+"""A lift below this cannot be told from none."""
 
 
 def room_of(air: RoomAir | None) -> Room:
@@ -82,7 +87,7 @@ def _heating(span: HeatSpan, bed: Bed, around: Room, during: Span) -> Heating:
 
 def _power_w_m2(span: HeatSpan) -> float:
     plug = USUAL_W_M2[span.source] if span.watts is None else span.watts / span.area_m2
-    return plug * INTO_TRAY[span.source]
+    return min(plug, MOST_W_M2) * INTO_TRAY[span.source]
 
 
 def plug_w(span: HeatSpan) -> float:
@@ -97,8 +102,12 @@ def _depth_m(span: HeatSpan, bed: Bed) -> float:
 
 
 def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float) -> float:
-    """Watts that lift a bed's roots by so much over a room, with a lid on, as makers and growers measure it [W/m²]."""
-    calm = DailyRecord.of(date(2001, 3, 1), np.full((LIFT_D, 1), 5.0), np.full((LIFT_D, 1), 12.0))
+    """Watts that lift a bed's roots by so much over a room, with a lid on, as makers and growers measure it [W/m²].
+
+    No source gives more than MOST_W_M2: a lift that would take more was measured elsewhere than at the roots.
+    """
+    days = LIFT_D + ceil(heating.depth_m**2 / SPREADS_M2_D)
+    calm = DailyRecord.of(date(2001, 3, 1), np.full((days, 1), 5.0), np.full((days, 1), 12.0))
     steady = room(hours_of(calm, Site(50.0, 0.0)), replace(around, swing_k=0.0, follows=0.0))
     lid = (CoverPeriod(kind("lid"), 0.0, 1e6),) if bed.indoors else ()
 
@@ -108,8 +117,11 @@ def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float) -> f
         course = simulate([place.case(steady, Parameters.typical(1))], [ROOTS_M])[0]
         return float(course.soil_c[-24:].mean() - steady.air_c[-24:].mean())
 
-    bare, tried = lift(0.0), lift(TRIED_W_M2)
-    power = TRIED_W_M2 * (lift_k - bare) / (tried - bare)
+    def along(power: float, lifted: float) -> float:
+        """Where the chord through a tried power meets the lift."""
+        return float(np.clip(power * (lift_k - bare) / max(lifted - bare, LEAST_LIFT_K), 0.0, MOST_W_M2))
+
+    bare = lift(0.0)
+    power = along(TRIED_W_M2, lift(TRIED_W_M2))
     # Loss grows with the lift itself: once more along the chord.
-    found = lift(power)
-    return max(power * (lift_k - bare) / max(found - bare, 0.5), 0.0)
+    return along(power, lift(power)) if power else 0.0

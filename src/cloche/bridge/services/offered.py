@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cloche.bridge.values.texts import say
+from cloche.core.covers.bend import bend
 from cloche.core.covers.kinds import kinds
 from cloche.core.crops.catalogue import catalogue
+from cloche.core.heat.source import MOST_W_M2
 from cloche.core.places.kinds import place_kinds
 
 USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if kind.usual_cover}
@@ -33,6 +35,22 @@ def place_name(key: str) -> str:
     """Name of a kind of place; of one that is not known, its key."""
     known = place_kinds().get(key)
     return say(known.name) if known else key
+
+
+def most_watts(source: str, area_m2: float) -> float | None:
+    """The most that a heat source below plants may draw over its area [W]; None for a heater of the air."""
+    return None if source == "house" else MOST_W_M2 * area_m2
+
+
+def refuse_shape(key: str, sheet_m: float, spread_m: float) -> None:
+    """Raise OutOfRange unless a sheet of this kind can stand with its edges so far apart."""
+    if kinds()[key].bends:
+        bend(sheet_m, spread_m)
+
+
+def is_box(key: str) -> bool:
+    """Whether a cover is a lid on walls."""
+    return kinds()[key].is_box
 
 
 def films() -> list[str]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.core.trials.arms import arm
-from cloche.core.trials.paired import Difference, days_for_power, days_for_width, more_days
+from cloche.core.trials.paired import FEWEST_DAYS, Difference, days_for_power, days_for_width, more_days
 
 __all__ = ["TO_K", "Difference", "TrialResult", "trial_result"]
 
@@ -18,13 +18,18 @@ TO_K = 0.5
 @dataclass(frozen=True)
 class TrialResult:
     """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is known from
-    nothing; baseline: of the days before the cover came, taken off, None where none were read; slips: days left aside."""
+    nothing; baseline: of the days before the cover came, None where none were read; slips: days left aside."""
 
     found: Difference | None
     to_width: int | None
     to_sign: int | None
     baseline: Difference | None = None
     slips: tuple[date, ...] = ()
+
+    @property
+    def baseline_counts(self) -> bool:
+        """Whether the baseline rests on enough days, and is taken off."""
+        return self.baseline is not None and self.baseline.days >= FEWEST_DAYS
 
 
 def trial_result(pairs: Sequence[tuple[date, float]], before: Sequence[tuple[date, float]] = ()) -> TrialResult:

@@ -10,6 +10,7 @@ import numpy as np
 from cloche.bridge.services.heating import heatings_of, layered, room_of, window_of
 from cloche.bridge.services.offered import INDOORS, NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan, OnHotbed
+from cloche.core.covers.bend import is_roof
 from cloche.core.covers.kinds import CoverKind, CoverPeriod, Noted, Vent, kind
 from cloche.core.covers.nested import SHADED_M, inside, upon
 from cloche.core.heat.control import filled_again
@@ -169,7 +170,8 @@ def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
 def kind_of(cover: CoverSpan) -> CoverKind:
     """The kind with this one's years, dirt and shape worked in."""
     one = kind(cover.key).aged(cover.age_y, cover.dirty)
-    if one.bends and cover.sheet_m and cover.spread_m:
+    # A shape that cannot stand, from an archive of an earlier release, is taken to be the usual one.
+    if one.bends and cover.sheet_m and cover.spread_m and is_roof(cover.sheet_m, cover.spread_m):
         return one.bent(cover.sheet_m, cover.spread_m)
     if one.is_box and cover.sheet_m and cover.low_m and cover.high_m:
         return one.boxed(cover.sheet_m, cover.low_m, cover.high_m)

@@ -20,17 +20,24 @@ MOST_GAPS = 0.02
 
 def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
     """Typed normals first, else from the site's own days, else the climate of its region; and years to replay, if enough."""
-    guess = normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
+    usual = usual_climate(inputs)
     behind = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
     past = _past(behind)
     if inputs.typed_normals:
-        low, high = (np.array(values) for values in inputs.typed_normals)
-        return Normals(low, high, spread_by_range((low + high) / 2), "typed"), past
+        return usual, past
     if not behind:
-        return guess, None
+        return usual, None
     month = np.array([row.day.month for row in behind])
-    normals = from_record(month, np.array([r.low_c for r in behind]), np.array([r.high_c for r in behind]), guess)
+    normals = from_record(month, np.array([r.low_c for r in behind]), np.array([r.high_c for r in behind]), usual)
     return normals, past
+
+
+def usual_climate(inputs: ForecastInputs) -> Normals:
+    """What is known of a site before any of its days: typed normals, else the climate of its region."""
+    if inputs.typed_normals:
+        low, high = (np.array(values) for values in inputs.typed_normals)
+        return Normals(low, high, spread_by_range((low + high) / 2), "typed")
+    return normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
 
 
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:

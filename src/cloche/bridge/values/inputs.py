@@ -209,7 +209,7 @@ class ForecastInputs:
     which nobody is there. under: what was seen under its covers. set_out: plants
     that nobody sowed there. matted_until: a mat of straw or sacking lies over the hotbed until then. below: when a tray
     stood on a hotbed. limits: cold that grown plants of a crop are taken to stand there, where it differs from the
-    catalogue's [°C]."""
+    catalogue's [°C]. record_is_simulated: the site's past days come from a simulated weather service."""
 
     kind: str
     seed_depth_m: float
@@ -248,3 +248,4 @@ class ForecastInputs:
     below: tuple[OnHotbed, ...] = ()
     set_out: tuple[SetOut, ...] = ()
     limits: dict[str, float] = field(default_factory=dict)
+    record_is_simulated: bool = False

@@ -115,12 +115,19 @@ class PlaceForecast:
 @dataclass(frozen=True, slots=True)
 class FrostDates:
     """The site's last spring and first autumn frost of the season about the next midsummer: one year in ten, the usual, nine in
-    ten; None where there is none. lowest_c: of the winter's nights; years: of own days they rest on, 0: typical weather."""
+    ten; None where there is none. lowest_c: of the winter's nights; years: of own days they rest on, 0: typical weather.
+
+    source: "record" of the site's own days, "typed" normals, or "region"; empty where an earlier release stored them. before:
+    the dates by the source that was used until `since`, None where it never changed.
+    """
 
     spring: tuple[date, date, date] | None
     autumn: tuple[date, date, date] | None
     lowest_c: float
     years: int
+    source: str = ""
+    before: FrostDates | None = None
+    since: date | None = None
 
 
 @dataclass(frozen=True, slots=True)

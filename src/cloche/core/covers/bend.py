@@ -45,6 +45,27 @@ class Bend:
         return min(self.spread_m, 2 * sqrt(max(self.radius_m**2 - (plant_m - centre) ** 2, 0.0)))
 
 
+def is_roof(sheet_m: float, spread_m: float) -> bool:
+    """Whether a sheet of this width can stand with its edges so far apart.
+
+    Parameters
+    ----------
+    sheet_m : float
+        Width of the flat sheet [m].
+    spread_m : float
+        How far apart its edges are set [m].
+
+    Returns
+    -------
+    bool
+    """
+    try:
+        bend(sheet_m, spread_m)
+    except OutOfRange:
+        return False
+    return True
+
+
 def bend(sheet_m: float, spread_m: float) -> Bend:
     """A sheet sheet_m across, its edges set spread_m apart: sheet = 2 r a, spread = 2 r sin a, a half the angle it spans.
 

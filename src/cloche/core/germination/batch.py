@@ -167,8 +167,8 @@ def _drawn(weight: Array) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
 
 
 def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) -> Array:
-    """Of all sown, what would be counted: with the luck of so many seeds, and from the last count on that count and of the rest
-    what still comes. up: (draws, days), the chance of a seed to be up."""
+    """Of all sown, what would be counted: with the luck of so many seeds; up to the last count in proportion to that count, and
+    from then on that count and of the rest what still comes. up: (draws, days), the chance of a seed to be up."""
     seeds = batch.seeds or UNCOUNTED
 
     def of(chance: Array, left: float) -> Array:
@@ -176,12 +176,14 @@ def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) ->
 
     if not batch.seeds or not batch.counts:
         return of(up, seeds)
-    hour, counted = batch.counts[-1]
+    # Seedlings that were lost since had come up: the largest count is what has shown.
+    hour, counted = batch.counts[-1][0], max(up_then for _, up_then in batch.counts)
     last = min(max((hour - batch.sown_hour) // 24, 0), len(days) - 1)
     before = up[:, [last]]
     later = np.clip((up - before) / np.maximum(1 - before, 1e-6), 0.0, 1.0)
-    known = counted / seeds
-    return np.where(days[None, :] >= last, known + (1 - known) * of(later, seeds - counted), of(up, seeds))
+    known = min(counted / seeds, 1.0)
+    so_far = known * np.clip(up / np.maximum(before, 1e-6), 0.0, 1.0)
+    return np.where(days[None, :] >= last, known + (1 - known) * of(later, seeds - counted), so_far)
 
 
 def _overdue(batch: Batch, shown: Array, share: Array, weight: Array) -> float:

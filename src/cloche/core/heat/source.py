@@ -6,6 +6,9 @@ from dataclasses import dataclass, replace
 
 Span = tuple[float, float]
 ALWAYS: Span = (float("-inf"), float("inf"))
+MOST_W_M2 = 600.0
+"""More than any source below seedlings gives: mats have 135 to 160 W/m², cable benches at most 200; at 600 a closed tray
+would cook within hours (common practice, no source)."""
 
 
 @dataclass(frozen=True)

@@ -114,8 +114,9 @@ class _Problem:
         self.trusts = cholesky(beside.covariance(), lower=True) if len(beside) else np.empty((0, 0))
         self.weather, self.alike = weather.cut(first, last), Alike(self.readings.hour)
         gains = beside.depth_m[beside.what == What.GAIN]
-        self.depths = tuple(sorted({round(float(d), 3) for d in (*readings.depth_m, *gains)})) or (NO_DEPTH_M,)
-        self.which = np.array([self.depths.index(round(float(d), 3)) for d in readings.depth_m], dtype=np.intp)
+        # To the last digit: what is asked for later is looked up by the depth as it was given, inches among them.
+        self.depths = tuple(sorted({float(d) for d in (*readings.depth_m, *gains)})) or (NO_DEPTH_M,)
+        self.which = np.array([self.depths.index(float(d)) for d in readings.depth_m], dtype=np.intp)
         self.memory: dict[tuple[bytes, float], _Seen] = {}
 
     def _run(self, z: Array, unlogged_sd: float) -> tuple[Array, Array, Array]:

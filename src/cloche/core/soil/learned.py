@@ -148,7 +148,7 @@ class Learned:
         tuple[float, float, float]
         """
         own, hours = len(self.names), self.drift.hour - self.first_h
-        if len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
+        if not len(hours) or len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
             return 0.0, 0.0, 0.0
         first, last = (int(end / (24 * unlogged_wetness.KNOT_D)) for end in (hours.min(), hours.max()))
         knots = unlogged_wetness.path(np.column_stack([self.mean, self.spread])[own:], self.drift.wandering.unlogged_sd)

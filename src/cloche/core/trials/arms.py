@@ -23,7 +23,7 @@ Array = NDArray[np.float64]
 @dataclass(frozen=True)
 class Arm:
     """What a bed's cover did [K]. found: as of a paired trial; baseline: what the bed was warmer by before, None where that
-    was not read; slips: days left aside, as they came in."""
+    was not read, and taken off only where it rests on enough days; slips: days left aside, as they came in."""
 
     found: Difference
     baseline: Difference | None
@@ -72,6 +72,9 @@ def arm(during: Mapping[int, float], before: Mapping[int, float] | None = None) 
     if not early:
         return Arm(lay, None, odd)
     base = difference(list(early.values()), list(early))
+    if base.days < FEWEST_DAYS:
+        # A day or two before say less about the bed than about their weather: nothing is taken off.
+        return Arm(lay, base, odd)
     return Arm(_between(lay, base), base, odd)
 
 

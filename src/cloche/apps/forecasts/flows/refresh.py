@@ -29,7 +29,7 @@ from cloche.bridge.services import crops, forecasting
 from cloche.bridge.services.forecast_steps import PAST_D
 from cloche.bridge.services.forecasting import ForecastResult
 from cloche.bridge.values.inputs import ForecastInputs
-from cloche.bridge.values.stored import CropDays
+from cloche.bridge.values.stored import CropDays, FrostDates
 
 log = logging.getLogger("cloche.forecast")
 LOCK_CLASS = 0x50C1
@@ -44,7 +44,8 @@ def refresh(place: Place) -> Forecast:
 @transaction.atomic
 def _store(place: Place, revision: int, today: date, result: ForecastResult) -> Forecast:
     """The whole of it or nothing, in place of what was stored."""
-    before = Forecast.objects.filter(place=place).only("cover_evidence").first()
+    before = Forecast.objects.filter(place=place).only("cover_evidence", "frosts").first()
+    frosts = _since_when(result.frosts, before.frosts if before else None, today)
     forecast, _ = Forecast.objects.update_or_create(
         place=place,
         defaults={
@@ -53,7 +54,7 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
             "input_revision": revision,
             "model_version": crops.MODEL_VERSION,
             "ground": result.ground,
-            "frosts": result.frosts,
+            "frosts": frosts,
             "cover_evidence": result.cover_evidence,
             "nights": result.nights,
             "watch": result.watch,
@@ -69,6 +70,15 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
     keep_outlooks(result.sown)
     pass_on(place, before.cover_evidence if before else None, result.cover_evidence)
     return forecast
+
+
+def _since_when(frosts: FrostDates, before: FrostDates | None, today: date) -> FrostDates:
+    """With the dates of the source that was used before, so that a change can be announced."""
+    if before is None or not before.source:
+        return frosts
+    if before.source != frosts.source:
+        return replace(frosts, before=replace(before, before=None, since=None), since=today)
+    return replace(frosts, before=before.before, since=before.since)
 
 
 def _outlook(place: Place, days: CropDays) -> CropOutlook:
@@ -114,6 +124,7 @@ def inputs_of(place: Place) -> ForecastInputs:
         described(place, sowings),
         readings=measured.readings_since(place, clock.now() - timedelta(days=PAST_D), clock.now()),
         weather=weather_selectors.weather_days(garden),
+        record_is_simulated=weather_selectors.is_simulated(garden),
         under=seen_under(place, clock.now() - timedelta(days=PAST_D)),
         sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )

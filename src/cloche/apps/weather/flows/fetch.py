@@ -30,6 +30,7 @@ def keep(garden: Garden, report: ProviderAnswer) -> None:
     """Store an answer; forecasts are made anew only where it says something new."""
     before = WeatherReport.objects.filter(garden=garden).first()
     values = {"received_at": report.issued, "current_c": report.current_c, "ahead": report.ahead, "past": report.past}
+    values["simulated"] = report.simulated
     WeatherReport.objects.update_or_create(garden=garden, defaults=values | {"failed_at": None, "failure": ""})
     if before is None or before.ahead != report.ahead or before.past != report.past:
         note_change_in(garden)
