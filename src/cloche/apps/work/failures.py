@@ -19,7 +19,7 @@ LONGEST = WAITS[-1]
 KEPT = timedelta(days=30)
 MOST_ROWS = 2_000
 """Beyond these the oldest are pruned: a record of faults must not become one."""
-OWN_FAULT = "A fault of Cloche’s own stood in the way."
+OWN_FAULT = "The cause is an error in Cloche itself."
 
 
 class Foreseen(Exception):
@@ -53,6 +53,11 @@ def note_lost(key: str, *, task: str, garden_id: int | None = None, place_id: in
 def mended(key: str) -> None:
     """The work succeeded: nothing is left of its failures."""
     Failure.objects.filter(key=key).delete()
+
+
+def inputs_changed(keys: Collection[str]) -> None:
+    """What the work rests on has changed: it is due at once. How often it failed is not forgotten until it succeeds."""
+    Failure.objects.filter(key__in=keys).update(next_at=moments.database_now())
 
 
 def moot(task: str, keys: Collection[str]) -> None:

@@ -7,7 +7,7 @@ from django.db.models import F
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.work import queue
+from cloche.apps.work import failures, queue
 
 WORK_OUT = "forecasts.work_out"
 
@@ -17,6 +17,7 @@ def note_change_at(place: Place, by_itself: bool = False) -> None:
     """Readings or the description of one place changed; by_itself: nobody did it, nobody waits for what follows."""
     Place.objects.filter(pk=place.pk).update(input_revision=F("input_revision") + 1)
     place.refresh_from_db(fields=["input_revision"])
+    failures.inputs_changed([key_of(place.pk)])
     ask_for(place.pk, 0 if by_itself else queue.SOON)
 
 
@@ -29,7 +30,9 @@ def note_site(sender: type, garden: Garden, **kwargs: object) -> None:
 def note_change_in(garden: Garden) -> None:
     """Weather or site changed: every place is affected."""
     Place.objects.filter(garden=garden).update(input_revision=F("input_revision") + 1)
-    for pk in garden.places.values_list("pk", flat=True):
+    current = list(garden.places.values_list("pk", flat=True))
+    failures.inputs_changed([key_of(pk) for pk in current])
+    for pk in current:
         ask_for(pk)
 
 
