@@ -1,9 +1,10 @@
-"""When nothing may be written, and how that is message on every page and to every device."""
+"""When nothing may be written, and what every page and device is told meanwhile."""
 
 from __future__ import annotations
 
 import logging
 import sys
+import time
 from collections.abc import Callable
 
 from django.db import InterfaceError, OperationalError
@@ -16,12 +17,13 @@ from cloche.apps.shared import clock, known
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.work import disk
 from cloche.apps.work.guard import is_away
+from cloche.apps.work.patience import PATIENCE, awaited
 
 log = logging.getLogger("cloche.web")
 READING = ("GET", "HEAD", "OPTIONS")
 ALWAYS = ("/sign-in/", "/sign-out/")
 """Who they are people may say even then: without that they could not read either."""
-RETRY_S = "30"
+RETRY_S, CONNECTS_S = "30", 1.5
 FULL = lazy(
     "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
 )
@@ -37,6 +39,29 @@ def why_not_now() -> str:
     if disk.is_full():
         return str(FULL)
     return "" if clock.is_believable() else str(CLOCK)
+
+
+class Patient:
+    """Answers with a sentence, within seconds, while the database hangs. Stands before all that asks the database; what needs
+    none is let through."""
+
+    WITHOUT = ("/healthz/",)
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        if request.path in self.WITHOUT:
+            return self.get_response(request)
+        if PATIENCE.is_resting():
+            return refusal(request, str(AWAY), 503)
+        begun = time.monotonic()
+        response, cut = awaited(lambda: self.get_response(request))
+        if response.status_code == 503 and time.monotonic() - begun >= CONNECTS_S:
+            PATIENCE.rest()  # it took the connection and said nothing
+        elif not cut and response.status_code < 500:
+            PATIENCE.recovered()
+        return response  # type: ignore[no-any-return]
 
 
 class Shelter:
@@ -73,7 +98,7 @@ def fault(request: HttpRequest) -> HttpResponse:
 def refusal(request: HttpRequest, message: str, status: int) -> HttpResponse:
     """A sentence as what asked can read it: a device JSON, a person a page that needs neither database nor session."""
     response: HttpResponse
-    if request.path.startswith("/api/") or request.content_type == "application/json":
+    if request.path.startswith(("/api/", "/readyz/")) or request.content_type == "application/json":
         response = JsonResponse({"detail": message, "message": message}, status=status)
     else:
         response = HttpResponse(render_to_string("refusal.html", {"message": message}), status=status)

@@ -72,6 +72,7 @@ MIDDLEWARE = [
     "cloche.apps.shared.trace.Traced",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
+    "cloche.apps.shared.shelter.Patient",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.locale.LocaleMiddleware",
@@ -121,7 +122,7 @@ DATABASES = {
         "PASSWORD": os.environ.get("CLOCHE_DB_PASSWORD", ""),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"sslmode": os.environ.get("CLOCHE_DB_SSLMODE", "prefer"), **LOST},
+        "OPTIONS": {"sslmode": os.environ.get("CLOCHE_DB_SSLMODE", "prefer"), "connect_timeout": 3, **LOST},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

@@ -1,0 +1,129 @@
+"""A database that hangs instead of dying: whoever waits for it is let go after some seconds, and the next callers at once.
+
+A server that is stopped, or whose disk does not answer, keeps its connections open, so that neither keepalives nor timeouts of
+its own help. Here a thread watches what each request waits for: where its connection has been busy with one command for too
+long, the socket is shut down beneath it. The request then fails like any whose database is gone, and says so.
+"""
+
+from __future__ import annotations
+
+import logging
+import os
+import socket
+import threading
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db import connection
+from psycopg import OperationalError
+from psycopg.pq import TransactionStatus
+
+log = logging.getLogger("cloche.work")
+WAITS_S = 3.0
+"""For one command of a request: a hundred times what the slowest page needs on a slow machine."""
+LOOKS_S = 0.25
+RESTS_S = 2.0
+"""While callers are turned away before one of them tries the database again."""
+
+
+@dataclass
+class Waiting:
+    """A request's connection, and since when it has been seen busy; cut: whether it was shut down."""
+
+    session: Any
+    busy_since: float | None = None
+    cut: bool = False
+
+
+@dataclass
+class Patience:
+    """Of one process. rests_until: by the monotonic clock, until when nobody is let through to the database."""
+
+    waits_s: float = WAITS_S
+    rests_s: float = RESTS_S
+    rests_until: float = 0.0
+    waiting: dict[int, Waiting] = field(default_factory=dict)
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    thread: threading.Thread | None = None
+
+    def is_resting(self) -> bool:
+        """Whether the database was just found to hang. Once the rest is over, one caller is let through to try it."""
+        with self.lock:
+            now = time.monotonic()
+            if not self.rests_until:
+                return False
+            if now < self.rests_until:
+                return True
+            self.rests_until = now + self.rests_s
+            return False
+
+    def rest(self) -> None:
+        """It hangs: turn callers away for a while."""
+        with self.lock:
+            self.rests_until = time.monotonic() + self.rests_s
+
+    def recovered(self) -> None:
+        """It answered."""
+        with self.lock:
+            self.rests_until = 0.0
+
+    @contextmanager
+    def watched(self) -> Iterator[Waiting]:
+        """While this thread's requests of the database are not to take too long."""
+        mine = Waiting(connection)
+        with self.lock:
+            self.waiting[threading.get_ident()] = mine
+            if self.thread is None or not self.thread.is_alive():
+                self.thread = threading.Thread(target=self._look, name="patience", daemon=True)
+                self.thread.start()
+        try:
+            yield mine
+        finally:
+            with self.lock:
+                self.waiting.pop(threading.get_ident(), None)
+
+    def _look(self) -> None:
+        while True:
+            time.sleep(LOOKS_S)
+            with self.lock:
+                every = list(self.waiting.values())
+            for one in every:
+                self._look_at(one)
+
+    def _look_at(self, one: Waiting) -> None:
+        session, now = one.session.connection, time.monotonic()
+        busy = session is not None and not session.closed and session.pgconn.transaction_status == TransactionStatus.ACTIVE
+        if not busy:
+            one.busy_since = None
+        elif one.busy_since is None:
+            one.busy_since = now
+        elif now - one.busy_since >= self.waits_s and not one.cut:
+            one.cut = True
+            log.warning("the database has not answered for %.0f s: its connection is given up", now - one.busy_since)
+            self.rest()
+            try:
+                shut_down(session.fileno())
+            except OperationalError as gone:
+                log.info("the connection was closed meanwhile: %s", gone)
+
+
+def shut_down(number: int) -> None:
+    """End a connection beneath whoever waits for it: the wait ends with an error, in its own thread."""
+    with socket.socket(fileno=os.dup(number)) as same:
+        try:
+            same.shutdown(socket.SHUT_RDWR)
+        except OSError as gone:
+            log.info("the connection was gone already: %s", gone)
+
+
+PATIENCE = Patience()
+
+
+def awaited(call: Callable[[], Any], patience: Patience = PATIENCE) -> tuple[Any, bool]:
+    """What a call gives, and whether the database was given up on meanwhile."""
+    with patience.watched() as mine:
+        found = call()
+    return found, mine.cut
