@@ -9,7 +9,7 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.loggers.flows.mapped import MOST_MAPPINGS
+from cloche.apps.loggers.flows.mapped import MOST_MAPPINGS, belongs_elsewhere, root_of
 from cloche.apps.loggers.flows.take_in import Sent
 from cloche.apps.loggers.mapped import Shape, channel_in, check_pointer, check_topic, values_of
 from cloche.apps.loggers.models import Device, MessageMapping
@@ -97,6 +97,12 @@ class MappingForm(forms.ModelForm):
             except ValueError as refusal:
                 self.add_error(name, forms.ValidationError(str(refusal), code=name))
         device = self.instance.device
+        topic = data.get("topic", "")
+        if topic and "topic" not in self.errors and belongs_elsewhere(topic, device.garden):
+            text = _(
+                "Another garden on this computer listens to topics that begin with {root}/. Begin with a name of your own."
+            )
+            self.add_error("topic", forms.ValidationError(text.format(root=root_of(topic)), code="elsewhere"))
         if device.mappings.filter(topic=data.get("topic", "")).exists():
             self.add_error(
                 "topic" if "topic" in self.fields else None,

@@ -2,7 +2,9 @@
 
 Wrong tries are counted by name and address. A browser that is known counts as an address of its own: whoever guesses from
 elsewhere, or from behind the same proxy, cannot lock a person out of the browser they always use. Large files are taken
-from known browsers only, and that is seen from the cookie alone, before anything of the file is received.
+from browsers only in which somebody is signed in, and that is seen from the cookie alone, before anything of the file is
+received: it says so for some hours, is renewed while the person is there, and is taken back when they sign out, when their
+password ends the session, and when the account is erased.
 """
 
 from __future__ import annotations
@@ -18,44 +20,70 @@ from django.http import HttpRequest, HttpResponseBase
 
 COOKIE, SALT = "cloche-known", "cloche.known"
 GOOD_FOR_S = 400 * 24 * 3600
+SIGNED_IN_S, RENEWED_S = 12 * 3600, 3600
+"""For how long a cookie alone vouches for somebody who is signed in, and the age at which it is written anew."""
+IN, OUT = "in", "out"
 _OWN = 0xFD << 120
 """Unique local addresses [RFC4193]: none of them comes from outside."""
 
 
 def remember(request: HttpRequest, response: HttpResponseBase) -> None:
     """Mark the browser of somebody who is signed in, unless it is marked as theirs already."""
+    cookie = request.COOKIES.get(COOKIE, "")
     user = request.user if request.session.accessed else None
-    if user is None or not user.is_authenticated:
+    if user is None:
         return
-    if name_in(request.COOKIES.get(COOKIE, "")) == user.get_username():
+    if not user.is_authenticated:
+        if is_signed_in(cookie):
+            _set(response, [*_read(cookie, GOOD_FOR_S)[:2], OUT])
         return
-    cookie = signing.dumps([user.get_username(), secrets.token_urlsafe(12)], salt=SALT)
+    if name_in(cookie) == user.get_username() and is_signed_in(cookie, RENEWED_S):
+        return
+    # Its middle part stays: by it wrong tries of this browser are counted.
+    own = _read(cookie, GOOD_FOR_S)[1] if name_in(cookie) == user.get_username() else secrets.token_urlsafe(12)
+    _set(response, [user.get_username(), own, IN])
+
+
+def _set(response: HttpResponseBase, words: list[str]) -> None:
+    cookie = signing.dumps(words, salt=SALT)
     response.set_cookie(
         COOKIE, cookie, max_age=GOOD_FOR_S, httponly=True, samesite="Lax", secure=settings.SESSION_COOKIE_SECURE
     )
 
 
+def _read(cookie: str, good_for_s: int) -> list[str]:
+    """Name, the browser's own part, and whether somebody was signed in; empty strings where it says nothing that we wrote."""
+    try:
+        words = [str(word) for word in signing.loads(cookie, salt=SALT, max_age=good_for_s)]
+    except (signing.BadSignature, ValueError, TypeError):
+        return ["", "", ""]
+    return [*words, "", "", ""][:3]
+
+
 def name_in(cookie: str) -> str:
     """Whose browser a cookie says it is; empty where it says nothing that we wrote."""
-    try:
-        name, _ = signing.loads(cookie, salt=SALT, max_age=GOOD_FOR_S)
-    except (signing.BadSignature, ValueError, TypeError):
-        return ""
-    return str(name)
+    return _read(cookie, GOOD_FOR_S)[0]
+
+
+def is_signed_in(cookie: str, good_for_s: int = SIGNED_IN_S) -> bool:
+    """Whether somebody was signed in when the cookie was last written, and that was not long ago."""
+    return _read(cookie, good_for_s)[2] == IN
 
 
 def is_known(cookies: str) -> bool:
-    """Whether a request's Cookie heading comes from a browser that somebody has signed in with."""
+    """Whether a request's Cookie heading comes from a browser in which somebody is signed in."""
     try:
         found = SimpleCookie(cookies).get(COOKIE)
     except CookieError:
         return False
-    return found is not None and name_in(found.value) != ""
+    return found is not None and is_signed_in(found.value)
 
 
 def address(request: HttpRequest, name: str) -> str:
     """Where a try to sign in under a name comes from: the person's own browser, else its address."""
     cookie = request.COOKIES.get(COOKIE, "")
     if request.method == "POST" and name_in(cookie) and name_in(cookie) == name:
-        return str(ipaddress.IPv6Address(_OWN | int.from_bytes(hashlib.sha256(cookie.encode()).digest()[:15], "big")))
+        name, own, _signed_in = _read(cookie, GOOD_FOR_S)
+        browser = hashlib.sha256(f"{name}:{own}".encode()).digest()[:15]
+        return str(ipaddress.IPv6Address(_OWN | int.from_bytes(browser, "big")))
     return str(request.META.get("REMOTE_ADDR", "")) or "127.0.0.1"

@@ -6,7 +6,8 @@ from __future__ import annotations
 from urllib.parse import urljoin
 
 from allauth.account.forms import default_token_generator
-from allauth.account.utils import filter_users_by_email, user_pk_to_url_str
+from allauth.account.models import EmailAddress
+from allauth.account.utils import user_pk_to_url_str
 from django.urls import reverse
 from django.utils.crypto import get_random_string
 
@@ -22,8 +23,12 @@ def ask(email: str, base: str) -> None:
 
 
 def write(email: str, base: str) -> int:
-    """To each person whose address it is; returns how many. Raises letters.NotSent."""
-    people = filter_users_by_email(email, is_active=True, prefer_verified=True)
+    """To each person who has confirmed that the address is theirs; returns how many. Raises letters.NotSent.
+
+    Never to an address that was only typed: a slip of the keyboard would hand the account to a stranger.
+    """
+    confirmed = EmailAddress.objects.filter(email__iexact=email, verified=True, user__is_active=True).select_related("user")
+    people = [one.user for one in confirmed.order_by("user_id")]
     for person in people:
         key = f"{user_pk_to_url_str(person)}-{default_token_generator.make_token(person)}"
         uid, _dash, token = key.partition("-")

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from paho.mqtt.client import topic_matches_sub
 
+from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows.take_in import Taken, take_in
 from cloche.apps.loggers.mapped import Shape, channel_in, values_of
 from cloche.apps.loggers.models import Device, MessageMapping
@@ -26,7 +27,20 @@ def topics() -> set[str]:
 def mappings_for(topic: str) -> list[MessageMapping]:
     """Those whose topic a message has."""
     found = _let_in().exclude(topic="").select_related("device__garden").order_by("pk")
-    return [one for one in found if topic_matches_sub(one.topic, topic)]
+    # Whoever was first to listen below a name has it; another garden's mapping of it, from an archive say, hears nothing.
+    owner = next((one.device.garden_id for one in found if root_of(one.topic) == root_of(topic)), None)
+    return [one for one in found if one.device.garden_id == owner and topic_matches_sub(one.topic, topic)]
+
+
+def root_of(topic: str) -> str:
+    """The first level of a topic, which belongs to one garden."""
+    return topic.partition("/")[0]
+
+
+def belongs_elsewhere(topic: str, garden: Garden) -> bool:
+    """Whether another garden was first to listen to topics that begin with the same name."""
+    first = _let_in().filter(Q(topic=root_of(topic)) | Q(topic__startswith=f"{root_of(topic)}/")).order_by("pk").first()
+    return first is not None and first.device.garden_id != garden.pk
 
 
 def mapping_over_http(device: Device) -> MessageMapping | None:

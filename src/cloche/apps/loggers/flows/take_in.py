@@ -80,6 +80,8 @@ def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datet
     faults = faults_of(values_c)
     with transaction.atomic():
         kept = _insert(rows, values_c, faults, shift_s)
+        if sum(one.number for one in kept) < len(rows.at_s):
+            kept += _insert_clashing(rows, values_c, faults, shift_s)
         heard = {"heard_at": now} | ({"drift_s": max(-MOST_DRIFT_S, min(drift_s, MOST_DRIFT_S))} if sent_at else {})
         Device.objects.filter(pk=device.pk).update(**heard)
         if kept:
@@ -141,7 +143,7 @@ def _stuck_then(probes: list[Probe], at: datetime) -> Probe:
 INSERT = """
 WITH fresh AS (
   INSERT INTO loggers_reading (probe_id, at, temperature_c, shift_s, fault)
-  SELECT p, to_timestamp(s), t, %(shift)s, f
+  SELECT p, to_timestamp(s) + %(late)s * interval '1 microsecond', t, %(shift)s, f
   FROM unnest(%(probe)s::int[], %(at)s::bigint[], %(value)s::real[], %(fault)s::smallint[]) AS u(p, s, t, f)
   ORDER BY p, s
   ON CONFLICT DO NOTHING
@@ -176,14 +178,36 @@ class _Fresh:
     last_c: float | None
 
 
-def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[_Fresh]:
-    """New values into the table and their hours into the sums, in one statement; returns what is new of each probe.
+CLASHING = """
+SELECT DISTINCT i FROM unnest(%(probe)s::int[], %(at)s::bigint[], %(value)s::real[]) WITH ORDINALITY AS u(p, s, t, i)
+JOIN loggers_reading AS r ON r.probe_id = p AND r.at = to_timestamp(s)
+WHERE abs(r.shift_s - %(shift)s) >= %(drift)s AND r.temperature_c::real <> t ORDER BY i
+"""
+
+
+def _insert_clashing(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[_Fresh]:
+    """Values under a device time that was sent before, while the device's clock was wrong, and that are others than those then.
+
+    A device whose clock was put back lives through the same hours twice. The second value is kept a microsecond later, so
+    that each is still kept once; returns what is new of each probe.
+    """
+    params: dict[str, Any] = {"shift": shift_s, "drift": DRIFT_S, "probe": _column(rows.probe), "at": _column(rows.at_s)}
+    with connection.cursor() as cursor:
+        cursor.execute(CLASHING, params | {"value": _column(values_c)})
+        which = [number - 1 for (number,) in cursor.fetchall()]
+    some = _Rows([rows.probe[i] for i in which], [rows.at_s[i] for i in which], [])
+    return _insert(some, [values_c[i] for i in which], [faults[i] for i in which], shift_s, late=1)
+
+
+def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int, late: int = 0) -> list[_Fresh]:
+    """New values into the table and their hours into the sums, in one statement; returns what is new of each probe. late:
+    microseconds by which they are kept later than the device says.
 
     Columns go as text of whole numbers: a message holds 20,000 values, and each spared step counts as often.
     """
     if not rows.at_s:
         return []
-    params: dict[str, Any] = {"shift": shift_s, "probe": _column(rows.probe), "at": _column(rows.at_s)}
+    params: dict[str, Any] = {"shift": shift_s, "late": late, "probe": _column(rows.probe), "at": _column(rows.at_s)}
     params |= {"value": _column(values_c), "fault": _column(faults)}
     with connection.cursor() as cursor:
         cursor.execute(INSERT, params)
@@ -199,7 +223,9 @@ def _note(kept: list[_Fresh]) -> None:
 
     A place is worked out again once an hour at most for what comes in as it is measured: its forecast rests on hours.
     """
-    fresh = {one.probe_id: one for one in kept}
+    fresh: dict[int, _Fresh] = {}
+    for one in kept:
+        fresh.setdefault(one.probe_id, one)  # what clashed comes last, and is seldom the newest
     # In one order everywhere: two devices that share two places must not wait for each other.
     probes = Probe.objects.filter(pk__in=fresh).select_related("place", "room")
     for probe in probes.order_by("room_id", "place_id", "pk"):
