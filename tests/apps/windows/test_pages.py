@@ -90,8 +90,8 @@ def test_a_crop_that_is_none_does_not_exist(signed_in: Client, bed: Place) -> No
 def test_before_the_first_forecast_every_page_says_so(signed_in: Client, garden: Garden) -> None:
     place = make_place(garden)
     assert "being worked out for the first time" in page(signed_in, "place", garden.pk, place.pk)
-    assert "is being worked out" in page(signed_in, "crop_in_place", garden.pk, place.pk, "carrot")
-    assert "being worked out" in page(signed_in, "today", garden.pk)
+    assert "is being calculated" in page(signed_in, "crop_in_place", garden.pk, place.pk, "carrot")
+    assert "being calculated" in page(signed_in, "today", garden.pk)
     assert page(signed_in, "what_wakes", garden.pk)
     assert page(signed_in, "ground", garden.pk)
 

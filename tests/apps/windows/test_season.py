@@ -71,7 +71,7 @@ def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, ga
 
 
 def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden) -> None:
-    assert "No window is in sight yet" in shown(signed_in, garden)
+    assert "Windows appear here as soon as the first place has a forecast" in shown(signed_in, garden)
 
 
 def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:

@@ -131,7 +131,7 @@ def test_a_crop_that_nobody_sows_so_far_north_says_so(signed_in: Client, garden:
 def test_windows_name_the_frost_dates_and_the_sowing_indoors(signed_in: Client, garden: Garden, bed: Place) -> None:
     text = signed_in.get(reverse("windows", args=[garden.pk])).content.decode()
     assert "The last spring frost comes about" in text or "Frost is rarer" in text
-    assert "its typical weather" in text
+    assert "the usual climate of the region" in text
     assert "Tomato, plants" in text
     assert "indoors" in text
     rows = b"".join(signed_in.get(reverse("windows_csv", args=[garden.pk])).streaming_content).decode()  # type: ignore[attr-defined]

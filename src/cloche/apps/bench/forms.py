@@ -14,7 +14,7 @@ from cloche.apps.bench.selectors import hotbeds_for
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.bridge.values.spans import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
@@ -25,7 +25,6 @@ SHADES.append((0.85, lazy("a wall or house before it")))
 AWAY = [(0.1, lazy("on the sill")), (0.4, lazy("an arm’s length into the room")), (1.0, lazy("a step into the room"))]
 AWAY.append((2.0, lazy("deep in the room")))
 AIR_AGO_D = 60
-LEAST_SWING_K = 0.5
 
 
 def typed(form: forms.BaseForm, name: str, parse: Callable[[str], float], label: str, value: float | None) -> None:
@@ -50,8 +49,11 @@ class SpansField(forms.CharField):
             raise forms.ValidationError(str(refusal)) from refusal
 
 
-class HeatForm(forms.ModelForm):
+class HeatForm(ShownAs, forms.ModelForm):
     """A heat source, from when to when, and what switches it."""
+
+    shown_as = {"length_m": "length", "width_m": "width", "lift_k": "lift", "start_c": "start", "stop_c": "stop"}
+    shown_as |= {"over_m": "over", "under_m": "under"}
 
     watts = TypedNumber(label=lazy("Watts, as printed on it"), required=False)
     cable_m = TypedNumber(required=False)
@@ -120,14 +122,7 @@ class HeatForm(forms.ModelForm):
         one.spans = data.get("spans") or []
         if data.get("control") == HeatPeriod.Control.TIMER and not one.spans and "spans" not in self.errors:
             self.add_error("spans", _("Say at which hours it is on, such as 6–22."))
-        if (one.cable_m is None) != (one.cable_w_m is None):
-            self.add_error("cable_w_m", _("Say both how long the cable is and its watts a metre, or neither."))
-        limits = {"watts": "watts", "cable_m": "cable_m", "cable_w_m": "cable_w_m", "length_m": "length", "width_m": "width"}
-        limits |= {"lift_k": "lift", "start_c": "start", "stop_c": "stop", "over_m": "over", "under_m": "under"}
-        refused_by(self, limits)
-        ruled = data.get("control") == HeatPeriod.Control.THERMOSTAT and data.get("source") != HeatPeriod.Kind.HOUSE
-        if ruled and one.stop_c - one.start_c < LEAST_SWING_K and "stop" not in self.errors:
-            self.add_error("stop", _("A thermostat stops at least half a degree above where it starts."))
+        refused_by(self, {"watts": "watts", "cable_m": "cable_m", "cable_w_m": "cable_w_m"} | self.shown_as)
         return data
 
 

@@ -168,7 +168,9 @@ def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) 
     warm, cool = (units.temperature_text(value, 0) for value in (leaves_c(climate), cool_c))
     values = {"name": words.sentence(crop.name_plural), "warm": warm, "cool": cool, "mol": f"{climate.mol:.1f}"}
     if habit is Habit.STARVED:
-        return _("{name} starve at {mol} mol a day: a lamp, the brightest window, or wait.").format(**values)
+        return _(
+            "{name} get too little light, {mol} mol/m² a day: add a lamp, move them to the brightest window, or sow later."
+        ).format(**values)
     text = {
         Habit.LEGGY: _("{name} will be leggy: {warm} is too warm for {mol} mol a day. Cooler, near {cool}, or more light."),
         Habit.SOFT: _("{name} grow a little soft at {warm} under {mol} mol a day; nearer {cool} they would be stocky."),

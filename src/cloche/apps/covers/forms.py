@@ -15,12 +15,11 @@ from cloche.apps.places.forms import CoverForm
 from cloche.apps.places.models import Cover, CoverDamage, Hotbed, Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
-from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
+from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.validators import MOST_MONEY
 from cloche.bridge.services import covers, crops, hotbeds
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
-from cloche.core.errors import OutOfRange
 
 AHEAD_D = 365
 WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("a fortnight later")), (21, lazy("three weeks later"))]
@@ -110,8 +109,10 @@ class PutOnForm(CoverForm):
 MOST_KG = 500.0
 
 
-class OwnCoverForm(forms.ModelForm):
+class OwnCoverForm(ShownAs, forms.ModelForm):
     """A cover that the garden owns."""
+
+    shown_as = {f"{name}_m": name for name in ("length", "width", "spread", "low", "high")} | {"weight_kg": "weight"}
 
     length = TypedNumber(label=lazy("Length"))
     width = TypedNumber(label=lazy("Width"))
@@ -184,26 +185,18 @@ class OwnCoverForm(forms.ModelForm):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
                 self.add_error(name, _("Between 0 and {most}.").format(most=f"{most:g}"))
-        if not self.errors and (data.get("low") is None) != (data.get("high") is None) and covers.is_box(data["kind"]):
-            self.add_error("high", _("Give a frame’s height in front and at the back, or neither."))
-        if not self.errors and data.get("spread") is not None and covers.bends(data["kind"]):
-            try:
-                covers.shape(data["kind"], data["width"], data["spread"])
-            except OutOfRange as refusal:
-                self.add_error("spread", str(refusal))
+        if not self.errors:
+            self._carry_over(data)
         return data
 
-    def save(self, commit: bool = True) -> Cover:
-        """Carry the sizes over; the flow saves."""
-        cover: Cover = super().save(commit=False)
-        data = self.cleaned_data
-        cover.garden, cover.kind = self.garden, data["kind"]
+    def _carry_over(self, data: dict[str, Any]) -> None:
+        """What the row names otherwise: it is checked with the row."""
+        cover, kind = self.instance, data["kind"]
+        cover.garden, cover.kind = self.garden, kind
         cover.length_m, cover.width_m = data["length"], data["width"]
-        cover.spread_m = data["spread"] if covers.bends(cover.kind) else None
-        is_box = covers.is_box(cover.kind)
-        cover.low_m, cover.high_m = (data["low"], data["high"]) if is_box else (None, None)
+        cover.spread_m = data["spread"] if covers.bends(kind) else None
+        cover.low_m, cover.high_m = (data["low"], data["high"]) if covers.is_box(kind) else (None, None)
         cover.price, cover.weight_kg = data["price"], data["weight"]
-        return cover
 
 
 class DamageForm(forms.ModelForm):

@@ -46,14 +46,6 @@ def coverable(garden: Garden) -> QuerySet[Place]:
     return garden.places.exclude(kind__in=INDOORS)
 
 
-def now_over(place: Place, today: date) -> CoverPeriod | None:
-    """What stands over it by date."""
-    for period in place.cover_periods.all():
-        if period.first <= today and (period.last is None or period.last >= today):
-            return period
-    return None
-
-
 def trials_in(garden: Garden) -> list[CoverTrial]:
     """The running ones first."""
     rows = list(CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare"))

@@ -80,44 +80,65 @@ def who(one: Watched, number: int | None) -> str:
 
 
 def opening(one: Watched, number: int, away: bool = False) -> Advice:
-    """How far to open it on a day, and from when to when."""
+    """How far to open it on a day, and from when to when; while that hour is past, what to do now."""
     day = one.days[number]
     plan = (day.away or day.plan) if away else day.plan
     lies = one.data.cover in covers.SELF_AIRING
-    limit = temperature(one, one.data.limits.hot_c)
-    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
-    if plan.opening == 0:
-        kept = (
-            _("It can stay on: {hot} beneath it").format(hot=hot) if lies else _("Keep it shut: {hot} inside").format(hot=hot)
+    if not one.data.growing:
+        hotter = temperature(one, plan.hottest_shut_c[1])
+        return Advice(
+            _("Nothing is recorded as growing here: leave it closed, and it warms the soil."),
+            _("If something does grow there, record it: closed, the air inside may reach {hotter}.").format(hotter=hotter),
         )
-        return Advice(_("{kept}, at worst {hotter}; {limit} is the limit.").format(kept=kept, hotter=hotter, limit=limit), "")
+    if plan.opening == 0:
+        do = _("It can stay on.") if lies else _("Keep it closed.")
+        return Advice(do, _hottest_closed(one, plan, one.data.limits.hot_by))
     start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
-    so = temperature(one, plan.hottest_c[0])
+    if one.is_past(number, plan):
+        return Advice(_("Close it for the night; today’s hours for opening are over."), "")
+    late = one.is_under_way(number, plan)
     if is_too_hot(plan):
         lift = _("Lift it off") if lies else _("Take it off, or open it wide and shade it")
-        reached = _("Shut it would reach {hot}, at worst {hotter}; wide open and unshaded still {so}.").format(
-            hot=hot, hotter=hotter, so=so
-        )
-        return Advice(
-            _("{lift}, from {start} to {end}.").format(lift=lift, start=start, end=end),
-            _("{reached} {limit} is the limit, and no opening holds it.").format(reached=reached, limit=limit),
-        )
-    how = (
-        _("Lift it")
-        if lies
-        else _("Open it wide")
-        if plan.opening == 1
-        else _("Open it {opened}").format(opened=OPENED[plan.opening])
-    )
-    do = _("{how} from {start}, {part} by {end}.").format(how=how, start=start, part=_("back") if lies else _("shut"), end=end)
-    only = _unless_cool(one, number, plan, "it")
-    sure = words.likely(plan.risk)
-    shade = "" if plan.holds else _(" Even so it may not hold ({sure} it is passed): shade it as well.").format(sure=sure)
-    return Advice(
-        do,
-        _("{only}Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit.{shade}").format(
-            only=only, hot=hot, hotter=hotter, so=so, limit=limit, shade=shade
-        ),
+        when = _("now, until {end}").format(end=end) if late else _("from {start} to {end}").format(start=start, end=end)
+        return Advice(f"{lift} {when}.", f"{_closed(one, plan)} {_too_hot(one, plan)}")
+    if lies:
+        how = _("Lift it")
+    elif plan.opening == 1:
+        how = _("Open it wide")
+    else:
+        how = _("Open it {opened}").format(opened=OPENED[plan.opening])
+    back = _("put it back by {end}").format(end=end) if lies else _("close it by {end}").format(end=end)
+    when = _("now") if late else _("from {start}").format(start=start)
+    only = "" if late else _unless_cool(one, number, plan, _("it"))
+    return Advice(f"{how} {when}, {back}.", f"{only}{_closed(one, plan)} {_opened(one, plan)}")
+
+
+def _closed(one: Watched, plan: Plan) -> str:
+    """What it would reach if nobody opened it, against the limit of what grows there."""
+    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
+    limit = temperature(one, one.data.limits.hot_c)
+    text = _("If left closed, it would reach {hot} ({hotter} at worst). The limit for {who} is {limit}.")
+    if plan.hottest_shut_c[1] <= one.data.limits.hot_c:
+        text = _("If left closed, it would reach {hot} ({hotter} at worst), too close to the {limit} that {who} can take.")
+    return text.format(hot=hot, hotter=hotter, who=who(one, one.data.limits.hot_by), limit=limit)
+
+
+def _opened(one: Watched, plan: Plan) -> str:
+    """What it reaches opened as advised, and what to do where that may not be enough."""
+    so, sure = temperature(one, plan.hottest_c[0]), words.likely(plan.risk)
+    text = _("Opened like this, it reaches {so}.").format(so=so)
+    return text if plan.holds else text + " " + _("It may still pass the limit ({sure}): shade it as well.").format(sure=sure)
+
+
+def _too_hot(one: Watched, plan: Plan) -> str:
+    """Why no opening is enough: by what it may reach, as the middle can lie below the limit."""
+    return _("Even wide open and unshaded it may reach {worst}.").format(worst=temperature(one, plan.hottest_c[1]))
+
+
+def _hottest_closed(one: Watched, plan: Plan, by: int | None) -> str:
+    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
+    return _("It reaches {hot} ({hotter} at worst). The limit for {who} is {limit}.").format(
+        hot=hot, hotter=hotter, who=who(one, by), limit=temperature(one, one.data.limits.hot_c)
     )
 
 
@@ -125,32 +146,31 @@ def _unless_cool(one: Watched, number: int, plan: Plan, what: str) -> str:
     if plan.look_c is None:
         return ""
     cool, start = temperature(one, plan.look_c), clock(one, number, plan.from_h)
-    return _("If it is under {cool} inside at {start}, {what} can stay shut. ").format(cool=cool, start=start, what=what)
+    return _("If it is under {cool} inside at {start}, {what} can stay closed. ").format(cool=cool, start=start, what=what)
 
 
 def doors(one: Watched, number: int) -> Advice | None:
     """The house's own doors and vents on a day; None in the open."""
     if not one.data.doors:
         return None
-    plan = one.data.doors[number]
-    limit, house = temperature(one, one.data.limits.hot_c), _("the {within}").format(within=one.place.within)
-    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
+    plan, house = one.data.doors[number], _("the {within}").format(within=one.place.within)
+    if not one.data.growing:
+        return Advice(
+            _("Nothing is recorded as growing in {house}: its doors and vents can stay closed.").format(house=house), ""
+        )
     if plan.opening == 0:
-        ends = _("{hot} inside, at worst {hotter}; {limit} is the limit.").format(hot=hot, hotter=hotter, limit=limit)
-        return Advice(_("Doors and vents of {house} can stay shut: {ends}").format(house=house, ends=ends), "")
+        do = _("Doors and vents of {house} can stay closed.").format(house=house)
+        return Advice(do, _hottest_closed(one, plan, one.data.limits.hot_by))
     start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
-    so = temperature(one, plan.hottest_c[0])
-    shade = "" if plan.holds else _(" Even so it may not hold: shade it as well.")
-    only = _unless_cool(one, number, plan, _("they"))
-    do = _("Open doors and vents of {house} {doors} from {start}, shut by {end}.").format(
-        house=house, doors=DOORS[plan.opening], start=start, end=end
+    if one.is_past(number, plan):
+        return Advice(_("Close the doors and vents of {house} for the night.").format(house=house), "")
+    late = one.is_under_way(number, plan)
+    when = _("now") if late else _("from {start}").format(start=start)
+    do = _("Open doors and vents of {house} {doors} {when}, and close them by {end}.").format(
+        house=house, doors=DOORS[plan.opening], when=when, end=end
     )
-    return Advice(
-        do,
-        _("{only}Shut it would reach {hot}, at worst {hotter}; so {so}, and {limit} is the limit.{shade}").format(
-            only=only, hot=hot, hotter=hotter, so=so, limit=limit, shade=shade
-        ),
-    )
+    only = "" if late else _unless_cool(one, number, plan, _("they"))
+    return Advice(do, f"{only}{_closed(one, plan)} {_opened(one, plan)}")
 
 
 def picking(one: Watched, number: int) -> str:
@@ -167,22 +187,32 @@ def night(one: Watched, number: int) -> Advice | None:
     if number >= len(one.data.nights):
         return None
     plan, limits = one.data.nights[number], one.data.limits
-    cold, colder = (temperature(one, value) for value in plan.coldest_left_c)
-    stand = _("{who} stand {temperature}").format(
-        who=who(one, limits.cold_by), temperature=temperature(one, limits.cold_c or 0.0)
+    limit_c = limits.cold_c or 0.0
+    cold, colder = (_apart(one, value, limit_c) for value in plan.coldest_left_c)
+    survive = _("{who} survive {temperature}").format(
+        who=words.sentence(who(one, limits.cold_by)), temperature=_apart(one, limit_c, plan.coldest_left_c[1])
     )
     if plan.way is None:
         return Advice(
-            "", _("{cold} among the plants, at worst {colder}; {stand}.").format(cold=cold, colder=colder, stand=stand)
+            "",
+            _("{cold} is expected among the plants, {colder} at worst. {survive}.").format(
+                cold=cold, colder=colder, survive=survive
+            ),
         )
     ripe = any(there.stage is Stage.GROWN for there in one.data.growing)
     holds = "" if plan.holds else _(" Even so it may not be enough") + (_(": pick now what is ready.") if ripe else ".")
     return Advice(
         WAYS[plan.way],
-        _("{cold} among the plants otherwise, at worst {colder}, and {stand}.{holds}").format(
-            cold=cold, colder=colder, stand=stand, holds=holds
+        _("Otherwise {cold} is expected among the plants, {colder} at worst. {survive}.{holds}").format(
+            cold=cold, colder=colder, survive=survive, holds=holds
         ),
     )
+
+
+def _apart(one: Watched, value: float, other: float) -> str:
+    """In whole degrees, or with a decimal where two different temperatures would read the same."""
+    whole, same = temperature(one, value), temperature(one, other)
+    return one.units.temperature_text(value, 1) if whole == same and value != other else whole
 
 
 def night_sentence(one: Watched, number: int) -> str:
@@ -191,9 +221,9 @@ def night_sentence(one: Watched, number: int) -> str:
     if advice is None:
         return ""
     return (
-        _("For the night {do}: {why}").format(do=advice.do, why=advice.why)
+        _("For the night, {do}. {why}").format(do=advice.do, why=advice.why)
         if advice.do
-        else _("The night needs nothing: {why}").format(why=advice.why)
+        else _("Nothing needs doing for the night. {why}").format(why=advice.why)
     )
 
 

@@ -12,6 +12,7 @@ from cloche.apps.covers import selectors
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.places.standing import cover_on
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
@@ -47,7 +48,7 @@ class TrialForm(forms.Form):
         self.fields["depth"].label = _("Depth of both readings, {length}").format(length=units.length)
         places = list(selectors.coverable(garden).prefetch_related("cover_periods"))
         for name, wanted in (("covered", True), ("bare", False)):
-            fit = [place for place in places if (selectors.now_over(place, today) is not None) is wanted]
+            fit = [place for place in places if (cover_on(place, today) is not None) is wanted]
             if fit:
                 self.initial.setdefault(name, fit[0].pk)
         self.initial.setdefault("begun_on", today)

@@ -10,11 +10,14 @@ from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.selectors import periods_from
+from cloche.apps.shared import clock
 from cloche.apps.windows.pages.warmth import Grounds
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.stored import NightPlan, OpeningDay, Plan, Watch
 from cloche.bridge.values.units import Units
 
+LEAST_OPEN_H = 1.0
+"""Hours before it is to be closed from which opening it is no longer advised."""
 TOO_HOT_RISK = 0.25
 """Chance of passing the limit wide open from which the cover is to come off (assumption)."""
 
@@ -43,6 +46,19 @@ class Watched:
         """The coming night where it asks for something and something stands there."""
         nights = self.data.nights
         return nights[0] if nights and nights[0].way and self.data.growing else None
+
+    @property
+    def hour(self) -> float:
+        """Hours since today's first midnight of standard time."""
+        return (clock.now() - self.start) / timedelta(hours=1)
+
+    def is_under_way(self, number: int, plan: Plan) -> bool:
+        """Whether the hour to open has passed on that day, and the hour to close has not."""
+        return number == 0 and plan.from_h <= self.hour < plan.to_h - LEAST_OPEN_H
+
+    def is_past(self, number: int, plan: Plan) -> bool:
+        """Whether it is hardly worth opening any more on that day."""
+        return number == 0 and self.hour >= plan.to_h - LEAST_OPEN_H
 
     def at(self, number: int, hour: float) -> datetime:
         """An hour of a coming day, by the garden's clock."""

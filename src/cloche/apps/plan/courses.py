@@ -9,6 +9,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground, daily_soil, ground_of, outlooks_at
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import Planting
+from cloche.apps.sowings.progress import progress_of
 from cloche.bridge.services import beds, crops
 
 LOOKED_D, BACK_D = 300, 400
@@ -87,7 +88,7 @@ def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], lati
     """From the day it goes in to the day its ground is free. outlooks: of the place, sown in place, by crop."""
     begins = begins_on(planting, today)
     seeded = planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
-    up = _up_on(planting, begins, outlooks) if seeded else begins
+    up = _up_on(planting, begins, outlooks, today) if seeded else begins
     happened = planting.events.all() if planting.pk else []
     measured = [event for event in happened if event.height_m is not None]
     mean_c = soil.since(up) or [UNKNOWN_C]
@@ -110,11 +111,11 @@ def _towards(course: list[float], measured_m: float | None) -> list[float]:
     return [round(course[0] + share * (height - course[0]), 3) for height in course]
 
 
-def _up_on(planting: Planting, begins: date, outlooks: dict[str, CropOutlook]) -> date:
+def _up_on(planting: Planting, begins: date, outlooks: dict[str, CropOutlook], today: date) -> date:
     sowing = planting.sowing
-    if sowing is not None and sowing.outlook is not None and sowing.outlook.half[1] is not None:
-        found: date = sowing.outlook.half[1]
-        return found
+    half_on = None if sowing is None else progress_of(sowing, today).half_on
+    if half_on is not None:
+        return half_on
     outlook = outlooks.get(planting.crop_key)
     days = outlook.half_d if outlook is not None and outlook.half_d is not None else crops.crop(planting.crop_key).coming_up_d
     return begins + timedelta(days=round(days))

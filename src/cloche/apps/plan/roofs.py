@@ -2,17 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import date
-
-from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.places.models import Cover
 from cloche.apps.plants.models import BedShape, Planting
-from cloche.bridge.services import beds, covers
-
-
-def periods_of(place: Place, today: date) -> list[CoverPeriod]:
-    """Covers that are on or will come, without films upon the ground itself; the first first."""
-    rows = place.cover_periods.select_related("item").order_by("first", "id")
-    return [one for one in rows if (one.last is None or one.last >= today) and not covers.lies(one.cover)]
+from cloche.bridge.services import beds
 
 
 def room_under(cover_key: str, item: Cover | None, shape: BedShape) -> beds.Room | None:

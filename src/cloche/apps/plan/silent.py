@@ -35,7 +35,7 @@ CAUSES = {
     Cause.ROTTEN: lazy("rotten: cold and wet for too long"),
     Cause.EATEN: lazy("eaten: mice, birds or slugs were there"),
     Cause.OLD: lazy("dead seed: warm and moist for long enough, and nothing came"),
-    Cause.UNKNOWN: lazy("not to be course from this"),
+    Cause.UNKNOWN: lazy("this does not show the cause"),
 }
 ADVICE = {
     Advice.WAIT: lazy("Wait; a cover would hurry it."),
@@ -46,7 +46,7 @@ ADVICE = {
 }
 AGAIN_HOW = {
     Cause.DEEP: lazy("No deeper than {depth}."),
-    Cause.ROTTEN: lazy("Not before the soil keeps {minimum}; treat it as dear seed, or raise it."),
+    Cause.ROTTEN: lazy("Not before the soil keeps {minimum}; start it indoors if seed is scarce."),
     Cause.EATEN: lazy("Under fleece or mesh, or raise it."),
     Cause.OLD: lazy("From another packet; try ten of this one on damp paper first."),
 }
@@ -128,8 +128,8 @@ def silent_page(sowing: Sowing, dug: Dug | None, units: Units, today: date) -> S
         depth, least = units.length_text(crop.sowing_depth_m), units.temperature_text(crop.minimum_c, 0)
         advice += " " + str(how).format(depth=depth, minimum=least)
     teaches = (
-        _("What failed here tells of the seed: count nothing up, and close the sowing.")
+        _("Enter a count of 0 and close the sowing: the failure says something about the seed.")
         if found.teaches
-        else _("It says nothing about how alive the seed is: close the sowing without a count.")
+        else _("Close the sowing without a count: the failure says nothing about the seed.")
     )
     return SilentPage(_("{name}: {cause}.").format(name=name, cause=causes[0]), course, causes[1:], advice, teaches)

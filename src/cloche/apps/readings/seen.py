@@ -55,7 +55,7 @@ def air_under(place: Place, since: datetime) -> Iterator[Under]:
     for at, air_c, low_c, high_c in visits.values_list("at", "air_c", "air_low_c", "air_high_c"):
         if air_c is not None:
             yield Under("air", at, at, air_c)
-        extremes = [(what, value) for what, value in ((_("lowest"), low_c), (_("highest"), high_c)) if value is not None]
+        extremes = [(what, value) for what, value in (("lowest", low_c), ("highest", high_c)) if value is not None]
         if set_back is not None and at - set_back <= LONGEST_SPAN:
             yield from (Under(what, at, set_back, value) for what, value in extremes)
         if extremes:

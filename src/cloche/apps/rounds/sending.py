@@ -19,7 +19,7 @@ MOST_STOPS, MOST_BYTES = 200, 12_000_000
 
 
 def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:
-    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and what is to be message of it."""
+    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and the message for the person."""
     if not isinstance(stop, dict):
         return {"key": "", "state": "refused", "message": _("That is not a stop of a round.")}
     key = str(stop.get("key", ""))

@@ -47,6 +47,21 @@ class TypedNumber(forms.CharField):
             raise forms.ValidationError(str(refusal), code="number") from refusal
 
 
+class ShownAs(forms.BaseForm):
+    """A form that asks for some of its row's fields under other names: what the row refuses is said at the one that is shown.
+
+    shown_as: the row's field → the form's.
+    """
+
+    shown_as: dict[str, str] = {}
+
+    def add_error(self, field: str | None, error: Any) -> None:
+        """Refusals of the row, under the names of the form's fields."""
+        if field is None and hasattr(error, "error_dict"):
+            error = forms.ValidationError({self.shown_as.get(name, name): said for name, said in error.error_dict.items()})
+        super().add_error(field, error)
+
+
 def parse_with(field: forms.Field, parse: Callable[[str], float]) -> None:
     """Give a TypedNumber the parser of a person's units."""
     cast(TypedNumber, field).parse = parse

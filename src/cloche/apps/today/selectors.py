@@ -68,7 +68,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = N
     grounds, watched = known.grounds, known.watched
     found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
     if watched:
-        found += covers.of_houses(watched, (now - watched[0].start) / AN_HOUR)
+        found += covers.of_houses(watched)
     found += covers.dated(known.periods, today)
     meant = list(intended_in(garden))
     found += sowing.intended(meant, today)

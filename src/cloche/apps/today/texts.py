@@ -50,7 +50,7 @@ HARM_NAMES = {
 }
 HARM_SENTENCES = {
     Harm.LOST: lazy("Most likely lost"),
-    Harm.REGROWS: lazy("Cut down, and most likely comes again"),
+    Harm.REGROWS: lazy("Cut down by frost; most likely it grows again"),
     Harm.MARKED: lazy("Marked, and most likely lives"),
     Harm.UNHURT: lazy("Unhurt"),
 }
@@ -146,11 +146,13 @@ def _new_sowing(job: Job) -> tuple[str, str]:
 
 def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     one, number = facts.watched, facts.number
-    advice = covers.opening(one, number) if job.kind is JobKind.OPEN else covers.doors(one, number)
+    open_it = job.kind is JobKind.OPEN
+    advice = covers.opening(one, number) if open_it else covers.doors(one, number)
+    plan = one.days[number].plan if open_it else one.data.doors[number]
     assert advice is not None  # noqa: S101 - such jobs have both
     assert job.at is not None  # noqa: S101
-    when = ("" if number == 0 else _("tomorrow ")) + words.clock(job.at)
-    return Telling(when, advice.do, _("{why} For {who}.").format(why=advice.why, who=covers.who(one, one.data.limits.hot_by)))
+    when = _("now") if one.is_under_way(number, plan) else ("" if number == 0 else _("tomorrow ")) + words.clock(job.at)
+    return Telling(when, advice.do, advice.why)
 
 
 def _night(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
@@ -206,7 +208,9 @@ def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
         days=days, limit=limit, name=name
     )
     return Telling(
-        _("within {days}").format(days=days), _("Put {listed} over it.").format(listed=words.listed(list(facts.free), 1)), why
+        _("within {days}").format(days=days),
+        _("Put {cover} over it.").format(cover=facts.free[0]) if facts.free else _("Find a cover for it."),
+        why,
     )
 
 

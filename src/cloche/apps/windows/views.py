@@ -92,6 +92,7 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     methods = selectors.methods_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
     if not methods:
+        context["grown"] = crop_key in {one.key for one in crops.chosen(request.garden.crops)}
         return render(request, "windows/crop.html", context)
     outlook = next((one for one in methods if one.method == request.GET.get("method")), methods[0])
     context |= {"outlook": outlook, "methods": [(one, one is outlook) for one in methods]}

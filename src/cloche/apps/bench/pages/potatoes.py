@@ -15,6 +15,8 @@ from cloche.bridge.services import crops, potatoes
 from cloche.bridge.values.units import Units
 
 LATE_D, BEHIND_D = 7, 21
+CHITS_AT_C = 10.0
+"""Air in which seed potatoes make short, stout sprouts (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -44,13 +46,17 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     found = _chitting(ground, data["set_out"])
     if found.frost is not None:
         day = words.day(found.frost, today)
-        lines.insert(0, _("Bring them in about {day}: {place} falls near freezing then.").format(day=day, place=place.name))
-    return PotatoesPage(_headline(crop.name_plural, found, data["planted"], place, today), lines)
+        lines.insert(
+            0, _("Bring them in before {day}: {place} may fall to freezing that night.").format(day=day, place=place.name)
+        )
+    return PotatoesPage(_headline(crop.name_plural, found, data["planted"], place, units, today), lines)
 
 
-def _headline(name: str, found: potatoes.Chitting, planted: date, place: Place, today: date) -> str:
+def _headline(name: str, found: potatoes.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
     if found.ready is None:
-        return _("{place} is too cold for {name} to sprout: find them a place near 10°.").format(place=place.name, name=name)
+        return _("{place} is too cold for {name} to sprout: find them a place at about {wanted}.").format(
+            place=place.name, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
+        )
     day = words.day(found.ready, today)
     if found.ready > planted:
         return _(

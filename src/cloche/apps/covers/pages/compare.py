@@ -9,10 +9,10 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.covers.flows import bed_answers
 from cloche.apps.covers.models import BedAnswer
-from cloche.apps.covers.selectors import now_over
 from cloche.apps.places.models import Cover, Place
+from cloche.apps.places.standing import cover_on
 from cloche.apps.shared import words
-from cloche.bridge.services import covers, crops, offered
+from cloche.bridge.services import covers, crops
 from cloche.bridge.values.cover_answers import BedGain
 from cloche.bridge.values.units import Units
 
@@ -62,10 +62,8 @@ def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: 
 
 def _is_taken(place: Place, cover: Cover, today: date) -> bool:
     """Whether another cover stands there: by date, or because one always does where none is noted."""
-    period = now_over(place, today)
-    if period is not None:
-        return period.item_id != cover.pk
-    return place.kind in offered.USUAL_COVER and not place.cover_periods.all()
+    there = cover_on(place, today)
+    return there is not None and there.item != cover
 
 
 def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:

@@ -105,7 +105,7 @@ def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
         )
     if times.fades:
         text.append(
-            _("It falls below {low} about {day}: top it up once a week or two before, as it sinks.").format(
+            _("It falls below {low} about {day}: top it up a week or two before that, once the heap has sunk.").format(
                 low=low, day=words.day(times.fades, today)
             )
         )

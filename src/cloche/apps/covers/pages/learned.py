@@ -59,7 +59,7 @@ def _of_kind(one: pooling.Found) -> str:
 
 
 def _times(one: pooling.Found) -> str:
-    return _("{middle} times, surely between {low} and {high}").format(
+    return _("{middle} times, eight times in ten between {low} and {high}").format(
         middle=f"{one.middle:.1f}", low=f"{one.low:.1f}", high=f"{one.high:.1f}"
     )
 

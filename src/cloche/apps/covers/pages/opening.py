@@ -89,7 +89,9 @@ def _asks(one: Watched) -> bool:
 def _headline(found: list[Watched]) -> str:
     if not found:
         return _("Nothing is covered now, so there is nothing to open or shut.")
-    opened = [one for one in found if one.days[0].plan.opening > 0]
+    opened = [
+        one for one in found if one.days[0].plan.opening > 0 and one.data.growing and not one.is_past(0, one.days[0].plan)
+    ]
     nights = [one.place.name for one in found if one.data.nights and one.data.nights[0].way]
     night = (
         _(" Tonight {listed} {part} cover.").format(
@@ -99,7 +101,7 @@ def _headline(found: list[Watched]) -> str:
         else ""
     )
     if not opened:
-        return _("Everything can stay shut today.{night}").format(night=night)
+        return _("Everything can stay closed today.{night}").format(night=night)
     first = min(opened, key=lambda one: one.days[0].plan.from_h)
     plan = first.days[0].plan
     if is_too_hot(plan):
@@ -108,8 +110,9 @@ def _headline(found: list[Watched]) -> str:
         )
     rest = _(", and {count} later").format(count=words.count(len(opened) - 1, "more", "more")) if len(opened) > 1 else ""
     at = texts.clock(first, 0, plan.from_h)
-    return _("Open {name} {opened} from {at}{rest}.{night}").format(
-        name=first.place.name, opened=texts.OPENED[plan.opening], at=at, rest=rest, night=night
+    when = _("now") if first.is_under_way(0, plan) else _("from {at}").format(at=at)
+    return _("Open {name} {opened} {when}{rest}.{night}").format(
+        name=first.place.name, opened=texts.OPENED[plan.opening], when=when, rest=rest, night=night
     )
 
 

@@ -94,7 +94,7 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
         headline=_answer(trial, answer.found, units),
         sub=_sub(trial, pairs, len(days), units, today),
         settles=f"{_settles(answer, units)}{_baseline(answer, units)}{_astray(answer.slips, today)}",
-        teaches=_teaches(trial, pairs, units),
+        teaches=_teaches(trial, pairs, answer, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
         drawing=_drawn(days, answer.found, units),
         emergence=emergence_lines(trial),
@@ -117,7 +117,9 @@ def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
         difference=units.difference_text(found.low_k), difference2=units.difference_text(found.high_k)
     )
     sure = "" if found.settled else _(", so it may be nothing")
-    return _("{names}: {size} {way}, surely within {ends}{sure}.").format(names=names, size=size, way=way, ends=ends, sure=sure)
+    return _("{names}: {size} {way}, with 95 % certainty {ends}{sure}.").format(
+        names=names, size=size, way=way, ends=ends, sure=sure
+    )
 
 
 def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: date) -> str:
@@ -127,16 +129,14 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
         count2=words.count(days, "day", "days"),
         length=units.length_text(trial.depth_m),
     )
-    return _("{text}, since {day} {until}. Surely: nineteen times in twenty.").format(
-        text=text, day=words.day(trial.begun_on, today), until=until
-    )
+    return _("{text}, since {day} {until}.").format(text=text, day=words.day(trial.begun_on, today), until=until)
 
 
 def _settles(answer: TrialResult, units: Units) -> str:
     from cloche.bridge.services.paired import TO_K
 
     if answer.found is None or not isfinite(answer.found.low_k):
-        return _("After three days of pairs Cloche can say how many more it takes.")
+        return _("Cloche needs pairs from three days to say how many more it takes.")
     half = units.difference_text(TO_K)
     if answer.to_width == 0:
         return _("It is known to {half} either way. More days would only sharpen it.").format(half=half)
@@ -164,7 +164,13 @@ def _baseline(answer: TrialResult, units: Units) -> str:
     """What the bed was before it was covered, which is no merit of the cover."""
     base = answer.baseline
     if base is None:
-        return ""
+        return " " + _(
+            "Nobody read both beds before the cover went on: if one was warmer anyway, that is counted as the cover’s doing."
+        )
+    if not answer.baseline_counts:
+        return " " + _("Only {count} was read before the cover went on: too little to compare with, so it is not used.").format(
+            count=words.count(base.days, "day", "days")
+        )
     way = _("warmer") if base.mean_k >= 0 else _("colder")
     return " " + _("Before it was covered it was {size} {way} anyway, on {count}: that is taken off.").format(
         size=units.difference_text(abs(base.mean_k)), way=way, count=words.count(base.days, "day", "days")
@@ -177,12 +183,12 @@ def _astray(slips: tuple[date, ...], today: date) -> str:
     if not far:
         return ""
     stands = _("stands") if len(far) == 1 else _("stand")
-    return " " + _("{listed} {stands} far from all others, a slip by the look of it, and is left aside.").format(
-        listed=words.listed(far, 3), stands=stands
+    return " " + _("{listed} {stands} far from all others, probably a slip, and {left} left out.").format(
+        listed=words.listed(far, 3), stands=stands, left=_("is") if len(far) == 1 else _("are")
     )
 
 
-def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
+def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: Units) -> str:
     """What the engine expected of the same hours, and how its idea of the cover stands now."""
     covered, bare = windows.ground_of(trial.covered), windows.ground_of(trial.bare)
     if covered is None or bare is None:
@@ -192,10 +198,11 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], units: Units) -> str:
         return _("Its readings teach both places like any others.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
     found = sum(p.warmer_k for p in within) / len(within)
-    text = _("In the last weeks you found {difference} and Cloche, having learned from it, expects ").format(
-        difference=units.difference_text(found)
+    text = _("At these hours of the last three weeks the beds differed by {found}; the forecast has {expected}.").format(
+        found=units.difference_text(found), expected=units.difference_text(expected)
     )
-    text += _("{difference} for the same hours.").format(difference=units.difference_text(expected))
+    if answer.baseline_counts:
+        text += " " + _("Both include what the bed was before it was covered.")
     breath = covered.data.parameters.get("exchange")
     if breath is None:
         return text

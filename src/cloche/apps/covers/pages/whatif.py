@@ -9,11 +9,12 @@ from urllib.parse import urlencode
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.selectors import Owned, owned_in
-from cloche.apps.forecasts.inputs import cover_description, described
+from cloche.apps.forecasts.inputs import cover_description, described, span_of
 from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.places.standing import StandingCover, cover_on
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
@@ -74,7 +75,6 @@ class Row:
     off: str
     put_on: str
     busy: str
-    gained_d: float
 
 
 @dataclass(frozen=True)
@@ -86,6 +86,7 @@ class WhatIf:
     bare: Row | None
     rows: list[Row]
     shown_depth: str = ""
+    order: str = ""
     waiting: str = ""
 
 
@@ -104,6 +105,9 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
     """One's own covers first, of those that are alike the first that is free; then the one that was asked for besides, and what
     one could get, eight in all."""
     own: dict[tuple[object, ...], Offer] = {}
+    there = cover_on(place, on)
+    if there is not None and there.item is None:
+        own[("there",)] = _there(there, today)
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)
         alike = (replace(offer.span, item=None), owned.cover.length_m)
@@ -129,6 +133,14 @@ def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
             else _("{where} to {day}").format(where=where, day=words.day(owned.period.last, today))
         )
     return Offer(cover.name, _("your {name_of}").format(name_of=covers.name_of(cover.kind)), span, cover.pk, busy)
+
+
+def _there(standing: StandingCover, today: date) -> Offer:
+    """What stands over the place already, as it is aired there."""
+    span = CoverSpan(standing.key, **aired(standing.key)) if standing.period is None else span_of(standing.period, today)  # type: ignore[arg-type]
+    return Offer(
+        words.sentence(standing.name), _("stands there now"), replace(span, first=None, last=None), None, _("here already")
+    )
 
 
 def _other(key: str) -> Offer:
@@ -177,8 +189,10 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
 
 def _answer(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
     writer = _Writer(question, units, today, bare, [found for _unused, found in pairs])
-    rows = sorted((writer.row(offer, found) for offer, found in pairs), key=lambda row: -row.gained_d)
-    return WhatIf(writer.headline(pairs), writer.sub(), writer.bare_row(), rows, units.length_text(PROFILE_M[SHOWN]))
+    rows = [writer.row(offer, found) for offer, found in sorted(pairs, key=lambda pair: writer.rank(pair[1]))]
+    return WhatIf(
+        writer.headline(pairs), writer.sub(), writer.bare_row(), rows, units.length_text(PROFILE_M[SHOWN]), writer.order()
+    )
 
 
 class _Writer:
@@ -192,6 +206,11 @@ class _Writer:
         comfortable = question.place.garden.sowing_rule != Garden.SowingRule.MINIMUM
         self.wanted_c = None if crop is None else crop.optimum_from_c if comfortable else crop.minimum_c
         self.crop = crop
+
+    def rank(self, found: CoverGain) -> tuple[float, float]:
+        """Which comes first: with a crop, what makes the ground ready for it soonest; otherwise what warms it most."""
+        ready_d = found.crops[0].ready_d if self.crop and found.crops else 0
+        return (float("inf") if ready_d is None else ready_d), -found.gain_k[1]
 
     def row(self, offer: Offer, found: CoverGain) -> Row:
         first = found.crops[0] if self.crop and found.crops else None
@@ -214,8 +233,13 @@ class _Writer:
             off=self._off(first) if first else "",
             put_on=urlencode(query),
             busy=offer.busy,
-            gained_d=gained if gained is not None else found.gain_k[1],
         )
+
+    def order(self) -> str:
+        """How the covers are sorted."""
+        if self.crop is None:
+            return _("Sorted by how much each warms the soil over the first fortnight.")
+        return _("Sorted by the day on which the soil is ready for {crop}, then by warmth.").format(crop=self.crop.name_plural)
 
     def bare_row(self) -> Row:
         first = self.bare.crops[0] if self.crop and self.bare.crops else None
@@ -235,7 +259,6 @@ class _Writer:
             off="",
             put_on="",
             busy="",
-            gained_d=0.0,
         )
 
     @property
@@ -344,7 +367,7 @@ class _Writer:
         opened = (
             _(" Open about {open_h} h a day.").format(open_h=f"{found.open_h:.0f}")
             if found.open_h >= 1
-            else _(" Hardly ever to be opened.")
+            else _(" It rarely needs opening.")
         )
         return _(
             "In the first fortnight {cold} at the coldest, {hot} (or {hotter}) at the hottest if it stays shut.{opened}"

@@ -13,10 +13,12 @@ from simple_history.models import HistoricalRecords
 from cloche.apps.places.models.places import Place, Room
 from cloche.apps.shared import validators
 from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services.offered import most_watts
 from cloche.bridge.values.spans import check_spans
 from cloche.core.errors import OutOfRange
 
 MOST_WATTS = 5000.0
+LEAST_SWING_K = 0.5
 SPOTS = 9
 """Three by three over the bench."""
 SIDE = [MinValueValidator(0.05), MaxValueValidator(20.0)]
@@ -122,9 +124,31 @@ class HeatPeriod(models.Model):
         return self.watts
 
     def clean(self) -> None:
-        """Days in order."""
+        """Days in order, a power that its area can take, a thermostat with room between on and off."""
         if self.first and self.last and self.last < self.first:
             raise ValidationError({"last": _("It goes before it comes.")})
+        if (self.cable_m is None) != (self.cable_w_m is None):
+            raise ValidationError({"cable_w_m": _("Say both how long the cable is and its watts a metre, or neither.")})
+        self._refuse_too_strong()
+        ruled = self.control == self.Control.THERMOSTAT and self.source != self.Kind.HOUSE
+        if ruled and self.stop_c - self.start_c < LEAST_SWING_K:
+            raise ValidationError({"stop_c": _("A thermostat stops at least half a degree above where it starts.")})
+
+    def _refuse_too_strong(self) -> None:
+        most = most_watts(self.source, self.area_m2)
+        if most is None or self.power_w is None or self.power_w <= most:
+            return
+        text = _(
+            "{watts} W on {area} m² would be {density} W/m². Nothing below plants gives more than {most}: check watts and size."
+        )
+        density, limit = self.power_w / self.area_m2, most / self.area_m2
+        shown = {
+            "watts": f"{self.power_w:.0f}",
+            "area": f"{self.area_m2:.3g}",
+            "density": f"{density:,.0f}",
+            "most": f"{limit:.0f}",
+        }
+        raise ValidationError({"cable_w_m" if self.cable_m else "watts": text.format(**shown)})
 
 
 class Lamp(models.Model):

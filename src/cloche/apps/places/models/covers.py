@@ -13,6 +13,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models.places import Place
 from cloche.apps.shared import validators
 from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services.offered import is_box, refuse_shape
+from cloche.core.errors import OutOfRange
 
 
 class Cover(models.Model):
@@ -50,6 +52,16 @@ class Cover(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    def clean(self) -> None:
+        """A bend that is a roof, and both heights of a frame."""
+        if self.spread_m is not None and self.width_m is not None:
+            try:
+                refuse_shape(self.kind, self.width_m, self.spread_m)
+            except OutOfRange as refusal:
+                raise ValidationError({"spread_m": str(refusal)}) from refusal
+        if is_box(self.kind) and (self.low_m is None) != (self.high_m is None):
+            raise ValidationError({"high_m": _("Give a frame’s height in front and at the back, or neither.")})
 
 
 class CoverDamage(models.Model):

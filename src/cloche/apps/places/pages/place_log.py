@@ -8,6 +8,7 @@ from datetime import date
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.standing import covers_of
 from cloche.apps.places.texts import work_name
 from cloche.apps.shared import words
 from cloche.bridge.services import offered
@@ -94,9 +95,10 @@ def cover_name(key: str) -> str:
 
 
 def _usual(place: Place, units: Units) -> str:
-    key = offered.USUAL_COVER.get(place.kind)
-    if key is None:
+    there = next(iter(covers_of(place)), None)
+    if there is None or there.period is not None:
         return _("Nothing is noted over it.")
+    key = there.key
     aired = (
         ""
         if key in offered.NEVER_OPENED
@@ -105,5 +107,5 @@ def _usual(place: Place, units: Units) -> str:
         )
     )
     return _("No cover is noted by date, so Cloche assumes that a {cover_name} always stands over it{aired}.").format(
-        cover_name=cover_name(key), aired=aired
+        cover_name=there.name, aired=aired
     )

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
+from cloche.apps.places.standing import roofs_from
 from cloche.apps.plan import courses, roofs, texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
@@ -206,8 +207,8 @@ def _roof(
     place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
     """The section under the cover that stands there, and when each crop touches it."""
-    period = next((one for one in roofs.periods_of(place, today) if one.first <= today), None)
-    room = None if period is None else roofs.room_under(period.cover, period.item, shape)
+    cover = next((one for one in roofs_from(place, today) if one.stands_on(today)), None)
+    room = None if cover is None else roofs.room_under(cover.key, cover.item, shape)
     if room is None or not growing:
         return None, []
     rows, lines = [], []

@@ -13,6 +13,7 @@ from cloche.apps.covers.flows import season
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.apps.places.standing import covers_of, roofs_from
 from cloche.apps.plan import courses, roofs, texts
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import Planting
@@ -30,11 +31,13 @@ SOWN_AGO_D, MOST = 150, 12
 
 @dataclass(frozen=True)
 class Over:
-    """A cover as it is over a bed: on a day, or tried (period None)."""
+    """A cover as it is over a bed. stands: there now or meant to be, otherwise only tried; period: its days, None where it is
+    tried or always there."""
 
     key: str
     item: Cover | None
     period: CoverPeriod | None
+    stands: bool
 
     @property
     def name(self) -> str:
@@ -124,7 +127,7 @@ def timetable_page(place: Place, wanted: str, units: Units, today: date) -> Time
         sub=_sub(place, over, today),
         rows=rows,
         offers=offers,
-        tried="" if over.period else wanted or _key(over),
+        tried="" if over.stands else wanted or _key(over),
         after=_after(place, free, today) if wants else "",
         waiting=bare is None,
     )
@@ -144,15 +147,15 @@ def _key(over: Over) -> str:
 
 def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Over | None:
     """What is asked for; what is on or comes next; else the first that could be tried."""
-    periods = roofs.periods_of(place, today)
     if wanted not in offered:
-        if periods:
-            return Over(periods[0].cover, periods[0].item, periods[0])
+        there = next(iter(roofs_from(place, today)), None)
+        if there is not None:
+            return Over(there.key, there.item, there.period, stands=True)
         wanted = next(iter(offered), "")
     span = season.span_for(place.garden, wanted, today)
     if span is None:
         return None
-    return Over(span.key, place.garden.covers.get(pk=span.item) if span.item else None, None)
+    return Over(span.key, place.garden.covers.get(pk=span.item) if span.item else None, None, stands=False)
 
 
 def _covered(place: Place, over: Over, today: date) -> list[Planting]:
@@ -173,7 +176,7 @@ def _covered(place: Place, over: Over, today: date) -> list[Planting]:
 def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date] | None:
     """By crop, the day on which a bare sowing or planting on its first sure day would be up; None while that is being worked
     out."""
-    if place.cover_periods.exists():
+    if covers_of(place):
         found = season.answers_for(place, [], today).get(season.BARE)
         if found is None:
             return None
@@ -199,10 +202,13 @@ def _row(
         garden.uncover_rule,
     )
     ends, off = (None if each is None else today + timedelta(days=each) for each in (days.ends_d, days.off_d))
-    if over.period is None and off is not None and off <= up:
+    if not over.stands and off is not None and off <= up:
         text = _("It needs no cover: by the time it is up, nights are mild enough or a sowing in the open would be up as well.")
         return Row(texts.name_of(one.planting), one.planting if one.planting.pk else None, None, [], text, None, None)
-    on = over.period.first if over.period else max(one.begins - timedelta(days=covers.WARMED_D), today)
+    if over.period is not None:
+        on = over.period.first
+    else:
+        on = min(one.begins, today) if over.stands else max(one.begins - timedelta(days=covers.WARMED_D), today)
     steps = _steps(one, over, days, (on, ends, touches, off), units, today)
     picture = under_cover.under_cover(
         clear_m, (on, ends, off), (one.up, one.course.height_m), [step.on for step in steps], today
@@ -233,7 +239,8 @@ def _steps(
     def step(kind: Kind, day: date, what: str, advice: str = "") -> Step:
         return Step(kind, day, words.day(day, today), what, advice)
 
-    found = [step(Kind.ON, on, _("cover on"), "" if over.period else _("for the ground to warm and dry"))]
+    always = over.stands and over.period is None
+    found = [] if always else [step(Kind.ON, on, _("cover on"), "" if over.stands else _("for the ground to warm and dry"))]
     found.append(step(Kind.IN, one.begins, _("sown") if seeded else _("set out")))
     if seeded:
         found.append(step(Kind.UP, one.up, _("up"), _("from now on air it on every sunny day, and shut it for the night")))
@@ -289,6 +296,8 @@ def _headline(place: Place, over: Over, rows: list[Row], today: date) -> str:
 
 
 def _sub(place: Place, over: Over, today: date) -> str:
+    if over.stands and over.period is None:
+        return _("Under {cover}, which always stands there.").format(cover=over.name)
     if over.period is None:
         return _(
             "As if {cover} went over it. The crop grows in the picture as the ground is now; covered, it is sooner."

@@ -13,6 +13,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.progress import Progress, State, progress_of
 from cloche.bridge.services import crops
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.drawing import batch
@@ -29,6 +30,7 @@ class SowingLine:
     what: str
     text: str
     overdue: bool
+    half_on: date | None
     picture: batch.Batch | None
     counts: list[tuple[str, str]]
 
@@ -80,8 +82,7 @@ def _headline(awaited: list[SowingLine], today: date) -> str:
 
 
 def _half_on(row: SowingLine) -> date | None:
-    outlook: SowingOutlook | None = row.sowing.outlook
-    return outlook.half[1] if outlook else None
+    return row.half_on
 
 
 def line(sowing: Sowing, today: date) -> SowingLine:
@@ -97,66 +98,59 @@ def line(sowing: Sowing, today: date) -> SowingLine:
     picture = batch.batch(sowing.sown_on, sowing.outlook.up, points, today) if sowing.outlook else None
     variety = f", {sowing.packet.variety}" if sowing.packet and sowing.packet.variety else ""
     much = f", {words.count(seeds, 'seed', 'seeds')}" if seeds else ""
-    most = counted[-1].up if counted else None
-    overdue = _is_overdue(sowing, most, today)
+    progress = progress_of(sowing, today)
     return SowingLine(
         sowing=sowing,
         name=crop.name_plural,
         what=_("{name}{variety}{much}: in on {day}").format(
             name=crop.name, variety=variety, much=much, day=words.day(sowing.sown_on, today)
         ),
-        text=_text(sowing, most, overdue, today),
-        overdue=overdue,
+        text=_text(sowing, progress, today),
+        overdue=progress.state is State.OVERDUE,
+        half_on=progress.half_on,
         picture=picture,
         counts=[(c.on.isoformat(), _("{day}: {up} up").format(day=words.day(c.on, today), up=c.up)) for c in counted],
     )
 
 
-def _is_overdue(sowing: Sowing, most: int | None, today: date) -> bool:
-    last = sowing.outlook.overdue if sowing.outlook else None
-    return last is not None and not most and not sowing.finished and last < today
-
-
-def _text(sowing: Sowing, most: int | None, overdue: bool, today: date) -> str:
-    found, seeds = sowing.outlook, sowing.seeds
+def _text(sowing: Sowing, progress: Progress, today: date) -> str:
+    found, seeds, most = sowing.outlook, sowing.seeds, progress.counted
     if sowing.finished:
         return _result(sowing, most)
     if found is None:
         return _("It is being worked out.")
-    if overdue:
+    if progress.state is State.OVERDUE:
         since = words.day(found.overdue, today)
         return _(
             "Nothing counted yet; none by {since} means that most of it failed: too cold, old "
             "seed, a dry or crusted top, too deep, or eaten. Scratch a hand’s length of the row free and look; then "
             "wait, warm it or sow again."
         ).format(since=since)
-    parts = [_when(found, most, today)]
-    if most is not None and seeds:
-        parts.append(
-            _("{most} of {seeds} so far; {expected} in the end.").format(
-                most=most, seeds=seeds, expected=_expected(found, seeds)
-            )
-        )
-    elif seeds:
-        parts.append(_("About {expected} of {seeds} in the end.").format(expected=_expected(found, seeds), seeds=seeds))
+    parts = [_when(found, progress, today)]
+    if progress.expected is not None:
+        low, middle, high = progress.expected
+        expected = f"{middle}" if low == high else f"{middle} ({low}–{high})"
+        if most is not None:
+            text = _("{most} of {seeds} so far; {expected} in the end.")
+            parts.append(text.format(most=most, seeds=seeds, expected=expected))
+        else:
+            parts.append(_("About {expected} of {seeds} in the end.").format(expected=expected, seeds=seeds))
     if most is None and found.overdue:
         parts.append(_("Still nothing after {day} would mean failure.").format(day=words.day(found.overdue, today)))
     return " ".join(parts)
 
 
-def _when(found: SowingOutlook, most: int | None, today: date) -> str:
-    early, half, late = found.half
-    if half is None or early is None:
+def _when(found: SowingOutlook, progress: Progress, today: date) -> str:
+    early, _middle, late = found.half
+    half = progress.half_on
+    if half is None or (early is None and not progress.half_counted):
         return _("It would not come up in the soil as it is now.")
+    if progress.half_counted:
+        return _("Half of it was up by {day}.").format(day=words.day(half, today))
     until = _("to {day}").format(day=words.day(late, today)) if late else _("or much later")
-    band = "" if early == late else f" ({words.day(early, today)} {until})"
-    verb = _("up by") if half >= today else _("should have been up by") if most is None else _("was up by")
+    band = "" if early is None or early == late else f" ({words.day(early, today)} {until})"
+    verb = _("up by") if half >= today else _("should have been up by")
     return _("Half of it {verb} {day}{band}.").format(verb=verb, day=words.day(half, today), band=band)
-
-
-def _expected(found: SowingOutlook, seeds: int) -> str:
-    low, middle, high = (round(side[-1] * seeds / 100) for side in found.up)
-    return f"{middle}" if low == high else f"{middle} ({low}–{high})"
 
 
 def _result(sowing: Sowing, most: int | None) -> str:

@@ -6,10 +6,10 @@ from datetime import date, timedelta
 
 from django.db import transaction
 
-from cloche.apps.covers.selectors import now_over
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.standing import cover_on
 from cloche.apps.plants import flows as plants
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.shared import clock
@@ -65,12 +65,14 @@ def _record(answer: Answer, job: Job) -> None:
 def _taken_off(place: Place, today: date) -> CoverPeriod | None:
     """Yesterday was its last day. A cover that was only taken to stand there has stood for a year till then."""
     yesterday = today - timedelta(days=1)
-    period = now_over(place, today)
-    if period is None and place.kind in offered.USUAL_COVER:
-        usual = offered.USUAL_COVER[place.kind]
+    there = cover_on(place, today)
+    if there is None:
+        return None
+    period = there.period
+    if period is None:
         above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
-        period = CoverPeriod(place=place, cover=usual, first=today - timedelta(days=365), **above)
-    if period is None or period.first > yesterday:
+        period = CoverPeriod(place=place, cover=there.key, first=today - timedelta(days=365), **above)
+    if period.first > yesterday:
         return None
     period.last = yesterday
     return operations.save_cover(period)

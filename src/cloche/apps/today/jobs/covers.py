@@ -15,14 +15,14 @@ from cloche.apps.today.jobs.job import DAY_H, EVENING_H, MORNING_H, UNCOVER, Cov
 from cloche.bridge.values.stored import Plan
 from cloche.core.soil.bed import Work
 
-SOON_D, OVER_H = 2, 16
+SOON_D = 2
 RULE = Garden.UncoverRule
 
 
 def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
     """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere; hour: of the day
     by the sun's clock."""
-    yield from _opening(one, hour)
+    yield from _opening(one)
     if one.tonight is not None:
         yield _job(one, JobKind.NIGHT, EVENING_H, CoverFacts(one, hour=hour), urgent=True)
     if one.data.water_d == 0:
@@ -32,11 +32,11 @@ def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
     yield from _on_again(one, free)
 
 
-def of_houses(found: list[Watched], hour: float) -> Iterator[Job]:
+def of_houses(found: list[Watched]) -> Iterator[Job]:
     """The doors of each house once, by the place in it that bears least heat."""
     for house in dict.fromkeys(one.place.within for one in found if one.data.doors):
         one = min((one for one in found if one.place.within == house), key=lambda one: one.data.limits.hot_c)
-        yield from _opened(one, JobKind.DOORS, one.data.doors, hour)
+        yield from _opened(one, JobKind.DOORS, one.data.doors)
 
 
 def _job(one: Watched, kind: JobKind, at_h: float, facts: CoverFacts, **more: Any) -> Job:
@@ -44,19 +44,21 @@ def _job(one: Watched, kind: JobKind, at_h: float, facts: CoverFacts, **more: An
     return Job(kind, str(place.pk), place.garden_id, place.name, place.pk, at_h, facts, **more)
 
 
-def _opening(one: Watched, hour: float) -> Iterator[Job]:
+def _opening(one: Watched) -> Iterator[Job]:
     if one.data.covered:
-        yield from _opened(one, JobKind.OPEN, [day.plan for day in one.days], hour)
+        yield from _opened(one, JobKind.OPEN, [day.plan for day in one.days])
 
 
-def _opened(one: Watched, kind: JobKind, plans: list[Plan], hour: float) -> Iterator[Job]:
-    """Of today; once its hour to shut has come, of tomorrow."""
-    number = 0 if hour < max(plans[0].to_h, OVER_H) else 1
+def _opened(one: Watched, kind: JobKind, plans: list[Plan]) -> Iterator[Job]:
+    """Of today; once it is hardly worth opening any more, of tomorrow. Nothing where nothing grows that could get too hot."""
+    if not one.data.growing:
+        return
+    number = 1 if one.is_past(0, plans[0]) else 0
     plan = plans[number]
     if plan.opening:
         at, at_h = one.at(number, plan.from_h), plan.from_h + 24 * number
         done = {"works": Work.OPENED, "amount": plan.opening} if kind is JobKind.OPEN and number == 0 else {}
-        yield _job(one, kind, at_h, CoverFacts(one, number), at=at, urgent=bool(one.data.growing), **done)
+        yield _job(one, kind, at_h, CoverFacts(one, number), at=at, urgent=True, **done)
 
 
 def _weather(one: Watched) -> Iterator[Job]:

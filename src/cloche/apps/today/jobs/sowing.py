@@ -13,6 +13,7 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Intention, Sowing
+from cloche.apps.sowings.progress import State, progress_of
 from cloche.apps.today.after import Frosted
 from cloche.apps.today.jobs.job import (
     DAY_H,
@@ -93,12 +94,11 @@ def _is_covered(one: Intention, ground: Ground) -> bool:
 def awaited(made: list[Sowing], today: date) -> Iterator[Job]:
     """Sowings that should show by now."""
     for sowing in made:
-        if sowing.outlook and not sowing.finished and not any(count.up for count in sowing.counts.all()):
-            overdue, half = sowing.outlook.overdue, sowing.outlook.half[1]
-            if overdue is not None and overdue < today:
-                yield _job(JobKind.OVERDUE, sowing.pk, sowing.place, UpFacts(overdue), sowing.crop_key)
-            elif half is not None and half <= today:
-                yield _job(JobKind.COUNT, sowing.pk, sowing.place, UpFacts(half), sowing.crop_key)
+        progress = progress_of(sowing, today)
+        if progress.state is State.OVERDUE and progress.overdue_on is not None:
+            yield _job(JobKind.OVERDUE, sowing.pk, sowing.place, UpFacts(progress.overdue_on), sowing.crop_key)
+        elif progress.state is State.DUE and progress.half_on is not None:
+            yield _job(JobKind.COUNT, sowing.pk, sowing.place, UpFacts(progress.half_on), sowing.crop_key)
 
 
 def closing(windows: dict[str, list[forecasts.Sown]], made: list[Sowing], today: date) -> Iterator[Job]:

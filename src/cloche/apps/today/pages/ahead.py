@@ -17,6 +17,7 @@ from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.pages.place_log import the_cover
 from cloche.apps.shared import words
 from cloche.apps.sowings import selectors as sowings
+from cloche.apps.sowings.progress import State, progress_of
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
@@ -138,8 +139,9 @@ def _sowings(garden: Garden, today: date) -> Iterator[Due]:
             _("As you meant to."),
         )
     for sowing in sowings.sowings_in(garden).filter(finished=False):
-        half = sowing.outlook.half[1] if sowing.outlook else None
-        if half and half >= today and not any(count.up for count in sowing.counts.all()):
+        progress = progress_of(sowing, today)
+        half = progress.half_on
+        if half and half >= today and progress.state is State.AWAITED:
             name = crops.crop(sowing.crop_key).name_plural
             text = _("half of the {name} in {name2} should be up").format(name=name, name2=sowing.place.name)
             yield Due("up", str(sowing.pk), half, text, _("As far as the soil goes."))

@@ -12,14 +12,18 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.today.models import Answer
+from cloche.apps.windows.pages.season import frosts_changed
 from cloche.bridge.services import crops
 
 MOST = 5
 
 
 def changed_since(garden: Garden, since: datetime, today: date) -> list[str]:
-    """Sentences, windows first."""
-    moved = [_moved(change, today) for change in windows.moved_since(garden, since)]
+    """Sentences: frost dates that come from another source, then windows."""
+    frosts = windows.frosts_of(garden)
+    announced = frosts_changed(frosts, today) if frosts else ""
+    moved = [announced] if announced else []
+    moved += [_moved(change, today) for change in windows.moved_since(garden, since)]
     text, rest = moved[:MOST], len(moved) - MOST
     if rest > 0:
         text.append(_("{windows} moved.").format(windows=words.count(rest, "more window", "more windows")))

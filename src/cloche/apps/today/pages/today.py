@@ -15,6 +15,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.pages import silence_lines
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
+from cloche.apps.shared.i18n import lazy
 from cloche.apps.today import texts
 from cloche.apps.today.pages import ahead
 from cloche.apps.today.pages.changed import changed_since
@@ -34,6 +35,7 @@ from cloche.core.crops import catalogue
 
 MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)
+_NOT_YET = lazy("What opens next is known once every place has been calculated.")
 
 
 @dataclass(frozen=True)
@@ -83,6 +85,7 @@ class TodayPage:
     read: int
     air: str
     next_up: list[str]
+    none_next: str
     silent: list[str]
     day: DayLines
     changed: list[str]
@@ -132,6 +135,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
         next_up=_next_up(found, openings, today),
+        none_next=_("No window opens within three weeks.") if len(found) == len(lines) else _NOT_YET,
         silent=silence_lines(garden, now),
         steps=next_steps(garden, today),
     )
@@ -173,7 +177,7 @@ def _headline(
     if not lines:
         return _("Add the first place, and Cloche will say what its ground is ready for.")
     if not found:
-        return _("The ground is being worked out for the first time.")
+        return _("The first forecast of this garden is being calculated.")
     # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
     outdoors = [s for s in found if s.place.kind not in INDOORS] or found
     sowable = {s.place.pk: _crops(open_now.get(s.place.pk, {})) for s in outdoors}
@@ -181,7 +185,7 @@ def _headline(
     here = sowable[best.place.pk]
     if not here:
         return _("Nothing goes into the ground yet. {first_opening}").format(
-            first_opening=_first_opening(outdoors, openings, today)
+            first_opening=_first_opening(outdoors, openings, today, len(found) < len(lines))
         )
     waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
     rest = f"; {words.listed(waiting, 2)} {_('waits') if len(waiting) == 1 else _('wait')}." if waiting else "."
@@ -201,11 +205,12 @@ def _plurals(some: list[catalogue.Crop]) -> str:
     return words.listed([crop.name_plural for crop in some], 3)
 
 
-def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> str:
+def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], today: date, waits: bool) -> str:
+    """waits: whether places are still being calculated, so that nothing can be said of what they will bring."""
     names = {s.place.pk: s.place.name for s in found}
     direct = [(on, place, key) for on, place, key in openings if place in names]
     if not direct:
-        return _("No window is in sight.")
+        return "" if waits else _("No window opens in the months ahead.")
     on, place, key = direct[0]
     return _("The first will be {name_plural} in {names}, from {day}.").format(
         name_plural=crops.crop(key).name_plural, names=names[place], day=words.day(on, today)

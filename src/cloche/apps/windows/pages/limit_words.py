@@ -36,7 +36,7 @@ SENTENCES = {
     Limit.WINTER: lazy("the winter is too hard for it there"),
     Limit.BOLTS: lazy("cold weeks while it is young would make it bolt"),
     Limit.DAYLENGTH: lazy("the days are the wrong length for it to flower or bulb"),
-    Limit.UNCOMFORTABLE: lazy("the soil is not surely in its ideal range yet"),
+    Limit.UNCOMFORTABLE: lazy("the soil may not be in its ideal range yet"),
     Limit.DATE: lazy("its date by the last frost has not come"),
 }
 PLANTED = {

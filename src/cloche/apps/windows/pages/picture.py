@@ -8,10 +8,9 @@ from datetime import datetime, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.selectors import Ground
-from cloche.apps.places.pages import place_log
+from cloche.apps.places.standing import covers_of
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
-from cloche.bridge.services import offered
 from cloche.bridge.values.layout import FIELD_STEP_H
 from cloche.bridge.values.units import Units
 from cloche.drawing import air, chart, strips
@@ -71,29 +70,23 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
     """Dated covers, or the one that is taken to stand there always."""
     place, zone = ground.place, local.tzinfo
     found: list[tuple[datetime | None, datetime | None, str, str]] = []
-    for period in place.cover_periods.all():
+    for cover in covers_of(place):
+        period = cover.period
+        if period is None:
+            found.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name)))
+            continue
         on = datetime(period.first.year, period.first.month, period.first.day, tzinfo=zone)
         off = None
         if period.last is not None:
             after = period.last + timedelta(days=1)
             off = datetime(after.year, after.month, after.day, tzinfo=zone)
-        name = place_log.cover_name(period.cover)
+        name = cover.name
         found.append(
             (
                 on if on > ground.start else None,
                 off,
                 name,
                 _("{name}, since {day}").format(name=name, day=words.day(period.first)),
-            )
-        )
-    usual = offered.USUAL_COVER.get(place.kind)
-    if not found and usual:
-        found.append(
-            (
-                None,
-                None,
-                place_log.cover_name(usual),
-                _("{cover_name}, always there").format(cover_name=place_log.cover_name(usual)),
             )
         )
     return found

@@ -150,7 +150,7 @@ def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
     return (
         _("sow indoors from {day}").format(day=words.day(by, today))
         if by >= today
-        else _("sown indoors since {day}").format(day=words.day(by, today))
+        else _("should have been sown indoors by {day}").format(day=words.day(by, today))
     )
 
 

@@ -22,6 +22,7 @@ from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.sowing_rules import expected_loss
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.values.stored import FrostDates
 from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
@@ -97,7 +98,7 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     opening = lines[Timing.SOON] + lines[Timing.LATER]
     groups = [SeasonGroup(str(TIMINGS[timing]), rows_of) for timing, rows_of in lines.items() if rows_of]
     frosts = frosts_words(garden, units, today)
-    return SeasonPage(_headline(now, opening), groups, waiting, ribbon.calendar(today, SPAN_D), frosts)
+    return SeasonPage(_headline(now, opening, bool(by_crop)), groups, waiting, ribbon.calendar(today, SPAN_D), frosts)
 
 
 def timing_of(rows: list[CropOutlook], today: date) -> Timing:
@@ -127,25 +128,53 @@ def _beds(rows: list[CropOutlook]) -> list[CropOutlook]:
     return [row for row in rows if row.place.kind not in BENCHES]
 
 
+ANNOUNCED_D = 60
+
+
 def frosts_words(garden: Garden, units: Units, today: date) -> str:
     """When frost ends and begins at this site, with what it rests on; empty before the first forecast."""
     frosts = selectors.frosts_of(garden)
     if not frosts:
         return ""
-    rests = (
-        _("{count} of this site’s own days").format(count=words.count(frosts.years, "year", "years"))
-        if frosts.years
-        else _("its typical weather")
-    )
+    rests = frosts_source(frosts)
     parts = [
         _frost_part(_("The last spring frost"), frosts.spring, today),
         _frost_part(_("the first of autumn"), frosts.autumn, today),
     ]
     text = "; ".join(part for part in parts if part) or _("Frost is rarer here than every other year")
     low = f"{units.temperature_text(frosts.lowest_c, 0)}"
-    return _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
+    told = _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
         sentence=words.sentence(text), low=low, rests=rests
     )
+    return f"{told} {frosts_changed(frosts, today)}".strip()
+
+
+def frosts_source(frosts: FrostDates) -> str:
+    """What the dates rest on."""
+    if frosts.years:
+        return _("{count} of this site’s own days").format(count=words.count(frosts.years, "year", "years"))
+    return _("the monthly temperatures you entered") if frosts.source == "typed" else _("the usual climate of the region")
+
+
+def frosts_changed(frosts: FrostDates, today: date) -> str:
+    """That the dates come from another source than before, with both; for two months after the change."""
+    before = frosts.before
+    if before is None or frosts.since is None or (today - frosts.since).days > ANNOUNCED_D:
+        return ""
+    return _(
+        "Since {day} the frost dates come from {source} instead of {source_before}: the last spring frost moved from "
+        "{before} to {now}."
+    ).format(
+        day=words.day(frosts.since, today),
+        source=frosts_source(frosts),
+        source_before=frosts_source(before),
+        before=_usual(before),
+        now=_usual(frosts),
+    )
+
+
+def _usual(frosts: FrostDates) -> str:
+    return words.day(frosts.spring[1]) if frosts.spring else _("none")
 
 
 def _frost_part(what: str, dates: tuple[date, date, date] | None, today: date) -> str:
@@ -161,9 +190,11 @@ def _opens(row: CropOutlook) -> str:
     return row.windows[0].earliest.isoformat()
 
 
-def _headline(now: list[SeasonLine], opening: list[SeasonLine]) -> str:
+def _headline(now: list[SeasonLine], opening: list[SeasonLine], calculated: bool) -> str:
+    if not calculated:
+        return _("Windows appear here as soon as the first place has a forecast.")
     if not now and not opening:
-        return _("No window is in sight yet: places need readings, or a first forecast.")
+        return _("No crop of this garden has a window in the months ahead.")
     first = f"{words.within(opening[0].line.name).replace(',', '')} {opening[0].line.when}" if opening else ""
     if not now:
         return _("Nothing can go in today; the first is {first}.").format(first=first)

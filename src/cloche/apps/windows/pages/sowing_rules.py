@@ -14,7 +14,7 @@ from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.bridge.values.stored import RuleChoice
 from cloche.bridge.values.units import Units
 
-NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the last frost")}
+NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the frost dates")}
 NEVER = {
     "minimum": lazy("No day within those looked at has an even chance."),
     "comfortable": lazy("No day within those looked at is sure enough."),

@@ -76,9 +76,9 @@ class Command(BaseCommand):
                 )
             )
             making = asyncio.ensure_future(self._rounds(rounds, worker)) if not once else None
-            for facts in (signal.SIGTERM, signal.SIGINT):
+            for stop in (signal.SIGTERM, signal.SIGINT):
                 with contextlib.suppress(ValueError, RuntimeError):  # only a process's main thread hears signals
-                    asyncio.get_running_loop().add_signal_handler(facts, self._end, worker)
+                    asyncio.get_running_loop().add_signal_handler(stop, self._end, worker)
             with contextlib.suppress(asyncio.CancelledError):
                 await worker
             if making is not None:

@@ -1,0 +1,69 @@
+"""What stands over a place on a day: covers noted by date, or the one that a place of its kind always has.
+
+The engine follows the same rule (`bridge.services.places.covers_of`): the usual cover is taken to be there until the first
+dated one is noted. Every page that names, draws or offers a cover asks here.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from cloche.apps.places.models import Cover, CoverPeriod, Place
+from cloche.bridge.services import offered
+
+
+@dataclass(frozen=True)
+class StandingCover:
+    """A cover over a place. item: which of the garden's own, None: not told; period: its dated record, None: the usual cover of
+    the place's kind; first, last: its days, None: always there, still there."""
+
+    key: str
+    item: Cover | None = None
+    period: CoverPeriod | None = None
+
+    @property
+    def first(self) -> date | None:
+        """Its first day."""
+        return self.period.first if self.period else None
+
+    @property
+    def last(self) -> date | None:
+        """Its last day."""
+        return self.period.last if self.period else None
+
+    def stands_on(self, day: date) -> bool:
+        """Whether it is there on a day."""
+        return (self.first is None or self.first <= day) and (self.last is None or day <= self.last)
+
+    @property
+    def name(self) -> str:
+        """What its people call it, or the name of its kind."""
+        return self.item.name if self.item else dict(offered.cover_names()).get(self.key, self.key)
+
+
+def covers_of(place: Place) -> list[StandingCover]:
+    """All that ever stood over it or will, the first to come first."""
+    periods = sorted(place.cover_periods.all(), key=lambda period: (period.first, period.pk or 0))
+    if periods:
+        return [StandingCover(period.cover, period.item, period) for period in periods]
+    usual = offered.USUAL_COVER.get(place.kind)
+    return [StandingCover(usual)] if usual else []
+
+
+def covers_on(place: Place, day: date) -> list[StandingCover]:
+    """What is over it on a day, films on the soil last."""
+    films = offered.films()
+    there = [one for one in covers_of(place) if one.stands_on(day)]
+    return sorted(there, key=lambda one: one.key in films)
+
+
+def cover_on(place: Place, day: date) -> StandingCover | None:
+    """The uppermost of them."""
+    return next(iter(covers_on(place, day)), None)
+
+
+def roofs_from(place: Place, today: date) -> list[StandingCover]:
+    """Covers with room beneath them that are on or will come, the first to come first."""
+    films = offered.films()
+    return [one for one in covers_of(place) if (one.last is None or one.last >= today) and one.key not in films]
