@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
@@ -15,11 +17,19 @@ from cloche.apps.bench.pages.potatoes import potatoes_page
 from cloche.apps.bench.potato_form import PotatoForm
 from cloche.apps.bench.views import stand_in
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
-from cloche.apps.places.models import HeatTest, Place
+from cloche.apps.places.models import HeatTest, HotbedFill, HotbedNote, Place
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+
+
+def _line(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> HotbedFill | HotbedNote | None:
+    """The line of the diary that is to be struck out."""
+    model = HotbedFill if words["kind"] == "fill" else HotbedNote
+    return model.objects.filter(pk=words["line_id"], place__garden=garden).first()
 
 
 @in_garden(writing=LOGS)
@@ -38,7 +48,7 @@ def heat_test(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.HeatTest", "test_id"))
 def remove_test(request: GardenRequest, place_id: int, test_id: int) -> HttpResponse:
     """Strike a test out."""
     place = place_or_404(request, place_id)
@@ -70,7 +80,7 @@ def diary(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=_line)
 def remove_line(request: GardenRequest, place_id: int, kind: str, line_id: int) -> HttpResponse:
     """Strike a line or a fill out."""
     place = _hotbed(request, place_id)

@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST
 from cloche.apps.bench.forms import StepForm
 from cloche.apps.bench.pages.life import life_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
@@ -38,7 +39,7 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("sowings.Step", "step_id"))
 def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpResponse:
     """Take a step back."""
     sowing = _sowing(request, sowing_id)

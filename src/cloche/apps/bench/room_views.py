@@ -13,6 +13,7 @@ from cloche.apps.bench.forms import AirForm, RoomForm, RulesForm
 from cloche.apps.bench.pages.rooms import air_lines, logger_lines, room_lines
 from cloche.apps.bench.views import stand_in
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Room, RoomAir
 from cloche.apps.shared import clock
@@ -84,7 +85,7 @@ def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.RoomAir", "air_id"))
 def remove_air(request: GardenRequest, room_id: int, air_id: int) -> HttpResponse:
     """Take a reading of the air back."""
     one = _found(request, room_id)

@@ -18,6 +18,7 @@ from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
 from cloche.apps.bench.pages.tray import tray_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place
@@ -80,7 +81,7 @@ def _stay(place: Place, first: date) -> HotbedTray:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden
 def stands(request: GardenRequest, place_id: int) -> HttpResponse:
     """In which room, by which window."""
     stand_in(request)
@@ -100,7 +101,7 @@ def new_heat(request: GardenRequest, place_id: int) -> HttpResponse:
     return _heat_form(request, place, HeatPeriod(place=place, first=clock.today(request.garden.timezone)))
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.HeatPeriod", "heat_id"))
 def edit_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
     """Change it."""
     place = place_or_404(request, place_id)
@@ -120,7 +121,7 @@ def new_lamp(request: GardenRequest, place_id: int) -> HttpResponse:
     return _lamp_form(request, place, Lamp(place=place, first=clock.today(request.garden.timezone)))
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.Lamp", "lamp_id"))
 def edit_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
     """Change it."""
     place = place_or_404(request, place_id)
@@ -163,7 +164,7 @@ def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespon
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.HeatPeriod", "heat_id"))
 def remove_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)
@@ -183,7 +184,7 @@ def lamp_off(request: GardenRequest, place_id: int, lamp_id: int) -> HttpRespons
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.Lamp", "lamp_id"))
 def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)
@@ -217,7 +218,7 @@ def hotbed_off(request: GardenRequest, place_id: int, stay_id: int) -> HttpRespo
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.HotbedTray", "stay_id"))
 def remove_hotbed(request: GardenRequest, place_id: int, stay_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)

@@ -11,6 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponseBase
 from django.shortcuts import render
 
 from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.gardens.rights import Own, fitted, may_send
 from cloche.apps.gardens.speech import speak_for
 
 
@@ -28,13 +29,14 @@ OWNS, GROWS, LOGS, READS = Membership.Role
 """What one must be at least to change people, to change the garden, to log, to send anything at all."""
 
 
-def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
+def in_garden(view: View | None = None, *, writing: str = GROWS, own: Own | None = None) -> Any:
     """Sign-in and membership; sets request.garden. Strangers get 404, so that they learn nothing.
 
-    writing: the least role that may send anything there; others get 403 with a sentence, and nothing is changed.
+    writing: the least role that may send anything there; own: the row that is changed there, which helpers may only change
+    where they entered it. Others get 403 with a sentence, and nothing is changed. Pages are fitted to it (see `rights`).
     """
     if view is None:
-        return partial(in_garden, writing=writing)
+        return partial(in_garden, writing=writing, own=own)
 
     @login_required
     @wraps(view)
@@ -46,9 +48,12 @@ def in_garden(view: View | None = None, *, writing: str = GROWS) -> Any:
         speak_for(membership.garden)
         if request.session.get("garden_id") != garden_id:
             request.session["garden_id"] = garden_id
-        if request.method not in READING and not membership.may(writing):
-            return render(request, "not_yours.html", {"role": membership.get_role_display()}, status=403)
-        return view(request, *args, **kwargs)
+        membership.user = request.user
+        words = kwargs | {"garden_id": garden_id}
+        if request.method not in READING and not may_send(request, membership, wrapped, words):
+            others = membership.may(writing)
+            return render(request, "not_yours.html", {"role": membership.get_role_display(), "others": others}, status=403)
+        return fitted(request, membership, view(request, *args, **kwargs))
 
-    wrapped.writing = writing  # type: ignore[attr-defined]
+    wrapped.writing, wrapped.own = writing, own  # type: ignore[attr-defined]
     return wrapped

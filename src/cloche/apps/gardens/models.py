@@ -137,7 +137,7 @@ class Membership(models.Model):
     class Role(models.TextChoices):
         OWNER = "owner", lazy("owner")
         GROWER = "grower", lazy("grower")
-        HELPER = "helper", lazy("helper, who only logs")
+        HELPER = "helper", lazy("helper, who adds entries")
         VIEWER = "viewer", lazy("viewer")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="memberships")

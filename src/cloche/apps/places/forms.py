@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from django import forms
@@ -136,10 +136,7 @@ class CoverForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.place = place
         self.own = {f"{OWN}{cover.pk}": cover for cover in place.garden.covers.filter(removed_at__isnull=True)}
-        kinds: list[Any] = offered.cover_names()
-        mine = [(key, cover.name) for key, cover in self.own.items()]
-        choices = [("Yours", mine), (_("Any of a kind"), kinds)] if mine else kinds
-        self.fields["cover"] = forms.ChoiceField(label=_("Cover"), choices=choices)
+        self.fields["cover"] = forms.ChoiceField(label=_("Cover"), choices=self._choices(clock.today(place.garden.timezone)))
         if self.instance.item_id and f"{OWN}{self.instance.item_id}" in self.own:
             self.initial["cover"] = f"{OWN}{self.instance.item_id}"
         self.fields["opening"].initial = min(OPENINGS, key=lambda o: abs(float(o[0]) - self.instance.opening))[0]
@@ -150,6 +147,21 @@ class CoverForm(forms.ModelForm):
         self.initial.setdefault("above", f"{units.temperature_from_c(self.instance.above_c):.0f}")
         if self.instance.pk is None:
             self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
+
+    def _choices(self, today: date) -> list[Any]:
+        """What is free first; what lies on another bed last, with the bed, as it cannot be on two."""
+        kinds: list[Any] = offered.cover_names()
+        there = {period.item_id: period for period in place_selectors.periods_from(self.place.garden, today)}
+        free: list[tuple[str, str]] = []
+        busy: list[tuple[str, str]] = []
+        for key, cover in self.own.items():
+            period = there.get(cover.pk)
+            if period is None or period.place_id == self.place.pk:
+                free.append((key, cover.name))
+            else:
+                busy.append((key, _("{cover}, on {place}").format(cover=cover.name, place=period.place.name)))
+        groups = [(_("Yours, free"), free), (_("Any of a kind"), kinds), (_("Yours, on another bed"), busy)]
+        return [group for group in groups if group[1]] if self.own else kinds
 
     def clean(self) -> dict[str, Any]:
         """No two covers at once but a film on the soil under another; a warmth to stay below where it is aired by warmth."""

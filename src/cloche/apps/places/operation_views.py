@@ -13,6 +13,7 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.flows import operations
 from cloche.apps.places.forms import CoverForm, OperationForm
@@ -32,7 +33,7 @@ def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
     return _cover_form(request, place, CoverPeriod(place=place))
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
 def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
     """Change a cover period."""
     place = place_or_404(request, place_id)
@@ -80,7 +81,7 @@ def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> Http
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
 def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
     """Strike a cover period out, as if it had never been."""
     place = place_or_404(request, place_id)
@@ -124,7 +125,7 @@ def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("places.Operation", "operation_id"))
 def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -> HttpResponse:
     """Strike it out."""
     place = place_or_404(request, place_id)

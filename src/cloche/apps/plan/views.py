@@ -12,6 +12,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Place
@@ -97,7 +98,7 @@ def timetable(request: GardenRequest, place_id: int) -> HttpResponse:
     return render(request, "plan/_timetable.html" if partial else "plan/timetable.html", {"page": page, "place": place})
 
 
-@in_garden(writing=LOGS)
+@in_garden
 def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
     """How large a bed is."""
     _stand_in(request)
@@ -123,7 +124,7 @@ def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
     return _planting_form(request, place, blank, initial)
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def edit_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Change a planting."""
     one = _planting(request, planting_id)
@@ -144,7 +145,7 @@ def _planting_form(request: GardenRequest, place: Place, one: Planting, initial:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Where a patch was dragged to."""
     one = _planting(request, planting_id)
@@ -234,7 +235,7 @@ def again(request: GardenRequest, planting_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Off the plan."""
     one = _planting(request, planting_id)
@@ -244,7 +245,7 @@ def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("plants.PlantEvent", "event_id"))
 def remove_event(request: GardenRequest, planting_id: int, event_id: int) -> HttpResponse:
     """Strike out what was seen."""
     one = _planting(request, planting_id)

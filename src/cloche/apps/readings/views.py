@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Place
@@ -38,7 +39,7 @@ def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
     return _desk(request, place, undo=_undo(form, reading, place, request, _("is written down")))
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
 def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
     """Show a reading in a form of its own, and take the correction."""
     place = place_or_404(request, place_id)
@@ -64,7 +65,7 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
 def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
     """Take a reading off; it can be put back."""
     place = place_or_404(request, place_id)
@@ -74,7 +75,7 @@ def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> Ht
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
 def take_back(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
     """Undo the last change of a reading."""
     place = place_or_404(request, place_id)

@@ -18,6 +18,7 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.readings.flows.visit import take_visit_back
 from cloche.apps.readings.models import Visit
@@ -41,6 +42,11 @@ SHELL = (
 )
 DRIFT = timedelta(minutes=2)
 WORKER = Path(settings.PACKAGE) / "static" / "js" / "worker.js"
+
+
+def _visit(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Visit | None:
+    """The stop that is to be taken back."""
+    return Visit.objects.filter(key=words["visit_key"], place__garden=garden).first()
 
 
 @in_garden(writing=LOGS)
@@ -102,7 +108,7 @@ def _ahead(sent_at: Any) -> timedelta:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=_visit)
 def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
     """Undo a stop that was sent."""
     visit = Visit.objects.filter(key=visit_key, place__garden=request.garden).first()

@@ -3,23 +3,35 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import Any
 
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.dateparse import parse_date
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.flows import sow as flow
 from cloche.apps.sowings.forms import CountForm, SowingForm
-from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.sowings.pages import sowings as pages
 from cloche.bridge.services import crops
+
+
+def _count_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Count | None:
+    """The count that is to be taken back."""
+    day = parse_date(request.POST.get("on", "")) if request.method == "POST" else None
+    if day is None:
+        return None
+    return Count.objects.filter(sowing=words["sowing_id"], sowing__place__garden=garden, on=day).first()
 
 
 @in_garden
@@ -69,7 +81,7 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
     return render(request, "sowings/new_sowing.html", {"form": form}, status=INVALID if form.errors else 200)
 
 
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def edit_sowing(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Put a sowing right."""
     request.room = "sowings"  # type: ignore[attr-defined]
@@ -101,7 +113,7 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=_count_of_day)
 def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take a count back."""
     sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
@@ -113,7 +125,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Nothing more is expected; or something is, again."""
     sowing = _sowing(request, sowing_id)
@@ -122,7 +134,7 @@ def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take it off."""
     flow.remove(_sowing(request, sowing_id))
@@ -131,7 +143,7 @@ def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def put_back(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Undo a removal."""
     sowing = Sowing.objects.filter(place__in=request.garden.places.all(), pk=sowing_id, removed_at__isnull=False).first()

@@ -15,6 +15,7 @@ from cloche.apps.accounts.flows.mail import wish
 from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.flows.operations import OnAnotherBed
 from cloche.apps.shared import clock, words
@@ -53,7 +54,7 @@ def answer(request: GardenRequest) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("today.Answer", "answer_id"))
 def take_back_answer(request: GardenRequest, answer_id: int) -> HttpResponse:
     """Undo an answer."""
     try:

@@ -12,6 +12,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.seed import flows as seed
 from cloche.apps.shared import clock
@@ -68,7 +69,7 @@ def _keep(grid: CountGrid) -> None:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("trials.TrialCount", "count_id"))
 def remove_trial_count(request: GardenRequest, germination_id: int, count_id: int) -> HttpResponse:
     """Take a count back."""
     trial = _trial(request, germination_id)
@@ -80,7 +81,7 @@ def remove_trial_count(request: GardenRequest, germination_id: int, count_id: in
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("trials.TrialBatch", "batch_id"))
 def remove_batch(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
     """Take a batch out, with its counts."""
     _batch(request, germination_id, batch_id).delete()
@@ -103,7 +104,7 @@ def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> 
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden
 def end_germination(request: GardenRequest, germination_id: int) -> HttpResponse:
     """Nothing more will come; or it goes on."""
     trial = _trial(request, germination_id)

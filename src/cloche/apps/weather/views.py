@@ -6,13 +6,14 @@ from datetime import date, timedelta
 from typing import Any
 
 from django.contrib import messages
-from django.http import HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
@@ -26,7 +27,20 @@ from cloche.bridge.values.inputs import Day
 SHOWN = timedelta(days=21)
 
 
-@in_garden(writing=LOGS)
+def _line_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> DailyWeather | None:
+    """The line of a day that is to be changed: its day stands in the address, or was typed."""
+    day = words.get("day") or _day_typed(request.POST.get("day", ""))
+    return garden.weather.filter(day=day).first() if day else None
+
+
+def _day_typed(text: str) -> date | None:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        return None
+
+
+@in_garden(writing=LOGS, own=_line_of_day)
 def weather_page(request: GardenRequest) -> HttpResponse:
     """The days' air: what was, and what is forecast."""
     units = units_of(request.user)
@@ -124,7 +138,7 @@ def _day_line(day: Day, units: Any) -> dict[str, Any]:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=_line_of_day)
 def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
     """Take a day's line off."""
     line = request.garden.weather.filter(day=day).first()
@@ -140,7 +154,7 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=_line_of_day)
 def put_back_weather(request: GardenRequest, day: Any) -> HttpResponse:
     """Undo a removal; not over what was written down since."""
     if weather.put_back_day(request.garden, day):

@@ -13,6 +13,7 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.forecasts.earlier import ask_for_earlier
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DATE
@@ -78,7 +79,7 @@ def add_sign(request: GardenRequest) -> HttpResponse:
 
 
 @require_POST
-@in_garden(writing=LOGS)
+@in_garden(writing=LOGS, own=row_of("years.Sign", "sign_id"))
 def remove_sign(request: GardenRequest, sign_id: int) -> HttpResponse:
     """Strike it out."""
     gone, _rows = Sign.objects.filter(garden=request.garden, pk=sign_id).delete()

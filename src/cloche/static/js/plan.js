@@ -28,14 +28,31 @@ async function lay(patch, at) {
     answer = null;
   }
   if (!answer || ![200, 422].includes(answer.status)) {
+    pressed = null;
     patch.removeAttribute("transform");
+    if (patch.dataset.drawn) patch.dataset.at = patch.dataset.drawn;
     document.getElementById("said").textContent = say("not-kept");
     return;
   }
+  if (pressed) return; // another key was pressed meanwhile: its answer has both
   const id = patch.id, held = document.activeElement === patch;
   const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("bed");
   document.getElementById("bed").replaceWith(fresh);
   if (held) document.getElementById(id)?.focus();
+}
+
+// Keys come faster than answers: the patch moves with each, and what is sent is where it stands when the last answer is there.
+let pressed = null, sending = false;
+
+async function sendPressed() {
+  if (sending) return;
+  sending = true;
+  while (pressed) {
+    const { id, to } = pressed, patch = document.getElementById(id);
+    pressed = null;
+    if (patch) await lay(patch, to);
+  }
+  sending = false;
 }
 
 let drag = null;
@@ -102,8 +119,12 @@ async function press(event) {
   const to = event.shiftKey
     ? [x, y, Math.min(grown[0], long - x), Math.min(grown[1], broad - y)]
     : snapped([x + way[0] * step, y + way[1] * step, length, width], Math.min(step, FINE_CM), [long, broad]);
+  patch.dataset.drawn ??= patch.dataset.at;
+  const drawn = patch.dataset.drawn.split(" ").map(Number);
   patch.dataset.at = to.join(" ");
-  await lay(patch, to);
+  if (!event.shiftKey) patch.setAttribute("transform", `translate(${to[0] - drawn[0]} ${to[1] - drawn[1]})`);
+  pressed = { id: patch.id, to };
+  await sendPressed();
 }
 
 document.addEventListener("pointerdown", begin);
