@@ -145,7 +145,7 @@ def test_potatoes_are_told_from_chitting_to_lifting(signed_in: Client, garden: G
     frozen = make_tray(garden, "Shed", 0.2)
     page = get(signed_in, garden, "potatoes", place=frozen.pk)
     assert "too cold for first early potatoes to sprout" in page
-    assert "falls near freezing" in page
+    assert "may fall to freezing that night" in page
 
 
 def test_potatoes_without_any_place_ask_for_one(signed_in: Client, garden: Garden) -> None:

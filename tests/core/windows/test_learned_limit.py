@@ -14,16 +14,21 @@ def test_nothing_seen_leaves_what_is_listed() -> None:
 
 
 def test_as_an_integral_has_it() -> None:
-    """One plant that stood -9 °C, against SciPy's integration of the same posterior."""
+    """A plant that stood -9 °C and one that died at -11 °C, against SciPy's integration of the same posterior."""
 
     def weight(limit: float) -> float:
-        dies = SLIP + (1 - 2 * SLIP) * norm.cdf((limit + 9.0) / SOFT_K)
-        return float(norm.pdf(limit, -8.0, PRIOR_SD_K) * (1 - dies))
+        stood, died = (SLIP + (1 - 2 * SLIP) * norm.cdf((limit - low) / SOFT_K) for low in (-9.0, -11.0))
+        return float(norm.pdf(limit, -8.0, PRIOR_SD_K) * (1 - stood) * died)
 
     whole = quad(weight, -18, 2)[0]
     mean = quad(lambda limit: limit * weight(limit), -18, 2)[0] / whole
-    # It stood alone, and a lone plant's word counts as one plant's.
-    assert learned_limit(-8.0, [Seen(-9.0, 1, 0)]).limit_c == pytest.approx(mean, abs=0.02)
+    # Each was alone, and a lone plant's word counts as one plant's.
+    assert learned_limit(-8.0, [Seen(-9.0, 1, 0), Seen(-11.0, 0, 1)]).limit_c == pytest.approx(mean, abs=0.02)
+
+
+def test_it_moves_no_further_than_what_was_seen() -> None:
+    assert learned_limit(-6.0, [Seen(-7.5, 4, 0)]).limit_c == -7.5
+    assert learned_limit(-6.0, [Seen(-5.0, 0, 4)]).limit_c <= -5.0
 
 
 def test_what_stands_lowers_it_and_what_dies_raises_it() -> None:

@@ -13,6 +13,7 @@ from cloche.apps.bench.pages.life import life_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.plants import flows as plants
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
 from cloche.apps.sowings import selectors
@@ -30,8 +31,13 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
     if form.is_valid():
         data = form.cleaned_data
         step = Step(sowing=sowing, kind=data["kind"], on=data["on"], place=data["place"], cell_m=data["cell"])
-        flow.take_step(step)
-        messages.success(request, _("Written down. It stands in {place}.").format(place=sowing.place.name))
+        text = _("Written down. It stands in {place}.")
+        if step.kind == Step.Kind.PLANTED:
+            plants.plant_out(step, request.user)
+            text = _("Written down. It stands in {place}, and in the plan of that bed.")
+        else:
+            flow.take_step(step)
+        messages.success(request, text.format(place=sowing.place.name))
         return redirect("life", request.garden.pk, sowing.pk)
     page = life_page(sowing, request.garden, units, today)
     context = {"page": page, "form": form, "sowing": sowing}
@@ -48,7 +54,10 @@ def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpRes
         raise Http404
     step.sowing = sowing
     try:
-        flow.take_back(step)
+        if step.kind == Step.Kind.PLANTED:
+            plants.take_planting_out_back(step)
+        else:
+            flow.take_back(step)
         messages.success(request, _("Removed. It stands in {place}.").format(place=sowing.place.name))
     except flow.NotTheLast:
         messages.error(request, _("Take the later move back first: it leads on from this one."))

@@ -34,7 +34,7 @@ def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
         return _("Set it {down} lower; {name} grow slower so, and sturdier.").format(name=name, down=down)
     if what is Due.POT_ON:
         wide = _(" of {length}").format(length=units.length_text(cell)) if cell else ""
-        return _("Pot {name} on; roots fill a cell{wide} about then.").format(name=name, wide=wide)
+        return _("Pot {name} on: by then roots fill a cell{wide}.").format(name=name, wide=wide)
     if what is Due.HARDEN:
         return _("Begin to harden {name}; a little longer outside each day.").format(name=name)
     if what is Due.PUT_OUT:

@@ -10,7 +10,7 @@ from datetime import date, timedelta
 from django.db.models import Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.models import CoverPeriod, Hotbed, Place
 
 COMING_D = 14
 """Days ahead of which a cover is drawn as coming."""
@@ -40,6 +40,13 @@ def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Ove
         elif period.first <= today + timedelta(days=COMING_D):
             found[period.place_id].coming.append(period)
     return found
+
+
+def filled_on(place: Place) -> date | None:
+    """When a hotbed was filled, the last time of several; None where nobody said."""
+    built = Hotbed.objects.filter(place=place).first()
+    fills = place.hotbed_fills.values_list("on", flat=True)
+    return max([built.filled_on, *fills]) if built else None
 
 
 def removed_places(garden: Garden) -> QuerySet[Place]:

@@ -87,7 +87,7 @@ def begins_on(planting: Planting, today: date) -> date:
 def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], latitude_deg: float, today: date) -> Grows:
     """From the day it goes in to the day its ground is free. outlooks: of the place, sown in place, by crop."""
     begins = begins_on(planting, today)
-    seeded = planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
+    seeded = planting.is_seeded
     up = _up_on(planting, begins, outlooks, today) if seeded else begins
     happened = planting.events.all() if planting.pk else []
     measured = [event for event in happened if event.height_m is not None]

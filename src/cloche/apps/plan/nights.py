@@ -1,4 +1,4 @@
-"""How cold it was among plants in the night before a day, as far as the forecast still knows."""
+"""How cold it was among plants in the night before a day, by the forecast, else by what was written down of its weather."""
 
 from __future__ import annotations
 
@@ -6,14 +6,31 @@ from datetime import date, datetime, time, timedelta
 
 from cloche.apps.forecasts.selectors import ground_of
 from cloche.apps.places.models import Place
+from cloche.apps.places.standing import covers_on
 from cloche.apps.plants.models import PlantEvent
+from cloche.apps.weather.selectors import reported_days
 
 OF_A_NIGHT = (PlantEvent.Kind.DIED, PlantEvent.Kind.STOOD)
 EVENING, MORNING = time(17), time(9)
 
 
 def lowest_before(place: Place, on: date) -> float | None:
-    """Lowest air of the night that ended on a day, inside where something stands over the place [°C]; None: not known."""
+    """Lowest air of the night that ended on a day, inside where something stands over the place [°C]; None: not known.
+
+    The forecast knows the last weeks. A night longer ago is told by its low in the garden's weather, of a place that lay open.
+    """
+    found = _by_forecast(place, on)
+    if found is not None or covers_on(place, on):
+        return found
+    garden = place.garden
+    line = garden.weather.filter(day=on).values_list("low_c", flat=True).first()
+    if line is not None:
+        return float(line)
+    day = next((one for one in reported_days(garden, since=on) if one.day == on and not one.lead_d), None)
+    return None if day is None else day.low_c
+
+
+def _by_forecast(place: Place, on: date) -> float | None:
     ground = ground_of(place)
     if ground is None:
         return None

@@ -103,7 +103,9 @@ def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
     """How large a bed is."""
     _stand_in(request)
     place = place_or_404(request, place_id)
-    form = ShapeForm(request.POST or None, instance=plants.shape_of(place), units=units_of(request.user))
+    form = ShapeForm(
+        request.POST or None, instance=plants.shape_of(place, units_of(request.user)), units=units_of(request.user)
+    )
     if form.is_valid():
         flows.keep_shape(form.save(commit=False))
         return redirect("bed_plan", request.garden.pk, place.pk)
@@ -115,7 +117,7 @@ def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
 def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
     """Put something onto the plan."""
     place = place_or_404(request, place_id)
-    shape = plants.shape_of(place)
+    shape = plants.shape_of(place, units_of(request.user))
     blank = Planting(place=place, length_m=shape.square_m, width_m=shape.square_m)
     spot = plants.next_spot(place, shape)
     initial = {"crop_key": request.GET.get("crop"), "planned_on": request.GET.get("on") or _today(request)}
@@ -149,7 +151,7 @@ def _planting_form(request: GardenRequest, place: Place, one: Planting, initial:
 def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Where a patch was dragged to."""
     one = _planting(request, planting_id)
-    form = LayForm(request.POST, shape=plants.shape_of(one.place))
+    form = LayForm(request.POST, shape=plants.shape_of(one.place, units_of(request.user)))
     if not form.is_valid():
         return _bed(request, one.place, " ".join(str(line) for lines in form.errors.values() for line in lines))
     flows.lay(one, *form.metres)

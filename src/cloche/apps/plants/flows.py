@@ -9,12 +9,15 @@ from django.db import transaction
 from cloche.apps.gardens.models import User
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
+from cloche.apps.plants.selectors import next_spot, shape_of
 from cloche.apps.seed.flows import keep as keep_packet
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock
+from cloche.apps.sowings.flows.life import take_back, take_step
 from cloche.apps.sowings.flows.sow import remove as take_off
 from cloche.apps.sowings.flows.sow import sow
-from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.models import Sowing, Step
+from cloche.apps.sowings.progress import progress_of
 from cloche.bridge.services import beds, crops
 
 
@@ -59,14 +62,49 @@ def not_planted(planting: Planting) -> None:
     """Undo that: it is only meant again."""
     planting.planted_on = None
     if planting.sowing is not None:
-        take_off(planting.sowing)
+        if planting.is_seeded:
+            take_off(planting.sowing)
         planting.sowing = None
     planting.save(update_fields=["planted_on", "sowing"])
     note_change_at(planting.place)
 
 
+@transaction.atomic
+def plant_out(step: Step, person: User | None) -> Planting:
+    """A raised sowing goes out: it stands in the plan from then on, where it was planned or in the first free square."""
+    sowing = take_step(step).sowing
+    meant = Planting.objects.filter(
+        place=sowing.place, crop_key=sowing.crop_key, origin=Planting.Origin.RAISED, planted_on=None, ended_on=None
+    )
+    planting = meant.filter(removed_at=None, sowing=None).order_by("planned_on", "pk").first()
+    if planting is None:
+        planting = Planting(place=sowing.place, crop_key=sowing.crop_key, packet=sowing.packet, entered_by=person)
+        planting.origin = Planting.Origin.RAISED
+        crop = crops.crop(sowing.crop_key)
+        planting.length_m, planting.width_m = crop.plant_m, crop.row_m
+        planting.number = progress_of(sowing, step.on).counted or None
+        spot = next_spot(sowing.place, shape_of(sowing.place))
+        if spot is not None:
+            planting.x_m, planting.y_m = spot
+    planting.sowing, planting.planted_on = sowing, step.on
+    planting.save()
+    return planting
+
+
+@transaction.atomic
+def take_planting_out_back(step: Step) -> None:
+    """As if it had never gone out: planned again, or off the plan where it was not planned. Raises NotTheLast."""
+    planted = Planting.objects.filter(sowing=step.sowing, origin=Planting.Origin.RAISED, planted_on=step.on, removed_at=None)
+    take_back(step)
+    for planting in planted:
+        planting.sowing = planting.planted_on = None
+        if planting.planned_on is None:
+            planting.removed_at = clock.now()
+        planting.save(update_fields=["sowing", "planted_on", "removed_at"])
+
+
 def _sow(planting: Planting, person: User | None) -> None:
-    if planting.origin not in (Planting.Origin.SOWN, Planting.Origin.SETS) or planting.sowing or not planting.planted_on:
+    if not planting.is_seeded or planting.sowing or not planting.planted_on:
         return
     size, own = (planting.length_m, planting.width_m), (planting.plant_m, planting.row_m, planting.per_station)
     sowing = Sowing(place=planting.place, packet=planting.packet, crop_key=planting.crop_key, sown_on=planting.planted_on)

@@ -107,6 +107,11 @@ class Planting(models.Model):
             raise ValidationError({"planted_on": _("Nothing can be planted where ground is left for later.")})
 
     @property
+    def is_seeded(self) -> bool:
+        """Whether seed or sets go into the ground there, so that it is a sowing as well."""
+        return self.origin in (self.Origin.SOWN, self.Origin.SETS)
+
+    @property
     def is_standing(self) -> bool:
         """Whether it was planted and has not ended."""
         return self.planted_on is not None and self.ended_on is None

@@ -7,8 +7,9 @@ from datetime import date
 from django.db.models import Prefetch, Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Place
+from cloche.apps.places.models import Hotbed, Place
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.bridge.values.units import M_PER_FOOT, Units
 
 Box = tuple[float, float, float, float]
 """Corner and sides [m]."""
@@ -38,10 +39,17 @@ def plantings_at(place: Place) -> list[Planting]:
     return list(plantings_in(place.garden).filter(place=place))
 
 
-def shape_of(place: Place) -> BedShape:
-    """A bed's size, or the usual one, not kept yet, as wide as the place is described."""
+def shape_of(place: Place, units: Units | None = None) -> BedShape:
+    """A bed's size, or the usual one, not kept yet: a hotbed's as it was built, another as wide as the place is described.
+    units: of who looks, whose squares have a foot where they think in inches."""
     found = BedShape.objects.filter(place=place).first()
-    return found or BedShape(place=place, width_m=min(max(place.width_m, 0.2), 20.0))
+    if found is not None:
+        return found
+    built = Hotbed.objects.filter(place=place).first() if place.kind == "hotbed" else None
+    shape = BedShape(place=place, width_m=min(max(built.width_m if built else place.width_m, 0.2), 20.0))
+    shape.length_m = built.length_m if built else shape.length_m
+    shape.square_m = M_PER_FOOT if units is not None and units.length == "in" else shape.square_m
+    return shape
 
 
 def set_out_at(place: Place, today: date) -> list[Planting]:

@@ -41,6 +41,7 @@ from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.bridge.services import crops
 from cloche.bridge.values.stored import Harm, Stage
 from cloche.bridge.values.units import Units
+from cloche.core.windows.limits import SURE
 
 HARM_NAMES = {
     Harm.LOST: lazy("most likely lost"),
@@ -233,6 +234,12 @@ def _sow(job: Job, facts: SowFacts, units: Units, today: date) -> Telling:
             half_d=f"{facts.half_d:.0f}", share=f"{facts.share * 100:.0f}"
         )
         why = _("You meant to, {ground_says}: {up}.").format(ground_says=_ground_says(facts, today), up=up)
+        if facts.chance is not None and facts.chance < SURE:
+            why += " " + _("Sown today, it would fail {likely}.").format(likely=words.likely(1 - facts.chance))
+    if facts.opens is not None and not facts.is_open and facts.opens > today:
+        # The day that was meant has come and its window has not: the job is to wait, not to sow.
+        wait = _("Wait until {day} to sow {crop}.").format(day=words.day(facts.opens, today), crop=_crop(job))
+        return Telling(when, wait, why, _new_sowing(job))
     return Telling(when, _("Sow {crop}.").format(crop=_crop(job)), why, _new_sowing(job))
 
 
@@ -254,7 +261,7 @@ def _ground_says(facts: SowFacts, today: date) -> str:
     if facts.is_open:
         return _("and the ground agrees")
     if facts.opens is None:
-        return _("but no window is in sight ({limit_name})").format(limit_name=limit_name(facts.limit))
+        return _("but no day ahead succeeds eight times in ten ({limit_name})").format(limit_name=limit_name(facts.limit))
     till = _(", till then {limit_name}").format(limit_name=limit_name(facts.limit)) if facts.limit else ""
     return _("but its window opens {day}{till}").format(day=words.day(facts.opens, today), till=till)
 

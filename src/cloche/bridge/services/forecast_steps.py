@@ -202,7 +202,9 @@ def _run_up_d(inputs: ForecastInputs) -> int:
 
 
 def crops_of(inputs: ForecastInputs) -> list[Grown]:
-    """What is grown there, and how."""
+    """What is grown there, and how; nothing where a hotbed has no earth on it: trays stand there, and nothing is sown."""
+    if inputs.hotbed is not None and inputs.hotbed[0].soil_m == 0:
+        return []
     return grown(inputs.crops, inputs.values, inputs.methods, inputs.sowing_rule, inputs.sowing_rules)
 
 

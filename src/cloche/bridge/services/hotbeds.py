@@ -33,16 +33,16 @@ def treads() -> list[tuple[str, str]]:
     return [("loose", say("loose")), ("firm", say("trodden firm in layers")), ("hard", say("trodden hard"))]
 
 
-LASTS_D = 90
-"""Days for which a hotbed's own heat is looked at."""
+LASTS_D, PEAKS_D = 90, 45
+"""Days for which a hotbed's own heat is looked at, and within which of its filling it is hottest: later it is the season."""
 TRAYS_FROM_C, TOO_HOT_C, USEFUL_C = 18.0, 27.0, 15.0
 """Soil for trays on top, too hot for roots, and no longer worth a hotbed (common practice, no source)."""
 
 
 @dataclass(frozen=True)
 class Times:
-    """Days on which its use changes, None: not in sight. trays: warm enough for trays on top; plant: no longer too hot to plant
-    into; fades: cooler than is worth it; peak: the hottest day's mean [°C] and its day."""
+    """Days on which its use changes, None: not by its own heat. trays: warm enough for trays on top; plant: warm enough and not
+    too hot to plant into; fades: cooler than is worth it; peak: the hottest day's mean [°C] and its day."""
 
     trays: date | None
     plant: date | None
@@ -50,19 +50,29 @@ class Times:
     peak_c: float
     peak_on: date
 
+    @property
+    def gets_too_hot(self) -> bool:
+        """Whether roots would suffer in it for a time."""
+        return self.peak_c > TOO_HOT_C
 
-def times_of(ground: PlaceForecast, today: date) -> Times:
+
+def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) -> Times:
     """From a stored forecast (see bridge.values.stored.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
-    day."""
+    day. filled_on: when it was filled last, None where nobody said."""
     hours = ground.near_mid_c
     behind = 21
     past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]
     trajectory = [*past, *ground.far_mid_c]
     days = [today + timedelta(days=i - behind) for i in range(len(trajectory))]
-    top = max(range(min(len(trajectory), behind + 60)), key=trajectory.__getitem__)
-    trays = next((i for i, value in enumerate(trajectory) if value >= TRAYS_FROM_C), None)
-    plant = next((i for i in range(top, len(trajectory)) if trajectory[i] <= TOO_HOT_C), None)
-    # Later it is the season that cools it.
-    fades = next((i for i in range(top, min(top + LASTS_D, len(trajectory))) if trajectory[i] < USEFUL_C), None)
+    filled = 0 if filled_on is None else (filled_on - days[0]).days
+    first, last = max(filled, 0), min(max(filled + PEAKS_D, 1), len(trajectory))
+    top = max(range(min(first, last - 1), last), key=trajectory.__getitem__)
+    # Later it is the season that warms and cools it.
+    end = min(top + LASTS_D, len(trajectory))
+    fades = next((i for i in range(top, end) if trajectory[i] < USEFUL_C), None)
+    useful = range(first, end if fades is None else fades)
+    trays = next((i for i in useful if trajectory[i] >= TRAYS_FROM_C), None)
+    hot = trajectory[top] > TOO_HOT_C
+    plant = next((i for i in range(top, end) if trajectory[i] <= TOO_HOT_C), None) if hot else trays
     at = [None if i is None else days[i] for i in (trays, plant, fades)]
     return Times(at[0], at[1], at[2], trajectory[top], days[top])

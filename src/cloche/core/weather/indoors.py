@@ -27,7 +27,7 @@ class Room:
     follows: float
 
     def between(self, night_c: float, day_c: float) -> Room:
-        """The same kept between two temperatures [°C]: it then follows the air outdoors no more than a heated room does.
+        """The same kept between two temperatures [°C], whatever the air outdoors does.
 
         Parameters
         ----------
@@ -40,7 +40,7 @@ class Room:
         -------
         Room
         """
-        return replace(self, mean_c=(night_c + day_c) / 2, swing_k=(day_c - night_c) / 2, follows=min(self.follows, HEATED))
+        return replace(self, mean_c=(night_c + day_c) / 2, swing_k=(day_c - night_c) / 2, follows=0.0)
 
 
 HEATED = 0.05

@@ -43,6 +43,9 @@ class LearnedLimit:
 def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
     """The limit after what was seen. Many plants of one night share its cold and count as few.
 
+    Plants that stood a night show that the limit lies below it, but not how far: it never moves beyond the nights that were
+    seen, unless it was listed there.
+
     Parameters
     ----------
     listed_c : float
@@ -65,7 +68,10 @@ def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
     weight = np.exp(worth - worth.max())
     weight /= weight.sum()
     mean = float((weight * grid).sum())
-    return LearnedLimit(mean, float(np.sqrt((weight * (grid - mean) ** 2).sum())), listed_c, len(nights))
+    ends = [listed_c, *(night.lowest_c for night in nights)]
+    return LearnedLimit(
+        min(max(mean, min(ends)), max(ends)), float(np.sqrt((weight * (grid - mean) ** 2).sum())), listed_c, len(nights)
+    )
 
 
 # Pages ask for this, and SciPy weighs more than a page may load. Between its points the error is below a millionth.

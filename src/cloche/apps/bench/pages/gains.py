@@ -24,8 +24,8 @@ from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 
 HEAT_GAINS = "cloche.bridge.services.heat_gains:heat_gains"
-GOOD, NEAR_D = 0.7, 3.0
-"""Share that is good enough, and so many days more that nobody heats for."""
+GOOD, NEAR_D, TELLS_OF_100 = 0.7, 3.0, 10
+"""Share that is good enough, so many days more that nobody heats for, and more seedlings of 100 that are worth a word."""
 
 
 @dataclass(frozen=True)
@@ -106,20 +106,29 @@ def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -
     plain, name = gains[0], words.sentence(crop.name_plural)
     if best.half_d[1] is None:
         return _("{name} would not come up here in any of these ways.").format(name=name)
-    days = f"{best.half_d[1]:.0f}"
+    days, share = words.count(round(best.half_d[1]), "day", "days"), round(100 * best.share)
     if best.way in ("nothing", "lid"):
-        if crop.season == "cool":
-            text = _("No heat for {name}: half of them are up after {days} days anyway, and on heat they would stretch.")
-        else:
-            text = _("No heat for {name}: half of them are up after {days} days anyway.")
-        return text.format(name=crop.name_plural, days=days)
+        warmest = max(gains, key=lambda one: one.share)
+        more = round(100 * warmest.share) - share
+        text = _("{name} need no heat here: half are up after {days}, {share} of 100 in the end.")
+        if more >= TELLS_OF_100:
+            text = _(
+                "{name} come up without heat: half after {days}, {share} of 100 in the end; {way} would bring {more} more."
+            )
+        elif crop.season == "cool":
+            text = _(
+                "{name} need no heat here: half are up after {days}, {share} of 100 in the end. On heat they would stretch."
+            )
+        return text.format(name=name, days=days, share=share, way=name_of(warmest, units), more=more)
     way = name_of(best, units)
     if plain.half_d[1] is None:
-        return _("{name} come up on heat alone: half after {days} days, with {way}.").format(name=name, days=days, way=way)
-    gained = f"{plain.half_d[1] - best.half_d[1]:.0f}"
-    return _("Heat brings {name} up {gained} days sooner: half after {days} days, with {way}.").format(
-        name=crop.name_plural, gained=gained, days=days, way=way
-    )
+        return _("{name} need heat: with {way}, half are up after {days}, {share} of 100 in the end.").format(
+            name=name, days=days, way=way, share=share
+        )
+    gained = words.count(round(plain.half_d[1] - best.half_d[1]), "day", "days")
+    return _(
+        "With {way}, half of the {name} are up after {days}, {gained} sooner; {share} of 100 come up instead of {plain}."
+    ).format(name=crop.name_plural, gained=gained, days=days, way=way, share=share, plain=round(100 * plain.share))
 
 
 def name_of(one: HeatGain, units: Units) -> str:
@@ -142,9 +151,10 @@ def _row(one: HeatGain, units: Units, price: float | None, best: bool) -> GainRo
     if middle is None:
         half = _("never")
     elif low is not None and high is not None and round(low) != round(high):
-        half = _("{middle} days ({low}–{high})").format(middle=f"{middle:.0f}", low=f"{low:.0f}", high=f"{high:.0f}")
+        days = words.count(round(middle), "day", "days")
+        half = _("{days} ({low}–{high})").format(days=days, low=f"{low:.0f}", high=f"{high:.0f}")
     else:
-        half = _("{middle} days").format(middle=f"{middle:.0f}")
+        half = words.count(round(middle), "day", "days")
     energy = ["–" if kwh is None else "0" if kwh == 0 else texts.energy_text(kwh, price) for kwh in (one.kwh_half, one.kwh_all)]
     return GainRow(
         name=words.sentence(name_of(one, units)),

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
+from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import crops
@@ -54,7 +55,7 @@ def _half(sowing: Sowing) -> str:
     found = _days(sowing)
     if found is None:
         return _("a time that cannot be told yet")
-    days = _("{days} days").format(days=f"{found.days:.0f}")
+    days = words.count(round(found.days), "day", "days")
     if not isfinite(found.high):
         return days
     return _("{days} ({low} to {high})").format(days=days, low=f"{found.low:.0f}", high=f"{found.high:.0f}")

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.places.models import Place
+from cloche.apps.places.selectors import filled_on
 from cloche.apps.shared import words
 from cloche.bridge.services import hotbeds
 from cloche.bridge.values.stored import PlaceForecast, Triple
@@ -16,6 +17,8 @@ from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 
 BEHIND_D, AHEAD_D = 21, 70
+CORE_D, COLDER_K = 10, 3.0
+"""Days for which a core that was read says something, and by how much it must be colder than the soil to contradict it."""
 
 
 @dataclass(frozen=True)
@@ -34,9 +37,28 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     ground = windows.ground_of(place)
     if ground is None:
         return HotbedPage(_("{name} is being worked out.").format(name=place.name), [], "")
-    times = hotbeds.times_of(ground.data, ground.forecast.day)
-    text = _headline(place, times, units, today), _uses(times, units, today), _learned(ground.data.parameters)
+    times = hotbeds.times_of(ground.data, ground.forecast.day, filled_on(place))
+    learned = _learned(ground.data.parameters) if ground.data.readings_used else ""
+    text = _headline(place, times, units, today), [*_cold(place, ground, units, today), *_uses(times, units, today)], learned
     return HotbedPage(*text, _drawn(ground.data, units), _for_trays(place, times, units, today))
+
+
+def _cold(place: Place, ground: windows.Ground, units: Units, today: date) -> list[str]:
+    """That its core was read colder than the forecast has the soil above it: the heap has gone cold, whatever is expected."""
+    note = place.hotbed_notes.filter(core_c__isnull=False, on__gte=today - timedelta(days=CORE_D)).order_by("-on").first()
+    soil_c = ground.mean_in(0)
+    if note is None or note.core_c is None or note.core_c > soil_c - COLDER_K:
+        return []
+    return [
+        _(
+            "On {day} its core was {core}, colder than the {soil} that the forecast has for the soil: trust the thermometer. "
+            "Enter a reading at seed depth, and the forecast follows."
+        ).format(
+            day=words.day(note.on, today),
+            core=units.temperature_text(note.core_c, 0),
+            soil=units.temperature_text(soil_c, 0),
+        )
+    ]
 
 
 def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) -> list[str]:
@@ -98,11 +120,12 @@ def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     else:
         text.append(_("It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?").format(warm=warm))
     if times.plant:
-        text.append(
-            _("Tender crops straight into it from {day}, when roots meet no more than {hot}.").format(
-                day=words.day(times.plant, today), hot=hot
-            )
+        tender = (
+            _("Tender crops straight into it from {day}, when roots meet no more than {hot}.")
+            if times.gets_too_hot
+            else _("Tender crops straight into it from {day}: it never gets too hot for roots.")
         )
+        text.append(tender.format(day=words.day(times.plant, today), hot=hot))
     if times.fades:
         text.append(
             _("It falls below {low} about {day}: top it up a week or two before that, once the heap has sunk.").format(

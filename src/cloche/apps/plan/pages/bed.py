@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
 from cloche.apps.places.standing import roofs_from
-from cloche.apps.plan import courses, roofs, texts
+from cloche.apps.plan import courses, doubts, roofs, texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
 from cloche.apps.plants import selectors as plants
@@ -86,7 +86,7 @@ class BedPage:
 
 def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] | None = None) -> BedPage:
     """Of one bed. shade: day and hour of solar time for which shadows are drawn."""
-    known, shape = courses.known_of(place, today), plants.shape_of(place)
+    known, shape = courses.known_of(place, today), plants.shape_of(place, units)
     rows = plants.plantings_at(place)
     made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
     latitude = place.garden.latitude_deg
@@ -111,7 +111,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         roof_text=roof_text,
         order=_order(there, growing, today),
         seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
-        warnings=_warnings(rows, there, today),
+        warnings=[*doubts.of_plantings(there, today), *_warnings(rows, there, today)],
         free=_free(lines, growing, today),
         gone=[_line(one, None, shape, units, today, latitude, None, made) for one in gone[:MOST_GONE]],
         shade_at=_shade_text(shade),

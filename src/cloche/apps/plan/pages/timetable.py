@@ -112,7 +112,7 @@ def timetable_page(place: Place, wanted: str, units: Units, today: date) -> Time
     nights = _nights(ground, today)
     if over is None or ground is None or nights is None:
         return TimetablePage(_without(place, over), "", [], offers, "", "", False)
-    known, shape = courses.known_of(place, today), plants.shape_of(place)
+    known, shape = courses.known_of(place, today), plants.shape_of(place, units)
     room = roofs.room_under(over.key, over.item, shape)
     bare = _bare_up(place, known, today)
     growing = [known.grows(one) for one in _covered(place, over, today)][:MOST]
@@ -234,7 +234,7 @@ def _steps(
 ) -> list[Step]:
     on, ends, touches, off = dates
     ends_c, off_c = (units.temperature_text(value, 0) for value in covers.nights_wanted(one.planting.crop_key))
-    seeded = one.planting.origin in (Planting.Origin.SOWN, Planting.Origin.SETS)
+    seeded = one.planting.is_seeded
 
     def step(kind: Kind, day: date, what: str, advice: str = "") -> Step:
         return Step(kind, day, words.day(day, today), what, advice)

@@ -67,7 +67,7 @@ class PeriodFacts:
 @dataclass(frozen=True)
 class SowFacts:
     """About a sowing that was meant. half_d, share: if sown today, None where that is not worked out; opens: when its window
-    does; limit: what stands in the way till then."""
+    does; limit: what stands in the way till then; chance: of success, sown today."""
 
     sow_on: date
     half_d: float | None = None
@@ -75,6 +75,7 @@ class SowFacts:
     is_open: bool = False
     opens: date | None = None
     limit: Limit | None = None
+    chance: float | None = None
 
 
 @dataclass(frozen=True)

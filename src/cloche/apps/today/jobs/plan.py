@@ -5,16 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import date
 
-from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.plan import texts
 from cloche.apps.plan.pages.bed import patch_of
-from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.today.jobs.job import DAY_H, Job, JobKind, PlantFacts
+from cloche.apps.windows.verdict import verdicts_for
 
 MOST = 12
-SOWN = (Planting.Origin.SOWN, Planting.Origin.SETS)
 
 
 def planned(garden: Garden, today: date) -> Iterator[Job]:
@@ -23,14 +21,12 @@ def planned(garden: Garden, today: date) -> Iterator[Job]:
     meant = sorted(rows, key=lambda one: (one.planned_on or today, one.pk))[:MOST]
     if not meant:
         return
-    outlooks = CropOutlook.objects.filter(place_id__in={one.place_id for one in meant}).only(
-        "place_id", "crop_key", "method", "fails_now"
-    )
-    fails = {(row.place_id, row.crop_key, row.sown): row.fails_now for row in outlooks}
+    verdicts = verdicts_for([(one.place_id, one.crop_key, one.is_seeded, today) for one in meant], today)
     for one in meant:
-        sown = one.origin in SOWN
+        sown = one.is_seeded
         count = texts.how_many(one, patch_of(one)) or 0
         name = texts.plants_of(one) if count != 1 else texts.crop_name(one)
-        chance = fails.get((one.place_id, one.crop_key, sown))
+        verdict = verdicts.get((one.place_id, one.crop_key, sown, today))
+        chance = None if verdict is None else 1 - verdict.chance
         facts = PlantFacts(one.pk, one.planned_on or today, f"{count} {name}", sown, chance)
         yield Job(JobKind.PLANT, str(one.pk), garden.pk, one.place.name, one.place_id, DAY_H, facts, one.crop_key)

@@ -12,6 +12,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.places.selectors import filled_on
 from cloche.apps.sowings.models import Intention, Sowing
 from cloche.apps.sowings.progress import State, progress_of
 from cloche.apps.today.after import Frosted
@@ -30,6 +31,7 @@ from cloche.apps.today.jobs.job import (
     WarmFacts,
 )
 from cloche.apps.windows.pages.warmth import Grounds
+from cloche.apps.windows.verdict import verdict_on
 from cloche.bridge.services import crops, hotbeds
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.stored import Harm
@@ -54,19 +56,21 @@ def intended(meant_in: list[Intention], today: date) -> Iterator[Job]:
         place_id__in={place for place, _key in keys},
         crop_key__in={key for _place, key in keys},
         method=CropOutlook.Method.DIRECT,
-    ).only("place_id", "crop_key", "sow_now", "half_d", "share", "windows", "main_limit")
+    ).only("place_id", "crop_key", "method", "sow_now", "half_d", "share", "windows", "main_limit", "hopeless", "days")
     outlooks = {(row.place_id, row.crop_key): row for row in rows}
     for one in meant:
-        facts = _sow_facts(one, outlooks.get((one.place_id, one.crop_key)))
+        facts = _sow_facts(one, outlooks.get((one.place_id, one.crop_key)), today)
         yield _job(JobKind.SOW, one.pk, one.place, facts, one.crop_key, DAY_H - 1)
 
 
-def _sow_facts(one: Intention, outlook: CropOutlook | None) -> SowFacts:
+def _sow_facts(one: Intention, outlook: CropOutlook | None, today: date) -> SowFacts:
     if outlook is None or outlook.half_d is None:
         return SowFacts(one.sow_on)
     opens = outlook.windows[0].earliest if outlook.windows else None
     limit = outlook.windows[0].opens_after if outlook.windows else Limit(outlook.main_limit or Limit.COLD)
-    return SowFacts(one.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit)
+    verdict = verdict_on(outlook, today, today)
+    chance = verdict.chance if verdict else None
+    return SowFacts(one.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit, chance)
 
 
 def warming(garden: Garden, meant_in: list[Intention], grounds: Grounds, free: list[str], today: date) -> Iterator[Job]:
@@ -143,6 +147,6 @@ def trials(garden: Garden, today: date) -> Iterator[Job]:
 
 def hotbed(ground: Ground, today: date) -> Iterator[Job]:
     """A hotbed about to fade."""
-    times = hotbeds.times_of(ground.data, ground.forecast.day)
+    times = hotbeds.times_of(ground.data, ground.forecast.day, filled_on(ground.place))
     if times.fades is not None and 0 <= (times.fades - today).days <= TOP_UP_D:
         yield _job(JobKind.TOP_UP, ground.place.pk, ground.place, HotbedFacts(times.fades))

@@ -17,6 +17,7 @@ from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
+from cloche.apps.windows.verdict import best_day
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.layout import MEMBERS
@@ -86,15 +87,23 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
     name = words.sentence(crop.name_plural)
     if outlook.hopeless:
         north = f"{abs(place.garden.latitude_deg):.0f}° {_('north') if place.garden.latitude_deg >= 0 else _('south')}"
-        where = _("in {name}, at {north}").format(name=place.name, north=north)
-        return _("{name}: nobody would {put} them {where}; {sentence}.").format(
-            name=name, put=put_words(crop, outlook), where=where, sentence=sentence(outlook.main_limit, outlook.sown)
+        text = (
+            _("{name} sown in {place}, at {north}, would hardly ever succeed: {why}.")
+            if outlook.sown
+            else _("{name} planted out in {place}, at {north}, would hardly ever succeed: {why}.")
         )
+        why = sentence(outlook.main_limit, outlook.sown)
+        return text.format(name=name, place=place.name, north=north, why=why)
     if not outlook.windows:
         limit = sentence(outlook.main_limit, outlook.sown)
-        return _("{name} in {name2}: no day in sight is sure enough; mostly, {limit}.").format(
-            name=name, name2=place.name, limit=limit
-        )
+        best = best_day(outlook, today)
+        if best is None:
+            return _("{name} in {place}: no day ahead is sure enough; mostly, {limit}.").format(
+                name=name, place=place.name, limit=limit
+            )
+        return _(
+            "{name} in {place}: no day ahead succeeds eight times in ten. The best is {day}, {likely}; mostly, {limit}."
+        ).format(name=name, place=place.name, day=words.day(best.on, today), likely=words.likely(best.chance), limit=limit)
     when, note = window_words(outlook, today)
     first = outlook.windows[0]
     if outlook.sow_now and not first.open_ended:

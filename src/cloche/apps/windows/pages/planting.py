@@ -16,6 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words, vigour_words
+from cloche.apps.windows.verdict import verdict_on
 from cloche.bridge.services import crops, planting
 from cloche.bridge.values.outlook_days import day_of
 from cloche.bridge.values.units import Units
@@ -75,14 +76,12 @@ def planting_page(
     on = today + timedelta(days=day.offset)
     raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
+    verdict = verdict_on(outlook, on, today)
     after = _("They would {growth} there at first. {harvest}").format(
-        growth=vigour_words(day.growth), harvest=harvest_words(crop, on, day, today)
+        growth=vigour_words(day.growth), harvest=harvest_words(crop, verdict, today) if verdict else ""
     )
-    harvest = (
-        []
-        if day.harvest_d is None
-        else [(_("harvest"), _("about {day}").format(day=words.day(on + timedelta(days=day.harvest_d), today)))]
-    )
+    ripe = verdict.harvest_on if verdict else None
+    harvest = [(_("harvest"), _("about {day}").format(day=words.day(ripe, today)))] if ripe else []
     return Planting(
         on=on,
         offset=day.offset,

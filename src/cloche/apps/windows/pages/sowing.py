@@ -11,6 +11,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import limit_name, sentence
+from cloche.apps.windows.verdict import Verdict, verdict_on
 from cloche.bridge.values import border
 from cloche.bridge.values.outlook_days import DayOutlook, day_of
 from cloche.bridge.values.units import Units
@@ -19,8 +20,8 @@ from cloche.core.windows import growth
 from cloche.core.windows.limits import FRACTIONS, HALF
 from cloche.drawing import emergence
 
-TOLD_FROM, FULL = 0.3, 0.9
-"""Where a harvest is likelier than the first, what heat leaves of it is told if it is less than the second."""
+FULL = 0.9
+"""What heat leaves of a harvest is told if it is less than this."""
 
 
 @dataclass(frozen=True)
@@ -43,13 +44,14 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
     # The outlook may be of yesterday: its days count from the day it was made for.
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
+    verdict = verdict_on(outlook, on, today)
     return Sowing(
         on=on,
         offset=day.offset,
         text=_text(crop, on, day, today),
         soil=_("Soil about {temperature} in the week after.").format(temperature=units.temperature_text(day.soil_c)),
         risk=risk_words(day, sown=True),
-        after=_after(crop, on, day, today, bench),
+        after=_after(crop, day, verdict, today, bench),
         picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
         rows=_rows(crop, on, day),
         share=day.share[1],
@@ -99,7 +101,7 @@ def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     )
 
 
-def _after(crop: Crop, on: date, day: DayOutlook, today: date, bench: bool) -> str:
+def _after(crop: Crop, day: DayOutlook, verdict: Verdict | None, today: date, bench: bool) -> str:
     """How seedlings would do, and when there is a harvest; nothing where none comes up."""
     half = day.days_to[HALF][1]
     if half is None:
@@ -108,17 +110,17 @@ def _after(crop: Crop, on: date, day: DayOutlook, today: date, bench: bool) -> s
     text = _("{thing} would {growth} in the three weeks after they are up.").format(
         thing=thing, growth=vigour_words(day.growth)
     )
-    return text if bench else f"{text} {harvest_words(crop, on, day, today)}".rstrip()
+    return text if bench or verdict is None else f"{text} {harvest_words(crop, verdict, today)}".rstrip()
 
 
-def harvest_words(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
-    """When it is ripe in the middle course of the weather, and what heat leaves of it; nothing where it is not in sight."""
+def harvest_words(crop: Crop, verdict: Verdict, today: date) -> str:
+    """When it is ripe in the middle course of the weather, and what heat leaves of it."""
     if crop.life.perennial:
         return _("It is there for years; the harvest is another year’s.")
-    if day.harvest_d is None:
-        return ""
-    text = _("Harvest about {day}.").format(day=words.day(on + timedelta(days=day.harvest_d), today))
-    if day.success < TOLD_FROM or day.yields >= FULL:
+    if verdict.harvest_on is None:
+        return _("Most runs of the weather bring no harvest.")
+    text, day = _("Harvest about {day}.").format(day=words.day(verdict.harvest_on, today)), verdict.day
+    if day.yields >= FULL:
         return text
     return _("{text} Hot days would leave about {yields} of 100 of a good harvest.").format(
         text=text, yields=f"{100 * day.yields:.0f}"

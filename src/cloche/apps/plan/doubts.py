@@ -1,0 +1,40 @@
+"""What speaks against the days that a plan says, and a better day: the same verdict as the crop's own page has."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.plants.models import Planting
+from cloche.apps.shared import words
+from cloche.apps.windows import verdict
+from cloche.bridge.services import crops
+
+
+def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
+    """A sentence for each planting that is still to go in and would fail more often than not on its day; one query."""
+    meant = [one for one in plantings if one.crop_key and one.planted_on is None and one.planned_on is not None]
+    rows = CropOutlook.objects.filter(
+        place_id__in={one.place_id for one in meant}, crop_key__in={one.crop_key for one in meant}
+    )
+    outlooks = {(row.place_id, row.crop_key, row.sown): row for row in rows} if meant else {}
+    found = []
+    for one in meant:
+        outlook = outlooks.get((one.place_id, one.crop_key, one.is_seeded))
+        on = max(one.planned_on or today, today)
+        judged = verdict.verdict_on(outlook, on, today) if outlook else None
+        if outlook is None or judged is None or not judged.is_risky:
+            continue
+        name = words.sentence(crops.crop(one.crop_key).name_plural)
+        text = verdict.warning(judged, name, today)
+        better = verdict.better_than(outlook, judged, today)
+        if better is not None:
+            chance = words.likely(better.chance)
+            text += " " + _("{day} would be better: it succeeds {likely}.").format(
+                day=words.sentence(words.day(better.on, today)), likely=chance
+            )
+        found.append(text)
+    return found

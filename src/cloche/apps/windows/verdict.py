@@ -1,0 +1,113 @@
+"""The verdict on a crop, in a place, by a method, on a day: the one function for slider, crop page, plan and Today."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.shared import words
+from cloche.apps.windows.pages.limit_words import sentence
+from cloche.bridge.services import crops
+from cloche.bridge.values.outlook_days import DayOutlook, day_of
+from cloche.core.windows.limits import HALF, SURE, Limit
+
+RISKY = 0.5
+"""Chance below which a plan is warned of, and below which no harvest is told: in most runs of the weather there is none."""
+FAR_D = 14
+"""A day further than this from the days that were judged has no verdict."""
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What would come of a day. chance: of success, 0-1; limit: what it most likely fails by, with its chance; half_on: half of
+    it up, None of plantings and where it never is; harvest_on: None where most runs of the weather bring no harvest; hopeless:
+    whether no day in sight has a chance worth trying."""
+
+    on: date
+    sown: bool
+    chance: float
+    limit: Limit | None
+    limit_chance: float
+    half_on: date | None
+    harvest_on: date | None
+    hopeless: bool
+    day: DayOutlook
+
+    @property
+    def is_sure(self) -> bool:
+        """Whether a window would be open on that day."""
+        return self.chance >= SURE
+
+    @property
+    def is_risky(self) -> bool:
+        """Whether it fails more often than not."""
+        return self.chance < RISKY
+
+
+def verdict_on(outlook: CropOutlook, on: date, today: date) -> Verdict | None:
+    """Of a stored outlook with its days; None for a day outside those that were judged."""
+    if outlook.days is None or not outlook.days.day:
+        return None
+    # The outlook may be of yesterday: its days count from the day it was made for.
+    day = day_of(outlook.days, (on - today).days)
+    if abs(day.offset - (on - today).days) > FAR_D:
+        return None
+    crop = crops.crop(outlook.crop_key)
+    half = day.days_to[HALF][1] if day.days_to else None
+    limit, limit_chance = day.failing[0] if day.failing else (None, 0.0)
+    ripens = day.harvest_d is not None and (day.success >= RISKY or crop.winter is not None)
+    return Verdict(
+        on=on,
+        sown=outlook.sown,
+        chance=day.success,
+        limit=limit,
+        limit_chance=limit_chance,
+        half_on=None if half is None else on + timedelta(days=round(half)),
+        harvest_on=on + timedelta(days=day.harvest_d) if ripens and day.harvest_d is not None else None,
+        hopeless=outlook.hopeless,
+        day=day,
+    )
+
+
+def best_day(outlook: CropOutlook, today: date) -> Verdict | None:
+    """The day with the best chance of all that were judged, the first of several."""
+    if outlook.days is None or not outlook.days.day:
+        return None
+    success = outlook.days.success
+    return verdict_on(outlook, today + timedelta(days=int(outlook.days.day[success.index(max(success))])), today)
+
+
+def verdicts_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) -> dict[tuple[int, str, bool, date], Verdict]:
+    """Of (place, crop, whether sown in place, day): one query for all of them."""
+    asked = list(wanted)
+    rows = CropOutlook.objects.filter(
+        place_id__in={place for place, *_rest in asked}, crop_key__in={crop for _place, crop, *_rest in asked}
+    )
+    by_key = {(row.place_id, row.crop_key, row.sown): row for row in rows}
+    found = {}
+    for place, crop, sown, on in asked:
+        outlook = by_key.get((place, crop, sown))
+        verdict = verdict_on(outlook, on, today) if outlook is not None else None
+        if verdict is not None:
+            found[place, crop, sown, on] = verdict
+    return found
+
+
+def better_than(outlook: CropOutlook, verdict: Verdict, today: date) -> Verdict | None:
+    """One better day to offer instead of a risky one; None where none is."""
+    best = best_day(outlook, today)
+    return best if best is not None and best.chance > max(verdict.chance, RISKY) else None
+
+
+def warning(verdict: Verdict, name: str, today: date) -> str:
+    """Why a day is risky: peas sown on 3 May fail eight times in ten: the soil is too cold."""
+    why = sentence(verdict.limit, verdict.sown) if verdict.limit else ""
+    text = (
+        _("{name} sown on {day} would fail {likely}") if verdict.sown else _("{name} planted out on {day} would fail {likely}")
+    )
+    told = text.format(name=name, day=words.day(verdict.on, today), likely=words.likely(1 - verdict.chance))
+    return _("{told}: {why}.").format(told=told, why=why) if why else f"{told}."
