@@ -39,7 +39,11 @@ class AskForm(forms.Form):
         if lying:
             choices.append((_("On its way up"), lying))
         self.fields["crop"].choices = choices  # type: ignore[attr-defined]
-        self.initial.setdefault("crop", lying[0][0] if lying else next((k for k, _n in grown if k in OFTEN), None))
+        often = next((key for key, _name in grown if key in OFTEN), grown[0][0] if grown else None)
+        self.initial.setdefault("crop", lying[0][0] if lying else often)
+        if self.is_bound:
+            # A link names the tray alone: of the rest it takes what is offered first.
+            self.data = {"crop": self.initial["crop"]} | self.data.dict()
 
     @staticmethod
     def _name(one: Sowing) -> str:
