@@ -87,7 +87,7 @@ def shorten() -> None:
 
     outlooks.CANDIDATES = np.arange(0, 32)
     forecast_steps.SOIL_D, forecast_steps.RUN_UP_D = 67, NEAR_PAST_D
-    calibrate.MOST_CALLS, calibrate.SCAN, calibrate.LONGEST_MEMORY_D = (2, 2), 2, 8
+    calibrate.MOST_CALLS, calibrate.SCAN, calibrate.LONGEST_MEMORY_D = (2, 2), 2, 8  # type: ignore[assignment]
 
 
 def main(gardens: float = GARDENS, seed: float = SEED) -> int:

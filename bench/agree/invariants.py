@@ -53,7 +53,7 @@ def holds(text: str, pages: str) -> Callable[[Callable[[Pages], Found]], Callabl
 
 # Every page
 
-_HOLES = re.compile(r"\bnan\b|\binf\b|\bNone\b|\{[a-z_0-9]+\}|%\([a-z_]+\)s")
+_HOLES = re.compile(r"\bnan\b|\binf\b|\bNone([°%;:)]| (d|days|up|W|cm|in|of 100)\b)|\{[a-z_0-9]+\}|%\([a-z_]+\)s")
 _PLURALS = re.compile(r"(?<![\d.,−-])1 (days|weeks|seeds|seedlings|plants|hours|places|crops|jobs|sowings|readings|years)\b")
 _STOPS = re.compile(r"\.\.(?!\.)| ,|,\.|\?\.")
 
@@ -272,7 +272,7 @@ def same_window(p: Pages) -> Found:
 @holds("What Today offers to sow in a bed is open on the bed's own page", "today, place")
 def sowable_is_open(p: Pages) -> Found:
     today = p.page("today")
-    direct = open_now([o for o in p.outlooks if o.better])  # type: ignore[arg-type]
+    direct = open_now([o for o in p.outlooks if o.better])  # type: ignore[misc]
     for now in today["page"].places if today else []:
         place = p.page("place", now.line.place.pk)
         if place is None or now.line.place.kind in BENCHES:

@@ -43,7 +43,7 @@ class AskForm(forms.Form):
         self.initial.setdefault("crop", lying[0][0] if lying else often)
         if self.is_bound:
             # A link names the tray alone: of the rest it takes what is offered first.
-            self.data = {"crop": self.initial["crop"]} | self.data.dict()
+            self.data = {"crop": self.initial["crop"]} | dict(self.data.items())
 
     @staticmethod
     def _name(one: Sowing) -> str:

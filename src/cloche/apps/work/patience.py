@@ -17,7 +17,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.db import connection
+from django.db import DEFAULT_DB_ALIAS, connections
 from psycopg import OperationalError
 from psycopg.pq import TransactionStatus
 
@@ -73,7 +73,7 @@ class Patience:
     @contextmanager
     def watched(self) -> Iterator[Waiting]:
         """While this thread's requests of the database are not to take too long."""
-        mine = Waiting(connection)
+        mine = Waiting(connections[DEFAULT_DB_ALIAS])  # this thread's own, which the other thread can look at
         with self.lock:
             self.waiting[threading.get_ident()] = mine
             if self.thread is None or not self.thread.is_alive():

@@ -16,9 +16,9 @@ from cloche.bridge.values.units import Units
 
 NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the frost dates")}
 NEVER = {
-    "minimum": lazy("No day within those looked at has an even chance."),
-    "comfortable": lazy("No day within those looked at is sure enough."),
-    "calendar": lazy("Its date is not within the days looked at."),
+    "minimum": lazy("On none of the days ahead is success at least as likely as failure"),
+    "comfortable": lazy("None of the days ahead succeeds eight times in ten"),
+    "calendar": lazy("Its date is further ahead than the forecast looks"),
 }
 
 

@@ -141,13 +141,16 @@ def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
 
 def _choice(steady_outlook: SteadyOutlook) -> Choice:
     text = (
-        _("{days} days, {share} of 100").format(days=f"{steady_outlook.days:.0f}", share=f"{100 * steady_outlook.share:.0f}")
+        _("{days}, {share} of 100").format(
+            days=words.count(round(steady_outlook.days), "day", "days"), share=f"{100 * steady_outlook.share:.0f}"
+        )
         if steady_outlook.days < 400
         else _("would not come up")
     )
     costs = []
     if 0.5 <= steady_outlook.cost_days < 400:
-        costs.append(_("{cost_days} days later").format(cost_days=f"{steady_outlook.cost_days:.0f}"))
+        later = words.count(max(round(steady_outlook.cost_days), 1), "day", "days")
+        costs.append(_("{days} later").format(days=later))
     if steady_outlook.cost_share >= 0.02:
         costs.append(_("{cost_share} of 100 fewer").format(cost_share=f"{100 * steady_outlook.cost_share:.0f}"))
     cost = _("{join} than in soil just inside its range").format(join=words.listed(costs)) if costs else ""

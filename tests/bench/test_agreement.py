@@ -1,0 +1,64 @@
+"""The pages of a few random gardens agree, and a contradiction would be found."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from bench import agreement
+from bench.agree.invariants import INVARIANTS
+from cloche.apps.shared import clock
+
+DOCS = Path(__file__).parents[2] / "docs" / "agreement.md"
+SEED = 7
+
+
+@pytest.fixture
+def quick(monkeypatch: pytest.MonkeyPatch) -> None:
+    """The bench sets the clock, and looks weeks ahead, for as long as it runs."""
+    monkeypatch.setattr(clock, "now", clock.now)
+    from cloche.bridge.services import forecast_steps, outlooks
+    from cloche.core.soil import calibrate
+
+    for module, names in (
+        (outlooks, ["CANDIDATES"]),
+        (forecast_steps, ["SOIL_D", "RUN_UP_D"]),
+        (calibrate, ["MOST_CALLS", "SCAN", "LONGEST_MEMORY_D"]),
+    ):
+        for name in names:
+            monkeypatch.setattr(module, name, getattr(module, name))
+    agreement.shorten()
+
+
+def test_the_documents_list_is_that_of_the_bench() -> None:
+    rows = re.findall(r"^\| \d+ \| (.*?) \| (.*?) \|$", DOCS.read_text(encoding="utf-8"), re.MULTILINE)
+    assert rows == [(one.text, one.pages) for one in INVARIANTS]
+    assert len(rows) >= 40
+
+
+@pytest.mark.parametrize("number", [0, 4])
+def test_pages_of_a_garden_agree(db: None, quick: None, number: int) -> None:
+    report = agreement.looked_at((number, SEED))
+    assert report.contradictions == []
+    assert report.errors == []
+
+
+def test_a_contradiction_is_found(db: None, quick: None, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Ground one degree warmer than everything else says."""
+    from cloche.apps.windows.pages import ground
+
+    line = ground._line
+
+    def warmer(*given: Any) -> Any:
+        from dataclasses import replace
+
+        found = line(*given)
+        return replace(found, number=found.number.replace("°", "1°"))
+
+    monkeypatch.setattr(ground, "_line", warmer)
+    found = " ".join(agreement.looked_at((0, SEED)).contradictions)
+    assert "A place's page names the same soil now as Ground" in found
+    assert "Numbers are in the reader's scale" in found
