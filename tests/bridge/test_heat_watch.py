@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from cloche.bridge.services import forecast_steps as step
-from cloche.bridge.services.heat_watch import alarm_of
+from cloche.bridge.services.heat_watch import alarm_of, taught
 from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, RoomAir
 from cloche.bridge.values.stored import HeatAlarm
 from cloche.core.heat.faults import Fault
@@ -50,3 +50,34 @@ def test_a_logger_that_has_slipped_out_is_heard_within_the_day() -> None:
     found = heard("flat", timedelta(hours=1))
     assert found is not None
     assert found.fault in (Fault.COLD, Fault.FLAT)
+
+
+def test_readings_beside_a_dead_heater_do_not_teach_that_it_is_weak() -> None:
+    """A mat that works for three days and is dead for one: its strength is learned from the three."""
+    given = inputs(kind="mat", crops=("pepper",), room=RoomAir("shed", 15.0, 18.0), seed_depth_m=0.02)
+    start = TODAY - timedelta(days=4)
+    warm, cold = 24.5, 16.4
+    rows = [(n, start + timedelta(hours=6 * n), 0.02, warm if n < 12 else cold) for n in range(16)]
+    mat = HeatSpan("mat", watts=20.0, area_m2=0.14)
+    always = ForecastInputs(**{**given.__dict__, "readings": rows, "heat": (mat,)})
+    observed, kept = taught_in(always)
+    assert len(observed.readings) == 16
+    assert set(kept.readings.temperature_c) == {warm}
+    assert len(kept.numbers) == 12
+
+
+def test_a_mat_that_never_warmed_may_be_weak_and_teaches_so() -> None:
+    given = inputs(kind="mat", crops=("pepper",), room=RoomAir("shed", 15.0, 18.0), seed_depth_m=0.02)
+    rows = [(n, TODAY - timedelta(days=4) + timedelta(hours=6 * n), 0.02, 16.4) for n in range(16)]
+    mat = HeatSpan("mat", watts=20.0, area_m2=0.14)
+    observed, kept = taught_in(ForecastInputs(**{**given.__dict__, "readings": rows, "heat": (mat,)}))
+    assert kept is observed
+
+
+def taught_in(given: ForecastInputs) -> tuple[step.Observed, step.Observed]:
+    """All observations, and those that are learned from."""
+    weather = step.know_weather(given)
+    members = step.draw_members(given, weather)
+    described = step.describe_place(given, weather)
+    observed = step.gather_observations(given, described)
+    return observed, taught(given, described, observed, step.behind(given, members))

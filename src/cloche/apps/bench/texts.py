@@ -18,7 +18,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.core.light.habit import Habit, coolest_for
 from cloche.core.windows.raised_life import Due
 
-HOLDS, LEAST_TOLD = 0.7, 0.1
+HOLDS, LEAST_TOLD, ALWAYS_ON = 0.7, 0.1, 0.95
 TELLS_K, TURNED_DOWN_K = 2.0, 2.0
 """So many degrees too warm for their light are worth a word; so far set-points go down for sturdier plants, a couple of degrees
 (common practice, no source)."""
@@ -105,7 +105,7 @@ def heat_text(period: HeatPeriod, units: Units) -> str:
     if period.power_w:
         parts.append(_("{watts} W").format(watts=f"{period.power_w:.0f}"))
     if period.lift_k:
-        parts.append(_("lifts {lift} over the room").format(lift=units.difference_text(period.lift_k, 0)))
+        parts.append(_("lifts {lift} over the room as it stands").format(lift=units.difference_text(period.lift_k, 0)))
     if period.control == HeatPeriod.Control.THERMOSTAT:
         low, high = (units.temperature_text(value, 0) for value in (period.start_c, period.stop_c))
         parts.append(_("on below {low}, off above {high}").format(low=low, high=high))
@@ -129,7 +129,15 @@ def heat_does(climate: Climate, units: Units, price: float | None) -> str:
     )
     if heat.ruled and heat.holds < HOLDS:
         start = units.temperature_text(heat.ruled[0], 0)
-        text += " " + _("It is too weak to hold {start}: insulate below, cover above, or heat more.").format(start=start)
+        if duty >= ALWAYS_ON:
+            return f"{text} " + _("It is too weak to hold {start}: insulate below, cover above, or heat more.").format(
+                start=start
+            )
+        roots = units.temperature_text(climate.roots_c, 0)
+        text += " " + _(
+            "The roots stay at {roots}, short of {start}, though it is not always on: its probe is warmer than they are. "
+            "Move the probe into the mix beside the roots, or set it higher."
+        ).format(roots=roots, start=start)
     return text
 
 

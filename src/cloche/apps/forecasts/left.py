@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import date, timedelta
 
 from cloche.apps.forecasts.models import Forecast
+from cloche.apps.forecasts.selectors import kept_soil
+from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.bridge.values.layout import NEAR_PAST_D
 
@@ -31,9 +33,26 @@ def _keep(step: Step, since: date) -> None:
     ground = forecast.ground
     first, last = (_hour(day, ground.day) for day in (since, step.on))
     hours = ground.near_mid_c[max(first, 0) : max(last, 0)]
-    if hours and last <= len(ground.near_mid_c):
+    if last > len(ground.near_mid_c):
+        return
+    if first < 0 and step.left is not None:
+        # A move that is entered weeks late: of what the forecast no longer knows by the hour, the kept days tell.
+        hours = _from_days(step.left, since, min(last, 0) - first) + list(hours)
+    if hours:
         step.left_c = list(hours)
         step.save(update_fields=["left_c"])
+
+
+def _from_days(place: Place, since: date, count: int) -> list[float]:
+    """So many hours from midday of a day on, by the daily means kept; the latest, where the first are missing."""
+    kept = kept_soil(place, since.year)
+    hours: list[float] = []
+    for hour in range(count - 1, -1, -1):
+        mean_c = kept.get(since + timedelta(days=(hour + NOON_H) // 24))
+        if mean_c is None:
+            break
+        hours.append(mean_c)
+    return hours[::-1]
 
 
 def _hour(day: date, made_on: date) -> int:

@@ -42,7 +42,7 @@ def result(
 ) -> BatchResult:
     """counts: day and how many were up, in order of the days."""
     most = max((up for _, up in counts), default=0)
-    outlook = steady_outlook(crops.crop(crop_key), warmth_c, LABORATORY) if warmth_c is not None else None
+    outlook = steady_outlook(crops.crop(crop_key), warmth_c, LABORATORY, LABORATORY) if warmth_c is not None else None
     comes = outlook is not None and isfinite(outlook.days)
     return BatchResult(
         share_up(most, seeds),

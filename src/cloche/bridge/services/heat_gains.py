@@ -31,7 +31,7 @@ from cloche.core.heat.upkeep import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
 from cloche.core.soil.physical import Variant
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import HourlyWeather
-from cloche.core.windows.limits import longest_in_soil_d
+from cloche.core.windows.limits import never_up_d
 
 Array = NDArray[np.float64]
 LOOKED_D = 60
@@ -111,7 +111,7 @@ Seen = Callable[[Trajectory], tuple[list[float | None], float | None, float]]
 def _fresh(crop: Crop, inputs: ForecastInputs, depth: float) -> Seen:
     """Sown today: days to half, to most, share."""
     factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
-    longest = longest_in_soil_d(crop) * 1.5
+    longest = never_up_d(crop)
 
     def seen(course: Trajectory) -> tuple[list[float | None], float | None, float]:
         up = buys.emerging(np.clip(course.at(depth).astype(np.float64), -29.0, 59.0), crop, factor, 0)

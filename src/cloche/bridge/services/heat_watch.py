@@ -14,11 +14,14 @@ from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.stored import HeatAlarm
 from cloche.core.heat.faults import fault_of
 from cloche.core.soil.bed import Parameters
-from cloche.core.soil.readings import What
+from cloche.core.soil.readings import Readings, What
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
+TELLS_K, WORKS, FAILED, FEWEST = 3.0, 0.6, 0.2, 4
+"""Lift from which a reading tells whether a heater works, shares of it above and below which it does and does not, and readings
+that are needed to say so (assumptions)."""
 LOOKED_D, BEFORE_D, FRESH_H = 2, 10, 30.0
 """Days whose readings are looked at, days before them that are run, and how old the newest may be [h]."""
 
@@ -55,6 +58,33 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
     at = described.midnight + timedelta(hours=newest)
     seen = float(readings.temperature_c[order][-1])
     return HeatAlarm(fault, at, round(seen, 1), round(float(expected[-1]), 1), round(float(without[-1]), 1))
+
+
+def taught(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> Observed:
+    """The observations without those of a heater that had failed for a time: cold readings beside a dead mat say nothing of how
+    strong it is. Where none shows it working, all are kept: then it may be weak."""
+    heating = [one for one in described.situation.place.bed.heating if not one.fading_d]
+    readings = observed.readings
+    if not heating or len(readings) < FEWEST:
+        return observed
+    last_d = min(int(readings.hour.max() // 24) + 1, len(outside) // 24)
+    weather = felt(described.situation, outside.cut(0, last_d))
+    parameters = Parameters.typical(1)
+    parameters.room_k[:] = _room_k(observed, weather, 0)
+    bed = described.situation.place.bed
+    depths = sorted({float(d) for d in readings.depth_m})
+    case = described.situation.place.case(weather, parameters)
+    both = simulate([case, replace(case, bed=bed.with_heat())], depths)
+    which = [depths.index(float(d)) for d in readings.depth_m]
+    warm, cold = (_at(one.soil_c[:, :, 0].astype(np.float64), readings.hour, which) for one in both)
+    lift = warm - cold
+    share = np.where(lift >= TELLS_K, (readings.temperature_c - cold) / np.maximum(lift, TELLS_K), 1.0)
+    works, failed = (share > WORKS) & (lift >= TELLS_K), share < FAILED
+    if works.sum() < FEWEST // 2 or not failed.any():
+        return observed
+    kept = np.flatnonzero(~failed)
+    left = Readings(readings.hour[kept], readings.depth_m[kept], readings.temperature_c[kept])
+    return replace(observed, readings=left, numbers=[observed.numbers[i] for i in kept])
 
 
 def _room_k(observed: Observed, weather: HourlyWeather, first: int) -> float:

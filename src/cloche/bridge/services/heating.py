@@ -64,17 +64,20 @@ def layered(volume: SmallVolume, spans: tuple[HeatSpan, ...]) -> SmallVolume:
     return replace(volume, depth_m=sum(layer.thickness_m for layer in layers), layers=layers)
 
 
-def heatings_of(spans: tuple[HeatSpan, ...], bed: Bed, air: RoomAir | None, hours: Hours) -> tuple[Heating, ...]:
-    """All sources below a bed. hours: of the run from which and until which each span is there."""
+def heatings_of(
+    spans: tuple[HeatSpan, ...], bed: Bed, air: RoomAir | None, hours: Hours, lidded: bool = True
+) -> tuple[Heating, ...]:
+    """All sources below a bed. hours: of the run from which and until which each span is there; lidded: whether a lid stands
+    over it, as it did when a lift was measured."""
     below = ((span, during) for span, during in zip(spans, hours, strict=True) if span.source != "house")
-    return tuple(_heating(span, bed, room_of(air), during) for span, during in below)
+    return tuple(_heating(span, bed, room_of(air), during, lidded) for span, during in below)
 
 
-def _heating(span: HeatSpan, bed: Bed, around: Room, during: Span) -> Heating:
+def _heating(span: HeatSpan, bed: Bed, around: Room, during: Span, lidded: bool) -> Heating:
     depth = _depth_m(span, bed)
     heating = Heating(_power_w_m2(span), depth, probe_m=depth if span.probe == "bottom" else ROOTS_M, during=during)
     if span.lift_k is not None:
-        heating = replace(heating, power_w_m2=power_for_lift(bed, heating, around, span.lift_k))
+        heating = replace(heating, power_w_m2=power_for_lift(bed, heating, around, span.lift_k, lidded))
     if span.control == "timer":
         return replace(heating, spans=span.spans)
     if span.control != "thermostat":
@@ -101,15 +104,15 @@ def _depth_m(span: HeatSpan, bed: Bed) -> float:
     return bed.volume.depth_m - span.under_m
 
 
-def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float) -> float:
-    """Watts that lift a bed's roots by so much over a room, with a lid on, as makers and growers measure it [W/m²].
+def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float, lidded: bool = True) -> float:
+    """Watts that lift a bed's roots by so much over a room, with its lid on where it has one [W/m²].
 
     No source gives more than MOST_W_M2: a lift that would take more was measured elsewhere than at the roots.
     """
     days = LIFT_D + ceil(heating.depth_m**2 / SPREADS_M2_D)
     calm = DailyRecord.of(date(2001, 3, 1), np.full((days, 1), 5.0), np.full((days, 1), 12.0))
     steady = room(hours_of(calm, Site(50.0, 0.0)), replace(around, swing_k=0.0, follows=0.0))
-    lid = (CoverPeriod(kind("lid"), 0.0, 1e6),) if bed.indoors else ()
+    lid = (CoverPeriod(kind("lid"), 0.0, 1e6),) if bed.indoors and lidded else ()
 
     def lift(power: float) -> float:
         source = replace(heating, power_w_m2=power, during=ALWAYS)

@@ -251,7 +251,7 @@ def _heated(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
     if bed.volume is not None:
         bed = replace(bed, volume=layered(bed.volume, spans))
     hours = [_hours_of(span, inputs, midnight) for span in spans]
-    return replace(bed, heating=heatings_of(spans, bed, inputs.room, hours))
+    return replace(bed, heating=heatings_of(spans, bed, inputs.room, hours, bool(covers_of(inputs))))
 
 
 def _small(bed: Bed, inputs: ForecastInputs) -> Bed:

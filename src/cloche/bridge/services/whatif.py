@@ -25,7 +25,7 @@ from cloche.core.germination.steady import field_factors
 from cloche.core.hazards.air_limits import off_night_c
 from cloche.core.soil.physical import Checkpoint
 from cloche.core.soil.simulate import Trajectory
-from cloche.core.windows.limits import BAND, longest_in_soil_d
+from cloche.core.windows.limits import BAND, never_up_d
 
 LOOKED_D = 45
 """Days under the cover that are looked at."""
@@ -124,7 +124,7 @@ class _Judged:
         wanted = buys.wanted_c(crop, self.query.comfortable)
         ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
         up = buys.emerging(np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.query.warm_d)
-        half = [day if day <= longest_in_soil_d(crop) * 1.5 else float("inf") for day in up.half_d]
+        half = [day if day <= never_up_d(crop) else float("inf") for day in up.half_d]
         return ForCrop(
             crop_key=crop.key,
             ready_d=self._from_today(ready),

@@ -102,3 +102,22 @@ def longest_in_soil_d(crop: Crop) -> float:
         return SET_IN_SOIL_D
     best = float(days_to_emergence(min(crop.rate.fastest_c, crop.optimum_to_c), crop, depth_m=crop.sowing_depth_m))
     return float(np.clip(IN_SOIL_FACTOR * best, LEAST_IN_SOIL_D[crop.hardiness], MOST_IN_SOIL_D))
+
+
+NEVER_UP = 1.5
+"""So many times the longest that seed may lie, beyond which it is told as never coming up: rotten or eaten (assumption)."""
+
+
+def never_up_d(crop: Crop) -> float:
+    """Days in the soil beyond which seed is taken never to come up.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+
+    Returns
+    -------
+    float
+    """
+    return NEVER_UP * longest_in_soil_d(crop)

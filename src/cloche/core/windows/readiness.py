@@ -12,7 +12,7 @@ from enum import StrEnum
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
-from cloche.core.windows.limits import longest_in_soil_d
+from cloche.core.windows.limits import longest_in_soil_d, never_up_d
 
 
 class Readiness(StrEnum):
@@ -36,8 +36,9 @@ class SteadyOutlook:
     cost_share: float
 
 
-def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR) -> SteadyOutlook:
-    """How one crop would take soil that stays at soil_c [°C].
+def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR, stand: float | None = None) -> SteadyOutlook:
+    """How one crop would take soil that stays at soil_c [°C]. What would lie there too long counts as never coming up, as it
+    does in windows.
 
     Parameters
     ----------
@@ -47,17 +48,20 @@ def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR
         Soil [°C].
     field_factor : float
         Garden soil's days against the laboratory's.
+    stand : float | None
+        Share of what lives that comes through, 0-1; None: as in a garden's bed.
 
     Returns
     -------
     SteadyOutlook
     """
-    times = in_soil(crop, field_factor)
+    times, through = in_soil(crop, field_factor), stands(crop) if stand is None else stand
     days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
-    share = float(crop.share.at(soil_c)) * stands(crop) if days < float("inf") else 0.0
+    days = days if days <= never_up_d(crop) else float("inf")
+    share = float(crop.share.at(soil_c)) * through if days < float("inf") else 0.0
     edge_c = min(max(soil_c, crop.optimum_from_c), crop.optimum_to_c)
     edge_days = float(days_to_emergence(edge_c, crop, times, crop.sowing_depth_m))
-    cost_share = max(0.0, float(crop.share.at(edge_c)) * stands(crop) - share)
+    cost_share = max(0.0, float(crop.share.at(edge_c)) * through - share)
     ready = readiness(crop, soil_c)
     if ready is Readiness.COMFORTABLE and days > longest_in_soil_d(crop):
         # The printed range begins where seed still lies for months: nobody is comfortable with that.

@@ -40,7 +40,10 @@ def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
     trays, along = fits(data["length"], data["width"], (data["tray_length"], data["tray_width"]))
     room, hold = (units.temperature_text(value, 0) for value in (planned.room_c, planned.hold_c))
     if warmth.duty is None:
-        most = units.temperature_text(planned.room_c + warmth.lift_k, 0)
+        most_c = planned.room_c + warmth.lift_k
+        most = units.temperature_text(most_c, 0)
+        if most == hold:  # a hair below: with a decimal, or it would contradict itself
+            most, hold = units.temperature_text(most_c), units.temperature_text(planned.hold_c)
         headline = _("This cable cannot hold {hold} in a room of {room}: it reaches {most}.").format(
             hold=hold, room=room, most=most
         )
