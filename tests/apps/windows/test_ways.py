@@ -98,7 +98,7 @@ def test_a_price_turns_lost_packets_into_money(signed_in: Client, garden: Garden
     Packet.objects.create(garden=garden, crop_key="okra", price=4.0)
     text = page(signed_in, bed, "okra", method="direct")
     assert "2.00 of seed lost on average" in text
-    assert "Its date is not within the days looked at" in text
+    assert "Its date is further ahead than the forecast looks" in text
 
 
 def test_a_packet_is_split_for_a_wanted_chance_by_a_date(signed_in: Client, bed: Place) -> None:
