@@ -57,8 +57,8 @@ def _look(number: int, seed: int, report: Report) -> None:
     pages = Pages(world)
     pages.ask_for_all()
     for invariant in INVARIANTS:
-        told = [f"{invariant.text} [{invariant.pages}]: {one}" for one in invariant.check(pages)]
-        report.contradictions += told[:3]
+        found = [f"{invariant.text} [{invariant.pages}]: {one}" for one in invariant.check(pages)]
+        report.contradictions += found[:3]
     report.errors += pages.errors
     report.refused += world.refused
 

@@ -16,7 +16,7 @@ from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.forecasts.selectors import Ground, grounds_in
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import StandingCover, cover_on, covers_on
+from cloche.apps.places.place_covers import PlaceCover, cover_on, covers_on
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.sowings.models import Sowing
@@ -140,10 +140,10 @@ class Pages:
         """Today's job of a kind about something."""
         return next((job for job in self.jobs if str(job.kind) == kind and job.subject == str(subject)), None)
 
-    def standing(self, place: Place) -> StandingCover | None:
+    def cover_on_place(self, place: Place) -> PlaceCover | None:
         return cover_on(place, self.today)
 
-    def all_standing(self, place: Place) -> list[StandingCover]:
+    def all_covers(self, place: Place) -> list[PlaceCover]:
         return covers_on(place, self.today)
 
     def temperature(self, value_c: float, digits: int = 1) -> str:

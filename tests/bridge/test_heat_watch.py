@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from cloche.bridge.services import forecast_steps as step
-from cloche.bridge.services.heat_watch import alarm_of, taught
+from cloche.bridge.services.heat_watch import alarm_of, without_failed_heat
 from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, RoomAir
 from cloche.bridge.values.stored import HeatAlarm
 from cloche.core.heat.faults import Fault
@@ -80,4 +80,4 @@ def taught_in(given: ForecastInputs) -> tuple[step.Observed, step.Observed]:
     members = step.draw_members(given, weather)
     described = step.describe_place(given, weather)
     observed = step.gather_observations(given, described)
-    return observed, taught(given, described, observed, step.behind(given, members))
+    return observed, without_failed_heat(given, described, observed, step.behind(given, members))

@@ -89,13 +89,8 @@ class HeatForm(ShownAs, forms.ModelForm):
         typed(self, "watts", parse_number, _("Watts, as printed on it"), one.watts)
         typed(self, "cable_m", parse_number, _("Cable, metres"), one.cable_m)
         typed(self, "cable_w_m", parse_number, _("Watts a metre"), one.cable_w_m)
-        typed(
-            self,
-            "lift",
-            parse_number,
-            _("Or measured as it stands: warmer than the room by, {degree}").format(degree=degree),
-            None,
-        )
+        lift = _("Or measured as it stands: warmer than the room by, {degree}").format(degree=degree)
+        typed(self, "lift", parse_number, lift, None)
         if one.lift_k is not None:
             self.initial.setdefault("lift", f"{units.difference_from_k(one.lift_k):.1f}")
         for name in ("length", "width"):

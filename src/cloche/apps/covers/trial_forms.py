@@ -12,7 +12,7 @@ from cloche.apps.covers import selectors
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import cover_on
+from cloche.apps.places.place_covers import cover_on
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with

@@ -6,7 +6,7 @@ from datetime import date, datetime, time, timedelta
 
 from cloche.apps.forecasts.selectors import ground_of
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import covers_on
+from cloche.apps.places.place_covers import covers_on
 from cloche.apps.plants.models import PlantEvent
 from cloche.apps.weather.selectors import reported_days
 

@@ -70,8 +70,8 @@ class EdrProvider:
                 known = {name: value for name, value in row.items() if value is not None}
                 days[day] = known | days.get(day, {})
             current = coverages.air_at(runs, now, CURRENT) if current is None else current
-        told = _answer(days, current, now, now.astimezone(zone).date())
-        return answer_from(told | {"simulated": simulated})
+        answer = _answer(days, current, now, now.astimezone(zone).date())
+        return answer_from(answer | {"simulated": simulated})
 
 
 def described(url: str, document: Any) -> Collection:

@@ -12,7 +12,7 @@ from cloche.bridge.services import forecast_steps as step
 from cloche.bridge.services import outlooks, own
 from cloche.bridge.services.forecast_summary import summary
 from cloche.bridge.services.frosts import frost_dates
-from cloche.bridge.services.heat_watch import alarm_of, taught
+from cloche.bridge.services.heat_watch import alarm_of, without_failed_heat
 from cloche.bridge.services.places import ALWAYS_H, cover_over
 from cloche.bridge.services.snapshots import pack
 from cloche.bridge.services.soundness import check
@@ -48,7 +48,7 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
     observed = step.gather_observations(inputs, described)
     behind = step.behind(inputs, members)
     alarm = alarm_of(inputs, described, observed, behind)
-    observed = taught(inputs, described, observed, behind)
+    observed = without_failed_heat(inputs, described, observed, behind)
     learned = step.learn_place(inputs, described, observed, members)
     run = step.run_ahead(inputs, described, learned, members, weather)
 
@@ -76,7 +76,7 @@ def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> 
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
-    observed = taught(inputs, described, step.gather_observations(inputs, described), step.behind(inputs, members))
+    observed = without_failed_heat(inputs, described, step.gather_observations(inputs, described), step.behind(inputs, members))
     learned = step.learn_place(inputs, described, observed, members)
     run = step.run_ahead(inputs, described, learned, members, weather)
 

@@ -60,7 +60,7 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
     return HeatAlarm(fault, at, round(seen, 1), round(float(expected[-1]), 1), round(float(without[-1]), 1))
 
 
-def taught(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> Observed:
+def without_failed_heat(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> Observed:
     """The observations without those of a heater that had failed for a time: cold readings beside a dead mat say nothing of how
     strong it is. Where none shows it working, all are kept: then it may be weak."""
     heating = [one for one in described.situation.place.bed.heating if not one.fading_d]

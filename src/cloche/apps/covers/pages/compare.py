@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.covers.flows import bed_answers
 from cloche.apps.covers.models import BedAnswer
 from cloche.apps.places.models import Cover, Place
-from cloche.apps.places.standing import cover_on
+from cloche.apps.places.place_covers import cover_on
 from cloche.apps.shared import words
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.cover_answers import BedGain

@@ -14,7 +14,7 @@ from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import StandingCover, cover_on
+from cloche.apps.places.place_covers import PlaceCover, cover_on
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
@@ -135,11 +135,11 @@ def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
     return Offer(cover.name, _("your {name_of}").format(name_of=covers.name_of(cover.kind)), span, cover.pk, busy)
 
 
-def _there(standing: StandingCover, today: date) -> Offer:
+def _there(cover: PlaceCover, today: date) -> Offer:
     """What stands over the place already, as it is aired there."""
-    span = CoverSpan(standing.key, **aired(standing.key)) if standing.period is None else span_of(standing.period, today)  # type: ignore[arg-type]
+    span = CoverSpan(cover.key, **aired(cover.key)) if cover.period is None else span_of(cover.period, today)  # type: ignore[arg-type]
     return Offer(
-        words.sentence(standing.name), _("stands there now"), replace(span, first=None, last=None), None, _("here already")
+        words.sentence(cover.name), _("stands there now"), replace(span, first=None, last=None), None, _("here already")
     )
 
 

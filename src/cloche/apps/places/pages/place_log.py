@@ -8,7 +8,7 @@ from datetime import date
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.places.standing import covers_of
+from cloche.apps.places.place_covers import covers_of
 from cloche.apps.places.texts import work_name
 from cloche.apps.shared import words
 from cloche.bridge.services import offered

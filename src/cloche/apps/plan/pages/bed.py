@@ -8,8 +8,8 @@ from datetime import date, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import roofs_from
-from cloche.apps.plan import courses, doubts, roofs, texts
+from cloche.apps.places.place_covers import roofs_from
+from cloche.apps.plan import courses, risks, roofs, texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
 from cloche.apps.plants import selectors as plants
@@ -111,7 +111,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         roof_text=roof_text,
         order=_order(there, growing, today),
         seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
-        warnings=[*doubts.of_plantings(there, today), *_warnings(rows, there, today)],
+        warnings=[*risks.of_plantings(there, today), *_warnings(rows, there, today)],
         free=_free(lines, growing, today),
         gone=[_line(one, None, shape, units, today, latitude, None, made) for one in gone[:MOST_GONE]],
         shade_at=_shade_text(shade),

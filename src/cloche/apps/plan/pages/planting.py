@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.plan import companions, courses, doubts, texts
+from cloche.apps.plan import companions, courses, risks, texts
 from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
@@ -49,7 +49,7 @@ def planting_page(one: Planting, units: Units, today: date) -> PlantingPage:
     grows = courses.known_of(one.place, today).grows(one)
     patch = patch_of(one)
     name, state = texts.name_of(one), texts.state(one, grows, today)
-    lines = doubts.of_plantings([one], today)
+    lines = risks.of_plantings([one], today)
     lines += [texts.seed_line(one, patch, None)] if patch and one.planted_on is None else []
     if one.planted_on is not None and grows.up <= today and one.ended_on is None:
         height = units.length_text(round(grows.course.height_on(today), 2))

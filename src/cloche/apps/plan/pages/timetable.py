@@ -13,7 +13,7 @@ from cloche.apps.covers.flows import season
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.places.models import Cover, CoverPeriod, Place
-from cloche.apps.places.standing import covers_of, roofs_from
+from cloche.apps.places.place_covers import covers_of, roofs_from
 from cloche.apps.plan import courses, roofs, texts
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import Planting

@@ -9,7 +9,7 @@ from django.db import transaction
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.places.standing import cover_on
+from cloche.apps.places.place_covers import cover_on
 from cloche.apps.plants import flows as plants
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.shared import clock

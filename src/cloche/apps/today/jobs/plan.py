@@ -10,7 +10,7 @@ from cloche.apps.plan import texts
 from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.today.jobs.job import DAY_H, Job, JobKind, PlantFacts
-from cloche.apps.windows.verdict import verdicts_for
+from cloche.apps.windows.prospects import prospects_for
 
 MOST = 12
 
@@ -21,12 +21,12 @@ def planned(garden: Garden, today: date) -> Iterator[Job]:
     meant = sorted(rows, key=lambda one: (one.planned_on or today, one.pk))[:MOST]
     if not meant:
         return
-    verdicts = verdicts_for([(one.place_id, one.crop_key, one.is_seeded, today) for one in meant], today)
+    prospects = prospects_for([(one.place_id, one.crop_key, one.is_seeded, today) for one in meant], today)
     for one in meant:
         sown = one.is_seeded
         count = texts.how_many(one, patch_of(one)) or 0
         name = texts.plants_of(one) if count != 1 else texts.crop_name(one)
-        verdict = verdicts.get((one.place_id, one.crop_key, sown, today))
-        chance = None if verdict is None else 1 - verdict.chance
+        prospect = prospects.get((one.place_id, one.crop_key, sown, today))
+        chance = None if prospect is None else 1 - prospect.chance
         facts = PlantFacts(one.pk, one.planned_on or today, f"{count} {name}", sown, chance)
         yield Job(JobKind.PLANT, str(one.pk), garden.pk, one.place.name, one.place_id, DAY_H, facts, one.crop_key)

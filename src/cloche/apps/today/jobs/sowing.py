@@ -31,7 +31,7 @@ from cloche.apps.today.jobs.job import (
     WarmFacts,
 )
 from cloche.apps.windows.pages.warmth import Grounds
-from cloche.apps.windows.verdict import verdict_on
+from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.services import crops, hotbeds
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.stored import Harm
@@ -68,8 +68,8 @@ def _sow_facts(one: Intention, outlook: CropOutlook | None, today: date) -> SowF
         return SowFacts(one.sow_on)
     opens = outlook.windows[0].earliest if outlook.windows else None
     limit = outlook.windows[0].opens_after if outlook.windows else Limit(outlook.main_limit or Limit.COLD)
-    verdict = verdict_on(outlook, today, today)
-    chance = verdict.chance if verdict else None
+    prospect = prospect_on(outlook, today, today)
+    chance = prospect.chance if prospect else None
     return SowFacts(one.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit, chance)
 
 

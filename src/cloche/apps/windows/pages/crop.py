@@ -17,7 +17,7 @@ from cloche.apps.windows.pages.facts import Fact, facts, method, put
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.pages.sowing_rules import NAMES
-from cloche.apps.windows.verdict import best_day
+from cloche.apps.windows.prospects import best_day
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.layout import MEMBERS

@@ -16,7 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words, vigour_words
-from cloche.apps.windows.verdict import verdict_on
+from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.services import crops, planting
 from cloche.bridge.values.outlook_days import day_of
 from cloche.bridge.values.units import Units
@@ -76,11 +76,11 @@ def planting_page(
     on = today + timedelta(days=day.offset)
     raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
-    verdict = verdict_on(outlook, on, today)
+    prospect = prospect_on(outlook, on, today)
     after = _("They would {growth} there at first. {harvest}").format(
-        growth=vigour_words(day.growth), harvest=harvest_words(crop, verdict, today) if verdict else ""
+        growth=vigour_words(day.growth), harvest=harvest_words(crop, prospect, today) if prospect else ""
     )
-    ripe = verdict.harvest_on if verdict else None
+    ripe = prospect.harvest_on if prospect else None
     harvest = [(_("harvest"), _("about {day}").format(day=words.day(ripe, today)))] if ripe else []
     return Planting(
         on=on,

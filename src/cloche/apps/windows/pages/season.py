@@ -143,10 +143,10 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
     ]
     text = "; ".join(part for part in parts if part) or _("Frost is rarer here than every other year")
     low = f"{units.temperature_text(frosts.lowest_c, 0)}"
-    told = _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
+    text = _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
         sentence=words.sentence(text), low=low, rests=rests
     )
-    return f"{told} {frosts_changed(frosts, today)}".strip()
+    return f"{text} {frosts_changed(frosts, today)}".strip()
 
 
 def frosts_source(frosts: FrostDates) -> str:

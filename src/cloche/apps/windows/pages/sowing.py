@@ -11,7 +11,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import limit_name, sentence
-from cloche.apps.windows.verdict import Verdict, verdict_on
+from cloche.apps.windows.prospects import Prospect, prospect_on
 from cloche.bridge.values import border
 from cloche.bridge.values.outlook_days import DayOutlook, day_of
 from cloche.bridge.values.units import Units
@@ -44,14 +44,14 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
     # The outlook may be of yesterday: its days count from the day it was made for.
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
-    verdict = verdict_on(outlook, on, today)
+    prospect = prospect_on(outlook, on, today)
     return Sowing(
         on=on,
         offset=day.offset,
         text=_text(crop, on, day, today),
         soil=_("Soil about {temperature} in the week after.").format(temperature=units.temperature_text(day.soil_c)),
         risk=risk_words(day, sown=True),
-        after=_after(crop, day, verdict, today, bench),
+        after=_after(crop, day, prospect, today, bench),
         picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
         rows=_rows(crop, on, day),
         share=day.share[1],
@@ -101,7 +101,7 @@ def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     )
 
 
-def _after(crop: Crop, day: DayOutlook, verdict: Verdict | None, today: date, bench: bool) -> str:
+def _after(crop: Crop, day: DayOutlook, prospect: Prospect | None, today: date, bench: bool) -> str:
     """How seedlings would do, and when there is a harvest; nothing where none comes up."""
     half = day.days_to[HALF][1]
     if half is None:
@@ -110,16 +110,16 @@ def _after(crop: Crop, day: DayOutlook, verdict: Verdict | None, today: date, be
     text = _("{thing} would {growth} in the three weeks after they are up.").format(
         thing=thing, growth=vigour_words(day.growth)
     )
-    return text if bench or verdict is None else f"{text} {harvest_words(crop, verdict, today)}".rstrip()
+    return text if bench or prospect is None else f"{text} {harvest_words(crop, prospect, today)}".rstrip()
 
 
-def harvest_words(crop: Crop, verdict: Verdict, today: date) -> str:
+def harvest_words(crop: Crop, prospect: Prospect, today: date) -> str:
     """When it is ripe in the middle course of the weather, and what heat leaves of it."""
     if crop.life.perennial:
         return _("It is there for years; the harvest is another year’s.")
-    if verdict.harvest_on is None:
+    if prospect.harvest_on is None:
         return _("Most runs of the weather bring no harvest.")
-    text, day = _("Harvest about {day}.").format(day=words.day(verdict.harvest_on, today)), verdict.day
+    text, day = _("Harvest about {day}.").format(day=words.day(prospect.harvest_on, today)), prospect.day
     if day.yields >= FULL:
         return text
     return _("{text} Hot days would leave about {yields} of 100 of a good harvest.").format(

@@ -1,4 +1,4 @@
-"""The verdict on a crop, in a place, by a method, on a day: the one function for slider, crop page, plan and Today."""
+"""The prospect on a crop, in a place, by a method, on a day: the one function for slider, crop page, plan and Today."""
 
 from __future__ import annotations
 
@@ -18,11 +18,11 @@ from cloche.core.windows.limits import HALF, SURE, Limit
 RISKY = 0.5
 """Chance below which a plan is warned of, and below which no harvest is told: in most runs of the weather there is none."""
 FAR_D = 14
-"""A day further than this from the days that were judged has no verdict."""
+"""A day further than this from the days that were judged has no prospect."""
 
 
 @dataclass(frozen=True)
-class Verdict:
+class Prospect:
     """What would come of a day. chance: of success, 0-1; limit: what it most likely fails by, with its chance; half_on: half of
     it up, None of plantings and where it never is; harvest_on: None where most runs of the weather bring no harvest; hopeless:
     whether no day in sight has a chance worth trying."""
@@ -48,7 +48,7 @@ class Verdict:
         return self.chance < RISKY
 
 
-def verdict_on(outlook: CropOutlook, on: date, today: date) -> Verdict | None:
+def prospect_on(outlook: CropOutlook, on: date, today: date) -> Prospect | None:
     """Of a stored outlook with its days; None for a day outside those that were judged."""
     if outlook.days is None or not outlook.days.day:
         return None
@@ -60,7 +60,7 @@ def verdict_on(outlook: CropOutlook, on: date, today: date) -> Verdict | None:
     half = day.days_to[HALF][1] if day.days_to else None
     limit, limit_chance = day.failing[0] if day.failing else (None, 0.0)
     ripens = day.harvest_d is not None and (day.success >= RISKY or crop.winter is not None)
-    return Verdict(
+    return Prospect(
         on=on,
         sown=outlook.sown,
         chance=day.success,
@@ -73,41 +73,41 @@ def verdict_on(outlook: CropOutlook, on: date, today: date) -> Verdict | None:
     )
 
 
-def best_day(outlook: CropOutlook, today: date) -> Verdict | None:
+def best_day(outlook: CropOutlook, today: date) -> Prospect | None:
     """The day with the best chance of all that were judged, the first of several."""
     if outlook.days is None or not outlook.days.day:
         return None
     success = outlook.days.success
-    return verdict_on(outlook, today + timedelta(days=int(outlook.days.day[success.index(max(success))])), today)
+    return prospect_on(outlook, today + timedelta(days=int(outlook.days.day[success.index(max(success))])), today)
 
 
-def verdicts_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) -> dict[tuple[int, str, bool, date], Verdict]:
+def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) -> dict[tuple[int, str, bool, date], Prospect]:
     """Of (place, crop, whether sown in place, day): one query for all of them."""
-    asked = list(wanted)
+    queries = list(wanted)
     rows = CropOutlook.objects.filter(
-        place_id__in={place for place, *_rest in asked}, crop_key__in={crop for _place, crop, *_rest in asked}
+        place_id__in={place for place, *_rest in queries}, crop_key__in={crop for _place, crop, *_rest in queries}
     )
     by_key = {(row.place_id, row.crop_key, row.sown): row for row in rows}
     found = {}
-    for place, crop, sown, on in asked:
+    for place, crop, sown, on in queries:
         outlook = by_key.get((place, crop, sown))
-        verdict = verdict_on(outlook, on, today) if outlook is not None else None
-        if verdict is not None:
-            found[place, crop, sown, on] = verdict
+        prospect = prospect_on(outlook, on, today) if outlook is not None else None
+        if prospect is not None:
+            found[place, crop, sown, on] = prospect
     return found
 
 
-def better_than(outlook: CropOutlook, verdict: Verdict, today: date) -> Verdict | None:
+def better_than(outlook: CropOutlook, prospect: Prospect, today: date) -> Prospect | None:
     """One better day to offer instead of a risky one; None where none is."""
     best = best_day(outlook, today)
-    return best if best is not None and best.chance > max(verdict.chance, RISKY) else None
+    return best if best is not None and best.chance > max(prospect.chance, RISKY) else None
 
 
-def warning(verdict: Verdict, name: str, today: date) -> str:
+def warning(prospect: Prospect, name: str, today: date) -> str:
     """Why a day is risky: peas sown on 3 May fail eight times in ten: the soil is too cold."""
-    why = sentence(verdict.limit, verdict.sown) if verdict.limit else ""
+    why = sentence(prospect.limit, prospect.sown) if prospect.limit else ""
     text = (
-        _("{name} sown on {day} would fail {likely}") if verdict.sown else _("{name} planted out on {day} would fail {likely}")
+        _("{name} sown on {day} would fail {likely}") if prospect.sown else _("{name} planted out on {day} would fail {likely}")
     )
-    told = text.format(name=name, day=words.day(verdict.on, today), likely=words.likely(1 - verdict.chance))
-    return _("{told}: {why}.").format(told=told, why=why) if why else f"{told}."
+    failure = text.format(name=name, day=words.day(prospect.on, today), likely=words.likely(1 - prospect.chance))
+    return _("{failure}: {why}.").format(failure=failure, why=why) if why else f"{failure}."

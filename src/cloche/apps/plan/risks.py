@@ -1,4 +1,4 @@
-"""What speaks against the days that a plan says, and a better day: the same verdict as the crop's own page has."""
+"""What speaks against the days that a plan says, and a better day: the same prospect as the crop's own page has."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
-from cloche.apps.windows import verdict
+from cloche.apps.windows import prospects
 from cloche.bridge.services import crops
 
 
@@ -25,12 +25,12 @@ def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
     for one in meant:
         outlook = outlooks.get((one.place_id, one.crop_key, one.is_seeded))
         on = max(one.planned_on or today, today)
-        judged = verdict.verdict_on(outlook, on, today) if outlook else None
+        judged = prospects.prospect_on(outlook, on, today) if outlook else None
         if outlook is None or judged is None or not judged.is_risky:
             continue
         name = words.sentence(crops.crop(one.crop_key).name_plural)
-        text = verdict.warning(judged, name, today)
-        better = verdict.better_than(outlook, judged, today)
+        text = prospects.warning(judged, name, today)
+        better = prospects.better_than(outlook, judged, today)
         if better is not None:
             chance = words.likely(better.chance)
             text += " " + _("{day} would be better: it succeeds {likely}.").format(

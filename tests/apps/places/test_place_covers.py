@@ -13,7 +13,7 @@ from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.standing import cover_on, covers_on, roofs_from
+from cloche.apps.places.place_covers import cover_on, covers_on, roofs_from
 from cloche.bridge.services.offered import USUAL_COVER
 from cloche.bridge.services.places import covers_of
 from tests.factories import make_place

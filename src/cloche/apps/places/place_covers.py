@@ -14,7 +14,7 @@ from cloche.bridge.services import offered
 
 
 @dataclass(frozen=True)
-class StandingCover:
+class PlaceCover:
     """A cover over a place. item: which of the garden's own, None: not told; period: its dated record, None: the usual cover of
     the place's kind; first, last: its days, None: always there, still there."""
 
@@ -42,28 +42,28 @@ class StandingCover:
         return self.item.name if self.item else dict(offered.cover_names()).get(self.key, self.key)
 
 
-def covers_of(place: Place) -> list[StandingCover]:
+def covers_of(place: Place) -> list[PlaceCover]:
     """All that ever stood over it or will, the first to come first."""
     periods = sorted(place.cover_periods.all(), key=lambda period: (period.first, period.pk or 0))
     if periods:
-        return [StandingCover(period.cover, period.item, period) for period in periods]
+        return [PlaceCover(period.cover, period.item, period) for period in periods]
     usual = offered.USUAL_COVER.get(place.kind)
-    return [StandingCover(usual)] if usual else []
+    return [PlaceCover(usual)] if usual else []
 
 
-def covers_on(place: Place, day: date) -> list[StandingCover]:
+def covers_on(place: Place, day: date) -> list[PlaceCover]:
     """What is over it on a day, films on the soil last."""
     films = offered.films()
     there = [one for one in covers_of(place) if one.stands_on(day)]
     return sorted(there, key=lambda one: one.key in films)
 
 
-def cover_on(place: Place, day: date) -> StandingCover | None:
+def cover_on(place: Place, day: date) -> PlaceCover | None:
     """The uppermost of them."""
     return next(iter(covers_on(place, day)), None)
 
 
-def roofs_from(place: Place, today: date) -> list[StandingCover]:
+def roofs_from(place: Place, today: date) -> list[PlaceCover]:
     """Covers with room beneath them that are on or will come, the first to come first."""
     films = offered.films()
     return [one for one in covers_of(place) if (one.last is None or one.last >= today) and one.key not in films]
