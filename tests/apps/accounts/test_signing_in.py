@@ -144,6 +144,16 @@ def test_nobody_learns_which_addresses_are_known(client: Client, known: User, go
     assert "/sign-in/forgotten/" not in str([job.args for job in jobs]), "the secret lies in no queue"
 
 
+def test_an_address_that_was_only_typed_gets_no_letter(client: Client, rowan: User, goes_out: None) -> None:
+    """A slip of the keyboard would hand the account to a stranger."""
+    EmailAddress.objects.create(user=rowan, email="rown@example.org", verified=False, primary=True)
+    User.objects.filter(pk=rowan.pk).update(email="rown@example.org")
+    client.post(reverse("account_reset_password"), {"email": "rown@example.org"})
+    job = ProcrastinateJob.objects.get(task_name=forgotten.FORGOTTEN)
+    assert forgotten.write(**job.args) == 0
+    assert mail.outbox == []
+
+
 def test_without_a_mail_server_the_page_says_who_helps(client: Client, known: User) -> None:
     assert "./run password" in body(client.get(reverse("account_reset_password")))
 

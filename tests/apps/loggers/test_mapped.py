@@ -172,6 +172,28 @@ def test_topics_are_given_by_whoever_keeps_the_computer(
     assert [one.topic for one in other.mappings.all()] == [""]
 
 
+@pytest.mark.parametrize("theirs", ["home/#", "home/bed/soil", "home/+/soil", "home"])
+def test_a_topic_belongs_to_the_garden_that_listened_to_it_first(
+    signed_in: Client, garden: Garden, device: tuple[Device, str], settings: Any, theirs: str
+) -> None:
+    """Somebody who keeps this computer has a second garden: it hears nothing of the first one's probes."""
+    from cloche.apps.loggers.flows import mapped
+
+    settings.CLOCHE_MQTT_URL = "mqtt://127.0.0.1:1"
+    device[0].mappings.create(topic="home/+/soil")
+    plot = make_garden(garden.people.get(), "Plot")
+    other, _token = devices.let_device_in(plot, "Shed", "C", None)
+    page = reverse("own_messages", args=[plot.pk, other.pk])
+    refused = signed_in.post(page, {"topic": theirs, "value": "/t"})
+    assert refused.status_code == 422
+    assert "topics that begin with home/" in refused.content.decode()
+    assert not other.mappings.exists()
+    # As an archive or an earlier release may have left it.
+    other.mappings.create(topic="home/#")
+    assert {one.device for one in mapped.mappings_for("home/bed/soil")} == {device[0]}
+    assert signed_in.post(page, {"topic": "shed/#", "value": "/t"}).status_code == 302
+
+
 def test_a_device_that_is_shut_out_is_not_listened_to(device: tuple[Device, str], garden: Garden) -> None:
     from cloche.apps.loggers.flows import mapped
 

@@ -119,6 +119,20 @@ def test_a_clock_that_drifts_is_set_right_and_still_known_again(device: Device) 
     assert device.drift_s == 3003
 
 
+def test_the_same_hours_lived_twice_by_a_clock_that_was_put_back_are_both_kept(device: Device) -> None:
+    """At the same device time stands another reading once its clock, two hours ahead, has been corrected."""
+    wrong, at = timedelta(hours=2), NOW - timedelta(hours=3)
+    take_in(device, [Sent("1", 9.0, at + wrong), Sent("1", 9.5, at + wrong + TEN)], sent_at=NOW + wrong)
+    later = [Sent("1", 12.0, at + wrong), Sent("1", 9.5, at + wrong + TEN)]
+    taken = take_in(device, later, sent_at=NOW)
+    assert (taken.kept, taken.known) == (1, 1), "a value that is the same at the same device time was sent again"
+    hours = {hour.hour: hour.mean_c for hour in LoggedHour.objects.all()}
+    first, second = (moment.replace(minute=0, second=0, microsecond=0) for moment in (at, at + wrong))
+    assert hours[second] == pytest.approx(12.0)
+    assert hours[first] < 10.0
+    assert take_in(device, later, sent_at=NOW).kept == 0, "and is kept once"
+
+
 def test_a_clock_that_was_never_set_is_refused_and_says_so(device: Device) -> None:
     then = datetime(2000, 1, 1, tzinfo=UTC)
     (refused,) = take_in(device, [Sent("1", 9.0, then)], sent_at=then).refused

@@ -4,11 +4,14 @@ import os
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Callable
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
 from django.contrib.sessions.models import Session
+from django.core import signing
 from django.core.management import call_command
 from django.db import InterfaceError, OperationalError, connection, connections
 from django.test import Client, RequestFactory, override_settings
@@ -144,6 +147,39 @@ def test_a_browser_is_known_by_what_we_wrote_and_nothing_else(signed_in: Client,
     assert known.is_known(f"a=b; {known.COOKIE}={given.value}")
     for forged in ("", "rowan", given.value[:-2], given.value[::-1], "a:b:c"):
         assert not known.is_known(f"{known.COOKIE}={forged}")
+
+
+def lets_large_files_in(client: Client) -> bool:
+    return known.is_known(f"{known.COOKIE}={client.cookies[known.COOKIE].value}")
+
+
+def test_large_files_are_taken_only_while_somebody_is_signed_in(person: User, monkeypatch: pytest.MonkeyPatch) -> None:
+    own = Client()
+    assert guess(own, "rowan", "a-long-password") == 302
+    assert lets_large_files_in(own)
+    own.post("/sign-out/")
+    assert not lets_large_files_in(own)
+    assert known.name_in(own.cookies[known.COOKIE].value) == "rowan", "wrong tries are still counted by browser"
+    guess(own, "rowan", "a-long-password")
+    assert lets_large_files_in(own)
+    later = time.time() + 13 * 3600
+    monkeypatch.setattr(signing, "time", SimpleNamespace(time=lambda: later))
+    assert not lets_large_files_in(own)
+    own.get("/")
+    assert lets_large_files_in(own), "who stays signed in is vouched for anew"
+
+
+@pytest.mark.parametrize("end", ["password", "erased"])
+def test_a_browser_is_no_longer_vouched_for_once_its_session_is_ended(person: User, end: str) -> None:
+    own = Client()
+    guess(own, "rowan", "a-long-password")
+    if end == "erased":
+        person.delete()
+    else:
+        person.set_password("another-long-password")
+        person.save()
+    own.get("/")
+    assert not lets_large_files_in(own)
 
 
 @pytest.mark.parametrize(
