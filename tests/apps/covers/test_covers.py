@@ -49,7 +49,7 @@ def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Clien
     shown = query(signed_in, bed, crop="squash", warm=14)
     assert "Old frame" in shown
     assert "your cold frame with glass" in shown
-    assert "warmer than bare over a fortnight" in shown
+    assert "warmer than bare, day and night together over a fortnight" in shown
     assert f"cover=own-{cover.pk}&amp;first=2026-04-22&amp;crop=squash&amp;sow_on=2026-05-06" in shown
     assert "Open about" in shown or "It rarely needs opening" in shown
     # Each slice carries what differs: the air at its coldest and hottest, and the days gained.
@@ -81,7 +81,7 @@ def test_far_ahead_a_cover_is_told_by_the_usual_weather(signed_in: Client, bed: 
     assert "usual weather" not in query(signed_in, bed, crop="carrot")
     far = query(signed_in, bed, crop="carrot", on=(TODAY + timedelta(days=330)).isoformat())
     assert "So far ahead it goes by the usual weather." in far
-    assert "warmer than bare over a fortnight" in far
+    assert "warmer than bare, day and night together over a fortnight" in far
 
 
 def test_what_another_version_kept_is_waited_for(signed_in: Client, bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -165,6 +165,11 @@ def sandbox(client: Client, garden: Garden, **query: object) -> str:
     return client.get(reverse("sandbox", args=[garden.pk]), query).content.decode()
 
 
+@pytest.mark.parametrize("sun", ["0", "11", "19"])
+def test_little_sun_is_answered_with_the_least_there_is(signed_in: Client, garden: Garden, sun: str) -> None:
+    assert signed_in.get(reverse("sandbox", args=[garden.pk]), {"sun": sun}).status_code == 200
+
+
 def test_the_sandbox_answers_its_sliders(signed_in: Client, garden: Garden) -> None:
     import re
 

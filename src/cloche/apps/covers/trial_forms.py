@@ -103,7 +103,7 @@ class SandboxForm(forms.Form):
     month = forms.TypedChoiceField(label=lazy("In"), choices=month_choices, coerce=int)
     low = forms.FloatField(label=lazy("Night’s low"))
     high = forms.FloatField(label=lazy("Day’s high"))
-    sun = forms.FloatField(label=lazy("Sun, of a cloudless day"), min_value=12, max_value=100)
+    sun = forms.FloatField(label=lazy("Sun, of a cloudless day"), min_value=0, max_value=100)
     wind = forms.FloatField(label=lazy("Wind"), min_value=0)
     cover = forms.ChoiceField(label=lazy("Cover"), required=False)
     opening = forms.FloatField(label=lazy("Open from 9 to 17"), min_value=0, max_value=100)
@@ -129,7 +129,7 @@ class SandboxForm(forms.Form):
     def clean(self) -> dict[str, Any]:
         """What lies beyond a slider's end is taken as its end."""
         data = super().clean() or {}
-        for name in ("low", "high", "wind"):
+        for name in self.ends:
             if data.get(name) is not None:
                 least, most = self.ends[name]
                 data[name] = min(max(data[name], least), most)

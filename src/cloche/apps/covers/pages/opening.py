@@ -111,7 +111,7 @@ def _headline(found: list[Watched]) -> str:
     rest = _(", and {count} later").format(count=words.count(len(opened) - 1, "more", "more")) if len(opened) > 1 else ""
     at = texts.clock(first, 0, plan.from_h)
     when = _("now") if first.is_under_way(0, plan) else _("from {at}").format(at=at)
-    return _("Open {name} {opened} {when}{rest}.{night}").format(
+    return _("{name}: open {opened} {when}{rest}.{night}").format(
         name=first.place.name, opened=texts.OPENED[plan.opening], when=when, rest=rest, night=night
     )
 

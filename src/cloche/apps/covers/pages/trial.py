@@ -15,6 +15,8 @@ from cloche.apps.covers.selectors import pairs_before, pairs_of, trials_in
 from cloche.apps.covers.trial_forms import ALIKE
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.places.place_covers import cover_on
 from cloche.apps.shared import words
 from cloche.bridge.services import pairing
 from cloche.bridge.services.pairing import Pair
@@ -72,6 +74,35 @@ def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
     return found
 
 
+def measured_on(place: Place, units: Units) -> dict[str, str]:
+    """What the grower's own trials on a bed found of the cover that stood on it then, by the cover's key: at which depth and
+    hours, for the mean of day and night is another number. The latest trial of each counts."""
+    from cloche.bridge.services.paired import trial_result
+
+    found = {}
+    for trial in sorted(place.trials_covered.select_related("covered", "bare"), key=lambda one: one.begun_on):
+        pairs, cover = pairs_of(trial), cover_on(place, trial.begun_on)
+        answer = trial_result(_days(trial, pairs), _days(trial, pairs_before(trial))).found
+        if cover is None or answer is None or not isfinite(answer.low_k):
+            continue
+        times = sorted(pair.at.astimezone(place.garden.timezone).time() for pair in pairs)
+        found[cover.key] = _(
+            "Your own trial here measured {difference} at {depth}, between {first} and {last}, on {days}."
+        ).format(
+            difference=_difference(answer.mean_k, units),
+            depth=units.length_text(trial.depth_m),
+            first=words.clock(times[0]),
+            last=words.clock(times[-1]),
+            days=words.count(answer.days, "day", "days"),
+        )
+    return found
+
+
+def _difference(value_k: float, units: Units) -> str:
+    way = _("warmer") if value_k >= 0 else _("colder")
+    return _("{size} {way}").format(size=units.difference_text(abs(value_k)), way=way)
+
+
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     """All that is known of one."""
     from cloche.bridge.services.paired import trial_result
@@ -107,18 +138,17 @@ def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
     names = _("{name} against {name2}").format(name=trial.covered.name, name2=trial.bare.name)
     if found is None:
         return _("{names}: no pair of readings yet.").format(names=names)
-    way = _("warmer") if found.mean_k >= 0 else _("colder")
-    size = units.difference_text(abs(found.mean_k))
+    difference = _difference(found.mean_k, units)
     if not isfinite(found.low_k):
-        return _("{names}: {size} {way} so far, on {count}; that settles nothing yet.").format(
-            names=names, size=size, way=way, count=words.count(found.days, "day", "days")
+        return _("{names}: {difference} so far, on {count}; that settles nothing yet.").format(
+            names=names, difference=difference, count=words.count(found.days, "day", "days")
         )
     ends = _("{difference} to {difference2}").format(
         difference=units.difference_text(found.low_k), difference2=units.difference_text(found.high_k)
     )
     sure = "" if found.settled else _(", so it may be nothing")
-    return _("{names}: {size} {way}, with 95 % certainty {ends}{sure}.").format(
-        names=names, size=size, way=way, ends=ends, sure=sure
+    return _("{names}: {difference}, with 95 % certainty {ends}{sure}.").format(
+        names=names, difference=difference, ends=ends, sure=sure
     )
 
 
@@ -171,9 +201,8 @@ def _baseline(answer: TrialResult, units: Units) -> str:
         return " " + _("Only {count} was read before the cover went on: too little to compare with, so it is not used.").format(
             count=words.count(base.days, "day", "days")
         )
-    way = _("warmer") if base.mean_k >= 0 else _("colder")
-    return " " + _("Before it was covered it was {size} {way} anyway, on {count}: that is taken off.").format(
-        size=units.difference_text(abs(base.mean_k)), way=way, count=words.count(base.days, "day", "days")
+    return " " + _("Before it was covered it was {difference} anyway, on {count}: that is taken off.").format(
+        difference=_difference(base.mean_k, units), count=words.count(base.days, "day", "days")
     )
 
 

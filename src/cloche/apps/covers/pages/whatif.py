@@ -8,6 +8,7 @@ from urllib.parse import urlencode
 
 from django.utils.translation import gettext as _
 
+from cloche.apps.covers.pages.trial import measured_on
 from cloche.apps.covers.selectors import Owned, owned_in
 from cloche.apps.forecasts.inputs import cover_description, described, span_of
 from cloche.apps.forecasts.models import ModelSnapshot
@@ -206,6 +207,7 @@ class _Writer:
         comfortable = question.place.garden.sowing_rule != Garden.SowingRule.MINIMUM
         self.wanted_c = None if crop is None else crop.optimum_from_c if comfortable else crop.minimum_c
         self.crop = crop
+        self.measured = measured_on(question.place, units)
 
     def rank(self, found: CoverGain) -> tuple[float, float]:
         """Which comes first: with a crop, what makes the ground ready for it soonest; otherwise what warms it most."""
@@ -226,7 +228,7 @@ class _Writer:
             air=self._air(found),
             differs=self._differs(found, gained),
             ribbon=self._ribbon(found),
-            gain=self._gain(found),
+            gain=" ".join(text for text in (self._gain(found), self.measured.get(offer.span.key, "")) if text),
             ready=self._ready(first) if first else "",
             up=self._up(first) if first else "",
             inside=self._inside(found, offer.span.key),
@@ -342,7 +344,9 @@ class _Writer:
         if abs(middle) < TELLS_K:
             return _("About as warm as bare.")
         way, ends = _("warmer") if middle > 0 else _("colder"), _("{k} to {k2}").format(k=self._k(low), k2=self._k(high))
-        return _("{k} {way} than bare over a fortnight ({ends}).").format(k=self._k(abs(middle)), way=way, ends=ends)
+        return _("{k} {way} than bare, day and night together over a fortnight ({ends}).").format(
+            k=self._k(abs(middle)), way=way, ends=ends
+        )
 
     def _ready(self, first: ForCrop) -> str:
         if first.ready_d is None:
