@@ -199,5 +199,5 @@ def test_compare_covers_names_what_the_trial_there_measured_and_at_which_hours(t
     measured = measured_on(trial.covered, Units("C", "cm"))
     (text,) = measured.values()
     assert list(measured) == ["film_tunnel"]
-    assert text == "Your own trial here measured 3.1° warmer at 5 cm, between 7:30 and 7:30, on 8 days."
+    assert text == "Your own trial here measured 3.1° warmer at 5 cm at 08:00, on 8 days."
     assert measured_on(trial.bare, Units("C", "cm")) == {}

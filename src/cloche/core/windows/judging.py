@@ -105,7 +105,7 @@ def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -
     Judged
     """
     limiting = _soil(crop, bed, sow_day, (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE))
-    del limiting[Limit.WET]
+    del limiting[Limit.WET], limiting[Limit.FROZEN]
     return Judged(limiting, np.ones(half_d.shape), np.full(half_d.shape, bed.season.days + 1))
 
 
@@ -132,7 +132,8 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
     limiting: Limiting = {
         Limit.COLD: bed.week_c[day] < crop.plant_soil_c,
         Limit.HOT: bed.week_c[day] > ROOTS_HOT_C[crop.season],
-        Limit.WET: bed.unworkable[day],
+        Limit.WET: bed.too_wet[day],
+        Limit.FROZEN: bed.frozen[day],
         Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c - TOLD_K,
         Limit.FROST: coldest < crop.frost_planted_c,
         Limit.LIGHT: np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1),
@@ -220,4 +221,5 @@ def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
 
 def _soil(crop: Crop, bed: Bed, sow_day: Days, poor: NDArray[np.bool_]) -> Limiting:
     hot = poor & (bed.ten_days_c[sow_day] > crop.optimum_c)
-    return {Limit.COLD: poor & ~hot, Limit.HOT: hot, Limit.WET: bed.unworkable[sow_day]}
+    workable = {Limit.WET: bed.too_wet[sow_day], Limit.FROZEN: bed.frozen[sow_day]}
+    return {Limit.COLD: poor & ~hot, Limit.HOT: hot} | workable

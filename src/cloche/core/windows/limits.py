@@ -69,6 +69,7 @@ class Limit(StrEnum):
     COLD = "soil_cold"
     HOT = "soil_hot"
     WET = "unworkable"
+    FROZEN = "frozen"
     NIGHTS = "cold_nights"
     FROST = "frost"
     LATE_FROST = "late_frost"

@@ -359,12 +359,21 @@ class Bed:
         return series.mean_ahead(self.soil_c, 10)
 
     @cached_property
-    def unworkable(self) -> NDArray[np.bool_]:
-        """Whether the ground is frozen or too wet on each day and the week after it."""
+    def frozen(self) -> NDArray[np.bool_]:
+        """Whether the ground is frozen on each day and the week after it."""
+        return _all_week(self.soil_c <= 0.0)
+
+    @cached_property
+    def too_wet(self) -> NDArray[np.bool_]:
+        """Whether no day from each day to a week after it can be worked, and frost alone is not the reason."""
         days = min(len(self.soil_c), len(self.season.moist))
         bad = self.soil_c <= 0.0
         bad[:days] |= self.season.moist[:days] > TOO_WET
-        return np.asarray(series.lowest_ahead(bad.astype(np.float64), WORK_WITHIN_D) > 0)
+        return _all_week(bad) & ~self.frozen
+
+
+def _all_week(bad: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    return np.asarray(series.lowest_ahead(bad.astype(np.float64), WORK_WITHIN_D) > 0)
 
 
 def _days_until(true: NDArray[np.bool_]) -> NDArray[np.intp]:

@@ -86,13 +86,13 @@ def measured_on(place: Place, units: Units) -> dict[str, str]:
         if cover is None or answer is None or not isfinite(answer.low_k):
             continue
         times = sorted(pair.at.astimezone(place.garden.timezone).time() for pair in pairs)
-        found[cover.key] = _(
-            "Your own trial here measured {difference} at {depth}, between {first} and {last}, on {days}."
-        ).format(
+        first, last = words.clock(times[0]), words.clock(times[-1])
+        found[cover.key] = _("Your own trial here measured {difference} at {depth} {hours}, on {days}.").format(
             difference=_difference(answer.mean_k, units),
             depth=units.length_text(trial.depth_m),
-            first=words.clock(times[0]),
-            last=words.clock(times[-1]),
+            hours=_("at {first}").format(first=first)
+            if first == last
+            else _("between {first} and {last}").format(first=first, last=last),
             days=words.count(answer.days, "day", "days"),
         )
     return found

@@ -8,7 +8,8 @@ from cloche.core.windows.limits import Limit
 NAMES = {
     Limit.COLD: lazy("soil too cold"),
     Limit.HOT: lazy("soil too hot"),
-    Limit.WET: lazy("ground frozen or too wet"),
+    Limit.WET: lazy("ground too wet"),
+    Limit.FROZEN: lazy("ground frozen"),
     Limit.NIGHTS: lazy("nights too cold"),
     Limit.FROST: lazy("frost after emergence"),
     Limit.LATE_FROST: lazy("frost before harvest"),
@@ -25,7 +26,8 @@ NAMES = {
 SENTENCES = {
     Limit.COLD: lazy("the soil is too cold: it would lie too long or too little of it come up"),
     Limit.HOT: lazy("the soil is too hot for it"),
-    Limit.WET: lazy("the ground is frozen or too wet to work"),
+    Limit.WET: lazy("the ground is too wet to work"),
+    Limit.FROZEN: lazy("the ground is frozen"),
     Limit.NIGHTS: lazy("the nights are too cold for it"),
     Limit.FROST: lazy("frost would catch what is up"),
     Limit.LATE_FROST: lazy("frost would come before the harvest"),
