@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.forecast_steps import know_weather
 from cloche.bridge.services.forecasting import ForecastResult, forecast
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.inputs import Day, ForecastInputs
@@ -124,3 +125,12 @@ def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> Non
     assert swings["cells"] > swings["open"] + 1
     assert swings["tub"] > 0.8 * swings["open"]
     assert swings["tray"] < 0.5 * swings["open"]
+
+
+def test_years_that_a_service_made_up_say_nothing_about_frost_at_the_site() -> None:
+    """The usual climate of the region stays the source until days of the site's own are there."""
+    mild = [Day(TODAY - timedelta(days=back), 9.0, 20.0) for back in range(12 * 365, -1, -1)]
+    own = know_weather(inputs(weather=mild))
+    made_up = know_weather(inputs(weather=mild, record_is_simulated=True))
+    assert (own.frosts_source, made_up.frosts_source) == ("record", "region")
+    assert made_up.frosts != own.frosts

@@ -3,6 +3,7 @@
 from datetime import date
 
 import numpy as np
+import pytest
 
 from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.places import MAT_HEAT, RAISED, TRAY
@@ -10,7 +11,7 @@ from cloche.core.covers.kinds import CoverPeriod, kind
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.weather.indoors import room
+from cloche.core.weather.indoors import ROOMS, room
 from tests.bridge.test_forecasting import inputs
 from tests.core.weathers import WAVE, spell, trajectories
 
@@ -41,3 +42,12 @@ def test_a_raised_bed_is_warmer_in_spring_by_half_a_kelvin_to_one_and_a_half() -
     level, raised = (trajectories(weather, [None], bed)[0].at(0.05)[-72:] for bed in (Bed(), RAISED))
     assert 0.5 < float(raised.mean() - level.mean()) < 1.5
     assert float(raised.max()) > float(level.max())
+
+
+@pytest.mark.parametrize("kind_of_room", ROOMS)
+@pytest.mark.parametrize(("low", "high"), [(-12.0, -4.0), (4.0, 15.0), (22.0, 36.0)])
+def test_a_room_is_as_warm_as_was_typed_whatever_it_is_outdoors(kind_of_room: str, low: float, high: float) -> None:
+    """70 °F by night and by day are 70 °F."""
+    kept = ROOMS[kind_of_room].between(21.1, 21.1)
+    air = room(spell(date(2026, 3, 1), low, high, 0.5, days=10), kept).air_c
+    assert np.allclose(air, 21.1)

@@ -9,6 +9,7 @@ from functools import cache
 import numpy as np
 import pytest
 
+from cloche.bridge.services import hotbeds
 from cloche.bridge.services.bench import kwh_behind
 from cloche.bridge.services.forecast_steps import (
     PAST_D,
@@ -118,3 +119,25 @@ def test_energy_behind_is_the_sources_own_by_the_day() -> None:
     expected = [0.0] * (len(used) - 12) + [0.48] * 7 + [0.0] + [0.48] * 4
     assert used == pytest.approx(expected, abs=0.005)
     assert kwh_behind(place_of("mat"), run_of(place_of("mat"))) == []
+
+
+def bed_at(course_c: list[float]) -> PlaceForecast:
+    """A stored forecast of a heap whose middle is so warm, by the day, from three weeks ago on."""
+    stored = ground("hotbed")
+    return replace(stored, near_mid_c=[value for value in course_c[:35] for _hour in range(24)], far_mid_c=course_c[21:])
+
+
+def test_summer_is_not_taken_for_the_heat_of_the_heap() -> None:
+    """A heap without much heat in March, below an open sky that warms it to 27 °C in June."""
+    course = [8.0, 12.0, 15.0, 15.0, 14.0, *([12.0] * 40), *(12.0 + 0.2 * day for day in range(75))]
+    times = hotbeds.times_of(bed_at(course), TODAY, TODAY - timedelta(days=21))
+    assert times.peak_c == 15.0
+    assert times.peak_on < TODAY
+    assert times.trays is None
+
+
+def test_trays_come_before_roots_and_roots_once_it_has_cooled() -> None:
+    course = [10.0, 30.0, 50.0, 45.0, 40.0, 35.0, 32.0, *([31.0] * 10), *(31.0 - 0.25 * day for day in range(100))]
+    times = hotbeds.times_of(bed_at(course), TODAY, TODAY - timedelta(days=21))
+    assert times.gets_too_hot
+    assert times.trays < times.plant < times.fades

@@ -6,10 +6,11 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.core.exceptions import ValidationError
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
 from cloche.bridge.values.heavy import HeatGain
 from cloche.bridge.values.units import Units
@@ -312,3 +313,31 @@ def test_places_of_all_kinds_have_a_page_of_heat(signed_in: Client, garden: Gard
     assert "is being worked out" in page
     assert "assumes what is usual of its kind" in page
     assert NOW.date() == TODAY
+
+
+@pytest.mark.parametrize(
+    ("watts", "cable", "said"),
+    [
+        (150.0, None, "150 W on 0.0025 m² would be 60,000 W/m²"),
+        (None, (20.0, 25.0), "500 W on 0.0025 m² would be 200,000 W/m²"),
+        (None, (20.0, None), "both how long the cable is and its watts a metre"),
+    ],
+)
+def test_heat_that_its_area_cannot_take_is_refused(
+    garden: Garden, watts: float | None, cable: tuple[float, float | None] | None, said: str
+) -> None:
+    """In forms and archives alike: both call full_clean."""
+    length, per_m = cable or (None, None)
+    heat = HeatPeriod(place=make_tray(garden), first=TODAY, watts=watts, cable_m=length, cable_w_m=per_m)
+    heat.length_m = heat.width_m = 0.05
+    with pytest.raises(ValidationError, match=said):
+        heat.full_clean()
+    heat.length_m = heat.width_m = 1.0
+    heat.cable_w_m = per_m or (25.0 if length else None)
+    heat.full_clean()
+
+
+def test_degrees_that_were_typed_for_a_room_are_shown_again(signed_in: Client, garden: Garden, person: User) -> None:
+    User.objects.filter(pk=person.pk).update(temperature_unit="F")
+    page = post(signed_in, garden, "rooms", name="Kitchen", kind="living", night_c="63", day_c="70")
+    assert "63° at night to 70° by day" in page

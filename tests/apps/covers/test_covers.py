@@ -1,6 +1,7 @@
 """What a cover would buy, the covers that a garden owns, and putting one on."""
 
-from datetime import timedelta
+import re
+from datetime import date, timedelta
 
 import pytest
 from django.test import Client
@@ -241,3 +242,13 @@ def test_alike_covers_are_told_once_and_any_other_can_be_asked_for(signed_in: Cl
         ).status_code
         == 422
     )
+
+
+def test_what_is_free_is_offered_first(signed_in: Client, garden: Garden) -> None:
+    first, second, cover = make_place(garden, "First"), make_place(garden, "Second"), own(garden)
+    spare = own(garden, name="Spare frame")
+    CoverPeriod.objects.create(place=first, cover=cover.kind, item=cover, first=date(2026, 4, 1))
+    page = signed_in.get(reverse("put_on", args=[garden.pk, second.pk])).content.decode()
+    offered = re.findall(r'<option value="(own-\d+|[a-z_]+)"', page)
+    assert offered[0] == f"own-{spare.pk}"
+    assert offered.index(f"own-{cover.pk}") > offered.index("fleece")

@@ -62,6 +62,17 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
     assert second.at == NOW - timedelta(days=1)
 
 
+def test_what_was_noted_is_the_same_in_any_language(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Codes are no words: the engine knows "lowest", not what a page calls it."""
+    from cloche.apps.readings import seen
+
+    monkeypatch.setattr(seen, "_", lambda text: f"<{text}>")
+    place = make_place(garden, kind="tunnel")
+    for days in (2, 1):
+        place.visits.create(key=uuid4(), at=NOW - timedelta(days=days), air_low_c=3.0, air_high_c=24.0)
+    assert {one.what for one in air_under(place, NOW - timedelta(days=9))} == {"lowest", "highest"}
+
+
 def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, garden: Garden, signed_in: Client) -> None:
     other = tunnel(garden, "Other tunnel")
     before = refresh(other).ground.inside_mid_c

@@ -14,6 +14,7 @@ from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.plan.nights import lowest_before
 from cloche.apps.plan.pages.bed import bed_page
 from cloche.apps.plan.pages.planting import planting_page
 from cloche.apps.plants import flows
@@ -293,3 +294,13 @@ def test_pages_ask_the_database_the_same_number_of_times_however_much_stands_the
         signed_in.get(url)
     with django_assert_max_num_queries(30):
         page_of(signed_in, bed)
+
+
+def test_a_night_of_months_ago_is_told_by_the_weather_that_was_written_down(bed: Place) -> None:
+    store(bed, 9.0)
+    long_ago = TODAY - timedelta(days=90)
+    bed.garden.weather.create(day=long_ago, low_c=-7.5, high_c=1.0)
+    assert lowest_before(bed, long_ago) == -7.5
+    assert lowest_before(bed, long_ago - timedelta(days=1)) is None
+    bed.cover_periods.create(cover="fleece", first=long_ago - timedelta(days=3))
+    assert lowest_before(bed, long_ago) is None, "beneath a cover it was not as cold as that"

@@ -250,6 +250,11 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
     return changed(table, lambda rows: rows[row].__setitem__(column, value))
 
 
+def narrow_heat() -> Callable[[dict[str, bytes]], None]:
+    """78 W on a strip five centimetres wide, which no form takes."""
+    return changed("heat", lambda rows: rows[1].__setitem__(rows[0].index("width_m"), "0.05"))
+
+
 @pytest.mark.parametrize(
     ("spoil", "said"),
     [
@@ -263,6 +268,10 @@ def cell(table: str, row: int, column: int, value: str) -> Callable[[dict[str, b
         (cell("places", 2, 1, "Nordbeet; lang"), "say the same thing twice"),
         (cell("sowings", 1, 3, "mandrake"), "none of"),
         (cell("garden", 1, 4, "Mars/Olympus"), "is not a time zone"),
+        (
+            narrow_heat(),
+            "Nothing below plants gives more than 600",
+        ),
         (cell("weather", 1, 0, "2026-02-30"), "is not a valid date"),
         (cell("operations", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),

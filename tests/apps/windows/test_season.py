@@ -17,7 +17,8 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import places
 from cloche.apps.places.models import Place
 from cloche.apps.windows.models import CalendarLink
-from cloche.bridge.values.stored import CandidateDays, RibbonDays
+from cloche.apps.windows.pages.season import frosts_changed
+from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
 from cloche.core.windows.limits import Limit
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, make_window
@@ -149,3 +150,15 @@ def test_summer_and_winter_days_are_whole_days(signed_in: Client, garden: Garden
     text = Client().get(reverse("feed", args=[token])).content.decode()
     assert "DTSTART;VALUE=DATE:20260502" in text
     assert NOW.strftime("DTSTAMP:%Y%m%dT%H%M%SZ") in text
+
+
+def test_a_change_of_what_the_frost_dates_rest_on_is_told_with_both_for_two_months() -> None:
+    days = date(2026, 5, 1), date(2026, 5, 20), date(2026, 6, 4)
+    before = FrostDates(days, None, -12.0, 0, "region")
+    earlier = date(2026, 4, 2), date(2026, 4, 28), date(2026, 5, 10)
+    now = FrostDates(earlier, None, -9.0, 12, "record", before, date(2026, 3, 1))
+    text = frosts_changed(now, date(2026, 3, 20))
+    assert "12 years of this site’s own days instead of the usual climate of the region" in text
+    assert "moved from 20 May to 28 April" in text
+    assert frosts_changed(now, date(2026, 5, 1)) == ""
+    assert frosts_changed(before, date(2026, 3, 20)) == ""

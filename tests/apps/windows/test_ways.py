@@ -10,7 +10,10 @@ from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
+from cloche.apps.plan.risks import of_plantings
+from cloche.apps.plants.models import Planting
 from cloche.apps.seed.models import CropChoice, Packet
+from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.values.stored import RuleChoice
 from cloche.core.windows.limits import Limit
 from cloche.core.windows.rules import SowingRule
@@ -192,3 +195,23 @@ def test_a_crop_s_page_draws_it_in_the_other_places_too(signed_in: Client, garde
     assert "Second bed" in part
     assert "Sill" not in part
     assert f"ribbon-{second.pk}-carrot" in part
+
+
+def test_the_plan_warns_of_a_day_as_the_crops_own_page_has_it_and_names_a_better_one(bed: Place) -> None:
+    outlook = CropOutlook.objects.get(place=bed, crop_key="okra", method="direct")
+    early, late = date(2026, 4, 25), date(2026, 6, 10)
+    prospects = {on: prospect_on(outlook, on, TODAY) for on in (early, late)}
+    assert prospects[early].is_risky
+    assert not prospects[late].is_risky
+    planned = [Planting(place=bed, crop_key="okra", planned_on=on) for on in (early, late)]
+    (line,) = of_plantings(planned, TODAY)
+    assert line.startswith("Okra sown on 25 April would fail")
+    assert "would be better: it succeeds" in line
+
+
+def test_no_harvest_is_told_where_most_runs_bring_none(bed: Place) -> None:
+    outlook = CropOutlook.objects.get(place=bed, crop_key="okra", method="direct")
+    for offset in range(0, 150, 3):
+        prospect = prospect_on(outlook, TODAY + timedelta(days=offset), TODAY)
+        if prospect is not None and prospect.is_risky:
+            assert prospect.harvest_on is None
