@@ -12,9 +12,9 @@ import pytest
 from django.db import OperationalError, connection
 from django.test import Client
 
-from cloche.apps.shared import shelter
 from cloche.apps.work import patience
 from cloche.apps.work.patience import PATIENCE, Patience, awaited
+from cloche.apps.work.postgres.base import DatabaseWrapper
 
 A_WHILE_S = 30
 
@@ -79,10 +79,32 @@ def test_pages_say_so_at_once_while_health_goes_on_answering(client: Client, db:
     assert client.get("/healthz/").status_code == 200
 
 
-def test_a_connection_that_is_taken_and_never_answered_counts_as_hanging(rf: Any, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(shelter, "CONNECTS_S", 0.0)
-    shelter.Patient(lambda request: shelter.refusal(request, "away", 503))(rf.get("/"))
-    assert PATIENCE.is_resting()
+def test_a_server_that_takes_a_connection_and_says_nothing_is_asked_once(db: None) -> None:
+    """Whoever was let go would else wait for each further connection that its page opens."""
+    with socket.create_server(("127.0.0.1", 0)) as silent:
+        usual = connection.settings_dict
+        options = usual["OPTIONS"] | {"connect_timeout": 2}
+        at = {"HOST": "127.0.0.1", "PORT": silent.getsockname()[1], "OPTIONS": options}
+        hung = DatabaseWrapper(usual | at, alias="hung")
+        with pytest.raises(OperationalError):
+            hung.ensure_connection()
+        assert PATIENCE.is_resting()
+        with pytest.raises(OperationalError, match="did not answer a moment ago"):
+            hung.ensure_connection()
+
+
+def test_only_the_thread_that_tries_it_again_may_open_a_connection() -> None:
+    short = Patience(rests_s=60.0)
+    assert not short.is_shut()
+    short.rest()
+    assert short.is_shut()
+    short.rests_until = time.monotonic()
+    assert not short.is_resting()
+    others: list[bool] = []
+    thread = threading.Thread(target=lambda: others.append(short.is_shut()))
+    thread.start()
+    thread.join(A_WHILE_S)
+    assert (short.is_shut(), others) == (False, [True])
 
 
 def test_the_thread_outlives_a_connection_that_closes_under_its_eyes(db: None) -> None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import logging
 import sys
-import time
 from collections.abc import Callable
 
 from django.db import InterfaceError, OperationalError
@@ -23,7 +22,7 @@ log = logging.getLogger("cloche.web")
 READING = ("GET", "HEAD", "OPTIONS")
 ALWAYS = ("/sign-in/", "/sign-out/")
 """Who they are people may say even then: without that they could not read either."""
-RETRY_S, CONNECTS_S = "30", 1.5
+RETRY_S = "30"
 FULL = lazy(
     "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
 )
@@ -55,11 +54,8 @@ class Patient:
             return self.get_response(request)
         if PATIENCE.is_resting():
             return refusal(request, str(AWAY), 503)
-        begun = time.monotonic()
         response, cut = awaited(lambda: self.get_response(request))
-        if response.status_code == 503 and time.monotonic() - begun >= CONNECTS_S:
-            PATIENCE.rest()  # it took the connection and said nothing
-        elif not cut and response.status_code < 500:
+        if not cut and response.status_code < 500:
             PATIENCE.recovered()
         return response  # type: ignore[no-any-return]
 

@@ -25,6 +25,8 @@ log = logging.getLogger("cloche.work")
 WAITS_S = 3.0
 """For one command of a request: a hundred times what the slowest page needs on a slow machine."""
 LOOKS_S = 0.25
+CONNECTS_S = 1.5
+"""A connection that fails after longer than this was taken by a server that then said nothing."""
 RESTS_S = 2.0
 """While callers are turned away before one of them tries the database again."""
 
@@ -40,11 +42,13 @@ class Waiting:
 
 @dataclass
 class Patience:
-    """Of one process. rests_until: by the monotonic clock, until when nobody is let through to the database."""
+    """Of one process. rests_until: by the monotonic clock, until when nobody is let through to the database; trying: the thread
+    that was let through to see whether it answers again."""
 
     waits_s: float = WAITS_S
     rests_s: float = RESTS_S
     rests_until: float = 0.0
+    trying: int | None = None
     waiting: dict[int, Waiting] = field(default_factory=dict)
     lock: threading.Lock = field(default_factory=threading.Lock)
     thread: threading.Thread | None = None
@@ -57,18 +61,23 @@ class Patience:
                 return False
             if now < self.rests_until:
                 return True
-            self.rests_until = now + self.rests_s
+            self.rests_until, self.trying = now + self.rests_s, threading.get_ident()
             return False
+
+    def is_shut(self) -> bool:
+        """Whether this thread may open no connection now."""
+        with self.lock:
+            return time.monotonic() < self.rests_until and threading.get_ident() != self.trying
 
     def rest(self) -> None:
         """It hangs: turn callers away for a while."""
         with self.lock:
-            self.rests_until = time.monotonic() + self.rests_s
+            self.rests_until, self.trying = time.monotonic() + self.rests_s, None
 
     def recovered(self) -> None:
         """It answered."""
         with self.lock:
-            self.rests_until = 0.0
+            self.rests_until, self.trying = 0.0, None
 
     @contextmanager
     def watched(self) -> Iterator[Waiting]:

@@ -114,7 +114,7 @@ FORM_RENDERER = "django.forms.renderers.TemplatesSetting"
 LOST = {"keepalives_idle": 10, "keepalives_interval": 5, "keepalives_count": 3, "tcp_user_timeout": 25_000}
 DATABASES = {
     "default": {
-        "ENGINE": "django.db.backends.postgresql",
+        "ENGINE": "cloche.apps.work.postgres",
         "HOST": os.environ.get("CLOCHE_DB_HOST", "127.0.0.1"),
         "PORT": os.environ.get("CLOCHE_DB_PORT", ""),
         "NAME": os.environ.get("CLOCHE_DB_NAME", "cloche"),

@@ -16,8 +16,8 @@ from cloche.bridge.values.units import Units
 
 NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the frost dates")}
 NEVER = {
-    "minimum": lazy("On none of the days ahead is success at least as likely as failure"),
-    "comfortable": lazy("None of the days ahead succeeds eight times in ten"),
+    "minimum": lazy("On no day ahead is success at least as likely as failure"),
+    "comfortable": lazy("No day ahead succeeds eight times in ten"),
     "calendar": lazy("Its date is further ahead than the forecast looks"),
 }
 
