@@ -74,7 +74,7 @@ def test_fleece_is_lifted_not_opened(signed_in: Client, garden: Garden) -> None:
     shown = page(signed_in, garden)
     assert "Lift it off from" in shown
     assert "Even wide open and unshaded it may reach" in shown
-    assert "a crack of 2 cm" not in shown
+    assert "a finger’s width" not in shown
 
 
 def test_open_ends_are_capped_before_a_blanket_is_laid(garden: Garden) -> None:

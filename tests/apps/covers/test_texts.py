@@ -86,7 +86,7 @@ def early(monkeypatch: pytest.MonkeyPatch) -> None:
         (
             replace(OPEN, opening=0.05, look_c=18.0),
             "glass_frame",
-            "Open it a crack of 2 cm, ¾ in from 10:00, close it by 17:00.",
+            "Open it a finger’s width from 10:00, close it by 17:00.",
             f"If it is under 18° inside at 10:00, it can stay closed. {CLOSED} Opened like this, it reaches 24°.",
         ),
         (OPEN, "fleece", "Lift it from 10:00, put it back by 17:00.", f"{CLOSED} Opened like this, it reaches 24°."),

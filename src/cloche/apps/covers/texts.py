@@ -16,7 +16,7 @@ from cloche.bridge.values.units import Units
 
 OPENED = {
     0.0: lazy("shut"),
-    0.05: lazy("a crack of 2 cm, ¾ in"),
+    0.05: lazy("a finger’s width"),
     0.12: lazy("a hand’s width"),
     0.25: lazy("a quarter"),
     0.5: lazy("half"),
