@@ -45,7 +45,7 @@ def bring_in(page: Page, kind: str, file: Path, **said: str) -> None:
         page.get_by_label(label.replace("_", " ")).select_option(label=option)
     page.get_by_role("button", name="Look at the rows").click()
     page.get_by_role("button", name="Bring in").click()
-    expect(page.get_by_role("status")).to_contain_text("brought in")
+    expect(page.get_by_role("status").first).to_contain_text("brought in")
 
 
 def test_two_files_become_a_forecast_and_windows_for_every_crop(
