@@ -70,8 +70,7 @@ def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) 
     # Later it is the season that warms and cools it.
     end = min(top + LASTS_D, len(trajectory))
     fades = next((i for i in range(top, end) if trajectory[i] < USEFUL_C), None)
-    useful = range(first, end if fades is None else fades)
-    trays = next((i for i in useful if trajectory[i] >= TRAYS_FROM_C), None)
+    trays = next((i for i in range(first, top + 1) if trajectory[i] >= TRAYS_FROM_C), None)
     hot = trajectory[top] > TOO_HOT_C
     plant = next((i for i in range(top, end) if trajectory[i] <= TOO_HOT_C), None) if hot else trays
     at = [None if i is None else days[i] for i in (trays, plant, fades)]
