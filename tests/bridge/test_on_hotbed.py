@@ -128,10 +128,10 @@ def bed_at(course_c: list[float]) -> PlaceForecast:
 
 
 def test_summer_is_not_taken_for_the_heat_of_the_heap() -> None:
-    """A heap without much heat in March, below an open sky that warms it to 27 °C by May."""
-    course = [8.0, 12.0, 15.0, 15.0, 14.0, *([13.0] * 42), *(12.0 + 0.4 * day for day in range(40))]
+    """A heap without much heat in March, below an open sky that warms it to 31 °C by May."""
+    course = [8.0, 12.0, 16.5, 16.5, 16.0, *([15.5] * 42), *(15.5 + 0.4 * day for day in range(40))]
     times = hotbeds.times_of(bed_at(course), TODAY, TODAY - timedelta(days=21))
-    assert times.peak_c == 15.0
+    assert times.peak_c == 16.5
     assert times.peak_on < TODAY
     assert (times.trays, times.plant) == (None, None)
 
