@@ -131,7 +131,7 @@ def _opened(one: Watched, plan: Plan) -> str:
 
 
 def _too_hot(one: Watched, plan: Plan) -> str:
-    """Why no opening is enough: by what it may reach, as the middle can lie below the limit."""
+    """Return why no opening is enough, by the temperature it may reach: the usual one can lie below the limit."""
     return _("Even wide open and unshaded it may reach {worst}.").format(worst=temperature(one, plan.hottest_c[1]))
 
 

@@ -7,7 +7,6 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
 from cloche.apps.windows import prospects
@@ -17,10 +16,7 @@ from cloche.bridge.services import crops
 def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
     """A sentence for each planting that is still to go in and would fail more often than not on its day; one query."""
     meant = [one for one in plantings if one.crop_key and one.planted_on is None and one.planned_on is not None]
-    rows = CropOutlook.objects.filter(
-        place_id__in={one.place_id for one in meant}, crop_key__in={one.crop_key for one in meant}
-    )
-    outlooks = {(row.place_id, row.crop_key, row.sown): row for row in rows} if meant else {}
+    outlooks = prospects.outlooks_of([(one.place_id, one.crop_key) for one in meant])
     found = []
     for one in meant:
         outlook = outlooks.get((one.place_id, one.crop_key, one.is_seeded))

@@ -27,7 +27,7 @@ class State(StrEnum):
     """Nothing has been counted after the day on which silence means failure."""
     COMING_UP = "coming_up"
     UP = "up"
-    """All that is expected is up, but for stragglers."""
+    """Everything expected to come up has come up, apart from stragglers."""
     PLANTED_OUT = "planted_out"
     FINISHED = "finished"
     FAILED = "failed"

@@ -27,7 +27,7 @@ from cloche.bridge.services import crops
 
 
 def _count_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Count | None:
-    """The count that is to be taken back."""
+    """Find the count that would be undone."""
     day = parse_date(request.POST.get("on", "")) if request.method == "POST" else None
     if day is None:
         return None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
@@ -81,13 +81,17 @@ def best_day(outlook: CropOutlook, today: date) -> Prospect | None:
     return prospect_on(outlook, today + timedelta(days=int(outlook.days.day[success.index(max(success))])), today)
 
 
+def outlooks_of(keys: Sequence[tuple[int, str]]) -> dict[tuple[int, str, bool], CropOutlook]:
+    """Stored outlooks of crops in places, by place, crop and whether sown in place: one query."""
+    places, named = {place for place, _crop in keys}, {crop for _place, crop in keys}
+    rows = CropOutlook.objects.filter(place_id__in=places, crop_key__in=named)
+    return {(row.place_id, row.crop_key, row.sown): row for row in rows}
+
+
 def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) -> dict[tuple[int, str, bool, date], Prospect]:
     """Of (place, crop, whether sown in place, day): one query for all of them."""
     queries = list(wanted)
-    rows = CropOutlook.objects.filter(
-        place_id__in={place for place, *_rest in queries}, crop_key__in={crop for _place, crop, *_rest in queries}
-    )
-    by_key = {(row.place_id, row.crop_key, row.sown): row for row in rows}
+    by_key = outlooks_of([(place, crop) for place, crop, *_rest in queries])
     found = {}
     for place, crop, sown, on in queries:
         outlook = by_key.get((place, crop, sown))

@@ -167,8 +167,10 @@ def _drawn(weight: Array) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
 
 
 def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) -> Array:
-    """Of all sown, what would be counted: with the luck of so many seeds; up to the last count in proportion to that count, and
-    from then on that count and of the rest what still comes. up: (draws, days), the chance of a seed to be up."""
+    """Return the share of all seeds that would be counted on each day, with the chance scatter of so few seeds.
+
+    Until the last count it is scaled to that count; after it, the count plus what is still to come. up: (draws, days), the
+    chance that a seed is up."""
     seeds = batch.seeds or UNCOUNTED
 
     def of(chance: Array, left: float) -> Array:

@@ -27,7 +27,7 @@ class Room:
     follows: float
 
     def between(self, night_c: float, day_c: float) -> Room:
-        """The same kept between two temperatures [°C], whatever the air outdoors does.
+        """Return the same room kept between two temperatures [°C], whatever the air outdoors does.
 
         Parameters
         ----------

@@ -33,7 +33,7 @@ def mappings_for(topic: str) -> list[MessageMapping]:
 
 
 def root_of(topic: str) -> str:
-    """The first level of a topic, which belongs to one garden."""
+    """Return the first level of a topic. It belongs to one garden."""
     return topic.partition("/")[0]
 
 

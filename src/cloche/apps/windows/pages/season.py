@@ -194,7 +194,7 @@ def _headline(now: list[SeasonLine], opening: list[SeasonLine], calculated: bool
     if not calculated:
         return _("Windows appear here as soon as the first place has a forecast.")
     if not now and not opening:
-        return _("No crop of this garden has a window in the months ahead.")
+        return _("No crop in this garden has a window in the months ahead.")
     first = f"{words.within(opening[0].line.name).replace(',', '')} {opening[0].line.when}" if opening else ""
     if not now:
         return _("Nothing can go in today; the first is {first}.").format(first=first)

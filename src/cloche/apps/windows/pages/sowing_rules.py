@@ -16,7 +16,7 @@ from cloche.bridge.values.units import Units
 
 NAMES = {"minimum": lazy("At the minimum"), "comfortable": lazy("When comfortable"), "calendar": lazy("By the frost dates")}
 NEVER = {
-    "minimum": lazy("On no day ahead is success at least as likely as failure"),
+    "minimum": lazy("On every day ahead, failure is likelier than success"),
     "comfortable": lazy("No day ahead succeeds eight times in ten"),
     "calendar": lazy("Its date is further ahead than the forecast looks"),
 }

@@ -12,7 +12,7 @@ from cloche.apps.work.patience import CONNECTS_S, PATIENCE
 
 
 class DatabaseWrapper(base.DatabaseWrapper):
-    """A request that was let go would else wait for each connection that it tries after that, one after the other."""
+    """Without this, a request whose connection was cut would wait for each further one that it opens."""
 
     def get_new_connection(self, conn_params: dict[str, Any]) -> Any:
         """As Django's; raises OperationalError at once while the database rests."""
