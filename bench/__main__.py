@@ -35,7 +35,7 @@ ALONE = {
 }
 """What needs the engine alone."""
 ROOMS = ("drag", "farm", "ingest", "pages", "scale")
-SCORED = {"gains": 1, "calendars": 2}
+SCORED = {"gains": 1, "frosts": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
 OUTSIDE = ("after", "agreement", "edr", "faults", "fuzz", "gardens", "heavy", "images")
 """What is loaded only when it is asked for, with numbers behind it; most start the application and stand before it."""

@@ -17,7 +17,12 @@ CELLS = np.array([40 * 1440, 40 * 1440 + 1, 41 * 1440, 41 * 1440 + 1439, 300 * 1
 def small() -> Grid:
     level = np.array([-100, -80, -60, -40, 250], dtype=np.int16)
     season = (np.arange(12, dtype=np.int16) * 10)[:, None]
-    return Grid(CELLS, (level + season).astype(np.int16), np.full((12, 5), 64, dtype=np.uint8))
+    return Grid(
+        CELLS,
+        (level + season).astype(np.int16),
+        np.full((12, 5), 64, dtype=np.uint8),
+        np.array([[0, 10, 20, -30, 4000]], dtype=np.int16),
+    )
 
 
 def test_what_is_packed_comes_out_again() -> None:
@@ -25,6 +30,7 @@ def test_what_is_packed_comes_out_again() -> None:
     assert (again.cells == CELLS).all()
     assert (again.tenths_c == small().tenths_c).all()
     assert (again.rain == small().rain).all()
+    assert (again.height_m == small().height_m).all()
 
 
 def test_what_is_no_such_file_is_refused() -> None:
@@ -99,13 +105,13 @@ def test_the_sun_above_the_air_is_as_published() -> None:
 
 
 def test_days_swing_more_in_dry_thin_air_far_from_the_sea() -> None:
-    def mean_range(rain_mm: float = 60.0, swing_k: float = 15.0, elevation_m: float = 100.0) -> float:
+    def mean_range(rain_mm: float = 60.0, swing_k: float = 15.0, elevation_m: float = 100.0, people: float = 0.0) -> float:
         mean_c = 10 - swing_k / 2 * np.cos(2 * np.pi * MID_MONTH_DAY / 365)
-        return float(daily_range_k(Region(mean_c, np.full(12, rain_mm), 0.0, 0.0), 45.0, elevation_m).mean())
+        return float(daily_range_k(Region(mean_c, np.full(12, rain_mm), 0.0, 0.0, 0.0), 45.0, elevation_m, people).mean())
 
     assert mean_range(rain_mm=5.0) > mean_range() > mean_range(rain_mm=250.0) >= LEAST_RANGE_K
     assert mean_range(swing_k=35.0) > mean_range()
-    assert mean_range(elevation_m=2000.0) > mean_range()
+    assert mean_range(elevation_m=2000.0) > mean_range() > mean_range(people=5e6)
 
 
 def test_every_month_of_every_cell_is_a_temperature_of_this_earth() -> None:

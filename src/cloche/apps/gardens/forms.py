@@ -18,6 +18,7 @@ from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.gardens.pages import zone_words
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.i18n import lazy
+from cloche.bridge.services.site import height_at
 from cloche.bridge.values.units import Units, parse_air, parse_height
 from cloche.core.errors import OutOfRange
 
@@ -35,10 +36,6 @@ MONTHS = (
     lazy("Nov"),
     lazy("Dec"),
 )
-
-
-UNTOLD_HEIGHT_M = 100.0
-"""Where nobody says how high a garden lies (assumption: most people live low)."""
 
 
 class SignInForm(AuthenticationForm):
@@ -132,16 +129,19 @@ class GardenForm(forms.ModelForm):
         height = self.fields["height"]
         parse_with(height, lambda text: parse_height(text, units))
         height.label = _("Height above the sea, in {unit}").format(unit=units.height)
-        height.help_text = _(
-            "High up the air is thin: more sun comes in, and nights are colder against the days. To the next hundred will do."
-        )
+        height.help_text = _("Higher ground is colder, and the frost dates follow it. To the nearest hundred will do.")
         if self.instance.pk:
             self.initial.setdefault("height", f"{round(units.height_from_m(self.instance.elevation_m)):g}")
 
+    def height_m(self) -> float | None:
+        """What was typed; None where it was left alone, so that it stays what it was to the metre."""
+        return cast(float, self.cleaned_data["height"]) if "height" in self.changed_data else None
+
     def save(self, commit: bool = True) -> Garden:
-        """Carry the height over; the flow saves. Left alone it stays what it was, to the metre."""
-        if "height" in self.changed_data:
-            self.instance.elevation_m = self.cleaned_data["height"]
+        """Carry the height over; the flow saves."""
+        height_m = self.height_m()
+        if height_m is not None:
+            self.instance.elevation_m = height_m
         return cast(Garden, super().save(commit=commit))
 
 
@@ -154,11 +154,10 @@ class NewGardenForm(GardenForm):
         height.required = False
         height.label = _("{label} (if you know it)").format(label=height.label)
 
-    def save(self, commit: bool = True) -> Garden:
-        """Without a word on its height it lies low."""
-        if self.cleaned_data.get("height") is None:
-            self.cleaned_data["height"] = UNTOLD_HEIGHT_M
-        return super().save(commit=commit)
+    def height_m(self) -> float | None:
+        """What was typed, or the height of the ground about the point."""
+        typed = cast("float | None", self.cleaned_data.get("height"))
+        return height_at(self.instance.latitude_deg, self.instance.longitude_deg) if typed is None else typed
 
 
 class SiteForm(GardenForm):

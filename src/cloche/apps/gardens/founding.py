@@ -12,7 +12,7 @@ from urllib.parse import urlencode
 from django.urls import reverse
 from django.utils.translation import gettext as _
 
-from cloche.apps.gardens.forms import MONTHS, UNTOLD_HEIGHT_M
+from cloche.apps.gardens.forms import MONTHS
 from cloche.apps.gardens.models import zone_of
 from cloche.apps.shared import words
 from cloche.bridge.services import site
@@ -102,7 +102,8 @@ def found_page(point: tuple[float, float], units: Units, now: datetime) -> Found
     zone = site.time_zone_at(latitude, longitude)
     today = now.astimezone(zone_of(zone)).date()
     town, away_km = site.nearest(latitude, longitude)
-    usual = site.usual_year(latitude, longitude, UNTOLD_HEIGHT_M, today)
+    height_m = site.height_at(latitude, longitude)
+    usual = site.usual_year(latitude, longitude, height_m, today)
     return FoundPage(
         headline=_headline(town, away_km, units),
         lies=_("{latitude}, {longitude} · clock of {zone}").format(
@@ -118,6 +119,7 @@ def found_page(point: tuple[float, float], units: Units, now: datetime) -> Found
             "name": _("Garden in {town}").format(town=town.name) if away_km < NEAR_KM else _("My garden"),
             "latitude_deg": round(latitude, 3),
             "longitude_deg": round(longitude, 3),
+            "height": f"{round(units.height_from_m(height_m)):g}",
             "timezone_name": zone,
         },
     )

@@ -12,7 +12,7 @@ from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.scenarios import Known, Past, scenarios
 
-FEWEST_YEARS, TYPICAL_YEARS = 5, 60
+FEWEST_YEARS, TYPICAL_YEARS = 5, 300
 RECORD, TYPED, REGION = "record", "typed", "region"
 SEED = 20
 

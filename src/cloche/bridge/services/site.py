@@ -11,14 +11,14 @@ import tzfpy
 from cloche.bridge.services.frosts import frost_dates, frosts_of
 from cloche.bridge.values import border
 from cloche.bridge.values.stored import FrostDates
-from cloche.core.site.estimate import normals_at
+from cloche.core.site.estimate import height_at, normals_at
 from cloche.core.site.region import region_at, shipped
 from cloche.core.site.towns import Town, find, nearest
 
 SURROUNDINGS = 32
 """Cells of a quarter of a degree to each side of a point, of its map."""
 
-__all__ = ["Surroundings", "Town", "UsualYear", "find", "nearest", "surroundings_of", "time_zone_at", "usual_year"]
+__all__ = ["Surroundings", "Town", "UsualYear", "find", "height_at", "nearest", "surroundings_of", "time_zone_at", "usual_year"]
 
 
 @dataclass(frozen=True)

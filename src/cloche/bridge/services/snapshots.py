@@ -25,7 +25,7 @@ AHEAD_D = 430
 """Days ahead that are kept: a cover may be asked about on any day of the coming year, and is then looked at for some weeks."""
 NEAR_D = 150
 """Days ahead that are run for a question about the next weeks: fewer are quicker."""
-FORMAT = 3
+FORMAT = 4
 """Counts up with crops.MODEL_VERSION, by which what another version kept is made anew."""
 _ARRAYS = ("mean", "spread", "slope", "used")
 _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering")
@@ -69,6 +69,7 @@ def pack(snapshot: ModelSnapshot) -> bytes:
         "first": snapshot.weather.first.isoformat(),
         "run_up_d": snapshot.run_up_d,
         "sd_k": np.asarray(snapshot.normals.day_sd_k).tolist(),
+        "night_sd_k": None if snapshot.normals.night_sd_k is None else snapshot.normals.night_sd_k.tolist(),
         "source": snapshot.normals.source,
         "off_k": snapshot.normals.off_k,
         "utc_h": snapshot.utc_h,
@@ -91,7 +92,10 @@ def unpack(packed: bytes) -> ModelSnapshot:
         tuple(meta["names"]), drift=drift, first_h=meta["first_h"], covers=tuple(meta["covers"]), **part["learned_"]
     )
     weather = DailyRecord(date.fromisoformat(meta["first"]), **{n: v.astype(np.float64) for n, v in part["weather_"].items()})
-    normals = Normals(**part["normals_"], day_sd_k=np.asarray(meta["sd_k"]), source=meta["source"], off_k=meta["off_k"])
+    night_sd_k = None if meta["night_sd_k"] is None else np.asarray(meta["night_sd_k"])
+    normals = Normals(
+        **part["normals_"], day_sd_k=np.asarray(meta["sd_k"]), source=meta["source"], off_k=meta["off_k"], night_sd_k=night_sd_k
+    )
     return ModelSnapshot(learned, weather, meta["run_up_d"], normals, meta["utc_h"])
 
 

@@ -34,10 +34,13 @@ def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
 
 def usual_climate(inputs: ForecastInputs) -> Normals:
     """What is known of a site before any of its days: typed normals, else the climate of its region."""
+    usual = normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
     if inputs.typed_normals:
         low, high = (np.array(values) for values in inputs.typed_normals)
-        return Normals(low, high, spread_by_range((low + high) / 2), "typed")
-    return normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
+        spread = spread_by_range((low + high) / 2)
+        # Typed means say nothing of how far nights stray: the region does.
+        return replace(usual, low_c=low, high_c=high, day_sd_k=spread, source="typed", off_k=0.0)
+    return usual
 
 
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:

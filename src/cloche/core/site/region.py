@@ -1,4 +1,4 @@
-"""The climate of the region about any point on land: monthly means and rain on a grid of a quarter of a degree."""
+"""The climate of the region about any point on land: monthly means, rain and height on a grid of a quarter of a degree."""
 
 from __future__ import annotations
 
@@ -35,12 +35,15 @@ class Region:
         Standard deviation of the yearly mean among the cells about it [K]: what hills and coasts leave open.
     away_km : float
         How far the nearest cell lies that is known; 0 within the grid.
+    height_m : float
+        Mean height of the ground that these means belong to [m].
     """
 
     mean_c: NDArray[np.float64]
     rain_mm: NDArray[np.float64]
     relief_k: float
     away_km: float
+    height_m: float
 
 
 @dataclass(frozen=True)
@@ -55,11 +58,14 @@ class Grid:
         Monthly means in tenths of a degree, (12, n).
     rain : ndarray of uint8
         RAIN_STEPS * ln(1 + mm), (12, n).
+    height_m : ndarray of int16
+        Mean height of the ground, the sea counted as 0 [m], (1, n).
     """
 
     cells: NDArray[np.int32]
     tenths_c: NDArray[np.int16]
     rain: NDArray[np.uint8]
+    height_m: NDArray[np.int16]
 
     def index_of(self, row: int, column: int) -> int | None:
         """Where a cell stands in the lists; None for open sea.
@@ -98,7 +104,7 @@ def pack(grid: Grid) -> bytes:
     known[grid.cells] = True
     changes = [
         np.diff(np.diff(values, axis=0, prepend=values.dtype.type(0)), axis=1, prepend=values.dtype.type(0))
-        for values in (grid.tenths_c, grid.rain)
+        for values in (grid.tenths_c, grid.rain, grid.height_m)
     ]
     parts = [np.packbits(known).tobytes(), *(part.tobytes() for part in changes)]
     return lzma.compress(b"".join(parts), preset=9 | lzma.PRESET_EXTREME)
@@ -127,7 +133,8 @@ def unpack(packed: bytes) -> Grid:
     count = 12 * len(cells)
     tenths = np.frombuffer(plain, dtype=np.int16, count=count, offset=bits).reshape(12, -1)
     rain = np.frombuffer(plain, dtype=np.uint8, count=count, offset=bits + 2 * count).reshape(12, -1)
-    return Grid(cells, _summed(tenths), _summed(rain))
+    height = np.frombuffer(plain, dtype=np.int16, count=len(cells), offset=bits + 3 * count).reshape(1, -1)
+    return Grid(cells, _summed(tenths), _summed(rain), _summed(height))
 
 
 def _summed(changes: NDArray[Any]) -> NDArray[Any]:
@@ -186,7 +193,8 @@ def region_at(latitude_deg: float, longitude_deg: float, grid: Grid | None = Non
     share = share / share.sum()
     mean_c = (grid.tenths_c[:, at] / TENTHS) @ share
     rain_mm = np.expm1(grid.rain[:, at] / RAIN_STEPS) @ share
-    return Region(mean_c, rain_mm, _relief(grid, round(y), round(x)), away_km)
+    height_m = float(grid.height_m[0, at] @ share)
+    return Region(mean_c, rain_mm, _relief(grid, round(y), round(x)), away_km, height_m)
 
 
 def _nearest(grid: Grid, y: float, x: float, latitude_deg: float) -> tuple[int, float] | None:

@@ -18,12 +18,14 @@ LARGE, FEW = 50_000, 3
 """A town of so many people is found by every name in Latin letters; a smaller one by few besides its own."""
 SHOWN = 8
 EARTH_KM = 6371.0
+TOWN_REACH_KM = 10.0
+"""Over what distance a town warms the nights about it less and less (of 5, 10 and 20 km the best at stations' frost dates)."""
 
 
 @dataclass(frozen=True)
 class Town:
     """A town and where it lies [°]; lies_in: its state, where that is known, and country; codes: short for those, plain; also:
-    other names, plain."""
+    other names, plain; thousands: of people who live there."""
 
     name: str
     lies_in: str
@@ -31,6 +33,7 @@ class Town:
     longitude_deg: float
     codes: str = ""
     also: tuple[str, ...] = ()
+    thousands: int = 0
 
     def is_in(self, where: str) -> bool:
         """Whether it lies there.
@@ -93,12 +96,14 @@ def pack(found: list[Town]) -> bytes:
     bytes
     """
     lines = [
-        "\t".join(
-            ("|".join((plain(t.name), *t.also)), t.name, t.lies_in, t.codes, f"{t.latitude_deg:g}", f"{t.longitude_deg:g}")
-        )
+        "\t".join(("|".join((plain(t.name), *t.also)), t.name, t.lies_in, t.codes, *(f"{value:g}" for value in _numbers(t))))
         for t in found
     ]
     return lzma.compress("\n".join(["", *lines, ""]).encode(), preset=9 | lzma.PRESET_EXTREME)
+
+
+def _numbers(town: Town) -> tuple[float, float, float]:
+    return town.latitude_deg, town.longitude_deg, town.thousands
 
 
 @lru_cache(maxsize=1)
@@ -150,14 +155,22 @@ def find(text: str, most: int = SHOWN, lines: str | None = None) -> list[Town]:
 
 
 def _town(line: str) -> Town:
-    names, name, lies_in, codes, latitude, longitude = line.split("\t")
-    return Town(name, lies_in, float(latitude), float(longitude), codes, tuple(names.split("|")[1:]))
+    names, name, lies_in, codes, latitude, longitude, thousands = line.split("\t")
+    return Town(name, lies_in, float(latitude), float(longitude), codes, tuple(names.split("|")[1:]), int(thousands))
 
 
 @lru_cache(maxsize=1)
 def _everywhere() -> tuple[NDArray[np.float64], list[str]]:
     lines = shipped().strip("\n").split("\n")
-    return np.array([line.rsplit("\t", 2)[1:] for line in lines], dtype=np.float64), lines
+    return np.array([line.rsplit("\t", 3)[1:] for line in lines], dtype=np.float64), lines
+
+
+def _away_km(latitude_deg: float, longitude_deg: float) -> NDArray[np.float64]:
+    """How far each town lies from a point along the ground, (towns,)."""
+    there, here = np.radians(_everywhere()[0][:, :2]), np.radians([latitude_deg, longitude_deg])
+    half = np.sin((there - here) / 2) ** 2
+    share = half[:, 0] + np.cos(here[0]) * np.cos(there[:, 0]) * half[:, 1]
+    return np.asarray(2 * EARTH_KM * np.arcsin(np.sqrt(np.minimum(share, 1.0))))
 
 
 def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
@@ -176,9 +189,25 @@ def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
     away_km : float
         Along the ground [km].
     """
-    points, lines = _everywhere()
-    there, here = np.radians(points), np.radians([latitude_deg, longitude_deg])
-    half = np.sin((there - here) / 2) ** 2
-    share = half[:, 0] + np.cos(here[0]) * np.cos(there[:, 0]) * half[:, 1]
-    at = int(share.argmin())
-    return _town(lines[at]), float(2 * EARTH_KM * np.arcsin(np.sqrt(share[at])))
+    away_km = _away_km(latitude_deg, longitude_deg)
+    at = int(away_km.argmin())
+    return _town(_everywhere()[1][at]), float(away_km[at])
+
+
+def people_near(latitude_deg: float, longitude_deg: float) -> float:
+    """How many people live about a point, those in its own town counted in full and those further off less and less.
+
+    Parameters
+    ----------
+    latitude_deg : float
+        North positive [°].
+    longitude_deg : float
+        East positive [°].
+
+    Returns
+    -------
+    float
+        Sum over towns of their people times exp(-distance / TOWN_REACH_KM).
+    """
+    thousands = _everywhere()[0][:, 2]
+    return float(1000 * thousands @ np.exp(-_away_km(latitude_deg, longitude_deg) / TOWN_REACH_KM))

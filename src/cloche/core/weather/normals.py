@@ -13,6 +13,7 @@ Source = Literal["typed", "record", "region", "guess"]
 MID_MONTH_DAY = np.array([15.5, 45, 74.5, 105, 135.5, 166, 196.5, 227.5, 258, 288.5, 319, 349.5])
 GUESS_SPREAD_K = 2.5
 """How far the guess from latitude may be off as a whole (assumption); typed or recorded normals are taken as they are."""
+LEAST_SD_K = 1.5
 FEWEST_DAYS = 20
 """A month of the record counts with at least this many days."""
 
@@ -21,13 +22,14 @@ _LATITUDE = np.array([0, 10, 20, 30, 40, 50, 60, 70])
 _ANNUAL_MEAN_C = np.array([26.5, 26.5, 24.5, 20.0, 14.0, 9.0, 2.5, -7.0])
 _HALF_SWING_NORTH_K = np.array([0.8, 2.5, 5.0, 8.0, 9.5, 8.5, 12.0, 17.0])
 _HALF_SWING_SOUTH_K = np.array([0.8, 2.0, 4.0, 5.5, 5.5, 4.5, 6.0, 10.0])
-_LAPSE_K_PER_M = 0.006
+LAPSE_K_PER_M = 0.006
 
 
 @dataclass(frozen=True)
 class Normals:
-    """Air at screen height by month, January first: mean daily low and high [°C], and how far days stray from it [K]. years: of
-    the record they rest on; off_k: how far they may be off as a whole [K]."""
+    """Air at screen height by month, January first: mean daily low and high [°C], and how far the means of single days stray
+    from normal [K]. years: of the record they rest on; off_k: how far they may be off as a whole [K]; night_sd_k: how far
+    single lows stray, None where that is not known apart from the days."""
 
     low_c: NDArray[np.float64]
     high_c: NDArray[np.float64]
@@ -35,6 +37,7 @@ class Normals:
     source: Source
     years: int = 0
     off_k: float = 0.0
+    night_sd_k: NDArray[np.float64] | None = None
 
     @property
     def mean_c(self) -> NDArray[np.float64]:
@@ -54,7 +57,7 @@ class Normals:
         ndarray
             [°C].
         """
-        return _through_the_year(self.mean_c, day_of_year)
+        return through_the_year(self.mean_c, day_of_year)
 
     def range_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
         """Normal difference of high and low [K].
@@ -68,7 +71,7 @@ class Normals:
         -------
         ndarray
         """
-        return _through_the_year(self.high_c - self.low_c, day_of_year)
+        return through_the_year(self.high_c - self.low_c, day_of_year)
 
     def sd_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
         """Standard deviation of single days' means about the normal [K].
@@ -82,9 +85,27 @@ class Normals:
         -------
         ndarray
         """
-        return _through_the_year(self.day_sd_k, day_of_year)
+        return through_the_year(self.day_sd_k, day_of_year)
+
+    def extremes_sd_on(self, day_of_year: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Standard deviation of single lows and of single highs about the normal [K].
+
+        Parameters
+        ----------
+        day_of_year : array_like
+            Day of the year from 1, any shape.
+
+        Returns
+        -------
+        tuple of ndarray
+            Of lows and of highs.
+        """
+        high = self.sd_on(day_of_year) * EXTREMES
+        return high if self.night_sd_k is None else through_the_year(self.night_sd_k, day_of_year), high
 
 
+EXTREMES = 1.15
+"""Lows and highs stray further than the mean of a day, which averages the two."""
 WINTER_SD, SUMMER_SD = (1.3, 0.13), (1.3, 0.06)
 """How far single days' means stray from normal [K], by the range of monthly means [K]: the more continental, the further, in
 winter above all (from memory of station records, assumption)."""
@@ -126,7 +147,7 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
     """
     size = abs(latitude_deg)
     swings = _HALF_SWING_NORTH_K if latitude_deg >= 0 else _HALF_SWING_SOUTH_K
-    mean = np.interp(size, _LATITUDE, _ANNUAL_MEAN_C) - _LAPSE_K_PER_M * elevation_m
+    mean = np.interp(size, _LATITUDE, _ANNUAL_MEAN_C) - LAPSE_K_PER_M * elevation_m
     warmest_day = 202.0 if latitude_deg >= 0 else 202.0 - 182.5
     season = np.cos(2 * np.pi * (MID_MONTH_DAY - warmest_day) / 365.25)
     monthly = mean + np.interp(size, _LATITUDE, swings) * season
@@ -159,14 +180,29 @@ def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: ND
     shift_low = np.mean([low_c[month == m + 1].mean() - guess.low_c[m] for m in np.flatnonzero(known)])
     shift_high = np.mean([high_c[month == m + 1].mean() - guess.high_c[m] for m in np.flatnonzero(known)])
     low, high, sd = guess.low_c + shift_low, guess.high_c + shift_high, guess.day_sd_k.copy()
+    nights = sd * EXTREMES if guess.night_sd_k is None else guess.night_sd_k.copy()
     for m in np.flatnonzero(known):
         days = month == m + 1
         low[m], high[m] = low_c[days].mean(), high_c[days].mean()
-        sd[m] = max(1.5, ((low_c + high_c) / 2)[days].std())
+        sd[m] = max(LEAST_SD_K, ((low_c + high_c) / 2)[days].std())
+        nights[m] = max(LEAST_SD_K, low_c[days].std())
     source: Source = "record" if known.all() else guess.source
     off_k = 0.0 if known.all() else guess.off_k
-    return Normals(low, high, sd, source, years=int(len(month) / 365.25 + 0.5), off_k=off_k)
+    return Normals(low, high, sd, source, years=int(len(month) / 365.25 + 0.5), off_k=off_k, night_sd_k=nights)
 
 
-def _through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> NDArray[np.float64]:
+def through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> NDArray[np.float64]:
+    """Monthly values on each day of the year, running evenly from mid-month to mid-month.
+
+    Parameters
+    ----------
+    monthly : ndarray
+        Of each month, January first, (12,).
+    day_of_year : array_like
+        Day of the year from 1, any shape.
+
+    Returns
+    -------
+    ndarray
+    """
     return np.interp(np.asarray(day_of_year, dtype=np.float64), MID_MONTH_DAY, monthly, period=365.25)

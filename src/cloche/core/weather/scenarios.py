@@ -180,13 +180,12 @@ def _generated(record: DailyRecord, normals: Normals, members: int, rng: np.rand
     season = _season(days, members, rng) * SEASON_SD_K
     if normals.off_k > 0:
         season = season + rng.normal(0, normals.off_k, members)
-    # The correlated departures have unit variance; the normals' SD is that of the daily mean, which averages two of them.
-    sd = normals.sd_on(doy)[:, None] * 1.15
+    low_sd, high_sd = (sd[:, None] for sd in normals.extremes_sd_on(doy))  # the correlated departures have unit variance
     share_wet = _WET_AFTER_DRY / (1 + _WET_AFTER_DRY - _WET_AFTER_WET)
     cooler = _WET_COOLER_SD * (share_wet - wet_days)
     mean, half = normals.mean_on(doy)[:, None], normals.range_on(doy)[:, None] / 2
-    high = mean + half + season + sd * (departures[:, 0] + cooler)
-    low = np.minimum(mean - half + season + sd * departures[:, 1], high - 1.0)
+    high = mean + half + season + high_sd * (departures[:, 0] + cooler)
+    low = np.minimum(mean - half + season + low_sd * departures[:, 1], high - 1.0)
     sun = np.clip(np.where(wet_days, _SUN_WET, _SUN_DRY) + _SUN_SD * departures[:, 2], 0.12, 1.0)
     rain = np.where(wet_days, rng.exponential(_RAIN_MM, shape), 0.0)
     unknown = np.full(shape, np.nan)
