@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
 from pathlib import Path
@@ -11,13 +12,18 @@ import numpy as np
 import pandas as pd
 from numpy.typing import NDArray
 
+from bench import frosts
 from cloche.bridge.services.frosts import frosts_of
-from cloche.core.site.estimate import normals_at
+from cloche.core.site.estimate import LAPSE_K_PER_M, normals_at, range_terms
+from cloche.core.site.region import region_at
+from cloche.core.site.towns import people_near
 from cloche.core.weather.frosts import Frosts, midsummer, of_years
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
 
 TOWNS = Path(__file__).parent / "data" / "normals_from_memory.csv"
+RANGES, QUARTERS = Path(__file__).parent / "data" / "ranges_from_memory.csv", (0, 3, 6, 9)
+"""Mean highs and lows of January, April, July and October at frost stations."""
 DAILY = Path(__file__).parent / "data" / "daily_1976_2005.csv"
 RECORD_AT = (50.8, 4.35, 100.0)
 MIDSUMMER = midsummer(2005, RECORD_AT[0])
@@ -48,6 +54,58 @@ class Town:
     def range_off_k(self) -> NDArray[np.float64]:
         """By how much the shipped daily range is wider."""
         return np.asarray((self.shipped.high_c - self.shipped.low_c) - (self.high_c - self.low_c))
+
+
+@dataclass(frozen=True)
+class Range:
+    """A month's daily range at a place [K], and how much it counts: a place as much as any other."""
+
+    place: str
+    terms: NDArray[np.float64]
+    range_k: float
+    weight: float
+
+
+def ranges() -> list[Range]:
+    """Of the towns in all months, of frost stations in four (from memory)."""
+    found = []
+    for town in towns():
+        found += _ranges(town, range(12), town.high_c - town.low_c)
+    stations = {station.name: station for station in frosts.read(frosts.FITTED_ON)}
+    for row in csv.DictReader(RANGES.read_text(encoding="utf-8").splitlines()):
+        high_c, low_c = (np.array(row[name].split(), dtype=float) for name in ("high_c", "low_c"))
+        found += _ranges(stations[row["station"]], QUARTERS, high_c - low_c)
+    return found
+
+
+def _ranges(place: Town | frosts.Station, months: Iterable[int], range_k: NDArray[np.float64]) -> list[Range]:
+    region = region_at(place.latitude_deg, place.longitude_deg)
+    assert region is not None
+    mean_c = region.mean_c - LAPSE_K_PER_M * (place.elevation_m - region.height_m)
+    people = people_near(place.latitude_deg, place.longitude_deg)
+    terms = range_terms(region, mean_c, place.latitude_deg, place.elevation_m, people)
+    count = len(range_k)
+    return [
+        Range(place.name, terms[:, month], float(k), len(QUARTERS) / count) for month, k in zip(months, range_k, strict=True)
+    ]
+
+
+def fit_range(rows: list[Range]) -> NDArray[np.float64]:
+    """Coefficients of range_terms [K] by least squares, a little held towards none."""
+    terms, weights = np.array([row.terms for row in rows]), np.array([row.weight for row in rows])
+    held = np.eye(terms.shape[1])
+    held[0, 0] = 0.0
+    range_k = np.array([row.range_k for row in rows])
+    return np.asarray(np.linalg.solve(terms.T @ (terms * weights[:, None]) + held, terms.T @ (weights * range_k)))
+
+
+def range_left_out(rows: list[Range]) -> float:
+    """Root mean square error of ranges told from all other places [K]."""
+    off = []
+    for place in {row.place for row in rows}:
+        found = fit_range([row for row in rows if row.place != place])
+        off += [float(row.terms @ found) - row.range_k for row in rows if row.place == place]
+    return rms(np.array(off))
 
 
 def towns() -> list[Town]:
@@ -84,12 +142,12 @@ def main() -> None:
     for town in found:
         off, wider, doubt = town.mean_off_k, town.range_off_k.mean(), town.shipped.off_k
         print(f"| {town.name} | {off.mean():+.1f} | {np.abs(off).max():.1f} | {wider:+.1f} | {doubt:.1f} |")
-    means, ranges = (np.concatenate([getattr(town, name) for town in found]) for name in ("mean_off_k", "range_off_k"))
+    means, widths = (np.concatenate([getattr(town, name) for town in found]) for name in ("mean_off_k", "range_off_k"))
     own, shipped = last_frosts()
     for name in ("spring", "autumn"):
         on = [", ".join(f"{MIDSUMMER + timedelta(days=round(d)):%d %b}" for d in getattr(one, name)) for one in (own, shipped)]
         print(f"\nFrost of {name}, one year in ten, usual, nine in ten: record {on[0]}; shipped {on[1]}.")
-    print(f"\nMonthly means off by {rms(means):.2f} K (RMS), daily ranges by {rms(ranges):.2f} K, of {len(found)} places.")
+    print(f"\nMonthly means off by {rms(means):.2f} K (RMS), daily ranges by {rms(widths):.2f} K, of {len(found)} places.")
 
 
 def rms(values: NDArray[np.float64]) -> float:

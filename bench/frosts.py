@@ -106,7 +106,7 @@ def left_out(stations: list[Station]) -> NDArray[np.float64]:
     for at, station in enumerate(stations):
         others = stations[:at] + stations[at + 1 :]
         means = [float(station.terms[season] @ fit(others, season)) for season in (0, 1)]
-        crossed = crossings(station.mean_c, (means[0] + LATE_K, means[1]), station.latitude_deg)
+        crossed = crossings(station.mean_c, np.array([means[0] + LATE_K, means[1]]), station.latitude_deg)
         for season, crossing in enumerate(crossed):
             if crossing is not None:
                 shift = 0 if station.latitude_deg >= 0 else 181

@@ -9,8 +9,8 @@ from datetime import date, timedelta
 import numpy as np
 
 from cloche.bridge.values.inputs import Day, ForecastInputs
-from cloche.core.site.estimate import normals_at
-from cloche.core.weather.normals import Normals, from_record, spread_by_range
+from cloche.core.site.estimate import normals_at, typed_normals
+from cloche.core.weather.normals import Normals, from_record
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
 from cloche.core.weather.scenarios import FEWEST_YEARS, Ensemble, Known, Past
 
@@ -34,13 +34,11 @@ def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
 
 def usual_climate(inputs: ForecastInputs) -> Normals:
     """What is known of a site before any of its days: typed normals, else the climate of its region."""
-    usual = normals_at(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
+    site = (inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
     if inputs.typed_normals:
         low, high = (np.array(values) for values in inputs.typed_normals)
-        spread = spread_by_range((low + high) / 2)
-        # Typed means say nothing of how far nights stray: the region does.
-        return replace(usual, low_c=low, high_c=high, day_sd_k=spread, source="typed", off_k=0.0)
-    return usual
+        return typed_normals(low, high, *site)
+    return normals_at(*site)
 
 
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:

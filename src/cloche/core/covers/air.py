@@ -13,7 +13,7 @@ from typing import NamedTuple
 import numpy as np
 
 from cloche.core.compiled import lean
-from cloche.core.covers.kinds import STILL_AIR_W_MK
+from cloche.core.covers.kinds import LIES_M, STILL_AIR_W_MK
 from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
@@ -67,6 +67,8 @@ class Cover(NamedTuple):
     conductance: float
     gap_m: float
     area_ratio: float
+    leans: float
+    stands: float
     leak_m_h: float
     open_m_h: float
     permeable: float
@@ -230,7 +232,9 @@ def _round(
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
     emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)
     infrared, emissivity = min(infrared * cover.loss, 1.0 - emissivity), min(emissivity * cover.loss, 1.0 - infrared)
-    sun = hour.sun * min(cover.solar * cover.light, 1.0) * (1 - FOG_TAKES * fog)
+    lets_in = min(cover.solar * cover.light, 1.0) * (1 - FOG_TAKES * fog)
+    # A low sun comes in through what leans or stands, more than a level pane would catch, and falls on boards, hoops and film.
+    sun, low_sun = hour.sun * lets_in, (cover.leans * hour.toward + cover.stands * hour.around) * lets_in
     area = cover.area_ratio
     # Radiation: soil to sky through the cover, soil to inner face, outer face to sky and, for its sides, to what stands around.
     kelvin, outer_k = surface + KELVIN, inside.outer_c + KELVIN
@@ -256,13 +260,19 @@ def _round(
     v_0 = (evaporates * p_s + condenses * p_i + (carried + 1e-6) * hour.vapour) / vapours
     # Outer face: outer = outer_1 * inner + outer_0. Half of the sun that the cover takes up is told to each face.
     conducts, absorbed = cover.conductance * cover.loss * area, cover.absorbs * hour.sun / 2
-    outer_sum = conducts + wind + radiates + sides
+    # Rain that stands on a film upon the ground dries there, and takes the heat for it from the film.
+    p_o, c_o = _tangent(inside.outer_c)
+    dries = (
+        hour.puddles * wind / PSYCHROMETER_KPA_K if cover.gap_m <= LIES_M and p_o + c_o * inside.outer_c > hour.vapour else 0.0
+    )
+    outer_sum = conducts + wind + radiates + sides + dries * c_o
     outer_gain = (wind + sides) * hour.air + emissivity * hour.sky + radiates * (inside.outer_c - outer_k / 4)
+    outer_gain += dries * (hour.vapour - p_o)
     outer_0, outer_1 = (outer_gain + absorbed) / outer_sum, conducts / outer_sum
     # Inside air: air = air_s * surface + air_i * inner + air_0.
     air_sum = below + above + exchange
     air_s, air_i = below / air_sum, above / air_sum
-    air_0 = (exchange * hour.air + cover.catches * sun) / air_sum
+    air_0 = (exchange * hour.air + cover.catches * sun + low_sun) / air_sum
     # Inner face: inner = inner_1 * surface + inner_0.
     inner_sum = between + above * (1 - air_i) + condenses * (c_i - v_i) + conducts * (1 - outer_1)
     inner_1 = (between + above * air_s + condenses * v_s) / inner_sum

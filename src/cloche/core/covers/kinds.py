@@ -31,9 +31,11 @@ class CoverKind:
     solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; absorbs: share of the sun that it takes up itself;
     catches: of what it lets through, the share that warms the air by way of frame, hoops and dust; emissivity of its faces;
     conductance from face to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its
-    surface over the ground it covers; leak_m_h, ends_open_m_h, open_m_h: air that passes each square metre of ground, closed,
-    with both ends open (assumption) and more at full opening, at 2 m/s of wind [m³/m²h]; permeable: share of the rain that
-    comes through; width_m: usual.
+    surface over the ground it covers; leans, stands: what it keeps of a low sun beyond what a level pane would, by a lid that
+    slopes towards noon and by its walls or hoops, as a share of the beam on an upright face as large as the ground (slope and
+    height over width, less what leaves again: assumptions); leak_m_h, ends_open_m_h, open_m_h: air that passes each square
+    metre of ground, closed, with both ends open (assumption) and more at full opening, at 2 m/s of wind [m³/m²h]; permeable:
+    share of the rain that comes through; width_m: usual.
 
     with_article: a cold frame with glass; drawn_as: its shape over a slice of ground; common: its place among what growers
     could get, 0: not among them; opened: whether anybody opens it on a sunny day; bends: whether it is a sheet or film bent
@@ -61,6 +63,8 @@ class CoverKind:
     wet_emissivity: float
     gap_m: float
     area_ratio: float
+    leans: float
+    stands: float
     leak_m_h: float
     ends_open_m_h: float
     open_m_h: float
@@ -128,7 +132,13 @@ class CoverKind:
         CoverKind
         """
         lid_m, walls_m = hypot(width_m, high_m - low_m), low_m + high_m
-        return replace(self, gap_m=walls_m / 2, area_ratio=(lid_m + WALLS * walls_m) / width_m, width_m=width_m)
+        return replace(
+            self,
+            gap_m=walls_m / 2,
+            area_ratio=(lid_m + WALLS * walls_m) / width_m,
+            leans=max(high_m - low_m, 0.0) / width_m,
+            width_m=width_m,
+        )
 
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
         """The same after years in the sun: it lets less light through.
@@ -257,6 +267,8 @@ COLUMNS: dict[str, tables.Check] = {
     "wet_emissivity": SHARE,
     "gap_m": METRES,
     "area_ratio": tables.number(1, 5),
+    "leans": tables.number(0, 1),
+    "stands": tables.number(0, 1),
     "leak_m_h": AIR,
     "ends_open_m_h": AIR,
     "open_m_h": AIR,

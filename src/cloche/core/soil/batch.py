@@ -22,6 +22,9 @@ class Forcing(NamedTuple):
     [°C] below the column, unlogged_wetness: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
 
     sun: Array
+    toward: Array
+    around: Array
+    puddles: Array
     air: Array
     sky: Array
     wind: Array

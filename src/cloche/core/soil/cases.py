@@ -17,7 +17,7 @@ from cloche.core.soil.batch import Begin, Forcing
 from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Parameters, Surface, Work, filmed, surface_at
 from cloche.core.soil.grid import Grid, open_ground, small_volume
 from cloche.core.soil.layers import Columns
-from cloche.core.soil.plane import sun_on
+from cloche.core.soil.plane import low_sun_on, puddles_on, sun_on
 from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
@@ -216,8 +216,23 @@ class CaseBatch:
         rain = self._wide([case.weather.rain_mm * (not case.bed.indoors) for case in self.cases])
         given = self._wide([_given(case) for case in self.cases])
         snow = self._wide([case.weather.snow_m for case in self.cases])
+        low_sun = [low_sun_on(case.bed, case.weather) for case in self.cases]
+        toward, around = (self._wide([of_case[face] for of_case in low_sun]) * self.factor("sun") for face in (0, 1))
+        filmed = [any(period.kind.lies_on_soil for period in case.covers) for case in self.cases]
+        puddles = [
+            puddles_on(case.weather) if film else np.zeros((1, 1)) for film, case in zip(filmed, self.cases, strict=True)
+        ]
         return Forcing(
-            sun=sun, rain=rain, given=given, deep=self._deep(), unlogged_wetness=unlogged_wetness, snow=snow, **parts
+            sun=sun,
+            toward=toward,
+            around=around,
+            puddles=self._wide(puddles),
+            rain=rain,
+            given=given,
+            deep=self._deep(),
+            unlogged_wetness=unlogged_wetness,
+            snow=snow,
+            **parts,
         )
 
     def _wide(self, parts: list[Array]) -> Array:

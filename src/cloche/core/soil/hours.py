@@ -105,6 +105,9 @@ def _surface(c: int, hour: int, top: Top, covers: Array, forcing: Forcing, state
         forcing.sky[hour, c],
         forcing.wind[hour, c],
         forcing.vapour[hour, c],
+        forcing.toward[hour, c] * top.sun[c],
+        forcing.around[hour, c] * top.sun[c],
+        forcing.puddles[hour, c],
     )
     water = (
         state.water.pool[c],
@@ -202,7 +205,8 @@ def _balance(c: int, top: Top, covers: Array, soil_surface: SoilSurface, now: Ho
         state.opening[c], state.vapour[c] = 0.0, now.vapour
         return open_balance(soil_surface, now, first_c, surface_c)
     p = covers[top.case[c]]
-    optics, shape, air = (p[0], p[1], p[2], p[3], p[4], p[5], p[6]), (p[7], p[8], p[9]), (p[10], p[11], p[12], p[13], p[14])
+    optics, shape = (p[0], p[1], p[2], p[3], p[4], p[5], p[6]), (p[7], p[8], p[9], p[10], p[11])
+    air = (p[12], p[13], p[14], p[15], p[16])
     cover = Cover(*optics, *shape, *air, top.light[c], top.exchange[c], top.loss[c])
     before = Inside(state.air[c], state.inner[c], state.outer[c], state.opening[c], state.vapour[c])
     balance, inside = covered_balance(soil_surface, cover, now, first_c, surface_c, before)

@@ -96,6 +96,8 @@ def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
         conductance=kind.conductance_w_m2k,
         gap_m=kind.gap_m,
         area_ratio=kind.area_ratio,
+        leans=kind.leans,
+        stands=kind.stands,
         leak_m_h=cover.leak_m_h,
         open_m_h=kind.open_m_h,
         permeable=kind.permeable,

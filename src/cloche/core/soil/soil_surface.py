@@ -22,13 +22,17 @@ CLOSE_K, MOST_ROUNDS = 0.02, 12
 
 class Hour(NamedTuple):
     """What acts on a column in an hour: sun reaching the plane of the ground [W/m²], air [°C], infrared from above [W/m²],
-    wind [m/s], vapour [kPa]."""
+    wind [m/s], vapour [kPa]; toward, around: beam on upright faces of as much area as the ground, one that looks towards the
+    noon sun and one that looks at it all day [W/m²]; puddles: share of a film upon the ground on which rain stands, 0-1."""
 
     sun: float
     air: float
     sky: float
     wind: float
     vapour: float
+    toward: float = 0.0
+    around: float = 0.0
+    puddles: float = 0.0
 
 
 class SoilSurface(NamedTuple):

@@ -18,6 +18,7 @@ from cloche.core.windows.limits import (
     BOLTS_K_H,
     BULB_WAIT_D,
     BULBS_TO_D,
+    COOL_NIGHTS_K,
     DELAYED_D,
     ESTABLISHES_D,
     HEAT_SPAN_K,
@@ -26,8 +27,12 @@ from cloche.core.windows.limits import (
     PICKED,
     RIPENS_D,
     SENSITIVE_FROM,
+    SETS,
+    SETS_BY_NIGHT_K,
+    SHORT_DAY_H,
     STRETCHES,
     Limit,
+    among_plants_c,
 )
 from cloche.core.windows.season import Season
 from cloche.core.windows.stages import on, reached
@@ -78,27 +83,37 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
     last = season.days
     old = np.minimum(up + young_d, last)
     if crop.life.regrows == "shoots":
-        need += DELAYED_D * (on(season.next_frost(crop.frost_limit_c), up) < old)
+        need += DELAYED_D * (on(season.next_frost(among_plants_c(crop, crop.frost_limit_c)), up) < old)
     grown = season.grown_d(crop)
     sensitive, picked, ripe = reached(grown, up, need, np.array([SENSITIVE_FROM, PICKED, 1.0]))
+    too_small, wait = _bulbs(crop, season, up, lead)
     if crop.life.bulb_lead_d is not None:
-        bulbs = up + season.until_longest[np.minimum(up, last - 1)]
-        picked, ripe = (np.minimum(np.maximum(day, bulbs + RIPENS_D), last + 1) for day in (picked, ripe))
+        picked, ripe = (np.minimum(np.maximum(day, up + wait + RIPENS_D), last + 1) for day in (picked, ripe))
     never = picked > last
     sensitive, picked_in = np.minimum(sensitive, last), np.minimum(picked, last)
     limiting: Limiting = {
-        Limit.LATE_FROST: on(season.next_frost(crop.frost_grown_c), old) < picked_in,
-        Limit.SEASON: never | (picked - up > STRETCHES * max(printed_d, 20.0)),
+        Limit.LATE_FROST: on(season.next_frost(among_plants_c(crop, crop.frost_grown_c)), old) < picked_in,
+        Limit.SEASON: never | _stretches(crop, up, picked, printed_d),
     }
     if crop.life.flower_frost_c is not None:
-        limiting[Limit.LATE_FROST] |= on(season.next_frost(crop.life.flower_frost_c), sensitive) < picked_in
+        flowers_c = among_plants_c(crop, crop.life.flower_frost_c)
+        limiting[Limit.LATE_FROST] |= on(season.next_frost(flowers_c), sensitive) < picked_in
     dark = limiting[Limit.SEASON] & (season.mean_light(up, picked_in) < DARK)
     limiting[Limit.LIGHT] = dark
     limiting[Limit.SEASON] = limiting[Limit.SEASON] & ~dark
     yields = _heat_left(crop, season, up, sensitive, picked_in)
     limiting[Limit.HEAT] = ~never & (yields < LEAST_YIELD)
-    limiting |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive, lead)
+    limiting |= _bolts(crop, season, up) | _by_daylength(crop, season, up, sensitive)
+    if crop.life.bulb_lead_d is not None:
+        limiting[Limit.DAYLENGTH] = too_small
     return Harvest(ripe, np.where(limiting[Limit.HEAT] | never, 0.0, yields), limiting)
+
+
+def _stretches(crop: Crop, up: Days, picked: Days, printed_d: float) -> NDArray[np.bool_]:
+    """Whether it takes so long that it is another harvest than was sown for. Bulbs wait for their day, not for warmth."""
+    if crop.life.bulb_lead_d is not None:
+        return np.zeros(up.shape, dtype=np.bool_)
+    return np.asarray(picked - up > STRETCHES * max(printed_d, 20.0))
 
 
 def _established(crop: Crop, season: Season, up: Days) -> Harvest:
@@ -113,7 +128,7 @@ def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days
     """What heat in the sensitive stretch leaves of the harvest."""
     if crop.heat_limit_c is None:
         return np.ones(sensitive.shape)
-    hot_c = season.heat_c(sensitive, ripe)
+    hot_c = season.heat_c(sensitive, ripe, SETS_BY_NIGHT_K if crop.family in SETS else COOL_NIGHTS_K)
     limit_c = np.full(sensitive.shape, crop.heat_limit_c)
     if crop.life.long_days == "bolts":
         light_h = np.maximum(*(season.light_h[np.minimum(day, season.days - 1)] for day in (up, sensitive)))
@@ -133,17 +148,27 @@ def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:
     return {Limit.BOLTS: (on(cold, end) - on(cold, up) >= chill.days) & (light_h >= BOLT_LIGHT_H)}
 
 
-def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days, share: float) -> Limiting:
-    """Bulbs want growth before the longest days; peas and broad beans long or lengthening days to flower in."""
+def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days) -> Limiting:
+    """Peas and broad beans that are young in long days want such days, or lengthening ones, to flower in."""
+    if crop.life.long_days != "flowers":
+        return {}
     last = season.days - 1
-    limiting: Limiting = {}
-    if crop.life.long_days == "flowers":
-        at = np.minimum(sensitive, last)
-        limiting[Limit.DAYLENGTH] = (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]
-    if crop.life.bulb_lead_d is not None:
-        start = np.minimum(up, last)
-        wait = season.until_longest[start]
-        grown = season.grown_d(crop)
-        lead = on(grown, np.minimum(start + wait + BULBS_TO_D, last)) - on(grown, start)
-        limiting[Limit.DAYLENGTH] = (lead < share * crop.life.bulb_lead_d) | (wait > BULB_WAIT_D)
-    return limiting
+    at = np.minimum(sensitive, last)
+    young = season.light_h[np.minimum(up, last)] > SHORT_DAY_H
+    return {Limit.DAYLENGTH: young & (season.light_h[at] < LONG_DAY_H) & ~season.lengthens[at]}
+
+
+def _bulbs(crop: Crop, season: Season, up: Days, share: float) -> tuple[NDArray[np.bool_], Days]:
+    """Whether no kind grown at this latitude comes to bulbs worth lifting, and days until those of the best kind swell."""
+    small, wait = np.ones(up.shape, dtype=np.bool_), np.zeros(up.shape, dtype=np.intp)
+    if crop.life.bulb_lead_d is None:
+        return small, wait
+    last = season.days - 1
+    start, grown = np.minimum(up, last), season.grown_d(crop)
+    for until in season.until_bulbing:
+        ahead = until[start]
+        lead = on(grown, np.minimum(start + ahead + BULBS_TO_D, last)) - on(grown, start)
+        fits = (lead >= share * crop.life.bulb_lead_d) & (ahead <= BULB_WAIT_D)
+        wait = np.where(small & (fits | (wait == 0)), ahead, wait)
+        small &= ~fits
+    return small, wait

@@ -19,21 +19,24 @@ from cloche.core.windows.limits import (
     REGROWS_K,
     SEEDLING_D,
     SET_OUT_LEAD,
+    TOLD_K,
     YOUNG_NIGHT,
     Limit,
+    among_plants_c,
     longest_in_soil_d,
 )
-from cloche.core.windows.season import Bed
+from cloche.core.windows.season import Bed, Season
 from cloche.core.windows.stages import on, reached
 
 Array = NDArray[np.float64]
 Days = NDArray[np.intp]
 HARDENED_D = 14
 """Days after planting out in which frost is still judged by the hardened plant's limit, not the grown one's."""
-TOLD_K = 1.5
-"""Growers tell nights as the weather report does; among the plants it is colder by this much [K] (assumption)."""
-ROOTS_HOT_C = {"cool": 27.0, "warm": 33.0}
+ROOTS_HOT_C = {"cool": 29.0, "warm": 33.0}
 """Soil at the roots that hurts what is planted into it, as over a hotbed (assumption)."""
+FORWARD_WHERE_MILD = 3.0
+"""How many times as far cloves, beans and peas may grow before a winter that does not hurt their shoots (common practice, no
+source: garlic is planted in early autumn there)."""
 REST_D = 120
 """How long winter's cold is looked at after the light has gone."""
 SPRING_GROWTH = 0.75
@@ -75,9 +78,11 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
     up = up_day(bed, sow_day, half_d)
     limiting = _soil(crop, bed, sow_day, poor)
     if crop.life.regrows != "shoots":
-        limit_c = crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
+        limit_c = among_plants_c(crop, crop.frost_limit_c) - (REGROWS_K if crop.life.regrows else 0.0)
         limiting[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
-    if crop.hardiness == "tender" and crop.start == "seed":
+    if crop.hardiness == "tender" and crop.start != "seed":
+        limiting[Limit.NIGHTS] = bed.season.nights_c[sow_day] < crop.plant_night_c - TOLD_K
+    elif crop.hardiness == "tender":
         limiting[Limit.NIGHTS] = ~poor & (on(season.nights_c, up) < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
     found = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
     limiting |= {limit: ~poor & failed for limit, failed in found.limiting.items()}
@@ -135,7 +140,7 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
         Limit.WET: bed.too_wet[day],
         Limit.FROZEN: bed.frozen[day],
         Limit.NIGHTS: season.nights_c[day] < crop.plant_night_c - TOLD_K,
-        Limit.FROST: coldest < crop.frost_planted_c,
+        Limit.FROST: coldest < among_plants_c(crop, crop.frost_planted_c),
         Limit.LIGHT: np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1),
     }
     found = harvest(crop, season, out, crop.maturity_planted_d, HARDENED_D, SET_OUT_LEAD)
@@ -180,14 +185,25 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
     if how.plant_below_c is not None:
         limiting[Limit.HOT] |= bed.week_c[sow_day] > how.plant_below_c
     limiting[Limit.LIGHT] = ~poor & (full_d < how.grown_from_d)
-    limiting[Limit.FORWARD] = ~poor & (full_d > how.grown_to_d)
-    limiting[Limit.WINTER] = ~poor & (_winter_low(how, bed, np.maximum(up, sow_day[:, None])) < how.winter_limit_c)
+    limiting[Limit.FORWARD] = ~poor & (full_d > _grown_to_d(crop, how, season, dark_day))
+    coldest_c = _winter_low(how, bed, np.maximum(up, sow_day[:, None]))
+    stands_c = how.winter_limit_c if how.rooted else among_plants_c(crop, how.winter_limit_c)
+    limiting[Limit.WINTER] = ~poor & (coldest_c < stands_c)
     limiting[Limit.SEASON] = astray
     light_day = np.minimum(dark_day + season.until_spring[dark_day], last)
     light = np.repeat(light_day[:, None], half_d.shape[1], axis=1)
     need = np.full(half_d.shape, full_growth_d(crop, 7 * how.ripe_weeks * SPRING_GROWTH))
     (ripe,) = reached(grown, np.maximum(light, np.minimum(up, last)), need, WHOLE)
     return Judged(limiting, np.where(poor, 0.0, 1.0), ripe)
+
+
+def _grown_to_d(crop: Crop, how: Wintering, season: Season, dark_day: Days) -> Array:
+    """Growth before winter beyond which it does harm: sets and what stands in leaf run to seed in spring. Of what its roots
+    carry through, frost takes tall shoots; where winters are too mild for that it may grow further."""
+    if crop.start == "set" or not how.rooted:
+        return np.full((1, 1), how.grown_to_d)
+    hurt = season.coldest(REST_D)[dark_day] < among_plants_c(crop, crop.frost_grown_c)
+    return np.where(hurt, how.grown_to_d, FORWARD_WHERE_MILD * how.grown_to_d)
 
 
 def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:

@@ -15,7 +15,7 @@ FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 HALF = FRACTIONS.index(0.5)
 BAND = (0.1, 0.5, 0.9)
 SENSIBLE = SURE = 0.8
-LEAST_IN_SOIL_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 21.0}
+LEAST_IN_SOIL_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 25.0}
 MOST_IN_SOIL_D = 56.0
 WINTER_IN_SOIL_D, SET_IN_SOIL_D = 75.0, 75.0
 IN_SOIL_FACTOR = 4.0
@@ -25,7 +25,7 @@ LEAST_SHARE = 0.5
 SEEDLING_D = 21
 YOUNG_NIGHT = 0.5
 """Of the mean night wanted for planting out, what tender seedlings want that came up in place (common practice, no source)."""
-STRETCHES = 2.0
+STRETCHES = 1.75
 """A harvest that takes this many times its printed days is not the one that was sown for (assumption)."""
 PICKED = 0.9
 """What is so nearly ripe is picked before the frost."""
@@ -35,8 +35,8 @@ HEAT_SPAN_K = 3.0
 """So far under its heat limit a crop begins to yield less, as far above it nothing is left (assumption)."""
 LEAST_YIELD = 0.5
 LONG_DAY_H = 14.5
-"""Peas, broad beans and their like flower as they should in days that lengthen, or are as long as this (common practice, no
-source)."""
+"""Peas, broad beans and their like that came up in long days crop as they should if they flower in days that lengthen, or are
+as long as this (common practice, no source)."""
 BOLTS_ABOVE_H, BOLTS_K_H = 13.5, 1.5
 """Spinach and its like bolt in long days: for each hour beyond the first the heat they stand is so much less (assumption)."""
 BOLT_LIGHT_H = 12.0
@@ -44,11 +44,17 @@ BOLT_LIGHT_H = 12.0
 BULBS_TO_D, SET_OUT_LEAD = 21, 0.6
 """Bulbs are as large as what has grown until three weeks after the longest day: kinds are bred for their latitude (common
 practice, no source). Plants set out bring their part of it."""
+SHORTER_BULBS_H, LONG_BULBS_H, LEAST_LONG_H = (12.25, 13.25), 15.0, 14.3
+"""Where no day has as much light as the second, kinds are grown whose bulbs swell in days as long as the first [h] (common
+practice, no source: onions are sown in autumn there, and lifted in spring); below the third no others swell."""
 RIPENS_D, BULB_WAIT_D = 35, 170
-"""Days from the longest day until the first bulbs ripen; what waits for it longer than the second runs to seed."""
-COOL_NIGHTS_K, RANGE_K = 0.3, 10.0
-"""Cool nights let crops stand hot days: each kelvin by which the night is more than ten cooler counts for so much less heat
-(assumption)."""
+"""Days from then until the first bulbs ripen; what waits for it longer than the second runs to seed."""
+COOL_NIGHTS_K, SETS_BY_NIGHT_K, RANGE_K = 0.3, 0.6, 10.0
+"""Cool nights let crops stand hot days: each kelvin by which the night is more than ten cooler counts for so much less heat,
+and more for fruits, pods and tubers, which set by the night as much as by the day (assumption, after tomatoes: fruit set falls
+with the daily mean, Peet et al. 1998, from memory)."""
+SETS = {"nightshades", "legumes", "cucurbits", "grasses"}
+"""Families of which fruits, pods, grains or tubers are eaten."""
 REGROWS_K = 2.0
 """How much more frost seedlings get over whose growing point is still below ground (common practice, no source)."""
 DELAYED_D = 12.0
@@ -61,6 +67,13 @@ DARK_GRACE_D = 14
 """Days short of light that a seedling or a nearly ripe crop gets over (assumption)."""
 WORK_WITHIN_D = 7
 """Who finds the ground frozen or too wet waits for another day of the week."""
+
+
+TOLD_K = 1.5
+"""Growers tell nights, and handbooks what hardy crops stand, as the weather report does; among the plants it is colder by this
+much [K] (assumption)."""
+SHORT_DAY_H = 12.75
+"""What comes up in longer days than these after midsummer flowers at once, while it is small (common practice, no source)."""
 
 
 class Limit(StrEnum):
@@ -82,6 +95,24 @@ class Limit(StrEnum):
     WINTER = "winter"
     UNCOMFORTABLE = "uncomfortable"
     DATE = "before_date"
+
+
+def among_plants_c(crop: Crop, limit_c: float) -> float:
+    """What a frost limit of a crop is in the air among its plants: what kills tender ones is told by the leaf, what hardy ones
+    stand by the weather report.
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    limit_c : float
+        One of its frost limits [°C].
+
+    Returns
+    -------
+    float
+    """
+    return limit_c if crop.hardiness == "tender" else limit_c - TOLD_K
 
 
 @lru_cache(maxsize=512)

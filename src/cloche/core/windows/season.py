@@ -15,7 +15,15 @@ from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
 from cloche.core.windows.growth import development_index, growth_index, light_share
-from cloche.core.windows.limits import COOL_NIGHTS_K, LEAST_LIGHT_H, RANGE_K, SURE, WORK_WITHIN_D
+from cloche.core.windows.limits import (
+    LEAST_LIGHT_H,
+    LEAST_LONG_H,
+    LONG_BULBS_H,
+    RANGE_K,
+    SHORTER_BULBS_H,
+    SURE,
+    WORK_WITHIN_D,
+)
 from cloche.core.windows.stages import mean_between, next_day
 
 Array = NDArray[np.float64]
@@ -105,12 +113,10 @@ class Season:
         return series.mean_ahead(self.air.low_c, 10)
 
     @cached_property
-    def _heat_c(self) -> Array:
-        high = self.air.high_c
-        cooler_k = high - 2 * (high - self.mean_c) - (high - RANGE_K)
-        return series.running(high + COOL_NIGHTS_K * cooler_k)
+    def _heats(self) -> dict[float, Array]:
+        return {}
 
-    def heat_c(self, start: Days, end: Days) -> Array:
+    def heat_c(self, start: Days, end: Days, by_night: float) -> Array:
         """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each.
 
         Parameters
@@ -119,12 +125,18 @@ class Season:
             The day it begins.
         end : Days
             Day before which it ends, (sowings, members).
+        by_night : float
+            How much less it counts for each kelvin by which the night is more than RANGE_K cooler, 0-1.
 
         Returns
         -------
         ndarray
         """
-        return mean_between(self._heat_c, start, end)
+        if by_night not in self._heats:
+            high = self.air.high_c
+            cooler_k = high - 2 * (high - self.mean_c) - (high - RANGE_K)
+            self._heats[by_night] = series.running(high + by_night * cooler_k)
+        return mean_between(self._heats[by_night], start, end)
 
     @cached_property
     def _lit(self) -> Array:
@@ -198,6 +210,21 @@ class Season:
         """Days until the longest of the year, 0 on it; beyond the year `SOON`."""
         turns = self.lengthens & ~np.append(self.lengthens[1:], self.lengthens[-1])
         return _days_until(turns)
+
+    @cached_property
+    def until_bulbing(self) -> list[Days]:
+        """Days until kinds of bulbs that are grown at this latitude begin to swell, a list a kind, each as until_longest.
+
+        In most places kinds for which the longest day is long enough; where no day is very long, those bred for shorter ones.
+        """
+        longest = float(self.light_h.max())
+        kinds = [hours for hours in SHORTER_BULBS_H if hours + 0.5 <= longest < LONG_BULBS_H]
+        shorter = [_days_until(self._passes(hours)) for hours in kinds]
+        return shorter if shorter and longest < LEAST_LONG_H else [self.until_longest, *shorter]
+
+    def _passes(self, hours: float) -> NDArray[np.bool_]:
+        long = self.light_h >= hours
+        return np.asarray(long & ~np.concatenate([long[:1], long[:-1]]) & self.lengthens)
 
     @cached_property
     def until_winter(self) -> Days:
