@@ -76,6 +76,7 @@ def main(argv: list[str]) -> int:
     print("\n## Windows against the calendars of growers\n")
     calendars.main()
     calendars.main(str(calendars.OWN_SITES), str(calendars.OWN_PROBES))
+    calendars.main(str(calendars.WIDE_SITES), str(calendars.WIDE_PROBES))
     print("\n## Whether windows hold\n")
     reliability.print_tables(path)
     print("\n## What a cover would buy\n")

@@ -32,6 +32,9 @@ PROBES = Path(__file__).parent / "data" / "calendar_probes.csv"
 OWN_SITES = Path(__file__).parent / "data" / "calendar_own_sites.csv"
 OWN_PROBES = Path(__file__).parent / "data" / "calendar_own_probes.csv"
 """Six more climates, written down before they were tried (common practice, no source)."""
+WIDE_SITES = Path(__file__).parent / "data" / "calendar_wide_sites.csv"
+WIDE_PROBES = Path(__file__).parent / "data" / "calendar_wide_probes.csv"
+"""Mild winters, hot summers and the cool edge: ten climates from the desert to the subarctic (common practice, no source)."""
 Method = tuple[str, str]
 """A crop's key and how it gets into the ground: sown, planted (sets, cloves, tubers) or planted_out."""
 

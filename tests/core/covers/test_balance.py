@@ -17,7 +17,7 @@ from cloche.core.covers.air import (
     covered_balance,
     fog_on,
 )
-from cloche.core.covers.kinds import STILL_AIR_W_MK, kind
+from cloche.core.covers.kinds import LIES_M, STILL_AIR_W_MK, kind
 from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,
@@ -36,7 +36,7 @@ KINDS = ["film_tunnel", "glass_frame", "twin_wall_arch", "film_on_soil", "bell",
 def cover(key: str, opening: float = 0.0) -> Cover:
     of = kind(key)
     optics = (of.solar, of.absorbs, of.catches, of.infrared, of.emissivity, of.wet_infrared, of.wet_emissivity)
-    shape = (of.conductance_w_m2k, of.gap_m, of.area_ratio)
+    shape = (of.conductance_w_m2k, of.gap_m, of.area_ratio, of.leans, of.stands)
     return Cover(*optics, *shape, of.leak_m_h, of.open_m_h, of.permeable, opening, np.inf, 1.0, 1.0, 1.0)
 
 
@@ -49,10 +49,10 @@ def settled(soil_surface: SoilSurface, over: Cover, hour: Hour, first_c: float) 
     return surface, inside
 
 
-def weather(sun: float, air: float, sky: float, wind: float, humidity: float) -> Hour:
-    """sky: its infrared as a share of what a black body of the air's warmth gives."""
+def weather(sun: float, air: float, sky: float, wind: float, humidity: float, low: float = 0.0, puddles: float = 0.0) -> Hour:
+    """sky: its infrared over that of a black body of the air's warmth; low: beam on an upright face over the sun."""
     infrared = sky * STEFAN_BOLTZMANN * (air + KELVIN) ** 4
-    return Hour(sun, air, infrared, wind, humidity * vapour_curve(air)[0])
+    return Hour(sun, air, infrared, wind, humidity * vapour_curve(air)[0], 0.8 * low * sun, low * sun, puddles)
 
 
 def rising(difference_k: float, upwards: float) -> float:
@@ -69,6 +69,8 @@ weathers = st.builds(
     sky=st.floats(0.65, 1.0),
     wind=st.floats(0.3, 6),
     humidity=st.floats(0.3, 1.0),
+    low=st.floats(0, 2),
+    puddles=st.floats(0, 1),
 )
 
 
@@ -89,20 +91,23 @@ def test_what_comes_in_goes_out_or_into_the_ground(hour: Hour, key: str, opening
     into_ground = soil_surface.conductance * (surface - first_c)
     light = over.solar * hour.sun * (1 - 0.08 * fog)
     sun = (soil_surface.absorbs * (1 - over.catches) + over.catches) * light + over.absorbs * hour.sun
+    sun += over.solar * (1 - 0.08 * fog) * (over.leans * hour.toward + over.stands * hour.around)
     sky = (through + emissivity) * hour.sky
     outward = through * radiated(surface) + emissivity * radiated(inside.outer_c)
     slope = emissivity * 4 * STEFAN_BOLTZMANN * (inside.outer_c + KELVIN) ** 3
     blows = convection_w_m2k(inside.outer_c - hour.air, hour.wind, 1.0) * over.area_ratio
     sides = (blows + (over.area_ratio - 1.0) * slope) * (inside.outer_c - hour.air)
     exchange = air_exchange_w_m2k(over, hour.wind, inside.air_c - hour.air, opening)
-    carried = exchange * (inside.air_c - hour.air + (inside.vapour - hour.vapour) / PSYCHROMETER_KPA_K)
+    lift = vapour_curve(inside.outer_c)[0] - hour.vapour
+    puddles = hour.puddles * blows / PSYCHROMETER_KPA_K * max(lift, 0.0) if over.gap_m <= LIES_M else 0.0
+    carried = puddles + exchange * (inside.air_c - hour.air + (inside.vapour - hour.vapour) / PSYCHROMETER_KPA_K)
     assert sun + sky == pytest.approx(into_ground + outward + sides + carried, abs=0.02 * (sun + sky) + 5.0)
 
 
 @given(weathers, st.floats(0, 22))
 def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> None:
     """All light and infrared let through, no film, air inside as outside, the same exchange with the wind, dry ground."""
-    optics, shape = (1.0, 0.0, 0.0, 1.0, 0.0, 1.0, 0.0), (1e6, 0.35, 1.0)
+    optics, shape = (1.0, 0.0, 0.0, 1.0, 0.0, 1.0, 0.0), (1e6, 0.35, 1.0, 0.0, 0.0)
     nothing = Cover(*optics, *shape, 1e8, 0.0, 0.0, 0.0, np.inf, 1.0, 1.0, 1.0)
     soil_surface, hour = SoilSurface(0.8, 12.0, 1.0, 0.0), hour._replace(vapour=0.0)  # nor does dew fall
     surface, inside = settled(soil_surface, nothing, hour, first_c)

@@ -107,7 +107,8 @@ def test_the_sun_above_the_air_is_as_published() -> None:
 def test_days_swing_more_in_dry_thin_air_far_from_the_sea() -> None:
     def mean_range(rain_mm: float = 60.0, swing_k: float = 15.0, elevation_m: float = 100.0, people: float = 0.0) -> float:
         mean_c = 10 - swing_k / 2 * np.cos(2 * np.pi * MID_MONTH_DAY / 365)
-        return float(daily_range_k(Region(mean_c, np.full(12, rain_mm), 0.0, 0.0, 0.0), 45.0, elevation_m, people).mean())
+        region = Region(mean_c, np.full(12, rain_mm), 0.0, 0.0, 0.0)
+        return float(daily_range_k(region, mean_c, 45.0, elevation_m, people).mean())
 
     assert mean_range(rain_mm=5.0) > mean_range() > mean_range(rain_mm=250.0) >= LEAST_RANGE_K
     assert mean_range(swing_k=35.0) > mean_range()

@@ -22,12 +22,12 @@ from cloche.core.windows.limits import (
     DELAYED_D,
     ESTABLISHES_D,
     HEAT_SPAN_K,
+    LEAST_PRINTED_D,
     LEAST_YIELD,
     LONG_DAY_H,
     PICKED,
     RIPENS_D,
     SENSITIVE_FROM,
-    SETS,
     SETS_BY_NIGHT_K,
     SHORT_DAY_H,
     STRETCHES,
@@ -113,14 +113,14 @@ def _stretches(crop: Crop, up: Days, picked: Days, printed_d: float) -> NDArray[
     """Whether it takes so long that it is another harvest than was sown for. Bulbs wait for their day, not for warmth."""
     if crop.life.bulb_lead_d is not None:
         return np.zeros(up.shape, dtype=np.bool_)
-    return np.asarray(picked - up > STRETCHES * max(printed_d, 20.0))
+    return np.asarray(picked - up > STRETCHES[crop.hardiness] * max(printed_d, LEAST_PRINTED_D))
 
 
 def _established(crop: Crop, season: Season, up: Days) -> Harvest:
     """Perennials: strong enough to come again; their harvest is another year's."""
     (strong,) = reached(season.grown_d(crop), up, np.full(up.shape, ESTABLISHES_D), WHOLE)
     never = np.full(up.shape, season.days + 1)
-    weak = strong - up > STRETCHES * ESTABLISHES_D
+    weak = strong - up > STRETCHES[crop.hardiness] * ESTABLISHES_D
     return Harvest(never, (~weak).astype(np.float64), {Limit.SEASON: weak})
 
 
@@ -128,12 +128,16 @@ def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days
     """What heat in the sensitive stretch leaves of the harvest."""
     if crop.heat_limit_c is None:
         return np.ones(sensitive.shape)
-    hot_c = season.heat_c(sensitive, ripe, SETS_BY_NIGHT_K if crop.family in SETS else COOL_NIGHTS_K)
+    hot_c = season.heat_c(sensitive, ripe, _by_night(crop))
     limit_c = np.full(sensitive.shape, crop.heat_limit_c)
     if crop.life.long_days == "bolts":
         light_h = np.maximum(*(season.light_h[np.minimum(day, season.days - 1)] for day in (up, sensitive)))
         limit_c -= BOLTS_K_H * np.maximum(light_h - BOLTS_ABOVE_H, 0.0)
     return np.asarray(np.clip(LEAST_YIELD + (limit_c - hot_c) / (2 * HEAT_SPAN_K), 0.0, 1.0))
+
+
+def _by_night(crop: Crop) -> float:
+    return SETS_BY_NIGHT_K if crop.season == "warm" or crop.start == "tuber" else COOL_NIGHTS_K
 
 
 def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:

@@ -34,9 +34,9 @@ HARDENED_D = 14
 """Days after planting out in which frost is still judged by the hardened plant's limit, not the grown one's."""
 ROOTS_HOT_C = {"cool": 29.0, "warm": 33.0}
 """Soil at the roots that hurts what is planted into it, as over a hotbed (assumption)."""
-FORWARD_WHERE_MILD = 3.0
-"""How many times as far cloves, beans and peas may grow before a winter that does not hurt their shoots (common practice, no
-source: garlic is planted in early autumn there)."""
+TALL_SHOOTS_C, FORWARD_WHERE_MILD = -6.0, 3.0
+"""A winter night that takes the tall shoots of cloves, beans and peas; and how many times as far they may grow before a winter
+without one (common practice, no source: garlic is planted in early autumn there)."""
 REST_D = 120
 """How long winter's cold is looked at after the light has gone."""
 SPRING_GROWTH = 0.75
@@ -202,7 +202,7 @@ def _grown_to_d(crop: Crop, how: Wintering, season: Season, dark_day: Days) -> A
     carry through, frost takes tall shoots; where winters are too mild for that it may grow further."""
     if crop.start == "set" or not how.rooted:
         return np.full((1, 1), how.grown_to_d)
-    hurt = season.coldest(REST_D)[dark_day] < among_plants_c(crop, crop.frost_grown_c)
+    hurt = season.coldest(REST_D)[dark_day] < TALL_SHOOTS_C - TOLD_K
     return np.where(hurt, how.grown_to_d, FORWARD_WHERE_MILD * how.grown_to_d)
 
 

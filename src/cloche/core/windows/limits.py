@@ -25,8 +25,9 @@ LEAST_SHARE = 0.5
 SEEDLING_D = 21
 YOUNG_NIGHT = 0.5
 """Of the mean night wanted for planting out, what tender seedlings want that came up in place (common practice, no source)."""
-STRETCHES = 1.75
-"""A harvest that takes this many times its printed days is not the one that was sown for (assumption)."""
+STRETCHES, LEAST_PRINTED_D = {"hardy": 1.75, "half-hardy": 1.75, "tender": 2.0}, 28.0
+"""A harvest that takes this many times its printed days is not the one that was sown for: roots and heads that fill so slowly
+run to seed first. What takes less than the second number of days may take as long as that (assumption)."""
 PICKED = 0.9
 """What is so nearly ripe is picked before the frost."""
 SENSITIVE_FROM = 0.55
@@ -51,10 +52,8 @@ RIPENS_D, BULB_WAIT_D = 35, 170
 """Days from then until the first bulbs ripen; what waits for it longer than the second runs to seed."""
 COOL_NIGHTS_K, SETS_BY_NIGHT_K, RANGE_K = 0.3, 0.6, 10.0
 """Cool nights let crops stand hot days: each kelvin by which the night is more than ten cooler counts for so much less heat,
-and more for fruits, pods and tubers, which set by the night as much as by the day (assumption, after tomatoes: fruit set falls
-with the daily mean, Peet et al. 1998, from memory)."""
-SETS = {"nightshades", "legumes", "cucurbits", "grasses"}
-"""Families of which fruits, pods, grains or tubers are eaten."""
+and more for the fruits of warm crops and for tubers, which set by the night as much as by the day (assumption, after tomatoes:
+fruit set falls with the daily mean, Peet et al. 1998, from memory)."""
 REGROWS_K = 2.0
 """How much more frost seedlings get over whose growing point is still below ground (common practice, no source)."""
 DELAYED_D = 12.0
