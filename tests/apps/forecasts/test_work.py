@@ -22,7 +22,7 @@ from cloche.apps.forecasts.stale import stale_places
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.crops import of_garden
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 
@@ -70,7 +70,7 @@ def being_done() -> bool:
 def whole(place: Place) -> bool:
     """A forecast is there with every crop, or nothing is."""
     keys = set(CropOutlook.objects.filter(place=place, better=True).values_list("crop_key", flat=True))
-    return len(keys) in (0, len(chosen()))
+    return len(keys) in (0, len(of_garden([])))
 
 
 def test_a_worker_killed_half_way_loses_nothing(bed: Place, worker: Callable[[], subprocess.Popen[bytes]]) -> None:

@@ -15,7 +15,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows.revision import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.warmth import Figure, warmth_in
-from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.crops import of_garden
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 
@@ -38,7 +38,7 @@ def page(client: Client, name: str, *args: object, **query: str) -> str:
 
 def test_a_week_of_readings_gives_a_forecast_and_windows_for_every_crop(bed: Place) -> None:
     keys = set(CropOutlook.objects.filter(place=bed, better=True).values_list("crop_key", flat=True))
-    assert keys == {crop.key for crop in chosen()}
+    assert keys == {crop.key for crop in of_garden([])}
     assert Forecast.objects.get(place=bed).ground.readings_used == 16
 
 

@@ -33,7 +33,7 @@ class AskForm(forms.Form):
         super().__init__(*args, **kwargs)
         self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
         self.lying = {f"{LIES}{one.pk}": one for one in sowings_in(garden) if not one.finished}
-        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
         lying = [(key, self._name(one)) for key, one in self.lying.items() if one.place in self.fields["place"].queryset]  # type: ignore[attr-defined]
         choices: list[Any] = [(_("Sown today"), grown)]
         if lying:

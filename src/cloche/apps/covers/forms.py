@@ -38,7 +38,7 @@ class AskForm(forms.Form):
         super().__init__(*args, **kwargs)
         self.today = today
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
-        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
         self.fields["crop"].choices = [("", _("all I grow")), *grown]  # type: ignore[attr-defined]
         self.fields["also"].choices = [("", _("no further cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
@@ -62,7 +62,7 @@ class SeasonForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, offered: list[tuple[str, str]], **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
-        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
         self.fields["crop"].choices = grown  # type: ignore[attr-defined]
         self.fields["cover"].choices = offered  # type: ignore[attr-defined]
 
@@ -92,7 +92,7 @@ class PutOnForm(CoverForm):
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         garden = self.place.garden
-        grown = [(crop.key, crop.name_plural) for crop in crops.chosen(garden.crops, packets.values_in_use(garden))]
+        grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
         self.fields["crop"].choices = [("", _("nothing yet")), *grown]  # type: ignore[attr-defined]
 
     def clean(self) -> dict[str, Any]:

@@ -115,7 +115,7 @@ class SandboxForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["cover"].choices = [("", "none"), *covers.names()]  # type: ignore[attr-defined]
-        grown = crops.chosen(garden.crops, packets.values_in_use(garden))
+        grown = crops.of_garden(garden.crops, packets.values_in_use(garden))
         self.fields["crop"].choices = [(crop.key, crop.name_plural) for crop in grown]  # type: ignore[attr-defined]
         ends = {name: (units.temperature_from_c(low), units.temperature_from_c(high)) for name, low, high in SLIDES_C}
         ends |= {"sun": (12, 100), "wind": (0, round(units.wind_from_m_s(MOST_WIND_M_S))), "opening": (0, 100)}

@@ -17,6 +17,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows.follow import pace_of, stand_of
 from cloche.apps.sowings.models import Sowing
+from cloche.bridge.services import crops
 from cloche.bridge.values.inputs import (
     Build,
     CoverSpan,
@@ -57,7 +58,7 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
         covers=with_known([span_of(period, today) for period in place.cover_periods.select_related("item")], place),
         operations=[Operation(operation.work, operation.at, operation.amount) for operation in place.operations.all()],
-        crops=tuple(garden.crops),
+        crops=crops.with_winter_kinds(garden.crops),
         values=packets.values_in_use(garden),
         methods={key: choice.method for key, choice in choices.items() if choice.method},
         own=garden.own_crops,

@@ -110,7 +110,7 @@ class PlantingForm(_Lengths):
     def __init__(self, *args: Any, garden: Garden, place: Place, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "plant_%s"} | kwargs))
         self.garden, self.place, self.today = garden, place, today
-        grown = crops.chosen(garden.crops)
+        grown = crops.of_garden(garden.crops)
         known = {crop.key for crop in grown}
         choices: list[Any] = [(LEFT, _("nothing: left for later"))] + [(crop.key, crop.name) for crop in grown]
         others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
@@ -257,7 +257,7 @@ class TrellisForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         _length(self, "length", _("Length of the trellis"), units, 3.0)
-        self.fields["crops"].choices = [(crop.key, crop.name) for crop in crops.chosen(garden.crops)]  # type: ignore[attr-defined]
+        self.fields["crops"].choices = [(crop.key, crop.name) for crop in crops.of_garden(garden.crops)]  # type: ignore[attr-defined]
 
 
 class DayForm(forms.Form):

@@ -38,7 +38,7 @@ class SowingForm(forms.ModelForm):
         self.garden, self.today = garden, today
         self.fields["place"].queryset = garden.places.all()  # type: ignore[attr-defined]
         self.fields["place"].empty_label = None  # type: ignore[attr-defined]
-        grown = crops.chosen(garden.crops)
+        grown = crops.of_garden(garden.crops)
         known = {crop.key for crop in grown}
         others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
         choices: list[Any] = [(crop.key, crop.name) for crop in grown]

@@ -52,7 +52,7 @@ class BatchForm(forms.ModelForm):
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "batch_%s"} | kwargs))
         self.fields["crop_key"] = forms.ChoiceField(
-            label=_("Crop"), choices=[(c.key, c.name) for c in crops.chosen(garden.crops)]
+            label=_("Crop"), choices=[(c.key, c.name) for c in crops.of_garden(garden.crops)]
         )
         packets = Packet.objects.filter(garden=garden, removed_at__isnull=True)
         self.fields["packet"].queryset = packets  # type: ignore[attr-defined]

@@ -16,6 +16,7 @@ from cloche.apps.shared import clock
 from cloche.apps.windows import feed as feeds
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages import season as pages
+from cloche.apps.windows.pages import year_sheet as year_pages
 
 
 @in_garden
@@ -25,6 +26,14 @@ def season(request: GardenRequest) -> HttpResponse:
     link = CalendarLink.objects.filter(membership=request.membership).first()
     url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
     return render(request, "windows/season.html", {"page": page, "link": link, "feed_url": url})
+
+
+@in_garden
+def year_sheet(request: GardenRequest) -> HttpResponse:
+    """Month by month what to do, to be printed."""
+    request.room = "windows"  # type: ignore[attr-defined]
+    page = year_pages.year_sheet_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
+    return render(request, "windows/year_sheet.html", {"page": page})
 
 
 @in_garden

@@ -10,6 +10,7 @@ urlpatterns = [
     path("places/<int:place_id>/crops/<slug:crop_key>/hedge/", views.hedge, name="hedge"),
     path("what-wakes/", views.what_wakes, name="what_wakes"),
     path("windows/", season_views.season, name="windows"),
+    path("windows/year/", season_views.year_sheet, name="year_sheet"),
     path("windows/table.csv", season_views.windows_csv, name="windows_csv"),
     path("windows/address/", season_views.make_feed, name="make_feed"),
     path("windows/address/end/", season_views.revoke_feed, name="revoke_feed"),

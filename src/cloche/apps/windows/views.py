@@ -92,7 +92,7 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     methods = selectors.methods_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
     if not methods:
-        context["grown"] = crop_key in {one.key for one in crops.chosen(request.garden.crops)}
+        context["grown"] = crop_key in {one.key for one in crops.of_garden(request.garden.crops)}
         return render(request, "windows/crop.html", context)
     outlook = next((one for one in methods if one.method == request.GET.get("method")), methods[0])
     context |= {"outlook": outlook, "methods": [(one, one is outlook) for one in methods]}
@@ -128,6 +128,7 @@ def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, ou
         "page": crop_pages.crop_page(place, outlook, crop, units, today, sowing_rule, in_use.values if in_use else ()),
         "sowing_rules": rule_pages.sowing_rule_rows(outlook, sowing_rule, units, today, in_use.price if in_use else None),
         "elsewhere": place_pages.lines_elsewhere(place, crop.key, today),
+        "winter_kinds": place_pages.lines_of(place, crops.winter_kinds_of(crop.key), today),
         "together": rule_pages.together(outlook, today),
         "packet": in_use,
     }

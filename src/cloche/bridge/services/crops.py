@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -16,7 +17,7 @@ from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
-MODEL_VERSION = "column-14"
+MODEL_VERSION = "column-15"
 PACKET_SOURCE = "your packet, where it says so; else the table"
 WHOLE = {"per_station", "keeps_y"}
 GROWS = ("begins_c", "best_c", "ends_c")
@@ -63,6 +64,24 @@ def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None)
     wanted = set(keys)
     found = (one for one in crops() if (one.key in wanted if wanted else one.usual))
     return [with_values(one, (values or {}).get(one.key)) for one in found]
+
+
+def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -> list[Crop]:
+    """A garden's crops and what is grown of them to stand the winter, in catalogue order."""
+    return chosen(with_winter_kinds(keys), values)
+
+
+def with_winter_kinds(keys: Iterable[str]) -> tuple[str, ...]:
+    """A garden's crops, those that nearly everyone grows where it has chosen none; and of each what is sown or planted to stand
+    the winter, its second window of the year."""
+    wanted = list(keys) or [one.key for one in crops() if one.usual]
+    return tuple(dict.fromkeys([*wanted, *(kind for key in wanted for kind in winter_kinds_of(key))]))
+
+
+@lru_cache(maxsize=512)
+def winter_kinds_of(key: str) -> tuple[str, ...]:
+    """Keys of what is grown of a crop to stand the winter."""
+    return tuple(one.key for one in catalogue.catalogue().values() if one.winter and one.key.rpartition("_")[0] == key)
 
 
 def with_values(one: Crop, values: Values | None) -> Crop:
@@ -145,7 +164,7 @@ def _wakes_c(one: Crop) -> float:
 
 __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
-__all__ += ["steady_outlooks", "with_values"]
+__all__ += ["of_garden", "steady_outlooks", "winter_kinds_of", "with_values", "with_winter_kinds"]
 
 
 PICKED_ON_D = {"nightshades": 50, "cucurbits": 45, "legumes": 25, "beets": 35, "daisies": 14}

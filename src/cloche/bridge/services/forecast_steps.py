@@ -39,7 +39,7 @@ from cloche.core.windows.season import Season
 PAST_D = 60
 RUN_UP_D = 30
 """Days before today that the members run through, so that their soil no longer remembers how they began."""
-SOIL_D, HORIZON_D = 310, 430
+SOIL_D, HORIZON_D = 500, 690
 """Soil for the last day to sow that is looked at and a slow crop's emergence; air for the growing time behind it."""
 COLDEST_C, HOTTEST_C = -29.0, 59.0
 ON_EARTH_C = (-90.0, 60.0)

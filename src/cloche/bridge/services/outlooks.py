@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
@@ -27,7 +28,9 @@ from cloche.core.windows.spans import Window
 SOWING_DEPTHS_M = (0.013, 0.025, 0.045, 0.10)
 """Crops are judged at the nearest of these, so that a place is read four times, not thirty."""
 ROOT_DEPTH_M = 0.10
-CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 274, 4)])
+CANDIDATES = np.concatenate([np.arange(0, 30), np.arange(30, 274, 4), np.arange(274, 457, 7)])
+"""Days that are judged, fifteen months ahead: next year can be planned in winter, and no autumn window is cut."""
+YEAR_D, SAME_SEASON_D = 365, 60
 RARE = 0.02
 HOPELESS = 0.05
 """A crop that never succeeds more often than this within the days looked at is not grown that way there."""
@@ -100,10 +103,19 @@ def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
     return methods
 
 
+def _of_a_year(found: Sequence[Window]) -> list[Window]:
+    """Windows that do not merely come again: one that opens a year after another is next year's, and is seen on the slider."""
+    kept: list[Window] = []
+    for window in found:
+        if not any(window.earliest >= one.earliest + YEAR_D - SAME_SEASON_D for one in kept):
+            kept.append(window)
+    return kept
+
+
 def _plain(found: Outlook, method: Method, better: bool, sowing_rule: str, ground: Ground, today: date) -> CropDays:
     by_rule = {} if ground.bench else windows_by(found, ground.last_frost_day)
     ruled = by_rule[SowingRule(sowing_rule)] if sowing_rule and by_rule else found.windows
-    windows = [_dated(window, today) for window in ruled]
+    windows = [_dated(window, today) for window in _of_a_year(ruled)]
     thin = np.arange(0, len(found.day), 2)
     soil = found.soil_mid_c
     sown = method is Method.DIRECT

@@ -6,9 +6,12 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from cloche.bridge.values.packing import DAYS, SHARES, TENTHS
 from cloche.bridge.values.stored import CandidateDays
 from cloche.core.windows.limits import FRACTIONS, Limit
+from cloche.core.windows.spans import joined, spans_of
 
 
 @dataclass(frozen=True)
@@ -26,6 +29,12 @@ class DayOutlook:
     failing: list[tuple[Limit, float]]
     days_to: list[list[float | None]]
     share: list[float]
+
+
+def sure_spans(days: CandidateDays) -> list[tuple[int, int]]:
+    """First and last day of every span of sure days, from the outlook's own, next year's too."""
+    at = np.array(days.day)
+    return [(int(at[first]), int(at[last])) for first, last in spans_of(joined(at, np.array(days.success)))]
 
 
 def day_of(days: CandidateDays, offset: int) -> DayOutlook:

@@ -82,7 +82,7 @@ class Sliders:
 def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
     """Where the sliders stand at first: a fair spring day under a hooped tunnel."""
     low, high = (round(units.temperature_from_c(value)) for value in (3.0, 14.0))
-    grown = crops.chosen(garden.crops)
+    grown = crops.of_garden(garden.crops)
     keys = [crop.key for crop in grown]
     first = "carrot" if "carrot" in keys else keys[0]
     start = {"month": today.month, "low": low, "high": high, "sun": 75, "wind": 2, "cover": "film_tunnel"}

@@ -184,7 +184,7 @@ def waiting_page(why: str) -> WhatIf:
 
 
 def usual_crops(garden: Garden) -> tuple[str, ...]:
-    grown = crops.chosen(garden.crops, packets.values_in_use(garden))
+    grown = crops.of_garden(garden.crops, packets.values_in_use(garden))
     return tuple(crop.key for crop in grown if crop.sown_direct)[:MOST_CROPS]
 
 

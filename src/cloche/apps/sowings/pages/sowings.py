@@ -58,7 +58,7 @@ def sowings_page(garden: Garden, today: date, number: str = "1") -> SowingsPage:
 def _packets(garden: Garden) -> list[tuple[str, str]]:
     """Every crop that is grown here: its key, and its name with the variety that windows go by."""
     varieties = packets.varieties_in_use(garden)
-    named = ((crop.key, crop.name, varieties.get(crop.key, "")) for crop in crops.chosen(garden.crops))
+    named = ((crop.key, crop.name, varieties.get(crop.key, "")) for crop in crops.of_garden(garden.crops))
     return [(key, f"{name}, {variety}" if variety else name) for key, name, variety in named]
 
 

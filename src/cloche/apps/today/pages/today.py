@@ -105,7 +105,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     first = {place: (on, key) for on, place, key in reversed(openings)}
     closed = windows.held_now(outlooks)
     by_place = {current.place.pk: current for current in found}
-    grown = crops.chosen(garden.crops, values_in_use(garden))
+    grown = crops.of_garden(garden.crops, values_in_use(garden))
     inside = {one.place.pk: _inside(one) for one in known.watched if one.data.covered}
     crowded = len(lines) > CROWD
 

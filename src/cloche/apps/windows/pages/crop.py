@@ -27,7 +27,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Mark, Ribbon
 
-SLIDER_D = 270
+SLIDER_D = 455
 ENDS = {"earliest": lazy("earliest {day}"), "last": lazy("last {day}")}
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
@@ -26,7 +27,7 @@ from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
 
-SPAN_D = 240
+SPAN_D = 365
 TREND_K = 0.7
 
 
@@ -140,6 +141,11 @@ def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Plac
     """The crop in the other places that do not only raise plants, a line each with the place's name."""
     rows = (row for row in selectors.elsewhere(place, crop_key) if row.place.kind not in BENCHES)
     return [(row.place, replace(crop_line(row, today), name=row.place.name)) for row in rows]
+
+
+def lines_of(place: Place, keys: Collection[str], today: date) -> list[CropLine]:
+    """Some crops in the way that suits the place, a line each."""
+    return [crop_line(row, today) for row in selectors.outlooks_at(place) if row.crop_key in keys] if keys else []
 
 
 def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:

@@ -93,7 +93,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -
     if chosen is None:
         headline = _("What wakes will show every crop against the warmth of your beds.")
         return WakesPage(headline, "", [], None, None, [], [], query)
-    everything = crops.chosen(garden.crops, values_in_use(garden))
+    everything = crops.of_garden(garden.crops, values_in_use(garden))
     grown = [crop for crop in everything if _kept(crop, query.only)]
     comfortable = [_choice(v) for v in crops.comfortable(chosen.day_c, grown)]
     minimum = [_choice(v) for v in crops.at_minimum(chosen.day_c, grown)]
