@@ -132,7 +132,7 @@ def last_frosts() -> tuple[Frosts, Frosts]:
     days = pd.read_csv(DAILY, parse_dates=["date"])
     own = of_years(DailyRecord.of(days.date[0].date(), days.air_min_c.to_numpy(), days.air_max_c.to_numpy()), RECORD_AT[0])
     assert own is not None
-    return own, frosts_of(None, normals_at(*RECORD_AT), RECORD_AT[0], date(2005, 1, 1))[0]
+    return own, frosts_of(None, normals_at(*RECORD_AT), RECORD_AT[0], date(2005, 1, 1)).frosts
 
 
 def main() -> None:

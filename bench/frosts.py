@@ -60,7 +60,7 @@ class Station:
     def given(self) -> tuple[date | None, date | None]:
         """The dates that the application gives."""
         normals = normals_at(self.latitude_deg, self.longitude_deg, self.elevation_m)
-        frosts, _source = frosts_of(None, normals, self.latitude_deg, date(YEAR, 1, 1))
+        frosts = frosts_of(None, normals, self.latitude_deg, date(YEAR, 1, 1)).frosts
         middle = midsummer(YEAR, self.latitude_deg)
         spring, autumn = (
             None if days is None else middle + timedelta(days=round(days[1])) for days in (frosts.spring, frosts.autumn)

@@ -12,12 +12,12 @@ from cloche.bridge.services import outlooks
 from cloche.bridge.services.batches import NOON_H, batch_outlook
 from cloche.bridge.services.batches import Learned as Counted
 from cloche.bridge.services.crops import Grown, grown
-from cloche.bridge.services.frosts import frosts_of, last_frost_day
+from cloche.bridge.services.frosts import SiteFrosts, frosts_of, last_frost_day
 from cloche.bridge.services.places import Situation, covers_of, felt, situation_of
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.services.pooling import cover_evidence
 from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot
-from cloche.bridge.services.weather import climate, known_days, usual_climate
+from cloche.bridge.services.weather import climate, known_days, own_days, usual_climate
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
@@ -54,8 +54,7 @@ class KnownWeather:
     known: Known
     normals: Normals
     past: Past | None
-    frosts: Frosts
-    frosts_source: str
+    frosts: SiteFrosts
 
 
 @dataclass(frozen=True)
@@ -117,9 +116,9 @@ def know_weather(inputs: ForecastInputs) -> KnownWeather:
     hours = standard_offset_h(inputs.timezone, day_0)
     site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, hours)
     # A simulated service makes up its years: they say nothing about frost at this site.
-    sites = (None, usual_climate(inputs)) if inputs.record_is_simulated else (past, normals)
-    frosts, source = frosts_of(*sites, inputs.latitude_deg, inputs.today)
-    return KnownWeather(site, known, normals, past, frosts, source)
+    own = None if inputs.record_is_simulated else own_days(inputs)
+    frosts = frosts_of(own, usual_climate(inputs), inputs.latitude_deg, inputs.today)
+    return KnownWeather(site, known, normals, past, frosts)
 
 
 def draw_members(inputs: ForecastInputs, weather: KnownWeather) -> DailyRecord:

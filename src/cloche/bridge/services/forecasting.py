@@ -53,12 +53,12 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
     run = step.run_ahead(inputs, described, learned, members, weather)
 
     today = run.trajectory.after(run.run_up_d * 24)
-    judged = step.judge_crops(inputs, run, today, run.is_sheltered, weather.frosts)
+    judged = step.judge_crops(inputs, run, today, run.is_sheltered, weather.frosts.frosts)
     sown = step.follow_sowings(inputs, run)
     felt_behind = felt_c(run.trajectory.cut(run.run_up_d * 24 + 12), run.is_sheltered)
     result = ForecastResult(
         ground=replace(summary(inputs, run, weather, observed), alarm=alarm),
-        frosts=frost_dates(weather.frosts, weather.frosts_source, inputs.latitude_deg, inputs.today),
+        frosts=frost_dates(weather.frosts, inputs.latitude_deg, inputs.today),
         cover_evidence=step.evidence_of_cover(inputs, described, learned, observed),
         crops=outlooks.crop_days(step.crops_of(inputs), judged, inputs.today),
         sown=sown,
@@ -82,7 +82,7 @@ def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> 
 
     covers = [() if span is None else (cover_over(span, inputs, 0.0, ALWAYS_H),) for span in spans]
     judged = (
-        step.judge_crops(inputs, run, trajectory, bool(over), weather.frosts)
+        step.judge_crops(inputs, run, trajectory, bool(over), weather.frosts.frosts)
         for over, trajectory in zip(covers, run.checkpoint.on(covers, step.SOIL_D), strict=True)
     )
     return [outlooks.crop_days(step.crops_of(inputs), ground, inputs.today) for ground in judged]

@@ -50,12 +50,11 @@ def usual_year(latitude_deg: float, longitude_deg: float, elevation_m: float, to
     """A garden's year as its region has it."""
     region = region_at(latitude_deg, longitude_deg)
     normals = normals_at(latitude_deg, longitude_deg, elevation_m)
-    frosts, source = frosts_of(None, normals, latitude_deg, today)
     return UsualYear(
         low_c=normals.low_c.tolist(),
         high_c=normals.high_c.tolist(),
         rain_mm=[] if region is None else region.rain_mm.tolist(),
-        frosts=frost_dates(frosts, source, latitude_deg, today),
+        frosts=frost_dates(frosts_of(None, normals, latitude_deg, today), latitude_deg, today),
         off_k=normals.off_k,
         by_region=region is not None,
     )

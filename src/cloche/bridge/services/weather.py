@@ -7,6 +7,8 @@ from dataclasses import replace
 from datetime import date, timedelta
 
 import numpy as np
+import pandas as pd
+from numpy.typing import NDArray
 
 from cloche.bridge.values.inputs import Day, ForecastInputs
 from cloche.core.site.estimate import normals_at, typed_normals
@@ -14,6 +16,7 @@ from cloche.core.weather.normals import Normals, from_record
 from cloche.core.weather.record import SUN_SHARE, DailyRecord, Sky
 from cloche.core.weather.scenarios import FEWEST_YEARS, Ensemble, Known, Past
 
+MOST_BRIDGED_D = 5
 MOST_GAPS = 0.02
 """Past years with more days missing than this are not replayed; fewer are bridged."""
 
@@ -39,6 +42,21 @@ def usual_climate(inputs: ForecastInputs) -> Normals:
         low, high = (np.array(values) for values in inputs.typed_normals)
         return typed_normals(low, high, *site)
     return normals_at(*site)
+
+
+def own_days(inputs: ForecastInputs) -> DailyRecord | None:
+    """What was measured at the site, a few missing days bridged, nan where more are missing; None without any."""
+    rows = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
+    if not rows:
+        return None
+    first = min(row.day for row in rows)
+    record = _lines(rows, first, (max(row.day for row in rows) - first).days + 1)
+    return replace(record, low_c=_bridged(record.low_c), high_c=_bridged(record.high_c))
+
+
+def _bridged(values: NDArray[np.float64]) -> NDArray[np.float64]:
+    filled = pd.Series(values).interpolate(limit=MOST_BRIDGED_D, limit_area="inside")
+    return np.asarray(filled, dtype=np.float64)
 
 
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:

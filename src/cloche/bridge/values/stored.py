@@ -117,8 +117,10 @@ class FrostDates:
     """The site's last spring and first autumn frost of the season about the next midsummer: one year in ten, the usual, nine in
     ten; None where there is none. lowest_c: of the winter's nights; years: of own days they rest on, 0: typical weather.
 
-    source: "record" of the site's own days, "typed" normals, or "region"; empty where an earlier release stored them. before:
-    the dates by the source that was used until `since`, None where it never changed.
+    source: what counts most, "record" of the site's own days, "typed" normals, or "region"; empty where an earlier release
+    stored them. before: the dates by the source that was used until `since`, None where it never changed. own_usual,
+    typical_usual: the usual spring and autumn by the site's own years alone and without them, None where it has none;
+    typical_source: of the latter.
     """
 
     spring: tuple[date, date, date] | None
@@ -128,6 +130,9 @@ class FrostDates:
     source: str = ""
     before: FrostDates | None = None
     since: date | None = None
+    own_usual: tuple[date | None, date | None] | None = None
+    typical_usual: tuple[date | None, date | None] | None = None
+    typical_source: str = ""
 
 
 @dataclass(frozen=True, slots=True)

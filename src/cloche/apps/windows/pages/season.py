@@ -146,14 +146,29 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
     text = _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
         sentence=words.sentence(text), low=low, rests=rests
     )
-    return f"{text} {frosts_changed(frosts, today)}".strip()
+    return " ".join(part for part in (text, _weighed(frosts), frosts_changed(frosts, today)) if part)
 
 
 def frosts_source(frosts: FrostDates) -> str:
     """What the dates rest on."""
-    if frosts.years:
-        return _("{count} of this site’s own days").format(count=words.count(frosts.years, "year", "years"))
-    return _("the monthly temperatures you entered") if frosts.source == "typed" else _("the usual climate of the region")
+    typical = (
+        _("the monthly temperatures you entered")
+        if "typed" in (frosts.source, frosts.typical_source)
+        else _("the usual climate of the region")
+    )
+    if not frosts.years:
+        return typical
+    years = words.count(frosts.years, "year", "years")
+    return _("{count} of this site’s own days and {typical}").format(count=years, typical=typical)
+
+
+def _weighed(frosts: FrostDates) -> str:
+    """By what the dates differ that are weighed against each other; empty where there is one source."""
+    if not frosts.own_usual or not frosts.typical_usual or not frosts.own_usual[0] or not frosts.typical_usual[0]:
+        return ""
+    return _("By its own days alone the last spring frost would come about {own}, without them about {typical}.").format(
+        own=words.day(frosts.own_usual[0]), typical=words.day(frosts.typical_usual[0])
+    )
 
 
 def frosts_changed(frosts: FrostDates, today: date) -> str:
