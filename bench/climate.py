@@ -22,8 +22,7 @@ from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import DailyRecord
 
 TOWNS = Path(__file__).parent / "data" / "normals_from_memory.csv"
-RANGES, QUARTERS = Path(__file__).parent / "data" / "ranges_from_memory.csv", (0, 3, 6, 9)
-"""Mean highs and lows of January, April, July and October at frost stations."""
+QUARTERS = (0, 3, 6, 9)
 DAILY = Path(__file__).parent / "data" / "daily_1976_2005.csv"
 RECORD_AT = (50.8, 4.35, 100.0)
 MIDSUMMER = midsummer(2005, RECORD_AT[0])
@@ -72,7 +71,7 @@ def ranges() -> list[Range]:
     for town in towns():
         found += _ranges(town, range(12), town.high_c - town.low_c)
     stations = {station.name: station for station in frosts.read(frosts.FITTED_ON)}
-    for row in csv.DictReader(RANGES.read_text(encoding="utf-8").splitlines()):
+    for row in csv.DictReader(frosts.RANGES.read_text(encoding="utf-8").splitlines()):
         high_c, low_c = (np.array(row[name].split(), dtype=float) for name in ("high_c", "low_c"))
         found += _ranges(stations[row["station"]], QUARTERS, high_c - low_c)
     return found

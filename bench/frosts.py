@@ -24,6 +24,8 @@ from cloche.core.weather.frosts import midsummer
 from cloche.core.weather.normals import through_the_year
 
 FITTED_ON = Path(__file__).parent / "data" / "frost_stations_from_memory.csv"
+RANGES, MID_JANUARY = Path(__file__).parent / "data" / "ranges_from_memory.csv", 15.5
+"""Mean highs and lows of January, April, July and October at most of them."""
 YEAR = 2027
 WITHIN_D = 10
 RIDGE = 0.3
@@ -85,12 +87,36 @@ def _station(row: dict[str, str]) -> Station:
 
 
 def fit(stations: list[Station], season: int) -> NDArray[np.float64]:
-    """Coefficients of frost_reach.TERMS [°C] by least squares, a little held towards none."""
+    """Coefficients of frost_reach.TERMS for the normal mean on the day of frost [°C]."""
+    return _least_squares(stations, season, np.array([_mean_on_the_day(station, season)[0] for station in stations]))
+
+
+def fit_lows(stations: list[Station], season: int) -> NDArray[np.float64]:
+    """The same for the normal low, of those whose lows are known."""
+    rows = csv.DictReader(RANGES.read_text(encoding="utf-8").splitlines())
+    lows = {row["station"]: np.array(row["low_c"].split(), dtype=float) for row in rows}
+    known = [station for station in stations if station.name in lows]
+    on_the_day = [_through_four_months(lows[station.name], station.frost_days[season]) for station in known]
+    return _least_squares(known, season, np.array(on_the_day))
+
+
+def _through_four_months(values: NDArray[np.float64], day: float) -> float:
+    """On a day of the year, from the middles of January, April, July and October by two harmonics."""
+    turn = 2 * np.pi * (day - MID_JANUARY) / 365
+    january, april, july, october = values
+    halves = (january - april + july - october) / 4
+    return float(
+        values.mean() + (january - july) / 2 * np.cos(turn) + (april - october) / 2 * np.sin(turn) + halves * np.cos(2 * turn)
+    )
+
+
+def _least_squares(stations: list[Station], season: int, values: NDArray[np.float64]) -> NDArray[np.float64]:
+    """A little held towards none; a residual counts in days."""
     terms = np.array([station.terms[season] for station in stations])
-    means, weights = np.transpose([_mean_on_the_day(station, season) for station in stations])
+    weights = np.array([_mean_on_the_day(station, season)[1] for station in stations])
     held = RIDGE * np.eye(len(TERMS))
     held[0, 0] = 0.0
-    return np.asarray(np.linalg.solve(terms.T @ (terms * weights[:, None]) + held, terms.T @ (weights * means)))
+    return np.asarray(np.linalg.solve(terms.T @ (terms * weights[:, None]) + held, terms.T @ (weights * values)))
 
 
 def _mean_on_the_day(station: Station, season: int) -> tuple[float, float]:
@@ -135,7 +161,8 @@ def main(path: str = "") -> int:
 def _fitted() -> int:
     stations = read(FITTED_ON)
     for season, name in enumerate(SEASONS):
-        print(f"{name}: " + ", ".join(f"{term} {c:+.2f}" for term, c in zip(TERMS, fit(stations, season), strict=True)))
+        for what, found in (("mean", fit(stations, season)), ("low", fit_lows(stations, season))):
+            print(f"{name}, {what}: " + ", ".join(f"{term} {c:+.2f}" for term, c in zip(TERMS, found, strict=True)))
     print(f"\n{len(stations)} stations, each told from the others:")
     score(left_out(stations))
     return 0

@@ -1,11 +1,14 @@
 """Frost dates of the shipped climate against weather stations, and how far nights stray."""
 
+from datetime import date
+
 import numpy as np
 import pytest
 
-from bench import frosts
-from cloche.core.site.estimate import height_at, normals_at
-from cloche.core.site.frost_reach import AUTUMN, NEW_FROSTS, SPRING, STRAY_K, stray_k
+from bench import climate, frosts
+from cloche.bridge.services.frosts import frosts_of
+from cloche.core.site.estimate import RANGE, height_at, normals_at, typed_normals
+from cloche.core.site.frost_reach import AUTUMN, AUTUMN_LOW, NEW_FROSTS, SPRING, SPRING_LOW, STRAY_K, stray_k
 from cloche.core.weather.normals import EXTREMES
 
 STATIONS = frosts.read(frosts.FITTED_ON)
@@ -14,6 +17,9 @@ STATIONS = frosts.read(frosts.FITTED_ON)
 def test_the_coefficients_are_those_that_the_stations_give() -> None:
     for season, shipped in enumerate((SPRING, AUTUMN)):
         assert frosts.fit(STATIONS, season) == pytest.approx(shipped, abs=0.006)
+    for season, shipped in enumerate((SPRING_LOW, AUTUMN_LOW)):
+        assert frosts.fit_lows(STATIONS, season) == pytest.approx(shipped, abs=0.006)
+    assert climate.fit_range(climate.ranges()) == pytest.approx(RANGE, abs=0.006)
 
 
 def test_nine_of_ten_dates_lie_within_ten_days_and_none_is_dangerously_early() -> None:
@@ -45,6 +51,20 @@ def test_nights_stray_as_far_as_a_made_up_season_did(sd_k: float, slope: float) 
 def test_nights_stray_within_what_is_known_of_any_climate() -> None:
     assert stray_k(-1.0, 0.2) == STRAY_K[0]
     assert stray_k(30.0, 0.2) == STRAY_K[1]
+
+
+def test_who_types_a_warmer_spring_has_earlier_frosts() -> None:
+    site = (48.1, 11.6, 520.0)
+    usual = normals_at(*site)
+    days = [
+        frosts_of(
+            None, typed_normals(usual.low_c + warmer, usual.high_c + warmer, *site), site[0], date(2027, 1, 1)
+        ).frosts.spring
+        for warmer in (0.0, 2.0)
+    ]
+    assert days[0] is not None
+    assert days[1] is not None
+    assert days[1][1] < days[0][1] - 7
 
 
 def test_where_it_never_freezes_nights_stray_as_days_do() -> None:
