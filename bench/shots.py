@@ -70,7 +70,6 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     own = "&".join(f"cover={key}" for key in keys)
     return [
         ("today", f"{root}/", DESK, "light"),
-        ("today-dark", f"{root}/", DESK, "dark"),
         ("today-phone", f"{root}/", PHONE, "light"),
         ("place", place, DESK, "light"),
         ("season", f"{root}/covers/season/?place={bed.pk}&crop=lettuce&crop=snap_bean&crop=tomato&{own}", DESK, "light"),
@@ -82,6 +81,7 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
         ("sowings", f"{root}/sowings/", DESK, "light"),
         ("what-wakes", f"{root}/what-wakes/", DESK, "light"),
         ("windows", f"{root}/windows/", DESK, "light"),
+        ("year-sheet", f"{root}/windows/year/", DESK, "light"),
         ("ground", f"{root}/ground/", DESK, "light"),
         ("new-garden", "/gardens/new/?latitude_deg=48.41&longitude_deg=15.61", DESK, "light"),
         ("round-phone", f"{root}/round/", PHONE, "light"),

@@ -11,6 +11,8 @@ from playwright.sync_api import Page, Request, expect
 
 from bench.running import CHROMIUM
 from cloche.apps.shared import clock
+from cloche.apps.work.patience import PATIENCE
+from cloche.apps.work.postgres import base
 
 # On a busy machine a page may take its time; nothing here is about how long.
 expect.set_options(timeout=30_000)
@@ -37,6 +39,13 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
     desk = {"width": 1280, "height": 800}
     return browser_context_args | {"viewport": desk, "locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"}
+
+
+@pytest.fixture(autouse=True)
+def patient_with_the_database(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Beside all other tests the database may take its time, and is not given up on."""
+    monkeypatch.setattr(PATIENCE, "waits_s", 120.0)
+    monkeypatch.setattr(base, "CONNECTS_S", 120.0)
 
 
 @pytest.fixture(autouse=True)

@@ -17,7 +17,7 @@ from cloche.apps.forecasts.flows.refresh import refresh_stale
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.places.models import Place
-from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.crops import of_garden
 from tests.factories import make_person
 
 pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.whole_season]
@@ -68,9 +68,9 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     assert place.readings.order_by("taken_at").first().taken_at.hour == 14  # type: ignore[union-attr]  # 07:30 at UTC-7
     refresh_stale()
     assert Forecast.objects.get(place=place).ground.readings_used == 28
-    assert CropOutlook.objects.filter(place=place, better=True).count() == len(chosen())
+    assert CropOutlook.objects.filter(place=place, better=True).count() == len(of_garden([]))
     page.goto(f"{live_server.url}/g/{garden.pk}/places/{place.pk}/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed stands at")
-    expect(page.locator("a.ribbon-row")).to_have_count(len(chosen()))
+    expect(page.locator("a.ribbon-row")).to_have_count(len(of_garden([])))
     page.get_by_role("link", name="Spinach", exact=False).first.click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("Spinach in Measured bed")

@@ -14,16 +14,9 @@ from cloche.core.germination.steady import FIELD_FACTOR, in_soil
 from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
+from cloche.core.windows.daylight import Daylight
 from cloche.core.windows.growth import development_index, growth_index, light_share
-from cloche.core.windows.limits import (
-    LEAST_LIGHT_H,
-    LEAST_LONG_H,
-    LONG_BULBS_H,
-    RANGE_K,
-    SHORTER_BULBS_H,
-    SURE,
-    WORK_WITHIN_D,
-)
+from cloche.core.windows.limits import RANGE_K, SURE, WORK_WITHIN_D
 from cloche.core.windows.stages import mean_between, next_day
 
 Array = NDArray[np.float64]
@@ -32,12 +25,10 @@ Days = NDArray[np.intp]
 TOO_WET = 1.04
 """Water in the top, as a share of what it holds once it has drained, above which soil smears rather than crumbles (assumption):
 hours on sand, some days on clay."""
-SOON = 1_000
-WINTER_WITHIN_H = 0.2
 
 
 @dataclass(frozen=True)
-class Season:
+class Season(Daylight):
     """Days from day 0. air: (days, members) as the plants feel it, at their height and under their cover; light_h, light:
     (days,), hours from sunrise to sunset, and the share of best growth that the sun allows; moist: (soil days, members), water
     in the top as a share of what it holds; mean_c: (days, members), by which plants grow."""
@@ -200,53 +191,6 @@ class Season:
         return self._chilled[below_c]
 
     @cached_property
-    def lengthens(self) -> NDArray[np.bool_]:
-        """Whether each day is longer than the one before."""
-        change = np.diff(self.light_h)
-        return np.asarray(np.concatenate([change[:1], change]) >= 0)
-
-    @cached_property
-    def until_longest(self) -> Days:
-        """Days until the longest of the year, 0 on it; beyond the year `SOON`."""
-        turns = self.lengthens & ~np.append(self.lengthens[1:], self.lengthens[-1])
-        return _days_until(turns)
-
-    @cached_property
-    def until_bulbing(self) -> list[Days]:
-        """Days until kinds of bulbs that are grown at this latitude begin to swell, a list a kind, each as until_longest.
-
-        In most places kinds for which the longest day is long enough; where no day is very long, those bred for shorter ones.
-        """
-        longest = float(self.light_h.max())
-        kinds = [hours for hours in SHORTER_BULBS_H if hours + 0.5 <= longest < LONG_BULBS_H]
-        shorter = [_days_until(self._passes(hours)) for hours in kinds]
-        return shorter if shorter and longest < LEAST_LONG_H else [self.until_longest, *shorter]
-
-    def _passes(self, hours: float) -> NDArray[np.bool_]:
-        long = self.light_h >= hours
-        return np.asarray(long & ~np.concatenate([long[:1], long[:-1]]) & self.lengthens)
-
-    @cached_property
-    def until_winter(self) -> Days:
-        """Days until winter, 0 while it is; beyond the year `SOON`."""
-        return _days_until(self._wintry)
-
-    @cached_property
-    def until_spring(self) -> Days:
-        """Days until winter is over, 0 where it is not winter."""
-        return _days_until(~self._wintry)
-
-    @cached_property
-    def _wintry(self) -> NDArray[np.bool_]:
-        # The days short of ten hours, where there are none the weeks about the shortest.
-        return np.asarray(self.light_h < max(LEAST_LIGHT_H, float(self.light_h.min()) + WINTER_WITHIN_H))
-
-    @cached_property
-    def until_light(self) -> NDArray[np.intp]:
-        """Days until the day has ten hours again, 0 while it has."""
-        return _days_until(self.light_h >= LEAST_LIGHT_H)
-
-    @cached_property
     def _grown(self) -> dict[tuple[float, ...], tuple[Array, Array]]:
         return {}
 
@@ -401,12 +345,3 @@ class Bed:
 
 def _all_week(bad: NDArray[np.bool_]) -> NDArray[np.bool_]:
     return np.asarray(series.lowest_ahead(bad.astype(np.float64), WORK_WITHIN_D) > 0)
-
-
-def _days_until(true: NDArray[np.bool_]) -> NDArray[np.intp]:
-    found = np.full(len(true), SOON)
-    ahead = SOON
-    for day in range(len(true) - 1, -1, -1):
-        ahead = 0 if true[day] else min(ahead + 1, SOON)
-        found[day] = ahead
-    return found
