@@ -132,5 +132,5 @@ def test_years_that_a_service_made_up_say_nothing_about_frost_at_the_site() -> N
     mild = [Day(TODAY - timedelta(days=back), 9.0, 20.0) for back in range(12 * 365, -1, -1)]
     own = know_weather(inputs(weather=mild))
     made_up = know_weather(inputs(weather=mild, record_is_simulated=True))
-    assert (own.frosts_source, made_up.frosts_source) == ("record", "region")
+    assert (own.frosts.source, made_up.frosts.source) == ("record", "region")
     assert made_up.frosts != own.frosts

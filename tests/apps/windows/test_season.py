@@ -12,13 +12,15 @@ from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from icalendar import Calendar
 
+from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import places
 from cloche.apps.places.models import Place
 from cloche.apps.windows.models import CalendarLink
-from cloche.apps.windows.pages.season import frosts_changed
+from cloche.apps.windows.pages.season import frosts_changed, frosts_words
 from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
+from cloche.bridge.values.units import Units
 from cloche.core.windows.limits import Limit
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, make_window
@@ -158,7 +160,29 @@ def test_a_change_of_what_the_frost_dates_rest_on_is_told_with_both_for_two_mont
     earlier = date(2026, 4, 2), date(2026, 4, 28), date(2026, 5, 10)
     now = FrostDates(earlier, None, -9.0, 12, "record", before, date(2026, 3, 1))
     text = frosts_changed(now, date(2026, 3, 20))
-    assert "12 years of this site’s own days instead of the usual climate of the region" in text
+    assert "Since 1 March the frost dates rest mostly on 12 years of this site’s own days" in text
     assert "moved from 20 May to 28 April" in text
+    typed = FrostDates(earlier, None, -9.0, 0, "typed", before, date(2026, 3, 1))
+    assert "come from the monthly temperatures you entered instead of the usual climate of the region" in frosts_changed(
+        typed, date(2026, 3, 20)
+    )
     assert frosts_changed(now, date(2026, 5, 1)) == ""
     assert frosts_changed(before, date(2026, 3, 20)) == ""
+
+
+def test_dates_weighed_from_two_sources_are_shown_with_both(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
+    days = date(2026, 4, 10), date(2026, 4, 24), date(2026, 5, 8)
+    weighed = FrostDates(
+        days,
+        None,
+        -9.0,
+        6,
+        "record",
+        own_usual=(date(2026, 4, 18), None),
+        typical_usual=(date(2026, 5, 3), None),
+        typical_source="region",
+    )
+    monkeypatch.setattr(forecasts, "frosts_of", lambda _garden: weighed)
+    text = frosts_words(garden, Units(), date(2026, 3, 20))
+    assert "From 6 years of this site’s own days and the usual climate of the region." in text
+    assert "By its own days alone the last spring frost would come about 18 April, without them about 3 May." in text

@@ -176,11 +176,19 @@ def frosts_changed(frosts: FrostDates, today: date) -> str:
     before = frosts.before
     if before is None or frosts.since is None or (today - frosts.since).days > ANNOUNCED_D:
         return ""
-    return _(
-        "Since {day} the frost dates come from {source} instead of {source_before}: the last spring frost moved from "
-        "{before} to {now}."
-    ).format(
+    if frosts.years and not before.years:
+        text = _(
+            "Since {day} the frost dates rest mostly on {years} of this site’s own days: the last spring frost moved from "
+            "{before} to {now}."
+        )
+    else:
+        text = _(
+            "Since {day} the frost dates come from {source} instead of {source_before}: the last spring frost moved from "
+            "{before} to {now}."
+        )
+    return text.format(
         day=words.day(frosts.since, today),
+        years=words.count(frosts.years, "year", "years"),
         source=frosts_source(frosts),
         source_before=frosts_source(before),
         before=_usual(before),
