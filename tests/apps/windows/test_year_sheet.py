@@ -7,6 +7,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.windows.pages.year_sheet import Month, Task, year_sheet_page
@@ -43,6 +44,17 @@ def test_next_spring_is_on_the_sheet_and_what_stands_the_winter_with_its_crop(ga
     assert "Tomato" in cell(months, "April 2026", Task.INDOORS)
     assert "Garlic, autumn" in cell(months, "October 2026", Task.SOW)
     assert cell(months, "March 2027", Task.COVER) == "North bed: fleece 17 g/m² on 10"
+
+
+@pytest.mark.whole_season
+def test_the_table_and_the_reasons_have_the_same_days(garden: Garden, bed: Place) -> None:
+    """A way of sowing that waits for the ideal range opens a window later than the first sure day: the table follows it."""
+    months = year_sheet_page(garden, TODAY, Units()).months
+    row = CropOutlook.objects.get(place=bed, crop_key="garlic_autumn")
+    first = row.windows[0].earliest
+    begins = [month.name for month in months if "Garlic, autumn" in cell(months, month.name, Task.SOW)]
+    assert begins[0] == f"{first:%B %Y}"
+    assert f"Garlic, autumn-planted {first.day}–" in cell(months, begins[0], Task.SOW)
 
 
 def test_the_page_says_the_frosts_and_why(signed_in: Client, garden: Garden, bed: Place, now: object) -> None:

@@ -168,7 +168,7 @@ def normals_of(region: Region, latitude_deg: float, elevation_m: float, people: 
 def typed_normals(
     low_c: NDArray[np.float64], high_c: NDArray[np.float64], latitude_deg: float, longitude_deg: float, elevation_m: float
 ) -> Normals:
-    """A garden's normals as its grower typed them; how far nights stray is its region's affair.
+    """A garden's normals as its grower typed them, with the spread of single nights from its region.
 
     Parameters
     ----------

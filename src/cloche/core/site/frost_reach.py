@@ -155,7 +155,7 @@ def _crossing(around: Array, at: int, top: int) -> Crossing:
 
 
 def frost_low_c(terms: Array) -> Array:
-    """Normal low on the day of the usual last frost of spring and of the first of autumn, of whose lows are known.
+    """Normal low on the day of the usual last frost of spring and of the first of autumn, where normal lows are known.
 
     Parameters
     ----------
@@ -171,7 +171,7 @@ def frost_low_c(terms: Array) -> Array:
 
 
 def frost_mean_c(terms: Array) -> Array:
-    """The same for the normal mean.
+    """Normal mean on the day of the usual last frost of spring and of the first of autumn.
 
     Parameters
     ----------

@@ -153,7 +153,7 @@ def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:
 
 
 def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days) -> Limiting:
-    """Peas and broad beans that are young in long days want such days, or lengthening ones, to flower in."""
+    """Peas and broad beans that come up in long days crop well only if they flower in long or lengthening days."""
     if crop.life.long_days != "flowers":
         return {}
     last = season.days - 1

@@ -24,7 +24,8 @@ from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.outlook_days import sure_spans
 from cloche.bridge.values.units import Units
 
-MONTHS, RAISED_WITHIN_D = 12, 28
+MONTHS, YEAR_D, NEXT_YEAR_D = 12, 365, 270
+RAISED_WITHIN_D = 28
 """Plants are raised for the first weeks in which they can go out."""
 
 
@@ -127,8 +128,7 @@ def _name(row: CropOutlook) -> str:
 
 def _spans(row: CropOutlook, today: date) -> list[Span]:
     name, found = _name(row), []
-    for first, last in sure_spans(row.days):
-        opens, closes = today + timedelta(days=first), today + timedelta(days=last)
+    for opens, closes in [*((one.earliest, one.last) for one in row.windows), *_next_year(row, today)]:
         found.append(Span(Task.SOW if row.sown else Task.PLANT, name, opens, closes))
         by = None if row.sown else indoors_by(row.crop_key, opens)
         until = None if row.sown else indoors_by(row.crop_key, min(closes, opens + timedelta(days=RAISED_WITHIN_D)))
@@ -137,6 +137,21 @@ def _spans(row: CropOutlook, today: date) -> list[Span]:
         harvest = [day.harvest_on for day in (prospect_on(row, on, today) for on in (opens, closes)) if day and day.harvest_on]
         if harvest:
             found.append(Span(Task.HARVEST, name, min(harvest), max(harvest)))
+    return found
+
+
+def _next_year(row: CropOutlook, today: date) -> list[tuple[date, date]]:
+    """Sure days that come again, no earlier in the year than this year's window where that is still to open."""
+    found = []
+    for first, last in sure_spans(row.days):
+        if not row.windows or first < NEXT_YEAR_D:
+            continue
+        opens, closes = today + timedelta(days=first), today + timedelta(days=last)
+        if row.windows[0].earliest > today:
+            opens = max(opens, row.windows[0].earliest + timedelta(days=YEAR_D))
+        known = any(opens <= window.last and closes >= window.earliest for window in row.windows)
+        if opens <= closes and not known:
+            found.append((opens, closes))
     return found
 
 
@@ -161,12 +176,12 @@ def _entry(span: Span, first: date, last: date) -> str:
 
 
 def _reason(row: CropOutlook, today: date) -> str:
-    """Carrot, North bed: 3 March to 20 July; before, the soil is too cold; after, too little of the season is left to ripen."""
+    """Carrot, North bed: 3 March to 20 July; earlier, the soil is too cold; later, too little season is left."""
     parts = [words.span(window.earliest, window.last, today) for window in row.windows]
     text = _("{crop}, {place}: {days}").format(crop=_name(row), place=row.place.name, days=words.listed(parts))
     first, last = row.windows[0], row.windows[-1]
     if first.opens_after and first.earliest > today:
-        text += _("; before, {why}").format(why=sentence(first.opens_after, row.sown))
+        text += _("; earlier, {why}").format(why=sentence(first.opens_after, row.sown))
     if last.closes_before and not last.open_ended:
-        text += _("; after, {why}").format(why=sentence(last.closes_before, row.sown))
+        text += _("; later, {why}").format(why=sentence(last.closes_before, row.sown))
     return f"{text}."
