@@ -12,7 +12,8 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from cloche.bridge.services import crops, outlooks
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.germination.steady import field_factors
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters

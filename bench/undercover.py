@@ -8,7 +8,8 @@ from datetime import date
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn

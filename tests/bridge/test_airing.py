@@ -7,7 +7,7 @@ import pytest
 from cloche.bridge.services.offered import OPENED_BY
 from cloche.bridge.services.places import situation_of
 from cloche.bridge.values.inputs import CoverSpan, Operation
-from cloche.core.covers.kinds import Noted
+from cloche.core.covers.periods import Noted
 from cloche.core.site.estimate import normals_at
 from tests.bridge.test_forecasting import inputs
 

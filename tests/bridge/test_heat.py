@@ -7,7 +7,8 @@ import pytest
 
 from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.places import MAT_HEAT, RAISED, TRAY
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate

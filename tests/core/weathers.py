@@ -7,7 +7,8 @@ from datetime import date
 
 import numpy as np
 
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod, Vent
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place

@@ -215,6 +215,7 @@ def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
     cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
     period = CoverPeriod.objects.create(place=bed, item=cover, cover="bent_sheet", first=TODAY)
     assert cover_description(cover, TODAY) == {"age_y": 6.0, "dirty": True, "sheet_m": 1.2, "spread_m": 0.8} | {
+        "length_m": cover.length_m,
         "low_m": None,
         "high_m": None,
         "item": cover.pk,
@@ -252,3 +253,15 @@ def test_what_is_free_is_offered_first(signed_in: Client, garden: Garden) -> Non
     offered = re.findall(r'<option value="(own-\d+|[a-z_]+)"', page)
     assert offered[0] == f"own-{spare.pk}"
     assert offered.index(f"own-{cover.pk}") > offered.index("fleece")
+
+
+def test_a_layer_more_is_compared_with_what_stands_there(signed_in: Client, bed: Place) -> None:
+    """Common practice, no source: fleece below hoops is warmer by night than the hoops alone."""
+    bed.cover_periods.create(cover="film_tunnel", first=date(2026, 3, 1))
+    refresh(bed)
+    page = signed_in.get(reverse("covers", args=[bed.garden_id]), {"place": bed.pk, "on": "2026-04-22", "warm": "14"}).context[
+        "page"
+    ]
+    rows = {row.name: row for row in page.rows}
+    assert rows["Fleece under a hooped tunnel"].what == "with one layer more"
+    assert "Hooped tunnel of two films" in rows

@@ -21,7 +21,7 @@ from cloche.apps.readings.seen import air_under
 from cloche.bridge.services import pooling
 from cloche.bridge.values.inputs import CoverSpan
 from cloche.bridge.values.stored import CoverEvidence
-from cloche.core.covers.kinds import NOT_KNOWN
+from cloche.core.covers.periods import NOT_KNOWN
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 

@@ -8,9 +8,11 @@ from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Operation, Place
+from cloche.apps.places.place_covers import covers_on
 from tests.factories import make_place
 
 FORM = {"cover": "film_tunnel", "first": "2026-04-20", "last": "", "ends_capped": "on", "opens": "above", "above": "25"}
@@ -68,11 +70,42 @@ def test_what_cannot_be_is_said_at_the_field_and_kept(
     assert not CoverPeriod.objects.exists()
 
 
-def test_two_covers_cannot_be_on_at_once(signed_in: Client, bed: Place) -> None:
+def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, bed: Place) -> None:
     put_on(signed_in, bed)
-    response = put_on(signed_in, bed, first="2026-04-25")
-    assert "Another cover is on from 20 April and is still on" in response.content.decode()
+    response = put_on(signed_in, bed, cover="fleece", first="2026-04-25")
+    assert "The hooped tunnel of clear film is on from 20 April and is still on." in response.content.decode()
+    assert "Both are there, one over the other" in response.content.decode()
     assert CoverPeriod.objects.count() == 1
+    assert put_on(signed_in, bed, cover="fleece", first="2026-04-22", both="on").status_code == 302
+    assert [one.key for one in covers_on(bed, date(2026, 4, 22))] == ["film_tunnel", "fleece"]
+    third = put_on(signed_in, bed, cover="bell", first="2026-04-25", both="on")
+    assert "Another cover is on from 20 April and is still on" in third.content.decode()
+    refresh(bed)
+    watched = Forecast.objects.get(place=bed).watch
+    assert watched.cover == "film_tunnel"
+    assert watched.covered is not None
+    edit = reverse("edit_cover", args=[bed.garden_id, bed.pk, CoverPeriod.objects.get(cover="fleece").pk])
+    assert signed_in.get(edit).context["form"]["both"].value() is True
+
+
+def test_a_layer_inside_a_frame_leaves_the_frame_there(signed_in: Client, garden: Garden) -> None:
+    frame = make_place(garden, "Frame", kind="frame")
+    asked = signed_in.get(reverse("new_cover", args=[garden.pk, frame.pk])).content.decode()
+    assert "Without the tick it takes the place of the cold frame with glass that always stands there." in asked
+    assert put_on(signed_in, frame, cover="fleece", both="on").status_code == 302
+    assert [one.key for one in covers_on(frame, date(2026, 4, 22))] == ["glass_frame", "fleece"]
+    frame.cover_periods.all().delete()
+    assert put_on(signed_in, frame, cover="fleece").status_code == 302
+    assert [one.key for one in covers_on(frame, date(2026, 4, 22))] == ["fleece"]
+
+
+def test_a_cover_over_part_of_a_bed_is_told_with_its_length(signed_in: Client, bed: Place) -> None:
+    refused = put_on(signed_in, bed, covered="0.01")
+    assert "Between 10 cm and 6000 cm." in str(refused.context["form"].errors["covered"])
+    assert put_on(signed_in, bed, covered="80").status_code == 302
+    assert CoverPeriod.objects.get().covered_m == pytest.approx(0.8)
+    assert "over 80 cm of the bed" in page(signed_in, bed)
+    assert described(bed, []).covers[0].length_m == pytest.approx(0.8)
 
 
 def test_a_film_lies_on_the_soil_under_another_cover_and_two_films_do_not(signed_in: Client, bed: Place) -> None:

@@ -5,7 +5,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import Vent, kind, kinds
+from cloche.core.covers.kinds import kind, kinds
+from cloche.core.covers.periods import Vent
 from cloche.core.errors import UnknownCover
 from cloche.core.soil.bed import Bed, Event, Work
 from tests.core.weathers import MIXED_D, closed_and, spell, trajectories, under

@@ -6,7 +6,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import CoverPeriod, Noted, Vent, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod, Noted, Vent
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place

@@ -1,5 +1,6 @@
 from cloche.core.crops.catalogue import crop
-from cloche.core.hazards.air_limits import HOT_C, LYING_HOT_C, Stage, limits_of
+from cloche.core.hazards.air_limits import HOT_C, LYING_HOT_C, Stage, cold_c, limits_of
+from cloche.core.windows.limits import TOLD_K
 
 
 def test_the_tenderest_of_all_sets_the_cold_and_the_coolest_the_heat() -> None:
@@ -26,3 +27,10 @@ def test_grown_plants_stand_more_cold_than_seedlings() -> None:
     assert grown is not None
     assert seedling is not None
     assert grown <= seedling
+
+
+def test_hardy_crops_are_warned_of_as_windows_judge_them() -> None:
+    """Common practice, no source: handbooks tell what hardy crops stand by the weather report, tender ones by the leaf."""
+    hardy, tender = crop("lettuce"), crop("squash")
+    assert cold_c(hardy, Stage.SEEDLING) == hardy.frost_limit_c - TOLD_K
+    assert cold_c(tender, Stage.SEEDLING) == tender.frost_limit_c

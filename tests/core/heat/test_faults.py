@@ -8,7 +8,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.faults import FLAT_READINGS, Fault, fault_of
 from cloche.core.heat.source import Heating
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume

@@ -9,7 +9,8 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.source import Heating
 from cloche.core.soil.bed import Bed, Layer, Parameters, SmallVolume
 from cloche.core.soil.conduction import prepare, step

@@ -7,7 +7,8 @@ from functools import cache
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.bed import Bed
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import Checkpoint, draw, run, stop

@@ -7,7 +7,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil import hours, simulate
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume

@@ -7,7 +7,8 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.learned import COVER_FACTORS, Learned

@@ -131,7 +131,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden, self.units, self.today = garden, units, today
-        self.fields["kind"] = forms.ChoiceField(label=_("What it is"), choices=covers.names())
+        self.fields["kind"] = forms.ChoiceField(label=_("What it is"), choices=covers.ownable())
         if not self.instance.kind:
             self.initial["kind"] = covers.OFTEN[0]
         for name, label in (

@@ -130,18 +130,22 @@ def _pane(place: Place) -> WindowPane | None:
 
 def span_of(period: CoverPeriod, today: date) -> CoverSpan:
     """A cover's time on a bed, with the years and the bend of the one it is."""
-    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *cover_description(None, today)}
-    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **cover_description(period.item, today))  # type: ignore[arg-type]
+    described = cover_description(period.item, today)
+    own = {f.name for f in fields(CoverSpan)} - {"key", "known", *described}
+    described["length_m"] = period.covered_m or described["length_m"]
+    return CoverSpan(period.cover, **{name: getattr(period, name) for name in own}, **described)  # type: ignore[arg-type]
 
 
 def cover_description(item: Cover | None, today: date) -> dict[str, float | bool | None]:
     """What is told of one of the garden's own covers."""
     if item is None:
-        return {"age_y": 0.0, "dirty": False, "sheet_m": None, "spread_m": None, "low_m": None, "high_m": None, "item": None}
+        sizes = dict.fromkeys(("length_m", "sheet_m", "spread_m", "low_m", "high_m"))
+        return {"age_y": 0.0, "dirty": False, **sizes, "item": None}
     age = 0 if item.purchase_year is None else max(0, today.year - item.purchase_year)
     return {
         "age_y": float(age),
         "dirty": item.dirty,
+        "length_m": item.length_m,
         "sheet_m": item.width_m,
         "spread_m": item.spread_m,
         "low_m": item.low_m,

@@ -11,6 +11,8 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.pages.place_log import cover_name, the_cover
+from cloche.apps.places.place_covers import usual_period
 from cloche.apps.places.texts import work_choices
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
@@ -22,6 +24,8 @@ from cloche.core.soil.bed import AIRING, Work
 
 OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half")), ("1.0", lazy("wide"))]
 
+
+MIN_COVERED_M, MAX_COVERED_M = 0.1, 60.0
 
 OWN = "own-"
 """What a choice of one of the garden's own covers begins with."""
@@ -115,6 +119,8 @@ class CoverForm(forms.ModelForm):
 
     above = TypedNumber(label=lazy("Stay below"), required=False)
     opening = forms.TypedChoiceField(label=lazy("How far"), choices=OPENINGS, coerce=float)
+    covered = TypedNumber(label=lazy("Length of the bed beneath it"), required=False)
+    both = forms.BooleanField(label=lazy("Both are there, one over the other"), required=False)
 
     class Meta:
         model = CoverPeriod
@@ -134,13 +140,24 @@ class CoverForm(forms.ModelForm):
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.place = place
+        self.place, self.units = place, units
         self.own = {f"{OWN}{cover.pk}": cover for cover in place.garden.covers.filter(removed_at__isnull=True)}
         self.fields["cover"] = forms.ChoiceField(label=_("Cover"), choices=self._choices(clock.today(place.garden.timezone)))
         if self.instance.item_id and f"{OWN}{self.instance.item_id}" in self.own:
             self.initial["cover"] = f"{OWN}{self.instance.item_id}"
         self.fields["opening"].initial = min(OPENINGS, key=lambda o: abs(float(o[0]) - self.instance.opening))[0]
         self.initial["opening"] = self.fields["opening"].initial
+        self.initial.setdefault("both", self.instance.pk is not None and bool(self._roofs(self.instance)))
+        if usual := usual_period(place, clock.today(place.garden.timezone)):
+            self.fields["both"].help_text = _(
+                "Without the tick it takes the place of the {cover} that always stands there."
+            ).format(cover=cover_name(usual.cover))
+        covered = self.fields["covered"]
+        parse_with(covered, lambda text: parse_any_length(text, units))
+        covered.label = _("Length of the bed beneath it, {length}").format(length=units.length)
+        covered.help_text = _("Leave empty if it covers the whole bed. The forecast is for the ground beneath it.")
+        if self.instance.covered_m is not None:
+            self.initial.setdefault("covered", f"{round(units.length_from_m(self.instance.covered_m), 1):g}")
         above = self.fields["above"]
         parse_with(above, lambda text: parse_air(text, units))
         above.label = _("Stay below, {degree}").format(degree=units.degree)
@@ -164,26 +181,56 @@ class CoverForm(forms.ModelForm):
         return [group for group in groups if group[1]] if self.own else kinds
 
     def clean(self) -> dict[str, Any]:
-        """No two covers at once but a film on the soil under another; a warmth to stay below where it is aired by warmth."""
+        """Two covers at once only where that is meant; a warmth to stay below where it is aired by warmth."""
         data = super().clean() or {}
         first, last = data.get("first"), data.get("last")
         if first and not (last and last < first):
-            self._refuse_two(first, last)
+            self._refuse_more(first, last)
+        covered = data.get("covered")
+        if covered is not None and not MIN_COVERED_M <= covered <= MAX_COVERED_M:
+            low, high = self.units.length_text(MIN_COVERED_M), self.units.length_text(MAX_COVERED_M)
+            self.add_error("covered", _("Between {low} and {high}.").format(low=low, high=high))
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
             self.add_error("above", _("Say which temperature it is to stay below."))
         return data
 
-    def _refuse_two(self, first: Any, last: Any) -> None:
+    def _refuse_more(self, first: date, last: date | None) -> None:
+        """A third cover never; a second one over or under another where somebody says so, or it was only forgotten there."""
         own = self.own.get(self.cleaned_data.get("cover", ""))
-        key, films = own.kind if own else self.cleaned_data.get("cover", ""), offered.films()
-        # A film on the soil and a cover above it are two layers; two of one layer there cannot be.
+        meant = CoverPeriod(pk=self.instance.pk, cover=own.kind if own else self.cleaned_data.get("cover", ""), item=own)
+        meant.first, meant.last = first, last
         there = self.place.cover_periods.exclude(pk=self.instance.pk)
-        layer = there.filter(cover__in=films) if key in films else there.exclude(cover__in=films)
-        other = place_selectors.first_overlap(layer, first, last)
+        other = place_selectors.in_the_way(meant, there)
         if other:
             self.add_error(
                 "first", _("Another cover is on {from_to}. Take that one off first.").format(from_to=_from_to(other))
             )
+        elif (roofs := self._roofs(meant)) and not self.cleaned_data.get("both"):
+            self.add_error(
+                "both",
+                _("{cover} is on {from_to}. Take it off first, or tick that both are there.").format(
+                    cover=words.sentence(the_cover(roofs[0])), from_to=_from_to(roofs[0])
+                ),
+            )
+
+    @property
+    def asks_both(self) -> bool:
+        """Whether another cover is or always has been there, so that one has to say whether it stays."""
+        return bool(
+            self["both"].errors or self["both"].value() or usual_period(self.place, clock.today(self.place.garden.timezone))
+        )
+
+    @property
+    def usual_beside(self) -> CoverPeriod | None:
+        """The cover that is always there, unsaved, where it stays with the one that is put on."""
+        usual = usual_period(self.place, self.cleaned_data["first"])
+        return usual if usual and self.cleaned_data["both"] and usual.cover != self.instance.cover else None
+
+    def _roofs(self, meant: CoverPeriod) -> list[CoverPeriod]:
+        """Other covers with room beneath them that are there with one that is a roof itself."""
+        films = offered.films()
+        there = self.place.cover_periods.exclude(pk=meant.pk).exclude(cover__in=films).select_related("item")
+        return [] if meant.cover in films else [one for one in there if place_selectors.overlap(meant, one)]
 
     def save(self, commit: bool = True) -> CoverPeriod:
         """Carry over what the model names otherwise; the flow saves."""
@@ -194,6 +241,7 @@ class CoverForm(forms.ModelForm):
         period.cover, period.opening = period.item.kind if period.item else chosen, self.cleaned_data["opening"]
         if self.cleaned_data.get("above") is not None:
             period.above_c = self.cleaned_data["above"]
+        period.covered_m = self.cleaned_data["covered"]
         return period
 
 

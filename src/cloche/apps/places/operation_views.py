@@ -55,7 +55,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
 def kept(form: CoverForm) -> bool:
     """Keep a valid form's cover period; where the cover is on another bed the form says so."""
     try:
-        operations.save_cover(form.save(commit=False))
+        operations.save_cover(form.save(commit=False), form.usual_beside)
     except operations.OnAnotherBed as taken:
         form.add_error("cover", str(taken))
         return False

@@ -7,7 +7,7 @@ dated one is noted. Every page that names, draws or offers a cover asks here.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
 
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.bridge.services import offered
@@ -32,6 +32,12 @@ class PlaceCover:
         """Its last day."""
         return self.period.last if self.period else None
 
+    @property
+    def covered_m(self) -> float | None:
+        """How much of the bed's length lies beneath it: as it is told, or as long as one's own is; None: not told."""
+        told = None if self.period is None else self.period.covered_m
+        return told or (self.item.length_m if self.item else None)
+
     def stands_on(self, day: date) -> bool:
         """Whether it is there on a day."""
         return (self.first is None or self.first <= day) and (self.last is None or day <= self.last)
@@ -51,11 +57,21 @@ def covers_of(place: Place) -> list[PlaceCover]:
     return [PlaceCover(usual)] if usual else []
 
 
+def usual_period(place: Place, today: date) -> CoverPeriod | None:
+    """The cover that a place of its kind always has as a dated one, unsaved: it has stood there for a year. None: there is
+    none, or dated ones are noted."""
+    usual = next((one.key for one in covers_of(place) if one.period is None), None)
+    if usual is None:
+        return None
+    above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
+    return CoverPeriod(place=place, cover=usual, first=today - timedelta(days=365), **above)
+
+
 def covers_on(place: Place, day: date) -> list[PlaceCover]:
-    """What is over it on a day, films on the soil last."""
-    films = offered.films()
+    """What is over it on a day, the highest first, films on the soil last."""
+    heights = offered.cover_heights_m()
     there = [one for one in covers_of(place) if one.stands_on(day)]
-    return sorted(there, key=lambda one: one.key in films)
+    return sorted(there, key=lambda one: -heights.get(one.key, 0.0))
 
 
 def cover_on(place: Place, day: date) -> PlaceCover | None:

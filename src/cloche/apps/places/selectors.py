@@ -6,11 +6,13 @@ from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import date, timedelta
+from itertools import combinations
 
 from django.db.models import Q, QuerySet
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Hotbed, Place
+from cloche.bridge.services import offered
 
 COMING_D = 14
 """Days ahead of which a cover is drawn as coming."""
@@ -58,6 +60,18 @@ def first_overlap(periods: QuerySet[CoverPeriod], first: date, last: date | None
     """The first of some periods that shares a day with those from first to last; without a last day, with all to come."""
     meant = CoverPeriod(first=first, last=last)
     return next((other for other in periods.select_related("place") if overlap(meant, other)), None)
+
+
+def in_the_way(meant: CoverPeriod, others: Iterable[CoverPeriod]) -> CoverPeriod | None:
+    """What has to come off a bed before a cover can go on, None: nothing. One film lies on its soil; above it stand two covers
+    at most, one over the other, and no cover stands over itself."""
+    films, layered = offered.films(), offered.layered()
+    is_film = meant.cover in films
+    there = [one for one in others if (one.cover in films) == is_film and overlap(meant, one)]
+    for one in there:
+        if is_film or {meant.cover, one.cover} & set(layered) or (one.item_id is not None and one.item_id == meant.item_id):
+            return one
+    return next((one for one, other in combinations(there, 2) if overlap(one, other)), None)
 
 
 def overlap(one: CoverPeriod, other: CoverPeriod) -> bool:

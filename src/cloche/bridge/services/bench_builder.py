@@ -9,7 +9,8 @@ import numpy as np
 
 from cloche.bridge.services.places import BENCH_BOX
 from cloche.bridge.values.packing import short
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.build import Laid
 from cloche.core.heat.source import Heating
 from cloche.core.soil.annual import AnnualWave

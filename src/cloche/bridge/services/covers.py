@@ -37,8 +37,9 @@ __all__ = [
     "light",
     "name_of",
     "names",
+    "ownable",
 ]
-__all__ += ["covered_timetable", "nights_wanted", "shape", "with_article"]
+__all__ += ["covered_timetable", "nights_wanted", "shape", "with_a_layer_more", "with_article"]
 
 
 def grounds() -> list[tuple[str, str]]:
@@ -65,6 +66,16 @@ def name_of(key: str) -> str:
 def for_beds() -> list[tuple[str, str]]:
     """Keys and names of the covers that go over a bed in the open."""
     return [(key, name) for key, name in names() if kind(key).goes_over == "bed"]
+
+
+def ownable() -> list[tuple[str, str]]:
+    """Keys and names of what can be one thing in a shed: two in layers are two."""
+    return [(key, name) for key, name in names() if not kind(key).parts]
+
+
+def with_a_layer_more(key: str) -> list[str]:
+    """Keys of what a cover is together with another over or under it."""
+    return [one.key for one in kinds().values() if key in one.parts]
 
 
 def with_article(key: str) -> str:

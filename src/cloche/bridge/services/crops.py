@@ -17,7 +17,7 @@ from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
-MODEL_VERSION = "column-15"
+MODEL_VERSION = "column-16"
 PACKET_SOURCE = "your packet, where it says so; else the table"
 WHOLE = {"per_station", "keeps_y"}
 GROWS = ("begins_c", "best_c", "ends_c")

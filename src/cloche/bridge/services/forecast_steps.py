@@ -251,7 +251,10 @@ def evidence_of_cover(
 ) -> CoverEvidence | None:
     """Of the cover under which most was read, what was found of it."""
     place, hours = described.situation.place, np.concatenate([learned.drift.hour, observed.seen.hour])
-    counts = [int(((hours >= p.start_h) & (hours < p.end_h)).sum()) for p in place.covers]
+    over = np.array([(hours >= p.start_h) & (hours < p.end_h) for p in place.covers])
+    # Under two at once neither is seen for itself; a film beneath a cover takes nothing from what is seen of that.
+    roofs = np.array([not p.kind.lies_on_soil for p in place.covers])
+    counts = (over & (over[roofs].sum(axis=0) <= 1)).sum(axis=1).tolist() if place.covers else []
     if not counts or described.situation.indoors:
         return None
     most = int(np.argmax(counts))

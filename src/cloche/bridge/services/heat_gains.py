@@ -22,7 +22,8 @@ from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.packing import short
 from cloche.core.covers import buys
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import field_factors

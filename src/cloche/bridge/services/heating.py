@@ -10,7 +10,8 @@ from math import ceil
 import numpy as np
 
 from cloche.bridge.values.inputs import HeatSpan, LampSpan, RoomAir, WindowPane
-from cloche.core.covers.kinds import CoverPeriod, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.source import ALWAYS, MOST_W_M2, Heating, Span
 from cloche.core.light.lamp import Lamp
 from cloche.core.light.window import Window

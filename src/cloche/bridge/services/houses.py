@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from cloche.bridge.services.places import ALWAYS_H, Situation
-from cloche.core.covers.kinds import Vent
+from cloche.core.covers.periods import Vent
 from cloche.core.hazards import ventilation
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.physical import Checkpoint

@@ -58,10 +58,21 @@ def films() -> list[str]:
     return [one.key for one in kinds().values() if one.lies_on_soil]
 
 
+def cover_heights_m() -> dict[str, float]:
+    """Mean height of the air under each kind of cover, by key: what is lower stands beneath what is higher [m]."""
+    return {one.key: one.gap_m for one in kinds().values()}
+
+
+def layered() -> list[str]:
+    """Keys of what is two covers already, one over the other."""
+    return [one.key for one in kinds().values() if one.parts]
+
+
 def named_in_tables() -> Iterator[tuple[str, str]]:
     """Every name that stands in a table rather than in the program, and the table: for those who translate."""
     for crop in catalogue().values():
         yield from ((name, "core/crops/data/crops.csv") for name in crop.british)
     for cover in kinds().values():
-        yield from ((name, "core/covers/data/kinds.csv") for name in (cover.name, cover.with_article))
+        table = "layered.csv" if cover.parts else "kinds.csv"
+        yield from ((name, f"core/covers/data/{table}") for name in (cover.name, cover.with_article))
     yield from ((place.name, "core/places/data/kinds.csv") for place in place_kinds().values())

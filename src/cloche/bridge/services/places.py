@@ -11,8 +11,9 @@ from cloche.bridge.services.heating import heatings_of, layered, room_of, window
 from cloche.bridge.services.offered import INDOORS, NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan, OnHotbed
 from cloche.core.covers.bend import is_roof
-from cloche.core.covers.kinds import CoverKind, CoverPeriod, Noted, Vent, kind
+from cloche.core.covers.kinds import CoverKind, kind
 from cloche.core.covers.nested import SHADED_M, inside, upon
+from cloche.core.covers.periods import CoverPeriod, Noted, Vent
 from cloche.core.heat.control import filled_again
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.heat.source import Heating
@@ -175,7 +176,7 @@ def kind_of(cover: CoverSpan) -> CoverKind:
         return one.bent(cover.sheet_m, cover.spread_m)
     if one.is_box and cover.sheet_m and cover.low_m and cover.high_m:
         return one.boxed(cover.sheet_m, cover.low_m, cover.high_m)
-    return one
+    return replace(one, width_m=cover.sheet_m) if one.is_round and cover.sheet_m else one
 
 
 def vent_of(cover: CoverSpan) -> Vent:
@@ -208,7 +209,15 @@ def cover_over(cover: CoverSpan, inputs: ForecastInputs, start_h: float, end_h: 
     one = kind_of(cover)
     width = one.width_m if one.is_house else min(one.width_m, inputs.description.width_m)
     return CoverPeriod(
-        one, start_h, end_h, vent_of(cover), cover.ends_capped, NIGHT if cover.blanket else None, width, cover.known
+        one,
+        start_h,
+        end_h,
+        vent_of(cover),
+        cover.ends_capped,
+        NIGHT if cover.blanket else None,
+        width,
+        None if one.is_house else cover.length_m,
+        cover.known,
     )
 
 

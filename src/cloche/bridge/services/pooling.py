@@ -12,7 +12,7 @@ import numpy as np
 
 from cloche.bridge.values.inputs import CoverSpan
 from cloche.bridge.values.stored import CoverEvidence
-from cloche.core.covers.kinds import CoverPeriod, Known
+from cloche.core.covers.periods import CoverPeriod, Known
 from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
 
 if TYPE_CHECKING:

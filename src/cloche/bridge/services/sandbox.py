@@ -11,7 +11,8 @@ from cloche.bridge.values.heavy import Day, Set
 from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.packing import short
 from cloche.core.covers.buys import emerging
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind, kinds
+from cloche.core.covers.kinds import kind, kinds
+from cloche.core.covers.periods import CoverPeriod, Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.site.estimate import normals_at

@@ -32,7 +32,8 @@ from cloche.bridge.values.stored import (
 )
 from cloche.core.covers.buys import off_day
 from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
-from cloche.core.covers.kinds import CoverPeriod, Vent, kind
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod, Vent, as_one
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.hazards import frost_night as nights
@@ -137,7 +138,7 @@ def watch(
         return None
     limits = limits_of([(crop_here(inputs, one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
-    cover = next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
+    cover = as_one(c for c in there if not c.kind.lies_on_soil) or next(iter(there), None)
     watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
     return Watch(
         cover="" if cover is None else cover.kind.key,

@@ -18,7 +18,7 @@ from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
 from cloche.core.covers import buys
-from cloche.core.covers.kinds import Vent
+from cloche.core.covers.periods import Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import field_factors

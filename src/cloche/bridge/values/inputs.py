@@ -8,7 +8,7 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from cloche.bridge.values.stored import SowingOutlook
-from cloche.core.covers.kinds import NOT_KNOWN, Known
+from cloche.core.covers.periods import NOT_KNOWN, Known
 from cloche.core.germination.stand import STAND_LOG_SD
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
 from cloche.core.heat.hotbed import Build
@@ -37,9 +37,9 @@ class CoverSpan:
 
     opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time); opening:
     how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt take of
-    its light; sheet_m, spread_m: of a bent sheet whose edges are set so far apart, None: as is usual; low_m, high_m: of a
-    frame, at its front and back. item: which of the garden's own it is, None: not told; known: as in the core's CoverPeriod,
-    by what other beds tell."""
+    its light; length_m: of the bed that it covers, None: long; sheet_m, spread_m: of a bent sheet whose edges are set so far
+    apart, None: as is usual; low_m, high_m: of a frame, at its front and back. item: which of the garden's own it is, None:
+    not told; known: as in the core's CoverPeriod, by what other beds tell."""
 
     key: str
     first: date | None = None
@@ -53,6 +53,7 @@ class CoverSpan:
     blanket: bool = False
     age_y: float = 0.0
     dirty: bool = False
+    length_m: float | None = None
     sheet_m: float | None = None
     spread_m: float | None = None
     low_m: float | None = None

@@ -1,11 +1,11 @@
-"""Kinds of cover as data, and a cover's time on the bed."""
+"""Kinds of cover as data."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cache
 from math import hypot
-from typing import Literal, get_args
+from typing import Any, Literal, get_args
 
 from cloche.core import tables
 from cloche.core.covers.bend import bend
@@ -18,6 +18,10 @@ STILL_AIR_W_MK = 0.025
 """Conductivity of still air."""
 WALLS = 0.4
 """A frame's boards lose so much of what as much lid would: with it a usual frame has its 1.2 (assumption)."""
+GAP_W_M2K, RADIATES_W_M2K, TOUCHES_M = 3.9, 5.1, 0.005
+"""What the air between two covers carries from one to the other [ISO 6946, twice the 1.95 of a still gap, as it is slightly
+vented, from memory]; what black faces radiate to each other about 10 °C; sheets laid on each other lie so far apart
+(assumption)."""
 MOST_LIGHT_LOST, DIRT = 0.20, 0.05
 """Of the sun, the share of it all that is let through less at most with the years, and when dirty (assumptions)."""
 DrawnAs = Literal["sheet", "tunnel", "fleece", "frame", "bell", "arch", "house"]
@@ -38,9 +42,10 @@ class CoverKind:
     share of the rain that comes through; width_m: usual.
 
     with_article: a cold frame with glass; drawn_as: its shape over a slice of ground; common: its place among what growers
-    could get, 0: not among them; opened: whether anybody opens it on a sunny day; bends: whether it is a sheet or film bent
-    over the bed, whose height follows from its spread; lasts_y: film five years, unprotected rigid sheet two (common practice,
-    no source; the others are assumptions); light_lost_a_year: share of the sun (assumption).
+    could get, 0: not among them; parts: keys of the two covers that it is, the lower one first; opened: whether anybody opens
+    it on a sunny day; bends: whether it is a sheet or film bent over the bed, whose height follows from its spread; lasts_y:
+    film five years, unprotected rigid sheet two (common practice, no source; the others are assumptions); light_lost_a_year:
+    share of the sun (assumption).
     """
 
     key: str
@@ -72,6 +77,7 @@ class CoverKind:
     width_m: float
     source: str
     confidence: str
+    parts: tuple[str, ...] = ()
 
     @property
     def is_house(self) -> bool:
@@ -79,9 +85,14 @@ class CoverKind:
         return self.goes_over == "house"
 
     @property
+    def is_round(self) -> bool:
+        """Whether it is as long as it is wide, and stands by itself in the bed."""
+        return self.drawn_as == "bell"
+
+    @property
     def is_box(self) -> bool:
         """Whether it is a lid on walls, whose heights are the grower's."""
-        return self.drawn_as == "frame"
+        return self.drawn_as == "frame" and not self.parts
 
     @property
     def lies_on_soil(self) -> bool:
@@ -157,6 +168,56 @@ class CoverKind:
         lost = min(self.light_lost_a_year * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
         return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
 
+    def under(self, upper: CoverKind) -> CoverKind:
+        """The two as one: this one nearest to the ground, another over it, as fleece under hoops.
+
+        Light and infrared pass through both and are thrown back and forth between them; heat is conducted through one, the gap
+        and the other; air passes both one after the other, as through two orifices. Whatever else it is, it is the upper one.
+
+        Parameters
+        ----------
+        upper : CoverKind
+            What stands over this one.
+
+        Returns
+        -------
+        CoverKind
+        """
+        thrown_back = (1 - self.solar - self.absorbs) * (1 - upper.solar - upper.absorbs)
+        enters = upper.solar / (1 - thrown_back)
+        # Vapour passes cloth and gathers on what stands over it; else on the lower one, which is the nearer to moist ground.
+        fogged = (upper.wet_infrared, upper.wet_emissivity) if self.permeable else (upper.infrared, upper.emissivity)
+        leak = _one_after_the_other(self.leak_m_h, upper.leak_m_h)
+        wide = _one_after_the_other(self.leak_m_h + self.open_m_h, upper.leak_m_h + upper.open_m_h)
+        return replace(
+            upper,
+            solar=enters * self.solar,
+            # What frame and hoops of the upper one warm lies outside the lower one: as if the upper one had taken it up.
+            absorbs=min(upper.absorbs + enters * (self.absorbs + upper.catches * self.solar), 1 - enters * self.solar),
+            catches=self.catches,
+            infrared=self.infrared * upper.infrared,
+            emissivity=_of_both(self.emissivity, self.infrared, upper.emissivity, upper.infrared),
+            conductance_w_m2k=1
+            / (1 / self.conductance_w_m2k + 1 / self._gap_w_m2k(upper, fogged[1]) + 1 / upper.conductance_w_m2k),
+            wet_infrared=self.wet_infrared * fogged[0],
+            wet_emissivity=_of_both(self.wet_emissivity, self.wet_infrared, fogged[1], fogged[0]),
+            gap_m=self.gap_m,
+            area_ratio=(self.area_ratio + upper.area_ratio) / 2,
+            leans=max(self.leans, upper.leans),
+            stands=max(self.stands, upper.stands),
+            leak_m_h=leak,
+            ends_open_m_h=_one_after_the_other(self.leak_m_h, upper.ends_open_m_h),
+            open_m_h=max(wide - leak, 0.0),
+            permeable=self.permeable * upper.permeable,
+            width_m=max(self.width_m, upper.width_m),
+        )
+
+    def _gap_w_m2k(self, upper: CoverKind, emissivity: float) -> float:
+        """What passes between the two: by the air of the gap, and by radiation from the lower one and the ground that shines
+        through it."""
+        apart_m, shines = max(upper.gap_m - self.gap_m, TOUCHES_M), self.emissivity + self.infrared
+        return max(GAP_W_M2K, STILL_AIR_W_MK / apart_m) + RADIATES_W_M2K / (1 / shines + 1 / emissivity - 1)
+
     def with_ends_open(self) -> CoverKind:
         """The same with both ends open.
 
@@ -167,82 +228,14 @@ class CoverKind:
         return replace(self, leak_m_h=self.ends_open_m_h)
 
 
-@dataclass(frozen=True)
-class Vent:
-    """How a cover is opened. opening: share of full, 0-1, between two hours of local standard time (None: at all hours).
-
-    above_c: open only as far as needed to keep the inside below this [°C]; None: open as said, whatever the warmth.
-    """
-
-    opening: float = 0.0
-    from_h: float | None = None
-    to_h: float | None = None
-    above_c: float | None = None
+def _one_after_the_other(first_m_h: float, second_m_h: float) -> float:
+    """Air through two orifices in a row, of what passes each alone [m³/m²h]."""
+    return first_m_h * second_m_h / hypot(first_m_h, second_m_h) if first_m_h and second_m_h else 0.0
 
 
-Known = tuple[tuple[float, float], tuple[float, float], tuple[float, float]]
-NOT_KNOWN: Known = ((1.0, 1.0), (1.0, 1.0), (1.0, 1.0))
-
-
-@dataclass(frozen=True)
-class Noted:
-    """From one hour of the run to another somebody wrote down how far it stood open, 0 shut to 1 wide."""
-
-    start_h: float
-    end_h: float
-    opening: float
-
-
-@dataclass(frozen=True)
-class CoverPeriod:
-    """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it; known: what
-    other beds tell of its light, its leakage and its loss: how much more than the usual, and how much of the usual doubt is
-    left, 0-1. noted: when it was seen to be open or shut, which goes before its usual airing."""
-
-    kind: CoverKind
-    start_h: float
-    end_h: float
-    vent: Vent = Vent()
-    ends_capped: bool = True
-    blanket: tuple[float, float] | None = None
-    width_m: float | None = None
-    known: Known = NOT_KNOWN
-    noted: tuple[Noted, ...] = ()
-
-    def aired_at(self, hour: float) -> CoverPeriod:
-        """As it stands at an hour: aired as usual, or as somebody wrote down.
-
-        Parameters
-        ----------
-        hour : float
-            Hour of the run.
-
-        Returns
-        -------
-        CoverPeriod
-        """
-        seen = next((one for one in self.noted if one.start_h <= hour < one.end_h), None)
-        return self if seen is None else replace(self, vent=Vent(seen.opening))
-
-    def shifted(self, hours: float) -> CoverPeriod:
-        """The same on a run whose first hour is so many hours later.
-
-        Parameters
-        ----------
-        hours : float
-            Hours by which to shift.
-
-        Returns
-        -------
-        CoverPeriod
-        """
-        noted = tuple(replace(one, start_h=one.start_h - hours, end_h=one.end_h - hours) for one in self.noted)
-        return replace(self, start_h=self.start_h - hours, end_h=self.end_h - hours, noted=noted)
-
-    @property
-    def leak_m_h(self) -> float:
-        """Air that passes with the vent shut [m³/m²h]."""
-        return self.kind.leak_m_h if self.ends_capped else self.kind.with_ends_open().leak_m_h
+def _of_both(lower: float, lower_through: float, upper: float, upper_through: float) -> float:
+    """Emissivity of two as one: each face with what shines through it from the other, the mean of within and without."""
+    return (lower + lower_through * upper + upper + upper_through * lower) / 2
 
 
 SHARE, METRES, AIR = tables.number(0, 1), tables.number(0, 10), tables.number(0, 1000)
@@ -279,6 +272,25 @@ COLUMNS: dict[str, tables.Check] = {
 }
 
 
+LAYERED: dict[str, tables.Check] = {name: COLUMNS[name] for name in ("key", "name", "with_article", "common")}
+
+
+def _layered(row: dict[str, Any], single: dict[str, CoverKind]) -> CoverKind:
+    """Two kinds, one over the other, as a kind of its own. It is as usual, since nobody's own sheet or box it is."""
+    lower, upper = single[row.pop("lower")], single[row.pop("upper")]
+    return replace(
+        lower.under(upper),
+        **row,
+        parts=(lower.key, upper.key),
+        opened=lower.opened or upper.opened,
+        bends=False,
+        lasts_y=min(lower.lasts_y, upper.lasts_y),
+        light_lost_a_year=lower.light_lost_a_year + upper.light_lost_a_year,
+        source=f"{lower.name} under {upper.with_article}",
+        confidence="low",
+    )
+
+
 @cache
 def kinds() -> dict[str, CoverKind]:
     """All kinds by key, in the order of the file.
@@ -292,7 +304,9 @@ def kinds() -> dict[str, CoverKind]:
     BadTable
         Where a row says what cannot be; the message names row and column.
     """
-    return {key: CoverKind(**row) for key, row in tables.rows("cloche.core.covers", "kinds.csv", COLUMNS).items()}
+    single = {key: CoverKind(**row) for key, row in tables.rows("cloche.core.covers", "kinds.csv", COLUMNS).items()}
+    both = tables.rows("cloche.core.covers", "layered.csv", LAYERED | dict.fromkeys(("lower", "upper"), tables.one_of(*single)))
+    return single | {key: _layered(row, single) for key, row in both.items()}
 
 
 def kind(key: str) -> CoverKind:

@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.weather.sky import KELVIN, STEFAN_BOLTZMANN, saturation_kpa

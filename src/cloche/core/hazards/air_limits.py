@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.windows.limits import YOUNG_NIGHT
+from cloche.core.windows.limits import YOUNG_NIGHT, among_plants_c
 
 HOT_C = {"cool": 27.0, "warm": 35.0}
 """Air that sets plants of a season back when they are shut in with it (assumption; growers open from the low twenties)."""
@@ -63,7 +63,7 @@ def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
 
 
 def cold_c(crop: Crop, stage: Stage) -> float | None:
-    """What a crop stands at its stage [°C]; None while it lies in the ground.
+    """What a crop stands at its stage in the air among its plants [°C], as windows judge it; None while it lies in the ground.
 
     Parameters
     ----------
@@ -78,7 +78,7 @@ def cold_c(crop: Crop, stage: Stage) -> float | None:
     """
     if stage is Stage.LYING:
         return None
-    return crop.frost_limit_c if stage is Stage.SEEDLING else crop.frost_grown_c
+    return among_plants_c(crop, crop.frost_limit_c if stage is Stage.SEEDLING else crop.frost_grown_c)
 
 
 def off_night_c(crop: Crop) -> float:

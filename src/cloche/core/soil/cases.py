@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.covers.periods import CoverPeriod, as_one
 from cloche.core.soil import materials
 from cloche.core.soil.batch import Begin, Forcing
 from cloche.core.soil.bed import FACTORS, USUAL_WATER_MM, Bed, Parameters, Surface, Work, filmed, surface_at
@@ -66,7 +66,7 @@ class Case:
         return small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
 
     def cover_at(self, hour: float) -> CoverPeriod | None:
-        """What stands over it during an hour: a film upon the ground only where nothing stands over that.
+        """What stands over it during an hour, layers as one: a film upon the ground only where nothing stands over that.
 
         Parameters
         ----------
@@ -77,12 +77,13 @@ class Case:
         -------
         CoverPeriod | None
         """
-        over = self._over(hour)
-        return None if over is None else over.aired_at(hour)
+        roofs, films = self._there(hour)
+        return as_one(one.aired_at(hour) for one in roofs or films[:1])
 
-    def _over(self, hour: float) -> CoverPeriod | None:
+    def _there(self, hour: float) -> tuple[list[CoverPeriod], list[CoverPeriod]]:
+        """Covers with room beneath them, and films upon the ground."""
         there = [c for c in self.covers if c.start_h <= hour < c.end_h]
-        return next((c for c in there if not c.kind.lies_on_soil), there[0] if there else None)
+        return [c for c in there if not c.kind.lies_on_soil], [c for c in there if c.kind.lies_on_soil]
 
     def film_at(self, hour: float) -> CoverPeriod | None:
         """A film upon the ground beneath what stands over it.
@@ -96,9 +97,8 @@ class Case:
         -------
         CoverPeriod | None
         """
-        above = self._over(hour)
-        found = (c for c in self.covers if c.start_h <= hour < c.end_h and c.kind.lies_on_soil)
-        return next((c for c in found if c is not above), None)
+        roofs, films = self._there(hour)
+        return next(iter(films if roofs else films[1:]), None)
 
     def stands_at(self, hour: int) -> bool:
         """Whether it stands upon warm ground then, and not free.
@@ -379,6 +379,11 @@ def sun_on_sides(case: Case, hour: int) -> float:
     return SIDE_SUN_K_M2_W if exposed and not sheltered else 0.0
 
 
+def _side_rate(span_m: float) -> float:
+    """How fast ground follows what lies open on both sides of a cover that spans so much [1/s]."""
+    return 0.0 if span_m >= WIDE_M else SIDE_RATE_M2_S / span_m**SIDE_POWER
+
+
 def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
     """How fast each cell follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
     texture, grid = materials.TEXTURES[case.bed.texture], case.grid
@@ -390,6 +395,6 @@ def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
         return everywhere * case.bed.volume.side_w_m2k * case.bed.volume.perimeter_per_area / capacity
     if cover is not None:
         width = cover.width_m or min(cover.kind.width_m, case.bed.width_m)
-        return everywhere * (0.0 if width >= WIDE_M else SIDE_RATE_M2_S / width**SIDE_POWER)
+        return everywhere * sum(_side_rate(span) for span in (width, width if cover.kind.is_round else cover.length_m) if span)
     above = grid.centre_m < case.bed.raised_m
     return np.asarray(above * 2 * RAISED_SIDE_W_M2K / (capacity * case.bed.width_m), dtype=np.float64)

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil import drift
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.cases import Case

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import CoverPeriod
+from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.cases import Case

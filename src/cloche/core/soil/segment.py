@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.covers.air import FACTORS_OF_COVER, Cover
-from cloche.core.covers.kinds import NOT_KNOWN, CoverPeriod
+from cloche.core.covers.periods import NOT_KNOWN, CoverPeriod
 from cloche.core.soil.batch import BY_AIR, Top
 from cloche.core.soil.bed import Surface
 from cloche.core.soil.cases import CaseBatch, sun_on_sides

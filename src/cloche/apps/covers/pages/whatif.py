@@ -109,6 +109,10 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
     there = cover_on(place, on)
     if there is not None and there.item is None:
         own[("there",)] = _there(there, today)
+    if there is not None:
+        own |= {
+            ("layer", key): replace(_other(key), what=_("with one layer more")) for key in covers.with_a_layer_more(there.key)
+        }
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)
         alike = (replace(offer.span, item=None), owned.cover.length_m)

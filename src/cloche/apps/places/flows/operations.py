@@ -24,14 +24,17 @@ class OnAnotherBed(ValueError):
 
 
 @transaction.atomic
-def save_cover(period: CoverPeriod) -> CoverPeriod:
-    """Save a new or changed cover period; raises OnAnotherBed, also where two people put the same one on at once."""
+def save_cover(period: CoverPeriod, usual: CoverPeriod | None = None) -> CoverPeriod:
+    """Save a new or changed cover period, and with it the place's usual cover where that stays beside it; raises OnAnotherBed,
+    also where two people put the same one on at once."""
     if period.item_id:
         own = Cover.objects.select_for_update().get(pk=period.item_id)
         elsewhere = own.periods.exclude(pk=period.pk).exclude(place=period.place).filter(place__removed_at__isnull=True)
         other = first_overlap(elsewhere, period.first, period.last)
         if other is not None:
             raise OnAnotherBed(other)
+    if usual is not None:
+        usual.save()
     period.save()
     note_change_at(period.place)
     return period

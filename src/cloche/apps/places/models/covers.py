@@ -93,7 +93,7 @@ class CoverDamage(models.Model):
 
 class CoverPeriod(models.Model):
     """A cover on a place from one day to another, both included; without a last day it is still on. item: which of those that
-    the garden owns, if it is told."""
+    the garden owns, if it is told; covered_m: how much of the bed's length lies beneath it, None: all of it."""
 
     class Opens(models.TextChoices):
         CLOSED = "closed", lazy("kept closed")
@@ -112,6 +112,7 @@ class CoverPeriod(models.Model):
     to_h = models.PositiveSmallIntegerField(default=16, validators=[MaxValueValidator(24)])
     opening = models.FloatField(default=0.4, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
     blanket = models.BooleanField(default=False)
+    covered_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
     history = HistoricalRecords()
 
     class Meta:

@@ -86,6 +86,9 @@ def airing(period: CoverPeriod, units: Units) -> str:
     }
     text = parts[CoverPeriod.Opens(period.opens)]
     text += "" if period.ends_capped else _(", ends open")
+    text += (
+        "" if period.covered_m is None else _(", over {length} of the bed").format(length=units.length_text(period.covered_m))
+    )
     return text + (_(", blanket at night") if period.blanket else "")
 
 

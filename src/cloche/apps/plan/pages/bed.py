@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import roofs_from
+from cloche.apps.places.place_covers import PlaceCover, roofs_from
 from cloche.apps.plan import courses, risks, roofs, texts
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
@@ -206,12 +206,13 @@ def _sub(shape: BedShape, units: Units) -> str:
 def _roof(
     place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
-    """The section under the cover that stands there, and when each crop touches it."""
-    cover = next((one for one in roofs_from(place, today) if one.stands_on(today)), None)
-    room = None if cover is None else roofs.room_under(cover.key, cover.item, shape)
-    if room is None or not growing:
+    """The section under the lowest cover that stands there, and when each crop touches it."""
+    there = [one for one in roofs_from(place, today) if one.stands_on(today)]
+    rooms = [(one, room) for one in there if (room := roofs.room_under(one.key, one.item, shape))]
+    if not rooms or not growing:
         return None, []
-    rows, lines = [], []
+    cover, room = min(rooms, key=lambda pair: pair[1].middle_m)
+    rows, touching = [], []
     for one in growing:
         across = roofs.across_m(one.planting, shape)
         on = one.course.touches(roofs.clear_m(one.planting, shape, room))
@@ -223,10 +224,25 @@ def _roof(
                 if on <= today
                 else _("touches the cover about {day}").format(day=words.day(on, today))
             )
-            lines.append(f"{texts.crop_name(one.planting)}: {when}")
+            touching.append(f"{texts.crop_name(one.planting)}: {when}")
     drawn = under_roof.under_roof(room.middle_m, room.side_m, room.shape, rows)
-    return drawn, lines or [
-        _("Nothing touches the cover in the coming weeks: it is {height} high.").format(height=units.length_text(room.middle_m))
+    free = _("Nothing touches the cover in the coming weeks: it is {height} high.")
+    return drawn, [
+        *_beyond(cover, shape, units),
+        *(touching or [free.format(height=units.length_text(room.middle_m))]),
+    ]
+
+
+def _beyond(cover: PlaceCover, shape: BedShape, units: Units) -> list[str]:
+    """That it ends before the bed does."""
+    covered_m = cover.covered_m
+    if covered_m is None or covered_m > shape.length_m - shape.square_m / 2:
+        return []
+    text = _("{cover} is over {covered} of the bed’s {length}: what is planted beyond it stands in the open.")
+    return [
+        text.format(
+            cover=words.sentence(cover.name), covered=units.length_text(covered_m), length=units.length_text(shape.length_m)
+        )
     ]
 
 

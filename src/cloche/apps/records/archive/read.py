@@ -20,7 +20,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import LoggedHour
 from cloche.apps.places.flows.revision import note_change_in
 from cloche.apps.places.models import CoverPeriod
-from cloche.apps.places.selectors import overlap
+from cloche.apps.places.selectors import in_the_way, overlap
 from cloche.apps.records.archive.columns import Column, Unreadable
 from cloche.apps.records.archive.progress import Progress
 from cloche.apps.records.archive.table import crop_keys
@@ -28,7 +28,7 @@ from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, 
 from cloche.apps.records.archive.write import FORMAT, photo_name
 from cloche.apps.shared import clock
 from cloche.apps.shared.tokens import fingerprint
-from cloche.bridge.services import offered, own
+from cloche.bridge.services import own
 from cloche.bridge.values import border
 
 BATCH, MOST_LINE = 5000, 60_000
@@ -139,18 +139,18 @@ def _refuse_contradiction(row: Any, where: str) -> None:
 
 
 def _refuse_two_at_once(garden: Garden) -> None:
-    """No bed has two covers at once but a film on the soil under another, and no cover lies on two beds."""
-    films = offered.films()
-    periods = CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item")
+    """No bed has more covers at once than its form takes, and no cover lies on two beds."""
+    periods = list(CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item"))
     for one in periods:
-        for other in periods:
-            layered = (one.cover in films) != (other.cover in films)
-            same_bed = one.place_id == other.place_id and not layered
-            same = same_bed or (one.item_id is not None and one.item_id == other.item_id)
-            if one.pk < other.pk and same and overlap(one, other):
-                raise NotTaken(
-                    f"covers.csv: two covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
-                )
+        others = [other for other in periods if other.pk > one.pk]
+        same = [other for other in others if one.item_id is not None and one.item_id == other.item_id]
+        other = next((other for other in same if overlap(one, other)), None) or in_the_way(
+            one, [other for other in others if other.place_id == one.place_id]
+        )
+        if other is not None:
+            raise NotTaken(
+                f"covers.csv: too many covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
+            )
 
 
 def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress: Progress) -> None:

@@ -9,7 +9,7 @@ from django.db import transaction
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import operations
 from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.places.place_covers import cover_on
+from cloche.apps.places.place_covers import cover_on, usual_period
 from cloche.apps.plants import flows as plants
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.shared import clock
@@ -18,7 +18,6 @@ from cloche.apps.sowings.flows.life import take_step
 from cloche.apps.sowings.models import Step
 from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, PlantFacts, RaisedFacts
 from cloche.apps.today.models import Answer
-from cloche.bridge.services import offered
 
 LATER_D, NOT_HERE_D = 1, 60
 
@@ -68,11 +67,8 @@ def _taken_off(place: Place, today: date) -> CoverPeriod | None:
     there = cover_on(place, today)
     if there is None:
         return None
-    period = there.period
-    if period is None:
-        above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
-        period = CoverPeriod(place=place, cover=there.key, first=today - timedelta(days=365), **above)
-    if period.first > yesterday:
+    period = there.period or usual_period(place, today)
+    if period is None or period.first > yesterday:
         return None
     period.last = yesterday
     return operations.save_cover(period)

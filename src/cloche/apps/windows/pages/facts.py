@@ -74,7 +74,11 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
         ),
         Fact(
             _("Stands frost to"),
-            _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown").format(
+            (
+                _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown")
+                if crop.hardiness == "tender"
+                else _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown, by the weather report’s lowest")
+            ).format(
                 degrees=degrees(crop.frost_limit_c),
                 degrees2=degrees(crop.frost_planted_c),
                 degrees3=degrees(crop.frost_grown_c),
