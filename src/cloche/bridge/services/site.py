@@ -72,10 +72,8 @@ def surroundings_of(latitude_deg: float, longitude_deg: float) -> Surroundings:
     rows = range(middle_row - SURROUNDINGS // 2, middle_row + SURROUNDINGS // 2 + 1)
     columns = range(middle_column - SURROUNDINGS, middle_column + SURROUNDINGS + 1)
     grid = shipped()
-    found = [[grid.index_of(row, column) for column in columns] for row in rows]
-    mean_c = [[np.nan if at is None else float(grid.tenths_c[:, at].mean()) / 10 for at in line] for line in found]
     return Surroundings(
-        mean_c,
+        grid.year_mean_c(np.array(rows), np.array(columns)).tolist(),
         north_deg=90 - (rows[0] - 0.5) / 4,
         south_deg=90 - (rows[-1] + 0.5) / 4,
         west_deg=(columns[0] - 0.5) / 4,

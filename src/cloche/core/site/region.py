@@ -88,6 +88,27 @@ class Grid:
         return at if at < len(self.cells) and int(self.cells[at]) == wanted else None
 
 
+    def year_mean_c(self, rows: NDArray[np.int64], columns: NDArray[np.int64]) -> NDArray[np.float64]:
+        """The year's mean of every cell of a block.
+
+        Parameters
+        ----------
+        rows : ndarray of int
+            From the north pole, (rows,).
+        columns : ndarray of int
+            From Greenwich eastwards, (columns,); they go around the earth.
+
+        Returns
+        -------
+        ndarray
+            (rows, columns) [°C], nan over open sea and beyond the poles.
+        """
+        wanted = rows[:, None] * COLUMNS + columns[None, :] % COLUMNS
+        at = np.minimum(np.searchsorted(self.cells, wanted.astype(self.cells.dtype)), len(self.cells) - 1)
+        there = (self.cells[at] == wanted) & ((rows >= 0) & (rows < ROWS))[:, None]
+        return np.where(there, self.tenths_c[:, at].mean(axis=0) / 10, np.nan)
+
+
 def pack(grid: Grid) -> bytes:
     """A grid as a small file: which cells there are, then what changes from month to month and cell to cell.
 
