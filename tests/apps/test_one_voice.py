@@ -20,6 +20,7 @@ from cloche.apps.records.management.commands.load_demo import load
 from cloche.apps.shared import clock
 from cloche.apps.windows.feed import calendar
 from cloche.apps.windows.pages.season import TIMINGS, Timing
+from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")
@@ -110,7 +111,7 @@ def same_warmth(one: Rooms) -> None:
         assert re.search(rf"{re.escape(place.name)}.{{0,120}}?{re.escape(hour[1])}", ground), (place.name, hour[1])
 
 
-NAME = r"<b>(?:<svg.*?</svg>)?([^<]*)</b>"
+LINK = r"/g/\d+/places/\d+/crops/([a-z0-9_]+)/"
 OPEN = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
 
 
@@ -121,8 +122,10 @@ def same_windows(one: Rooms) -> None:
     listed = "".join(groups.get(str(TIMINGS[timing]), "") for timing in OPEN)
     crops_open = {crop for crop, _, _ in one.open_now}
     if listed:
-        rows = re.findall(rf'<a class="ribbon-row"[^>]*>{NAME}', listed)
-        assert {html.unescape(row).removesuffix(", plants") for row in rows} == crops_open
+        # A crop and what is grown of it to stand the winter are one row and a second one below it.
+        rows = re.findall(rf'<a class="ribbon-row" href="{LINK}"', listed)
+        known = {one.name: one.key for one in crops.crops()}
+        assert {crops.usual_of(key) for key in rows} == {crops.usual_of(known[name]) for name in crops_open}
         said = re.search(r"(\w+) crops? can go in today", plain(season))
         assert said
         assert said[1].lower() in (str(len(rows)), NUMBERS.get(len(rows), ""))
@@ -131,12 +134,9 @@ def same_windows(one: Rooms) -> None:
         here = {(crop, method) for crop, name, method in one.open_now if name == place.name}
         if place.kind in BENCHES:
             continue
-        lines = re.findall(rf'{NAME}.*?<span class="when">([^<]*)<', one.page("place", place.pk), re.S)
-        now = {
-            html.unescape(name).removesuffix(", plants")
-            for name, when in lines
-            if when.startswith("today") or "from today" in when
-        }
+        page = one.page("place", place.pk)
+        lines = re.findall(rf'<a class="ribbon-row[^"]*" href="{LINK}".*?<span class="when">([^<]*)<', page, re.S)
+        now = {crops.crop(key).name for key, when in lines if when.startswith("today") or "from today" in when}
         assert now == {crop for crop, _ in here}, place.name
         card = re.search(rf'<b>{re.escape(html.escape(place.name))}</b>.*?<ul class="into">(.*?)</ul>', today, re.S)
         assert card, place.name

@@ -304,3 +304,27 @@ def test_a_night_of_months_ago_is_told_by_the_weather_that_was_written_down(bed:
     assert lowest_before(bed, long_ago - timedelta(days=1)) is None
     bed.cover_periods.create(cover="fleece", first=long_ago - timedelta(days=3))
     assert lowest_before(bed, long_ago) is None, "beneath a cover it was not as cold as that"
+
+
+def test_what_is_meant_for_next_spring_is_seen_with_its_end(bed: Place) -> None:
+    planted(bed)
+    near = bed_page(bed, Units(), TODAY).season
+    assert near is not None
+    Planting.objects.create(place=bed, crop_key="radish", origin="sown", planned_on=TODAY + timedelta(days=330))
+    far = bed_page(bed, Units(), TODAY).season
+    assert far is not None
+    assert len(near.months) < 8 < len(far.months)
+    radish = next(bar for bar in far.bars if bar.name == "Radish")
+    assert not radish.open_ended
+    assert radish.x + radish.width <= far.width
+
+
+def test_a_cover_that_ends_before_the_bed_is_said_with_its_length(bed: Place) -> None:
+    planted(bed)
+    period = CoverPeriod.objects.create(place=bed, cover="film_tunnel", first=TODAY, covered_m=1.2)
+    lines = " ".join(bed_page(bed, Units(), TODAY).roof_text)
+    assert (
+        "Hooped tunnel of clear film is over 120 cm of the bed’s 300 cm: what is planted beyond it stands in the open." in lines
+    )
+    CoverPeriod.objects.filter(pk=period.pk).update(covered_m=None)
+    assert "stands in the open" not in " ".join(bed_page(Place.objects.get(pk=bed.pk), Units(), TODAY).roof_text)

@@ -1,5 +1,6 @@
 """The year sheet: what falls into which month, next spring too, and on which days."""
 
+import re
 from datetime import date
 
 import pytest
@@ -10,6 +11,7 @@ from cloche.apps.forecasts.flows.refresh import refresh
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.windows.pages.place import in_families
 from cloche.apps.windows.pages.year_sheet import Month, Task, year_sheet_page
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
@@ -77,3 +79,23 @@ def test_winter_kinds_come_with_their_crop() -> None:
     assert crops.winter_kinds_of("tomato") == ()
     assert crops.with_winter_kinds(["spinach", "spinach_winter"]) == ("spinach", "spinach_winter")
     assert "garlic_autumn" in crops.with_winter_kinds(["garlic"])
+
+
+def test_what_stands_the_winter_is_the_second_window_of_its_crop() -> None:
+    assert crops.usual_of("spinach_winter") == "spinach"
+    assert crops.usual_of("sweet_corn") == "sweet_corn"
+    keys = ["lettuce", "spinach_winter", "pea", "spinach", "lettuce_winter"]
+    assert in_families(keys, str) == [["lettuce", "lettuce_winter"], ["spinach_winter", "spinach"], ["pea"]]
+
+
+ROW = re.compile(r'<a class="ribbon-row( follows)?" href="[^"]*/crops/([a-z0-9_]+)/"')
+
+
+@pytest.mark.whole_season
+def test_windows_list_a_crop_once_with_both_its_seasons(signed_in: Client, garden: Garden, bed: Place) -> None:
+    """Common practice, no source: garlic is planted in autumn, and in spring where that was missed."""
+    for address in (reverse("windows", args=[garden.pk]), reverse("place", args=[garden.pk, bed.pk])):
+        rows = [(key, bool(follows)) for follows, key in ROW.findall(signed_in.get(address).content.decode())]
+        at = [number for number, (key, _) in enumerate(rows) if key in ("garlic", "garlic_autumn")]
+        assert at[1] == at[0] + 1, address
+        assert [rows[number][1] for number in at] == [False, True], address

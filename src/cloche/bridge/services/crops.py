@@ -84,6 +84,12 @@ def winter_kinds_of(key: str) -> tuple[str, ...]:
     return tuple(one.key for one in catalogue.catalogue().values() if one.winter and one.key.rpartition("_")[0] == key)
 
 
+def usual_of(key: str) -> str:
+    """The crop of which something is grown to stand the winter; of any other crop itself."""
+    parent = key.rpartition("_")[0]
+    return parent if key in winter_kinds_of(parent) else key
+
+
 def with_values(one: Crop, values: Values | None) -> Crop:
     """The crop with what is said of it in place of the catalogue's. `pace`: times the table's days to come up.
 
@@ -164,7 +170,7 @@ def _wakes_c(one: Crop) -> float:
 
 __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
-__all__ += ["of_garden", "steady_outlooks", "winter_kinds_of", "with_values", "with_winter_kinds"]
+__all__ += ["of_garden", "steady_outlooks", "usual_of", "winter_kinds_of", "with_values", "with_winter_kinds"]
 
 
 PICKED_ON_D = {"nightshades": 50, "cucurbits": 45, "legumes": 25, "beets": 35, "daisies": 14}

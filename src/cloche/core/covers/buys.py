@@ -14,7 +14,7 @@ from cloche.core.covers.felt import felt_c
 from cloche.core.covers.timetable import off_from
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
-from cloche.core.germination.steady import in_soil
+from cloche.core.germination.steady import felt_by_lots, in_soil
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, FRACTIONS
 from cloche.core.windows.series import lowest_ahead, mean_ahead
@@ -125,7 +125,7 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     -------
     Emerging
     """
-    bed = SeedBed.of(soil_c)
+    bed = SeedBed.of(felt_by_lots(soil_c, np.broadcast_to(field_factor, soil_c.shape[1:])))
     found = develop(bed, crop, in_soil(crop, field_factor))
     at = np.array([day * 24 + sowing_hour(crop)])
     hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)

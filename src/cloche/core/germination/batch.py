@@ -14,7 +14,7 @@ from scipy.special import ndtr
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, share_up
-from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share, in_soil
+from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share, felt_by_lots, in_soil
 
 Array = NDArray[np.float64]
 
@@ -91,7 +91,8 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
     members, paces = soil_c.shape[1], np.array(PACES)
     middle, sd = batch.pace
     factor = np.repeat(middle * np.exp(sd * paces), members)
-    bed = SeedBed.of(np.tile(soil_c, len(paces)), None if moist is None else np.tile(moist, len(paces)))
+    felt_c = felt_by_lots(np.tile(soil_c, len(paces)), factor)
+    bed = SeedBed.of(felt_c, None if moist is None else np.tile(moist, len(paces)))
     development = develop(bed, crop, in_soil(crop, factor))
     made = development.progress - development.progress[:, [batch.sown_hour]]
     done = _shown(made, crop, batch.depth_m)

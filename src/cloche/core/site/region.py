@@ -87,7 +87,6 @@ class Grid:
         at = int(np.searchsorted(self.cells, wanted))
         return at if at < len(self.cells) and int(self.cells[at]) == wanted else None
 
-
     def year_mean_c(self, rows: NDArray[np.int64], columns: NDArray[np.int64]) -> NDArray[np.float64]:
         """The year's mean of every cell of a block.
 

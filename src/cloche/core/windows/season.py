@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import Development, SeedBed, develop, rotting_per_h
-from cloche.core.germination.steady import FIELD_FACTOR, in_soil
+from cloche.core.germination.steady import FIELD_FACTOR, felt_by_lots, in_soil
 from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
@@ -272,7 +272,8 @@ class Bed:
         Bed
         """
         daily = hourly_soil_c.reshape(len(hourly_soil_c) // 24, 24, -1).mean(axis=1)
-        return cls(SeedBed.of(hourly_soil_c, hourly_moist), daily, season, field_factor)
+        felt_c = felt_by_lots(hourly_soil_c, np.broadcast_to(field_factor, hourly_soil_c.shape[1:]))
+        return cls(SeedBed.of(felt_c, hourly_moist), daily, season, field_factor)
 
     @cached_property
     def week_c(self) -> Array:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime
+from typing import TypeVar
 
 from django.utils.translation import gettext as _
 
@@ -27,13 +28,16 @@ from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
 
+Row = TypeVar("Row")
+
 SPAN_D = 365
 TREND_K = 0.7
 
 
 @dataclass(frozen=True)
 class CropLine:
-    """A crop's row: words for its window and its ribbon. planted: raised elsewhere and planted out."""
+    """A crop's row: words for its window and its ribbon. planted: raised elsewhere and planted out; follows: it is the other
+    window of the crop in the row before it, for the summer or to stand the winter."""
 
     key: str
     name: str
@@ -42,6 +46,7 @@ class CropLine:
     open_now: bool
     ribbon: Ribbon
     planted: bool = False
+    follows: bool = False
 
 
 @dataclass(frozen=True)
@@ -111,11 +116,31 @@ def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
 
 
 def crop_part(place: Place, today: date) -> CropPart:
-    """Every crop in the way that suits the place, open windows first, then by first day."""
-    lines = [(_order(outlook), crop_line(outlook, today)) for outlook in selectors.outlooks_at(place)]
-    lines.sort(key=lambda pair: pair[0])
-    shown = [line for order, line in lines if order[0] < 2]
-    return CropPart(shown, [line for order, line in lines if order[0] == 2], ribbon.calendar(today, SPAN_D))
+    """Every crop in the way that suits the place, open windows first, then by first day; what is grown of a crop to stand the
+    winter is its second window."""
+    rows = sorted(selectors.outlooks_at(place), key=_order)
+    families = in_families([row for row in rows if row.windows], lambda row: row.crop_key)
+    shown = [
+        line
+        for first, *others in families
+        for line in (crop_line(first, today), *(second(crop_line(o, today)) for o in others))
+    ]
+    later = [crop_line(row, today) for row in rows if not row.windows]
+    return CropPart(shown, later, ribbon.calendar(today, SPAN_D))
+
+
+def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[Row]]:
+    """Each crop with what is grown of it to stand the winter, in the order of the first of them."""
+    found: dict[str, list[Row]] = {}
+    for row in rows:
+        found.setdefault(crops.usual_of(key_of(row)), []).append(row)
+    return list(found.values())
+
+
+def second(line: CropLine) -> CropLine:
+    """A crop's other window, below its first: it need not be named again."""
+    name = _("in its usual season") if crops.usual_of(line.key) == line.key else _("to stand the winter")
+    return replace(line, name=_("{name}, plants").format(name=name) if line.planted else name, follows=True)
 
 
 def _order(outlook: CropOutlook) -> tuple[int, str, str]:

@@ -17,7 +17,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.windows.pages.limit_words import limit_name
-from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line
+from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line, in_families, second
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.sowing_rules import expected_loss
 from cloche.bridge.services import crops
@@ -84,19 +84,29 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     by_crop = {key: _beds(rows) for key, rows in selectors.outlooks_by_crop(garden).items()}
     count = len({outlook.place_id for rows in by_crop.values() for outlook in rows})
     windows = {key: sorted((row for row in rows if row.windows), key=_opens) for key, rows in by_crop.items()}
-    waiting = [crops.crop(key).name_plural for key, rows in windows.items() if not rows]
+    ahead = {crops.usual_of(key) for key, rows in windows.items() if rows}
+    waiting = [crops.crop(key).name_plural for key, rows in windows.items() if not rows and crops.usual_of(key) not in ahead]
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
     prices = packets.prices_in_use(garden)
-    timed: dict[Timing, list[tuple[float, SeasonLine]]] = {timing: [] for timing in Timing}
-    for rows in found:
-        timing = timing_of(rows, today)
-        timed[timing].append((_rank(timing, rows, prices.get(rows[0].crop_key), today), _line(rows, count, today)))
+    timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
+    for family in in_families(found, lambda rows: rows[0].crop_key):
+        # The window that will not wait comes first, and the crop is listed by it.
+        first, *others = sorted(family, key=lambda rows: list(Timing).index(timing_of(rows, today)))
+        timing = timing_of(first, today)
+        follow = [_line(rows, count, today) for rows in others]
+        drawn = [_line(first, count, today), *(replace(one, line=second(one.line)) for one in follow)]
+        timed[timing].append((_rank(timing, first, prices.get(first[0].crop_key), today), drawn))
     for rows_of in timed.values():
-        rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1].line.key))
-    lines = {timing: [line for _rank, line in rows_of] for timing, rows_of in timed.items()}
-    now = [line for timing in (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY) for line in lines[timing]]
-    opening = lines[Timing.SOON] + lines[Timing.LATER]
-    groups = [SeasonGroup(str(TIMINGS[timing]), rows_of) for timing, rows_of in lines.items() if rows_of]
+        rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1][0].line.key))
+    lines = {timing: [drawn for _rank, drawn in rows_of] for timing, rows_of in timed.items()}
+    is_open = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
+    now = [drawn[0] for timing in is_open for drawn in lines[timing]]
+    opening = [drawn[0] for timing in (Timing.SOON, Timing.LATER) for drawn in lines[timing]]
+    groups = [
+        SeasonGroup(str(TIMINGS[timing]), [line for drawn in rows_of for line in drawn])
+        for timing, rows_of in lines.items()
+        if rows_of
+    ]
     frosts = frosts_words(garden, units, today)
     return SeasonPage(_headline(now, opening, bool(by_crop)), groups, waiting, ribbon.calendar(today, SPAN_D), frosts)
 
