@@ -12,8 +12,9 @@ from cloche.apps.shared import words
 from cloche.drawing.geometry import Linear, Tick, month_starts
 
 WIDTH, ROW, LEFT, TOP = 820.0, 26.0, 150.0, 24.0
-AHEAD_D, MOST_AHEAD_D, BACK_D, MARGIN_D = 200, 456, 45, 10
-"""Days that are shown at least; at most the fifteen months that windows look ahead."""
+AHEAD_D, MOST_AHEAD_D, BACK_D, MARGIN_D, GROWS_D = 200, 456, 45, 10, 60
+"""Days that are shown at least; at most the fifteen months that windows look ahead; behind; beyond the last end; and of what has
+no end in sight."""
 
 
 @dataclass(frozen=True)
@@ -48,7 +49,7 @@ def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
         return None
     rows = sorted(growing, key=lambda one: (one.begins, texts.name_of(one.planting)))
     first = max(min(rows[0].begins, today), today - timedelta(days=BACK_D))
-    ends = max((one.until or one.begins for one in rows), default=today)
+    ends = max(one.until or one.begins + timedelta(days=GROWS_D) for one in rows)
     last = today + timedelta(days=min(max((ends - today).days + MARGIN_D, AHEAD_D), MOST_AHEAD_D))
     x = Linear(0, (last - first).days, LEFT, WIDTH - 8)
     bars = []
