@@ -13,8 +13,8 @@ from cloche.drawing.geometry import Linear, Tick, month_starts
 
 WIDTH, ROW, LEFT, TOP = 820.0, 26.0, 150.0, 24.0
 AHEAD_D, MOST_AHEAD_D, BACK_D, MARGIN_D, GROWS_D = 200, 456, 45, 10, 60
-"""Days that are shown at least; at most the fifteen months that windows look ahead; behind; beyond the last end; and of what has
-no end in sight."""
+"""Days that are shown at least; at most the fifteen months that windows look ahead; behind; beyond the last end; and of what
+has no end in sight."""
 
 
 @dataclass(frozen=True)
