@@ -19,6 +19,7 @@ from bench.running import WAITS_S, Person, Running, post, ready, settle, until, 
 HELD_UP_S = 20
 """Less than what a slow caller is given."""
 FULL = "The disk of this computer is full."
+HANGS = "The database of this computer does not answer just now."
 ROOT = os.geteuid() == 0
 
 
@@ -125,6 +126,33 @@ def test_a_full_disk_is_said_on_every_page_and_heals(running: Running, token: st
     filler.unlink()
     until(lambda: all(ready(running.url) and not refused() for _ in range(20)), "all of it to heal")
     assert post(running.url, token, reading(2))["known"] == 1
+
+
+def test_a_database_that_hangs_is_a_sentence_on_every_page_and_all_comes_back(running: Running, token: str) -> None:
+    """A disk that answers no more, a machine that swaps: its processes are there and say nothing."""
+    until(lambda: ready(running.url), "it to be ready")
+    person = Person(running.url)
+    person.send("/sign-in/", login="rowan", password="spade-and-fork")
+    held = running.parts("postgres")
+    assert held
+    for pid in held:
+        os.kill(pid, signal.SIGSTOP)
+    try:
+        for path in ("/", "/g/1/today/", "/g/1/windows/"):
+            given = person.session.get(running.url + path, timeout=WAITS_S)
+            assert given.status_code == 503, path
+            assert HANGS in given.text, path
+        heads = {"Authorization": f"Bearer {token}"}
+        sent = requests.post(f"{running.url}/api/v1/readings", json={"readings": reading(5)}, headers=heads, timeout=WAITS_S)
+        assert sent.status_code == 503
+        assert requests.get(f"{running.url}/healthz/", timeout=WAITS_S).status_code == 200
+        assert requests.get(f"{running.url}/readyz/", timeout=WAITS_S).status_code == 503
+    finally:
+        for pid in held:
+            os.kill(pid, signal.SIGCONT)
+    until(lambda: ready(running.url), "it to be ready again")
+    assert person.session.get(f"{running.url}/", timeout=WAITS_S).status_code == 200
+    assert post(running.url, token, reading(5))["kept"] + post(running.url, token, reading(5))["known"] >= 1
 
 
 def test_after_a_pulled_plug_it_is_up_with_all_that_was_answered_and_fresh_forecasts_come(running: Running, token: str) -> None:

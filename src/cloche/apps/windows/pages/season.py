@@ -85,13 +85,13 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     count = len({outlook.place_id for rows in by_crop.values() for outlook in rows})
     windows = {key: sorted((row for row in rows if row.windows), key=_opens) for key, rows in by_crop.items()}
     ahead = {crops.usual_of(key) for key, rows in windows.items() if rows}
-    waiting = [crops.crop(key).name_plural for key, rows in windows.items() if not rows and crops.usual_of(key) not in ahead]
+    none = dict.fromkeys(crops.usual_of(key) for key, rows in windows.items() if not rows)
+    waiting = [crops.crop(key).name_plural for key in none if key not in ahead]
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
     prices = packets.prices_in_use(garden)
     timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
     for family in in_families(found, lambda rows: rows[0].crop_key):
-        # The window that will not wait comes first, and the crop is listed by it.
-        first, *others = sorted(family, key=lambda rows: list(Timing).index(timing_of(rows, today)))
+        first, *others = _by_urgency(family, today)
         timing = timing_of(first, today)
         follow = [_line(rows, count, today) for rows in others]
         drawn = [_line(first, count, today), *(replace(one, line=second(one.line)) for one in follow)]
@@ -123,6 +123,16 @@ def timing_of(rows: list[CropOutlook], today: date) -> Timing:
     if any(window.best_from <= today <= window.best_to for window in opened):
         return Timing.BEST
     return Timing.EARLY if any(window.best_from > today for window in opened) else Timing.LATE
+
+
+BEFORE_THE_OTHER = (Timing.BEST, Timing.EARLY, Timing.LATE, Timing.CLOSING, Timing.SOON, Timing.LATER)
+
+
+def _by_urgency(family: list[list[CropOutlook]], today: date) -> list[list[CropOutlook]]:
+    """A crop's usual window and that of what stands the winter, by which of them it is listed first. One that closes does not
+    make the crop close while the other is open."""
+    usual_first = sorted(family, key=lambda rows: crops.usual_of(rows[0].crop_key) != rows[0].crop_key)
+    return sorted(usual_first, key=lambda rows: BEFORE_THE_OTHER.index(timing_of(rows, today)))
 
 
 def _rank(timing: Timing, rows: list[CropOutlook], price: float | None, today: date) -> float:
