@@ -14,6 +14,7 @@ from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.places.place_covers import cover_on, covers_on, roofs_from
+from cloche.apps.places.place_covers import covers_of as covers_of_place
 from cloche.bridge.services.offered import USUAL_COVER
 from cloche.bridge.services.places import covers_of
 from tests.factories import make_place
@@ -64,3 +65,15 @@ def test_its_own_cover_is_known_to_compare_covers_the_plan_and_open_and_close(
     assert "always stands there" in timetable.sub
     opening = signed_in.get(reverse("opening", args=[garden.pk])).context["page"]
     assert [plan.place for plan in opening.plans] == [place]
+
+
+def test_which_of_two_stands_over_the_other_goes_by_their_height_and_only_while_both_are_there(garden: Garden) -> None:
+    place = make_place(garden)
+    place.cover_periods.create(cover="film_tunnel", first=TODAY - timedelta(days=3))
+    place.cover_periods.create(cover="fleece", first=TODAY, last=TODAY + timedelta(days=9))
+    tunnel, fleece = covers_of_place(place)
+    assert fleece.lies_under(tunnel)
+    assert not tunnel.lies_under(fleece)
+    place.cover_periods.filter(cover="film_tunnel").update(last=TODAY - timedelta(days=1))
+    tunnel, fleece = covers_of_place(Place.objects.get(pk=place.pk))
+    assert not fleece.lies_under(tunnel)

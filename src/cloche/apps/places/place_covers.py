@@ -42,6 +42,15 @@ class PlaceCover:
         """Whether it is there on a day."""
         return (self.first is None or self.first <= day) and (self.last is None or day <= self.last)
 
+    def lies_under(self, other: PlaceCover) -> bool:
+        """Whether the other one stands over it on any day."""
+        heights = offered.cover_heights_m()
+        lower = (heights.get(self.key, 0.0), self.first or date.min) < (heights.get(other.key, 0.0), other.first or date.min)
+        apart = (self.last and other.first and self.last < other.first) or (
+            other.last and self.first and other.last < self.first
+        )
+        return lower and not apart
+
     @property
     def name(self) -> str:
         """What its people call it, or the name of its kind."""

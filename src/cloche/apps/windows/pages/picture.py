@@ -66,14 +66,15 @@ def _other_depth(
     return choices, line
 
 
-def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, datetime | None, str, str]]:
+def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, datetime | None, str, str, int]]:
     """Dated covers, or the one that is taken to stand there always."""
     place, zone = ground.place, local.tzinfo
-    found: list[tuple[datetime | None, datetime | None, str, str]] = []
-    for cover in covers_of(place):
+    found: list[tuple[datetime | None, datetime | None, str, str, int]] = []
+    there = covers_of(place)
+    for cover in there:
         period = cover.period
         if period is None:
-            found.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name)))
+            found.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name), 0))
             continue
         on = datetime(period.first.year, period.first.month, period.first.day, tzinfo=zone)
         off = None
@@ -87,6 +88,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
                 off,
                 name,
                 _("{name}, since {day}").format(name=name, day=words.day(period.first)),
+                sum(cover.lies_under(other) for other in there),
             )
         )
     return found
