@@ -166,6 +166,8 @@ def _covers(draw: random.Random, today: date) -> list[CoverSpan]:
     chosen = [draw.choice(over)]
     if draw.random() < 0.3:
         chosen.append(draw.choice([one for one in over if one.lies_on_soil != chosen[0].lies_on_soil]))
+    if draw.random() < 0.3:
+        chosen.append(draw.choice([one for one in over if not one.lies_on_soil and not one.parts]))
     return [_cover(draw, one.key, today) for one in chosen]
 
 
@@ -192,6 +194,7 @@ def _cover(draw: random.Random, key: str, today: date) -> CoverSpan:
         blanket=draw.random() < 0.3,
         age_y=float(draw.choice([0, 3, 70])),
         dirty=draw.random() < 0.3,
+        length_m=draw.choice([None, 0.1, 1.2, 60.0]),
         **shape,
     )
 

@@ -163,6 +163,9 @@ def _cover(world: World, place: Place) -> None:
     first = world.today - timedelta(days=world.draw.choice([-5, 0, 4, 30]))
     cover = world.draw.choice(["fleece", "film_tunnel", "glass_frame", "film_on_soil", "bell"])
     world.send("new_cover", [place.pk], cover=cover, first=first.isoformat(), opens=world.draw.choice(["closed", "above"]))
+    if world.draw.random() < 0.3:
+        covered = world.draw.choice([None, "60"])
+        world.send("new_cover", [place.pk], cover="fleece", first=first.isoformat(), both="on", covered=covered)
 
 
 def _heat(world: World, place: Place) -> None:
