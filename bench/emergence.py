@@ -8,7 +8,7 @@ import numpy as np
 
 from cloche.core.crops import knots
 from cloche.core.crops.catalogue import Crop, catalogue
-from cloche.core.germination.curves import RateCurve
+from cloche.core.crops.curves import RateCurve
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
 from cloche.core.germination.steady import LABORATORY
 

@@ -37,8 +37,8 @@ from cloche.core.covers.kinds import kinds
 from cloche.core.crops.catalogue import catalogue
 from cloche.core.heat.hotbed import Build
 from cloche.core.places.kinds import place_kinds
+from cloche.core.places.rooms import ROOMS
 from cloche.core.soil.bed import AIRING, Work
-from cloche.core.weather.indoors import ROOMS
 
 COUNT, SEED, PROCESSES = 2000, 13, 2
 LATITUDE_DEG = 66.0

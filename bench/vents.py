@@ -8,11 +8,11 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from cloche.core.covers.felt import felt_c
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent
 from cloche.core.hazards.frost_night import coldest_c, plan_night
 from cloche.core.hazards.ventilation import OPENINGS, Plan, Tried, plan_day
+from cloche.core.protection.felt import felt_c
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.batch import Begin
 from cloche.core.soil.bed import Bed, Parameters

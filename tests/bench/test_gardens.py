@@ -15,8 +15,8 @@ from cloche.bridge.services.soundness import Unsound, check
 from cloche.bridge.values.inputs import HeatSpan, RoomAir, Under
 from cloche.core.heat.source import MOST_W_M2, Heating
 from cloche.core.places.kinds import place_kinds
+from cloche.core.places.rooms import ROOMS
 from cloche.core.soil.bed import Bed, SmallVolume
-from cloche.core.weather.indoors import ROOMS
 from tests.bridge.test_forecasting import inputs
 
 NOW = datetime(2026, 4, 22, 6, tzinfo=UTC)

@@ -9,10 +9,10 @@ from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.places import MAT_HEAT, RAISED, TRAY
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
+from cloche.core.places.rooms import ROOMS, room
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.weather.indoors import ROOMS, room
 from tests.bridge.test_forecasting import inputs
 from tests.core.weathers import WAVE, spell, trajectories
 

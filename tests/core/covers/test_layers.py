@@ -7,8 +7,8 @@ import pytest
 
 from bench.gains import weather_of
 from cloche.core.covers.kinds import kind, kinds
-from cloche.core.covers.nested import inside
 from cloche.core.covers.periods import CoverPeriod, Noted, Vent, as_one
+from cloche.core.protection.nested import inside
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.place import Place

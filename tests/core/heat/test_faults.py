@@ -12,11 +12,11 @@ from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.faults import FLAT_READINGS, Fault, fault_of
 from cloche.core.heat.source import Heating
+from cloche.core.places.rooms import ROOMS, room
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.indoors import ROOMS, room
 from cloche.core.weather.record import DailyRecord
 from tests.core.weathers import SITE, WAVE
 

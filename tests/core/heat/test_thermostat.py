@@ -12,13 +12,13 @@ from scipy.integrate import solve_ivp
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.source import Heating
+from cloche.core.places.rooms import ROOMS, Room, room
 from cloche.core.soil.bed import Bed, Layer, Parameters, SmallVolume
 from cloche.core.soil.conduction import prepare, step
 from cloche.core.soil.hours import FINE
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import Trajectory, simulate
-from cloche.core.weather.indoors import ROOMS, Room, room
 from tests.core.weathers import WAVE, spell
 
 LID = (CoverPeriod(kind("lid"), 0.0, 1e6),)

@@ -9,7 +9,7 @@ import pytest
 
 from cloche.core.light.habit import LEAST_MOL, Habit, coolest_for, habit_of, wanted_mol
 from cloche.core.light.lamp import LEAST_DARK_H, Lamp
-from cloche.core.weather.indoors import ROOMS, room
+from cloche.core.places.rooms import ROOMS, room
 from tests.core.weathers import spell
 
 ORDER = [Habit.STARVED, Habit.LEGGY, Habit.SOFT, Habit.STOCKY]

@@ -11,7 +11,7 @@ import pytest
 from cloche.core.light.habit import Habit, coolest_for, habit_of, wanted_mol
 from cloche.core.light.lamp import Lamp, mol_of, ppfd_of
 from cloche.core.light.window import GLASS, Window, behind_glass_w_m2, daily_mol, on_pane_w_m2
-from cloche.core.weather.indoors import ROOMS, room
+from cloche.core.places.rooms import ROOMS, room
 from cloche.core.weather.record import HourlyWeather
 from tests.core.weathers import spell
 

@@ -7,6 +7,7 @@ from functools import cache
 import numpy as np
 import pytest
 
+from cloche.core.places.rooms import room
 from cloche.core.soil import verify
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.calibrate import learn
@@ -18,7 +19,6 @@ from cloche.core.soil.place import Place
 from cloche.core.soil.readings import Readings
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.indoors import room
 from cloche.core.weather.record import DailyRecord, HourlyWeather
 from tests.core.weathers import SITE, WAVE
 

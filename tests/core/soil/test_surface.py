@@ -8,6 +8,7 @@ import pytest
 from scipy.optimize import brentq
 
 from cloche.core.heat.source import Heating
+from cloche.core.places.rooms import room
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
@@ -21,7 +22,6 @@ from cloche.core.soil.soil_surface import (
     vapour_curve,
 )
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.indoors import room
 from cloche.core.weather.record import DailyRecord, Site
 from tests.core.weathers import WAVE, spell, trajectories
 

@@ -13,12 +13,12 @@ from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.heat.build import Laid
 from cloche.core.heat.source import Heating
+from cloche.core.places.rooms import ROOMS, room
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Layer, Parameters
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.indoors import ROOMS, room
 from cloche.core.weather.record import DailyRecord, Site
 
 RUN_D, ROOTS_M, NEAR = 10, 0.03, 0.9

@@ -12,8 +12,8 @@ from cloche.bridge.services.offered import is_box
 from cloche.bridge.values.texts import say
 from cloche.core.covers.bend import Bend, bend
 from cloche.core.covers.kinds import kind, kinds
-from cloche.core.covers.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
 from cloche.core.hazards.air_limits import off_night_c
+from cloche.core.protection.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
 
 OFTEN = tuple(one.key for one in sorted(kinds().values(), key=lambda one: one.common) if one.common)
 """What growers could get, the commonest first."""

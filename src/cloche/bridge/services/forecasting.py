@@ -20,8 +20,8 @@ from cloche.bridge.services.watching import growing_in, watch
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import CoverEvidence, CropDays, FrostDates, NightsAhead, PlaceForecast, SowingOutlook, Watch
-from cloche.core.covers.buys import even_lows_c
-from cloche.core.covers.felt import felt_c
+from cloche.core.protection.cover_benefit import even_lows_c
+from cloche.core.protection.felt import felt_c
 
 
 @dataclass(frozen=True)

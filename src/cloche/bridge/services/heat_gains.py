@@ -21,7 +21,6 @@ from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.packing import short
-from cloche.core.covers import buys
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.crops.catalogue import Crop
@@ -29,6 +28,7 @@ from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import field_factors
 from cloche.core.heat.source import Heating
 from cloche.core.heat.upkeep import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
+from cloche.core.protection import cover_benefit
 from cloche.core.soil.physical import Variant
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import HourlyWeather
@@ -115,7 +115,7 @@ def _fresh(crop: Crop, inputs: ForecastInputs, depth: float) -> Seen:
     longest = never_up_d(crop)
 
     def seen(course: Trajectory) -> tuple[list[float | None], float | None, float]:
-        up = buys.emerging(np.clip(course.at(depth).astype(np.float64), -29.0, 59.0), crop, factor, 0)
+        up = cover_benefit.emerging(np.clip(course.at(depth).astype(np.float64), -29.0, 59.0), crop, factor, 0)
         half = [float(day) if day <= longest else None for day in up.half_d]
         most = round(up.most_d, 1) if half[1] is not None and np.isfinite(up.most_d) else None
         return [None if day is None else round(day, 1) for day in half], most, round(up.share * stands(crop, bench=True), 3)

@@ -12,9 +12,9 @@ from cloche.bridge.services.crops import Grown
 from cloche.bridge.values import stored
 from cloche.bridge.values.packing import DAYS, SHARES, TENTHS, short
 from cloche.bridge.values.stored import CandidateDays, CropDays, RibbonDays, RuleChoice
-from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
+from cloche.core.protection.felt import OPEN_COLDER_K, felt_c
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF

@@ -12,18 +12,18 @@ from cloche.bridge.services.offered import INDOORS, NEVER_OPENED, OPENED_ABOVE_C
 from cloche.bridge.values.inputs import CoverSpan, ForecastInputs, HeatSpan, OnHotbed
 from cloche.core.covers.bend import is_roof
 from cloche.core.covers.kinds import CoverKind, kind
-from cloche.core.covers.nested import SHADED_M, inside, upon
 from cloche.core.covers.periods import CoverPeriod, Noted, Vent
-from cloche.core.heat.control import filled_again
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.heat.source import Heating
 from cloche.core.light.window import Window
+from cloche.core.places.rooms import ROOMS, Room, room
+from cloche.core.places.rooms import USUAL as USUAL_ROOM
+from cloche.core.protection.nested import SHADED_M, inside, upon
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import AIRING, Bed, Event, Parameters, SmallVolume, Work
+from cloche.core.soil.heat_control import filled_again
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
-from cloche.core.weather.indoors import ROOMS, Room, room
-from cloche.core.weather.indoors import USUAL as USUAL_ROOM
 from cloche.core.weather.normals import Normals
 from cloche.core.weather.record import HourlyWeather
 

@@ -10,11 +10,11 @@ from cloche.bridge.services.places import ALWAYS_H
 from cloche.bridge.values.heavy import Day, Set
 from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.packing import short
-from cloche.core.covers.buys import emerging
 from cloche.core.covers.kinds import kind, kinds
 from cloche.core.covers.periods import CoverPeriod, Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.steady import FIELD_FACTOR
+from cloche.core.protection.cover_benefit import emerging
 from cloche.core.site.estimate import normals_at
 from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Event, Heating, Parameters, Work

@@ -30,8 +30,6 @@ from cloche.bridge.values.stored import (
     Watch,
     WeatherWarning,
 )
-from cloche.core.covers.buys import off_day
-from cloche.core.covers.felt import OPEN_COLDER_K, felt_c
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent, as_one
 from cloche.core.crops import catalogue
@@ -43,6 +41,8 @@ from cloche.core.hazards.frost_damage import likeliest
 from cloche.core.hazards.frost_night import NightWay
 from cloche.core.places.kinds import place_kinds
 from cloche.core.plants.stature import height_share
+from cloche.core.protection.cover_benefit import off_day
+from cloche.core.protection.felt import OPEN_COLDER_K, felt_c
 from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D

@@ -17,12 +17,12 @@ from cloche.bridge.values.heavy import CoverGain, ForCrop, OutdatedSnapshot, Wha
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import MEMBERS, PROFILE_M
 from cloche.bridge.values.packing import short
-from cloche.core.covers import buys
 from cloche.core.covers.periods import Vent
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.stand import stands
 from cloche.core.germination.steady import field_factors
 from cloche.core.hazards.air_limits import off_night_c
+from cloche.core.protection import cover_benefit
 from cloche.core.soil.physical import Checkpoint
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, never_up_d
@@ -106,24 +106,26 @@ class _Judged:
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
         """One trajectory: aired as it is going to be, and shut all along."""
-        soil = buys.daily(trajectory.at(self.depth_m))[:LOOKED_D]
-        gain = (soil - buys.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
+        soil = cover_benefit.daily(trajectory.at(self.depth_m))[:LOOKED_D]
+        gain = (soil - cover_benefit.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
         week = slice(7 * 24, 14 * 24)
         return CoverGain(
             soil_c=[short(row) for row in np.quantile(soil, BAND, axis=1)],
             gain_k=short(np.quantile(gain, BAND)),
             profile_c=short(np.array([trajectory.at(depth)[week].mean() for depth in PROFILE_M])),
-            hottest_c=short(buys.hottest_c(shut, FORTNIGHT_D)),
-            coldest_c=short(buys.coldest_c(shut, FORTNIGHT_D)),
-            open_h=round(buys.opening_h(trajectory, FORTNIGHT_D), 1),
+            hottest_c=short(cover_benefit.hottest_c(shut, FORTNIGHT_D)),
+            coldest_c=short(cover_benefit.coldest_c(shut, FORTNIGHT_D)),
+            open_h=round(cover_benefit.opening_h(trajectory, FORTNIGHT_D), 1),
             crops=[self._for(crop, trajectory) for crop in self.crops],
         )
 
     def _for(self, crop: Crop, trajectory: Trajectory) -> ForCrop:
         depth = nearest_depth(crop.sowing_depth_m)
-        wanted = buys.wanted_c(crop, self.query.comfortable)
-        ready, bare = (buys.ready_day(buys.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
-        up = buys.emerging(np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.query.warm_d)
+        wanted = cover_benefit.wanted_c(crop, self.query.comfortable)
+        ready, bare = (cover_benefit.ready_day(cover_benefit.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
+        up = cover_benefit.emerging(
+            np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.query.warm_d
+        )
         half = [day if day <= never_up_d(crop) else float("inf") for day in up.half_d]
         return ForCrop(
             crop_key=crop.key,
@@ -131,7 +133,7 @@ class _Judged:
             gained_d=round(bare - ready) if np.isfinite(ready) and np.isfinite(bare) else None,
             half_d=short(np.array(half), 1),
             share=round(up.share * stands(crop), 3),
-            off_d=self._from_today(buys.off_day(self.night_c, off_night_c(crop))),
+            off_d=self._from_today(cover_benefit.off_day(self.night_c, off_night_c(crop))),
         )
 
     def _from_today(self, day: float) -> int | None:

@@ -90,7 +90,7 @@ class HeatSpan:
 
 @dataclass(frozen=True)
 class RoomAir:
-    """The room in which a place stands. kind: key of core.weather.indoors.ROOMS; night_c, day_c: as told, None: as is usual."""
+    """The room in which a place stands. kind: key of core.places.rooms.ROOMS; night_c, day_c: as told, None: as is usual."""
 
     kind: str
     night_c: float | None = None

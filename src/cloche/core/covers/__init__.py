@@ -1,1 +1,1 @@
-"""What stands over the ground: kinds with sourced properties, vents, and the air inside."""
+"""What stands over the ground: kinds with sourced properties, vents, shapes, and what covers teach each other."""

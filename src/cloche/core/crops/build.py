@@ -10,9 +10,8 @@ from typing import Any
 import numpy as np
 
 from cloche.core.crops import knots, living, raising, table
+from cloche.core.crops.curves import FIELD_FACTOR, ShareCurve
 from cloche.core.crops.table import Row
-from cloche.core.germination.curves import ShareCurve
-from cloche.core.germination.steady import FIELD_FACTOR
 from cloche.core.quantities import celsius_from_fahrenheit
 
 HARRINGTON = "Harrington and Minges 1954, from memory"

@@ -9,9 +9,9 @@ from functools import cache
 from importlib.resources import files
 from typing import Any, Literal
 
+from cloche.core.crops.curves import RateCurve, ShareCurve
 from cloche.core.crops.knots import HeatSum
 from cloche.core.errors import UnknownCrop
-from cloche.core.germination.curves import RateCurve, ShareCurve
 
 UsualMethod = Literal["direct", "raised", "either", "planted"]
 Start = Literal["seed", "set", "clove", "tuber"]

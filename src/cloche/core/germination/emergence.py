@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.curves import GRID_FROM_C, GRID_STEP_C
+from cloche.core.crops.curves import GRID_FROM_C, GRID_STEP_C
 from cloche.core.germination.passage import STILL, accumulate, crossings, placed, shares
 from cloche.core.germination.steady import FIELD_FACTOR, ICE_C, TABLE_DEPTH_M, depth_need, in_soil, refuse_wrong_unit
 

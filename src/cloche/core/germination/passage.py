@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import compiled
-from cloche.core.germination.curves import GRID_CELLS, GRID_FROM_C, GRID_STEP_C
+from cloche.core.crops.curves import GRID_CELLS, GRID_FROM_C, GRID_STEP_C
 
 Array = NDArray[np.float64]
 

@@ -9,13 +9,14 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cloche.core.crops.catalogue import Crop
+from cloche.core.crops.curves import FIELD_FACTOR
 from cloche.core.errors import OutOfRange
 from cloche.core.quantities import SOIL_C
 
 Factor = TypeVar("Factor", float, NDArray[np.float64], float | NDArray[np.float64])
 
-FIELD_FACTOR, FIELD_LOG_SD = 1.1, 0.15
-"""Garden soil is slower than the laboratory's by about this much, and gardens differ (assumption)."""
+FIELD_LOG_SD = 0.15
+"""How far gardens differ from `FIELD_FACTOR` (assumption)."""
 LABORATORY = 1.0
 LOT_K = 0.6
 """Lots and kinds of a crop differ in the coldest soil in which they still grow, by about this much [K], and slow ones want more

@@ -8,11 +8,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.core.compiled import lean, woven
-from cloche.core.covers.air import Cover, Inside, covered_balance
 from cloche.core.covers.kinds import PLANTED_THROUGH_M
-from cloche.core.heat.control import Heat, is_on, watts_of
 from cloche.core.soil.batch import BY_AIR, Between, Forcing, Points, Recorded, State, Top
 from cloche.core.soil.conduction import Ready, step
+from cloche.core.soil.covered_air import Cover, Inside, covered_balance
+from cloche.core.soil.heat_control import Heat, is_on, watts_of
 from cloche.core.soil.layers import Columns
 from cloche.core.soil.side_by_side import BESIDE, Blocks, fetch, put_back, stayed_thawed, step_block
 from cloche.core.soil.soil_surface import Balance, Hour, SoilSurface, open_balance

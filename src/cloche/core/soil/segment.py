@@ -7,11 +7,11 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.air import FACTORS_OF_COVER, Cover
 from cloche.core.covers.periods import NOT_KNOWN, CoverPeriod
 from cloche.core.soil.batch import BY_AIR, Top
 from cloche.core.soil.bed import Surface
 from cloche.core.soil.cases import CaseBatch, sun_on_sides
+from cloche.core.soil.covered_air import FACTORS_OF_COVER, Cover
 from cloche.core.soil.layers import Columns
 
 BLANKET = {"solar": 0.05, "infrared": 0.02, "emissivity": 0.9, "conductance": 5.0}

@@ -9,10 +9,10 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.heat.control import heat_of
 from cloche.core.soil.batch import Begin, Between, Points, Recorded, State
 from cloche.core.soil.cases import Case, CaseBatch
 from cloche.core.soil.conduction import WORK_ROWS, prepare
+from cloche.core.soil.heat_control import heat_of
 from cloche.core.soil.hours import FINE, run_hours
 from cloche.core.soil.segment import Segment
 from cloche.core.soil.side_by_side import in_blocks

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from cloche.core.covers.air import (
+from cloche.core.covers.kinds import LIES_M, STILL_AIR_W_MK, kind
+from cloche.core.soil.covered_air import (
     FILM_RISING_W_M2K,
     SOIL_RISING_W_M2K,
     STILL_W_M2K,
@@ -17,7 +18,6 @@ from cloche.core.covers.air import (
     covered_balance,
     fog_on,
 )
-from cloche.core.covers.kinds import LIES_M, STILL_AIR_W_MK, kind
 from cloche.core.soil.soil_surface import (
     PSYCHROMETER_KPA_K,
     SOIL_EMISSIVITY,

@@ -112,7 +112,7 @@ def timetable(one: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
     one : Covered
         The crop and its days.
     even_low_c : ndarray
-        By night, the lowest of the week from then on that is as likely as not passed, (nights,) [°C] (see buys.even_lows_c).
+        By night, the lowest of the week from then on that is as likely as not passed, (nights,) [°C] (see `even_lows_c`).
     rule : OffRule
         How the grower decides.
 

@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from cloche.core.crops.catalogue import catalogue
-from cloche.core.germination.curves import SLOWEST_RATE_PER_D, GridPosition, RateCurve, ShareCurve
+from cloche.core.crops.curves import SLOWEST_RATE_PER_D, GridPosition, RateCurve, ShareCurve
 
 TEMPERATURES = st.floats(-30, 60)
 

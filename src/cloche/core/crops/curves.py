@@ -8,6 +8,8 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+FIELD_FACTOR = 1.1
+"""Garden soil takes so many times the laboratory's days (assumption)."""
 SLOWEST_RATE_PER_D = 1.0 / 500.0
 """Interpolated rates below this are noise of the interpolation, not germination: taken as none."""
 GRID_STEP_C = 0.05

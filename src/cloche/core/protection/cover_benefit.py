@@ -10,11 +10,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.felt import felt_c
-from cloche.core.covers.timetable import off_from
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
 from cloche.core.germination.steady import felt_by_lots, in_soil
+from cloche.core.protection.felt import felt_c
+from cloche.core.protection.timetable import off_from
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, FRACTIONS
 from cloche.core.windows.series import lowest_ahead, mean_ahead

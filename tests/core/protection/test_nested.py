@@ -4,7 +4,7 @@ from datetime import date
 
 import numpy as np
 
-from cloche.core.covers.nested import inside
+from cloche.core.protection.nested import inside
 from tests.core.weathers import MIXED_D, spell, trajectories, under
 
 

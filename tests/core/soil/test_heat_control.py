@@ -5,10 +5,10 @@ from datetime import date
 import numpy as np
 import pytest
 
-from cloche.core.heat.control import NO_HOTBED, TOPPED_SHARE, heat_of, hotbed_share, is_on, watts_of
 from cloche.core.heat.source import Heating, span_hours
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.grid import Grid
+from cloche.core.soil.heat_control import NO_HOTBED, TOPPED_SHARE, heat_of, hotbed_share, is_on, watts_of
 from cloche.core.soil.place import Place
 from cloche.core.soil.simulate import simulate
 from tests.core.weathers import WAVE, spell

@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
-from cloche.core.covers.buys import STAYS_D, even_lows_c, off_day
-from cloche.core.covers.timetable import Covered, OffBy, OffRule, ends_night_c, off_from, timetable
 from cloche.core.crops.catalogue import crop
 from cloche.core.hazards.air_limits import off_night_c
+from cloche.core.protection.cover_benefit import STAYS_D, even_lows_c, off_day
+from cloche.core.protection.timetable import Covered, OffBy, OffRule, ends_night_c, off_from, timetable
 
 WARMING = np.arange(0.0, 18.0, 0.1)
 """Nights that rise by a kelvin in ten days."""
