@@ -105,17 +105,15 @@ class Question:
 def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") -> list[Offer]:
     """One's own covers first, of those that are alike the first that is free; then the one that was asked for besides, and what
     one could get, eight in all."""
-    own: dict[tuple[object, ...], Offer] = {}
+    own: dict[object, Offer] = {}
     there = cover_on(place, on)
     if there is not None and there.item is None:
-        own[("there",)] = _there(there, today)
-    if there is not None:
-        own |= {
-            ("layer", key): replace(_other(key), what=_("with one layer more")) for key in covers.with_a_layer_more(there.key)
-        }
+        own["there"] = _there(there, today)
+    more = () if there is None else covers.with_a_layer_more(there.key)
+    own |= {key: replace(_other(key), what=_("with one layer more")) for key in more}
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)
-        alike = (replace(offer.span, item=None), owned.cover.length_m)
+        alike = replace(offer.span, item=None)
         if alike not in own or (own[alike].busy and not offer.busy):
             own[alike] = offer
     has = {offer.span.key for offer in own.values()}

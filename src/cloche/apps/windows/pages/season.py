@@ -88,17 +88,7 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     none = dict.fromkeys(crops.usual_of(key) for key, rows in windows.items() if not rows)
     waiting = [crops.crop(key).name_plural for key in none if key not in ahead]
     found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
-    prices = packets.prices_in_use(garden)
-    timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
-    for family in in_families(found, lambda rows: rows[0].crop_key):
-        first, *others = _by_urgency(family, today)
-        timing = timing_of(first, today)
-        follow = [_line(rows, count, today) for rows in others]
-        drawn = [_line(first, count, today), *(replace(one, line=second(one.line)) for one in follow)]
-        timed[timing].append((_rank(timing, first, prices.get(first[0].crop_key), today), drawn))
-    for rows_of in timed.values():
-        rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1][0].line.key))
-    lines = {timing: [drawn for _rank, drawn in rows_of] for timing, rows_of in timed.items()}
+    lines = _by_timing(found, count, packets.prices_in_use(garden), today)
     is_open = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
     now = [drawn[0] for timing in is_open for drawn in lines[timing]]
     opening = [drawn[0] for timing in (Timing.SOON, Timing.LATER) for drawn in lines[timing]]
@@ -123,6 +113,22 @@ def timing_of(rows: list[CropOutlook], today: date) -> Timing:
     if any(window.best_from <= today <= window.best_to for window in opened):
         return Timing.BEST
     return Timing.EARLY if any(window.best_from > today for window in opened) else Timing.LATE
+
+
+def _by_timing(
+    found: list[list[CropOutlook]], places: int, prices: dict[str, float], today: date
+) -> dict[Timing, list[list[SeasonLine]]]:
+    """Each crop's row, with that of its other season below it, by how its window lies to today."""
+    timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
+    for family in in_families(found, lambda rows: rows[0].crop_key):
+        first, *others = _by_urgency(family, today)
+        timing = timing_of(first, today)
+        follow = [_line(rows, places, today) for rows in others]
+        drawn = [_line(first, places, today), *(replace(one, line=second(one.line)) for one in follow)]
+        timed[timing].append((_rank(timing, first, prices.get(first[0].crop_key), today), drawn))
+    for rows_of in timed.values():
+        rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1][0].line.key))
+    return {timing: [drawn for _rank, drawn in rows_of] for timing, rows_of in timed.items()}
 
 
 BEFORE_THE_OTHER = (Timing.BEST, Timing.EARLY, Timing.LATE, Timing.CLOSING, Timing.SOON, Timing.LATER)
