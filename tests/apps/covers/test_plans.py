@@ -57,7 +57,7 @@ def test_a_hot_clear_spell_is_opened_and_a_mild_night_left(signed_in: Client, ga
 
 
 def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, garden: Garden) -> None:
-    covered(garden, -9.0, 1.0, sky="overcast")
+    covered(garden, -13.0, 0.0, sky="overcast")
     watch = Forecast.objects.get().watch
     assert watch.covered.days[0].plan.opening == 0
     assert watch.nights[0].way is NightWay.BLANKET
