@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import contextlib
 import csv
 import io
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from django.core.cache import cache
+from django.core.cache import cache, caches
 from django.http import HttpRequest
 from django.utils.translation import gettext as _
 from ninja import NinjaAPI, Schema, Status
@@ -22,14 +21,15 @@ from cloche.apps.loggers.flows.mapped import mapping_over_http, take_message
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.mapped import SENSOR_THINGS_OF_ONE, Unreadable, channel_from, values_of
 from cloche.apps.loggers.models import Device
+from cloche.apps.shared import clock
 from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.tokens import fingerprint
 from cloche.bridge.values import border
 
 MOST_BYTES = 4_000_000
 """Of one message: 20,000 values with their times."""
-MOST_A_MINUTE, MOST_GUESSES_A_MINUTE = 600, 60
-"""Messages of one device, and tokens that are none from one address, by each process that serves."""
+MOST_A_MINUTE, MOST_GUESSES_A_MINUTE, KEPT_S = 600, 60, 120
+"""Messages of one device, by each process that serves, and tokens that are none from one address, by all of them."""
 
 
 class Token(HttpBearer):
@@ -43,12 +43,16 @@ class Token(HttpBearer):
 
 
 def _guesses(request: HttpRequest) -> int:
-    """One more unknown token from this address; returns how many within its minute. Good ones from there are not held up."""
-    key = f"guesses-{request.META.get('REMOTE_ADDR', '')}"
-    if not cache.add(key, 1, 60):
-        with contextlib.suppress(ValueError):  # its minute was over just now
-            return int(cache.incr(key))
-    return 1
+    """One more unknown token from this address; returns how many within the minute. Good ones from there are not held up."""
+    key = f"guesses-{request.META.get('REMOTE_ADDR', '')}-{clock.now():%H:%M}"
+    cache.add(key, 0, KEPT_S)
+    return int(cache.incr(key))
+
+
+class DeviceThrottle(AuthRateThrottle):
+    """A device's messages, counted in the process that answers."""
+
+    cache = caches["process"]
 
 
 class Careful(Parser):
@@ -68,7 +72,7 @@ api = NinjaAPI(
     auth=Token(),
     urls_namespace="loggers-api",
     parser=Careful(),
-    throttle=[AuthRateThrottle(f"{MOST_A_MINUTE}/m")],
+    throttle=[DeviceThrottle(f"{MOST_A_MINUTE}/m")],
 )
 
 

@@ -168,6 +168,13 @@ MFA_FORMS = {
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"
+# Limits hold for all processes together, and beyond a restart. What is counted at every message of a device stays in the
+# process that answers it: a write of its own for each would cost more than the message.
+CACHES = {
+    "default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache_entries"},
+    "process": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"},
+}
+
 AXES_FAILURE_LIMIT = 10
 AXES_COOLOFF_TIME = 0.25
 # By name and address, and by address alone; a browser somebody has signed in with before is an address of its own.
