@@ -132,7 +132,7 @@ def test_a_database_that_hangs_is_a_sentence_on_every_page_and_all_comes_back(ru
     """A disk that answers no more, a machine that swaps: its processes are there and say nothing."""
     until(lambda: ready(running.url), "it to be ready")
     person = Person(running.url)
-    person.send("/sign-in/", login="rowan", password="spade-and-fork")
+    person.send("/sign-in/", username="rowan", password="spade-and-fork")
     held = running.parts("postgres")
     assert held
     for pid in held:
