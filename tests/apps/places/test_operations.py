@@ -90,8 +90,8 @@ def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, b
 
 def test_a_layer_inside_a_frame_leaves_the_frame_there(signed_in: Client, garden: Garden) -> None:
     frame = make_place(garden, "Frame", kind="frame")
-    asked = signed_in.get(reverse("new_cover", args=[garden.pk, frame.pk])).content.decode()
-    assert "Without the tick it takes the place of the cold frame with glass that always stands there." in asked
+    form = signed_in.get(reverse("new_cover", args=[garden.pk, frame.pk])).content.decode()
+    assert "Without the tick it takes the place of the cold frame with glass that always stands there." in form
     assert put_on(signed_in, frame, cover="fleece", both="on").status_code == 302
     assert [one.key for one in covers_on(frame, date(2026, 4, 22))] == ["glass_frame", "fleece"]
     frame.cover_periods.all().delete()

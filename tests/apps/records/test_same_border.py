@@ -185,7 +185,7 @@ DEEP = "[" * 40 + "]" * 40
         (cell("logged", 1, 3, "9999999999"), "outside"),
         (cell("logged", 1, 2, "1e39"), "outside"),
         (cell("places", 1, 1, "FRAME"), "say the same thing twice"),
-        (changed("covers", lambda rows: rows.append([*rows[1]])), "two covers on Frame"),
+        (changed("covers", lambda rows: rows.append([*rows[1]])), "too many covers on Frame"),
         (changed("normals", lambda rows: rows.pop()), "each month once"),
         (changed("garden", lambda rows: rows.append([*rows[1]])), "needs one row"),
         (lambda found: found.__setitem__("datapackage.json", b"[" * 5000), "no description"),

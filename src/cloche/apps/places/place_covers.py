@@ -35,8 +35,8 @@ class PlaceCover:
     @property
     def covered_m(self) -> float | None:
         """How much of the bed's length lies beneath it: as it is told, or as long as one's own is; None: not told."""
-        told = None if self.period is None else self.period.covered_m
-        return told or (self.item.length_m if self.item else None)
+        written = None if self.period is None else self.period.covered_m
+        return written or (self.item.length_m if self.item else None)
 
     def stands_on(self, day: date) -> bool:
         """Whether it is there on a day."""

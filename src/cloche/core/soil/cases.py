@@ -122,8 +122,8 @@ class Case:
         -------
         Case
         """
-        bed = replace(self.bed, heating=())
-        return replace(self, covers=(), bed=bed, begin=self.begin_beside or self.begin, begin_beside=None)
+        begin = self.begin_beside or self.begin
+        return replace(self, covers=(), bed=replace(self.bed, heating=()), begin=begin, begin_beside=None)
 
     @property
     def ground(self) -> tuple[object, ...]:
@@ -277,9 +277,8 @@ class CaseBatch:
         -------
         list[Surface]
         """
-        films = (case.film_at(hour) for case in self.cases)
-        bare = (surface_at(case.bed, hour) for case in self.cases)
-        return [now if film is None else filmed(now, film.kind) for now, film in zip(bare, films, strict=True)]
+        each = ((surface_at(case.bed, hour), case.film_at(hour)) for case in self.cases)
+        return [bare if film is None else filmed(bare, film.kind) for bare, film in each]
 
     def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
         """Columns of all cases.
