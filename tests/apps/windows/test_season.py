@@ -70,7 +70,7 @@ def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, ga
     assert "North bed from 14 May" in page
     assert "in any place: okra." in page
     assert "Tomato, plants" in page
-    assert "sow indoors from" in page or "sow indoors since" in page
+    assert "sow indoors from" in page
 
 
 def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden) -> None:

@@ -100,7 +100,7 @@ def test_a_hedge_takes_the_fewest_and_does_not_sow_twice_on_neighbouring_days() 
     rng = np.random.default_rng(1)
     many = [Candidate(p, d, (rng.random(40) < 0.6).astype(float)) for p in range(3) for d in range(0, 60, 2)]
     plan = hedge(many, 0.95)
-    assert plan.reached >= 0.95 or len(plan.parts) == 5
+    assert plan.reached >= 0.95
     assert plan.chance == sorted(plan.chance)
     for one in plan.parts:
         near = [o for o in plan.parts if o is not one and o.place == one.place and abs(o.day - one.day) < 6]
