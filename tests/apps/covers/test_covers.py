@@ -255,7 +255,7 @@ def test_what_is_free_is_offered_first(signed_in: Client, garden: Garden) -> Non
     assert offered.index(f"own-{cover.pk}") > offered.index("fleece")
 
 
-def test_a_layer_more_is_compared_with_what_stands_there(signed_in: Client, bed: Place) -> None:
+def test_another_layer_is_compared_with_what_stands_there(signed_in: Client, bed: Place) -> None:
     """Common practice, no source: fleece below hoops is warmer by night than the hoops alone."""
     bed.cover_periods.create(cover="film_tunnel", first=date(2026, 3, 1))
     refresh(bed)
@@ -263,5 +263,5 @@ def test_a_layer_more_is_compared_with_what_stands_there(signed_in: Client, bed:
         "page"
     ]
     rows = {row.name: row for row in page.rows}
-    assert rows["Fleece under a hooped tunnel"].what == "with one layer more"
+    assert rows["Fleece under a hooped tunnel"].what == "with another layer"
     assert "Hooped tunnel of two films" in rows

@@ -110,7 +110,7 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
     if there is not None and there.item is None:
         own["there"] = _there(there, today)
     more = () if there is None else covers.with_a_layer_more(there.key)
-    own |= {key: replace(_other(key), what=_("with one layer more")) for key in more}
+    own |= {key: replace(_other(key), what=_("with another layer")) for key in more}
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)
         alike = replace(offer.span, item=None)

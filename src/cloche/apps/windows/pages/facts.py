@@ -77,7 +77,7 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
             (
                 _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown")
                 if crop.hardiness == "tender"
-                else _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown, by the weather report’s lowest")
+                else _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown, by the weather report")
             ).format(
                 degrees=degrees(crop.frost_limit_c),
                 degrees2=degrees(crop.frost_planted_c),
