@@ -24,6 +24,6 @@ class Command(BaseCommand):
                 executor = MigrationExecutor(connection)
                 if executor.migration_plan(executor.loader.graph.leaf_nodes()):
                     call_command("migrate", verbosity=verbosity)
-                call_command("createcachetable", verbosity=0)
+                    call_command("createcachetable", verbosity=0)
             finally:
                 cursor.execute("SELECT pg_advisory_unlock(%s)", [LOCK])
