@@ -384,6 +384,10 @@ def test_tables_are_made_ready_once_and_not_touched_where_they_are(monkeypatch: 
     assert commands == []
     monkeypatch.setattr(ready.MigrationExecutor, "migration_plan", lambda *_: ["one"])
     call_command("ready", verbosity=0)
+    assert commands == ["migrate"]
+    monkeypatch.setattr(ready, "_wanted", lambda: {"cache_entries"})
+    monkeypatch.setattr(ready.MigrationExecutor, "migration_plan", lambda *_: [])
+    call_command("ready", verbosity=0)
     assert commands == ["migrate", "createcachetable"]
     with session() as other:  # and let go of what others wait for
         assert other.execute("SELECT pg_try_advisory_lock(%s)", [ready.LOCK]).fetchone() == (True,)

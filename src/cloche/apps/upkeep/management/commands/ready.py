@@ -4,12 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
 LOCK = 0x50C4
+
+
+def _wanted() -> set[str]:
+    """Tables of caches that are kept in the database."""
+    return {one["LOCATION"] for one in settings.CACHES.values() if "LOCATION" in one}
 
 
 class Command(BaseCommand):
@@ -24,6 +30,7 @@ class Command(BaseCommand):
                 executor = MigrationExecutor(connection)
                 if executor.migration_plan(executor.loader.graph.leaf_nodes()):
                     call_command("migrate", verbosity=verbosity)
+                if _wanted() - set(connection.introspection.table_names()):
                     call_command("createcachetable", verbosity=0)
             finally:
                 cursor.execute("SELECT pg_advisory_unlock(%s)", [LOCK])
