@@ -1,6 +1,8 @@
-"""Limits are kept where all processes see them."""
+"""Limits are kept where all processes see them, and what must be answered at any time asks nobody."""
 
 from __future__ import annotations
+
+from typing import Any
 
 import pytest
 from django.core.management import call_command
@@ -35,3 +37,9 @@ def test_guesses_are_counted_by_all_processes_together(
         elsewhere = ask(client, "203.0.113.10")
     assert first + second == [401, 401, 401, 429]
     assert elsewhere == 401
+
+
+def test_that_it_is_alive_is_said_without_a_look_into_the_database(signed_in: Client, django_assert_num_queries: Any) -> None:
+    """Who asks may carry a session: a database that hangs must not hold the answer up."""
+    with django_assert_num_queries(0):
+        assert signed_in.get("/healthz/").status_code == 200
