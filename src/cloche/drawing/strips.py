@@ -8,7 +8,7 @@ from datetime import datetime
 
 from cloche.drawing.chart import LEFT, RIGHT, Span
 
-TOP, GROUND, LOWER = 4.0, 24.0, 9.0
+TOP, GROUND, LOWER = 4.0, 24.0, 7.0
 """Under each other cover it is drawn so much lower."""
 FOOT = 9.0
 """How far in the strip's shoulders stand from its feet."""
