@@ -265,3 +265,7 @@ def test_another_layer_is_compared_with_what_stands_there(signed_in: Client, bed
     rows = {row.name: row for row in page.rows}
     assert rows["Fleece under a hooped tunnel"].what == "with another layer"
     assert "Hooped tunnel of two films" in rows
+    form = signed_in.get(f"{reverse('put_on', args=[bed.garden_id, bed.pk])}?{rows['Fleece under a hooped tunnel'].put_on}")
+    assert form.context["form"]["cover"].value() == "fleece"
+    assert form.context["form"]["both"].value() == "on"
+    assert "checked" in str(form.context["form"]["both"])

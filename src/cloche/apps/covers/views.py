@@ -107,7 +107,7 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
     """Put a cover on from a day, and mean to sow under it."""
     request.room = "covers"  # type: ignore[attr-defined]
     place, units = place_or_404(request, place_id), units_of(request.user)
-    query = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on") if name in request.GET}
+    query = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on", "both") if name in request.GET}
     initial = {"opens": CoverPeriod.Opens.ABOVE} | query
     form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
     if form.is_valid() and kept(form):

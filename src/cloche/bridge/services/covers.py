@@ -73,9 +73,10 @@ def ownable() -> list[tuple[str, str]]:
     return [(key, name) for key, name in names() if not kind(key).parts]
 
 
-def with_a_layer_more(key: str) -> list[str]:
-    """Keys of what a cover is together with another over or under it."""
-    return [one.key for one in kinds().values() if key in one.parts]
+def with_a_layer_more(key: str) -> dict[str, str]:
+    """What a cover is together with another over or under it: keys of both as one, and of the other."""
+    both = [one for one in kinds().values() if key in one.parts]
+    return {one.key: one.parts[1 - one.parts.index(key)] for one in both}
 
 
 def with_article(key: str) -> str:

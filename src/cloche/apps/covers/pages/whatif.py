@@ -40,13 +40,15 @@ FORETOLD_D = 14
 
 @dataclass(frozen=True)
 class Offer:
-    """A cover that could go on: one's own, or one that could be had. span: as the engine takes it; item: of one's own."""
+    """A cover that could go on: one's own, or one that could be had. span: as the engine takes it; item: of one's own; adds:
+    what is put on beside the cover that stays."""
 
     name: str
     what: str
     span: CoverSpan
     item: int | None
     busy: str
+    adds: str = ""
 
 
 @dataclass(frozen=True)
@@ -69,13 +71,13 @@ class Row:
     air: Air
     differs: str
     ribbon: drawing.CoverGain
-    gain: str
-    ready: str
-    up: str
-    inside: str
-    off: str
-    put_on: str
-    busy: str
+    gain: str = ""
+    ready: str = ""
+    up: str = ""
+    inside: str = ""
+    off: str = ""
+    put_on: str = ""
+    busy: str = ""
 
 
 @dataclass(frozen=True)
@@ -109,8 +111,8 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
     there = cover_on(place, on)
     if there is not None and there.item is None:
         own["there"] = _there(there, today)
-    more = () if there is None else covers.with_a_layer_more(there.key)
-    own |= {key: replace(_other(key), what=_("with another layer")) for key in more}
+    more = {} if there is None else covers.with_a_layer_more(there.key)
+    own |= {key: replace(_other(key), what=_("with another layer"), adds=other) for key, other in more.items()}
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)
         alike = replace(offer.span, item=None)
@@ -218,7 +220,8 @@ class _Writer:
 
     def row(self, offer: Offer, found: CoverGain) -> Row:
         first = found.crops[0] if self.crop and found.crops else None
-        query = {"cover": f"own-{offer.item}" if offer.item else offer.span.key, "first": self.question.on.isoformat()}
+        cover = f"own-{offer.item}" if offer.item else offer.adds or offer.span.key
+        query = {"cover": cover, "first": self.question.on.isoformat()} | ({"both": "on"} if offer.adds else {})
         if self.crop:
             query |= {"crop": self.crop.key, "sow_on": self.sow_on.isoformat()}
         gained = first.gained_d if first and first.gained_d is not None else None
@@ -256,13 +259,8 @@ class _Writer:
             air=self._air(self.bare),
             differs="",
             ribbon=self._ribbon(self.bare),
-            gain="",
             ready=self._ready(first) if first else "",
             up=self._up(first) if first else "",
-            inside="",
-            off="",
-            put_on="",
-            busy="",
         )
 
     @property
