@@ -269,3 +269,9 @@ def test_another_layer_is_compared_with_what_stands_there(signed_in: Client, bed
     assert form.context["form"]["cover"].value() == "fleece"
     assert form.context["form"]["both"].value() == "on"
     assert "checked" in str(form.context["form"]["both"])
+    bed.cover_periods.create(cover="fleece", first=date(2026, 3, 1))
+    refresh(bed)
+    page = signed_in.get(reverse("covers", args=[bed.garden_id]), {"place": bed.pk, "on": "2026-04-22", "warm": "14"}).context[
+        "page"
+    ]
+    assert [row.name for row in page.rows if row.what == "with another layer"] == []

@@ -200,3 +200,13 @@ def test_the_sandbox_speaks_the_persons_degrees_and_refuses_nonsense(signed_in: 
     type(person).objects.update(temperature_unit="F")  # type: ignore[attr-defined]
     assert 'data-unit="°F">37°F' in sandbox(signed_in, garden)
     assert signed_in.get(reverse("sandbox", args=[garden.pk]), {"sun": "900"}).status_code == 422
+
+
+def test_a_shut_frame_over_fleece_is_still_one_that_can_be_opened(garden: Garden) -> None:
+    """Common practice, no source: the lid is lifted on a hot day, the fleece beneath it stays."""
+    place = covered(garden, 9.0, 23.0)
+    CoverPeriod.objects.create(place=place, cover="fleece", first=TODAY - timedelta(days=20))
+    refresh(place)
+    plan = Forecast.objects.get().watch.covered.days[0].plan
+    assert plan.opening > 0
+    assert plan.hottest_c[0] < plan.hottest_shut_c[0] - 2.0

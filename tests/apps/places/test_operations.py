@@ -73,13 +73,13 @@ def test_what_cannot_be_is_said_at_the_field_and_kept(
 def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, bed: Place) -> None:
     put_on(signed_in, bed)
     response = put_on(signed_in, bed, cover="fleece", first="2026-04-25")
-    assert "The hooped tunnel of clear film is on from 20 April and is still on." in response.content.decode()
+    assert "The hooped tunnel of clear film is on from 20 April onwards." in response.content.decode()
     assert "Both are there, one over the other" in response.content.decode()
     assert CoverPeriod.objects.count() == 1
     assert put_on(signed_in, bed, cover="fleece", first="2026-04-22", both="on").status_code == 302
     assert [one.key for one in covers_on(bed, date(2026, 4, 22))] == ["film_tunnel", "fleece"]
     third = put_on(signed_in, bed, cover="bell", first="2026-04-25", both="on")
-    assert "Another cover is on from 20 April and is still on" in third.content.decode()
+    assert "Another cover is on from 20 April onwards" in third.content.decode()
     refresh(bed)
     watched = Forecast.objects.get(place=bed).watch
     assert watched.cover == "film_tunnel"

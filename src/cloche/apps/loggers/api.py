@@ -45,8 +45,9 @@ class Token(HttpBearer):
 def _guesses(request: HttpRequest) -> int:
     """One more unknown token from this address; returns how many within the minute. Good ones from there are not held up."""
     key = f"guesses-{request.META.get('REMOTE_ADDR', '')}-{clock.now():%H:%M}"
-    cache.add(key, 0, KEPT_S)
-    return int(cache.incr(key))
+    tried = int(cache.get(key, 0)) + 1
+    cache.set(key, tried, KEPT_S)
+    return tried
 
 
 class DeviceThrottle(AuthRateThrottle):

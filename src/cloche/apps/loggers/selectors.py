@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from django.core.cache import cache
+from django.core.cache import caches
 from django.db.models import Sum
 
 from cloche.apps.gardens.models import Garden
@@ -46,7 +46,7 @@ def hour_of(number: int) -> tuple[int, datetime]:
 
 def values_in(garden_id: int) -> int:
     """How many values its devices have sent, as the hours count them; looked up once an hour."""
-    return cache.get_or_set(f"values-{garden_id}", lambda: _count(garden_id), COUNTED_S) or 0
+    return caches["process"].get_or_set(f"values-{garden_id}", lambda: _count(garden_id), COUNTED_S) or 0
 
 
 def _count(garden_id: int) -> int:

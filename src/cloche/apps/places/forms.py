@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.models.covers import COVERED_M
 from cloche.apps.places.pages.place_log import cover_name, the_cover
 from cloche.apps.places.place_covers import usual_period
 from cloche.apps.places.texts import work_choices
@@ -25,15 +26,14 @@ from cloche.core.soil.bed import AIRING, Work
 OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half")), ("1.0", lazy("wide"))]
 
 
-MIN_COVERED_M, MAX_COVERED_M = 0.1, 60.0
-
 OWN = "own-"
 """What a choice of one of the garden's own covers begins with."""
 
 
 def _from_to(period: CoverPeriod) -> str:
-    until = _("and is still on") if period.last is None else _("to {day}").format(day=words.day(period.last))
-    return _("from {day} {until}").format(day=words.day(period.first), until=until)
+    if period.last is None:
+        return _("from {day} onwards").format(day=words.day(period.first))
+    return _("from {day} to {until}").format(day=words.day(period.first), until=words.day(period.last))
 
 
 class PlaceForm(forms.ModelForm):
@@ -119,7 +119,7 @@ class CoverForm(forms.ModelForm):
 
     above = TypedNumber(label=lazy("Stay below"), required=False)
     opening = forms.TypedChoiceField(label=lazy("How far"), choices=OPENINGS, coerce=float)
-    covered = TypedNumber(label=lazy("Length of the bed beneath it"), required=False)
+    covered = TypedNumber(label=lazy("Length of the bed that it covers"), required=False)
     both = forms.BooleanField(label=lazy("Both are there, one over the other"), required=False)
 
     class Meta:
@@ -148,13 +148,14 @@ class CoverForm(forms.ModelForm):
         self.fields["opening"].initial = min(OPENINGS, key=lambda o: abs(float(o[0]) - self.instance.opening))[0]
         self.initial["opening"] = self.fields["opening"].initial
         self.initial.setdefault("both", self.instance.pk is not None and bool(self._roofs(self.instance)))
-        if usual := usual_period(place, clock.today(place.garden.timezone)):
+        self.usual = usual_period(place, clock.today(place.garden.timezone))
+        if self.usual is not None:
             self.fields["both"].help_text = _(
                 "Without the tick it takes the place of the {cover} that always stands there."
-            ).format(cover=cover_name(usual.cover))
+            ).format(cover=cover_name(self.usual.cover))
         covered = self.fields["covered"]
         parse_with(covered, lambda text: parse_any_length(text, units))
-        covered.label = _("Length of the bed beneath it, {length}").format(length=units.length)
+        covered.label = _("Length of the bed that it covers, {length}").format(length=units.length)
         covered.help_text = _("Leave empty if it covers the whole bed. The forecast is for the ground beneath it.")
         if self.instance.covered_m is not None:
             self.initial.setdefault("covered", f"{round(units.length_from_m(self.instance.covered_m), 1):g}")
@@ -187,8 +188,8 @@ class CoverForm(forms.ModelForm):
         if first and not (last and last < first):
             self._refuse_more(first, last)
         covered = data.get("covered")
-        if covered is not None and not MIN_COVERED_M <= covered <= MAX_COVERED_M:
-            low, high = self.units.length_text(MIN_COVERED_M), self.units.length_text(MAX_COVERED_M)
+        if covered is not None and not COVERED_M[0] <= covered <= COVERED_M[1]:
+            low, high = (self.units.length_text(end) for end in COVERED_M)
             self.add_error("covered", _("Between {low} and {high}.").format(low=low, high=high))
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
             self.add_error("above", _("Say which temperature it is to stay below."))
@@ -216,15 +217,15 @@ class CoverForm(forms.ModelForm):
     @property
     def asks_both(self) -> bool:
         """Whether another cover is or always has been there, so that one has to say whether it stays."""
-        return bool(
-            self["both"].errors or self["both"].value() or usual_period(self.place, clock.today(self.place.garden.timezone))
-        )
+        return bool(self["both"].errors or self["both"].value() or self.usual)
 
     @property
     def usual_beside(self) -> CoverPeriod | None:
         """The cover that is always there, unsaved, where it stays with the one that is put on."""
-        usual = usual_period(self.place, self.cleaned_data["first"])
-        return usual if usual and self.cleaned_data["both"] and usual.cover != self.instance.cover else None
+        if self.usual is None or not self.cleaned_data["both"] or self.usual.cover == self.instance.cover:
+            return None
+        self.usual.first = min(self.usual.first, self.cleaned_data["first"])
+        return self.usual
 
     def _roofs(self, meant: CoverPeriod) -> list[CoverPeriod]:
         """Other covers with room beneath them that are there with one that is a roof itself."""

@@ -88,6 +88,12 @@ def cover_on(place: Place, day: date) -> PlaceCover | None:
     return next(iter(covers_on(place, day)), None)
 
 
+def covers_below(place: Place, day: date) -> list[PlaceCover]:
+    """Covers with room beneath them that stand under the uppermost one."""
+    films = offered.films()
+    return [one for one in covers_on(place, day)[1:] if one.key not in films]
+
+
 def roofs_from(place: Place, today: date) -> list[PlaceCover]:
     """Covers with room beneath them that are on or will come, the first to come first."""
     films = offered.films()

@@ -116,7 +116,7 @@ KINDS = {
                 "opening": (lazy("how far"), shown.plain),
                 "ends_capped": (lazy("ends closed"), shown.yes),
                 "blanket": ("blanket", shown.yes),
-                "covered_m": (lazy("length beneath it"), shown.length),
+                "covered_m": (lazy("length covered"), shown.length),
             },
             shown.at_place,
         ),

@@ -138,7 +138,9 @@ def watch(
         return None
     limits = limits_of([(crop_here(inputs, one.crop_key), one.stage) for one in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
-    cover = as_one(c for c in there if not c.kind.lies_on_soil) or next(iter(there), None)
+    # Openings are tried: what is kept shut now can be opened as well, cloth cannot.
+    roofs = (replace(c, vent=Vent(float(c.kind.opened))) for c in there if not c.kind.lies_on_soil)
+    cover = as_one(roofs) or next(iter(there), None)
     watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
     return Watch(
         cover="" if cover is None else cover.kind.key,

@@ -171,7 +171,11 @@ LOGOUT_REDIRECT_URL = "sign_in"
 # Limits hold for all processes together, and beyond a restart. What is counted at every message of a device stays in the
 # process that answers it: a write of its own for each would cost more than the message.
 CACHES = {
-    "default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache_entries"},
+    "default": {
+        "BACKEND": "django.core.cache.backends.db.DatabaseCache",
+        "LOCATION": "cache_entries",
+        "OPTIONS": {"MAX_ENTRIES": 100_000},  # many addresses must not push each other's counts out
+    },
     "process": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"},
 }
 

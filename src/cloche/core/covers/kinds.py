@@ -234,7 +234,7 @@ def _one_after_the_other(first_m_h: float, second_m_h: float) -> float:
 
 
 def _of_both(lower: float, lower_through: float, upper: float, upper_through: float) -> float:
-    """Emissivity of two as one: each face with what shines through it from the other, the mean of within and without."""
+    """Emissivity of the pair: of each face, and of the other seen through it, averaged over the inner and the outer side."""
     return (lower + lower_through * upper + upper + upper_through * lower) / 2
 
 
@@ -276,7 +276,7 @@ LAYERED: dict[str, tables.Check] = {name: COLUMNS[name] for name in ("key", "nam
 
 
 def _layered(row: dict[str, Any], single: dict[str, CoverKind]) -> CoverKind:
-    """Two kinds, one over the other, as a kind of its own. It is as usual, since nobody's own sheet or box it is."""
+    """Two kinds, one over the other, as a kind of its own, of the usual size."""
     lower, upper = single[row.pop("lower")], single[row.pop("upper")]
     return replace(
         lower.under(upper),

@@ -63,7 +63,7 @@ def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
 
 
 def cold_c(crop: Crop, stage: Stage) -> float | None:
-    """What a crop stands at its stage in the air among its plants [°C], as windows judge it; None while it lies in the ground.
+    """The coldest air among its plants that a crop survives at its stage [°C], as windows judge it; None before it is up.
 
     Parameters
     ----------

@@ -49,7 +49,7 @@ class Daylight:
 
     @cached_property
     def until_winter(self) -> Days:
-        """Days until winter, 0 while it is; beyond the year `SOON`."""
+        """Days until winter, 0 where it is winter."""
         return _days_until(self._wintry)
 
     @cached_property

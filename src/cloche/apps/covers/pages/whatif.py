@@ -15,7 +15,7 @@ from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import PlaceCover, cover_on
+from cloche.apps.places.place_covers import PlaceCover, cover_on, covers_below
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
@@ -111,7 +111,7 @@ def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") 
     there = cover_on(place, on)
     if there is not None and there.item is None:
         own["there"] = _there(there, today)
-    more = {} if there is None else covers.with_a_layer_more(there.key)
+    more = covers.with_a_layer_more(there.key) if there is not None and not covers_below(place, on) else {}
     own |= {key: replace(_other(key), what=_("with another layer"), adds=other) for key, other in more.items()}
     for owned in owned_in(garden, today):
         offer = _own(owned, today, on, place)

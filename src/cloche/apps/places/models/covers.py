@@ -16,6 +16,9 @@ from cloche.apps.shared.i18n import lazy
 from cloche.bridge.services.offered import is_box, refuse_shape
 from cloche.core.errors import OutOfRange
 
+COVERED_M = (0.1, 60.0)
+"""Length of a bed that a cover can lie over [m]."""
+
 
 class Cover(models.Model):
     """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of
@@ -112,7 +115,9 @@ class CoverPeriod(models.Model):
     to_h = models.PositiveSmallIntegerField(default=16, validators=[MaxValueValidator(24)])
     opening = models.FloatField(default=0.4, validators=[MinValueValidator(0.0), MaxValueValidator(1.0)])
     blanket = models.BooleanField(default=False)
-    covered_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
+    covered_m = models.FloatField(
+        null=True, blank=True, validators=[MinValueValidator(COVERED_M[0]), MaxValueValidator(COVERED_M[1])]
+    )
     history = HistoricalRecords()
 
     class Meta:

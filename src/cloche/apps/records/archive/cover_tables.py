@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.places.models import Cover, CoverDamage, CoverPeriod, Hotbed
+from cloche.apps.places.models.covers import COVERED_M
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.shared.validators import MOST_MONEY
@@ -74,7 +75,7 @@ COVER_TABLES = (
                 "How much of the bed's length lies beneath it; empty: all of it.",
                 "m",
                 optional=True,
-                within=(0.1, 60),
+                within=COVERED_M,
                 later=True,
             ),
         ),

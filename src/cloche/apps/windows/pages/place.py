@@ -140,7 +140,7 @@ def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[
 def second(line: CropLine) -> CropLine:
     """A crop's other window, below its first: it need not be named again."""
     name = _("in its usual season") if crops.usual_of(line.key) == line.key else _("to stand the winter")
-    return replace(line, name=_("{name}, plants").format(name=name) if line.planted else name, follows=True)
+    return replace(line, name=_("plants, {name}").format(name=name) if line.planted else name, follows=True)
 
 
 def _order(outlook: CropOutlook) -> tuple[int, str, str]:
