@@ -170,7 +170,7 @@ LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"
 # Limits hold for all processes together, and beyond a restart. What is counted at every message of a device stays in the
 # process that answers it: a write of its own for each would cost more than the message.
-CACHES = {
+CACHES: dict[str, dict[str, Any]] = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache",
         "LOCATION": "cache_entries",
