@@ -120,7 +120,7 @@ class Run:
     fold: Fold
 
 
-def _one(job: tuple[Path, str, str, pd.Timestamp]) -> Run:
+def _run_station(job: tuple[Path, str, str, pd.Timestamp]) -> Run:
     warnings.simplefilter("ignore")
     path, variant, depth, start = job
     column, depth_m = DEPTHS[depth]
@@ -133,7 +133,7 @@ def run_all(path: Path, starts: pd.DatetimeIndex, variants: tuple[str, ...], dep
     jobs = [(path, variant, depth, start) for variant in variants for depth in depths for start in starts]
     os.environ["OPENBLAS_NUM_THREADS"] = "1"
     with ProcessPoolExecutor(os.cpu_count(), mp_context=get_context("spawn")) as pool:
-        return list(pool.map(_one, jobs))
+        return list(pool.map(_run_station, jobs))
 
 
 def score(path: Path) -> dict[str, dict[str, tuple[float, float]]]:
@@ -158,9 +158,9 @@ def score(path: Path) -> dict[str, dict[str, tuple[float, float]]]:
 def coverage(path: Path, variant: str = "B") -> dict[str, float]:
     """Share of hourly measurements inside the 80 % band at 5 cm, March to September, by lead time."""
     inside = []
-    for one in run_all(path, SEASON, (variant,), ["5 cm"]):
-        low, high = np.quantile(one.members, [0.1, 0.9], axis=1)
-        truth = one.fold.truth.to_numpy()
+    for score in run_all(path, SEASON, (variant,), ["5 cm"]):
+        low, high = np.quantile(score.members, [0.1, 0.9], axis=1)
+        truth = score.fold.truth.to_numpy()
         held = np.where(np.isnan(truth), np.nan, (truth >= low) & (truth <= high))
         inside.append(np.resize(held, FORECAST_D * 24).reshape(FORECAST_D, 24))
     days = np.stack(inside)

@@ -57,8 +57,8 @@ def _look(number: int, seed: int, report: Report) -> None:
     pages = Pages(world)
     pages.ask_for_all()
     for invariant in INVARIANTS:
-        found = [f"{invariant.text} [{invariant.pages}]: {one}" for one in invariant.check(pages)]
-        report.contradictions += found[:3]
+        contradictions = [f"{invariant.text} [{invariant.pages}]: {detail}" for detail in invariant.check(pages)]
+        report.contradictions += contradictions[:3]
     report.errors += pages.errors
     report.refused += world.refused
 

@@ -62,13 +62,13 @@ class Probe:
 
 def read_probes(path: Path) -> list[Probe]:
     """All days of a file, row by row."""
-    found = []
+    probes = []
     for row in csv.DictReader(path.read_text(encoding="utf-8").splitlines()):
         for column, sensible in (("sensible", True), ("not_sensible", False)):
             for text in row[column].split():
                 month, day = (int(part) for part in text.split("-"))
-                found.append(Probe(row["site"], row["crop"], row["way"], date(YEAR, month, day), sensible))
-    return found
+                probes.append(Probe(row["site"], row["crop"], row["way"], date(YEAR, month, day), sensible))
+    return probes
 
 
 def read_sites(path: Path) -> dict[str, dict[str, str]]:
@@ -116,16 +116,16 @@ def chances(sites: dict[str, dict[str, str]], probes: Sequence[Probe]) -> list[f
     for probe in probes:
         rounds, method = wanted[probe.site, probe.told_on], as_judged(probe.method)
         # A forecast looks at a crop in the way that is asked for; one that is asked about in both takes another.
-        fits = next((one for one in rounds if one.get(probe.crop, method) == method), None)
+        fits = next((methods for methods in rounds if methods.get(probe.crop, method) == method), None)
         if fits is None:
             rounds.append(fits := {})
         fits[probe.crop] = method
-    query = [(site, today, one) for (site, today), rounds in wanted.items() for one in rounds]
-    found: dict[tuple[str, date, str, str], CropDays] = {}
-    answers = all_told([(sites[site], today, tuple(sorted(one.items()))) for site, today, one in query])
-    for (site, today, one), rows in zip(query, answers, strict=True):
-        found |= {(site, today, row.method, row.crop_key): row for row in rows if one.get(row.crop_key) == row.method}
-    return [_chance(found.get((one.site, one.told_on, as_judged(one.method), one.crop)), one) for one in probes]
+    query = [(site, today, methods) for (site, today), rounds in wanted.items() for methods in rounds]
+    judged: dict[tuple[str, date, str, str], CropDays] = {}
+    answers = all_told([(sites[site], today, tuple(sorted(methods.items()))) for site, today, methods in query])
+    for (site, today, methods), rows in zip(query, answers, strict=True):
+        judged |= {(site, today, row.method, row.crop_key): row for row in rows if methods.get(row.crop_key) == row.method}
+    return [_chance(judged.get((probe.site, probe.told_on, as_judged(probe.method), probe.crop)), probe) for probe in probes]
 
 
 def _chance(row: CropDays | None, probe: Probe) -> float:
@@ -143,7 +143,7 @@ def main(sites_path: str = str(SITES), probes_path: str = str(PROBES)) -> int:
     """Each missed probe, and how many hold."""
     sites, probes = read_sites(Path(sites_path)), read_probes(Path(probes_path))
     known = {crop.key for crop in crops()}
-    strange = sorted({one.crop for one in probes} - known | {one.site for one in probes} - sites.keys())
+    strange = sorted({probe.crop for probe in probes} - known | {probe.site for probe in probes} - sites.keys())
     if strange:
         print(f"Neither a crop of the catalogue nor a site of the file: {', '.join(strange)}")
         return 64
@@ -154,10 +154,10 @@ def main(sites_path: str = str(SITES), probes_path: str = str(PROBES)) -> int:
 
 def score(probes: Sequence[Probe], given: Sequence[float]) -> int:
     """Print each missed probe with the chance given, and how many hold."""
-    held = [one.holds(chance) for one, chance in zip(probes, given, strict=True)]
-    for one, chance, holds in zip(probes, given, held, strict=True):
+    held = [probe.holds(chance) for probe, chance in zip(probes, given, strict=True)]
+    for probe, chance, holds in zip(probes, given, held, strict=True):
         if not holds:
-            word = "sensible" if one.sensible else "not sensible"
-            print(f"{one.site} {one.crop} {one.method} {one.day:%m-%d}: {word}, chance given {chance:.2f}")
+            word = "sensible" if probe.sensible else "not sensible"
+            print(f"{probe.site} {probe.crop} {probe.method} {probe.day:%m-%d}: {word}, chance given {chance:.2f}")
     print(f"calendars: {sum(held)} of {len(held)} ({sum(held) / len(held):.1%})")
     return 0

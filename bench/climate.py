@@ -67,14 +67,14 @@ class Range:
 
 def ranges() -> list[Range]:
     """Of the towns in all months, of frost stations in four (from memory)."""
-    found = []
+    rows = []
     for town in towns():
-        found += _ranges(town, range(12), town.high_c - town.low_c)
+        rows += _ranges(town, range(12), town.high_c - town.low_c)
     stations = {station.name: station for station in frosts.read(frosts.FITTED_ON)}
     for row in csv.DictReader(frosts.RANGES.read_text(encoding="utf-8").splitlines()):
         high_c, low_c = (np.array(row[name].split(), dtype=float) for name in ("high_c", "low_c"))
-        found += _ranges(stations[row["station"]], QUARTERS, high_c - low_c)
-    return found
+        rows += _ranges(stations[row["station"]], QUARTERS, high_c - low_c)
+    return rows
 
 
 def _ranges(place: Town | frosts.Station, months: Iterable[int], range_k: NDArray[np.float64]) -> list[Range]:
@@ -102,8 +102,8 @@ def range_left_out(rows: list[Range]) -> float:
     """Root mean square error of ranges told from all other places [K]."""
     off = []
     for place in {row.place for row in rows}:
-        found = fit_range([row for row in rows if row.place != place])
-        off += [float(row.terms @ found) - row.range_k for row in rows if row.place == place]
+        fitted = fit_range([row for row in rows if row.place != place])
+        off += [float(row.terms @ fitted) - row.range_k for row in rows if row.place == place]
     return rms(np.array(off))
 
 
@@ -136,17 +136,20 @@ def last_frosts() -> tuple[Frosts, Frosts]:
 
 def main() -> None:
     """A row a place, and the errors over all."""
-    found = [record(), *towns()]
+    rows = [record(), *towns()]
     print("| place | mean of the year off, K | worst month | daily range off, K | stated doubt, K |\n|---|---|---|---|---|")
-    for town in found:
+    for town in rows:
         off, wider, doubt = town.mean_off_k, town.range_off_k.mean(), town.shipped.off_k
         print(f"| {town.name} | {off.mean():+.1f} | {np.abs(off).max():.1f} | {wider:+.1f} | {doubt:.1f} |")
-    means, widths = (np.concatenate([getattr(town, name) for town in found]) for name in ("mean_off_k", "range_off_k"))
+    means, widths = (np.concatenate([getattr(town, name) for town in rows]) for name in ("mean_off_k", "range_off_k"))
     own, shipped = last_frosts()
     for name in ("spring", "autumn"):
-        on = [", ".join(f"{MIDSUMMER + timedelta(days=round(d)):%d %b}" for d in getattr(one, name)) for one in (own, shipped)]
+        on = [
+            ", ".join(f"{MIDSUMMER + timedelta(days=round(d)):%d %b}" for d in getattr(frosts, name))
+            for frosts in (own, shipped)
+        ]
         print(f"\nFrost of {name}, one year in ten, usual, nine in ten: record {on[0]}; shipped {on[1]}.")
-    print(f"\nMonthly means off by {rms(means):.2f} K (RMS), daily ranges by {rms(widths):.2f} K, of {len(found)} places.")
+    print(f"\nMonthly means off by {rms(means):.2f} K (RMS), daily ranges by {rms(widths):.2f} K, of {len(rows)} places.")
 
 
 def rms(values: NDArray[np.float64]) -> float:

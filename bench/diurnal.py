@@ -49,14 +49,14 @@ def print_table(path: Path) -> None:
     """As Markdown: mean and root mean square of the days' errors."""
     jobs = [(path, depth, taken, start) for depth in DEPTHS for taken in TAKEN for start in SEASON]
     with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
-        found = list(pool.map(_days, jobs))
+        days = list(pool.map(_days, jobs))
     print("\n| less the true daily mean: mean / RMS, K | 5 cm | 10 cm |")
     print("|---|---|---|")
     for taken in TAKEN:
         for how in ("as read", "with the engine"):
             cells = []
             for depth in DEPTHS:
-                parts = [d[how] for job, d in zip(jobs, found, strict=True) if job[1:3] == (depth, taken)]
+                parts = [d[how] for job, d in zip(jobs, days, strict=True) if job[1:3] == (depth, taken)]
                 away = pd.concat(parts).to_numpy(float)
                 cells.append(f"{np.nanmean(away):+.2f} / {np.sqrt(np.nanmean(away**2)):.2f}")
             print(f"| {taken}, {how} | {' | '.join(cells)} |")

@@ -46,13 +46,13 @@ class Sooner:
 
 def sooner(site: str, crops: tuple[str, ...] = CROPS, comfortable: bool = False) -> list[Sooner]:
     """One site's crops, by their minimum or their ideal range."""
-    found = []
+    rows = []
     for name in crops:
         wanted = crop(name).optimum_from_c if comfortable else crop(name).minimum_c
         bare, *days = (_warm_enough(_weeks_c(site, key), wanted) for key in ("", *KEYS))
         earlier = {key: None if day is None or bare is None else bare - day for key, day in zip(KEYS, days, strict=True)}
-        found.append(Sooner(name, None if bare is None else TODAY + timedelta(days=bare), earlier))
-    return found
+        rows.append(Sooner(name, None if bare is None else TODAY + timedelta(days=bare), earlier))
+    return rows
 
 
 def _warm_enough(week_c: NDArray[np.float64], wanted_c: float) -> int | None:

@@ -57,15 +57,15 @@ def main() -> int:
     place = Path(os.environ["CLOCHE_STATE"]) / "pygeoapi"
     served = _serve(place, free_port())
     try:
-        found = _days_of(served[1])
+        by_day = _days_of(served[1])
     finally:
         served[0].terminate()
         served[0].wait()
     own = station_days()
-    days = sorted(day for day in found if day in own)
-    worst = max(abs(a - b) for day in days for a, b in zip(found[day][:2], own[day][:2], strict=True))
+    days = sorted(day for day in by_day if day in own)
+    worst = max(abs(a - b) for day in days for a, b in zip(by_day[day][:2], own[day][:2], strict=True))
     # An hour's rain fell before the instant at which it stands: that of midnight is the day's before.
-    rain = abs(sum(found[day][2] for day in days) - sum(own[day][2] for day in days))
+    rain = abs(sum(by_day[day][2] for day in days) - sum(own[day][2] for day in days))
     print(f"{PACKAGES[0]}: {len(days)} days read, their lows and highs within {worst:.3f} K of the station's;")
     print(f"{rain:.2f} mm of rain more or less in all of them.")
     return int(len(days) < MOST_OF_IT or worst > CLOSE_K or rain > CLOSE_MM)
@@ -125,6 +125,6 @@ def _days_of(url: str) -> dict[date, tuple[float, float, float]]:
     answer = EdrProvider([url]).ask(Garden(name="Plot", latitude_deg=48.0, longitude_deg=15.0, timezone_name="UTC"))
     first, past = date.fromisoformat(answer.past["first"]), answer.past
     behind = zip(past["low_c"], past["high_c"], past["rain_mm"], strict=True)
-    found = {first + timedelta(days=i): values for i, values in enumerate(behind)}
+    by_day = {first + timedelta(days=i): values for i, values in enumerate(behind)}
     ahead = {date.fromisoformat(row["day"]): (row["low_c"], row["high_c"], row["rain_mm"]) for row in answer.ahead}
-    return found | ahead
+    return by_day | ahead

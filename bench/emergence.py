@@ -38,37 +38,37 @@ def through_the_pipeline(crop: Crop, soil_c: float) -> float:
 
 def cells() -> list[Cell]:
     """Every cell of the published table."""
-    found = []
+    grid = []
     for name, crop in table_crops().items():
         for soil_c, days in knots.published_days(name).items():
             published = np.inf if days is None else days
-            found.append(Cell(name, soil_c, published, through_the_pipeline(crop, soil_c)))
-    return found
+            grid.append(Cell(name, soil_c, published, through_the_pipeline(crop, soil_c)))
+    return grid
 
 
 def left_out() -> list[Cell]:
     """Every inner positive cell predicted from the others: the honest error of the interpolation."""
-    found = []
+    held_out = []
     for name, crop in table_crops().items():
         days = knots.decided_days(name)
         positive = [c for c, d in days.items() if d is not None]
         for soil_c in positive[1:-1]:
             rest = {c: d for c, d in days.items() if c != soil_c}
             curve = RateCurve.through(knots.rate_knots(rest, crop.maximum_c, crop.heat_sum))
-            found.append(Cell(name, soil_c, float(days[soil_c] or np.inf), 1 / max(float(curve.at(soil_c)), 1e-9)))
-    return found
+            held_out.append(Cell(name, soil_c, float(days[soil_c] or np.inf), 1 / max(float(curve.at(soil_c)), 1e-9)))
+    return held_out
 
 
 def second_source() -> list[Cell]:
     """The heat sums over their own range, 3 K above the base to 17 °C (25 °C for warm crops), beside our curves."""
-    found = []
+    grid = []
     for name, crop in table_crops().items():
         if crop.heat_sum is None:
             continue
         top = 25.0 if crop.heat_sum.base_c > 5 else 17.0
         warmths = np.arange(np.ceil(crop.heat_sum.base_c + 3), top + 0.1, 2.0)
-        found += [Cell(name, float(c), crop.heat_sum.days_at(c), 1 / max(float(crop.rate.at(c)), 1e-9)) for c in warmths]
-    return found
+        grid += [Cell(name, float(c), crop.heat_sum.days_at(c), 1 / max(float(crop.rate.at(c)), 1e-9)) for c in warmths]
+    return grid
 
 
 def print_tables() -> None:

@@ -66,12 +66,12 @@ def look(garden: Garden, person: User) -> tuple[dict[str, float], dict[str, int]
     from cloche.apps.plants.models import Planting
 
     place, root = garden.places.all()[0], f"/g/{garden.pk}"
-    one = Planting.objects.filter(place=place, planted_on__isnull=False).order_by("-planted_on")[0]
+    planting = Planting.objects.filter(place=place, planted_on__isnull=False).order_by("-planted_on")[0]
     pages = {
         "Today": f"{root}/",
         "Plan of the season": f"{root}/plan/",
         "A bed's plan": f"{root}/plan/{place.pk}/",
-        "A planting": f"{root}/plants/{one.pk}/",
+        "A planting": f"{root}/plants/{planting.pk}/",
         "Seed box": f"{root}/plan/seed/",
         "Years": f"{root}/years/",
         "Years of a crop": f"{root}/years/?place={place.pk}&crop=carrot",
@@ -171,7 +171,9 @@ def _grow(place: Place, number: int, today: date) -> None:
             )
         )
     Sowing.objects.bulk_create(sown)
-    Count.objects.bulk_create(Count(sowing=one, on=one.sown_on + timedelta(days=15), up=35) for one in sown if one.finished)
+    Count.objects.bulk_create(
+        Count(sowing=sowing, on=sowing.sown_on + timedelta(days=15), up=35) for sowing in sown if sowing.finished
+    )
     rows, all_years = [], round(PLANTINGS * YEARS)
     for i in range(all_years):
         begun = today - timedelta(days=i * 365 * YEARS // all_years - 30)
@@ -193,16 +195,16 @@ def _grow(place: Place, number: int, today: date) -> None:
     Planting.objects.bulk_create(rows)
     PlantEvent.objects.bulk_create(
         PlantEvent(
-            planting=one,
+            planting=row,
             kind=kind,
-            on=(one.planted_on or today) + timedelta(days=20),
+            on=(row.planted_on or today) + timedelta(days=20),
             number=many,
             cause=cause,
             lowest_c=-4.0 if kind in ("died", "stood") else None,
             height_m=0.2 if kind == "measured" else None,
         )
-        for one, (kind, cause, many) in zip(rows, ENDS * len(rows), strict=False)
-        if one.ended_on
+        for row, (kind, cause, many) in zip(rows, ENDS * len(rows), strict=False)
+        if row.ended_on
     )
 
 

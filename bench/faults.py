@@ -239,8 +239,8 @@ class Storm:
         names = {token: f"Logger {n}" for n, token in enumerate(self.tokens)}
         wanted = {(names[token], at) for token, times in self.acknowledged.items() for at in times}
         missing = len(wanted - kept) + len(set(self.stops) - visits)
-        found = {"acknowledged": len(wanted) + len(self.stops), "missing": missing, "twice": twice}
-        return found | {"jobs left": stuck[0] if stuck else 0, "kept aside": aside[0] if aside else 0}
+        counts = {"acknowledged": len(wanted) + len(self.stops), "missing": missing, "twice": twice}
+        return counts | {"jobs left": stuck[0] if stuck else 0, "kept aside": aside[0] if aside else 0}
 
     @contextlib.contextmanager
     def _database(self) -> Iterator[psycopg.Connection[Any]]:
@@ -251,13 +251,13 @@ class Storm:
 
     def memory(self) -> dict[str, float]:
         """The most that a process of each part has taken so far [MB]."""
-        found: dict[str, float] = {}
+        figures: dict[str, float] = {}
         for what in ("manage web", "manage work", "manage listen"):
             for pid in self.running.parts(what):
                 with contextlib.suppress(OSError):
                     given = Path(f"/proc/{pid}/status").read_text().split("VmHWM:")[1].split()[0]
-                    found[what] = max(found.get(what, 0.0), int(given) / 1000)
-        return found
+                    figures[what] = max(figures.get(what, 0.0), int(given) / 1000)
+        return figures
 
     def close(self) -> None:
         """Leave nothing behind."""
@@ -328,7 +328,7 @@ def main(minutes: float = MINUTES, seed: float = SEED) -> int:
         for thread in (*senders, watching, *browsers):
             thread.join(180)
         rested = storm.rest()
-        found, memory = storm.count(), storm.memory()
+        counts, memory = storm.count(), storm.memory()
     finally:
         storm.close()
     unanswered = sum(count for name, count in storm.health.items() if name != "answered")
@@ -339,10 +339,10 @@ def main(minutes: float = MINUTES, seed: float = SEED) -> int:
         print("| disk full | not tried: no right to mount a small disk |")
     sent = f"{storm.sent['http']}, {storm.sent['mqtt']}, {len(storm.stops)}"
     print(f"\n| | |\n|---|---|\n| sent by HTTP, by MQTT, from browsers | {sent} |")
-    for name, value in found.items():
+    for name, value in counts.items():
         print(f"| {name} | {value} |")
     stuck = rested == float("inf")
     print(f"| stuck places | {'some' if stuck else 0} |\n| all fresh after the last fault, s | {rested:.0f} |")
     print(f"| health checks answered, unanswered | {storm.health['answered']}, {unanswered} {dict(storm.health)} |")
     print(f"| most memory of a process, MB | {', '.join(f'{k} {v:.0f}' for k, v in memory.items())} |")
-    return 1 if found["missing"] or found["twice"] or stuck else 0
+    return 1 if counts["missing"] or counts["twice"] or stuck else 0

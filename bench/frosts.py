@@ -161,8 +161,8 @@ def main(path: str = "") -> int:
 def _fitted() -> int:
     stations = read(FITTED_ON)
     for season, name in enumerate(SEASONS):
-        for what, found in (("mean", fit(stations, season)), ("low", fit_lows(stations, season))):
-            print(f"{name}, {what}: " + ", ".join(f"{term} {c:+.2f}" for term, c in zip(TERMS, found, strict=True)))
+        for what, fitted in (("mean", fit(stations, season)), ("low", fit_lows(stations, season))):
+            print(f"{name}, {what}: " + ", ".join(f"{term} {c:+.2f}" for term, c in zip(TERMS, fitted, strict=True)))
     print(f"\n{len(stations)} stations, each told from the others:")
     score(left_out(stations))
     return 0

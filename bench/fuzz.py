@@ -64,7 +64,7 @@ class Target:
 
 
 @dataclass
-class Found:
+class Findings:
     """How it went: answers by kind and status, and the first faults."""
 
     answers: Counter[str] = field(default_factory=Counter)
@@ -96,7 +96,7 @@ def driven(strategy: Any, count: int, number: int, send: Callable[[Any], None]) 
     run()
 
 
-def fuzz_api(target: Target, count: int, number: int, found: Found) -> None:
+def fuzz_api(target: Target, count: int, number: int, findings: Findings) -> None:
     """By the published description, with everything it allows and much it does not; and bodies that are none."""
     import schemathesis
     from schemathesis.core.result import Ok
@@ -112,18 +112,18 @@ def fuzz_api(target: Target, count: int, number: int, found: Found) -> None:
         try:
             answer = case.call(base_url=target.url, headers=heads, session=params["session"], timeout=30)
         except (requests.RequestException, ValueError, UnicodeError) as odd:
-            found.answers[f"api not sent ({type(odd).__name__})"] += 1
+            findings.answers[f"api not sent ({type(odd).__name__})"] += 1
             return
-        found.note("api", answer.status_code, lambda: f"{case.method} {case.path} {case.body!r}")
+        findings.note("api", answer.status_code, lambda: f"{case.method} {case.path} {case.body!r}")
 
     each, rest = max(count // 20, 1), max(count - count // 20 * len(operations), 1)
     for index, operation in enumerate(operations):
         driven(operation.as_strategy(), each, number + index, send)
     paths = st.sampled_from(["readings", "reading", "readings.csv", "device"])
-    driven(st.tuples(paths, st.binary(max_size=300) | bodies()), rest, number + 99, _raw(target, found, params))
+    driven(st.tuples(paths, st.binary(max_size=300) | bodies()), rest, number + 99, _raw(target, findings, params))
 
 
-def _raw(target: Target, found: Found, params: dict[str, Any]) -> Callable[[tuple[str, bytes]], None]:
+def _raw(target: Target, findings: Findings, params: dict[str, Any]) -> Callable[[tuple[str, bytes]], None]:
     def send(drawn: tuple[str, bytes]) -> None:
         path, body = drawn
         params["n"] += 1
@@ -132,7 +132,7 @@ def _raw(target: Target, found: Found, params: dict[str, Any]) -> Callable[[tupl
             "Content-Type": "application/json",
         }
         answer = params["session"].post(f"{target.url}/api/v1/{path}", data=body, headers=heads, timeout=30)
-        found.note("api", answer.status_code, lambda: f"{path} {body[:200]!r}")
+        findings.note("api", answer.status_code, lambda: f"{path} {body[:200]!r}")
 
     return send
 
@@ -146,7 +146,7 @@ def bodies() -> st.SearchStrategy[bytes]:
     return whole.map(lambda params: json.dumps(params).encode())
 
 
-def fuzz_mqtt(target: Target, count: int, number: int, found: Found) -> None:
+def fuzz_mqtt(target: Target, count: int, number: int, findings: Findings) -> None:
     """To the broker; whether the listener lives is seen when a good message after all of them comes in."""
     from paho.mqtt import client as mqtt
 
@@ -158,7 +158,7 @@ def fuzz_mqtt(target: Target, count: int, number: int, found: Found) -> None:
 
     def send(payload: bytes) -> None:
         client.publish("cloche/readings", payload, qos=1).wait_for_publish(30)
-        found.answers["mqtt sent"] += 1
+        findings.answers["mqtt sent"] += 1
 
     driven(st.binary(max_size=200) | nearly, count, number, send)
     client.disconnect()
@@ -184,7 +184,7 @@ class Somebody:
         return self.session.request(method, url, data=data, files=files, headers=heads, timeout=60, allow_redirects=False)
 
 
-def fuzz_addresses(target: Target, count: int, number: int, found: Found) -> None:
+def fuzz_addresses(target: Target, count: int, number: int, findings: Findings) -> None:
     """Every address by every method, with the fields that its page has, filled with what nobody means."""
     somebody = Somebody(target)
     everything = sorted({name for _, names in target.addresses for name in names})
@@ -203,16 +203,16 @@ def fuzz_addresses(target: Target, count: int, number: int, found: Found) -> Non
             query = "" if method == "POST" else "?" + requests.models.RequestEncodingMixin._encode_params(fields)
             answer = somebody.send(method, path + query, **sent)
         except (requests.RequestException, UnicodeError) as odd:
-            found.answers[f"addresses not sent ({type(odd).__name__})"] += 1
+            findings.answers[f"addresses not sent ({type(odd).__name__})"] += 1
             return
-        found.note("addresses", answer.status_code, lambda: f"{method} {path} {fields!r}")
+        findings.note("addresses", answer.status_code, lambda: f"{method} {path} {fields!r}")
         if answer.status_code == 302 and "/sign-in/" in answer.headers.get("Location", ""):
             somebody.sign_in()
 
     driven(request(), count, number, send)
 
 
-def fuzz_files(target: Target, count: int, number: int, found: Found) -> None:
+def fuzz_files(target: Target, count: int, number: int, findings: Findings) -> None:
     """Tables, sheets, typical years and archives with bytes turned, cut off, or made up."""
     somebody = Somebody(target)
     kinds = st.sampled_from(sorted(_samples()))
@@ -225,12 +225,12 @@ def fuzz_files(target: Target, count: int, number: int, found: Found) -> None:
         sent = bytes(data) if at % 4 else made_up
         path = "/gardens/bring/" if name.endswith(".zip") else f"/g/{target.garden}/files/"
         answer = somebody.send("POST", path, {"kind": kind}, {"file": (name, sent)})
-        found.note("files", answer.status_code, lambda: f"{path} {name} {sent[:80]!r}")
+        findings.note("files", answer.status_code, lambda: f"{path} {name} {sent[:80]!r}")
         if answer.status_code == 302 and "incoming" in (there := answer.headers["Location"]):
             page = somebody.send("GET", there)
-            found.note("files", page.status_code, lambda: f"{there} after {name}")
+            findings.note("files", page.status_code, lambda: f"{there} after {name}")
             fields = dict.fromkeys(re.findall(r'name="([^"]+)"', page.text), "") | {"take": "on", "leave_bad": "on"}
-            found.note("files", somebody.send("POST", there, fields).status_code, lambda: f"{there} {fields}")
+            findings.note("files", somebody.send("POST", there, fields).status_code, lambda: f"{there} {fields}")
 
     numbers = st.integers(0, 10_000)
     roles = st.sampled_from(["readings", "weather", "x"])
@@ -251,19 +251,19 @@ def _samples() -> dict[str, bytes]:
         packed.writestr("datapackage.json", '{"cloche_format": 2}')
         packed.writestr("garden.csv", "name\nx\n")
     epw = b"LOCATION,Town,-,AUT,-,1,48.0,15.0,1.0,300.0\n" + b"1999,1,1,1,0," * 60
-    found = {"a.csv": table.encode(), "b.csv": table.encode("utf-16"), "a.xlsx": out.getvalue()}
-    return found | {"a.zip": zipped.getvalue(), "a.epw": epw}
+    samples = {"a.csv": table.encode(), "b.csv": table.encode("utf-16"), "a.xlsx": out.getvalue()}
+    return samples | {"a.zip": zipped.getvalue(), "a.epw": epw}
 
 
 RUNS = {"api": fuzz_api, "addresses": fuzz_addresses, "mqtt": fuzz_mqtt, "files": fuzz_files}
 
 
-def share(params: tuple[str, Target, int, int]) -> Found:
+def share(params: tuple[str, Target, int, int]) -> Findings:
     """One kind, in a process of its own."""
     kind, target, count, number = params
-    found = Found()
-    RUNS[kind](target, count, number, found)
-    return found
+    findings = Findings()
+    RUNS[kind](target, count, number, findings)
+    return findings
 
 
 def addresses(url: str, garden: str, person: Person) -> list[tuple[str, list[str]]]:
@@ -274,29 +274,29 @@ def addresses(url: str, garden: str, person: Person) -> list[tuple[str, list[str
     django.setup()
     from django.urls import URLPattern, get_resolver
 
-    found = []
+    routes = []
 
     def walk(patterns: Any, before: str) -> None:
-        for one in patterns:
-            route = before + str(one.pattern)
-            if isinstance(one, URLPattern):
-                found.append("/" + route)
+        for pattern in patterns:
+            route = before + str(pattern.pattern)
+            if isinstance(pattern, URLPattern):
+                routes.append("/" + route)
             elif "api/v1" not in route:
-                walk(one.url_patterns, route)
+                walk(pattern.url_patterns, route)
 
     walk(get_resolver().url_patterns, "")
-    paths = [_filled(route, garden) for route in found if "sign-out" not in route and "password" not in route]
+    paths = [_filled(route, garden) for route in routes if "sign-out" not in route and "password" not in route]
     return [(path, _fields(person, url + path)) for path in sorted(set(paths))]
 
 
 def _filled(route: str, garden: str) -> str:
     values = {"garden_id": garden, "crop_key": "pea", "day": "2026-04-22", "token": "x", "kind": "readings"}
 
-    def one(match: re.Match[str]) -> str:
+    def filled_in(match: re.Match[str]) -> str:
         name = match.group(1).rpartition(":")[2]
         return values.get(name, "6f0a4b0e-0000-4000-8000-000000000001" if "uuid" in match.group(1) else "1")
 
-    return re.sub(r"<([^>]+)>", one, route)
+    return re.sub(r"<([^>]+)>", filled_in, route)
 
 
 def _fields(person: Person, url: str) -> list[str]:
@@ -320,7 +320,7 @@ def main(count: float = COUNT, number: float = SEED) -> int:
         begun = time.perf_counter()
         jobs = [(kind, target, int(count * part), int(number) * 1000 + n) for n, (kind, part) in enumerate(SHARES.items())]
         with multiprocessing.get_context("spawn").Pool(PROCESSES) as pool:
-            all_found = pool.map(share, jobs, chunksize=1)
+            all_findings = pool.map(share, jobs, chunksize=1)
         took = time.perf_counter() - begun
         alive = _listens(target)
         same = {what: running.parts(what) == pids for what, pids in before.items()}
@@ -329,9 +329,9 @@ def main(count: float = COUNT, number: float = SEED) -> int:
     finally:
         running.stop()
         broker.kill()
-        for one in (home, folder):
-            shutil.rmtree(one, ignore_errors=True)
-    return _print(all_found, took, alive, same, memory, said)
+        for path in (home, folder):
+            shutil.rmtree(path, ignore_errors=True)
+    return _print(all_findings, took, alive, same, memory, said)
 
 
 def _target(running: Running, broker_port: int) -> Target:
@@ -365,9 +365,11 @@ def _most_mb(pid: int) -> float:
     return int(Path(f"/proc/{pid}/status").read_text().split("VmHWM:")[1].split()[0]) / 1000
 
 
-def _print(all_found: list[Found], took: float, alive: bool, same: dict[str, bool], memory: dict[str, float], said: str) -> int:
-    answers = sum((found.answers for found in all_found), Counter[str]())
-    faults = [fault for found in all_found for fault in found.faults]
+def _print(
+    all_findings: list[Findings], took: float, alive: bool, same: dict[str, bool], memory: dict[str, float], said: str
+) -> int:
+    answers = sum((findings.answers for findings in all_findings), Counter[str]())
+    faults = [fault for findings in all_findings for fault in findings.faults]
     ours = sum(count for name, count in answers.items() if name.split()[1].startswith("5"))
     print(f"{sum(answers.values()):,} requests in {took:.0f} s\n\n| answer | times |\n|---|---|")
     for name, times in sorted(answers.items()):

@@ -42,15 +42,15 @@ def quantities(bare: Trajectory, covered: Trajectory, outside_c: Array) -> dict[
     """Of the last day, (members,) each; outside_c: (hours, members)."""
     soil = {depth: (covered.at(depth)[LAST], bare.at(depth)[LAST]) for depth in DEPTHS_M}
     inside, outside = covered.air_c[LAST], outside_c[LAST]
-    found = {}
+    by_name = {}
     for depth, (under, beside) in soil.items():
         name = f"soil{depth * 100:.0f}"
-        found[f"{name}_mean"] = under.mean(axis=0) - beside.mean(axis=0)
-        found[f"{name}_max"] = under.max(axis=0) - beside.max(axis=0)
-    found["air_night"] = inside.min(axis=0) - outside.min(axis=0)
-    found["air_day"] = inside.max(axis=0) - outside.max(axis=0)
-    found["air_over_soil5"] = inside.max(axis=0) - soil[0.05][0].max(axis=0)
-    return found
+        by_name[f"{name}_mean"] = under.mean(axis=0) - beside.mean(axis=0)
+        by_name[f"{name}_max"] = under.max(axis=0) - beside.max(axis=0)
+    by_name["air_night"] = inside.min(axis=0) - outside.min(axis=0)
+    by_name["air_day"] = inside.max(axis=0) - outside.max(axis=0)
+    by_name["air_over_soil5"] = inside.max(axis=0) - soil[0.05][0].max(axis=0)
+    return by_name
 
 
 def weather_of(row: Row) -> tuple[HourlyWeather, Site]:
@@ -95,8 +95,8 @@ def scored(rows: list[Row]) -> Iterator[Row]:
             known[spell] = trajectory(site, weather, [])
         if (*spell, row["cover"]) not in known:
             known[*spell, row["cover"]] = trajectory(site, weather, [CoverSpan(row["cover"])])
-        found = quantities(known[spell], known[*spell, row["cover"]], weather.air_c)[row["quantity"]]
-        low, median, high = np.quantile(found, ENDS)
+        modelled = quantities(known[spell], known[*spell, row["cover"]], weather.air_c)[row["quantity"]]
+        low, median, high = np.quantile(modelled, ENDS)
         inside = float(row["from_k"]) <= median <= float(row["to_k"])
         yield row | dict(zip(ADDED, (f"{median:.2f}", f"{low:.2f}", f"{high:.2f}", "in" if inside else "out"), strict=True))
 

@@ -110,14 +110,14 @@ def _normals(draw: random.Random, latitude: float) -> tuple[list[float], list[fl
 
 def _readings(draw: random.Random, latitude: float, today: date, extreme: bool) -> list[tuple[int, datetime, float, float]]:
     days = draw.choice([0, 0, 1, 7, 30, 60])
-    found: list[tuple[int, datetime, float, float]] = []
+    rows: list[tuple[int, datetime, float, float]] = []
     for back in range(days):
         for hour in draw.sample(range(24), draw.choice([1, 2])):
             at = datetime(today.year, today.month, today.day, tzinfo=UTC) - timedelta(days=back) + timedelta(hours=hour - 14)
             value = draw.uniform(-30, 60) if extreme else _usual_c(latitude, today) + draw.gauss(0, 4)
             depth = draw.choice([0.0, 0.05, 0.0508, 0.1, 0.33, 2.0]) if extreme else draw.choice([0.05, 0.0508, 0.1])
-            found.append((len(found) + 1, at, depth, min(max(value, -30.0), 60.0)))
-    return found
+            rows.append((len(rows) + 1, at, depth, min(max(value, -30.0), 60.0)))
+    return rows
 
 
 def _weather(draw: random.Random, latitude: float, today: date, extreme: bool) -> list[Day]:
@@ -145,15 +145,15 @@ def _under(draw: random.Random, today: date, indoors: bool) -> tuple[Under, ...]
     if draw.random() < 0.5:
         return ()
     whats = ["room", "room_low", "room_high"] if indoors else ["air", "lowest", "highest", "gain"]
-    found = []
+    covers = []
     for back in range(draw.choice([1, 3, 12])):
         what = draw.choice(whats)
         at = datetime(today.year, today.month, today.day, 7, tzinfo=UTC) - timedelta(days=back)
         since = at - timedelta(days=1) if what.endswith(("low", "high", "est")) else at
         value = draw.uniform(-2, 12) if what == "gain" else draw.uniform(-10, 40)
         depth = draw.choice([0.05, 0.0508, 0.02, 0.1016]) if what == "gain" else 0.0
-        found.append(Under(what, at, since, value, depth))
-    return tuple(sorted(found, key=lambda one: one.at))
+        covers.append(Under(what, at, since, value, depth))
+    return tuple(sorted(covers, key=lambda cover: cover.at))
 
 
 def _dates(draw: random.Random, today: date) -> tuple[date, date | None]:
@@ -162,13 +162,13 @@ def _dates(draw: random.Random, today: date) -> tuple[date, date | None]:
 
 
 def _covers(draw: random.Random, today: date) -> list[CoverSpan]:
-    over = [one for one in kinds().values() if not one.is_house]
+    over = [kind for kind in kinds().values() if not kind.is_house]
     chosen = [draw.choice(over)]
     if draw.random() < 0.3:
-        chosen.append(draw.choice([one for one in over if one.lies_on_soil != chosen[0].lies_on_soil]))
+        chosen.append(draw.choice([kind for kind in over if kind.lies_on_soil != chosen[0].lies_on_soil]))
     if draw.random() < 0.3:
-        chosen.append(draw.choice([one for one in over if not one.lies_on_soil and not one.parts]))
-    return [_cover(draw, one.key, today) for one in chosen]
+        chosen.append(draw.choice([kind for kind in over if not kind.lies_on_soil and not kind.parts]))
+    return [_cover(draw, kind.key, today) for kind in chosen]
 
 
 def _cover(draw: random.Random, key: str, today: date) -> CoverSpan:
@@ -200,7 +200,7 @@ def _cover(draw: random.Random, key: str, today: date) -> CoverSpan:
 
 
 def _operations(draw: random.Random, today: date) -> list[Operation]:
-    works = [one for one in Work if one != Work.FILLED]
+    works = [work for work in Work if work != Work.FILLED]
     return [
         Operation(work, datetime(today.year, today.month, today.day, 9, tzinfo=UTC) - timedelta(days=draw.randrange(60)))
         for work in draw.sample(works, draw.choice([0, 0, 2, 4]))
@@ -242,7 +242,7 @@ def _lamp(draw: random.Random, today: date) -> LampSpan:
 
 
 def _sown(draw: random.Random, today: date) -> tuple[SownBatch, ...]:
-    found = []
+    batches = []
     for number in range(draw.choice([0, 0, 1, 2])):
         on, seeds = today - timedelta(days=draw.choice([0, 8, 45, 90])), draw.choice([None, 1, 50, 5000])
         counted = tuple(
@@ -250,10 +250,10 @@ def _sown(draw: random.Random, today: date) -> tuple[SownBatch, ...]:
         )
         counts = tuple(sorted(counted)) if draw.random() < 0.6 else ()
         crop = draw.choice(sorted(catalogue()))
-        found.append(
+        batches.append(
             SownBatch(number + 1, crop, on, draw.choice([0.0, 0.02, 0.1]), seeds, draw.choice([0.3, 0.85, 1.0]), counts=counts)
         )
-    return tuple(found)
+    return tuple(batches)
 
 
 def _set_out(draw: random.Random, today: date) -> tuple[SetOut, ...]:

@@ -40,22 +40,22 @@ class Morning:
         def walk() -> None:
             while time.monotonic() < end:
                 with lock:
-                    one = next(waiting, None)
-                if one is None:
+                    garden = next(waiting, None)
+                if garden is None:
                     return
-                self._round(one)
+                self._round(garden)
 
         with ThreadPoolExecutor(AT_ONCE) as growers:
             for walked in [growers.submit(walk) for _ in range(AT_ONCE)]:
                 walked.result()
 
-    def _round(self, one: dict[str, Any]) -> None:
+    def _round(self, garden: dict[str, Any]) -> None:
         person = Person(self.url)
-        person.send("/sign-in/", username=one["name"], password=PASSWORD)
+        person.send("/sign-in/", username=garden["name"], password=PASSWORD)
         person.session.headers["Referer"] = self.url
-        root = f"/g/{one['garden']}"
+        root = f"/g/{garden['garden']}"
         self._look(person, "Today", f"{root}/")
-        for place in one["places"]:
+        for place in garden["places"]:
             form = self._look(person, "a place", f"{root}/places/{place}/")
             value = next(self.values) / 100
             typed = reading_form(form) | {"temperature": f"{value:.2f}"}
@@ -96,17 +96,17 @@ class Sending:
 
     def _run(self) -> None:
         last = time.monotonic()
-        senders = (one for one in cycle(self.gardens) for _ in range(AGAIN))
-        for number, one in enumerate(senders):
+        senders = (garden for garden in cycle(self.gardens) for _ in range(AGAIN))
+        for number, garden in enumerate(senders):
             number //= AGAIN
             at = (BEGIN + timedelta(minutes=number)).isoformat()
             body = {"readings": [{"channel": LOGGED, "temperature": 8.0 + number % 7 / 10, "at": at}]}
-            while not self._sent(one["token"], body):
+            while not self._sent(garden["token"], body):
                 if self.ending.is_set():
                     return
                 time.sleep(PAUSE_S)
             self.longest_s, last = max(self.longest_s, time.monotonic() - last), time.monotonic()
-            self.answered.append((one["places"][0], at))
+            self.answered.append((garden["places"][0], at))
             if self.ending.wait(PAUSE_S):
                 return
 

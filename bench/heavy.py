@@ -54,14 +54,14 @@ def main(seconds: float = SECONDS) -> int:
     home = Path(tempfile.mkdtemp(prefix="cloche-"))
     running = Running(home, mode="demo")
     try:
-        found, answers = _storm(running, seconds)
+        figures, answers = _storm(running, seconds)
     finally:
         running.stop()
         shutil.rmtree(home, ignore_errors=True)
     print(f"{ASKING} heavy questions at once for {seconds:.0f} s: {dict(answers)}\n")
     print("| | answers | median ms | 95th percentile | longest | limit |\n|---|---|---|---|---|---|")
     slow = False
-    for name, given in found.items():
+    for name, given in figures.items():
         limit = API_MS if name == "loggers' API" else LIGHT_MS
         p95 = statistics.quantiles(given, n=20)[-1]
         slow |= max(given) > limit
@@ -71,14 +71,14 @@ def main(seconds: float = SECONDS) -> int:
 
 def _storm(running: Running, seconds: float) -> tuple[dict[str, list[float]], Counter[str]]:
     person = demo_person(running.url)
-    garden = _one(r"/g/(\d+)/", person.session.get(running.url, timeout=60).url)
+    garden = _matched(r"/g/(\d+)/", person.session.get(running.url, timeout=60).url)
     until_fresh(running.url)
     covers = re.findall(
         rf"/g/{garden}/covers/mine/(\d+)/where/", person.session.get(f"{running.url}/g/{garden}/covers/mine/").text
     )
     form = person.session.get(f"{running.url}/g/{garden}/covers/", timeout=60).text
     beds = re.findall(r'<option value="(\d+)"', form.split('name="place"')[1].split("</select>")[0])
-    Asking.on = _one(r'name="on" value="([^"]+)"', form)
+    Asking.on = _matched(r'name="on" value="([^"]+)"', form)
     token = person.logger(garden, "Bench", int(beds[0]))
     for _ in range(OPENED):
         # Both web processes have read what pages show: the first view after a start is another question.
@@ -87,31 +87,31 @@ def _storm(running: Running, seconds: float) -> tuple[dict[str, list[float]], Co
     ending, asking = threading.Event(), list[Asking]()
     threads = []
     for number in range(ASKING):
-        one = Asking(demo_person(running.url), garden, sorted(set(covers)), beds, ending)
-        asking.append(one)
-        threads.append(threading.Thread(target=one.run, args=(number,)))
+        asker = Asking(demo_person(running.url), garden, sorted(set(covers)), beds, ending)
+        asking.append(asker)
+        threads.append(threading.Thread(target=asker.run, args=(number,)))
     for thread in threads:
         thread.start()
-    found = _measure(person, garden, token, seconds)
+    figures = _measure(person, garden, token, seconds)
     ending.set()
     for thread in threads:
         thread.join()
-    return found, sum((one.answers for one in asking), Counter[str]())
+    return figures, sum((asker.answers for asker in asking), Counter[str]())
 
 
 def _measure(person: Person, garden: str, token: str, seconds: float) -> dict[str, list[float]]:
-    found: dict[str, list[float]] = {"light pages": [], "loggers' API": []}
+    times: dict[str, list[float]] = {"light pages": [], "loggers' API": []}
     end, turn = time.monotonic() + seconds, 0
     while time.monotonic() < end:
         page = LIGHT[turn % len(LIGHT)]
         address = _address(person.url, garden, page)
         taken = _ms(lambda address=address: person.session.get(address, timeout=60))  # type: ignore[misc]
-        found["light pages"].append(taken)
-        found.setdefault(f"of them {page.strip('/')}", []).append(taken)
-        found["loggers' API"].append(_ms(lambda turn=turn: _value(person.url, token, turn)))  # type: ignore[misc]
+        times["light pages"].append(taken)
+        times.setdefault(f"of them {page.strip('/')}", []).append(taken)
+        times["loggers' API"].append(_ms(lambda turn=turn: _value(person.url, token, turn)))  # type: ignore[misc]
         turn += 1
         time.sleep(0.1)
-    return found
+    return times
 
 
 def _address(url: str, garden: str, page: str) -> str:
@@ -150,7 +150,7 @@ def until_fresh(url: str) -> None:
         time.sleep(1)
 
 
-def _one(pattern: str, text: str) -> str:
-    found = re.search(pattern, text)
-    assert found is not None, pattern
-    return found.group(1)
+def _matched(pattern: str, text: str) -> str:
+    match = re.search(pattern, text)
+    assert match is not None, pattern
+    return match.group(1)

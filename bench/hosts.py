@@ -42,7 +42,7 @@ def main(gardens: str = GARDENS, commit: str = "") -> int:
 def _all(site: Installation, gardens: int, commit: str) -> int:
     site.begin()
     made = site.make(gardens)
-    places = sum(len(one["places"]) for one in made)
+    places = sum(len(garden["places"]) for garden in made)
     print(f"{gardens} gardens, {places} places; {os.cpu_count()} cores for all machines together.\n")
 
     print("| workers | places worked out a minute |\n|---|---|")
@@ -58,7 +58,7 @@ def _all(site: Installation, gardens: int, commit: str) -> int:
         print("| a morning's rounds | answers | median ms | 95th percentile | longest |\n|---|---|---|---|---|")
         for name, took in morning.took_ms.items():
             print(f"| {name} | {len(took)} | {_row(took)} |")
-        print(f"\nThe second database was {_row([1000 * one for one in lags])} ms behind (median, 95th percentile, longest).")
+        print(f"\nThe second database was {_row([1000 * lag for lag in lags])} ms behind (median, 95th percentile, longest).")
         print(f"Work waited for {site.until_fresh():.0f} s after the last reading of the rounds.\n", flush=True)
 
         if commit:
@@ -80,6 +80,6 @@ def _all(site: Installation, gardens: int, commit: str) -> int:
 
 def _row(values: list[float]) -> str:
     if len(values) < 2:
-        return " | ".join(f"{one:.0f}" for one in values * 3)
+        return " | ".join(f"{value:.0f}" for value in values * 3)
     p95 = statistics.quantiles(values, n=20, method="inclusive")[-1]
     return f"{statistics.median(values):.0f} | {p95:.0f} | {max(values):.0f}"

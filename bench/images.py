@@ -85,7 +85,7 @@ def _built(engine: Engine) -> dict[str, int]:
     if trusted:
         reach += [f"--volume={trusted}:{TRUST}:ro", f"--env=PIP_CERT={TRUST}"]
     sizes = {}
-    for image, target in sorted({(one["image"], one["build"]["target"]) for one in compose().values()}):
+    for image, target in sorted({(service["image"], service["build"]["target"]) for service in compose().values()}):
         begun = time.monotonic()
         file = ["--file", str(DEPLOY / "Containerfile"), "--target", target, "--tag", image]
         engine.run("build", "--isolation", "chroot", "--network", "host", "--pull-never", *reach, *file, str(ROOT))
@@ -121,20 +121,22 @@ class Services:
         }
         here = {"CLOCHE_DB_PORT": str(self.database), "CLOCHE_DB_LISTEN": "127.0.0.1", "CLOCHE_DB_FROM": "127.0.0.1/32"}
         self.said = said | here
-        for folder, owner, one in (("database", "postgres", "database"), ("state", "cloche", "web")):
+        for folder, owner, service in (("database", "postgres", "database"), ("state", "cloche", "web")):
             (engine.place / folder).mkdir()
-            who = ["--entrypoint=/usr/bin/id", self.services[one]["image"], "-u", owner]
+            who = ["--entrypoint=/usr/bin/id", self.services[service]["image"], "-u", owner]
             number = int(engine.container("--rm", *who))
             os.chown(engine.place / folder, number, number)
 
     def run(self, name: str, *options: str) -> str:
         """A service by its own command; what is asked of whoever starts it, and has no usual value, is said."""
-        one = self.services[name]
-        plain = {key: str(value) for key, value in one["environment"].items() if "${" not in str(value)}
+        service = self.services[name]
+        plain = {key: str(value) for key, value in service["environment"].items() if "${" not in str(value)}
         env = [f"--env={key}={value}" for key, value in (plain | self.said).items()]
-        kept = [f"--volume={self.engine.place / source}:{inside}" for source, inside in (v.split(":") for v in one["volumes"])]
-        command = [re.sub(r"^[\d.]+:8000$", f"127.0.0.1:{self.web}", word) for word in one.get("command", [])]
-        return self.engine.container(*options, *env, *kept, one["image"], *command)
+        kept = [
+            f"--volume={self.engine.place / source}:{inside}" for source, inside in (v.split(":") for v in service["volumes"])
+        ]
+        command = [re.sub(r"^[\d.]+:8000$", f"127.0.0.1:{self.web}", word) for word in service.get("command", [])]
+        return self.engine.container(*options, *env, *kept, service["image"], *command)
 
     def start(self) -> str:
         """All of them in their order; the web's address."""

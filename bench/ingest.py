@@ -97,7 +97,7 @@ def by_csv(server: Server) -> float:
     """A year of a logger as CSV, as many lines at a time as are accepted: seconds."""
     (token,) = make_devices(1)
     heads, taken = {"Authorization": f"Bearer {token}", "Content-Type": "text/csv"}, 0
-    lines = [f"{one['at']},{one['channel']},{one['temperature']}" for one in values(YEAR)]
+    lines = [f"{value['at']},{value['channel']},{value['temperature']}" for value in values(YEAR)]
     begun = time.perf_counter()
     for start in range(0, YEAR, LINES):
         body = "\n".join(["at,channel,temperature", *lines[start : start + LINES]])

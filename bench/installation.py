@@ -101,10 +101,10 @@ class Installation:
 
     def worker(self, name: str) -> Host:
         """One more host that works."""
-        found = self.hosts[name] = self.hosts.get(name) or self.network.host(name)
+        host = self.hosts[name] = self.hosts.get(name) or self.network.host(name)
         # On a machine of its own it would take nothing from the others; here it stands back, as it does on one machine.
-        parts.stand_back(self._start(found, "work", "--without-rounds").pid)
-        return found
+        parts.stand_back(self._start(host, "work", "--without-rounds").pid)
+        return host
 
     def rate_a_minute(self, seconds: float) -> float:
         """Places worked out, from the first on, over so long or until there are none left."""
@@ -211,14 +211,14 @@ class Installation:
         """How many of what was answered for are not there, and how many are there more than once."""
         with self._connected(self.first) as there:
             values = "SELECT p.place_id, r.at FROM loggers_reading r JOIN loggers_probe p ON p.id = r.probe_id"
-            found = [(place, at.isoformat()) for place, at in there.execute(values)]
+            rows = [(place, at.isoformat()) for place, at in there.execute(values)]
             also = [
                 (place, round(value, 2))
                 for place, value in there.execute("SELECT place_id, temperature_c FROM readings_reading")
             ]
-        there_once, there_too = set(found), set(also)
-        lost = sum(one not in there_once for one in logged) + sum(one not in there_too for one in read)
-        return lost, len(found) - len(there_once) + sum(also.count(one) > 1 for one in read)
+        there_once, there_too = set(rows), set(also)
+        lost = sum(reading not in there_once for reading in logged) + sum(reading not in there_too for reading in read)
+        return lost, len(rows) - len(there_once) + sum(also.count(reading) > 1 for reading in read)
 
     # The parts.
 
@@ -299,7 +299,7 @@ class Installation:
 
     @staticmethod
     def _pg_bin() -> str:
-        return max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda one: int(one.parent.name)).as_posix()
+        return max(Path("/usr/lib/postgresql").glob("*/bin"), key=lambda path: int(path.parent.name)).as_posix()
 
     def _until(self, true: Callable[[], bool], what: str, tries: int = 1200) -> None:
         for _ in range(tries):

@@ -52,15 +52,15 @@ def main() -> int:
 
 def measured(client, pages: dict[str, str], limit_ms: float = LIMIT_MS) -> dict[str, float]:  # type: ignore[no-untyped-def]
     """Print a row a page; returns each one's median time on the server [ms]."""
-    found = {}
+    times = {}
     print("| page | median ms | slowest ms | queries |\n|---|---|---|---|")
     for name, url in pages.items():
         client.get(url)
         taken = [_timed(client, url) for _ in range(TIMES)]
-        found[name] = statistics.median(taken)
-        said = " (too slow)" if found[name] > limit_ms else ""
-        print(f"| {name} | {found[name]:.0f}{said} | {max(taken):.0f} | {queries_of(client, url)} |")
-    return found
+        times[name] = statistics.median(taken)
+        said = " (too slow)" if times[name] > limit_ms else ""
+        print(f"| {name} | {times[name]:.0f}{said} | {max(taken):.0f} | {queries_of(client, url)} |")
+    return times
 
 
 def queries_of(client, url: str) -> int:  # type: ignore[no-untyped-def]

@@ -70,13 +70,13 @@ class Climate:
 @cache
 def climates() -> list[Climate]:
     """The four ordinary sites of the calendars."""
-    found = []
+    rows = []
     for row in read_sites(SITES).values():
         low, high = (np.array([float(v) for v in row[side].split()]) for side in ("low_c", "high_c"))
         latitude, longitude, elevation = (float(row[part]) for part in ("latitude_deg", "longitude_deg", "elevation_m"))
         months = Normals(low, high, spread_by_range((low + high) / 2), "typed")
-        found.append(Climate(row["name"], months, Site(latitude, longitude, elevation, round(longitude / 15))))
-    return found
+        rows.append(Climate(row["name"], months, Site(latitude, longitude, elevation, round(longitude / 15))))
+    return rows
 
 
 @cache
@@ -157,25 +157,25 @@ def _judge(truth: DailyRecord, today: date, past: Past | None, seed: int, climat
 
     def bed(depth_m: float, columns: slice, pace: np.ndarray) -> Bed:
         cut = BEHIND_D * 24
-        one = DailyRecord.of(air.first, air.low_c[:, columns], air.high_c[:, columns])
+        record = DailyRecord.of(air.first, air.low_c[:, columns], air.high_c[:, columns])
         moist, mean = trajectory.moist[cut:, columns].astype(float), ahead.mean_c[:, columns]
-        season = Season.of(one, climate.site.latitude_deg, moist, mean)
+        season = Season.of(record, climate.site.latitude_deg, moist, mean)
         return Bed.of(np.clip(trajectory.at(depth_m)[cut:, columns].astype(float), -29, 59), season, pace)
 
     pairs = {
         depth: (bed(depth, slice(0, MEMBERS), factor), bed(depth, slice(MEMBERS, None), np.array([own])))
         for depth in (0.013, 0.025, 0.045, 0.10)
     }
-    found = [_stated(crop(key), pairs, sowing_outlook) for key in SOWN]
-    return found + [_stated(crop(key), pairs, planting_outlook, 0.10) for key in PLANTED]
+    judged = [_stated(crop(key), pairs, sowing_outlook) for key in SOWN]
+    return judged + [_stated(crop(key), pairs, planting_outlook, 0.10) for key in PLANTED]
 
 
 def _stated(
-    one: Crop, pairs: dict[float, tuple[Bed, Bed]], outlook: Callable[..., object], depth_m: float | None = None
+    grown: Crop, pairs: dict[float, tuple[Bed, Bed]], outlook: Callable[..., object], depth_m: float | None = None
 ) -> Stated:
-    depth = depth_m or min(pairs, key=lambda each: abs(each - one.sowing_depth_m))
-    members, truth = (outlook(one, bed, CANDIDATES) for bed in pairs[depth])
-    return Stated(one.key, members.success, truth.succeeds[:, 0].astype(float))  # type: ignore[attr-defined]
+    depth = depth_m or min(pairs, key=lambda each: abs(each - grown.sowing_depth_m))
+    members, truth = (outlook(grown, bed, CANDIDATES) for bed in pairs[depth])
+    return Stated(grown.key, members.success, truth.succeeds[:, 0].astype(float))  # type: ignore[attr-defined]
 
 
 def _known(truth: DailyRecord, past: Past | None, rng: np.random.Generator) -> Known:
@@ -198,9 +198,9 @@ def _known(truth: DailyRecord, past: Past | None, rng: np.random.Generator) -> K
     return Known(DailyRecord.of(truth.first, low, high, None, rain), lead, past)
 
 
-def table(found: Sequence[Stated]) -> list[tuple[str, int, float, float]]:
+def table(judged: Sequence[Stated]) -> list[tuple[str, int, float, float]]:
     """(bin, days, stated on average, held) over all crops and springs."""
-    stated, held = (np.concatenate([getattr(one, side) for one in found]) for side in ("stated", "held"))
+    stated, held = (np.concatenate([getattr(row, side) for row in judged]) for side in ("stated", "held"))
     rows = []
     for low, high in BINS:
         inside = (stated >= low) & (stated < high)
@@ -216,16 +216,16 @@ def table(found: Sequence[Stated]) -> list[tuple[str, int, float, float]]:
     return rows
 
 
-def windows_hold(found: Sequence[Stated]) -> tuple[float, float]:
+def windows_hold(judged: Sequence[Stated]) -> tuple[float, float]:
     """Over the days of all windows (stated at least eight times in ten): stated on average, and how often it held."""
-    stated, held = (np.concatenate([getattr(one, side) for one in found]) for side in ("stated", "held"))
+    stated, held = (np.concatenate([getattr(row, side) for row in judged]) for side in ("stated", "held"))
     inside = stated >= 0.8
     return float(stated[inside].mean()), float(held[inside].mean())
 
 
 def over(job: Callable, jobs: Sequence) -> list[Stated]:  # type: ignore[type-arg]
     """What all jobs found, one after another."""
-    return [one for many in over_each(job, jobs) for one in many]
+    return [result for many in over_each(job, jobs) for result in many]
 
 
 def over_each(job: Callable, jobs: Sequence) -> list[list[Stated]]:  # type: ignore[type-arg]
@@ -247,9 +247,9 @@ def at_the_station(path: Path) -> tuple[int, float, float]:
     for run in accuracy.run_all(path, accuracy.SEASON, ("B",), ["5 cm"]):
         measured = run.fold.truth.interpolate(limit_direction="both").to_numpy()
         for key in ("radish", "lettuce", "turnip", "pea", "cucumber"):
-            one = crop(key)
+            grown = crop(key)
             both = SeedBed.of(np.column_stack([run.members, measured]))
-            days = hours_to_emergence(develop(both, one), [0], one)[0, 0] / 24
+            days = hours_to_emergence(develop(both, grown), [0], grown)[0, 0] / 24
             low, middle, high = np.quantile(days[:-1], (0.1, 0.5, 0.9), method="higher")
             if np.isfinite(days[-1]) and np.isfinite(middle):
                 inside.append(low - 1 / 24 <= days[-1] <= high + 1 / 24)
@@ -263,15 +263,15 @@ def print_tables(path: Path) -> None:
         (f"{SPRINGS // 3} synthetic springs, {climate.name}", over(synthetic_in, [(at, n) for n in range(SPRINGS // 3)]))
         for at, climate in enumerate(climates())
     ]
-    for name, found in (
+    for name, judged in (
         (f"{SPRINGS} synthetic springs, a week foretold", over(synthetic, range(SPRINGS))),
         *in_each,
         ("The real springs of 1976 to 2004, each foretold from the others", over(replayed, years())),
     ):
         print(f"{name}:\n\n| stated | sowing days | on average | held |\n|---|---|---|---|")
-        for row in table(found):
+        for row in table(judged):
             print(f"| {row[0]} | {row[1]} | {row[2]:.1%} | {row[3]:.1%} |")
-        stated, held = windows_hold(found)
+        stated, held = windows_hold(judged)
         print(f"\nInside windows: stated {stated:.1%}, held {held:.1%}.\n")
     count, inside, error = at_the_station(path)
     print(

@@ -29,10 +29,10 @@ TRIES = 3000
 
 def rests_on() -> str:
     """Of everything that a fresh database is made from."""
-    found = sha256((ROOT / "requirements" / "test.txt").read_bytes())
+    digest = sha256((ROOT / "requirements" / "test.txt").read_bytes())
     for path in sorted((ROOT / "src").rglob("migrations/*.py")):
-        found.update(path.read_bytes())
-    return found.hexdigest()[:12]
+        digest.update(path.read_bytes())
+    return digest.hexdigest()[:12]
 
 
 def with_tables_made(home: Path) -> Path:
@@ -105,16 +105,16 @@ class Running:
 
     def parts(self, what: str) -> list[int]:
         """Processes of this application whose command has a word, but for the one that keeps them."""
-        found = []
-        for one in Path("/proc").glob("[0-9]*"):
+        pids = []
+        for process in Path("/proc").glob("[0-9]*"):
             try:
-                command = (one / "cmdline").read_bytes().replace(b"\0", b" ").decode()
-                mine = str(self.home) in (one / "environ").read_bytes().decode("utf-8", "replace")
+                command = (process / "cmdline").read_bytes().replace(b"\0", b" ").decode()
+                mine = str(self.home) in (process / "environ").read_bytes().decode("utf-8", "replace")
             except OSError:
                 continue  # it ended meanwhile
-            if mine and what in command and int(one.name) != self.process.pid:
-                found.append(int(one.name))
-        return sorted(found)
+            if mine and what in command and int(process.name) != self.process.pid:
+                pids.append(int(process.name))
+        return sorted(pids)
 
     def pull_the_plug(self) -> None:
         """Every process at once, the supervisor among them; until they are gone with all that they had open."""
@@ -179,10 +179,10 @@ class Person:
     def logger(self, garden: str, name: str, bed: int) -> str:
         """One that sticks in a bed; returns its token."""
         page = self.send(f"/g/{garden}/loggers/", name=name, unit="C")
-        token = _found(r'id="token">([^<]+)<', page.text)
+        token = _matched(r'id="token">([^<]+)<', page.text)
         loggers = self.session.get(f"{self.url}/g/{garden}/loggers/", timeout=WAITS_S).text
-        device = max(int(one) for one in re.findall(r"/loggers/(\d+)/probes/", loggers))
-        csrf = _found(r'name="csrfmiddlewaretoken" value="([^"]+)"', loggers)
+        device = max(int(number) for number in re.findall(r"/loggers/(\d+)/probes/", loggers))
+        csrf = _matched(r'name="csrfmiddlewaretoken" value="([^"]+)"', loggers)
         probe = {"channel": "1", "place": str(bed), "depth": "", "csrfmiddlewaretoken": csrf}
         stuck = self.session.post(f"{self.url}/g/{garden}/loggers/{device}/probes/", probe, timeout=WAITS_S)
         stuck.raise_for_status()
@@ -192,13 +192,13 @@ class Person:
 def reading_form(page: str) -> dict[str, str]:
     """What the form of a place's page holds before a temperature is typed."""
     names = ("csrfmiddlewaretoken", "day", "time", "depth")
-    return {name: _found(rf'name="{name}" value="([^"]*)"', page) for name in names} | {"note": ""}
+    return {name: _matched(rf'name="{name}" value="([^"]*)"', page) for name in names} | {"note": ""}
 
 
-def _found(pattern: str, text: str) -> str:
-    found = re.search(pattern, text)
-    assert found is not None, pattern
-    return found.group(1)
+def _matched(pattern: str, text: str) -> str:
+    match = re.search(pattern, text)
+    assert match is not None, pattern
+    return match.group(1)
 
 
 def settle(url: str) -> str:

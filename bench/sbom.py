@@ -31,8 +31,8 @@ ABOUT = ("License-Expression", "License")
 def pinned(text: str) -> Iterator[tuple[str, str, list[str]]]:
     """Name, version and hashes of each package of a lock file."""
     for block in re.split(r"\n(?=[A-Za-z0-9])", text):
-        if found := PINNED.match(block):
-            yield found.group(1), found.group(2), HASH.findall(block)
+        if match := PINNED.match(block):
+            yield match.group(1), match.group(2), HASH.findall(block)
 
 
 def licence_of(name: str) -> str:
@@ -42,7 +42,11 @@ def licence_of(name: str) -> str:
     except PackageNotFoundError:
         return ""
     named = next((about[key] for key in ABOUT if about[key] and len(about[key]) < 60), "")
-    classes = [one.rsplit(" :: ", 1)[1] for one in about.get_all("Classifier") or [] if one.startswith("License ::")]
+    classes = [
+        classifier.rsplit(" :: ", 1)[1]
+        for classifier in about.get_all("Classifier") or []
+        if classifier.startswith("License ::")
+    ]
     return named or ", ".join(sorted(classes))
 
 
@@ -72,13 +76,13 @@ def _component(name: str, version: str, licence: str, url: str, files: list[Path
 
 def bill() -> Bom:
     """All of it."""
-    found = Bom(serial_number=None, version=1)
-    found.metadata.timestamp = None  # type: ignore[assignment]
+    document = Bom(serial_number=None, version=1)
+    document.metadata.timestamp = None  # type: ignore[assignment]
     own = Component(name="cloche", version=__version__, type=ComponentType.APPLICATION, bom_ref="cloche")
-    found.metadata.component = own
+    document.metadata.component = own
     for name, version, hashes in pinned((ROOT / "requirements" / "run.txt").read_text(encoding="utf-8")):
         licence = licence_of(name)
-        found.components.add(
+        document.components.add(
             Component(
                 name=name,
                 version=version,
@@ -86,13 +90,13 @@ def bill() -> Bom:
                 bom_ref=f"{name}@{version}",
                 purl=PackageURL("pypi", None, name, version),
                 licenses=[LicenseFactory().make_from_string(licence)] if licence else [],
-                hashes=[HashType(alg=HashAlgorithm.SHA_256, content=one) for one in hashes[:1]],
+                hashes=[HashType(alg=HashAlgorithm.SHA_256, content=digest) for digest in hashes[:1]],
             )
         )
     for component in vendored():
-        found.components.add(component)
-    found.register_dependency(own, found.components)
-    return found
+        document.components.add(component)
+    document.register_dependency(own, document.components)
+    return document
 
 
 def written() -> str:

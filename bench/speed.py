@@ -71,13 +71,13 @@ def _trajectory() -> tuple[DailyRecord, Trajectory]:
 def windows_of(crops_count: int) -> float:
     """Wall seconds for the windows of one place, its soil known: sown in place and planted out."""
     record, trajectory = _trajectory()
-    keys = [one.key for one in crops.crops()][:crops_count]
+    keys = [crop.key for crop in crops.crops()][:crops_count]
     start = time.perf_counter()
     season = Season.of(record, SITE.latitude_deg, trajectory.moist.astype(float))
     pace = field_factors(1.2, 0.15, MEMBERS, 1)
     beds = {depth: WindowBed.of(trajectory.at(depth).astype(float), season, pace) for depth in outlooks.SOWING_DEPTHS_M}
-    found = outlooks.crop_days(crops.grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
-    assert len({one.crop_key for one in found}) == crops_count
+    days = outlooks.crop_days(crops.grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
+    assert len({row.crop_key for row in days}) == crops_count
     return time.perf_counter() - start
 
 
@@ -125,10 +125,10 @@ def against_solve_ivp(days: int = 20) -> tuple[float, float, float, float]:
     at = (np.arange(12) + 0.5) * 300.0
     for hour in range(len(air)):
         span = (hour * 3600.0, (hour + 1) * 3600.0)
-        found = solve_ivp(slope, span, soil, method="BDF", t_eval=[*(span[0] + at), span[1] - 1e-6], rtol=1e-6, atol=1e-6)
-        mean = found.y[:, :12].mean(axis=1)
+        solution = solve_ivp(slope, span, soil, method="BDF", t_eval=[*(span[0] + at), span[1] - 1e-6], rtol=1e-6, atol=1e-6)
+        mean = solution.y[:, :12].mean(axis=1)
         parts.append(mean[above] + part * (mean[above + 1] - mean[above]))
-        soil = found.y[:, -1]
+        soil = solution.y[:, -1]
     scipy_s = time.perf_counter() - began
     apart = np.abs(np.array(means) - np.array(parts))[24:]
     return our_s, scipy_s, float(apart[:, 0].max()), float(apart[:, 1:].max())

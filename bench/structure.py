@@ -48,7 +48,9 @@ def module_of(text: str) -> Module:
     lines = text.splitlines()
     written = {number for number, line in enumerate(lines, start=1) if line.strip() and not line.lstrip().startswith("#")}
     functions = [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef)]
-    return Module(len(lines), len(written - strings), len(comments), len(strings), [complexity(one) for one in functions])
+    return Module(
+        len(lines), len(written - strings), len(comments), len(strings), [complexity(function) for function in functions]
+    )
 
 
 def _strings(tree: ast.AST) -> Iterator[tuple[int, int]]:
@@ -60,23 +62,23 @@ def _strings(tree: ast.AST) -> Iterator[tuple[int, int]]:
 
 def complexity(function: ast.AST) -> int:
     """Ways through a function (McCabe 1976): one, and one more for each branch and each further part of a condition."""
-    found = 1
+    branches = 1
     for node in ast.walk(function):
-        found += isinstance(node, BRANCHES)
+        branches += isinstance(node, BRANCHES)
         if isinstance(node, ast.BoolOp):
-            found += len(node.values) - 1
-    return found
+            branches += len(node.values) - 1
+    return branches
 
 
 def circles(arrows: dict[str, set[str]]) -> list[set[str]]:
     """Groups that reach each other, of more than one."""
-    reach = {one: _reached(one, arrows) for one in arrows}
-    found: list[set[str]] = []
-    for one, known in reach.items():
-        group = {one} | {other for other in known if one in reach.get(other, set())}
-        if len(group) > 1 and group not in found:
-            found.append(group)
-    return found
+    reach = {name: _reached(name, arrows) for name in arrows}
+    groups: list[set[str]] = []
+    for name, known in reach.items():
+        group = {name} | {other for other in known if name in reach.get(other, set())}
+        if len(group) > 1 and group not in groups:
+            groups.append(group)
+    return groups
 
 
 def _reached(start: str, arrows: dict[str, set[str]]) -> set[str]:
@@ -94,9 +96,9 @@ def main() -> int:
     import grimp
 
     every = modules()
-    sizes = [one.lines for one in every.values()]
-    code = sum(one.code for one in every.values())
-    ways = sorted(ways for one in every.values() for ways in one.complexity)
+    sizes = [module.lines for module in every.values()]
+    code = sum(module.code for module in every.values())
+    ways = sorted(ways for module in every.values() for ways in module.complexity)
     graph = grimp.build_graph("cloche")
     importers = {name: graph.find_modules_that_directly_import(name) for name in graph.modules}
     largest = max(every, key=lambda path: every[path].lines)
@@ -106,11 +108,13 @@ def main() -> int:
     print(f"{small} of at most {SMALL} lines, {large} of more than {LARGE}")
     print(f"{sum(len(known) == 1 for known in importers.values())} with exactly one importer")
     print(f"cyclomatic complexity: nine functions in ten at most {quantiles(ways, n=10)[-1]:.0f}, largest {ways[-1]}")
-    print(f"per 100 lines of code: {100 * sum(one.comments for one in every.values()) / code:.1f} with a comment, ", end="")
-    print(f"{100 * sum(one.docstrings for one in every.values()) / code:.0f} of docstrings")
+    print(
+        f"per 100 lines of code: {100 * sum(module.comments for module in every.values()) / code:.1f} with a comment, ", end=""
+    )
+    print(f"{100 * sum(module.docstrings for module in every.values()) / code:.0f} of docstrings")
     for parent in ("cloche.core", "cloche.apps", "cloche.bridge"):
-        found = circles(_between(graph, parent))
-        text = "; ".join(", ".join(sorted(name.rpartition(".")[2] for name in group)) for group in found)
+        groups = circles(_between(graph, parent))
+        text = "; ".join(", ".join(sorted(name.rpartition(".")[2] for name in group)) for group in groups)
         print(f"packages of {parent} that import each other in a circle: {text or 'none'}")
     return 0
 
@@ -119,7 +123,7 @@ def _between(graph: object, parent: str) -> dict[str, set[str]]:
     """Arrows between the packages of a package."""
     arrows: dict[str, set[str]] = {}
     within = f"{parent}."
-    for name in (one for one in graph.modules if one.startswith(within)):  # type: ignore[attr-defined]
+    for name in (module for module in graph.modules if module.startswith(within)):  # type: ignore[attr-defined]
         own = within + name.removeprefix(within).split(".")[0]
         for other in graph.find_modules_directly_imported_by(name):  # type: ignore[attr-defined]
             if other.startswith(within) and (to := within + other.removeprefix(within).split(".")[0]) != own:

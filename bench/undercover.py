@@ -69,8 +69,8 @@ def garden(seed: int, key: str, beyond: dict[str, float] | None = None, permeabl
     truth = simulate([there.case(sky, replace(Parameters.typical(1), **own))], [0.05])[0]
     soil, air = _read(truth, rng)
     nothing = Readings(*(np.empty(0) for _ in range(3)))
-    found = (learn(place, sky, nothing), learn(place, sky, soil, air))
-    unread, read = (_held(run(place, one, sky, [0.05], MEMBERS, seed), truth) for one in found)
+    learned = (learn(place, sky, nothing), learn(place, sky, soil, air))
+    unread, read = (_held(run(place, parameters, sky, [0.05], MEMBERS, seed), truth) for parameters in learned)
     return unread, read
 
 
@@ -114,6 +114,9 @@ def table(gardens: int = 10) -> None:
     beyond = [garden(100 + i, key, factors) for key in KINDS for i, factors in enumerate(OUTSIDE)]
     beyond += [garden(200 + i, key, permeable=1.0) for key in KINDS for i in range(2)]
     for name, rows in (("drawn from the priors", drawn), ("outside the priors", beyond)):
-        for read, part in (("nothing", mean([one for one, _ in rows])), ("a week", mean([two for _, two in rows]))):
+        for read, part in (
+            ("nothing", mean([unread for unread, _ in rows])),
+            ("a week", mean([read for _, read in rows])),
+        ):
             soil = f"{part.inside:.0%} | {part.half_k:.1f} | {part.error_k:.1f}"
             print(f"{name} | {read} | {soil} | {part.air_inside:.0%} | {part.air_half_k:.1f} | {part.air_error_k:.1f}")

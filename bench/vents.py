@@ -67,19 +67,19 @@ def spring(seed: int, cover: str = "glass_frame", limit_c: float = 27.0, days: i
     normals = guess_from_latitude(SITE.latitude_deg, SITE.elevation_m)
     truth = _truth(normals, days + RUN_UP_D + 2, rng)
     weather, place = hours_of(truth, SITE), Place(Bed(), AnnualWave.of_months(normals.mean_c))
-    one, many = _members(1, unknown, rng), _members(MEMBERS, unknown, rng)
-    begin = _run(place, weather.cut(0, RUN_UP_D), one, (_cover(cover, 0.0, 0, 0),), None).end
+    single, many = _members(1, unknown, rng), _members(MEMBERS, unknown, rng)
+    begin = _run(place, weather.cut(0, RUN_UP_D), single, (_cover(cover, 0.0, 0, 0),), None).end
     total = np.zeros(9)
     for day in range(RUN_UP_D, RUN_UP_D + days):
         today = weather.cut(day, day + 1)
         forecast = hours_of(_forecast(truth.cut(day - 1, day + 2), normals, rng), SITE).cut(1, 2)
         there = place.shifted(day * 24)
         plan = plan_day(_tried(there, forecast, many, cover, begin), limit_c)
-        real = _tried(there, today, one, cover, begin)
+        real = _tried(there, today, single, cover, begin)
         wise = plan_day(real, limit_c, margin_k=0.0)
         if plan.look_c is not None and real.inside_c[0, plan.from_h - 1, 0] < plan.look_c:
             plan = replace(plan, opening=0.0)
-        followed = _run(there, today, one, (_cover(cover, plan.opening, plan.from_h, plan.to_h),), begin)
+        followed = _run(there, today, single, (_cover(cover, plan.opening, plan.from_h, plan.to_h),), begin)
         total += _scored(real, followed, plan, wise, limit_c)
         begin = followed.end
     return Season(*(int(v) for v in total[:6]), *(float(v) for v in total[6:]))
@@ -115,23 +115,23 @@ def cold_spring(seed: int, cover: str = "glass_frame", limit_c: float = -2.0, da
     normals = guess_from_latitude(SITE.latitude_deg, SITE.elevation_m)
     truth = _truth(normals, days + RUN_UP_D + 3, rng)
     weather, place = hours_of(truth, SITE), Place(Bed(), AnnualWave.of_months(normals.mean_c))
-    one, many = Parameters.typical(1), Parameters.typical(MEMBERS)
+    single, many = Parameters.typical(1), Parameters.typical(MEMBERS)
     bare = replace(_cover(cover, 0.0, 0, 0), blanket=None)
     ways = [(bare,), (replace(bare, blanket=(18.0, 8.0)),)]
-    begin = _run(place, weather.cut(0, RUN_UP_D), one, ways[0], None).end
+    begin = _run(place, weather.cut(0, RUN_UP_D), single, ways[0], None).end
     total = np.zeros(6, dtype=int)
     for day in range(RUN_UP_D, RUN_UP_D + days):
         there = place.shifted(day * 24)
         forecast = hours_of(_forecast(truth.cut(day - 1, day + 3), normals, rng), SITE).cut(1, 3)
         given, real = (
             np.stack([coldest_c(felt_c(trajectory, True), 0) for trajectory in _each(there, when, who, ways, begin)])
-            for when, who in ((forecast, many), (weather.cut(day, day + 2), one))
+            for when, who in ((forecast, many), (weather.cut(day, day + 2), single))
         )
         plan = plan_night(given, limit_c)
         held = real[:, 0] >= limit_c
         could = bool(held.any())
         total += [1, could, could and not held[plan.way], could and not held[0], plan.way > 0, plan.way > 0 and bool(held[0])]
-        begin = _run(there, weather.cut(day, day + 1), one, ways[plan.way], begin).end
+        begin = _run(there, weather.cut(day, day + 1), single, ways[plan.way], begin).end
     return Nights(*total.tolist())
 
 
@@ -164,9 +164,9 @@ def _forecast(truth: DailyRecord, normals: Normals, rng: np.random.Generator) ->
 
 
 def _tried(place: Place, weather: HourlyWeather, parameters: Parameters, cover: str, begin: Begin) -> Tried:
-    found = _each(place, weather, parameters, [(_cover(cover, opening, 0, 24),) for opening in OPENINGS], begin)
+    result = _each(place, weather, parameters, [(_cover(cover, opening, 0, 24),) for opening in OPENINGS], begin)
     outside = np.broadcast_to(weather.air_c, (24, len(parameters.sun)))
-    return Tried(OPENINGS, np.stack([trajectory.air_c.astype(float) for trajectory in found]), outside)
+    return Tried(OPENINGS, np.stack([trajectory.air_c.astype(float) for trajectory in result]), outside)
 
 
 def _each(

@@ -180,9 +180,9 @@ def _remembered(whole: bool, inputs: ForecastInputs) -> Any:
     key = whole, repr(nameless)
     if key not in _MEMORY:
         _MEMORY[key] = _FORECAST(nameless)
-    found = _MEMORY[key]
+    remembered = _MEMORY[key]
     named = {
-        part: {inputs.readings[i][0]: value for i, value in getattr(found.ground, part).items()}
+        part: {inputs.readings[i][0]: value for i, value in getattr(remembered.ground, part).items()}
         for part in ("strange", "weights")
     }
-    return replace(found, ground=replace(found.ground, **named))
+    return replace(remembered, ground=replace(remembered.ground, **named))

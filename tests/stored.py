@@ -23,8 +23,8 @@ def stored_forecast(**values: Any) -> PlaceForecast:
 
 def sowing_outlook(half: date | None, overdue: date | None) -> SowingOutlook:
     """What is expected of a sowing, by its middle day."""
-    one = (0.0, 1.0, 0.0, 1.0)
-    return SowingOutlook([[0.0], [0.0], [0.0]], NEVER, (None, half, None), NEVER, overdue, 0.8, [], one, one)
+    whole = (0.0, 1.0, 0.0, 1.0)
+    return SowingOutlook([[0.0], [0.0], [0.0]], NEVER, (None, half, None), NEVER, overdue, 0.8, [], whole, whole)
 
 
 def covered_days(*days: OpeningDay) -> CoveredDays | None:

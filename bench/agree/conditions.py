@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from itertools import pairwise
 
-from bench.agree.listed import Found, holds
+from bench.agree.listed import Contradictions, holds
 from bench.agree.pages import Pages
 from cloche.apps.forecasts.status import status_in
 from cloche.apps.places.place_covers import roofs_from
@@ -21,35 +21,35 @@ _STOPS = re.compile(r"\.\.(?!\.)| ,|,\.|\?\.")
 
 
 @holds("No page shows a number that is none, or a placeholder", "all")
-def no_holes(p: Pages) -> Found:
-    yield from (f"{one.path}: {found.group()}" for one in p.shown if (found := _HOLES.search(one.text)))
+def no_holes(p: Pages) -> Contradictions:
+    yield from (f"{page.path}: {match.group()}" for page in p.shown if (match := _HOLES.search(page.text)))
 
 
 @holds("One of a thing is told in the singular", "all")
-def plurals(p: Pages) -> Found:
-    yield from (f"{one.path}: {found.group()}" for one in p.shown if (found := _PLURALS.search(one.text)))
+def plurals(p: Pages) -> Contradictions:
+    yield from (f"{page.path}: {match.group()}" for page in p.shown if (match := _PLURALS.search(page.text)))
 
 
 @holds("Sentences end once", "all")
-def stops(p: Pages) -> Found:
-    for one in p.shown:
-        if found := _STOPS.search(one.text):
-            yield f"{one.path}: {one.text[max(found.start() - 40, 0) : found.end() + 10]!r}"
+def stops(p: Pages) -> Contradictions:
+    for page in p.shown:
+        if match := _STOPS.search(page.text):
+            yield f"{page.path}: {page.text[max(match.start() - 40, 0) : match.end() + 10]!r}"
 
 
 @holds("A page has a heading that says something", "all")
-def headings(p: Pages) -> Found:
-    for one in p.shown:
-        page = one.context.get("page") if one.context else None
+def headings(p: Pages) -> Contradictions:
+    for shown in p.shown:
+        page = shown.context.get("page") if shown.context else None
         if page is not None and hasattr(page, "headline") and not page.headline and not getattr(page, "waiting", ""):
-            yield one.path
+            yield shown.path
 
 
 # Temperatures of a place
 
 
 @holds("The soil now is the same number on Today and on Ground", "today, ground")
-def soil_now(p: Pages) -> Found:
+def soil_now(p: Pages) -> Contradictions:
     today, ground = p.page("today"), p.page("ground")
     if today and ground:
         numbers = {line.place.pk: line.number for line in ground["lines"]}
@@ -59,7 +59,7 @@ def soil_now(p: Pages) -> Found:
 
 
 @holds("A place's page names the same soil now as Ground", "place, ground")
-def soil_at_place(p: Pages) -> Found:
+def soil_at_place(p: Pages) -> Contradictions:
     ground = p.page("ground")
     for line in ground["lines"] if ground else []:
         shown = p.page("place", line.place.pk)
@@ -68,7 +68,7 @@ def soil_at_place(p: Pages) -> Found:
 
 
 @holds("The day's mean of a place is the same on Today and on its own page", "today, place")
-def day_mean(p: Pages) -> Found:
+def day_mean(p: Pages) -> Contradictions:
     today = p.page("today")
     for now in today["page"].places if today else []:
         shown = p.page("place", now.line.place.pk)
@@ -78,7 +78,7 @@ def day_mean(p: Pages) -> Found:
 
 
 @holds("A tray has the same day's mean at its roots on the bench and on Today", "bench, today")
-def tray_roots(p: Pages) -> Found:
+def tray_roots(p: Pages) -> Contradictions:
     bench, today = p.page("bench"), p.page("today")
     means = {now.line.place.pk: now.day_figure.rpartition(" ")[2] for now in today["page"].places} if today else {}
     for room in bench["page"].rooms if bench else []:
@@ -88,7 +88,7 @@ def tray_roots(p: Pages) -> Found:
 
 
 @holds("Numbers are in the reader's scale", "ground")
-def scale(p: Pages) -> Found:
+def scale(p: Pages) -> Contradictions:
     ground = p.page("ground")
     for line in ground["lines"] if ground else []:
         known = p.grounds.get(line.place.pk)
@@ -97,7 +97,7 @@ def scale(p: Pages) -> Found:
 
 
 @holds("Every stored temperature is finite and possible, and no band crosses", "stored")
-def possible(p: Pages) -> Found:
+def possible(p: Pages) -> Contradictions:
     for place in p.places:
         known = p.grounds.get(place.pk)
         if known:
@@ -108,14 +108,14 @@ def possible(p: Pages) -> Found:
 
 
 @holds("Every place that the forms accepted has a forecast of today", "stored")
-def everybody_has_one(p: Pages) -> Found:
+def everybody_has_one(p: Pages) -> Contradictions:
     for place in p.places:
         if place.pk not in p.grounds or p.grounds[place.pk].stale(p.today):
             yield f"{place} ({place.kind})"
 
 
 @holds("Nothing is said to be calculated or failed once all forecasts are there", "today, ground, plan")
-def nothing_waits(p: Pages) -> Found:
+def nothing_waits(p: Pages) -> Contradictions:
     status = status_in(p.garden)
     if not status.calculating and not status.failed:
         for name in ("today", "ground", "plan"):
@@ -128,19 +128,19 @@ def nothing_waits(p: Pages) -> Found:
 
 
 @holds("The engine and the pages name the same cover over a place", "opening, place")
-def same_cover(p: Pages) -> Found:
+def same_cover(p: Pages) -> Contradictions:
     for place in p.outdoors:
         forecast, there = p.forecasts.get(place.pk), p.all_covers(place)
         watch = forecast.watch if forecast else None
         if watch is None:
             continue
-        roofed = [one.key for one in there if not cover_kind(one.key).is_planted_through]
+        roofed = [cover.key for cover in there if not cover_kind(cover.key).is_planted_through]
         if (watch.cover or None) != (roofed[0] if roofed else None):
             yield f"{place}: {watch.cover!r} and {roofed}"
 
 
 @holds("What stands over a bed is among what Compare covers offers", "covers")
-def offered_there(p: Pages) -> Found:
+def offered_there(p: Pages) -> Contradictions:
     for place in p.outdoors:
         there = p.cover_on_place(place)
         if there is None or place.pk not in p.grounds:
@@ -152,22 +152,22 @@ def offered_there(p: Pages) -> Found:
 
 
 @holds("Compare covers lists them by what it says it sorts by", "covers")
-def sorted_covers(p: Pages) -> Found:
+def sorted_covers(p: Pages) -> Contradictions:
     for place in p.outdoors[:1]:
         shown = p.page("covers", place=place.pk, crop="", on=p.today.isoformat(), warm=14)
         page = shown["page"] if shown else None
         gains = [_kelvin(row.gain) for row in page.rows] if page and page.rows else []
-        if any(one < two - 0.15 for one, two in pairwise(gains)):
+        if any(shorter < longer - 0.15 for shorter, longer in pairwise(gains)):
             yield f"{place}: {gains}"
 
 
 def _kelvin(text: str) -> float:
-    found = re.match(r"(−?[\d.]+)° (warmer|colder)", text)
-    return 0.0 if not found else float(found[1].replace("−", "-")) * (1 if found[2] == "warmer" else -1)
+    match = re.match(r"(−?[\d.]+)° (warmer|colder)", text)
+    return 0.0 if not match else float(match[1].replace("−", "-")) * (1 if match[2] == "warmer" else -1)
 
 
 @holds("A place with a cover of its kind has the same roof in its plan as in Open and close", "cover_timetable, opening")
-def same_roof(p: Pages) -> Found:
+def same_roof(p: Pages) -> Contradictions:
     for place in p.outdoors:
         roofs = roofs_from(place, p.today)
         shown = p.page("cover_timetable", place.pk)
@@ -176,7 +176,7 @@ def same_roof(p: Pages) -> Found:
 
 
 @holds("A usual cover is told only where no cover was ever noted by date", "place")
-def usual_only(p: Pages) -> Found:
+def usual_only(p: Pages) -> Contradictions:
     for place in p.outdoors:
         shown = p.page("place", place.pk)
         usual = place.kind in USUAL_COVER and not place.cover_periods.exists()

@@ -97,11 +97,11 @@ def make(number: int, seed: int) -> World:
     client = Client()
     client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     world = World(garden, person, client, draw, now)
-    _found(world)
+    _create_garden(world)
     return world
 
 
-def _found(world: World) -> None:
+def _create_garden(world: World) -> None:
     draw, garden = world.draw, world.garden
     if draw.random() < 0.7:
         _weather(world)

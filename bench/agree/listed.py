@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from bench.agree.pages import Pages
 
-Found = Iterator[str]
+Contradictions = Iterator[str]
 
 
 @dataclass(frozen=True)
@@ -16,16 +16,16 @@ class Invariant:
 
     text: str
     pages: str
-    check: Callable[[Pages], Found]
+    check: Callable[[Pages], Contradictions]
 
 
 INVARIANTS: list[Invariant] = []
 
 
-def holds(text: str, pages: str) -> Callable[[Callable[[Pages], Found]], Callable[[Pages], Found]]:
+def holds(text: str, pages: str) -> Callable[[Callable[[Pages], Contradictions]], Callable[[Pages], Contradictions]]:
     """Put a check on the list."""
 
-    def listed(check: Callable[[Pages], Found]) -> Callable[[Pages], Found]:
+    def listed(check: Callable[[Pages], Contradictions]) -> Callable[[Pages], Contradictions]:
         INVARIANTS.append(Invariant(text, pages, check))
         return check
 

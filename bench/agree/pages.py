@@ -105,7 +105,7 @@ class Pages:
 
     @cached_property
     def forecasts(self) -> dict[int, Forecast]:
-        return {one.place_id: one for one in Forecast.objects.filter(place__in=self.places)}
+        return {forecast.place_id: forecast for forecast in Forecast.objects.filter(place__in=self.places)}
 
     @cached_property
     def outlooks(self) -> list[CropOutlook]:
@@ -126,7 +126,7 @@ class Pages:
 
     @cached_property
     def progress(self) -> dict[int, Progress]:
-        return {one.pk: progress_of(one, self.today) for one in self.sowings}
+        return {sowing.pk: progress_of(sowing, self.today) for sowing in self.sowings}
 
     @cached_property
     def plantings(self) -> list[Planting]:
@@ -152,7 +152,7 @@ class Pages:
     @property
     def shown(self) -> list[Shown]:
         """All pages that were asked for and answered."""
-        return [one for one in self._shown.values() if one is not None]
+        return [page for page in self._shown.values() if page is not None]
 
     def ask_for_all(self) -> None:
         """Every page that a grower opens, also those that no invariant looks into."""
@@ -166,8 +166,8 @@ class Pages:
             self.page("bed_plan", place.pk)
             self.page("cover_timetable", place.pk)
             self.page("put_on", place.pk)
-        for one in self.outlooks[::4]:
-            self.page("crop_in_place", one.place_id, one.crop_key)
+        for outlook in self.outlooks[::4]:
+            self.page("crop_in_place", outlook.place_id, outlook.crop_key)
         for sowing in self.sowings:
             self.page("life", sowing.pk)
         for planting in self.plantings:

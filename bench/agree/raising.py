@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from bench.agree.listed import Found, holds
+from bench.agree.listed import Contradictions, holds
 from bench.agree.pages import Pages
 from cloche.apps.sowings.progress import State
 from cloche.bridge.services.planting import BENCH_KINDS
@@ -14,36 +14,36 @@ from cloche.core.windows.raised_life import Due
 
 
 @holds("A total in the end is never below what was counted, nor above what was sown", "sowings")
-def totals(p: Pages) -> Found:
-    for one in p.sowings:
-        progress = p.progress[one.pk]
-        if progress.expected and one.seeds:
+def totals(p: Pages) -> Contradictions:
+    for sowing in p.sowings:
+        progress = p.progress[sowing.pk]
+        if progress.expected and sowing.seeds:
             low, middle, high = progress.expected
-            if not (progress.counted or 0) <= low <= middle <= high <= max(one.seeds, progress.counted or 0):
-                yield f"{one.crop_key}: {progress.counted} counted, {progress.expected} of {one.seeds}"
+            if not (progress.counted or 0) <= low <= middle <= high <= max(sowing.seeds, progress.counted or 0):
+                yield f"{sowing.crop_key}: {progress.counted} counted, {progress.expected} of {sowing.seeds}"
 
 
 @holds("Sowings, Today and a sowing's life know the same state of it", "sowings, today, life")
-def same_state(p: Pages) -> Found:
+def same_state(p: Pages) -> Contradictions:
     shown = p.page("sowings")
     lines = {line.sowing.pk: line for line in shown["page"].awaited} if shown else {}
-    for one in p.sowings:
-        state, job = p.progress[one.pk].state, p.job_of("overdue", one.pk)
-        if one.pk in lines and lines[one.pk].overdue is not (state is State.OVERDUE):
-            yield f"{one.crop_key}: overdue on Sowings {lines[one.pk].overdue}, {state}"
+    for sowing in p.sowings:
+        state, job = p.progress[sowing.pk].state, p.job_of("overdue", sowing.pk)
+        if sowing.pk in lines and lines[sowing.pk].overdue is not (state is State.OVERDUE):
+            yield f"{sowing.crop_key}: overdue on Sowings {lines[sowing.pk].overdue}, {state}"
         if (job is not None) is not (state is State.OVERDUE):
-            yield f"{one.crop_key}: {state}, job {job}"
+            yield f"{sowing.crop_key}: {state}, job {job}"
 
 
 @holds("Nothing that was counted is asked to be counted as if it had not shown", "today")
-def counted_once(p: Pages) -> Found:
-    for one in p.sowings:
-        if p.progress[one.pk].counted and (p.job_of("count", one.pk) or p.job_of("overdue", one.pk)):
-            yield one.crop_key
+def counted_once(p: Pages) -> Contradictions:
+    for sowing in p.sowings:
+        if p.progress[sowing.pk].counted and (p.job_of("count", sowing.pk) or p.job_of("overdue", sowing.pk)):
+            yield sowing.crop_key
 
 
 @holds("A sowing of which nothing is seen is not to be potted on, hardened off or planted out", "today, bench, life")
-def silent_is_not_raised(p: Pages) -> Found:
+def silent_is_not_raised(p: Pages) -> Contradictions:
     for job in p.jobs:
         if str(job.kind) == "raise":
             sowing = job.facts.life.sowing  # type: ignore[union-attr]
@@ -52,7 +52,7 @@ def silent_is_not_raised(p: Pages) -> Found:
 
 
 @holds("A step that was taken is not advised again", "today, life")
-def steps_once(p: Pages) -> Found:
+def steps_once(p: Pages) -> Contradictions:
     for job in p.jobs:
         if str(job.kind) == "raise":
             life = job.facts.life  # type: ignore[union-attr]
@@ -64,20 +64,20 @@ def steps_once(p: Pages) -> Found:
 
 
 @holds("What was planted out stands in the plan of its bed, linked, and no longer on the bench", "life, bed_plan, bench")
-def planted_out(p: Pages) -> Found:
+def planted_out(p: Pages) -> Contradictions:
     bench = p.page("bench")
-    on_bench = {one.pk for room in bench["page"].rooms for tray in room.trays for one in tray.sown} if bench else set()
-    for one in p.sowings:
-        if p.progress[one.pk].state is not State.PLANTED_OUT:
+    on_bench = {sowing.pk for room in bench["page"].rooms for tray in room.trays for sowing in tray.sown} if bench else set()
+    for sowing in p.sowings:
+        if p.progress[sowing.pk].state is not State.PLANTED_OUT:
             continue
-        if one.pk in on_bench:
-            yield f"{one.crop_key} still on the bench"
-        if not any(each.sowing_id == one.pk and each.planted_on for each in p.plantings):
-            yield f"{one.crop_key} in {one.place}: not in the plan"
+        if sowing.pk in on_bench:
+            yield f"{sowing.crop_key} still on the bench"
+        if not any(each.sowing_id == sowing.pk and each.planted_on for each in p.plantings):
+            yield f"{sowing.crop_key} in {sowing.place}: not in the plan"
 
 
 @holds("Half up is the same day on Sowings and in a sowing's life", "sowings, life")
-def same_half(p: Pages) -> Found:
+def same_half(p: Pages) -> Contradictions:
     from cloche.apps.bench.life import life_of
 
     shown = p.page("sowings")
@@ -88,26 +88,26 @@ def same_half(p: Pages) -> Found:
 
 
 @holds("A sowing that is not half up by its count is not told as up for weeks", "life, bench")
-def counts_first(p: Pages) -> Found:
-    for one in p.sowings:
-        progress = p.progress[one.pk]
-        if progress.counted == 0 and progress.half_on is not None and progress.half_on < p.today and not one.finished:
-            yield f"{one.crop_key}: 0 counted, half up {progress.half_on}"
+def counts_first(p: Pages) -> Contradictions:
+    for sowing in p.sowings:
+        progress = p.progress[sowing.pk]
+        if progress.counted == 0 and progress.half_on is not None and progress.half_on < p.today and not sowing.finished:
+            yield f"{sowing.crop_key}: 0 counted, half up {progress.half_on}"
 
 
 @holds("A crop is half up before all of it is", "sowings")
-def half_before_most(p: Pages) -> Found:
-    for one in p.sowings:
-        progress = p.progress[one.pk]
+def half_before_most(p: Pages) -> Contradictions:
+    for sowing in p.sowings:
+        progress = p.progress[sowing.pk]
         if progress.half_on and progress.most_on and progress.half_on > progress.most_on:
-            yield f"{one.crop_key}: {progress.half_on} and {progress.most_on}"
+            yield f"{sowing.crop_key}: {progress.half_on} and {progress.most_on}"
 
 
 # Opening, nights
 
 
 @holds("Today says to open what Open and close says to open, and nothing where nothing grows", "today, opening")
-def same_opening(p: Pages) -> Found:
+def same_opening(p: Pages) -> Contradictions:
     opening = p.page("opening")
     plans = {plan.place.pk: plan for plan in opening["page"].plans} if opening else {}
     for job in p.jobs:
@@ -120,7 +120,7 @@ def same_opening(p: Pages) -> Found:
 
 
 @holds("A job to open is never of an hour that has passed", "today")
-def open_in_time(p: Pages) -> Found:
+def open_in_time(p: Pages) -> Contradictions:
     for job in p.jobs:
         if str(job.kind) in ("open", "doors"):
             facts: Any = job.facts
@@ -130,7 +130,7 @@ def open_in_time(p: Pages) -> Found:
 
 
 @holds("A cover is kept closed only where it stays below the limit, and opened only where it may come near", "opening")
-def reason_fits_opening(p: Pages) -> Found:
+def reason_fits_opening(p: Pages) -> Contradictions:
     for place in p.outdoors:
         watch = p.forecasts[place.pk].watch if place.pk in p.forecasts else None
         for day in watch.covered.days if watch and watch.covered else []:
@@ -142,7 +142,7 @@ def reason_fits_opening(p: Pages) -> Found:
 
 
 @holds("Where no opening is said to be enough, wide open passes the limit", "opening")
-def too_hot_is_hot(p: Pages) -> Found:
+def too_hot_is_hot(p: Pages) -> Contradictions:
     for place in p.outdoors:
         watch = p.forecasts[place.pk].watch if place.pk in p.forecasts else None
         for day in watch.covered.days if watch and watch.covered else []:
@@ -151,7 +151,7 @@ def too_hot_is_hot(p: Pages) -> Found:
 
 
 @holds("A night that needs nothing is no colder, at worst, than what grows there survives", "opening, today")
-def night_fits(p: Pages) -> Found:
+def night_fits(p: Pages) -> Contradictions:
     for place in p.outdoors:
         watch = p.forecasts[place.pk].watch if place.pk in p.forecasts else None
         for night in watch.nights if watch else []:
@@ -160,7 +160,7 @@ def night_fits(p: Pages) -> Found:
 
 
 @holds("Only what grows in the open or under a cover is protected at night", "today")
-def night_jobs_have_plants(p: Pages) -> Found:
+def night_jobs_have_plants(p: Pages) -> Contradictions:
     for job in p.jobs:
         if str(job.kind) == "night" and not job.facts.watched.data.growing:  # type: ignore[union-attr]
             yield job.place
@@ -170,7 +170,7 @@ def night_jobs_have_plants(p: Pages) -> Found:
 
 
 @holds("A heater is on for a share of the day between none and all, and uses what its watts say", "tray")
-def heat_adds_up(p: Pages) -> Found:
+def heat_adds_up(p: Pages) -> Contradictions:
     for place in p.places:
         known = p.grounds.get(place.pk)
         heat = known.data.heat if known else None
@@ -181,7 +181,7 @@ def heat_adds_up(p: Pages) -> Found:
 
 
 @holds("A heated tray's page tells the heat source that is written down for it", "tray")
-def heat_is_listed(p: Pages) -> Found:
+def heat_is_listed(p: Pages) -> Contradictions:
     for place in p.places:
         shown = p.page("tray", place.pk)
         if shown and len(shown["page"].heat) != place.heat_periods.count():
@@ -189,7 +189,7 @@ def heat_is_listed(p: Pages) -> Found:
 
 
 @holds("What heat would do takes every tray that its own link names", "heat_gains, tray")
-def heat_link(p: Pages) -> Found:
+def heat_link(p: Pages) -> Contradictions:
     for place in p.places:
         if place.kind in BENCH_KINDS:
             shown = p.page("heat_gains", place=place.pk)
@@ -198,7 +198,7 @@ def heat_link(p: Pages) -> Found:
 
 
 @holds("A hotbed warms trays and roots only before it has faded", "hotbed")
-def hotbed_order(p: Pages) -> Found:
+def hotbed_order(p: Pages) -> Contradictions:
     from cloche.apps.places.selectors import filled_on
     from cloche.bridge.services.hotbeds import TRAYS_FROM_C, times_of
 
@@ -210,7 +210,7 @@ def hotbed_order(p: Pages) -> Found:
 
 
 @holds("Nothing is offered for sowing where a hotbed has no earth", "place, today")
-def no_earth_no_seed(p: Pages) -> Found:
+def no_earth_no_seed(p: Pages) -> Contradictions:
     for place in p.places:
         bed = getattr(place, "hotbed", None) if place.kind == "hotbed" else None
         if bed is not None and bed.soil_m == 0 and any(o.place_id == place.pk for o in p.outlooks):

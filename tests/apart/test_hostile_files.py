@@ -141,9 +141,9 @@ def test_a_picture_is_made_small_upright_and_without_its_cameras_notes() -> None
     notes = Image.Exif()
     notes[0x0112], notes[0x010F] = 6, "A camera"  # turned by a quarter
     kept = small_jpeg(picture(3000, 2000, exif=notes))
-    found = Image.open(io.BytesIO(kept))
-    assert found.size == (853, 1280)
-    assert not found.getexif()
+    small = Image.open(io.BytesIO(kept))
+    assert small.size == (853, 1280)
+    assert not small.getexif()
     assert b"A camera" not in kept
 
 

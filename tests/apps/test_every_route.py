@@ -32,25 +32,25 @@ OUTSIDE = {
     "feed",
 }
 OUTSIDE |= {"service_worker", "manifest", "no_signal", "archive_in", "archive_coming"}
-OUTSIDE |= {str(one.name) for one in accounts.urlpatterns}
+OUTSIDE |= {str(route.name) for route in accounts.urlpatterns}
 """Addresses of no garden; each has tests of its own."""
 
 
 def patterns(root: Any = None) -> Iterator[URLPattern]:
-    for one in (root or get_resolver()).url_patterns:
-        if isinstance(one, URLResolver) and one.namespace == "loggers-api":
+    for pattern in (root or get_resolver()).url_patterns:
+        if isinstance(pattern, URLResolver) and pattern.namespace == "loggers-api":
             continue  # opened by a device's token, not by a person: see below
-        if isinstance(one, URLResolver):
-            yield from patterns(one)
+        if isinstance(pattern, URLResolver):
+            yield from patterns(pattern)
         else:
-            yield one
+            yield pattern
 
 
-NAMES = sorted(str(one.name) for one in patterns())
+NAMES = sorted(str(pattern.name) for pattern in patterns())
 INSIDE = sorted((name for name in NAMES if name not in OUTSIDE), key=lambda name: name == "leave")  # who has left sees nothing
-OWNED = {str(one.name) for one in patterns() if getattr(one.callback, "own", None)}
+OWNED = {str(pattern.name) for pattern in patterns() if getattr(pattern.callback, "own", None)}
 """Where something that is there already is changed: helpers change what they entered themselves."""
-WRITING = {str(one.name): getattr(one.callback, "writing", None) for one in patterns()}
+WRITING = {str(pattern.name): getattr(pattern.callback, "writing", None) for pattern in patterns()}
 
 
 @pytest.fixture
@@ -140,8 +140,8 @@ SHARED = {"garden_id", "crop_key", "day", "kind"}
 
 @pytest.mark.parametrize("method", ["get", "post"])
 def test_another_gardens_addresses_do_not_exist(signed_in: Client, garden: Garden, other: Garden, method: str) -> None:
-    found = statuses(signed_in, method, values_of(other))
-    assert {name: status for name, status in found.items() if status not in (404, 405)} == {}
+    answers = statuses(signed_in, method, values_of(other))
+    assert {name: status for name, status in answers.items() if status not in (404, 405)} == {}
 
 
 def test_every_address_of_another_garden_answers_one_of_the_two(signed_in: Client, garden: Garden, other: Garden) -> None:
@@ -164,11 +164,11 @@ def test_anothers_things_cannot_be_told_from_things_that_do_not_exist(
     nothing = {key: value if key in SHARED else NOBODYS.get(key, NO_NUMBER) for key, value in strange.items()}
     before = [list(rows.values()) for rows in everything_of(other)]
     for name in (name for name in INSIDE if set(converters(name)) - SHARED):
-        found, none = (
+        theirs, none = (
             getattr(signed_in, method)(address(name, values | {"garden_id": garden.pk})) for values in (strange, nothing)
         )
-        assert found.status_code == none.status_code, name
-        assert found.status_code in (302, 404, 405), name
+        assert theirs.status_code == none.status_code, name
+        assert theirs.status_code in (302, 404, 405), name
     assert [list(rows.values()) for rows in everything_of(other)] == before
 
 
@@ -190,8 +190,8 @@ def everything_of(garden: Garden) -> list[Any]:
 
 
 def converters(name: str) -> list[str]:
-    (found,) = [one for one in patterns() if one.name == name]
-    return list(found.pattern.converters)
+    (match,) = [match for match in patterns() if match.name == name]
+    return list(match.pattern.converters)
 
 
 def join(garden: Garden, client: Client, role: str) -> None:
@@ -202,15 +202,15 @@ def join(garden: Garden, client: Client, role: str) -> None:
 
 def test_a_viewer_changes_nothing(client: Client, other: Garden) -> None:
     join(other, client, "viewer")
-    found = statuses(client, "post", values_of(other))
-    assert {name: s for name, s in found.items() if s not in (403, 405) and WRITING[name] != "viewer"} == {}
+    answers = statuses(client, "post", values_of(other))
+    assert {name: s for name, s in answers.items() if s not in (403, 405) and WRITING[name] != "viewer"} == {}
 
 
 def test_a_helper_changes_the_log_and_no_more(client: Client, other: Garden) -> None:
     join(other, client, "helper")
-    found = statuses(client, "post", values_of(other))
-    assert {name: s for name, s in found.items() if s not in (403, 405) and WRITING[name] in ("owner", "grower")} == {}
-    allowed = {name: s for name, s in found.items() if WRITING[name] in ("helper", "viewer")}
+    answers = statuses(client, "post", values_of(other))
+    assert {name: s for name, s in answers.items() if s not in (403, 405) and WRITING[name] in ("owner", "grower")} == {}
+    allowed = {name: s for name, s in answers.items() if WRITING[name] in ("helper", "viewer")}
     assert {name: s for name, s in allowed.items() if s == 403 and name not in OWNED} == {}
     # Nothing there was entered by them; a day of weather that is not there yet they may add.
     others = {name: s for name, s in allowed.items() if name in OWNED - {"weather"}}
@@ -233,6 +233,6 @@ def test_what_a_device_calls_is_closed_without_a_token_of_its_own(client: Client
     for path, methods in paths.items():
         for method in methods:
             for headers in ({}, {"Authorization": "Bearer guessed"}):
-                found = getattr(client, method)(path, {}, content_type="application/json", headers=headers)
-                assert found.status_code == 401, path
+                scheme = getattr(client, method)(path, {}, content_type="application/json", headers=headers)
+                assert scheme.status_code == 401, path
     assert not LoggedReading.objects.exists()

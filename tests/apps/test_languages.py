@@ -59,11 +59,11 @@ class Page(HTMLParser):
         return " ".join(self.read)
 
 
-def clock(found: re.Match[str]) -> str:
+def clock(match: re.Match[str]) -> str:
     """A time as minutes of the day, however it is written."""
-    hour, minute = int(found[1] or found[4]), int(found[2] or found[5] or 0)
-    if found[3]:
-        hour = hour % 12 + (12 if found[3] == "PM" else 0)
+    hour, minute = int(match[1] or match[4]), int(match[2] or match[5] or 0)
+    if match[3]:
+        hour = hour % 12 + (12 if match[3] == "PM" else 0)
     return f" {hour * 60 + minute}m "
 
 
@@ -96,7 +96,7 @@ def readable(garden: Garden) -> dict[str, Any]:
 
 def own_words() -> set[str]:
     """Words by which the two differ: of the language's file, of crops, of dates."""
-    found = set(CALENDAR)
+    words = set(CALENDAR)
     with (FOLDER / "django.po").open("rb") as file:
         for message in read_po(file):
             pairs = (
@@ -106,10 +106,10 @@ def own_words() -> set[str]:
             )
             for ours, theirs in pairs:
                 if theirs:
-                    found |= set(WORD.findall(ours)) ^ set(WORD.findall(theirs))
+                    words |= set(WORD.findall(ours)) ^ set(WORD.findall(theirs))
     for crop in crops().values():
-        found |= {word for name in (*crop.british, *crop.american) for word in WORD.findall(name)}
-    return {word.lower() for word in found}
+        words |= {word for name in (*crop.british, *crop.american) for word in WORD.findall(name)}
+    return {word.lower() for word in words}
 
 
 def test_nothing_but_words_dates_and_clock_differ(signed_in: Client, garden: Garden, grown: Place) -> None:
@@ -155,9 +155,9 @@ def test_a_thing_is_counted_by_the_languages_plurals() -> None:
 
 def test_the_language_files_know_every_sentence_that_can_be_said() -> None:
     """`./run languages` brings them up to date."""
-    found = catalogue.template_catalogue()
-    assert {m.id for m in found} == {m.id for m in catalogue.read(FOLDER)}
-    assert len(found) > 1500
+    gathered = catalogue.template_catalogue()
+    assert {m.id for m in gathered} == {m.id for m in catalogue.read(FOLDER)}
+    assert len(gathered) > 1500
 
 
 def test_what_is_read_was_made_from_what_people_edit(tmp_path: Path) -> None:
@@ -189,15 +189,15 @@ def test_reviewers_have_every_sentence_on_a_page_with_its_counts(tmp_path: Path)
 
 
 def test_a_new_language_begins_empty_and_keeps_what_was_translated(tmp_path: Path) -> None:
-    folder, found = tmp_path / "it" / "LC_MESSAGES", catalogue.template_catalogue()
-    catalogue.write(folder, catalogue.brought_up_to_date(folder, found))
+    folder, gathered = tmp_path / "it" / "LC_MESSAGES", catalogue.template_catalogue()
+    catalogue.write(folder, catalogue.brought_up_to_date(folder, gathered))
     assert catalogue.differing(catalogue.read(folder)) == 0
     written = (folder / "django.po").read_text(encoding="utf-8")
     todays = 'msgid "Today"\nmsgstr ""'
     assert todays in written
     written = written.replace(todays, 'msgid "Today"\nmsgstr "Oggi"') + '\nmsgid "No longer said"\nmsgstr "Non più"\n'
     (folder / "django.po").write_text(written, encoding="utf-8")
-    again = catalogue.brought_up_to_date(folder, found)
+    again = catalogue.brought_up_to_date(folder, gathered)
     assert again.get("Today").string == "Oggi"
     assert "No longer said" not in again
     assert catalogue.differing(again) == 1

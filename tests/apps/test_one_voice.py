@@ -88,23 +88,23 @@ def rooms(request: pytest.FixtureRequest, db: None, monkeypatch: pytest.MonkeyPa
 
 def test_no_two_rooms_contradict_each_other(rooms: list[Rooms]) -> None:
     assert len(rooms) == 2
-    for one in rooms:
-        same_warmth(one)
-        same_windows(one)
-        same_dates_in_the_calendar(one)
-        same_jobs(one)
+    for page in rooms:
+        same_warmth(page)
+        same_windows(page)
+        same_dates_in_the_calendar(page)
+        same_jobs(page)
 
 
-def same_warmth(one: Rooms) -> None:
+def same_warmth(rooms: Rooms) -> None:
     """One figure for the day, and one for this hour, of each place."""
-    today, ground = plain(one.page("today")), plain(one.page("ground"))
-    for place in one.places:
-        there = plain(one.page("place", place.pk))
+    today, ground = plain(rooms.page("today")), plain(rooms.page("ground"))
+    for place in rooms.places:
+        there = plain(rooms.page("place", place.pk))
         mean = re.search(rf"{re.escape(place.name)} stands at ({DEGREES}), the day’s mean", there)
         hour = re.search(rf"({DEGREES})[CF]? at this hour", there)
         assert mean, place.name
         assert hour, place.name
-        wakes = plain(one.page("what_wakes", place=place.pk))
+        wakes = plain(rooms.page("what_wakes", place=place.pk))
         assert f"{place.name} stands at {mean[1]}" in wakes
         assert re.search(rf"{re.escape(place.name)} .{{0,160}}?mean {re.escape(mean[1])}", today), (place.name, mean[1])
         assert hour[1] in today
@@ -115,26 +115,26 @@ LINK = r"/g/\d+/places/\d+/crops/([a-z0-9_]+)/"
 OPEN = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
 
 
-def same_windows(one: Rooms) -> None:
+def same_windows(rooms: Rooms) -> None:
     """What can go in now, by the file, the season's page, each place's page, Today and the crops' own pages."""
-    season = one.page("windows")
+    season = rooms.page("windows")
     groups = dict(re.findall(r"<h2>([^<]*)</h2>(.*?)(?=<h2>|$)", season, re.S))
     listed = "".join(groups.get(str(TIMINGS[timing]), "") for timing in OPEN)
-    crops_open = {crop for crop, _, _ in one.open_now}
+    crops_open = {crop for crop, _, _ in rooms.open_now}
     if listed:
         # A crop and what is grown of it to stand the winter are one row and a second one below it.
         rows = re.findall(rf'<a class="ribbon-row" href="{LINK}"', listed)
-        known = {one.name: one.key for one in crops.crops()}
+        known = {crop.name: crop.key for crop in crops.crops()}
         assert {crops.usual_of(key) for key in rows} == {crops.usual_of(known[name]) for name in crops_open}
         said = re.search(r"(\w+) crops? can go in today", plain(season))
         assert said
         assert said[1].lower() in (str(len(rows)), NUMBERS.get(len(rows), ""))
-    today = one.page("today")
-    for place in one.places:
-        here = {(crop, method) for crop, name, method in one.open_now if name == place.name}
+    today = rooms.page("today")
+    for place in rooms.places:
+        here = {(crop, method) for crop, name, method in rooms.open_now if name == place.name}
         if place.kind in BENCHES:
             continue
-        page = one.page("place", place.pk)
+        page = rooms.page("place", place.pk)
         lines = re.findall(rf'<a class="ribbon-row[^"]*" href="{LINK}".*?<span class="when">([^<]*)<', page, re.S)
         now = {crops.crop(key).name for key, when in lines if when.startswith("today") or "from today" in when}
         assert now == {crop for crop, _ in here}, place.name
@@ -149,30 +149,30 @@ COUNTED = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine
 NUMBERS = dict(enumerate(COUNTED, start=1))
 
 
-def same_dates_in_the_calendar(one: Rooms) -> None:
+def same_dates_in_the_calendar(rooms: Rooms) -> None:
     """First and last days in the calendar are those of the file."""
-    events = Calendar.from_ical(calendar(one.garden, one.now)).walk("VEVENT")
+    events = Calendar.from_ical(calendar(rooms.garden, rooms.now)).walk("VEVENT")
     feed = {(str(event["summary"]), event["dtstart"].dt) for event in events}
-    beds = {place.name for place in one.places if place.kind not in BENCHES}
-    for row in one.table:
+    beds = {place.name for place in rooms.places if place.kind not in BENCHES}
+    for row in rooms.table:
         if row["place"] not in beds:
             continue
         name = f"{row['crop']}{'' if row['method'] == 'direct' else ', plants'} in {row['place']}"
         first = date.fromisoformat(row["earliest"])
-        if first > one.today:
+        if first > rooms.today:
             assert (f"{name}: the window opens", first) in feed
         if row["last"]:
             assert (f"{name}: last sensible day", date.fromisoformat(row["last"])) in feed
 
 
-def same_jobs(one: Rooms) -> None:
+def same_jobs(rooms: Rooms) -> None:
     """The day's jobs and their order on Today and in the week; how far to open, as Open and shut has it."""
 
     def jobs(page: str) -> list[str]:
         return [plain(job) for job in re.findall(r'<p class="do">(.*?)</p>', page, re.S)]
 
-    today, week = one.page("today"), one.page("week")
+    today, week = rooms.page("today"), rooms.page("week")
     assert jobs(today) == jobs(week)
-    opening = plain(one.page("opening"))
+    opening = plain(rooms.page("opening"))
     for said in re.findall(r"(Open (?:it|them)[^.]*?\d\d?[:.]\d\d to \d\d?[:.]\d\d)", plain(today)):
         assert said in opening, said

@@ -39,7 +39,7 @@ def quick(monkeypatch: pytest.MonkeyPatch) -> None:
 
 def test_the_documents_list_is_that_of_the_bench() -> None:
     rows = re.findall(r"^\| \d+ \| (.*?) \| (.*?) \|$", DOCS.read_text(encoding="utf-8"), re.MULTILINE)
-    assert rows == [(one.text, one.pages) for one in INVARIANTS]
+    assert rows == [(invariant.text, invariant.pages) for invariant in INVARIANTS]
     assert len(rows) >= 40
 
 
@@ -59,10 +59,10 @@ def test_a_contradiction_is_found(db: None, quick: None, monkeypatch: pytest.Mon
     def warmer(*given: Any) -> Any:
         from dataclasses import replace
 
-        found = line(*given)
-        return replace(found, number=found.number.replace("°", "1°"))
+        drawn = line(*given)
+        return replace(drawn, number=drawn.number.replace("°", "1°"))
 
     monkeypatch.setattr(ground, "_line", warmer)
-    found = " ".join(agreement.looked_at((4, SEED)).contradictions)
-    assert "A place's page names the same soil now as Ground" in found
-    assert "Numbers are in the reader's scale" in found
+    said = " ".join(agreement.looked_at((4, SEED)).contradictions)
+    assert "A place's page names the same soil now as Ground" in said
+    assert "Numbers are in the reader's scale" in said

@@ -34,19 +34,19 @@ TRIED = "ACGMQU"
 @cache
 def held() -> dict[str, list[bool]]:
     """By file of probes, whether each holds."""
-    found = {}
+    shares = {}
     for path in (calendars.PROBES, calendars.OWN_PROBES, calendars.WIDE_PROBES):
-        probes = [one for one in calendars.read_probes(path) if one.site in TRIED]
+        probes = [read_probe for read_probe in calendars.read_probes(path) if read_probe.site in TRIED]
         given = calendars.chances(sites(), probes)
-        found[path.name] = [one.holds(chance) for one, chance in zip(probes, given, strict=True)]
-    return found
+        shares[path.name] = [probe.holds(chance) for probe, chance in zip(probes, given, strict=True)]
+    return shares
 
 
 @pytest.mark.parametrize("path", [calendars.PROBES, calendars.OWN_PROBES, calendars.WIDE_PROBES], ids=["usual", "more", "wide"])
 def test_nineteen_days_of_twenty_are_judged_as_growers_would(path: Path) -> None:
-    one = held()[path.name]
-    assert len(one) > 40
-    assert sum(one) / len(one) >= 0.95
+    shares = held()[path.name]
+    assert len(shares) > 40
+    assert sum(shares) / len(shares) >= 0.95
 
 
 @cache
@@ -57,7 +57,7 @@ def given(site: str, today: date) -> list[CropDays]:
 
 def spans(site: str, today: date, key: str) -> list[tuple[date, date]]:
     row = next(row for row in given(site, today) if row.crop_key == key and row.better)
-    return [(one.earliest, one.last) for one in row.windows]
+    return [(window.earliest, window.last) for window in row.windows]
 
 
 @pytest.mark.parametrize("key", ["snap_bean", "squash", "sweet_corn", "tomato"])
@@ -100,8 +100,8 @@ def test_no_window_is_broken_by_the_noise_of_a_few_dozen_courses() -> None:
 
 
 def test_a_day_is_told_from_the_last_first_of_a_quarter_before_it() -> None:
-    one = calendars.Probe("A", "pea", "sown", date(2027, 4, 1), True)
-    assert one.told_on == date(2027, 1, 1)
+    probe = calendars.Probe("A", "pea", "sown", date(2027, 4, 1), True)
+    assert probe.told_on == date(2027, 1, 1)
     assert calendars.Probe("A", "pea", "sown", date(2027, 1, 1), True).told_on == date(2026, 10, 1)
     assert ZoneInfo(sites()["A"]["timezone"])
 

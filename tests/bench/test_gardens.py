@@ -30,8 +30,8 @@ def weeks_ahead(monkeypatch: pytest.MonkeyPatch) -> None:
 
 def test_all_kinds_of_place_are_drawn_and_the_same_again() -> None:
     drawn = [gardens.inputs_of(number) for number in range(30)]
-    assert {one.kind for one in drawn} == set(place_kinds())
-    assert any(one.latitude_deg < 0 for one in drawn)
+    assert {garden.kind for garden in drawn} == set(place_kinds())
+    assert any(garden.latitude_deg < 0 for garden in drawn)
     assert drawn == [gardens.inputs_of(number) for number in range(30)]
 
 
@@ -43,15 +43,15 @@ def test_a_random_garden_has_a_usable_forecast(number: int) -> None:
 def test_a_trial_in_inches_does_not_stop_its_bed() -> None:
     """2 in are 0.0508 m: no whole number of millimetres."""
     gain = Under("gain", NOW - timedelta(days=1), NOW - timedelta(days=1), 3.0, 0.0508)
-    found = forecast(inputs(kind="tunnel", crops=("pea",), under=(gain,)))
-    assert found.ground.readings_used == 16
+    result = forecast(inputs(kind="tunnel", crops=("pea",), under=(gain,)))
+    assert result.ground.readings_used == 16
 
 
 @pytest.mark.parametrize(("kind", "what"), [("tray", "room"), ("frame", "air"), ("bell", "lowest")])
 def test_a_place_where_only_air_was_read_has_a_forecast(kind: str, what: str) -> None:
     seen = Under(what, NOW - timedelta(days=1), NOW - timedelta(days=2), 14.0)
-    found = forecast(inputs(days_read=0, kind=kind, crops=("pea",), under=(seen,), room=RoomAir("shed")))
-    assert found.ground.readings_used == 0
+    result = forecast(inputs(days_read=0, kind=kind, crops=("pea",), under=(seen,), room=RoomAir("shed")))
+    assert result.ground.readings_used == 0
 
 
 def test_a_lift_measured_over_a_deep_layer_takes_no_more_than_a_source_gives() -> None:
@@ -63,18 +63,18 @@ def test_a_lift_measured_over_a_deep_layer_takes_no_more_than_a_source_gives() -
 def test_more_watts_than_any_source_gives_do_not_cook_the_engine() -> None:
     """As an archive of an earlier release may have them: 5 kW on 25 cm²."""
     heat = (HeatSpan("mat", watts=5000.0, area_m2=0.0025),)
-    found = forecast(inputs(days_read=0, kind="mat", crops=("pea",), heat=heat, room=RoomAir("shed")))
-    assert max(found.ground.far_high_c) < 60.0
+    result = forecast(inputs(days_read=0, kind="mat", crops=("pea",), heat=heat, room=RoomAir("shed")))
+    assert max(result.ground.far_high_c) < 60.0
 
 
 def test_what_cannot_be_true_is_refused() -> None:
-    found = forecast(inputs(crops=("pea",)))
-    check(found.ground, found.frosts, found.crops)
+    result = forecast(inputs(crops=("pea",)))
+    check(result.ground, result.frosts, result.crops)
     for wrong in (
-        replace(found.ground, near_mid_c=[float("nan"), *found.ground.near_mid_c[1:]]),
-        replace(found.ground, outside_c=[1214.0, *found.ground.outside_c[1:]]),
-        replace(found.ground, far_low_c=[value + 50 for value in found.ground.far_low_c]),
-        replace(found.ground, band_k={1: float("inf")}),
+        replace(result.ground, near_mid_c=[float("nan"), *result.ground.near_mid_c[1:]]),
+        replace(result.ground, outside_c=[1214.0, *result.ground.outside_c[1:]]),
+        replace(result.ground, far_low_c=[value + 50 for value in result.ground.far_low_c]),
+        replace(result.ground, band_k={1: float("inf")}),
     ):
         with pytest.raises(Unsound):
-            check(wrong, found.frosts, found.crops)
+            check(wrong, result.frosts, result.crops)

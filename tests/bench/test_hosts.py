@@ -20,7 +20,7 @@ def test_what_gardens_take_grows_as_they_do(capsys: pytest.CaptureFixture[str]) 
     text = capsys.readouterr().out
     few, some, many = rows(text)
     assert [row[0] for row in (few, some, many)] == [1_000, 10_000, 100_000]
-    assert many[1:] == pytest.approx([10 * one for one in some[1:]], rel=0.05)
+    assert many[1:] == pytest.approx([10 * value for value in some[1:]], rel=0.05)
     assert many[3] == pytest.approx(100_000 * 2e6 / 1e9)
     # Six places within six hours by processors three fifths busy, or all day long for four more forecasts and two readings.
     night, all_day = 1e5 * 6 * 1.5 / (6 * 3600) / 0.6, 1e5 * (6 * 5 + 2) * 1.5 / 86_400 / 0.6
@@ -31,9 +31,9 @@ def test_what_gardens_take_grows_as_they_do(capsys: pytest.CaptureFixture[str]) 
 def test_twice_the_work_takes_twice_the_cores(capsys: pytest.CaptureFixture[str]) -> None:
     sheet.print_sheet(1.0, 1e6)
     sheet.print_sheet(2.0, 1e6)
-    found = rows(capsys.readouterr().out)
-    assert found[5][1] == pytest.approx(2 * found[2][1], rel=0.01)
-    assert found[5][2:] == found[2][2:]
+    printed = rows(capsys.readouterr().out)
+    assert printed[5][1] == pytest.approx(2 * printed[2][1], rel=0.01)
+    assert printed[5][2:] == printed[2][2:]
 
 
 @pytest.mark.parametrize(

@@ -30,15 +30,15 @@ def services(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Services:
 
 def test_every_service_is_told_what_it_cannot_do_without(services: Services) -> None:
     compose = yaml.safe_load((DEPLOY / "compose.yaml").read_text())["services"]
-    for name, one in compose.items():
+    for name, service in compose.items():
         services.run(name)
         words = services.engine.done[-1]  # type: ignore[attr-defined]
         said = dict(word.removeprefix("--env=").split("=", 1) for word in words if word.startswith("--env="))
-        needs = re.findall(r"\$\{(\w+):\?\}", str(one["environment"]))
+        needs = re.findall(r"\$\{(\w+):\?\}", str(service["environment"]))
         assert needs
         assert all(said[key] for key in needs), name
         assert not any("${" in value for value in said.values())
-        assert words[words.index(one["image"]) + 1 :][:1] == one.get("command", [])[:1]
+        assert words[words.index(service["image"]) + 1 :][:1] == service.get("command", [])[:1]
 
 
 def test_the_web_listens_where_it_is_looked_for(services: Services) -> None:

@@ -18,14 +18,14 @@ SPRINGS = 9
 
 @pytest.fixture(scope="module")
 def made_up() -> list[Stated]:
-    return reliability.over(reliability.synthetic, range(40)) + [one for found in in_each_climate() for one in found]
+    return reliability.over(reliability.synthetic, range(40)) + [stated for climate in in_each_climate() for stated in climate]
 
 
 @cache
 def in_each_climate() -> list[list[Stated]]:
     each = range(len(reliability.climates()))
-    found = reliability.over_each(reliability.synthetic_in, [(at, number) for at in each for number in range(SPRINGS)])
-    return [[one for spring in found[at * SPRINGS : (at + 1) * SPRINGS] for one in spring] for at in each]
+    judged = reliability.over_each(reliability.synthetic_in, [(at, number) for at in each for number in range(SPRINGS)])
+    return [[stated for spring in judged[at * SPRINGS : (at + 1) * SPRINGS] for stated in spring] for at in each]
 
 
 @pytest.fixture(scope="module")
@@ -33,8 +33,8 @@ def real() -> list[Stated]:
     return reliability.over(reliability.replayed, reliability.years()[::2])
 
 
-def held_at_eighty(found: Sequence[Stated]) -> float:
-    rows = {name: held for name, _, _, held in reliability.table(found)}
+def held_at_eighty(judged: Sequence[Stated]) -> float:
+    rows = {name: held for name, _, _, held in reliability.table(judged)}
     return rows["75% to 85%"]
 
 
@@ -43,8 +43,8 @@ def test_days_stated_at_eighty_hold_seventy_five_to_eighty_five_times_in_made_up
 
 
 def test_windows_hold_to_harvest_in_all_four_climates() -> None:
-    for climate, found in zip(reliability.climates(), in_each_climate(), strict=True):
-        stated, held = reliability.windows_hold(found)
+    for climate, judged in zip(reliability.climates(), in_each_climate(), strict=True):
+        stated, held = reliability.windows_hold(judged)
         assert abs(stated - held) < 0.05, climate.name
 
 
@@ -53,12 +53,12 @@ def test_and_in_the_real_years_each_foretold_from_the_others(real: list[Stated])
 
 
 def test_no_bin_is_far_from_what_it_says(made_up: list[Stated], real: list[Stated]) -> None:
-    for found in (made_up, real):
-        for name, count, stated, held in reliability.table(found):
+    for judged in (made_up, real):
+        for name, count, stated, held in reliability.table(judged):
             assert abs(held - stated) < 0.07, (name, count, stated, held)
 
 
 def test_what_is_stated_tells_the_good_days_from_the_bad(made_up: list[Stated]) -> None:
-    stated, held = (np.concatenate([getattr(one, side) for one in made_up]) for side in ("stated", "held"))
+    stated, held = (np.concatenate([getattr(row, side) for row in made_up]) for side in ("stated", "held"))
     base = held.mean()
     assert ((stated - held) ** 2).mean() < 0.5 * base * (1 - base)

@@ -34,8 +34,8 @@ def test_hourly_and_daily_weather_give_nearly_the_same_course(hourly: bool) -> N
 
 
 def test_the_same_question_gets_the_same_answer() -> None:
-    one, two = (station.predict(weather(True), readings(), TARGET, 0.05, 48.0, 15.0) for _ in range(2))
-    assert (one == two).all()
+    once, two = (station.predict(weather(True), readings(), TARGET, 0.05, 48.0, 15.0) for _ in range(2))
+    assert (once == two).all()
 
 
 def test_missing_weather_is_bridged() -> None:

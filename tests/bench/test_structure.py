@@ -29,12 +29,12 @@ def second():
 
 
 def test_lines_are_told_apart() -> None:
-    found = structure.module_of(TEXT)
-    assert found.lines == 19
-    assert found.docstrings == 6
-    assert found.comments == 2
-    assert found.code == 7
-    assert found.complexity == [5, 1]
+    measured = structure.module_of(TEXT)
+    assert measured.lines == 19
+    assert measured.docstrings == 6
+    assert measured.comments == 2
+    assert measured.code == 7
+    assert measured.complexity == [5, 1]
 
 
 def test_complexity_counts_branches_and_the_parts_of_conditions() -> None:

@@ -16,8 +16,8 @@ MIDNIGHT = datetime.fromisoformat("2026-04-01T00:00:00+01:00")
 
 def noted(*done: tuple[str, float, float]) -> tuple[Noted, ...]:
     operations = [Operation(work, MIDNIGHT + timedelta(hours=hour), amount) for work, hour, amount in done]
-    one = inputs(kind="frame", covers=[CoverSpan("glass_frame")], operations=operations)
-    situation = situation_of(one, normals_at(48.0, 15.0, 300.0), MIDNIGHT)
+    request = inputs(kind="frame", covers=[CoverSpan("glass_frame")], operations=operations)
+    situation = situation_of(request, normals_at(48.0, 15.0, 300.0), MIDNIGHT)
     assert not situation.place.bed.events
     return situation.place.covers[0].noted
 

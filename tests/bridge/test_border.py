@@ -98,10 +98,10 @@ def test_honest_json_is_read_as_it_is(value: object) -> None:
 @given(st.binary(max_size=300))
 def test_any_bytes_are_read_or_refused_in_a_sentence(data: bytes) -> None:
     try:
-        found = border.read_json(data, 200)
+        value = border.read_json(data, 200)
     except border.NotAllowed:
         return
-    assert json.loads(json.dumps(found)) == found
+    assert json.loads(json.dumps(value)) == value
 
 
 @pytest.mark.parametrize(

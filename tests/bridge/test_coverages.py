@@ -23,12 +23,12 @@ VIENNA, DENVER = ZoneInfo("Europe/Vienna"), ZoneInfo("America/Denver")
 
 
 def parameter(name: str, unit: str, method: str = "", duration: str = "") -> dict[str, Any]:
-    found = {
+    described = {
         "type": "Parameter",
         "observedProperty": {"id": f"http://vocab.nerc.ac.uk/standard_name/{name}/", "label": {"en": name}},
         "unit": {"symbol": {"value": unit, "type": "http://www.opengis.net/def/uom/UCUM/"}},
     }
-    return found | ({"measurementType": {"method": method, "duration": duration}} if method else {})
+    return described | ({"measurementType": {"method": method, "duration": duration}} if method else {})
 
 
 def coverage(
@@ -61,9 +61,9 @@ def coverage(
     ],
 )
 def test_units_and_names(name: str, unit: str, value: float, quantity: Quantity, expected: float) -> None:
-    found = series_of(coverage({"p": parameter(name, unit)}, {"p": [value]}), 48.0, 15.0)[0]
-    assert list(found) == [quantity]
-    assert found[quantity][BEGIN] == pytest.approx(expected)
+    series = series_of(coverage({"p": parameter(name, unit)}, {"p": [value]}), 48.0, 15.0)[0]
+    assert list(series) == [quantity]
+    assert series[quantity][BEGIN] == pytest.approx(expected)
 
 
 @pytest.mark.parametrize(
@@ -76,9 +76,9 @@ def test_units_and_names(name: str, unit: str, value: float, quantity: Quantity,
     ],
 )
 def test_shapes_of_other_services(described: dict[str, Any], key: str) -> None:
-    found = meant(described, key)
-    assert found is not None
-    assert found.quantity is Quantity.AIR
+    meaning = meant(described, key)
+    assert meaning is not None
+    assert meaning.quantity is Quantity.AIR
 
 
 def test_what_cannot_be_used_is_left_out_not_guessed() -> None:
@@ -90,13 +90,13 @@ def test_what_cannot_be_used_is_left_out_not_guessed() -> None:
 
 def test_hours_become_the_sites_own_days() -> None:
     air = [float(hour % 24) for hour in range(72)]
-    found = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": air}), 48.0, 15.0)[0]
-    assert list(days_of(found, ZoneInfo("UTC"))) == [date(2026, 4, 20), date(2026, 4, 21), date(2026, 4, 22)]
+    series = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": air}), 48.0, 15.0)[0]
+    assert list(days_of(series, ZoneInfo("UTC"))) == [date(2026, 4, 20), date(2026, 4, 21), date(2026, 4, 22)]
     # In summer Vienna's day begins at 22 UTC of the day before; its first and last are not whole.
-    vienna = days_of(found, VIENNA)
+    vienna = days_of(series, VIENNA)
     assert list(vienna) == [date(2026, 4, 20), date(2026, 4, 21), date(2026, 4, 22)]
     assert (vienna[date(2026, 4, 21)]["low_c"], vienna[date(2026, 4, 21)]["high_c"]) == (0.0, 23.0)
-    denver = days_of(found, DENVER)
+    denver = days_of(series, DENVER)
     assert date(2026, 4, 19) not in denver
 
 
@@ -104,9 +104,9 @@ def test_rain_fell_before_the_hour_at_which_it_stands() -> None:
     air, rain = [5.0] * 49, [0.0] * 49
     rain[24] = 6.0
     both = {"a": parameter("air_temperature", "Cel"), "r": parameter("precipitation_amount", "mm")}
-    found = days_of(series_of(coverage(both, {"a": air, "r": rain}), 48.0, 15.0)[0], ZoneInfo("UTC"))
-    assert found[date(2026, 4, 20)]["rain_mm"] == 6.0
-    assert found[date(2026, 4, 21)]["rain_mm"] == 0.0
+    days = days_of(series_of(coverage(both, {"a": air, "r": rain}), 48.0, 15.0)[0], ZoneInfo("UTC"))
+    assert days[date(2026, 4, 20)]["rain_mm"] == 6.0
+    assert days[date(2026, 4, 21)]["rain_mm"] == 0.0
 
 
 def test_daily_extremes_bear_their_own_date_wind_comes_down_to_two_metres_and_clouds_are_words() -> None:
@@ -122,11 +122,11 @@ def test_daily_extremes_bear_their_own_date_wind_comes_down_to_two_metres_and_cl
         "wind": [10.0, 1.0, 1.0],
         "cloud": [0.1, 0.5, 0.9],
     }
-    found = days_of(series_of(coverage(described, values, timedelta(days=1)), 48.0, 15.0)[0], DENVER)
-    assert list(found) == [date(2026, 4, 20), date(2026, 4, 22)]
+    days = days_of(series_of(coverage(described, values, timedelta(days=1)), 48.0, 15.0)[0], DENVER)
+    assert list(days) == [date(2026, 4, 20), date(2026, 4, 22)]
     # FAO-56, equation 47: 4.87 / ln(67.8 · 10 − 5.42) = 0.748 of the wind at ten metres.
-    assert found[date(2026, 4, 20)] == {"low_c": 2.0, "high_c": 12.0, "rain_mm": None, "wind_m_s": 7.48, "sky": "clear"}
-    assert found[date(2026, 4, 22)]["sky"] == "overcast"
+    assert days[date(2026, 4, 20)] == {"low_c": 2.0, "high_c": 12.0, "rain_mm": None, "wind_m_s": 7.48, "sky": "clear"}
+    assert days[date(2026, 4, 22)]["sky"] == "overcast"
 
 
 def test_of_a_grid_the_nearest_cell_that_tells_anything_counts() -> None:
@@ -135,23 +135,23 @@ def test_of_a_grid_the_nearest_cell_that_tells_anything_counts() -> None:
     document["domain"]["axes"] |= {"x": {"start": 14.0, "stop": 16.0, "num": 3}, "y": {"values": [47.0, 48.0]}}
     values = [float(10 * cell + hour) for cell in range(6) for hour in range(2)]
     document["ranges"]["p"] |= {"axisNames": ["y", "x", "t"], "shape": [2, 3, 2], "values": values}
-    found = series_of(document, 48.1, 15.1)[0][Quantity.AIR]
-    assert list(found.values()) == [40.0, 41.0]
+    series = series_of(document, 48.1, 15.1)[0][Quantity.AIR]
+    assert list(series.values()) == [40.0, 41.0]
     for hour in (0, 1):
         document["ranges"]["p"]["values"][4 * 2 + hour] = None
     assert list(series_of(document, 48.1, 15.1)[0][Quantity.AIR].values()) == [50.0, 51.0]
 
 
 def test_a_collection_of_coverages_shares_its_parameters() -> None:
-    one = coverage({}, {"p": [7.0]})
+    cell = coverage({}, {"p": [7.0]})
     two = coverage({}, {"r": [1.0]})
-    for part in (one, two):
+    for part in (cell, two):
         del part["parameters"]
     shared = {"p": parameter("air_temperature", "Cel"), "r": parameter("precipitation_amount", "mm")}
-    document = {"type": "CoverageCollection", "parameters": shared, "coverages": [one, two]}
+    document = {"type": "CoverageCollection", "parameters": shared, "coverages": [cell, two]}
     assert set(series_of(document, 48.0, 15.0)[0]) == {Quantity.AIR, Quantity.RAIN}
     # A document that names its parameters only is read by what the collection says of them.
-    assert set(series_of(one, 48.0, 15.0, shared)[0]) == {Quantity.AIR}
+    assert set(series_of(cell, 48.0, 15.0, shared)[0]) == {Quantity.AIR}
 
 
 @pytest.mark.parametrize(
@@ -171,9 +171,9 @@ def test_values_that_do_not_fit_their_times_are_refused() -> None:
 
 
 def test_the_air_now_is_the_last_that_was_told() -> None:
-    found = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": [1.0, 2.0, 3.0]}), 48.0, 15.0)
-    assert air_at(found, BEGIN + timedelta(minutes=90), timedelta(hours=2)) == 2.0
-    assert air_at(found, BEGIN + timedelta(hours=9), timedelta(hours=2)) is None
+    series = series_of(coverage({"p": parameter("air_temperature", "Cel")}, {"p": [1.0, 2.0, 3.0]}), 48.0, 15.0)
+    assert air_at(series, BEGIN + timedelta(minutes=90), timedelta(hours=2)) == 2.0
+    assert air_at(series, BEGIN + timedelta(hours=9), timedelta(hours=2)) is None
 
 
 def of_runs(runs: list[list[float]], rain: list[float] | None = None) -> dict[str, Any]:
@@ -191,7 +191,7 @@ def of_runs(runs: list[list[float]], rain: list[float] | None = None) -> dict[st
 def test_an_ensemble_is_told_by_run_and_its_days_by_their_mean() -> None:
     cold, warm = [float(h) for h in range(24)], [h + 4.0 for h in range(24)]
     runs = series_of(of_runs([cold, warm], rain=[0.0] * 12 + [1.0] * 12), 48.0, 15.0)
-    assert [list(one[Quantity.AIR].values()) for one in runs] == [cold, warm]
+    assert [list(run[Quantity.AIR].values()) for run in runs] == [cold, warm]
     day = days_of_runs(runs, ZoneInfo("UTC"))[date(2026, 4, 20)]
     assert (day["low_c"], day["high_c"]) == (2.0, 25.0)
     assert [run[:2] for run in day["runs"]] == [[0.0, 23.0], [4.0, 27.0]]
@@ -204,7 +204,7 @@ def test_an_hour_that_a_run_leaves_out_is_nobodys() -> None:
     gap = [*cold[:5], float("nan"), *cold[6:]]
     document = of_runs([cold, gap])
     document["ranges"]["a"]["values"] = [None if v != v else v for v in document["ranges"]["a"]["values"]]
-    assert [len(one[Quantity.AIR]) for one in series_of(document, 48.0, 15.0)] == [23, 23]
+    assert [len(run[Quantity.AIR]) for run in series_of(document, 48.0, 15.0)] == [23, 23]
 
 
 def one_by_one(*coverages: dict[str, Any]) -> dict[str, Any]:
@@ -216,7 +216,7 @@ def test_an_ensemble_may_come_as_one_coverage_a_run() -> None:
     temperature, fall = {"a": parameter("air_temperature", "Cel")}, {"r": parameter("precipitation_amount", "mm")}
     rain = coverage(fall, {"r": [0.0] * 12 + [1.0] * 12})
     runs = series_of(one_by_one(coverage(temperature, {"a": [*cold]}), rain, coverage(temperature, {"a": [*warm]})), 48.0, 15.0)
-    assert [list(one[Quantity.AIR].values()) for one in runs] == [cold, warm]
+    assert [list(run[Quantity.AIR].values()) for run in runs] == [cold, warm]
     assert runs[0][Quantity.RAIN] == runs[1][Quantity.RAIN]
     day = days_of_runs(runs, ZoneInfo("UTC"))[date(2026, 4, 20)]
     assert [run[:2] for run in day["runs"]] == [[0.0, 23.0], [4.0, 27.0]]
@@ -229,7 +229,7 @@ def test_an_hour_that_one_of_the_runs_leaves_out_is_of_none() -> None:
         runs = series_of(
             one_by_one(coverage(temperature, {"a": [*first]}), coverage(temperature, {"a": [*second]})), 48.0, 15.0
         )
-        assert [len(one[Quantity.AIR]) for one in runs] == [23, 23]
+        assert [len(run[Quantity.AIR]) for run in runs] == [23, 23]
 
 
 def test_points_beside_each_other_are_no_runs_and_the_nearest_is_taken() -> None:
@@ -237,16 +237,16 @@ def test_points_beside_each_other_are_no_runs_and_the_nearest_is_taken() -> None
     near, far = (coverage(temperature, {"a": [value] * 24}) for value in (8.0, 3.0))
     far["domain"]["axes"]["x"]["values"] = [15.4]
     for both in ((near, far), (far, near)):
-        (one,) = series_of(one_by_one(*both), 48.0, 15.1)
-        assert set(one[Quantity.AIR].values()) == {8.0}
+        (run,) = series_of(one_by_one(*both), 48.0, 15.1)
+        assert set(run[Quantity.AIR].values()) == {8.0}
 
 
 def test_days_one_after_another_in_coverages_of_their_own_are_one_series() -> None:
     temperature = {"a": parameter("air_temperature", "Cel")}
     first, second = (coverage(temperature, {"a": [value] * 24}) for value in (8.0, 3.0))
     second["domain"]["axes"]["t"]["values"] = [(BEGIN + timedelta(hours=24 + h)).isoformat() for h in range(24)]
-    (one,) = series_of(one_by_one(first, second), 48.0, 15.0)
-    assert len(one[Quantity.AIR]) == 48
+    (run,) = series_of(one_by_one(first, second), 48.0, 15.0)
+    assert len(run[Quantity.AIR]) == 48
 
 
 def test_what_is_nested_beyond_measure_is_refused_in_words() -> None:

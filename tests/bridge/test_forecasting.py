@@ -76,16 +76,16 @@ def test_more_readings_never_widen_the_band_on_average() -> None:
 
 
 def test_a_wild_reading_is_reported_not_dropped() -> None:
-    one = inputs()
-    wild = (999, one.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)
-    ground = forecast(inputs(readings=[*one.readings, wild])).ground
+    request = inputs()
+    wild = (999, request.readings[-1][1] - timedelta(hours=3), 0.05, 31.0)
+    ground = forecast(inputs(readings=[*request.readings, wild])).ground
     assert list(ground.strange) == [999]
     assert ground.readings_used == 17
 
 
 def test_without_readings_or_weather_there_is_still_an_answer_and_a_wide_band() -> None:
-    found = forecast(inputs(days_read=0, weather=[]))
-    ground, outlooks = found.ground, found.crops
+    result = forecast(inputs(days_read=0, weather=[]))
+    ground, outlooks = result.ground, result.crops
     assert ground.readings_used == 0
     assert ground.normals_source == "region"
     assert ground.band_k[7] > usual().ground.band_k[7]
@@ -109,9 +109,9 @@ def test_standard_time_knows_no_summer(zone: str, hours: float, day: date) -> No
 
 
 def test_a_leap_day_and_new_year_are_just_days() -> None:
-    found = forecast(inputs(today=date(2028, 2, 29), readings=[], weather=[]))
-    assert found.ground.day == date(2028, 2, 29)
-    assert all(w.earliest >= date(2028, 2, 29) for o in found.crops for w in o.windows)
+    result = forecast(inputs(today=date(2028, 2, 29), readings=[], weather=[]))
+    assert result.ground.day == date(2028, 2, 29)
+    assert all(w.earliest >= date(2028, 2, 29) for o in result.crops for w in o.windows)
 
 
 def test_small_volumes_outdoors_swing_more_than_the_bed_and_a_room_less() -> None:

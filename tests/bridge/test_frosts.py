@@ -26,11 +26,11 @@ def record(years: int, last: date = date(2000, 3, 20)) -> DailyRecord:
 
 
 def test_without_own_days_the_region_alone_counts() -> None:
-    found = frosts_of(None, NORMALS, SITE[0], TODAY)
-    assert found.source == REGION
-    assert found.own is None
-    assert found.frosts == found.typical
-    dates = frost_dates(found, SITE[0], TODAY)
+    frosts = frosts_of(None, NORMALS, SITE[0], TODAY)
+    assert frosts.source == REGION
+    assert frosts.own is None
+    assert frosts.frosts == frosts.typical
+    dates = frost_dates(frosts, SITE[0], TODAY)
     assert (dates.years, dates.own_usual, dates.typical_usual) == (0, None, None)
 
 
@@ -39,13 +39,13 @@ def test_own_years_take_over_gradually() -> None:
     assert alone is not None
     usual = []
     for years in (1, 4, 20):
-        found = frosts_of(record(years), NORMALS, SITE[0], TODAY)
-        assert found.own is not None
-        assert found.own.spring is not None
-        assert found.frosts.spring is not None
-        share = found.own.years / (found.own.years + HALF_WEIGHT_YEARS)
-        assert found.frosts.spring[1] == pytest.approx(share * found.own.spring[1] + (1 - share) * alone[1])
-        usual.append(found.frosts.spring[1])
+        frosts = frosts_of(record(years), NORMALS, SITE[0], TODAY)
+        assert frosts.own is not None
+        assert frosts.own.spring is not None
+        assert frosts.frosts.spring is not None
+        share = frosts.own.years / (frosts.own.years + HALF_WEIGHT_YEARS)
+        assert frosts.frosts.spring[1] == pytest.approx(share * frosts.own.spring[1] + (1 - share) * alone[1])
+        usual.append(frosts.frosts.spring[1])
     assert alone[1] > usual[0] > usual[1] > usual[2]
     assert frosts_of(record(20), NORMALS, SITE[0], TODAY).source == RECORD
     assert frosts_of(record(1), NORMALS, SITE[0], TODAY).source == REGION
@@ -74,8 +74,8 @@ def test_a_few_missing_days_are_bridged_and_a_month_is_not() -> None:
     days = [date(2025, 6, 1) + timedelta(days=n) for n in range(100)]
     missing = {*range(20, 23), *range(50, 80)}
     rows = [Day(day, 5.0, 15.0) for n, day in enumerate(days) if n not in missing]
-    found = own_days(replace(inputs(), weather=rows, today=date(2026, 1, 1)))
-    assert found is not None
-    assert np.isfinite(found.low_c[:55]).all()
-    assert np.isnan(found.low_c[60:75]).all()
+    known = own_days(replace(inputs(), weather=rows, today=date(2026, 1, 1)))
+    assert known is not None
+    assert np.isfinite(known.low_c[:55]).all()
+    assert np.isnan(known.low_c[60:75]).all()
     assert own_days(replace(inputs(), weather=[])) is None

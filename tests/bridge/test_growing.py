@@ -30,7 +30,10 @@ def stages(*sown: SownBatch) -> list[tuple[str, Stage]]:
         seed=1,
         sown=sown,
     )
-    return [(one.crop_key, one.stage) for one in growing_in(inputs, {one.number: one.outlook for one in sown if one.outlook})]
+    return [
+        (growing.crop_key, growing.stage)
+        for growing in growing_in(inputs, {sowing.number: sowing.outlook for sowing in sown if sowing.outlook})
+    ]
 
 
 PEAS = SownBatch(1, "pea", date(2026, 4, 1), 0.03, 100, 0.9, outlook=OUTLOOK)

@@ -31,10 +31,10 @@ def test_a_mat_lifts_its_tray_by_six_to_eleven_kelvin_over_the_room() -> None:
 
 
 def test_a_heated_tray_that_was_read_is_foretold() -> None:
-    found = forecast(inputs(6, 24.0, kind="mat", crops=("pepper",)))
-    assert found.cover_evidence is None
-    assert found.ground.readings_used == 12
-    assert np.mean(found.ground.near_mid_c) > 17
+    result = forecast(inputs(6, 24.0, kind="mat", crops=("pepper",)))
+    assert result.cover_evidence is None
+    assert result.ground.readings_used == 12
+    assert np.mean(result.ground.near_mid_c) > 17
 
 
 def test_a_raised_bed_is_warmer_in_spring_by_half_a_kelvin_to_one_and_a_half() -> None:

@@ -25,8 +25,8 @@ ROOM = RoomAir("shed", 16.0, 18.0)
 
 def lab_days(key: str, soil_c: float) -> float:
     """Days until half are up in steady watered mix."""
-    one = crop(key)
-    return float(days_to_emergence(soil_c, one, in_soil(one, LABORATORY), one.sowing_depth_m))
+    grown = crop(key)
+    return float(days_to_emergence(soil_c, grown, in_soil(grown, LABORATORY), grown.sowing_depth_m))
 
 
 def test_five_crops_at_seven_sixteen_and_twenty_one_degrees_for_thirty_days() -> None:
@@ -57,8 +57,8 @@ def sill() -> tuple[ForecastInputs, ForecastResult]:
 
 
 def by_way(sill: tuple[ForecastInputs, ForecastResult], key: str, **query: object) -> dict[str, HeatGain]:
-    given, found = sill
-    return {one.way: one for one in heat_gains(found.snapshot, given, HeatQuery(key, **query))}  # type: ignore[arg-type]
+    given, result = sill
+    return {heat_gain.way: heat_gain for heat_gain in heat_gains(result.snapshot, given, HeatQuery(key, **query))}  # type: ignore[arg-type]
 
 
 def test_peppers_on_a_sill_of_seventeen_degrees_are_slow_and_a_mat_brings_them_up_in_about_nine_days(
@@ -82,7 +82,7 @@ def test_a_mat_costs_less_than_a_corner_and_a_corner_less_than_the_room(sill: tu
     assert ways["corner"].kwh_half < ways["room"].kwh_half / 5
     assert ways["mat"].duty == pytest.approx(1.0, abs=0.01)
     assert 0.1 < ways["high"].duty < 0.95
-    assert all(one.kwh_all >= one.kwh_half for one in ways.values())
+    assert all(way.kwh_all >= way.kwh_half for way in ways.values())
 
 
 def test_kale_needs_no_heat(sill: tuple[ForecastInputs, ForecastResult]) -> None:
@@ -92,7 +92,7 @@ def test_kale_needs_no_heat(sill: tuple[ForecastInputs, ForecastResult]) -> None
 
 
 def test_a_sowing_that_lies_there_is_counted_from_its_own_day(sill: tuple[ForecastInputs, ForecastResult]) -> None:
-    given, _found = sill
+    given, _result = sill
     batch = SownBatch(7, "pepper", given.today - timedelta(days=8), 0.006, 48, 0.9)
     ways = by_way(sill, "pepper", sown=batch)
     fresh = by_way(sill, "pepper")
@@ -101,9 +101,9 @@ def test_a_sowing_that_lies_there_is_counted_from_its_own_day(sill: tuple[Foreca
 
 
 def test_what_another_day_stored_is_worked_out_anew(sill: tuple[ForecastInputs, ForecastResult]) -> None:
-    given, found = sill
+    given, result = sill
     with pytest.raises(OutdatedSnapshot):
-        heat_gains(found.snapshot, replace(given, today=given.today + timedelta(days=1)), HeatQuery("pepper"))
+        heat_gains(result.snapshot, replace(given, today=given.today + timedelta(days=1)), HeatQuery("pepper"))
 
 
 def test_two_set_points_are_where_the_ideal_begins_and_well_within_it() -> None:
@@ -166,8 +166,8 @@ def test_light_is_stored_by_window_and_lamp(shelf: tuple[ForecastInputs, Forecas
 
 
 def test_a_heater_that_has_died_is_told_and_one_that_works_is_not(shelf: tuple[ForecastInputs, ForecastResult]) -> None:
-    given, found = shelf
-    assert found.ground.alarm is None
+    given, result = shelf
+    assert result.ground.alarm is None
     dead = [(n, at, depth, 16.0 if i >= len(given.readings) - 3 else c) for i, (n, at, depth, c) in enumerate(given.readings)]
     # In the sun of its window the afternoons would tell nothing of the mat.
     alarm = forecast(replace(given, readings=dead, pane=None)).ground.alarm

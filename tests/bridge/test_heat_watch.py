@@ -24,7 +24,7 @@ def heard(fails: str, every: timedelta = timedelta(hours=8)) -> HeatAlarm | None
     probe = SimulatedProbe(every=timedelta(minutes=10), thermostat=tray)
     probe.measure(TODAY - timedelta(days=DAYS), TODAY)
     sent = probe.waiting[:: int(every / timedelta(minutes=10))]
-    rows = [(n, datetime.fromisoformat(one["at"]), 0.02, one["temperature"]) for n, one in enumerate(sent)]
+    rows = [(n, datetime.fromisoformat(reading["at"]), 0.02, reading["temperature"]) for n, reading in enumerate(sent)]
     given: ForecastInputs = inputs(kind="mat", crops=("pepper",), room=RoomAir("shed", 15.0, 18.0), seed_depth_m=0.02)
     fields = {**given.__dict__, "readings": rows, "heat": (RULED,)}
     return heard_in(ForecastInputs(**fields))
@@ -42,14 +42,14 @@ def heard_in(given: ForecastInputs) -> HeatAlarm | None:
 @pytest.mark.parametrize(("fails", "fault"), [("", None), ("dead", Fault.COLD), ("stuck", Fault.HOT)])
 def test_a_failing_controller_is_told_from_one_that_works(fails: str, fault: Fault | None) -> None:
     """Three readings a day: the second and the third after the failure are cold or hot, and that is enough."""
-    found = heard(fails)
-    assert (found and found.fault) == fault
+    told_of = heard(fails)
+    assert (told_of and told_of.fault) == fault
 
 
 def test_a_logger_that_has_slipped_out_is_heard_within_the_day() -> None:
-    found = heard("flat", timedelta(hours=1))
-    assert found is not None
-    assert found.fault in (Fault.COLD, Fault.FLAT)
+    told_of = heard("flat", timedelta(hours=1))
+    assert told_of is not None
+    assert told_of.fault in (Fault.COLD, Fault.FLAT)
 
 
 def test_readings_beside_a_dead_heater_do_not_teach_that_it_is_weak() -> None:

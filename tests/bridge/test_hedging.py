@@ -60,6 +60,6 @@ def test_without_any_place_there_is_no_plan() -> None:
 @pytest.mark.parametrize(("grain", "most"), [(DAYS, 254.0), (TENTHS, 6553.4), (SHARES, 1.0)])
 def test_what_is_packed_is_read_back_to_half_a_step_and_never_stays_never(grain: Grain, most: float) -> None:
     values = np.array([[0.0, most, np.inf], [most / 2, most / 3, np.inf]])
-    found = grain.unpack(grain.pack(values), 2, 3)
-    assert np.isinf(found[:, 2]).all()
-    assert found[:, :2] == pytest.approx(values[:, :2], abs=grain.step / 2 + 1e-9)
+    days = grain.unpack(grain.pack(values), 2, 3)
+    assert np.isinf(days[:, 2]).all()
+    assert days[:, :2] == pytest.approx(values[:, :2], abs=grain.step / 2 + 1e-9)

@@ -49,8 +49,8 @@ def ground(kind: str, *stays: tuple[date, date | None, float]) -> PlaceForecast:
     return forecast(place_of(kind, below=below)).ground
 
 
-def week(found: PlaceForecast) -> float:
-    return sum(found.far_mid_c[:7]) / 7
+def week(result: PlaceForecast) -> float:
+    return sum(result.far_mid_c[:7]) / 7
 
 
 @pytest.mark.parametrize("kind", ["cells", "tray"])

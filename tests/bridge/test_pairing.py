@@ -12,7 +12,7 @@ NOON = datetime(2026, 4, 22, 12, tzinfo=UTC)
 
 def at(*minutes: float) -> list[tuple[datetime, float]]:
     """Readings at minutes from noon, each as warm as its minute."""
-    return [(NOON + timedelta(minutes=one), one) for one in minutes]
+    return [(NOON + timedelta(minutes=minute), minute) for minute in minutes]
 
 
 @pytest.mark.parametrize(
@@ -30,8 +30,8 @@ def at(*minutes: float) -> list[tuple[datetime, float]]:
 def test_each_reading_goes_with_the_nearest_within_half_an_hour_and_none_twice(
     covered: list[float], bare: list[float], pairs: list[tuple[float, float]]
 ) -> None:
-    found = pairing.paired_up(at(*covered), at(*bare))
-    assert [(pair.covered_c, pair.bare_c) for pair in found] == pairs
+    matched = pairing.paired_up(at(*covered), at(*bare))
+    assert [(pair.covered_c, pair.bare_c) for pair in matched] == pairs
 
 
 def test_a_days_pairs_are_one_difference_by_the_local_calendar() -> None:

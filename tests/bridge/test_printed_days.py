@@ -20,9 +20,9 @@ def test_days_from_planting_are_taken_as_they_are() -> None:
 
 
 def test_days_from_emergence_move_those_from_planting_in_step() -> None:
-    one = crop("broccoli")
-    said = with_values(one, {"maturity_d": one.maturity_d * 1.2})
-    assert said.maturity_planted_d == pytest.approx(one.maturity_planted_d * 1.2)
+    grown = crop("broccoli")
+    said = with_values(grown, {"maturity_d": grown.maturity_d * 1.2})
+    assert said.maturity_planted_d == pytest.approx(grown.maturity_planted_d * 1.2)
 
 
 def test_no_packet_makes_a_crop_ripe_before_it_is_up() -> None:

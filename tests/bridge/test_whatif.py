@@ -63,11 +63,11 @@ def test_any_day_of_the_coming_year_can_be_asked_about() -> None:
 
 def test_what_another_version_kept_is_not_misread() -> None:
     with np.load(io.BytesIO(kept())) as room:
-        found = {name: room[name] for name in room.files}
-    meta = json.loads(found["meta"].tobytes())
+        arrays = {name: room[name] for name in room.files}
+    meta = json.loads(arrays["meta"].tobytes())
     del meta["format"]
     older = io.BytesIO()
-    np.savez_compressed(older, **found | {"meta": np.frombuffer(json.dumps(meta).encode(), dtype=np.uint8)})
+    np.savez_compressed(older, **arrays | {"meta": np.frombuffer(json.dumps(meta).encode(), dtype=np.uint8)})
     with pytest.raises(OutdatedSnapshot):
         what_if(older.getvalue(), inputs(), WhatIfQuery(0, 14, (FRAME,), ("carrot",)))
 
@@ -88,7 +88,7 @@ def test_a_closed_frame_warms_the_ground_and_cooks_what_stands_in_it() -> None:
 
 
 def test_a_crop_is_up_sooner_and_more_of_it_under_a_frame() -> None:
-    (bare, cold), (under, squash) = (one.crops for one in query(FRAME))
+    (bare, cold), (under, squash) = (gain.crops for gain in query(FRAME))
     assert under.half_d[1] is not None
     assert bare.half_d[1] is not None
     assert under.half_d[1] < bare.half_d[1]
@@ -106,4 +106,4 @@ def test_a_forecast_of_yesterday_is_run_on_to_today() -> None:
 def test_eight_covers_are_worked_out_at_once() -> None:
     under = query(*EIGHT)[1:]
     assert len(under) == 8
-    assert all(len(one.soil_c[1]) == len(under[0].soil_c[1]) for one in under)
+    assert all(len(gain.soil_c[1]) == len(under[0].soil_c[1]) for gain in under)

@@ -16,9 +16,9 @@ HOUR = timedelta(hours=1)
 
 
 def test_it_measures_at_its_pace_and_the_same_seed_gives_the_same() -> None:
-    one, two = SimulatedProbe(seed=3), SimulatedProbe(seed=3)
-    assert one.measure(NOW - 2 * HOUR, NOW) == two.measure(NOW - 2 * HOUR, NOW) == 12
-    assert one.waiting == two.waiting
+    probe, two = SimulatedProbe(seed=3), SimulatedProbe(seed=3)
+    assert probe.measure(NOW - 2 * HOUR, NOW) == two.measure(NOW - 2 * HOUR, NOW) == 12
+    assert probe.waiting == two.waiting
 
 
 def test_its_faults_are_the_codes_of_faults() -> None:
@@ -71,7 +71,7 @@ def tray(fails: str) -> list[float]:
     thermostat = SimulatedThermostat(fails=fails, fails_at=begun + timedelta(days=1))
     probe = SimulatedProbe(every=timedelta(minutes=10), thermostat=thermostat)
     probe.measure(begun, begun + timedelta(days=2))
-    return [one["temperature"] for one in probe.waiting]
+    return [reading["temperature"] for reading in probe.waiting]
 
 
 def test_it_plays_a_thermostat_that_works_and_three_that_fail() -> None:

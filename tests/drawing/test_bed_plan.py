@@ -53,8 +53,8 @@ def test_a_name_fits_its_box() -> None:
 
 def test_shade_reaches_from_the_patch_to_where_its_top_throws_it() -> None:
     drawn = patch_of((1.0, 0.5, 0.5, 0.2), [(0.25, 0.1)], 0.5, "grasses", 1.0, (0.0, 1.5))
-    found = numbers(drawn.shade)
-    xs, ys = found[::2], found[1::2]
+    shade = numbers(drawn.shade)
+    xs, ys = shade[::2], shade[1::2]
     assert (min(xs), max(xs)) == (100, 150)
     assert (min(ys), max(ys)) == (pytest.approx(50 - 150), 70)
 

@@ -23,8 +23,8 @@ from cloche.drawing.geometry import spread
 
 def tips(paths: list[str]) -> list[tuple[float, float]]:
     """Where each stem ends."""
-    found = (re.match(r"M\S+ \S+Q\S+ \S+ (\S+) (\S+?)q", path) for path in paths)
-    return [(float(one[1]), float(one[2])) for one in found if one]
+    matches = (re.match(r"M\S+ \S+Q\S+ \S+ (\S+) (\S+?)q", path) for path in paths)
+    return [(float(match[1]), float(match[2])) for match in matches if match]
 
 
 def test_seedlings_stand_as_tall_as_they_are_and_lean_where_they_stretch() -> None:

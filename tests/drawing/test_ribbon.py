@@ -17,22 +17,24 @@ def placed(first_d: int, last_d: int) -> list[Mark]:
     return apart([mark(TODAY, TODAY + timedelta(days=day), words, SPAN_D) for day, words in days])
 
 
-def extent(one: Mark) -> tuple[float, float]:
+def extent(mark: Mark) -> tuple[float, float]:
     """From where to where its words run, at six units a letter."""
-    width = len(one.words) * LETTER
-    return {"start": (one.x, one.x + width), "end": (one.x - width, one.x), "middle": (one.x - width / 2, one.x + width / 2)}[
-        one.anchor
-    ]
+    width = len(mark.words) * LETTER
+    return {
+        "start": (mark.x, mark.x + width),
+        "end": (mark.x - width, mark.x),
+        "middle": (mark.x - width / 2, mark.x + width / 2),
+    }[mark.anchor]
 
 
 @pytest.mark.parametrize("first_d", [0, 3, 15, 60, 120, 200, 225, 239])
 @pytest.mark.parametrize("later_d", [1, 4, 10, 30, 100])
 def test_no_two_marks_are_printed_over_each_other_or_beyond_the_ends(first_d: int, later_d: int) -> None:
-    found = placed(first_d, min(first_d + later_d, SPAN_D))
-    said = [one for one in found if one.words]
-    assert "earliest 29 April" in " ".join(one.words for one in said)
-    assert "last 3 May" in " ".join(one.words for one in said)
-    spans = sorted(extent(one) for one in said)
+    marks = placed(first_d, min(first_d + later_d, SPAN_D))
+    said = [mark for mark in marks if mark.words]
+    assert "earliest 29 April" in " ".join(mark.words for mark in said)
+    assert "last 3 May" in " ".join(mark.words for mark in said)
+    spans = sorted(extent(mark) for mark in said)
     assert all(left[1] <= right[0] for left, right in pairwise(spans))
     assert spans[0][0] >= -LETTER
     assert spans[-1][1] <= WIDTH + LETTER

@@ -25,4 +25,4 @@ def test_a_lower_layer_is_drawn_beneath_and_named_where_the_upper_one_is_not() -
     assert f"V{TOP}" in above.outline
     assert f"{TOP + LOWER - GROUND}" in below.outline
     both = strips([(None, None, "Tunnel", "", 0), (None, None, "Fleece", "", 1)], SPAN)
-    assert [one.label for one in both] == ["Tunnel", ""]
+    assert [strip.label for strip in both] == ["Tunnel", ""]

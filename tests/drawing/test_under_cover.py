@@ -31,36 +31,36 @@ def points(path: str) -> list[tuple[float, float]]:
 
 
 def test_the_roof_stands_on_the_ground_until_its_ends_are_open_and_hovers_then() -> None:
-    found = drawn()
-    shut, opened = points(found.roof), points(found.open)
+    picture = drawn()
+    shut, opened = points(picture.roof), points(picture.open)
     assert shut[0][1] == shut[-1][1] == GROUND
     assert all(y < GROUND for _x, y in opened)
     assert shut[-1][0] == opened[0][0]
-    assert opened[-1][0] == found.marks[-1].x
+    assert opened[-1][0] == picture.marks[-1].x
 
 
 def test_without_open_ends_it_is_shut_until_it_is_off() -> None:
-    found = drawn(ends=None)
-    assert found.open == ""
-    assert points(found.roof)[-1][0] == found.marks[-1].x
+    picture = drawn(ends=None)
+    assert picture.open == ""
+    assert points(picture.roof)[-1][0] == picture.marks[-1].x
 
 
 @pytest.mark.parametrize("roof_m", [0.1, 0.3, 2.0, None])
 @pytest.mark.parametrize("off", [5, 60, None])
 def test_everything_lies_within_the_picture(roof_m: float | None, off: int | None) -> None:
-    found = drawn(roof_m, off)
-    for path in (found.roof, found.open, found.grown):
+    picture = drawn(roof_m, off)
+    for path in (picture.roof, picture.open, picture.grown):
         for x, y in points(path):
             assert LEFT - 0.1 <= x <= RIGHT + 0.1
             assert TOP - 4 <= y <= GROUND
-    assert LEFT <= found.now_x <= RIGHT
+    assert LEFT <= picture.now_x <= RIGHT
 
 
 def test_numbers_of_near_days_stand_apart() -> None:
-    found = drawn(marks=(-40, -3, -2, -1, 0, 1))
-    at = [mark.number_x for mark in found.marks]
+    picture = drawn(marks=(-40, -3, -2, -1, 0, 1))
+    at = [mark.number_x for mark in picture.marks]
     assert all(after - before >= APART - 0.2 for before, after in itertools.pairwise(at))
-    assert [mark.x for mark in found.marks] == sorted(mark.x for mark in found.marks)
+    assert [mark.x for mark in picture.marks] == sorted(mark.x for mark in picture.marks)
 
 
 def test_a_taller_crop_reaches_higher() -> None:

@@ -24,22 +24,22 @@ def drawn(frosts: tuple[date, date] | None = (date(2026, 5, 2), date(2026, 10, 1
 
 
 def test_twelve_months_stand_side_by_side_and_the_band_within_its_frame() -> None:
-    found = drawn()
-    assert [tick.label for tick in found.months] == list(MONTHS)
-    apart = np.diff([tick.at for tick in found.months])
+    picture = drawn()
+    assert [tick.label for tick in picture.months] == list(MONTHS)
+    apart = np.diff([tick.at for tick in picture.months])
     assert apart == pytest.approx(np.full(11, (RIGHT - LEFT) / 12), abs=0.11)
-    y = [float(pair.split(" ")[1]) for pair in found.band.replace("Z", "").replace("M", "L").split("L") if pair]
+    y = [float(pair.split(" ")[1]) for pair in picture.band.replace("Z", "").replace("M", "L").split("L") if pair]
     assert len(y) == 24
     assert min(y) >= TOP
     assert max(y) <= BOTTOM
-    assert [stop.colour for stop in found.stops] == [scale.colour(value) for value in MEAN]
+    assert [stop.colour for stop in picture.stops] == [scale.colour(value) for value in MEAN]
 
 
 def test_rain_stands_on_its_line_and_the_wettest_month_fills_the_room_when_it_is_wet() -> None:
-    found = drawn()
-    assert all(bar.y + bar.height == pytest.approx(RAIN_BOTTOM, abs=0.11) for bar in found.rain)
-    assert min(bar.y for bar in found.rain) > RAIN_TOP  # a dry country's rain does not look like a monsoon
-    heights = [bar.height for bar in found.rain]
+    picture = drawn()
+    assert all(bar.y + bar.height == pytest.approx(RAIN_BOTTOM, abs=0.11) for bar in picture.rain)
+    assert min(bar.y for bar in picture.rain) > RAIN_TOP  # a dry country's rain does not look like a monsoon
+    heights = [bar.height for bar in picture.rain]
     assert np.argsort(heights).tolist()[-1] == RAIN.index(max(RAIN))
     wet = year(LOW, HIGH, MEAN, [mm * 4 for mm in RAIN], MONTHS, 0.0, None)
     assert min(bar.y for bar in wet.rain) == pytest.approx(RAIN_TOP, abs=0.11)
@@ -65,9 +65,9 @@ def test_the_months_without_frost_run_through_new_year_in_the_south() -> None:
 
 def test_a_scale_in_fahrenheit_has_its_own_round_numbers() -> None:
     low, high = ([value * 1.8 + 32 for value in row] for row in (LOW, HIGH))
-    found = year(low, high, MEAN, RAIN, MONTHS, 32.0, None)
-    assert all(float(tick.label.replace("−", "-")) % 10 == 0 for tick in found.values)
-    assert found.freezing_y == pytest.approx(drawn().freezing_y, abs=3)
+    picture = year(low, high, MEAN, RAIN, MONTHS, 32.0, None)
+    assert all(float(tick.label.replace("−", "-")) % 10 == 0 for tick in picture.values)
+    assert picture.freezing_y == pytest.approx(drawn().freezing_y, abs=3)
 
 
 def test_land_has_its_colour_and_the_sea_another() -> None:

@@ -26,9 +26,9 @@ def home() -> Iterator[Path]:
 @pytest.fixture(scope="module")
 def running(home: Path) -> Iterator[Running]:
     """One application for both: its first start takes long."""
-    found = Running(with_tables_made(home))
-    yield found
-    found.stop()
+    app = Running(with_tables_made(home))
+    yield app
+    app.stop()
 
 
 @pytest.fixture(scope="module")
@@ -45,15 +45,15 @@ def test_a_backup_is_its_owners_alone_and_never_half(home: Path, running: Runnin
     with pytest.raises(AssertionError, match="could not be written"):
         running.command("backup", str(home / "no-such-folder" / "garden.backup"))
     assert file.read_bytes() == whole
-    assert [one.name for one in home.glob("*.part")] == []
+    assert [path.name for path in home.glob("*.part")] == []
 
 
 def test_the_nightly_one_comes_by_itself_and_is_tried_out(home: Path, running: Running) -> None:
     folder, waited = home / "own" / "backups", time.monotonic() + WAITS_S
-    while not (found := list(folder.glob("cloche-*.backup"))) and time.monotonic() < waited:
+    while not (files := list(folder.glob("cloche-*.backup"))) and time.monotonic() < waited:
         time.sleep(0.5)
-    assert found, "no backup was made"
-    assert {one.stat().st_mode & 0o077 for one in [folder, *found]} == {0}
+    assert files, "no backup was made"
+    assert {path.stat().st_mode & 0o077 for path in [folder, *files]} == {0}
     checks = requests.get(f"{running.url}/readyz/", timeout=WAITS_S).json()["checks"]
     assert checks["backups"]["well"]
     assert checks["backups"]["size_mb"] > 0
@@ -102,7 +102,7 @@ def test_a_backup_taken_while_values_come_in_holds_every_answered_one_and_none_b
         given = [post(running.url, token, part) for part in parts[: after + 2]]
     finally:
         running.stop()
-    held = [one["known"] for one in given]
+    held = [answer["known"] for answer in given]
     assert set(held) <= {0, PORTION}, "a portion was kept by half"
     assert before <= held.count(PORTION) <= after
     assert held == sorted(held, reverse=True)

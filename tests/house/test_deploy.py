@@ -34,13 +34,13 @@ def compose() -> dict[str, Any]:
 
 
 def test_every_service_runs_a_command_that_there_is(compose: dict[str, Any]) -> None:
-    ours = {name: one for name, one in compose["services"].items() if one["image"] == "cloche"}
-    assert {one["command"][0] for one in ours.values()} == {"ready", "collectstatic", "web", "work", "rounds", "listen"}
-    for one in ours.values():
-        assert one["command"][0] in get_commands()
-        assert set(one["depends_on"]) <= set(compose["services"])
+    ours = {name: service for name, service in compose["services"].items() if service["image"] == "cloche"}
+    assert {service["command"][0] for service in ours.values()} == {"ready", "collectstatic", "web", "work", "rounds", "listen"}
+    for service in ours.values():
+        assert service["command"][0] in get_commands()
+        assert set(service["depends_on"]) <= set(compose["services"])
     targets = set(re.findall(r"^FROM .* AS (\w+)$", (DEPLOY / "Containerfile").read_text(), re.MULTILINE))
-    assert {one["build"]["target"] for one in compose["services"].values()} == targets
+    assert {service["build"]["target"] for service in compose["services"].values()} == targets
 
 
 def test_every_setting_is_described(compose: dict[str, Any]) -> None:
@@ -78,17 +78,17 @@ class Databases:
         return port
 
     def end(self) -> None:
-        for one in reversed(self.running):
-            one.send_signal(signal.SIGINT)
-            one.wait(WAITS_S)
+        for process in reversed(self.running):
+            process.send_signal(signal.SIGINT)
+            process.wait(WAITS_S)
         shutil.rmtree(self.home, ignore_errors=True)
 
 
 @pytest.fixture
 def databases() -> Iterator[Databases]:
-    found = Databases()
-    yield found
-    found.end()
+    pair = Databases()
+    yield pair
+    pair.end()
 
 
 def reach(port: int, **who: str) -> Any:
@@ -100,8 +100,8 @@ def answered(port: int, words: str) -> Any:
     """What it answers, once it does: it may still be made, or be a moment behind."""
     for _ in range(600):
         try:
-            with reach(port) as one:
-                return one.execute(words).fetchall()
+            with reach(port) as cursor:
+                return cursor.execute(words).fetchall()
         except (psycopg.OperationalError, psycopg.errors.UndefinedTable):
             time.sleep(0.2)
     pytest.fail("the database never answered")
@@ -111,8 +111,8 @@ def test_the_databases_script_lets_one_role_in_and_gives_it_no_more_than_its_own
     database = databases.begin("own")
     role = answered(database, "SELECT rolsuper, rolcreatedb, rolcreaterole FROM pg_roles WHERE rolname = current_user")
     assert role == [(False, False, False)]
-    with reach(database) as one:
-        one.execute("CREATE TABLE tried (number int)")
+    with reach(database) as cursor:
+        cursor.execute("CREATE TABLE tried (number int)")
     for who in ({"password": "guessed"}, {"user": "keeper"}, {"dbname": "postgres"}):
         with pytest.raises(psycopg.OperationalError):
             reach(database, **who)
@@ -123,17 +123,17 @@ def test_a_second_database_follows_and_takes_over(databases: Databases) -> None:
     answered(first, "SELECT 1")
     second = databases.begin("second", CLOCHE_DB_FOLLOWS=f"127.0.0.1:{first}")
     assert answered(second, "SELECT pg_is_in_recovery()") == [(True,)]
-    with reach(first) as one:
-        one.execute("CREATE TABLE sown AS SELECT 'radish' AS crop")
+    with reach(first) as cursor:
+        cursor.execute("CREATE TABLE sown AS SELECT 'radish' AS crop")
     assert answered(second, "SELECT crop FROM sown") == [("radish",)]
-    with reach(second) as one, pytest.raises(psycopg.errors.ReadOnlySqlTransaction):
-        one.execute("DELETE FROM sown")
+    with reach(second) as cursor, pytest.raises(psycopg.errors.ReadOnlySqlTransaction):
+        cursor.execute("DELETE FROM sown")
     databases.running[0].kill()
-    control = max(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda one: int(one.parts[-3]))
+    control = max(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda path: int(path.parts[-3]))
     promote = [*databases.own, str(control), "-D", str(databases.home / "second" / "data"), "-w", "promote"]
     subprocess.run(promote, check=True, cwd="/", stdout=subprocess.DEVNULL)  # noqa: S603
-    with reach(second) as one:
-        one.execute("INSERT INTO sown VALUES ('carrot')")
+    with reach(second) as cursor:
+        cursor.execute("INSERT INTO sown VALUES ('carrot')")
     assert answered(second, "SELECT count(*) FROM sown") == [(2,)]
 
 
@@ -162,15 +162,15 @@ def test_a_web_listens_where_it_is_told_and_the_rounds_run_by_themselves() -> No
         assert answer.status_code == 200
         until_it_hears(rounds)
     finally:
-        for one in (web, rounds):
-            one.terminate()
-    assert [one.wait(WAITS_S) for one in (web, rounds)] == [0, 0]
+        for process in (web, rounds):
+            process.terminate()
+    assert [process.wait(WAITS_S) for process in (web, rounds)] == [0, 0]
 
 
-def until_it_hears(one: subprocess.Popen[bytes]) -> None:
+def until_it_hears(process: subprocess.Popen[bytes]) -> None:
     """It has said what is to be done when it is told to end."""
-    while one.poll() is None:
-        caught = int(re.findall(r"SigCgt:\s*(\w+)", Path(f"/proc/{one.pid}/status").read_text())[0], 16)
+    while process.poll() is None:
+        caught = int(re.findall(r"SigCgt:\s*(\w+)", Path(f"/proc/{process.pid}/status").read_text())[0], 16)
         if caught >> (signal.SIGTERM - 1) & 1:
             return
         time.sleep(0.1)

@@ -36,9 +36,9 @@ def test_every_parameter_is_described_and_none_besides() -> None:
     assert len(FUNCTIONS) > 300
     wrong = []
     for name, function in FUNCTIONS:
-        found = NumpyDocString(ast.get_docstring(function) or "")["Parameters"]
+        section = NumpyDocString(ast.get_docstring(function) or "")["Parameters"]
         wanted = [each.arg for each in function.args.args + function.args.kwonlyargs if each.arg not in ("self", "cls")]
-        if [each.name for each in found] != wanted or not all(each.type and each.desc for each in found):
+        if [each.name for each in section] != wanted or not all(each.type and each.desc for each in section):
             wrong.append(name)
     assert wrong == []
 

@@ -76,14 +76,14 @@ def test_every_class_that_pages_use_is_styled() -> None:
     styled = set(re.findall(r"\.([A-Za-z][\w-]*)", css)) | set(re.findall(r"\.([A-Za-z][\w-]*)", scripts))
     used = re.compile(r"\sclass=\"([^\"]*)\"")
     words = re.compile(r"\{[{%#].*?[}%#]\}")
-    found = {
+    classes = {
         name
         for file in TEMPLATES
         for value in used.findall(file.read_text(encoding="utf-8"))
         if "{" not in value
         for name in words.sub(" ", value).split()
     }
-    assert found - styled == set()
+    assert classes - styled == set()
 
 
 def test_every_id_that_is_styled_is_on_a_page() -> None:

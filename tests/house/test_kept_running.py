@@ -28,10 +28,10 @@ def running() -> Iterator[Running]:
     """One application for all of these, its data on a small disk of their own where that can be had."""
     place = Path(tempfile.mkdtemp(prefix="cloche-"))
     small = ROOT and subprocess.run(["mount", "-t", "tmpfs", "-o", "size=500m", "tmpfs", str(place)]).returncode == 0  # noqa: S603, S607
-    found = Running(with_tables_made(place), CLOCHE_LEAST_FREE_MB="100" if small else "1")
-    found.small = small  # type: ignore[attr-defined]
-    yield found
-    found.stop()
+    app = Running(with_tables_made(place), CLOCHE_LEAST_FREE_MB="100" if small else "1")
+    app.small = small  # type: ignore[attr-defined]
+    yield app
+    app.stop()
     if small:
         subprocess.run(["umount", str(place)], check=True)  # noqa: S603, S607
     shutil.rmtree(place, ignore_errors=True)
@@ -72,17 +72,17 @@ def test_twelve_slow_senders_and_as_many_slow_readers_hold_nobody_up(running: Ru
     until(lambda: ready(running.url), "it to be ready")
     slow = []
     for n in range(24):
-        one = socket.create_connection(("127.0.0.1", running.port))
+        caller = socket.create_connection(("127.0.0.1", running.port))
         heading = f"POST /api/v1/readings HTTP/1.1\r\nHost: 127.0.0.1:{running.port}\r\nContent-Length: 900000\r\n"
-        one.sendall((heading if n % 2 else heading + "X-Slow: ").encode())
-        slow.append(one)
+        caller.sendall((heading if n % 2 else heading + "X-Slow: ").encode())
+        slow.append(caller)
     try:
         for _ in range(20):
             assert requests.get(f"{running.url}/healthz/", timeout=HELD_UP_S).status_code == 200
         assert post(running.url, token, reading(1))["kept"] == 1
     finally:
-        for one in slow:
-            one.close()
+        for caller in slow:
+            caller.close()
 
 
 def spooled() -> int:

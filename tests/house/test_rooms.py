@@ -13,13 +13,13 @@ ROW = re.compile(r"^\| (?!room )(\w+) \| [^|]+ \| ([a-z, –]+) \|$", re.MULTILI
 
 def known_by(room: Path) -> set[str]:
     """Other rooms that a room's modules import."""
-    found = set()
+    rooms = set()
     for file in room.rglob("*.py"):
         if "migrations" not in file.parts:
             for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
                 if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("cloche.apps."):
-                    found.add(str(node.module).split(".")[2])
-    return found - {room.name}
+                    rooms.add(str(node.module).split(".")[2])
+    return rooms - {room.name}
 
 
 def drawn() -> dict[str, set[str]]:
@@ -33,6 +33,6 @@ def test_the_plan_shows_every_room_and_what_it_knows() -> None:
 
 def test_the_row_of_rooms_is_the_one_that_the_contract_holds() -> None:
     contracts = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))["tool"]["importlinter"]["contracts"]
-    (layers,) = (one["layers"] for one in contracts if one["name"] == "A room knows only the rooms before it")
+    (layers,) = (contract["layers"] for contract in contracts if contract["name"] == "A room knows only the rooms before it")
     row = PLAN.split("```text\n")[1].split("```")[0]
     assert re.findall(r"\w+", row) == [layer.rsplit(".", 1)[1] for layer in reversed(layers)] == list(drawn())

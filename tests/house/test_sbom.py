@@ -38,13 +38,13 @@ def test_every_part_has_a_licence_that_lets_it_be_passed_on() -> None:
 @pytest.mark.parametrize("lock", LOCKS)
 def test_the_lock_files_pin_everything_by_hash_and_name_no_other_place(lock: str) -> None:
     text = (ROOT / "requirements" / f"{lock}.txt").read_text(encoding="utf-8")
-    found = {name.lower(): hashes for name, _version, hashes in sbom.pinned(text)}
-    assert all(found.values())
+    pins = {name.lower(): hashes for name, _version, hashes in sbom.pinned(text)}
+    assert all(pins.values())
     assert not re.search(r"https?://|index-url|find-links|@ ", text)
     wanted = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))["project"]
     needed = wanted["dependencies"] + (wanted["optional-dependencies"]["test"] if lock == "test" else [])
-    names = {re.split(r"[\[<>=]", one)[0].lower() for one in needed}
-    assert names - set(found) == set()
+    names = {re.split(r"[\[<>=]", requirement)[0].lower() for requirement in needed}
+    assert names - set(pins) == set()
 
 
 def test_what_runs_is_the_same_in_both() -> None:

@@ -31,7 +31,9 @@ def filled_in(tree: ast.AST) -> Iterator[tuple[int, set[str], set[str]]]:
 
 
 def test_every_hole_of_a_sentence_is_given_its_value() -> None:
-    sentences = [(file.name, *one) for file in PYTHON for one in filled_in(ast.parse(file.read_text(encoding="utf-8")))]
+    sentences = [
+        (file.name, *sentence) for file in PYTHON for sentence in filled_in(ast.parse(file.read_text(encoding="utf-8")))
+    ]
     assert len(sentences) > 300
     assert [(name, line, wanted ^ given) for name, line, wanted, given in sentences if wanted != given] == []
 
@@ -46,7 +48,7 @@ def sentences() -> set[str]:
     """All that can be said and has a space in it."""
     with CATALOGUE.open("rb") as file:
         ids = [message.id for message in read_po(file) if message.id]
-    return {one for each in ids for one in (each if isinstance(each, tuple) else (each,)) if " " in one}
+    return {text for each in ids for text in (each if isinstance(each, tuple) else (each,)) if " " in text}
 
 
 def is_said(node: ast.AST, known: set[str]) -> bool:
@@ -65,10 +67,10 @@ def read_back(tree: ast.AST, known: set[str]) -> Iterator[int]:
     """Lines in which a sentence is compared, cut, looked for or put into the database."""
     for node in ast.walk(tree):
         match node:
-            case ast.Compare(left=left, comparators=others) if any(is_said(one, known) for one in (left, *others)):
+            case ast.Compare(left=left, comparators=others) if any(is_said(piece, known) for piece in (left, *others)):
                 yield node.lineno
             case ast.Call(func=ast.Attribute(value=said, attr=cut), args=args) if cut in CUTS:
-                if is_said(said, known) or any(is_said(one, known) for one in args):
+                if is_said(said, known) or any(is_said(piece, known) for piece in args):
                     yield node.lineno
             case ast.Call(func=ast.Attribute(value=ast.Attribute(attr="objects"), attr=store), keywords=keywords):
                 if store in STORES and any(is_said(key.value, known) for key in keywords):
@@ -80,5 +82,5 @@ def test_no_sentence_is_compared_cut_or_stored() -> None:
     assert len(known) > 1500
     caught = 'x == _("A b")\n"A b" in x\n_("A {b}").format(b=1).split()\nx.startswith("A b")\nM.objects.create(t=_("A b"))\n'
     assert list(read_back(ast.parse(caught), {"A b"})) == [1, 2, 3, 4, 5]
-    found = [(file.name, line) for file in PYTHON for line in read_back(ast.parse(file.read_text(encoding="utf-8")), known)]
-    assert found == []
+    faults = [(file.name, line) for file in PYTHON for line in read_back(ast.parse(file.read_text(encoding="utf-8")), known)]
+    assert faults == []

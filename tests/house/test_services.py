@@ -54,12 +54,12 @@ class Machine:
 
     def facts(self, name: str) -> dict[str, list[str]]:
         """What a unit says, by its words."""
-        found: dict[str, list[str]] = {}
+        sections: dict[str, list[str]] = {}
         for line in (self.units / name).read_text().splitlines():
             key, sign, value = line.partition("=")
             if sign and not line.startswith("#"):
-                found.setdefault(key, []).append(value)
-        return found
+                sections.setdefault(key, []).append(value)
+        return sections
 
     def start(self, name: str) -> subprocess.Popen[bytes]:
         """As systemd would: the unit's command, user, files of settings, limits and open socket."""
@@ -68,7 +68,7 @@ class Machine:
         for file in facts.get("EnvironmentFile", []):
             env |= dict(re.findall(r"^([A-Z_]+)=(.*)$", Path(file.lstrip("-")).read_text(), re.MULTILINE))
         for words in facts.get("Environment", []):
-            env |= dict(one.split("=", 1) for one in words.split())
+            env |= dict(pair.split("=", 1) for pair in words.split())
         user, right = facts["User"][0], facts["AmbientCapabilities"][0]
         own = ["setpriv", "--reuid", user, "--regid", facts["Group"][0], "--init-groups", "--no-new-privs"]
         if right:
@@ -84,16 +84,16 @@ class Machine:
             limits += f"exec 3<&{fds[0]}; "
         command = ["bash", "-c", f'{limits}exec "$@"', "unit", *own, *facts["ExecStart"][0].split()]
         cwd = facts.get("WorkingDirectory", ["/"])[0]
-        one = subprocess.Popen(command, env=env, cwd=cwd, pass_fds=fds, stdout=subprocess.DEVNULL)  # noqa: S603
-        self.running.append(one)
-        return one
+        process = subprocess.Popen(command, env=env, cwd=cwd, pass_fds=fds, stdout=subprocess.DEVNULL)  # noqa: S603
+        self.running.append(process)
+        return process
 
     def stop(self) -> None:
         """All of it, the last first."""
-        for one in reversed(self.running):
-            one.terminate() if one is not self.running[0] else one.send_signal(2)
-        for one in self.running:
-            one.wait(WAITS_S)
+        for process in reversed(self.running):
+            process.terminate() if process is not self.running[0] else process.send_signal(2)
+        for process in self.running:
+            process.wait(WAITS_S)
         self.running.clear()
         if self.listening is not None:
             self.listening.close()
@@ -109,10 +109,10 @@ def machine() -> Iterator[Machine]:
     place.chmod(0o755)
     with socket.create_server(("127.0.0.1", 0)) as free:
         port = free.getsockname()[1]
-    found = Machine(place, port)
-    found.run("install", "--port", str(port))
-    yield found
-    found.stop()
+    built = Machine(place, port)
+    built.run("install", "--port", str(port))
+    yield built
+    built.stop()
     shutil.rmtree(place, ignore_errors=True)
 
 
@@ -161,7 +161,7 @@ def test_every_service_is_shut_in(machine: Machine) -> None:
         assert facts["ProtectSystem"] == ["strict"], name
         assert facts["ReadWritePaths"] == [str(machine.place / "home" / "own")], name
         assert facts["CapabilityBoundingSet"] in ([""], ["CAP_DAC_READ_SEARCH"]), name
-    assert "@" not in re.sub(r"cloche-\w+@|@system-service", "", "".join(one.read_text() for one in machine.units.iterdir()))
+    assert "@" not in re.sub(r"cloche-\w+@|@system-service", "", "".join(path.read_text() for path in machine.units.iterdir()))
 
 
 def test_secrets_are_roots_alone(machine: Machine) -> None:
@@ -169,12 +169,12 @@ def test_secrets_are_roots_alone(machine: Machine) -> None:
 
 
 def test_its_commands_users_and_limits_run_the_application(started: Machine) -> None:
-    for one, user in zip(started.running, ("postgres", "cloche", "cloche", "cloche"), strict=True):
-        assert Path(f"/proc/{one.pid}").owner() == user
-        limits = Path(f"/proc/{one.pid}/limits").read_text()
+    for process, user in zip(started.running, ("postgres", "cloche", "cloche", "cloche"), strict=True):
+        assert Path(f"/proc/{process.pid}").owner() == user
+        limits = Path(f"/proc/{process.pid}/limits").read_text()
         assert re.search(r"Max open files +4096 ", limits)
         assert re.search(r"Max core file size +0 ", limits)
-        assert "NoNewPrivs:\t1" in Path(f"/proc/{one.pid}/status").read_text()
+        assert "NoNewPrivs:\t1" in Path(f"/proc/{process.pid}/status").read_text()
     page = requests.get(f"http://127.0.0.1:{started.port}/", timeout=WAITS_S)
     assert "When will it come up" in page.text
 
@@ -198,10 +198,10 @@ def test_commands_reach_what_runs_and_no_second_server_opens_its_data(started: M
 
 
 def test_a_pulled_plug_is_a_pause(started: Machine) -> None:
-    for one in started.running:
-        one.kill()
-    for one in started.running:
-        one.wait(WAITS_S)
+    for process in started.running:
+        process.kill()
+    for process in started.running:
+        process.wait(WAITS_S)
     started.running.clear()
     all_up(started)
 
@@ -272,12 +272,12 @@ def release_beside(machine: Machine, name: str) -> Path:
     """Another release, unpacked beside this one."""
     there = machine.place / name
     there.mkdir()
-    for one in ("src", "scripts", "requirements", "run", "pyproject.toml", "README.md", "docs"):
-        source = HERE / one
+    for part in ("src", "scripts", "requirements", "run", "pyproject.toml", "README.md", "docs"):
+        source = HERE / part
         if source.is_dir():
-            shutil.copytree(source, there / one, ignore=shutil.ignore_patterns("__pycache__"))
+            shutil.copytree(source, there / part, ignore=shutil.ignore_patterns("__pycache__"))
         else:
-            shutil.copy2(source, there / one)
+            shutil.copy2(source, there / part)
     (there / ".venv").symlink_to(HERE / ".venv")
     return there
 
@@ -289,7 +289,7 @@ def test_a_checkout_in_which_nothing_was_ever_compiled_starts_too(machine: Machi
     steps = f"{known}; cd $ROOT; . scripts/setup.sh; . scripts/serve.sh; own_folders; echo on"
     done = subprocess.run(["bash", "-euo", "pipefail", "-c", steps], capture_output=True, text=True)  # noqa: S603, S607
     assert (done.returncode, done.stdout) == (0, "on\n"), done.stderr
-    assert sorted(one.name for one in state.iterdir()) == ["backups", "mail", "metrics", "numba"]
+    assert sorted(path.name for path in state.iterdir()) == ["backups", "mail", "metrics", "numba"]
 
 
 def test_an_upgrade_goes_there_and_back_and_a_bad_one_back_by_itself(started: Machine) -> None:

@@ -67,9 +67,9 @@ def _without_given_up(said: list[str]) -> list[str]:
     left = list(said)
     for line in [line for line in said if line.startswith("htmx:sendAbort")]:
         pair = [line, line.replace("sendAbort", "afterRequest")]
-        if all(one in left for one in pair):
-            for one in pair:
-                left.remove(one)
+        if all(word in left for word in pair):
+            for word in pair:
+                left.remove(word)
     return left
 
 

@@ -151,23 +151,23 @@ def _screens(url: str, place: Place) -> list[str]:
     known |= {"sowing": Sowing.objects.earliest("pk").pk, "tray": tray.pk, "room": tray.room_id}
     known |= {"germination": garden.germination_trials.get().pk, "planting": Planting.objects.earliest("pk").pk}
     known |= {"own": garden.covers.get().pk, "trial": CoverTrial.objects.get().pk, "logger": garden.devices.get().pk}
-    return [*(f"{url}/g/{garden.pk}/{screen.format(**known)}" for screen in SCREENS), *(url + one for one in OUTSIDE)]
+    return [*(f"{url}/g/{garden.pk}/{screen.format(**known)}" for screen in SCREENS), *(url + path for path in OUTSIDE)]
 
 
 def _looked_at(page: Page) -> list[str]:
     """What is wrong with a screen, small and light, then large and dark."""
     axe = Axe()
-    found = _serious(axe.run(page, options={"resultTypes": ["violations"]}), page.url)
-    found += _too_wide(page, PHONE)
-    found += [f"{page.url}: {one} stands twice" for one in page.evaluate(DOUBLED)]
-    found += [f"{page.url}: {one}" for one in page.evaluate(SMALL)]
+    faults = _serious(axe.run(page, options={"resultTypes": ["violations"]}), page.url)
+    faults += _too_wide(page, PHONE)
+    faults += [f"{page.url}: {name} stands twice" for name in page.evaluate(DOUBLED)]
+    faults += [f"{page.url}: {name}" for name in page.evaluate(SMALL)]
     page.set_viewport_size(DESK)
     page.emulate_media(color_scheme="dark")
-    found += _too_wide(page, DESK)
-    found += _serious(page.evaluate(AXE_AGAIN, CONTRAST), page.url)
+    faults += _too_wide(page, DESK)
+    faults += _serious(page.evaluate(AXE_AGAIN, CONTRAST), page.url)
     page.set_viewport_size(PHONE)
     wide = page.evaluate(LARGE)
-    return found + [f"{page.url}: twice as large it is {wide} px wide"] * (wide > PHONE["width"])
+    return faults + [f"{page.url}: twice as large it is {wide} px wide"] * (wide > PHONE["width"])
 
 
 def _too_wide(page: Page, size: Any) -> list[str]:
@@ -207,7 +207,7 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
             missed = _walked(page, f"{live_server.url}/g/{place.garden_id}/{room.format(place=place.pk)}")
             if not missed:
                 break
-        findings += [f"{room}: {one}" for one in missed]
+        findings += [f"{room}: {text}" for text in missed]
     assert findings == [], "\n".join(findings)
 
 
@@ -252,5 +252,7 @@ CONTRAST = {"runOnly": ["color-contrast"], "resultTypes": ["violations"]}
 def _serious(results: Any, url: str) -> list[str]:
     violations = results["violations"] if isinstance(results, dict) else results.response["violations"]
     return [
-        f"{url}: {one['id']}: {one['nodes'][0]['html'][:160]}" for one in violations if one["impact"] in ("serious", "critical")
+        f"{url}: {violation['id']}: {violation['nodes'][0]['html'][:160]}"
+        for violation in violations
+        if violation["impact"] in ("serious", "critical")
     ]

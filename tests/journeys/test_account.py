@@ -30,9 +30,9 @@ def letter() -> str:
     writes = {letters.LETTER: tasks.letter, forgotten.FORGOTTEN: tasks.forgotten_password}
     job = ProcrastinateJob.objects.filter(task_name__in=writes).order_by("-id")[0]
     writes[job.task_name](**job.args)
-    found = re.search(r"http://\S+", mail.outbox[-1].body)
-    assert found is not None
-    return found.group()
+    link = re.search(r"http://\S+", mail.outbox[-1].body)
+    assert link is not None
+    return link.group()
 
 
 def code(secret: str, ahead: int = 0) -> str:

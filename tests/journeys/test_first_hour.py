@@ -32,7 +32,7 @@ class Hands:
 
 
 @pytest.mark.parametrize(
-    ("size", "locale", "town", "found", "units"),
+    ("size", "locale", "town", "shown", "units"),
     [
         (DESK, "en-GB", "krems", "Krems an der Donau, Austria", ("C", "cm")),
         (PHONE, "en-US", "portland, or", "Portland, Oregon, United States", ("F", "in")),
@@ -40,7 +40,7 @@ class Hands:
     ids=["desk", "phone"],
 )
 def test_from_nothing_to_windows_in_few_touches(
-    browser: Browser, live_server: Any, on: Any, size: Any, locale: str, town: str, found: str, units: tuple[str, str]
+    browser: Browser, live_server: Any, on: Any, size: Any, locale: str, town: str, shown: str, units: tuple[str, str]
 ) -> None:
     on(2026, 4, 22, 9)
     context = browser.new_context(viewport=size, locale=locale, has_touch=size == PHONE, reduced_motion="reduce")
@@ -51,8 +51,8 @@ def test_from_nothing_to_windows_in_few_touches(
     hands.type(page.get_by_label("Password", exact=True), "spade-and-fork")
     hands.tap(page.get_by_role("button", name="Go on to the garden"))
     hands.type(page.get_by_label("Town or village"), town)
-    hands.tap(page.get_by_role("link", name=found))
-    expect(page.get_by_role("heading", level=1)).to_have_text(f"Your garden is in {found}.")
+    hands.tap(page.get_by_role("link", name=shown))
+    expect(page.get_by_role("heading", level=1)).to_have_text(f"Your garden is in {shown}.")
     expect(page.locator(".big")).to_contain_text("last frost of spring is usually about")
     hands.tap(page.get_by_role("button", name="Go on to the beds"))
     for kind, count in (("Open bed", 4), ("Cold frame", 1), ("Low tunnel", 1)):

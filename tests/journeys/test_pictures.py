@@ -60,8 +60,8 @@ def sent_in(request: Request) -> dict[str, Any]:
 
 
 def left(page: Page) -> list[dict[str, Any]]:
-    found: list[dict[str, Any]] = page.evaluate("async () => await clocheWaiting.all()")
-    return found
+    left_over: list[dict[str, Any]] = page.evaluate("async () => await clocheWaiting.all()")
+    return left_over
 
 
 def test_pictures_go_in_portions_and_readings_go_first(page: Page, live_server: Any, garden: Garden) -> None:
@@ -72,8 +72,8 @@ def test_pictures_go_in_portions_and_readings_go_first(page: Page, live_server: 
     assert Reading.objects.count() == 10
     assert Visit.objects.filter(photo__isnull=False).count() == 8
     assert len(posted) > 2
-    assert all(one["bytes"] < 2_000_000 for one in posted)
-    flat = [photo for one in posted for photo in one["photos"]]
+    assert all(visit["bytes"] < 2_000_000 for visit in posted)
+    flat = [photo for visit in posted for photo in visit["photos"]]
     assert flat == sorted(flat), "a picture went before a reading"
 
 

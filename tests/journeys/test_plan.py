@@ -39,13 +39,13 @@ def open_plan(page: Page, live_server: Any, bed: Place) -> None:
     page.goto(f"{live_server.url}/g/{bed.garden_id}/plan/{bed.pk}/")
 
 
-def corner(one: Planting) -> tuple[float | None, float | None, float, float]:
-    one.refresh_from_db()
-    return one.x_m, one.y_m, one.length_m, one.width_m
+def corner(planting: Planting) -> tuple[float | None, float | None, float, float]:
+    planting.refresh_from_db()
+    return planting.x_m, planting.y_m, planting.length_m, planting.width_m
 
 
-def middle(page: Page, one: Planting, part: str = ".ground") -> tuple[float, float]:
-    box = page.locator(f"#patch-{one.pk} {part}").bounding_box()
+def middle(page: Page, planting: Planting, part: str = ".ground") -> tuple[float, float]:
+    box = page.locator(f"#patch-{planting.pk} {part}").bounding_box()
     assert box
     return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
@@ -65,31 +65,31 @@ def drag(page: Page, start: tuple[float, float], by: tuple[float, float]) -> Non
 
 
 def test_a_patch_is_dragged_to_another_square_and_made_larger(page: Page, live_server: Any, bed: Place) -> None:
-    one = patch(bed)
+    ground = patch(bed)
     open_plan(page, live_server, bed)
     side = square_px(page)
     with page.expect_response(lambda answer: "/lay/" in answer.url):
-        drag(page, middle(page, one), (2.1 * side, 0.9 * side))
-    expect(page.locator(f"#patch-{one.pk}")).to_have_attribute("data-at", "60.0 30.0 60.0 30.0")
-    assert corner(one) == (0.6, 0.3, 0.6, 0.3)
+        drag(page, middle(page, ground), (2.1 * side, 0.9 * side))
+    expect(page.locator(f"#patch-{ground.pk}")).to_have_attribute("data-at", "60.0 30.0 60.0 30.0")
+    assert corner(ground) == (0.6, 0.3, 0.6, 0.3)
     with page.expect_response(lambda answer: "/lay/" in answer.url):
-        drag(page, middle(page, one, ".handle"), (side, side))
-    expect(page.locator(f"#patch-{one.pk}")).to_have_attribute("data-at", "60.0 30.0 90.0 60.0")
-    assert corner(one) == (0.6, 0.3, 0.9, 0.6)
+        drag(page, middle(page, ground, ".handle"), (side, side))
+    expect(page.locator(f"#patch-{ground.pk}")).to_have_attribute("data-at", "60.0 30.0 90.0 60.0")
+    assert corner(ground) == (0.6, 0.3, 0.9, 0.6)
 
 
 def test_a_click_opens_the_planting(page: Page, live_server: Any, bed: Place) -> None:
-    one = patch(bed)
+    ground = patch(bed)
     open_plan(page, live_server, bed)
-    page.mouse.click(*middle(page, one))
-    page.wait_for_url(f"**/plants/{one.pk}/")
+    page.mouse.click(*middle(page, ground))
+    page.wait_for_url(f"**/plants/{ground.pk}/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Kale in North bed")
 
 
 def test_arrow_keys_do_what_the_mouse_does(page: Page, live_server: Any, bed: Place) -> None:
-    one = patch(bed)
+    ground = patch(bed)
     open_plan(page, live_server, bed)
-    there = page.get_by_role("link", name="Kale, 2: planned for 22 April").or_(page.locator(f"#patch-{one.pk}")).first
+    there = page.get_by_role("link", name="Kale, 2: planned for 22 April").or_(page.locator(f"#patch-{ground.pk}")).first
     there.focus()
     for key, at in (
         ("ArrowRight", "30.0 0.0 60.0 30.0"),
@@ -98,21 +98,21 @@ def test_arrow_keys_do_what_the_mouse_does(page: Page, live_server: Any, bed: Pl
     ):
         with page.expect_response(lambda answer: "/lay/" in answer.url):
             page.keyboard.press(key)
-        expect(page.locator(f"#patch-{one.pk}")).to_have_attribute("data-at", at)
-        expect(page.locator(f"#patch-{one.pk}")).to_be_focused()
+        expect(page.locator(f"#patch-{ground.pk}")).to_have_attribute("data-at", at)
+        expect(page.locator(f"#patch-{ground.pk}")).to_be_focused()
     page.keyboard.press("Enter")
-    page.wait_for_url(f"**/plants/{one.pk}/")
-    assert corner(one) == (0.3, 0.3, 0.9, 0.3)
+    page.wait_for_url(f"**/plants/{ground.pk}/")
+    assert corner(ground) == (0.3, 0.3, 0.9, 0.3)
 
 
 def test_without_signal_a_patch_lies_where_it_lay_and_that_is_said(page: Page, live_server: Any, bed: Place) -> None:
-    one = patch(bed)
+    ground = patch(bed)
     open_plan(page, live_server, bed)
     page.evaluate("() => { window.fetch = () => Promise.reject(new TypeError('no signal')); }")
-    drag(page, middle(page, one), (2 * square_px(page), 0))
+    drag(page, middle(page, ground), (2 * square_px(page), 0))
     expect(page.locator("#said")).to_contain_text("It lies where it lay.")
-    expect(page.locator(f"#patch-{one.pk}")).not_to_have_attribute("transform", "translate(60 0)")
-    assert corner(one)[0] == 0.0
+    expect(page.locator(f"#patch-{ground.pk}")).not_to_have_attribute("transform", "translate(60 0)")
+    assert corner(ground)[0] == 0.0
 
 
 def test_from_an_empty_bed_to_a_planting_by_forms_alone(page: Page, live_server: Any, bed: Place) -> None:

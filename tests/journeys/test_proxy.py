@@ -50,17 +50,17 @@ class Behind:
         (place / "nginx.conf").write_text(NGINX.format(place=place))
         self.proxy = subprocess.Popen(["/usr/sbin/nginx", "-e", str(place / "error.log"), "-c", str(place / "nginx.conf")])  # noqa: S603
         self.url = f"https://{NAME}:{self.https}"
-        found: object = None
+        answer: object = None
         for _ in range(600):
             try:
-                found = self.get("/readyz/")
-                if found.status_code == 200:
+                answer = self.get("/readyz/")
+                if answer.status_code == 200:
                     return
             except requests.RequestException as refused:
-                found = refused
+                answer = refused
             time.sleep(0.1)
         logs = [path.read_text(errors="replace")[-1500:] for path in (place / "said.log", place / "own" / "database.log")]
-        raise AssertionError(f"not ready behind its proxy: {found} {getattr(found, 'text', '')[:500]}\n{logs}")
+        raise AssertionError(f"not ready behind its proxy: {answer} {getattr(answer, 'text', '')[:500]}\n{logs}")
 
     def get(self, path: str, **more: Any) -> requests.Response:
         """As a phone that was told of the authority, and of no other."""
@@ -87,9 +87,9 @@ def behind() -> Iterator[Behind]:
         # The name is known on the home network alone.
         home = lambda address, *a, **k: real(("127.0.0.1", address[1]) if address[0] == NAME else address, *a, **k)  # noqa: E731
         patch.setattr(connection, "create_connection", home)
-        found = Behind(place)
-        yield found
-        found.stop()
+        proxied = Behind(place)
+        yield proxied
+        proxied.stop()
     shutil.rmtree(place, ignore_errors=True)
 
 
@@ -111,7 +111,7 @@ def test_no_plain_line_carries_anything_of_a_person(behind: Behind) -> None:
     assert page.headers["Strict-Transport-Security"] == "max-age=31536000"
     cookies = page.headers["Set-Cookie"]
     assert "__Host-csrf=" in cookies
-    assert all("Secure" in one for one in re.split(r", (?=\w+=)", cookies))
+    assert all("Secure" in cookie for cookie in re.split(r", (?=\w+=)", cookies))
     past_it = straight(behind, NAME)
     assert past_it.status_code == 301
 
@@ -160,7 +160,7 @@ def test_a_round_from_the_phone(behind: Behind, browser_type: Any) -> None:
     settled(page)
     page.goto(f"{behind.url}/g/{garden}/")
     expect(page.get_by_text("2 places read.")).to_be_visible()
-    assert {one["secure"] for one in phone.cookies()} == {True}
+    assert {cookie["secure"] for cookie in phone.cookies()} == {True}
     phone.close()
 
 

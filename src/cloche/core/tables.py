@@ -51,10 +51,10 @@ def number(least: float, most: float) -> Check:
     """
 
     def check(value: str) -> float:
-        found = float(value)
-        if not least <= found <= most:
-            raise ValueError(f"{found:g} is outside {least:g} to {most:g}")
-        return found
+        number = float(value)
+        if not least <= number <= most:
+            raise ValueError(f"{number:g} is outside {least:g} to {most:g}")
+        return number
 
     return check
 
@@ -164,13 +164,13 @@ def checked(written: str, name: str, columns: Mapping[str, Check]) -> dict[str, 
     reader = csv.DictReader(written.splitlines())
     if list(reader.fieldnames or ()) != list(columns):
         raise BadTable(f"{name}: the columns are to be {', '.join(columns)}.")
-    found: dict[str, dict[str, Any]] = {}
+    rows: dict[str, dict[str, Any]] = {}
     for line in reader:
         key = line["key"]
-        if key in found:
+        if key in rows:
             raise BadTable(f"{name}, row {key}: it is there twice.")
-        found[key] = {column: _cell(name, key, column, line[column], check) for column, check in columns.items()}
-    return found
+        rows[key] = {column: _cell(name, key, column, line[column], check) for column, check in columns.items()}
+    return rows
 
 
 def _cell(name: str, key: str, column: str, value: str | None, check: Check) -> Any:

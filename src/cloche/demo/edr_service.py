@@ -233,15 +233,15 @@ def _wanted(name: str, words: dict[str, str]) -> list[str]:
 
 
 def _point(text: str) -> tuple[float, float]:
-    found = POINT.fullmatch(text.strip())
-    if found is None:
+    match = POINT.fullmatch(text.strip())
+    if match is None:
         raise Unasked("coords is POINT(longitude latitude).")
-    return float(found[1]), float(found[2])
+    return float(match[1]), float(match[2])
 
 
 def _box(text: str) -> tuple[float, float, float, float]:
     try:
-        west, south, east, north = (float(one) for one in text.split(","))
+        west, south, east, north = (float(edge) for edge in text.split(","))
     except ValueError as wrong:
         raise Unasked("bbox is west,south,east,north.") from wrong
     return west, south, east, north

@@ -76,7 +76,7 @@ def _ahead(truth: sky.History, today: date, seed: int) -> list[dict[str, Any]]:
     for day, (low, high, rain, wind) in days_ahead(truth, today, seed).items():
         sky_word = "overcast" if rain > 2 else "broken" if high - low < 9 else "clear"
         day_ahead = {"day": day.isoformat(), "low_c": round(low, 1), "high_c": round(high, 1), "sky": sky_word}
-        runs = [[*(round(value, 1) for value in one[day][:3])] for one in by_run] if day > today else []
+        runs = [[*(round(value, 1) for value in run[day][:3])] for run in by_run] if day > today else []
         days.append(day_ahead | {"rain_mm": round(rain, 1), "wind_m_s": round(wind, 1), "runs": runs})
     return days
 

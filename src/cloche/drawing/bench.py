@@ -177,7 +177,7 @@ def light_warmth(
         return across(min(max(celsius, COLDEST), HOTTEST)), up(min(mol, MOST_MOL))
 
     line = [spot(c, mol) for c, mol in edge]
-    placed = sorted(((*spot(c, mol), name, leggy) for c, mol, name, leggy in dots), key=lambda one: one[1])
+    placed = sorted(((*spot(c, mol), name, leggy) for c, mol, name, leggy in dots), key=lambda dot: dot[1])
     wanted = spread([y for _, y, _, _ in placed], LABEL_GAP, top + 8, foot - 4)
     return LightWarmth(
         too_warm=path([*line, (line[-1][0], foot), (line[0][0], foot)], closed=True),

@@ -30,10 +30,10 @@ def land(mean_c: ArrayLike) -> Image.Image:
 def whole() -> NDArray[np.float64]:
     """Means of the year of every cell between the map's edges, from 180 degrees west on."""
     grid = shipped()
-    found = np.full(ROWS * COLUMNS, np.nan)
-    found[grid.cells] = grid.tenths_c.mean(axis=0) / TENTHS
+    cells = np.full(ROWS * COLUMNS, np.nan)
+    cells[grid.cells] = grid.tenths_c.mean(axis=0) / TENTHS
     rows = slice(round((90 - NORTH_DEG) * 4), round((90 - SOUTH_DEG) * 4))
-    return np.roll(found.reshape(ROWS, COLUMNS), COLUMNS // 2, axis=1)[rows]
+    return np.roll(cells.reshape(ROWS, COLUMNS), COLUMNS // 2, axis=1)[rows]
 
 
 def as_address(mean_c: Sequence[Sequence[float]], larger: int = 10) -> str:

@@ -63,19 +63,19 @@ def value_ticks(low: float, high: float, most: int = 6) -> list[float]:
 
 def spread(at: Sequence[float], gap: float, least: float, most: float) -> list[float]:
     """Positions of labels that keep a gap: those wanted, in order, each no nearer to the one before, all within the limits."""
-    found: list[float] = []
+    positions: list[float] = []
     for wanted in at:
-        found.append(max(wanted, found[-1] + gap if found else least))
-    for i in range(len(found) - 1, -1, -1):
-        found[i] = min(found[i], most if i == len(found) - 1 else found[i + 1] - gap)
-    return found
+        positions.append(max(wanted, positions[-1] + gap if positions else least))
+    for i in range(len(positions) - 1, -1, -1):
+        positions[i] = min(positions[i], most if i == len(positions) - 1 else positions[i + 1] - gap)
+    return positions
 
 
 def month_starts(first: date, last: date) -> list[date]:
     """First days of months within two days."""
-    found, day = [], date(first.year, first.month, 1)
+    starts, day = [], date(first.year, first.month, 1)
     while day <= last:
         if day >= first:
-            found.append(day)
+            starts.append(day)
         day = date(day.year + day.month // 12, day.month % 12 + 1, 1)
-    return found
+    return starts

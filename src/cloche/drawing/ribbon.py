@@ -80,15 +80,15 @@ def mark(today: date, day: date, words: str, span_d: int) -> Mark:
 def apart(marks: Sequence[Mark]) -> list[Mark]:
     """The same, two neighbours' words turned away from each other where they would meet; by an end of the drawing one falls
     silent and the other says both."""
-    found = list(marks)
-    for at, (one, other) in enumerate(pairwise(marks)):
-        if other.x - one.x >= 2 * CLOSE + BETWEEN:
+    spaced = list(marks)
+    for at, (mark, other) in enumerate(pairwise(marks)):
+        if other.x - mark.x >= 2 * CLOSE + BETWEEN:
             continue
-        if one.x < 2 * CLOSE or other.x > WIDTH - 2 * CLOSE:
-            both = f"{one.words} · {other.words}"
-            say, quiet = (at, at + 1) if one.x < 2 * CLOSE else (at + 1, at)
-            found[say], found[quiet] = replace(found[say], words=both), replace(found[quiet], words="")
-            found[say] = replace(found[say], anchor="start" if say == at else "end")
+        if mark.x < 2 * CLOSE or other.x > WIDTH - 2 * CLOSE:
+            both = f"{mark.words} · {other.words}"
+            say, quiet = (at, at + 1) if mark.x < 2 * CLOSE else (at + 1, at)
+            spaced[say], spaced[quiet] = replace(spaced[say], words=both), replace(spaced[quiet], words="")
+            spaced[say] = replace(spaced[say], anchor="start" if say == at else "end")
         else:
-            found[at], found[at + 1] = replace(one, anchor="end"), replace(other, anchor="start")
-    return found
+            spaced[at], spaced[at + 1] = replace(mark, anchor="end"), replace(other, anchor="start")
+    return spaced

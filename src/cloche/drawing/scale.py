@@ -55,9 +55,9 @@ def luminance(hex_colour: str) -> float:
     return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
 
 
-def contrast(one: str, other: str) -> float:
+def contrast(colour: str, other: str) -> float:
     """Contrast ratio 1-21 [WCAG 2.2]."""
-    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    light, dark = sorted((luminance(colour), luminance(other)), reverse=True)
     return (light + 0.05) / (dark + 0.05)
 
 

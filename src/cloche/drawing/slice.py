@@ -74,7 +74,7 @@ def slice_of(
         number_y=round(min(probe_y + 27, HEIGHT - 44), 1),
         ink=scale.ink_on(soil_c[near]),
         deep_ink=scale.ink_on(soil_c[-2]),
-        air_y=GROUND_Y - max(ABOVE.get(one, 9.0) for one in (kind, *also)),
+        air_y=GROUND_Y - max(ABOVE.get(item, 9.0) for item in (kind, *also)),
         shapes=shapes,
         heat=heat,
     )
@@ -86,7 +86,7 @@ def _drawn(there: tuple[str, ...], coming: tuple[str, ...]) -> tuple[tuple[tuple
     are coming only the outline."""
 
     def paths(kinds: tuple[str, ...], name: str) -> list[str]:
-        return [path for one in kinds for path in _SHAPES.get(one, {}).get(name, [])]
+        return [path for kind in kinds for path in _SHAPES.get(kind, {}).get(name, [])]
 
     shapes = [(style, path) for name, style in STYLES.items() if name != "mulch" for path in paths(there, name)]
     shapes += [("line coming", path) for name in ("lines", "dashed") for path in paths(coming, name)]

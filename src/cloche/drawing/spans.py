@@ -26,9 +26,9 @@ def bars(spans: Sequence[tuple[date, date, date, date]], today: date, span_d: in
     def at(day: date) -> float:
         return round(x(min(max((day - today).days, 0), span_d)), 2)
 
-    found = []
+    bars = []
     for first, best_from, best_to, last in spans:
         start, end, best, best_end = at(first), at(last), at(best_from), at(best_to)
         if end > start:
-            found.append(Bar(start, round(end - start, 2), best, round(max(best_end - best, 0.4), 2)))
-    return found
+            bars.append(Bar(start, round(end - start, 2), best, round(max(best_end - best, 0.4), 2)))
+    return bars

@@ -52,10 +52,10 @@ def spark(start: datetime, end: datetime, points: Sequence[Point], band: Sequenc
 
 def _runs(points: Sequence[Point]) -> list[list[Point]]:
     """Stretches without silence."""
-    found: list[list[Point]] = []
+    runs: list[list[Point]] = []
     for point in points:
-        if found and point[0] - found[-1][-1][0] <= GAP:
-            found[-1].append(point)
+        if runs and point[0] - runs[-1][-1][0] <= GAP:
+            runs[-1].append(point)
         else:
-            found.append([point])
-    return found
+            runs.append([point])
+    return runs

@@ -30,7 +30,7 @@ class Strip:
 def strips(periods: Sequence[tuple[datetime | None, datetime | None, str, str, int]], span: Span) -> list[Strip]:
     """periods: (on, off, name, words, how many others stand over it); None: before or beyond what is drawn."""
     drawn, named_to = [], 0.0
-    for on, off, name, words, under in sorted(periods, key=lambda one: one[4]):
+    for on, off, name, words, under in sorted(periods, key=lambda period: period[4]):
         start = LEFT if on is None else max(span.x(on), LEFT)
         end = RIGHT if off is None else min(span.x(off), RIGHT)
         if end <= start:

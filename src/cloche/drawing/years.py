@@ -91,8 +91,8 @@ class YearGiven:
 def years(given: Sequence[YearGiven], span_d: int, today: date, months: Sequence[tuple[int, str]]) -> YearsPicture:
     """months: days from a year's first, and words."""
     x = Linear(0, span_d, LEFT, RIGHT)
-    rows = [_row(one, TOP + number * ROW, x, span_d) for number, one in enumerate(given)]
-    latest = max(one.first for one in given)
+    rows = [_row(year, TOP + number * ROW, x, span_d) for number, year in enumerate(given)]
+    latest = max(year.first for year in given)
     at = (today - latest).days
     return YearsPicture(
         WIDTH,
@@ -103,11 +103,11 @@ def years(given: Sequence[YearGiven], span_d: int, today: date, months: Sequence
     )
 
 
-def _row(one: YearGiven, top: float, x: Linear, span_d: int) -> YearRow:
+def _row(year: YearGiven, top: float, x: Linear, span_d: int) -> YearRow:
     middle = top + 42
     pieces = []
-    for start in range(0, min(len(one.soil_c), span_d), STEP_D):
-        known = [value for value in one.soil_c[start : start + STEP_D] if value is not None]
+    for start in range(0, min(len(year.soil_c), span_d), STEP_D):
+        known = [value for value in year.soil_c[start : start + STEP_D] if value is not None]
         if not known:
             continue
         mean = sum(known) / len(known)
@@ -118,23 +118,25 @@ def _row(one: YearGiven, top: float, x: Linear, span_d: int) -> YearRow:
         x0, top_y = round(left, 1), round(middle - thick / 2, 1)
         pieces.append(Piece(x0, top_y, round(width, 1), round(thick, 1), scale.colour(mean)))
     marks = []
-    for day, text, level in one.marks:
-        at = (day - one.first).days
+    for day, text, level in year.marks:
+        at = (day - year.first).days
         if 0 <= at <= span_d:
             place, text_y = x(at), middle - 24 - LEVEL * level
             anchor, away = ("end", -4) if place > RIGHT - LABEL_W else ("start", 4)
             marks.append(Mark(round(place, 1), text_y - 9, middle + 26, round(place + away, 1), text_y, text, anchor))
 
     def inside(day: date) -> bool:
-        return 0 <= (day - one.first).days <= span_d
+        return 0 <= (day - year.first).days <= span_d
 
-    sown = [(x((day - one.first).days), text, up) for day, text, up in sorted(one.sowings, key=lambda s: s[:2]) if inside(day)]
+    sown = [
+        (x((day - year.first).days), text, up) for day, text, up in sorted(year.sowings, key=lambda s: s[:2]) if inside(day)
+    ]
     texts = spread([place + 8 for place, _, _ in sown], DOT_GAP, LEFT, RIGHT - 60) if sown else []
     dots = [
         Dot(round(place, 1), middle + 36, round(at, 1), text, up) for (place, text, up), at in zip(sown, texts, strict=True)
     ]
-    signs = [(round(x((day - one.first).days), 1), middle, text) for day, text in one.signs if inside(day)]
-    return YearRow(one.name, middle, pieces, marks, dots, signs)
+    signs = [(round(x((day - year.first).days), 1), middle, text) for day, text in year.signs if inside(day)]
+    return YearRow(year.name, middle, pieces, marks, dots, signs)
 
 
 def month_days(first: date, span_d: int) -> list[tuple[int, date]]:

@@ -71,11 +71,11 @@ def _words() -> argparse.Namespace:
 
 def _listen(port: int) -> socket.socket:
     """The socket is ours: while a part that serves it is started again, callers wait instead of being refused."""
-    found = socket.socket()
-    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    found.bind(("127.0.0.1", port))
-    found.listen(512)
-    return found
+    listener = socket.socket()
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listener.bind(("127.0.0.1", port))
+    listener.listen(512)
+    return listener
 
 
 def _database(words: argparse.Namespace) -> Database:
@@ -90,16 +90,16 @@ def _database(words: argparse.Namespace) -> Database:
 def _parts(words: argparse.Namespace, fd: int) -> list[Part]:
     own = [*words.as_web.split(), "setpriv", "--pdeathsig", "TERM"]
     django = [words.python, "-m", "cloche.manage"]
-    found = [Part(f"The web ({n})", [*own, *django, "web", "--fd", str(fd)], keep_fds=(fd,)) for n in (1, 2)]
+    parts = [Part(f"The web ({n})", [*own, *django, "web", "--fd", str(fd)], keep_fds=(fd,)) for n in (1, 2)]
     # What people wait for goes first: working out stands back.
     quiet = ["nice", "-n", "19"]
-    found += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"], stands_back=True) for n in (1, 2)]
+    parts += [Part(f"The worker ({n})", [*own, *quiet, *django, "work"], stands_back=True) for n in (1, 2)]
     if words.listen:
-        found.append(Part("The listener", [*own, *django, "listen"]))
-    for one in words.also:
-        name, _, command = one.partition("=")
-        found.append(Part(name, [*own, *command.split()]))
-    return found
+        parts.append(Part("The listener", [*own, *django, "listen"]))
+    for extra in words.also:
+        name, _, command = extra.partition("=")
+        parts.append(Part(name, [*own, *command.split()]))
+    return parts
 
 
 def _wait_for_database(database: Database) -> None:

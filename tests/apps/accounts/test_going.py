@@ -92,7 +92,7 @@ def test_an_erased_garden_leaves_no_row_in_any_table_and_others_keep_theirs(
     done = signed_in.post(reverse("erase_garden", args=[garden.pk]), {"name": garden.name}, follow=True)
     assert "is erased" in body(done)
     assert rows() == before
-    assert [one.note for one in Reading.history.filter(id=kept.pk)] == ["changed", ""]
+    assert [row.note for row in Reading.history.filter(id=kept.pk)] == ["changed", ""]
 
 
 def test_only_owners_erase(garden: Garden, hazel: User) -> None:
@@ -138,9 +138,9 @@ def test_the_day_goes_only_to_an_address_that_is_confirmed(
     assert DigestWish.objects.count() == 1
     assert digest.send_due(now) == 0
     text = ProcrastinateJob.objects.get(task_name=letters.LETTER).args["text"]
-    found = re.search(r"http://testserver(\S+)", text)
-    assert found is not None
-    signed_in.post(found.group(1))
+    link = re.search(r"http://testserver(\S+)", text)
+    assert link is not None
+    signed_in.post(link.group(1))
     assert digest.send_due(now) == 1
     again = body(signed_in.post(reverse("digest", args=[garden.pk]), {"email": "Rowan@example.org", "hour": 7}, follow=True))
     assert "The day comes to" in again

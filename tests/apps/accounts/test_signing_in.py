@@ -65,9 +65,9 @@ def last_letter() -> tuple[str, str]:
 
 
 def link_in(text: str) -> str:
-    found = re.search(r"http://testserver(\S+)", text)
-    assert found is not None
-    return found.group(1)
+    link = re.search(r"http://testserver(\S+)", text)
+    assert link is not None
+    return link.group(1)
 
 
 @pytest.mark.parametrize("name", ["rowan", "rowan@example.org", "Rowan@Example.org"])
@@ -203,12 +203,12 @@ def activate(client: Client) -> str:
     """Codes from the phone are asked for from now on; returns the secret."""
     sure(client)
     page = body(client.get(reverse("mfa_activate_totp")))
-    found = re.search(r'id="secret">(\w+)<', page)
-    assert found is not None
+    secret = re.search(r'id="secret">(\w+)<', page)
+    assert secret is not None
     assert "does not fit" in body(client.post(reverse("mfa_activate_totp"), {"code": "000000"}))
-    code = totp.format_hotp_value(totp.hotp_value(found.group(1), next(totp.yield_hotp_counters_from_time())))
+    code = totp.format_hotp_value(totp.hotp_value(secret.group(1), next(totp.yield_hotp_counters_from_time())))
     client.post(reverse("mfa_activate_totp"), {"code": code})
-    return found.group(1)
+    return secret.group(1)
 
 
 def test_with_codes_from_the_phone_the_password_alone_lets_nobody_in(
@@ -282,13 +282,13 @@ def test_no_account_can_be_made_but_by_invitation(client: Client, known: User) -
     assert client.get(reverse("welcome"))["Location"] == reverse("sign_in")
 
 
-OF_ONES_OWN = [one.name for one in urls.urlpatterns if str(one.pattern).lstrip("^").startswith("me/")]
+OF_ONES_OWN = [route.name for route in urls.urlpatterns if str(route.pattern).lstrip("^").startswith("me/")]
 
 
 @pytest.mark.parametrize("name", [name for name in OF_ONES_OWN if name != "account_email_verification_sent"])
 def test_ones_own_pages_ask_who_one_is(client: Client, rowan: User, name: str) -> None:
-    (found,) = [one for one in urls.urlpatterns if one.name == name]
-    values = {"pk": 1} if "pk" in found.pattern.converters else {"key": "x"} if name == "account_confirm_email" else {}
+    (pattern,) = [route for route in urls.urlpatterns if route.name == name]
+    values = {"pk": 1} if "pk" in pattern.pattern.converters else {"key": "x"} if name == "account_confirm_email" else {}
     answer = client.get(reverse(name, kwargs=values))
     if name == "account_confirm_email":
         assert "no longer works" in body(answer)

@@ -84,7 +84,7 @@ def sown(place: Place, crop_key: str, ago_d: int, half_ago_d: int | None = None,
         curve = [0.0] * (ago_d - half_ago_d) + [40.0] + [85.0] * 30
         band: tuple[date, date, date] = (half, half, half)
         most = half + timedelta(days=3)
-        one = (0.0, 1.0, 0.0, 1.0)
-        outlook = SowingOutlook([curve] * 3, band, band, (most, most, most), None, 0.85, [0.8, 0.9, 0.95], one, one)
+        whole = (0.0, 1.0, 0.0, 1.0)
+        outlook = SowingOutlook([curve] * 3, band, band, (most, most, most), None, 0.85, [0.8, 0.9, 0.95], whole, whole)
     usual = {"sown_on": TODAY - timedelta(days=ago_d), "depth_m": 0.01, "seeds": seeds, "outlook": outlook}
     return Sowing.objects.create(place=place, crop_key=crop_key, **(usual | values))

@@ -64,7 +64,7 @@ def test_a_tray_moves_and_everything_says_where_it_stands(signed_in: Client, gar
     assert "It stands in House bench." in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (house, tray)
-    assert [one.number for one in followed(house, list(sowings_in(garden)), TODAY)] == [sowing.pk]
+    assert [batch.number for batch in followed(house, list(sowings_in(garden)), TODAY)] == [sowing.pk]
     assert not list(followed(tray, list(sowings_in(garden)), TODAY))
     assert "now in House bench" in signed_in.get(reverse("life", args=[garden.pk, sowing.pk])).content.decode()
     assert "House bench" in signed_in.get(reverse("sowings", args=[garden.pk])).content.decode()
@@ -150,7 +150,7 @@ def test_the_day_asks_for_the_bench_and_a_tick_is_written_into_the_sowings_life(
     person = garden.memberships.get().user
     (job,) = jobs_in(garden, units_of(person), NOW)
     made = answer(garden, job, "done", person)
-    assert [one.kind for one in sowing.steps.all()] == ["heat_off"]
+    assert [step.kind for step in sowing.steps.all()] == ["heat_off"]
     assert jobs(garden) == []
     take_back(garden, made.pk)
     assert not sowing.steps.exists()
@@ -185,8 +185,8 @@ def test_what_was_brought_in_goes_out_again_when_the_night_is_mild(
     forecast.save()
     sowing = sown(cells, "leek", 40, 28)
     life.take_step(Step(sowing=sowing, kind="brought_in", on=TODAY - timedelta(days=1), place=tray))
-    found = [text for text in jobs(garden) if "Put leeks out again" in text]
-    assert bool(found) is expected
+    sentences = [text for text in jobs(garden) if "Put leeks out again" in text]
+    assert bool(sentences) is expected
 
 
 def test_a_tray_is_judged_without_rows_and_harvests(signed_in: Client, garden: Garden) -> None:

@@ -101,9 +101,9 @@ def test_on_a_bed_that_is_still_rising_one_is_told_to_lift_the_tray(signed_in: C
     tray = make_tray(garden)
     HotbedTray.objects.create(place=tray, hotbed=heap, first=TODAY)
     store(heap, 24.0)
-    found = Forecast.objects.get(place=heap)
-    found.ground.far_mid_c[3:9] = [33.0] * 6
-    found.save()
+    forecast = Forecast.objects.get(place=heap)
+    forecast.ground.far_mid_c[3:9] = [33.0] * 6
+    forecast.save()
     page = signed_in.get(reverse("tray", args=[garden.pk, tray.pk])).content.decode()
     assert "Long heap will be 33" in page
     assert "Lift trays on laths" in page

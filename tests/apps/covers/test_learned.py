@@ -56,7 +56,9 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
     visit(place, 3.0, air_c=12.0, air_low_c=2.0)
     second = visit(place, 1.0, air_low_c=3.0, air_high_c=20.0)
     visit(place, 0.5, air_c=50.0, removed_at=NOW)
-    given = [(one.what, one.value, one.at - one.since) for one in air_under(place, NOW - timedelta(days=60))]
+    given = [
+        (reading.what, reading.value, reading.at - reading.since) for reading in air_under(place, NOW - timedelta(days=60))
+    ]
     two_days = timedelta(days=2)
     assert given == [("air", 12.0, timedelta()), ("lowest", 3.0, two_days), ("highest", 20.0, two_days)]
     assert second.at == NOW - timedelta(days=1)
@@ -70,7 +72,7 @@ def test_what_was_noted_is_the_same_in_any_language(garden: Garden, monkeypatch:
     place = make_place(garden, kind="tunnel")
     for days in (2, 1):
         place.visits.create(key=uuid4(), at=NOW - timedelta(days=days), air_low_c=3.0, air_high_c=24.0)
-    assert {one.what for one in air_under(place, NOW - timedelta(days=9))} == {"lowest", "highest"}
+    assert {reading.what for reading in air_under(place, NOW - timedelta(days=9))} == {"lowest", "highest"}
 
 
 def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, garden: Garden, signed_in: Client) -> None:
@@ -114,7 +116,7 @@ def test_a_trials_pairs_are_told_to_the_covered_place(garden: Garden) -> None:
         make_reading(covered, at, 14.0)
         make_reading(bare, at, 11.5)
     gains = list(gains_of(covered, NOW - timedelta(days=2, hours=1)))
-    assert [(one.what, one.value, one.depth_m) for one in gains] == [("gain", 2.5, 0.05)] * 2
+    assert [(gain.what, gain.value, gain.depth_m) for gain in gains] == [("gain", 2.5, 0.05)] * 2
     assert list(gains_of(bare, NOW - timedelta(days=30))) == []
 
 

@@ -78,9 +78,9 @@ YESTERDAY = span("2026-04-10", "2026-05-30")
 )
 def test_a_window_that_is_open_keeps_its_first_day(before: CropSeason | None, now: CropSeason, since: date | None) -> None:
     """Worked out anew each day it begins with that day: what a bare sowing would have been up by must not move with it."""
-    found = season.carried_on(now, before, TODAY)
-    assert found.open_since == since
-    assert found.opens == (since or now.windows[0].earliest)
+    carried = season.carried_on(now, before, TODAY)
+    assert carried.open_since == since
+    assert carried.opens == (since or now.windows[0].earliest)
 
 
 def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garden: Garden, bed: Place) -> None:
@@ -123,7 +123,7 @@ def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place
 
 
 @pytest.mark.parametrize(
-    ("one", "said"),
+    ("season", "said"),
     [
         (span("2026-04-30", "2026-08-20"), "12 days earlier, 10 days longer"),
         (span("2026-05-13", "2026-08-10"), "1 day later to begin"),
@@ -132,8 +132,8 @@ def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place
         (span("2026-05-02", "2027-01-20", open_ended=True), "10 days earlier"),
     ],
 )
-def test_what_moves_in_words(one: CropSeason, said: str) -> None:
-    assert moved_words(one, span("2026-05-12", "2026-08-10")) == said
+def test_what_moves_in_words(season: CropSeason, said: str) -> None:
+    assert moved_words(season, span("2026-05-12", "2026-08-10")) == said
 
 
 def test_where_bare_has_no_day_a_cover_is_the_only_way() -> None:

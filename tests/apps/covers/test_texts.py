@@ -130,14 +130,14 @@ def test_how_far_to_open(plan: Plan, cover: str, do: str, why: str) -> None:
 
 def test_who_is_away_is_told_the_one_opening_for_those_hours() -> None:
     away = replace(OPEN, opening=0.5, from_h=7, to_h=18)
-    one = watched(OpeningDay(OPEN, away=away), OpeningDay(OPEN))
-    assert texts.opening(one, 0, away=True).do == "Open it half from 08:00, close it by 19:00."
-    assert texts.opening(one, 1, away=True).do == "Open it a quarter from 10:00, close it by 17:00."
+    place = watched(OpeningDay(OPEN, away=away), OpeningDay(OPEN))
+    assert texts.opening(place, 0, away=True).do == "Open it half from 08:00, close it by 19:00."
+    assert texts.opening(place, 1, away=True).do == "Open it a quarter from 10:00, close it by 17:00."
 
 
 def test_days_by_name_and_hours_by_the_gardens_clock_in_both_languages() -> None:
-    one = watched(*[OpeningDay(OPEN)] * 3)
-    assert [texts.day_name(one, number) for number in range(3)] == ["Today", "Tomorrow", "Friday"]
+    place = watched(*[OpeningDay(OPEN)] * 3)
+    assert [texts.day_name(place, number) for number in range(3)] == ["Today", "Tomorrow", "Friday"]
     with translation.override("en-us"):
         american = watched(OpeningDay(OPEN), units=FAHRENHEIT)
         assert texts.opening(american, 0).do.replace("\u00a0", " ") == "Open it a quarter from 10:00 AM, close it by 5:00 PM."
@@ -145,12 +145,12 @@ def test_days_by_name_and_hours_by_the_gardens_clock_in_both_languages() -> None
 
 
 def test_once_its_hour_has_passed_it_says_what_to_do_now(monkeypatch: pytest.MonkeyPatch) -> None:
-    one = watched(OpeningDay(OPEN), OpeningDay(OPEN))
+    place = watched(OpeningDay(OPEN), OpeningDay(OPEN))
     monkeypatch.setattr(clock, "now", lambda: datetime(2026, 4, 22, 10, 0, tzinfo=UTC))
-    assert texts.opening(one, 0).do == "Open it a quarter now, close it by 17:00."
+    assert texts.opening(place, 0).do == "Open it a quarter now, close it by 17:00."
     monkeypatch.setattr(clock, "now", lambda: datetime(2026, 4, 22, 14, 30, tzinfo=UTC))
-    assert texts.opening(one, 0).do == "Close it for the night; today’s hours for opening are over."
-    assert texts.opening(one, 1).do == "Open it a quarter from 10:00, close it by 17:00."
+    assert texts.opening(place, 0).do == "Close it for the night; today’s hours for opening are over."
+    assert texts.opening(place, 1).do == "Open it a quarter from 10:00, close it by 17:00."
 
 
 def test_an_empty_frame_needs_no_opening() -> None:
@@ -195,8 +195,8 @@ def test_an_empty_frame_needs_no_opening() -> None:
     ids=["a blanket", "nothing", "nothing, but close", "not enough", "ripe"],
 )
 def test_what_a_night_asks_for(plan: NightPlan, growing: tuple[CropStage, ...], said: str) -> None:
-    one = watched(nights=(plan,), growing=growing)
-    assert texts.night_sentence(one, 0) == said
+    place = watched(nights=(plan,), growing=growing)
+    assert texts.night_sentence(place, 0) == said
 
 
 def test_a_night_that_was_not_worked_out_is_not_spoken_of() -> None:
@@ -224,9 +224,9 @@ def test_whose_limit_it_is(stage: Stage, said: str) -> None:
     ],
 )
 def test_doors_of_a_house(plan: Plan, do: str, monkeypatch: pytest.MonkeyPatch) -> None:
-    one = watched(doors=[plan])
-    one.place.within = "unheated greenhouse"
-    advice = texts.doors(one, 0)
+    place = watched(doors=[plan])
+    place.place.within = "unheated greenhouse"
+    advice = texts.doors(place, 0)
     assert advice is not None
     assert advice.do == do
     assert texts.doors(watched(), 0) is None
@@ -250,12 +250,12 @@ def test_weather_that_does_harm_is_said_in_the_persons_units(warning: WeatherWar
     ("days", "said"), [(None, ""), (0, "The top is dry now: water a little"), (3, "The top is dry by 25 April:")]
 )
 def test_when_a_covered_bed_wants_water(days: int | None, said: str) -> None:
-    found = texts.water(watched(water_d=days))
-    assert found.startswith(said)
-    assert bool(found) is bool(said)
+    sentence = texts.water(watched(water_d=days))
+    assert sentence.startswith(said)
+    assert bool(sentence) is bool(said)
 
 
 def test_when_to_open_for_picking() -> None:
-    one = watched(OpeningDay(SHUT, pick=(11.0, 8.4)), OpeningDay(SHUT))
-    assert texts.picking(one, 0) == "For picking open it about 12:00, 8° inside: the sun still warms it again."
-    assert texts.picking(one, 1) == ""
+    place = watched(OpeningDay(SHUT, pick=(11.0, 8.4)), OpeningDay(SHUT))
+    assert texts.picking(place, 0) == "For picking open it about 12:00, 8° inside: the sun still warms it again."
+    assert texts.picking(place, 1) == ""

@@ -47,9 +47,9 @@ def test_it_is_set_up_with_what_was_seen_to(signed_in: Client, garden: Garden) -
     assert "cannot be compared with itself" in signed_in.post(url, given | {"bare": covered.pk}).content.decode()
     assert "still to come" in signed_in.post(url, given | {"begun_on": "2026-05-20"}).content.decode()
     signed_in.post(url, given)
-    found = CoverTrial.objects.get()
-    assert found.alike == ["soil", "sun"]
-    page = shown(signed_in, found)
+    trial = CoverTrial.objects.get()
+    assert trial.alike == ["soil", "sun"]
+    page = shown(signed_in, trial)
     assert "no pair of readings yet" in page
     assert "a good stride apart" in page
 
@@ -163,7 +163,7 @@ def test_what_came_up_in_both_beds_is_set_side_by_side(signed_in: Client, trial:
     came_up(trial.covered, "carrot", [(12, 1)])
     came_up(trial.bare, "carrot", [(15, 0)])
     came_up(trial.covered, "pea", [(9, 30)])
-    found = emergence_lines(trial)
+    lines = emergence_lines(trial)
     # Beside SciPy and statsmodels the same functions stand in tests/core/trials; here, that they reach the page.
     covered, bare = (
         half_of([(float(after), up) for after, up in counts])
@@ -171,11 +171,11 @@ def test_what_came_up_in_both_beds_is_set_side_by_side(signed_in: Client, trial:
     )
     assert covered is not None
     assert bare is not None
-    assert len(found) == 2
-    assert found[0].startswith("Carrots: half up after a time that cannot be told yet")
-    assert f"half up after {covered.days:.0f} days" in found[1]
-    assert f"{bare.days:.0f} days" in found[1]
-    assert "of 100 sown 88 (" in found[1]
+    assert len(lines) == 2
+    assert lines[0].startswith("Carrots: half up after a time that cannot be told yet")
+    assert f"half up after {covered.days:.0f} days" in lines[1]
+    assert f"{bare.days:.0f} days" in lines[1]
+    assert "of 100 sown 88 (" in lines[1]
     text = signed_in.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
     assert "What came up" in text
 

@@ -21,9 +21,9 @@ from tests.factories import make_place
 @pytest.fixture
 def beds(garden: Garden) -> list[Place]:
     """Two beds whose forecasts are stored."""
-    found = [make_place(garden, "North bed"), make_place(garden, "South bed")]
+    places = [make_place(garden, "North bed"), make_place(garden, "South bed")]
     refresh_stale()
-    return found
+    return places
 
 
 def queries_of(garden: Garden) -> int:
@@ -58,20 +58,20 @@ def test_what_is_stored_anew_is_seen_at_once(garden: Garden, beds: list[Place]) 
 def test_of_a_forecast_without_a_name_everything_is_read_from_the_database(garden: Garden, beds: list[Place]) -> None:
     Forecast.objects.update(stored=None)
     grounds = [ground for _, ground in grounds_in(garden) if ground]
-    assert [one.data for one in grounds] == [Forecast.objects.get(place=place).ground for place in beds]
+    assert [ground.data for ground in grounds] == [Forecast.objects.get(place=place).ground for place in beds]
 
 
 def test_outlooks_are_those_that_are_stored(garden: Garden, beds: list[Place]) -> None:
     rows = CropOutlook.objects.filter(place__in=beds, better=True)
     for _ in range(2):
         kept = outlooks_in(garden)
-        assert {(one.place_id, one.crop_key): one.windows for one in kept} == {
+        assert {(outlook.place_id, outlook.crop_key): outlook.windows for outlook in kept} == {
             (row.place_id, row.crop_key): row.windows for row in rows
         }
     CropOutlook.objects.filter(place=beds[0], crop_key="carrot").delete()
-    assert ("carrot", beds[0].pk) not in {(one.crop_key, one.place_id) for one in outlooks_in(garden)}
+    assert ("carrot", beds[0].pk) not in {(outlook.crop_key, outlook.place_id) for outlook in outlooks_in(garden)}
     refresh(beds[0])
-    assert ("carrot", beds[0].pk) in {(one.crop_key, one.place_id) for one in outlooks_in(garden)}
+    assert ("carrot", beds[0].pk) in {(outlook.crop_key, outlook.place_id) for outlook in outlooks_in(garden)}
 
 
 def test_questions_about_outlooks_agree_with_the_rows(garden: Garden, beds: list[Place]) -> None:
@@ -82,7 +82,9 @@ def test_questions_about_outlooks_agree_with_the_rows(garden: Garden, beds: list
     assert {(place, key) for _, place, key in next_openings(outlooks_in(garden))} == ahead
     sown = {(row.place_id, row.crop_key) for row in rows if row.sown and not row.hopeless}
     assert {
-        (one.place.pk, key) for key, found in sown_windows(garden.places.all(), outlooks_in(garden)).items() for one in found
+        (window.place.pk, key)
+        for key, windows in sown_windows(garden.places.all(), outlooks_in(garden)).items()
+        for window in windows
     } == sown
 
 

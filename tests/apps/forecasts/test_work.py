@@ -51,9 +51,9 @@ def worker() -> Iterator[Callable[[], subprocess.Popen[bytes]]]:
         return running[-1]
 
     yield start
-    for one in running:
-        one.kill()
-        one.wait()
+    for worker in running:
+        worker.kill()
+        worker.wait()
 
 
 @pytest.fixture

@@ -15,9 +15,9 @@ from tests.factories import make_person
 
 def link(client: Client, garden: Garden, role: str = "helper") -> str:
     page = client.post(reverse("people", args=[garden.pk]), {"role": role}).content.decode()
-    found = re.search(r"http://testserver(/join/[^<]+/)", page)
-    assert found is not None
-    return found.group(1)
+    link = re.search(r"http://testserver(/join/[^<]+/)", page)
+    assert link is not None
+    return link.group(1)
 
 
 NEW = {"username": "hazel", "password": "spade-and-fork"}

@@ -96,7 +96,7 @@ def test_the_owner_sees_what_came_and_why_but_not_the_token(signed_in: Client, g
     assert "2 messages from loggers could not be taken" in page
     assert "Bed logger" in page
     assert token not in page
-    assert not any(token in one.sample for one in RefusedMessage.objects.all())
+    assert not any(token in message.sample for message in RefusedMessage.objects.all())
 
 
 def test_a_good_message_is_taken_and_nothing_is_kept_aside(token: str) -> None:
@@ -175,14 +175,14 @@ def test_guessing_tokens_and_a_device_that_cannot_stop_are_slowed_down(
     client: Client, token: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(api, "MOST_GUESSES_A_MINUTE", 3)
-    found = [client.get("/api/v1/device", headers={"Authorization": f"Bearer guess{n}"}).status_code for n in range(5)]
-    assert found == [401, 401, 401, 429, 429]
+    statuses = [client.get("/api/v1/device", headers={"Authorization": f"Bearer guess{n}"}).status_code for n in range(5)]
+    assert statuses == [401, 401, 401, 429, 429]
     assert client.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code == 200  # a good one
     other = Client(REMOTE_ADDR="192.0.2.7")
     assert other.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code == 200
     monkeypatch.setattr(api.api.throttle[0], "num_requests", 2)  # type: ignore[index]
-    found = [other.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code for _ in range(4)]
-    assert found[-1] == 429
+    statuses = [other.get("/api/v1/device", headers={"Authorization": f"Bearer {token}"}).status_code for _ in range(4)]
+    assert statuses[-1] == 429
 
 
 def test_a_garden_has_so_many_loggers_and_no_more(signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:

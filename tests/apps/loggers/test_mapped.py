@@ -107,9 +107,9 @@ def send(client: Client, token: str, address: str, message: Any) -> Any:
 def test_over_http_it_is_read_as_told_and_new_channels_are_shown(
     client: Client, signed_in: Client, garden: Garden, device: tuple[Device, str]
 ) -> None:
-    one, token = device
+    logger, token = device
     assert "Nobody has said how" in send(client, token, "messages", OBSERVATION).json()["detail"]
-    page = reverse("own_messages", args=[garden.pk, one.pk])
+    page = reverse("own_messages", args=[garden.pk, logger.pk])
     answer = signed_in.post(page, {"value": "result", "at": "/phenomenonTime", "channel": "/Datastream/@iot.id"})
     assert answer.status_code == 302
     assert send(client, token, "messages", OBSERVATION).json()["kept"] == 1
@@ -120,10 +120,10 @@ def test_over_http_it_is_read_as_told_and_new_channels_are_shown(
     shown = signed_in.get(page).content.decode()
     assert "temperature at /result, time at /phenomenonTime" in shown
     assert "<b>shed</b>" in shown
-    devices.deploy(one, "shed", garden.places.get(), 0.05)
+    devices.deploy(logger, "shed", garden.places.get(), 0.05)
     assert "<b>shed</b>" not in signed_in.get(page).content.decode()
     assert send(client, token, "messages", shed).json()["kept"] == 1
-    assert signed_in.post(reverse("forget_mapping", args=[garden.pk, one.pk, one.mappings.get().pk])).status_code == 302
+    assert signed_in.post(reverse("forget_mapping", args=[garden.pk, logger.pk, logger.mappings.get().pk])).status_code == 302
     assert send(client, token, "messages", shed).status_code == 400
     assert LoggedReading.objects.count() == 2
 
@@ -134,7 +134,7 @@ def test_sensor_things_need_nothing_told(client: Client, device: tuple[Device, s
     assert LoggedReading.objects.get().at == AT
     assert send(client, device[1], "sensorthings/Datastreams(bed)/Observations", {"result": None}).status_code == 400
     other = send(client, device[1], "sensorthings/Datastreams(9)/Observations", OBSERVATION).json()["refused"]
-    assert [one["code"] for one in other] == ["channel"]
+    assert [fault["code"] for fault in other] == ["channel"]
 
 
 def test_a_message_can_be_tried_before_anything_is_kept(signed_in: Client, garden: Garden, device: tuple[Device, str]) -> None:
@@ -169,7 +169,7 @@ def test_topics_are_given_by_whoever_keeps_the_computer(
     page = reverse("own_messages", args=[plot.pk, other.pk])
     assert 'name="topic"' not in signed_in.get(page).content.decode()
     signed_in.post(page, {"topic": "home/#", "value": "/t"})
-    assert [one.topic for one in other.mappings.all()] == [""]
+    assert [mapping.topic for mapping in other.mappings.all()] == [""]
 
 
 @pytest.mark.parametrize("theirs", ["home/#", "home/bed/soil", "home/+/soil", "home"])
@@ -190,7 +190,7 @@ def test_a_topic_belongs_to_the_garden_that_listened_to_it_first(
     assert not other.mappings.exists()
     # As an archive or an earlier release may have left it.
     other.mappings.create(topic="home/#")
-    assert {one.device for one in mapped.mappings_for("home/bed/soil")} == {device[0]}
+    assert {mapping.device for mapping in mapped.mappings_for("home/bed/soil")} == {device[0]}
     assert signed_in.post(page, {"topic": "shed/#", "value": "/t"}).status_code == 302
 
 
@@ -199,7 +199,7 @@ def test_a_device_that_is_shut_out_is_not_listened_to(device: tuple[Device, str]
 
     device[0].mappings.create(topic="home/+/soil")
     assert mapped.topics() == {"home/+/soil"}
-    assert [one.device for one in mapped.mappings_for("home/x/soil")] == [device[0]]
+    assert [mapping.device for mapping in mapped.mappings_for("home/x/soil")] == [device[0]]
     assert mapped.mappings_for("home/x/y/soil") == []
     devices.shut_out(device[0])
     assert mapped.topics() == set()

@@ -64,8 +64,8 @@ def test_the_same_again_changes_nothing(device: Device) -> None:
 
 
 def test_a_value_twice_in_one_message_is_kept_once(device: Device) -> None:
-    one = values(1) * 3
-    taken = take_in(device, one)
+    sent = values(1) * 3
+    taken = take_in(device, sent)
     assert (taken.kept, taken.known) == (1, 2)
     assert LoggedHour.objects.get().number == 1
 
@@ -82,12 +82,12 @@ def test_neither_order_nor_portions_nor_repeats_matter(device: Device, order: li
         for _ in range(2 if twice else 1):
             take_in(device, shuffled[start:end])
     assert LoggedReading.objects.count() == 24
-    found = {h.hour: (h.number, round(h.sum_c, 6), h.low_c, h.high_c) for h in LoggedHour.objects.all()}
+    by_hour = {h.hour: (h.number, round(h.sum_c, 6), h.low_c, h.high_c) for h in LoggedHour.objects.all()}
     wanted: dict[datetime, list[float]] = {}
-    for one in params:
-        assert one.at is not None
-        wanted.setdefault(one.at.replace(minute=0), []).append(one.temperature)
-    assert found == {h: (len(v), round(sum(v), 6), min(v), max(v)) for h, v in wanted.items()}
+    for param in params:
+        assert param.at is not None
+        wanted.setdefault(param.at.replace(minute=0), []).append(param.temperature)
+    assert by_hour == {h: (len(v), round(sum(v), 6), min(v), max(v)) for h, v in wanted.items()}
 
 
 @pytest.mark.parametrize(("code", "word"), [(-127.0, "does not answer"), (85.0, "switched on"), (71.0, "soil can be")])
@@ -140,7 +140,7 @@ def test_a_clock_that_was_never_set_is_refused_and_says_so(device: Device) -> No
 
 
 @pytest.mark.parametrize(
-    ("one", "code"),
+    ("sent", "code"),
     [
         (Sent("2", 9.0, NOW), "channel"),
         (Sent("1", float("nan"), NOW), "value"),
@@ -148,8 +148,8 @@ def test_a_clock_that_was_never_set_is_refused_and_says_so(device: Device) -> No
         (Sent("1", 9.0, NOW.replace(year=2001)), "past"),
     ],
 )
-def test_what_cannot_be_taken_comes_back_and_the_rest_is_kept(device: Device, one: Sent, code: str) -> None:
-    taken = take_in(device, [*values(2), one])
+def test_what_cannot_be_taken_comes_back_and_the_rest_is_kept(device: Device, sent: Sent, code: str) -> None:
+    taken = take_in(device, [*values(2), sent])
     assert (taken.kept, [(r.index, r.code) for r in taken.refused]) == (2, [(2, code)])
 
 
@@ -245,8 +245,8 @@ def test_one_value_on_its_own_is_of_this_moment(client: Client, token: str) -> N
 
 def test_csv_is_taken_line_by_line(client: Client, token: str) -> None:
     text = f"at,channel,temperature\n{NOW.isoformat()},1,9.5\nyesterday,1,9\n{NOW.isoformat()},7,9\n"
-    found = api(client, token, "readings.csv", text, content_type="text/csv").json()
-    assert (found["kept"], [(r["index"], r["code"]) for r in found["refused"]]) == (1, [(1, "row"), (2, "channel")])
+    answer = api(client, token, "readings.csv", text, content_type="text/csv").json()
+    assert (answer["kept"], [(r["index"], r["code"]) for r in answer["refused"]]) == (1, [(1, "row"), (2, "channel")])
     assert api(client, token, "readings.csv", "a;b\n1;2", content_type="text/csv").status_code == 400
     assert api(client, token, "readings.csv", b"\xff\xfe\x00", content_type="text/csv").status_code == 400
 
@@ -278,7 +278,7 @@ def test_a_probe_in_the_air_is_no_soil_and_teaches_the_cover(device: Device, bed
     assert measured.readings_since(bed, NOW - timedelta(days=2), NOW) == []
     params = seen_under(bed, NOW - timedelta(days=2))
     assert 2 <= len(params) <= 4
-    assert {(one.what, one.value) for one in params} == {("air", 15.0)}
+    assert {(param.what, param.value) for param in params} == {("air", 15.0)}
     (shown,) = loggers_page(bed.garden, Units(), NOW).devices
     line = next(line for line in shown.probes if line.channel == "2")
     assert line.depth == "in the air"
@@ -295,8 +295,8 @@ def test_a_probe_in_a_room_tells_all_its_trays_how_warm_it_is(device: Device, be
     for tray in trays:
         tray.refresh_from_db()
         assert tray.input_revision > before[tray.pk]
-        found = seen_under(tray, NOW - timedelta(days=2))
-        assert {(one.what, one.value) for one in found} == {("room", 15.0)}
+        readings = seen_under(tray, NOW - timedelta(days=2))
+        assert {(reading.what, reading.value) for reading in readings} == {("room", 15.0)}
         assert measured.readings_since(tray, NOW - timedelta(days=2), NOW) == []
     assert seen_under(bed, NOW - timedelta(days=2)) == ()
     (shown,) = loggers_page(bed.garden, Units(), NOW).devices
@@ -322,7 +322,7 @@ def test_the_form_offers_rooms_beside_places(signed_in: Client, device: Device, 
 
 @pytest.mark.parametrize("year", [1900, 2099])
 def test_a_clock_that_is_a_lifetime_off_breaks_nothing(device: Device, year: int) -> None:
-    found = take_in(device, [Sent("1", 9.0, None)], sent_at=datetime(year, 12, 31, tzinfo=UTC))
-    assert (found.kept, len(found.refused)) == (0, 1)
+    taken = take_in(device, [Sent("1", 9.0, None)], sent_at=datetime(year, 12, 31, tzinfo=UTC))
+    assert (taken.kept, len(taken.refused)) == (0, 1)
     device.refresh_from_db()
     assert abs(device.drift_s) > 60 * 365 * 86400

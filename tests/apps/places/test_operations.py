@@ -77,7 +77,7 @@ def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, b
     assert "Both are there, one over the other" in response.content.decode()
     assert CoverPeriod.objects.count() == 1
     assert put_on(signed_in, bed, cover="fleece", first="2026-04-22", both="on").status_code == 302
-    assert [one.key for one in covers_on(bed, date(2026, 4, 22))] == ["film_tunnel", "fleece"]
+    assert [cover.key for cover in covers_on(bed, date(2026, 4, 22))] == ["film_tunnel", "fleece"]
     third = put_on(signed_in, bed, cover="bell", first="2026-04-25", both="on")
     assert "Another cover is on from 20 April onwards" in third.content.decode()
     refresh(bed)
@@ -93,10 +93,10 @@ def test_a_layer_inside_a_frame_leaves_the_frame_there(signed_in: Client, garden
     form = signed_in.get(reverse("new_cover", args=[garden.pk, frame.pk])).content.decode()
     assert "Without the tick it takes the place of the cold frame with glass that always stands there." in form
     assert put_on(signed_in, frame, cover="fleece", both="on").status_code == 302
-    assert [one.key for one in covers_on(frame, date(2026, 4, 22))] == ["glass_frame", "fleece"]
+    assert [cover.key for cover in covers_on(frame, date(2026, 4, 22))] == ["glass_frame", "fleece"]
     frame.cover_periods.all().delete()
     assert put_on(signed_in, frame, cover="fleece").status_code == 302
-    assert [one.key for one in covers_on(frame, date(2026, 4, 22))] == ["fleece"]
+    assert [cover.key for cover in covers_on(frame, date(2026, 4, 22))] == ["fleece"]
 
 
 def test_a_cover_over_part_of_a_bed_is_told_with_its_length(signed_in: Client, bed: Place) -> None:

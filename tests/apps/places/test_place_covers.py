@@ -43,8 +43,8 @@ def test_layers_from_the_top(garden: Garden) -> None:
     for cover in ("film_on_soil", "fleece"):
         place.cover_periods.create(cover=cover, first=TODAY - timedelta(days=3))
     place.cover_periods.create(cover="bell", first=TODAY + timedelta(days=3))
-    assert [one.key for one in covers_on(place, TODAY)] == ["fleece", "film_on_soil"]
-    assert [one.key for one in roofs_from(place, TODAY)] == ["fleece", "bell"]
+    assert [cover.key for cover in covers_on(place, TODAY)] == ["fleece", "film_on_soil"]
+    assert [cover.key for cover in roofs_from(place, TODAY)] == ["fleece", "bell"]
 
 
 @pytest.mark.parametrize("kind", ["frame", "tunnel", "arch", "bell"])

@@ -58,16 +58,16 @@ def page_of(client: Client, bed: Place, query: str = "") -> str:
 def test_a_square_foot_of_radishes_is_put_in_and_drawn(signed_in: Client, bed: Place) -> None:
     given = put(signed_in, bed, x="0", y="0", length="30.48", width="30.48")
     assert "<b>Radish</b></a>, 16" in given
-    one = Planting.objects.get()
+    planting = Planting.objects.get()
     assert given.count('class="patch planned"') == 1
-    assert f"patch-{one.pk}" in given
+    assert f"patch-{planting.pk}" in given
     assert "Radish: 16 seeds" in given
 
 
 def test_inches_are_understood_in_inches(signed_in: Client, bed: Place) -> None:
     put(signed_in, bed, x="1 ft", y="0", length="2 ft", width="12 in")
-    one = Planting.objects.get()
-    assert (one.x_m, one.length_m, one.width_m) == pytest.approx((0.3048, 0.6096, 0.3048))
+    planting = Planting.objects.get()
+    assert (planting.x_m, planting.length_m, planting.width_m) == pytest.approx((0.3048, 0.6096, 0.3048))
 
 
 @pytest.mark.parametrize(
@@ -86,17 +86,17 @@ def test_what_cannot_be_is_said_at_its_field(signed_in: Client, bed: Place, type
 
 
 def test_a_patch_is_dragged_and_stays_within_its_bed(signed_in: Client, bed: Place) -> None:
-    one = planted(bed, x_m=0.0, y_m=0.0)
-    url = reverse("lay", args=[bed.garden_id, one.pk])
+    planting = planted(bed, x_m=0.0, y_m=0.0)
+    url = reverse("lay", args=[bed.garden_id, planting.pk])
     answer_ = signed_in.post(url, {"x": 60, "y": 30, "length": 60, "width": 30}, headers={"HX-Request": "true"})
     assert answer_.status_code == 200
-    one.refresh_from_db()
-    assert (one.x_m, one.y_m, one.length_m, one.width_m) == (0.6, 0.3, 0.6, 0.3)
+    planting.refresh_from_db()
+    assert (planting.x_m, planting.y_m, planting.length_m, planting.width_m) == (0.6, 0.3, 0.6, 0.3)
     refused = signed_in.post(url, {"x": 280, "y": 0, "length": 60, "width": 30}, headers={"HX-Request": "true"})
     assert refused.status_code == 422
     assert "That reaches beyond the bed." in refused.content.decode()
-    one.refresh_from_db()
-    assert one.x_m == 0.6
+    planting.refresh_from_db()
+    assert planting.x_m == 0.6
 
 
 def test_the_next_crop_is_offered_the_first_free_square(bed: Place) -> None:
@@ -137,19 +137,19 @@ def test_under_a_frame_it_says_when_a_crop_touches(bed: Place) -> None:
 
 
 def test_what_is_sown_from_the_plan_becomes_a_sowing_and_can_be_undone(bed: Place, person: Any) -> None:
-    one = Planting.objects.create(place=bed, crop_key="radish", planned_on=TODAY, length_m=0.6, width_m=0.3)
+    planting = Planting.objects.create(place=bed, crop_key="radish", planned_on=TODAY, length_m=0.6, width_m=0.3)
     job = next(job for job in jobs_in(bed.garden, Units(), NOW) if job.kind == "plant")
     line = job_line(job, Units(), TODAY)
     assert line.do == "Sow 32 radishes."
     given = answer(bed.garden, job, "done", person)
-    one.refresh_from_db()
-    assert one.planted_on == TODAY
-    assert one.sowing is not None
-    assert (one.sowing.crop_key, one.sowing.seeds) == ("radish", 32)
+    planting.refresh_from_db()
+    assert planting.planted_on == TODAY
+    assert planting.sowing is not None
+    assert (planting.sowing.crop_key, planting.sowing.seeds) == ("radish", 32)
     assert not [job for job in jobs_in(bed.garden, Units(), NOW) if job.kind == "plant"]
     take_back(bed.garden, given.pk)
-    one.refresh_from_db()
-    assert (one.planted_on, one.sowing) == (None, None)
+    planting.refresh_from_db()
+    assert (planting.planted_on, planting.sowing) == (None, None)
     assert Sowing.objects.get().removed_at is not None
 
 
@@ -172,20 +172,20 @@ def test_what_stood_the_winter_is_grown(bed: Place) -> None:
 
 
 def test_harvests_add_up_and_what_dies_frees_its_ground(signed_in: Client, bed: Place) -> None:
-    one = planted(bed, "chard", number=4, planted_on=TODAY - timedelta(days=40))
-    url = reverse("planting", args=[bed.garden_id, one.pk])
+    planting = planted(bed, "chard", number=4, planted_on=TODAY - timedelta(days=40))
+    url = reverse("planting", args=[bed.garden_id, planting.pk])
     empty = {"number": "", "weight": "", "height": "", "cause": "", "note": "", "on": TODAY.isoformat()}
     assert "How many, or what they weighed." in signed_in.post(url, empty | {"kind": "harvested"}).content.decode()
     for weight in ("0.4", "0,35"):
         signed_in.post(url, empty | {"kind": "harvested", "weight": weight})
     assert "harvested so far: 0.8 kg" in signed_in.get(url).content.decode()
     signed_in.post(url, empty | {"kind": "died", "number": "4", "cause": "frost"})
-    one.refresh_from_db()
-    assert one.ended_on == TODAY
-    event = one.events.get(kind="died")
-    signed_in.post(reverse("remove_event", args=[bed.garden_id, one.pk, event.pk]))
-    one.refresh_from_db()
-    assert one.ended_on is None
+    planting.refresh_from_db()
+    assert planting.ended_on == TODAY
+    event = planting.events.get(kind="died")
+    signed_in.post(reverse("remove_event", args=[bed.garden_id, planting.pk, event.pk]))
+    planting.refresh_from_db()
+    assert planting.ended_on is None
     assert "Only what died" in signed_in.post(url, empty | {"kind": "stood", "cause": "frost"}).content.decode()
     assert "before it was planted" in signed_in.post(url, empty | {"kind": "stood", "on": "2025-01-01"}).content.decode()
 
@@ -197,14 +197,16 @@ def test_a_night_s_cold_is_kept_with_what_died_of_it(signed_in: Client, bed: Pla
     night = (BEHIND_D - 1) * 24 + 25
     forecast.ground.outside_c[night : night + 5] = [-1.0, -2.5, -3.1, -2.0, 0.0]
     forecast.save()
-    one = planted(bed, "lettuce", planted_on=TODAY - timedelta(days=20))
-    signed_in.post(reverse("planting", args=[bed.garden_id, one.pk]), {"kind": "died", "on": TODAY.isoformat(), "number": "2"})
-    assert one.events.get().lowest_c == -3.1
+    planting = planted(bed, "lettuce", planted_on=TODAY - timedelta(days=20))
+    signed_in.post(
+        reverse("planting", args=[bed.garden_id, planting.pk]), {"kind": "died", "on": TODAY.isoformat(), "number": "2"}
+    )
+    assert planting.events.get().lowest_c == -3.1
 
 
 def test_height_is_drawn_from_what_was_measured_on(bed: Place) -> None:
-    one = planted(bed, "kale", planted_on=TODAY - timedelta(days=14))
-    PlantEvent.objects.create(planting=one, kind="measured", on=TODAY, height_m=0.3)
+    planting = planted(bed, "kale", planted_on=TODAY - timedelta(days=14))
+    PlantEvent.objects.create(planting=planting, kind="measured", on=TODAY, height_m=0.3)
     page = planting_page(plants.plantings_in(bed.garden).get(), Units(), TODAY)
     assert page.picture
     assert page.picture.measured[0][2].endswith("30 cm")
@@ -212,11 +214,11 @@ def test_height_is_drawn_from_what_was_measured_on(bed: Place) -> None:
 
 
 def test_the_same_again_every_fortnight(signed_in: Client, bed: Place) -> None:
-    one = planted(bed, "radish", origin="sown", x_m=0.0, y_m=0.0)
-    url = reverse("again", args=[bed.garden_id, one.pk])
+    planting = planted(bed, "radish", origin="sown", x_m=0.0, y_m=0.0)
+    url = reverse("again", args=[bed.garden_id, planting.pk])
     assert signed_in.post(url, {"again-every_d": "0", "again-times": "2"}).status_code == 422
     signed_in.post(url, {"again-every_d": "14", "again-times": "2"})
-    more = Planting.objects.exclude(pk=one.pk).order_by("planned_on")
+    more = Planting.objects.exclude(pk=planting.pk).order_by("planned_on")
     assert [row.planned_on for row in more] == [TODAY + timedelta(days=14), TODAY + timedelta(days=28)]
     assert {(row.planted_on, row.x_m) for row in more} == {(None, None)}
 
@@ -224,11 +226,11 @@ def test_the_same_again_every_fortnight(signed_in: Client, bed: Place) -> None:
 def test_the_plan_of_the_season_and_its_seed(signed_in: Client, bed: Place) -> None:
     url = reverse("plan", args=[bed.garden_id])
     assert "What is to stand where this year?" in signed_in.get(url).content.decode()
-    one = Planting.objects.create(place=bed, crop_key="radish", planned_on=TODAY - timedelta(days=2), length_m=0.6)
+    planting = Planting.objects.create(place=bed, crop_key="radish", planned_on=TODAY - timedelta(days=2), length_m=0.6)
     given = signed_in.get(url).content.decode()
     assert "One planting of the plan is late: 32 radishes into North bed." in given
     assert "none in the box: to buy" in given
-    signed_in.post(reverse("plant", args=[bed.garden_id, one.pk]))
+    signed_in.post(reverse("plant", args=[bed.garden_id, planting.pk]))
     assert "Everything in the plan is in." in signed_in.get(url).content.decode()
 
 
@@ -276,10 +278,10 @@ def test_a_bed_has_a_size(signed_in: Client, bed: Place) -> None:
 
 
 def test_what_is_off_the_plan_comes_back_from_history(signed_in: Client, bed: Place) -> None:
-    one = planted(bed)
-    signed_in.post(reverse("remove_planting", args=[bed.garden_id, one.pk]))
+    planting = planted(bed)
+    signed_in.post(reverse("remove_planting", args=[bed.garden_id, planting.pk]))
     assert not plants.plantings_in(bed.garden).exists()
-    flows.put_back(one)
+    flows.put_back(planting)
     assert plants.plantings_in(bed.garden).count() == 1
 
 

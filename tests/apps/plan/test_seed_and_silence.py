@@ -98,10 +98,10 @@ def test_seed_is_as_far_on_as_the_soil_was_warm() -> None:
 def test_seed_that_is_saved_becomes_a_packet_with_its_parent(signed_in: Client, garden: Garden) -> None:
     bed = make_place(garden)
     parent = Packet.objects.create(garden=garden, crop_key="lettuce", variety="Hill Green", packed_year=2024)
-    one = Planting.objects.create(
+    planting = Planting.objects.create(
         place=bed, crop_key="lettuce", packet=parent, origin="sown", planted_on=TODAY - timedelta(days=100)
     )
-    url = reverse("save_seed", args=[garden.pk, one.pk])
+    url = reverse("save_seed", args=[garden.pk, planting.pk])
     text = signed_in.post(url, {"variety": "Hill Green, ours"}, follow=True).content.decode()
     packet = Packet.objects.get(variety="Hill Green, ours")
     assert (packet.packed_year, packet.in_use, packet.saved.planting.packet) == (TODAY.year, False, parent)
@@ -115,8 +115,8 @@ def test_seed_that_is_saved_becomes_a_packet_with_its_parent(signed_in: Client, 
 
 def test_flowers_beside_a_crop_come_with_their_days(garden: Garden) -> None:
     bed = make_place(garden)
-    one = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY)
-    assert "marigolds and basil" in companions.beside(one, TODAY)
+    planting = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY)
+    assert "marigolds and basil" in companions.beside(planting, TODAY)
     bed.outlooks.create(
         crop_key="marigold",
         sow_now=False,
@@ -124,7 +124,7 @@ def test_flowers_beside_a_crop_come_with_their_days(garden: Garden) -> None:
         ribbon=RibbonDays([], [], []),
         days=CandidateDays([], [], [], "", "", "", [], ""),
     )
-    assert "from 16 May" in companions.beside(one, TODAY)
+    assert "from 16 May" in companions.beside(planting, TODAY)
     assert companions.beside(Planting(place=bed, crop_key="asparagus"), TODAY) == ""
     known = set(catalogue())
     families = {each.family for each in catalogue().values()}
@@ -140,12 +140,12 @@ def test_before_frost_green_fruit_is_brought_in_to_ripen(garden: Garden) -> None
     frost = TODAY + timedelta(days=20)
     forecast.frosts = FrostDates(None, (frost, frost + timedelta(days=14), frost + timedelta(days=30)), -5.0, 0)
     forecast.save()
-    one = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY - timedelta(days=20))
-    text = " ".join(planting_page(plantings_in(garden).get(pk=one.pk), Units(), TODAY).lines)
+    planting = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY - timedelta(days=20))
+    text = " ".join(planting_page(plantings_in(garden).get(pk=planting.pk), Units(), TODAY).lines)
     assert "Frost may come from 12 May on" in text
     assert "15° to 21°" in text
     kale = Planting.objects.create(place=bed, crop_key="kale", origin="raised", planted_on=TODAY)
     assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=kale.pk), Units(), TODAY).lines)
     forecast.frosts = FrostDates(None, None, 3.0, 0)
     forecast.save()
-    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=one.pk), Units(), TODAY).lines)
+    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=planting.pk), Units(), TODAY).lines)

@@ -78,9 +78,9 @@ def test_it_is_on_then_open_then_off_by_the_nights(bed: Place) -> None:
     cover(bed)
     planted(bed)
     ends_c, off_c = nights_wanted("snap_bean")
-    found = days_of(page_of(bed))
-    assert found[Kind.ON] == TODAY - timedelta(days=30)
-    assert (found[Kind.ENDS], found[Kind.OFF]) == (first_night(ends_c), first_night(off_c))
+    days = days_of(page_of(bed))
+    assert days[Kind.ON] == TODAY - timedelta(days=30)
+    assert (days[Kind.ENDS], days[Kind.OFF]) == (first_night(ends_c), first_night(off_c))
 
 
 def test_never_later_than_a_bare_sowing(bed: Place) -> None:
@@ -98,8 +98,8 @@ def test_a_rule_of_the_garden_sets_the_day(bed: Place) -> None:
     cover(bed, "bent_sheet")
     planted(bed, "kale")
     Garden.objects.filter(pk=bed.garden_id).update(uncover_rule="height")
-    found = days_of(page_of(bed))
-    assert found[Kind.OFF] == found[Kind.TOUCHES]
+    days = days_of(page_of(bed))
+    assert days[Kind.OFF] == days[Kind.TOUCHES]
 
 
 def test_where_the_roof_is_too_low_for_long_it_is_said(bed: Place) -> None:

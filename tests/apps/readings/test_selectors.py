@@ -56,9 +56,9 @@ def test_the_newest_of_each_place(garden: Garden, bed: Place) -> None:
     make_reading(bed, YESTERDAY_EARLY, 1.0)
     make_reading(bed, YESTERDAY_LATE, 2.0)
     make_reading(bed, NOW, 3.0, removed_at=NOW)
-    found = selectors.latest_by_place(garden)
-    assert found == {bed.pk: selectors.Latest(YESTERDAY_LATE, 2.0)}
-    assert other.pk not in found
+    latest = selectors.latest_by_place(garden)
+    assert latest == {bed.pk: selectors.Latest(YESTERDAY_LATE, 2.0)}
+    assert other.pk not in latest
 
 
 def test_points_are_thinned_evenly_and_in_order(bed: Place) -> None:

@@ -77,9 +77,9 @@ def test_any_other_file_is_left_as_it_is() -> None:
 def test_it_is_brought_in_without_a_question(garden: Garden, person: User) -> None:
     given = SimpleUploadedFile("produkt_klima_tag.txt", CLIMATE_DAYS.replace("\n", "\r\n").encode("latin-1"))
     incoming = receive(garden, person, "weather", given)
-    found = preview(incoming)
-    assert not found.refused
-    days = {row[0]: row[1:] for row in found.fresh}
+    previewed = preview(incoming)
+    assert not previewed.refused
+    days = {row[0]: row[1:] for row in previewed.fresh}
     assert days[date(2026, 4, 20)][:3] == (3.1, 13.2, 2.4)
     assert len(days) == 2
 

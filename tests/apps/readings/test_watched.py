@@ -42,7 +42,9 @@ def lay(folder: Path, name: str, text: str, ago_s: float = 60) -> Path:
 
 def due(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     names: list[str] = []
-    monkeypatch.setattr(queue, "put_due", lambda _task, found, _priority: names.extend(one["name"] for one in found.values()))
+    monkeypatch.setattr(
+        queue, "put_due", lambda _task, places, _priority: names.extend(place["name"] for place in places.values())
+    )
     watched.folder_round()
     return names
 
@@ -111,7 +113,7 @@ def test_what_cannot_be_read_says_why_and_harms_no_other(inbox: Path, garden: Ga
     settings.CLOCHE_IMPORT_LIMIT_BYTES = 100
     lay(inbox, "large.txt", STATION)
     assert watched.take_file(garden.pk, "large.txt").reason == "It is too large. Split it by year."  # type: ignore[union-attr]
-    assert sorted(one.name for one in (inbox / "refused").iterdir()) == [
+    assert sorted(path.name for path in (inbox / "refused").iterdir()) == [
         "large.txt",
         "large.txt.txt",
         "picture.csv",

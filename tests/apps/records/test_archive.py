@@ -146,10 +146,10 @@ def parts(garden: Garden) -> dict[str, bytes]:
         return {name: packed.read(name) for name in packed.namelist()}
 
 
-def zipped(found: dict[str, bytes]) -> io.BytesIO:
+def zipped(files: dict[str, bytes]) -> io.BytesIO:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w") as packed:
-        for name, data in found.items():
+        for name, data in files.items():
             packed.writestr(name, data)
     out.seek(0)
     return out
@@ -236,12 +236,12 @@ def test_another_program_finds_the_package_valid(full: Garden, tmp_path: Path) -
 
 
 def changed(table: str, change: Callable[[list[list[str]]], None]) -> Callable[[dict[str, bytes]], None]:
-    def apply(found: dict[str, bytes]) -> None:
-        rows = list(csv.reader(io.StringIO(found[f"{table}.csv"].decode(), newline="")))
+    def apply(files: dict[str, bytes]) -> None:
+        rows = list(csv.reader(io.StringIO(files[f"{table}.csv"].decode(), newline="")))
         change(rows)
         out = io.StringIO(newline="")
         csv.writer(out).writerows(rows)
-        found[f"{table}.csv"] = out.getvalue().encode()
+        files[f"{table}.csv"] = out.getvalue().encode()
 
     return apply
 
@@ -277,20 +277,20 @@ def narrow_heat() -> Callable[[dict[str, bytes]], None]:
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),
         (changed("weather", lambda rows: rows[0].__setitem__(1, "low")), "its heading is not"),
         (changed("garden", lambda rows: rows.pop()), "needs one row"),
-        (lambda found: found.pop("counts.csv"), "counts.csv is missing"),
-        (lambda found: found.pop("datapackage.json"), "no description of a Cloche garden"),
-        (lambda found: found.__setitem__("datapackage.json", b'{"cloche_format": 99}'), "format 99"),
-        (lambda found: found.__setitem__("logged.csv", b"\xff\xfe"), "logged.csv"),
+        (lambda files: files.pop("counts.csv"), "counts.csv is missing"),
+        (lambda files: files.pop("datapackage.json"), "no description of a Cloche garden"),
+        (lambda files: files.__setitem__("datapackage.json", b'{"cloche_format": 99}'), "format 99"),
+        (lambda files: files.__setitem__("logged.csv", b"\xff\xfe"), "logged.csv"),
     ],
 )
 def test_what_cannot_be_read_is_named_and_nothing_is_kept(
     full: Garden, person: User, spoil: Callable[[dict[str, bytes]], None], said: str
 ) -> None:
-    found = parts(full)
-    spoil(found)
+    files = parts(full)
+    spoil(files)
     gardens, readings = Garden.objects.count(), Reading.objects.count()
     with pytest.raises(NotTaken) as why:
-        read_archive(zipped(found), person)
+        read_archive(zipped(files), person)
     assert said in str(why.value)
     assert (Garden.objects.count(), Reading.objects.count()) == (gardens, readings)
 

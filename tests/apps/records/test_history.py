@@ -148,10 +148,10 @@ def test_what_was_removed_can_be_put_back_as_it_was(signed_in: Client, garden: G
     assert "put back" in given
     assert "is as it was before" in go_back(signed_in, garden, kind)
     after = model._base_manager.get(pk=before["id"])
-    found = {name: getattr(after, name) for name in before}
+    restored = {name: getattr(after, name) for name in before}
     if kind == "visit":
-        found["photo"] = bytes(found["photo"])
-    assert found == before
+        restored["photo"] = bytes(restored["photo"])
+    assert restored == before
 
 
 def test_what_is_in_the_way_is_said_and_nothing_changes(signed_in: Client, garden: Garden, bed: Place) -> None:

@@ -147,10 +147,10 @@ def test_formulas_in_names_and_notes_are_inert_in_files_that_go_out(signed_in: C
         assert "'=cmd|" in packed.read("places.csv").decode()
 
 
-def spoilt(found: dict[str, bytes], person: User) -> str:
+def spoilt(files: dict[str, bytes], person: User) -> str:
     gardens, readings = Garden.objects.count(), Reading.objects.count()
     with pytest.raises(NotTaken) as why:
-        read_archive(zipped(found), person)
+        read_archive(zipped(files), person)
     assert (Garden.objects.count(), Reading.objects.count()) == (gardens, readings)
     return str(why.value)
 
@@ -188,16 +188,16 @@ DEEP = "[" * 40 + "]" * 40
         (changed("covers", lambda rows: rows.append([*rows[1]])), "too many covers on Frame"),
         (changed("normals", lambda rows: rows.pop()), "each month once"),
         (changed("garden", lambda rows: rows.append([*rows[1]])), "needs one row"),
-        (lambda found: found.__setitem__("datapackage.json", b"[" * 5000), "no description"),
-        (lambda found: found.__setitem__("datapackage.json", b"[]"), "no description"),
-        (lambda found: found.__setitem__("datapackage.json", b'{"cloche_format": "\xff"}'), "no description"),
-        (lambda found: found.__setitem__("photos/1.jpg", b"GIF89a"), "picture cannot be read"),
+        (lambda files: files.__setitem__("datapackage.json", b"[" * 5000), "no description"),
+        (lambda files: files.__setitem__("datapackage.json", b"[]"), "no description"),
+        (lambda files: files.__setitem__("datapackage.json", b'{"cloche_format": "\xff"}'), "no description"),
+        (lambda files: files.__setitem__("photos/1.jpg", b"GIF89a"), "picture cannot be read"),
     ],
 )
 def test_what_no_form_would_take_the_archive_does_not_take(full: Garden, person: User, spoil: Any, said: str) -> None:  # noqa: F811
-    found = parts(full)
-    spoil(found)
-    assert said in spoilt(found, person)
+    files = parts(full)
+    spoil(files)
+    assert said in spoilt(files, person)
 
 
 def test_values_of_packets_that_the_archive_takes_a_form_takes_too(garden: Garden) -> None:

@@ -37,8 +37,8 @@ def send(client: Client, garden: Garden, *stops: Any, **body: Any):  # type: ign
     return client.post(reverse("send_round", args=[garden.pk]), body, content_type="application/json")
 
 
-def answer(client: Client, garden: Garden, one: dict[str, Any]) -> dict[str, Any]:
-    return dict(send(client, garden, one).json()["results"][0])
+def answer(client: Client, garden: Garden, stop: dict[str, Any]) -> dict[str, Any]:
+    return dict(send(client, garden, stop).json()["results"][0])
 
 
 def test_a_stop_keeps_everything_that_was_seen(signed_in: Client, garden: Garden, bed: Place, person: User) -> None:
@@ -54,8 +54,8 @@ def test_a_stop_keeps_everything_that_was_seen(signed_in: Client, garden: Garden
 
 
 def test_the_same_stop_twice_is_kept_once(signed_in: Client, garden: Garden, bed: Place) -> None:
-    one = stop(bed, works=["watered"])
-    states = [answer(signed_in, garden, one)["state"] for _ in range(3)]
+    visit = stop(bed, works=["watered"])
+    states = [answer(signed_in, garden, visit)["state"] for _ in range(3)]
     assert states == ["kept", "known", "known"]
     assert (Visit.objects.count(), Reading.objects.count(), Operation.objects.count()) == (1, 1, 1)
 
@@ -64,7 +64,7 @@ def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: C
     other = make_place(garden, "South bed")
     bad = stop(bed, temperature="182")
     results = send(signed_in, garden, bad, stop(other), "nonsense").json()["results"]
-    assert [one["state"] for one in results] == ["refused", "kept", "refused"]
+    assert [result["state"] for result in results] == ["refused", "kept", "refused"]
     assert "18.2" in results[0]["message"]
     assert Reading.objects.get().place == other
 
@@ -90,20 +90,20 @@ def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: C
 def test_what_cannot_be_is_refused_in_words_and_nothing_is_kept(
     signed_in: Client, garden: Garden, bed: Place, values: dict[str, Any], said: str
 ) -> None:
-    found = answer(signed_in, garden, stop(bed) | values)
-    assert found["state"] == "refused"
-    assert said in found["message"]
+    given = answer(signed_in, garden, stop(bed) | values)
+    assert given["state"] == "refused"
+    assert said in given["message"]
     assert not Visit.objects.exists()
     assert not Reading.objects.exists()
 
 
 def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Client, garden: Garden, bed: Place) -> None:
     make_reading(bed, NOW, 7.0, entered_by=make_person("hazel"))
-    one = stop(bed)
-    found = answer(signed_in, garden, one)
-    assert (found["state"], "hazel wrote down 7.0°" in found["message"]) == ("conflict", True)
+    visit = stop(bed)
+    given = answer(signed_in, garden, visit)
+    assert (given["state"], "hazel wrote down 7.0°" in given["message"]) == ("conflict", True)
     assert not Visit.objects.exists()
-    assert answer(signed_in, garden, one | {"replace": True})["state"] == "kept"
+    assert answer(signed_in, garden, visit | {"replace": True})["state"] == "kept"
     reading = Reading.objects.current().get()
     assert reading.temperature_c == 9.5
     assert [row.temperature_c for row in reading.history.all()] == [9.5, 7.0]
@@ -145,17 +145,17 @@ def test_a_picture_is_made_small_and_loses_where_it_was_taken(signed_in: Client,
     out = io.BytesIO()
     Image.new("RGB", (2000, 900), "green").save(out, "JPEG", exif=notes)
     text = "data:image/jpeg;base64," + base64.b64encode(out.getvalue()).decode()
-    one = stop(bed, photo=text)
-    assert answer(signed_in, garden, one)["state"] == "kept"
-    shown = signed_in.get(reverse("visit_photo", args=[garden.pk, one["key"]]))
+    visit = stop(bed, photo=text)
+    assert answer(signed_in, garden, visit)["state"] == "kept"
+    shown = signed_in.get(reverse("visit_photo", args=[garden.pk, visit["key"]]))
     picture = Image.open(io.BytesIO(shown.content))
     assert (picture.size, dict(picture.getexif())) == ((1280, 576), {})
 
 
 def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -> None:
-    one = stop(bed, works=["dug"])
-    answer(signed_in, garden, one)
-    url = reverse("take_visit_back", args=[garden.pk, one["key"]])
+    visit = stop(bed, works=["dug"])
+    answer(signed_in, garden, visit)
+    url = reverse("take_visit_back", args=[garden.pk, visit["key"]])
     assert signed_in.post(url).json()["state"] == "taken back"
     assert signed_in.post(url).status_code == 200
     assert not Reading.objects.current().exists()
@@ -166,9 +166,9 @@ def test_a_stop_is_undone_whole(signed_in: Client, garden: Garden, bed: Place) -
 def test_undoing_ones_own_stop_leaves_what_another_wrote(signed_in: Client, garden: Garden, bed: Place) -> None:
     hazel = make_person("hazel")
     agreed, gave_way = make_reading(bed, NOW, 9.5, entered_by=hazel), make_reading(bed, NOW, 7.0, depth_m=0.1, entered_by=hazel)
-    one = stop(bed, deeper="8") | {"replace": True}
-    assert answer(signed_in, garden, one)["state"] == "kept"
-    signed_in.post(reverse("take_visit_back", args=[garden.pk, one["key"]]))
+    visit = stop(bed, deeper="8") | {"replace": True}
+    assert answer(signed_in, garden, visit)["state"] == "kept"
+    signed_in.post(reverse("take_visit_back", args=[garden.pk, visit["key"]]))
     current = dict(Reading.objects.current().values_list("pk", "temperature_c"))
     assert current == {agreed.pk: 9.5, gave_way.pk: 7.0}
 
@@ -310,7 +310,7 @@ def test_opening_is_offered_where_something_stands_that_opens(signed_in: Client,
     assert f'name="{frame.pk}-works" value="opened"' in page
     assert f'name="{bed.pk}-works" value="opened"' not in page
     assert answer(signed_in, garden, stop(frame, works=["opened"]))["state"] == "kept"
-    assert [one.work for one in frame.operations.all()] == ["opened"]
+    assert [operation.work for operation in frame.operations.all()] == ["opened"]
 
 
 def test_a_place_that_is_made_in_the_same_moment_breaks_nothing(

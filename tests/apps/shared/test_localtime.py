@@ -45,7 +45,7 @@ def test_a_fixed_clock_knows_no_seasons() -> None:
 @given(st.datetimes(datetime(2000, 1, 1), datetime(2040, 1, 1)), st.sampled_from([VIENNA, AUCKLAND, LORD_HOWE]))  # noqa: DTZ001
 def test_every_time_that_exists_comes_back_as_it_was(moment: datetime, zone: ZoneInfo) -> None:
     try:
-        found = instant(moment.date(), moment.time(), zone)
+        back = instant(moment.date(), moment.time(), zone)
     except NoSuchTime:
         return
-    assert found.astimezone(zone).replace(tzinfo=None) == moment
+    assert back.astimezone(zone).replace(tzinfo=None) == moment

@@ -79,7 +79,7 @@ def test_values_of_loggers_and_rows_of_files(signed_in: Client, garden: Garden, 
     assert send(1, 2)["kept"] == 2
     full = send(3, 4, 5, 6)
     assert full["kept"] == 0
-    assert {one["code"] for one in full["refused"]} == {"full"}
+    assert {refusal["code"] for refusal in full["refused"]} == {"full"}
     assert "may have 3 readings" in full["refused"][0]["message"]
     assert LoggedReading.objects.count() == 2
 

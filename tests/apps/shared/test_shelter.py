@@ -126,8 +126,8 @@ def test_wrong_tries_from_behind_the_same_proxy_do_not_lock_an_owner_out(person:
 
 @override_settings(AXES_ENABLED=True)
 def test_sixty_names_from_one_address_are_stopped(person: User) -> None:
-    found = [guess(Client(), f"name{n}") for n in range(60)]
-    assert found.count(429) >= 48
+    statuses = [guess(Client(), f"name{n}") for n in range(60)]
+    assert statuses.count(429) >= 48
     assert guess(Client(REMOTE_ADDR="192.0.2.9"), "rowan", "a-long-password") == 302
 
 
@@ -199,12 +199,12 @@ def test_each_address_has_its_own_limit(path: str, stranger: int, known_one: int
 
 def at_once(*doings: Callable[[], object]) -> list[object]:
     """All at the same moment, each with a connection of its own."""
-    gate, found = threading.Barrier(len(doings)), []
+    gate, answers = threading.Barrier(len(doings)), []
 
     def run(do: Callable[[], object]) -> None:
         gate.wait(20)
         try:
-            found.append(do())
+            answers.append(do())
         finally:
             connections.close_all()
 
@@ -213,7 +213,7 @@ def at_once(*doings: Callable[[], object]) -> list[object]:
         thread.start()
     for thread in threads:
         thread.join(30)
-    return found
+    return answers
 
 
 @pytest.mark.django_db(transaction=True)
@@ -237,8 +237,8 @@ def test_six_who_race_for_one_invitation_make_one_account() -> None:
         form = {"username": f"racer{n}", "password": "spade-and-fork"}
         return Client().post(f"/join/{token}/", form).status_code
 
-    found = at_once(*(lambda n=n: come(n) for n in range(6)))
-    assert sorted(found) == [302, 404, 404, 404, 404, 404]  # type: ignore[type-var]
+    statuses = at_once(*(lambda n=n: come(n) for n in range(6)))
+    assert sorted(statuses) == [302, 404, 404, 404, 404, 404]  # type: ignore[type-var]
     assert User.objects.filter(username__startswith="racer").count() == 1
     assert garden.memberships.count() == 2
 
@@ -262,8 +262,8 @@ def test_a_password_like_the_name_is_refused(db: None) -> None:
     assert "too similar" in answer.content.decode()
 
 
-def _plain(found: Any) -> dict[str, str]:
-    return {name: value for name, value in found.items() if name != "DJANGO_ALLOW_ASYNC_UNSAFE"}
+def _plain(answer: Any) -> dict[str, str]:
+    return {name: value for name, value in answer.items() if name != "DJANGO_ALLOW_ASYNC_UNSAFE"}
 
 
 def test_behind_a_proxy_the_deployment_check_has_nothing_to_say(monkeypatch: pytest.MonkeyPatch) -> None:

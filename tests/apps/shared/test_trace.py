@@ -30,21 +30,21 @@ class Heard(logging.Handler):
 @pytest.fixture
 def heard() -> Any:
     handler, loggers = Heard(), [logging.getLogger(name) for name in ("cloche.requests", "cloche.security")]
-    levels = [one.level for one in loggers]
-    for one in loggers:
-        one.addHandler(handler)
-        one.setLevel(logging.INFO)
+    levels = [level.level for level in loggers]
+    for logger in loggers:
+        logger.addHandler(handler)
+        logger.setLevel(logging.INFO)
     yield handler
-    for one, level in zip(loggers, levels, strict=True):
-        one.removeHandler(handler)
-        one.setLevel(level)
+    for logger, level in zip(loggers, levels, strict=True):
+        logger.removeHandler(handler)
+        logger.setLevel(level)
 
 
 def test_every_answer_has_a_number_that_is_in_the_log(signed_in: Client, garden: Garden, person: User, heard: Heard) -> None:
     answers = [signed_in.get(reverse("help")), signed_in.get("/nothing/here/")]
     numbers = [answer["X-Request-ID"] for answer in answers]
     assert len(set(numbers)) == 2
-    assert [one.request_id for one in heard.records] == numbers  # type: ignore[attr-defined]
+    assert [record.request_id for record in heard.records] == numbers  # type: ignore[attr-defined]
     first = vars(heard.records[0])
     assert (first["method"], first["route"], first["status"], first["person"]) == ("GET", "help/", 200, person.pk)
 
@@ -52,8 +52,8 @@ def test_every_answer_has_a_number_that_is_in_the_log(signed_in: Client, garden:
 def test_no_secret_of_an_address_is_logged(client: Client, garden: Garden, heard: Heard) -> None:
     client.get(reverse("join", args=["a-secret-of-an-invitation"]))
     client.get(reverse("feed", args=["a-secret-of-a-calendar"]))
-    assert [vars(one)["route"] for one in heard.records] == ["join/<str:token>/", "calendar/<str:token>.ics"]
-    assert all("a-secret" not in str(vars(one)) for one in heard.records)
+    assert [vars(record)["route"] for record in heard.records] == ["join/<str:token>/", "calendar/<str:token>.ics"]
+    assert all("a-secret" not in str(vars(record)) for record in heard.records)
 
 
 def test_who_comes_in_who_does_not_and_as_what_is_noted(client: Client, garden: Garden, person: User, heard: Heard) -> None:
@@ -62,10 +62,10 @@ def test_who_comes_in_who_does_not_and_as_what_is_noted(client: Client, garden: 
     client.post(reverse("people", args=[garden.pk]), {"role": "helper"})
     garden.memberships.create(user=make_person("hazel"), role="helper")
     client.post(reverse("sign_out"))
-    events = [vars(one) for one in heard.records if one.name == "cloche.security"]
-    assert [one["event"] for one in events] == ["sign_in_failed", "signed_in", "invited", "role", "signed_out"]
+    events = [vars(record) for record in heard.records if record.name == "cloche.security"]
+    assert [event["event"] for event in events] == ["sign_in_failed", "signed_in", "invited", "role", "signed_out"]
     assert events[0]["address"] == "127.0.0.1"
-    assert all("not this one" not in str(one) and "a-long-password" not in str(one) for one in events)
+    assert all("not this one" not in str(event) and "a-long-password" not in str(event) for event in events)
     assert events[1]["request_id"] != "-"
 
 
@@ -83,6 +83,10 @@ def test_as_json_each_line_is_an_object(settings: Any) -> None:
     logger.error("Bed “%s”\nis gone", "North", extra={"place": 7})
     logger.removeHandler(handler)
     (line,) = out.getvalue().splitlines()
-    found = json.loads(line)
-    assert (found["level"], found["from"], found["message"]) == ("ERROR", "cloche.test-of-json", "Bed “North”\nis gone")
-    assert (found["place"], found["request_id"]) == (7, "-")
+    line_read = json.loads(line)
+    assert (line_read["level"], line_read["from"], line_read["message"]) == (
+        "ERROR",
+        "cloche.test-of-json",
+        "Bed “North”\nis gone",
+    )
+    assert (line_read["place"], line_read["request_id"]) == (7, "-")

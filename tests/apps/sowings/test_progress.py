@@ -25,8 +25,8 @@ def outlook(end: float, half: date | None, most: date | None = None, overdue: da
     from dataclasses import replace
 
     curve = [0.0, end / 2, end]
-    found = sowing_outlook(half, overdue)
-    return replace(found, up=[[v * 0.8 for v in curve], curve, [v * 1.1 for v in curve]], most=(most, most, most))
+    made = sowing_outlook(half, overdue)
+    return replace(made, up=[[v * 0.8 for v in curve], curve, [v * 1.1 for v in curve]], most=(most, most, most))
 
 
 @pytest.fixture
@@ -43,8 +43,8 @@ def count(sowing: Sowing, ago: int, up: int) -> None:
 
 def test_a_total_in_the_end_is_never_below_what_was_counted(signed_in: Client, sowing: Sowing) -> None:
     count(sowing, 1, 30)
-    found = progress_of(sowing, TODAY)
-    assert found.expected == (30, 30, 31)
+    progress = progress_of(sowing, TODAY)
+    assert progress.expected == (30, 30, 31)
     assert (
         "30 of 50 so far; 30 (30–31) in the end"
         in signed_in.get(reverse("sowings", args=[sowing.place.garden_id])).content.decode()
@@ -87,11 +87,11 @@ def test_what_was_closed_or_planted_out_is_no_longer_awaited(sowing: Sowing) -> 
 def test_a_count_that_shows_no_half_moves_half_behind_it(sowing: Sowing) -> None:
     assert progress_of(sowing, TODAY).half_on == TODAY - timedelta(days=6)
     count(sowing, 2, 3)
-    found = progress_of(sowing, TODAY)
-    assert (found.half_on, found.half_counted) == (TODAY - timedelta(days=1), False)
+    progress = progress_of(sowing, TODAY)
+    assert (progress.half_on, progress.half_counted) == (TODAY - timedelta(days=1), False)
     count(sowing, 0, 20)
-    found = progress_of(sowing, TODAY)
-    assert (found.half_on, found.half_counted) == (TODAY, True)
+    progress = progress_of(sowing, TODAY)
+    assert (progress.half_on, progress.half_counted) == (TODAY, True)
 
 
 def test_planting_out_puts_the_plants_into_the_plan_and_back(signed_in: Client, garden: Garden, sowing: Sowing) -> None:

@@ -51,9 +51,9 @@ def test_an_empty_room_says_what_it_will_show(signed_in: Client, garden: Garden)
 
 def test_a_sowing_is_foretold_with_the_day_after_which_silence_is_failure(signed_in: Client, bed: Place) -> None:
     sow(signed_in, bed, sown_on="2026-04-20")
-    found = worked_out(bed)
-    assert found.depth_m == pytest.approx(0.013)
-    first, half, overdue = found.outlook.first[1], found.outlook.half[1], found.outlook.overdue
+    progress = worked_out(bed)
+    assert progress.depth_m == pytest.approx(0.013)
+    first, half, overdue = progress.outlook.first[1], progress.outlook.half[1], progress.outlook.overdue
     assert date(2026, 4, 22) < first < half
     assert first < overdue < date(2026, 5, 30)
     text = page(signed_in, bed.garden)

@@ -48,12 +48,12 @@ def lines(garden: Garden) -> dict[str, Any]:
 
 @pytest.mark.whole_season
 def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garden, frosted: Place) -> None:
-    found = lines(garden)
-    assert found["dwarf French beans"].harm == "lost"
-    assert found["peas"].harm in ("marked", "unhurt", "regrows")
-    assert "stand" in found["dwarf French beans"].text
-    assert "Sowing it again is sensible" in found["dwarf French beans"].again
-    assert "until" in found["dwarf French beans"].again
+    sentences = lines(garden)
+    assert sentences["dwarf French beans"].harm == "lost"
+    assert sentences["peas"].harm in ("marked", "unhurt", "regrows")
+    assert "stand" in sentences["dwarf French beans"].text
+    assert "Sowing it again is sensible" in sentences["dwarf French beans"].again
+    assert "until" in sentences["dwarf French beans"].again
 
 
 def test_the_page_and_today_say_the_same(signed_in: Client, garden: Garden, frosted: Place) -> None:

@@ -208,8 +208,8 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
     meant = sow.intend(place, "squash", TODAY + timedelta(days=10), person)
     assert f"warm:{meant.pk}" not in keys(garden, person)
     Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
-    (found,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
-    job = job_line(found, units_of(person), TODAY)
+    (warming,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
+    job = job_line(warming, units_of(person), TODAY)
     assert job.do == "Warm it with Long tunnel."
     assert job.why.startswith("Uncovered it would be ")
     assert "on 2 May, when you mean to sow courgettes; they need 21°." in job.why
@@ -223,10 +223,10 @@ def test_what_is_overdue_and_what_may_be_counted(garden: Garden, person: User) -
     late = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 1), date(2026, 4, 12)), **given)
     ripe = Sowing.objects.create(outlook=sowing_outlook(date(2026, 4, 20), date(2026, 5, 12)), **given)
     young = Sowing.objects.create(outlook=sowing_outlook(date(2026, 5, 20), None), **given)
-    found = keys(garden, person)
-    assert f"overdue:{late.pk}" in found
-    assert f"count:{ripe.pk}" in found
-    assert not [key for key in found if key.endswith(f":{young.pk}")]
+    due = keys(garden, person)
+    assert f"overdue:{late.pk}" in due
+    assert f"count:{ripe.pk}" in due
+    assert not [key for key in due if key.endswith(f":{young.pk}")]
 
 
 def test_nothing_to_do_says_until_when(signed_in: Client, garden: Garden, person: User) -> None:
@@ -314,10 +314,10 @@ def test_a_letter_that_cannot_be_made_stops_nobody_elses(garden: Garden, person:
 def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: User) -> None:
     sow.intend(make_place(garden), "carrot", date(2026, 5, 9), person)
     Intention.objects.create(place=make_place(garden, "B"), crop_key="beet", sow_on=TODAY, dropped_at=NOW)
-    found = client.get(reverse("feed", args=[link_of(garden.memberships.get(user=person)).token])).content.decode()
-    assert "SUMMARY:Sow carrots in North bed" in found
-    assert "20260509" in found
-    assert "beet" not in found
+    text = client.get(reverse("feed", args=[link_of(garden.memberships.get(user=person)).token])).content.decode()
+    assert "SUMMARY:Sow carrots in North bed" in text
+    assert "20260509" in text
+    assert "beet" not in text
 
 
 def test_undoing_is_refused_when_the_cover_has_gone_elsewhere(signed_in: Client, frame: Place) -> None:
@@ -338,11 +338,11 @@ def test_a_gale_today_and_one_tomorrow_are_two_jobs(frame: Place, person: User) 
     forecast.watch = replace(forecast.watch, warnings=list(given))
     forecast.save()
     units = units_of(person)
-    found = {job.key: job_line(job, units, TODAY) for job in jobs_in(frame.garden, units, clock.now())}
-    assert found[f"weather:{frame.pk}-gale-0"].when == "today"
-    assert found[f"weather:{frame.pk}-gale-1"].do.startswith("Wind of 9 m/s")
-    assert found[f"weather:{frame.pk}-gale-0"].urgent
-    assert not [key for key in found if "snow" in key]
+    by_key = {job.key: job_line(job, units, TODAY) for job in jobs_in(frame.garden, units, clock.now())}
+    assert by_key[f"weather:{frame.pk}-gale-0"].when == "today"
+    assert by_key[f"weather:{frame.pk}-gale-1"].do.startswith("Wind of 9 m/s")
+    assert by_key[f"weather:{frame.pk}-gale-0"].urgent
+    assert not [key for key in by_key if "snow" in key]
 
 
 def test_a_polytunnel_opens_its_own_doors_once_for_all_that_stands_in_it(

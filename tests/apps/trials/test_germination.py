@@ -64,7 +64,7 @@ def test_a_day_is_counted_in_one_grid(signed_in: Client, trial: GerminationTrial
     assert not TrialCount.objects.exists()
     signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "31", f"up_{cold.pk}": ""})
     signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "33"})
-    assert [(one.batch_id, one.up) for one in TrialCount.objects.all()] == [(warm.pk, 33)]
+    assert [(count.batch_id, count.up) for count in TrialCount.objects.all()] == [(warm.pk, 33)]
 
 
 def test_shares_and_days_stand_with_their_intervals_beside_the_tables(trial: GerminationTrial) -> None:
@@ -83,8 +83,8 @@ def test_shares_and_days_stand_with_their_intervals_beside_the_tables(trial: Ger
 
 
 def _by_warmth(lines: list) -> list:  # type: ignore[type-arg]
-    found = {line.batch.warmth_c: line for line in lines}
-    return [found[8.0], found[-4.0], found[20.0]]
+    by_warmth = {line.batch.warmth_c: line for line in lines}
+    return [by_warmth[8.0], by_warmth[-4.0], by_warmth[20.0]]
 
 
 def test_a_batch_in_a_place_is_as_warm_as_the_place_was(trial: GerminationTrial) -> None:

@@ -18,7 +18,7 @@ def test_every_template_is_read_and_kept() -> None:
     engine.template_loaders[0].reset()
     assert read_ahead() == len([path for folder in folders() for path in folder.rglob("*.html")]) > 100
     kept = engine.template_loaders[0].get_template_cache
-    assert {"today/today.html", "windows/_crop_line.html"} <= {str(one).partition("-")[0] for one in kept}
+    assert {"today/today.html", "windows/_crop_line.html"} <= {str(file).partition("-")[0] for file in kept}
 
 
 def test_a_broken_template_keeps_a_release_from_serving(tmp_path: Path, settings: Any) -> None:

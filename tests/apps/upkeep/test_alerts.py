@@ -83,7 +83,7 @@ def test_a_gardens_troubles_go_to_its_owners_alone(rowan: User, garden: Garden) 
     fail(other, "Their bed", 5)
     alert_round(NOW)
     assert alert_round(NOW + 11 * MINUTE) == 1
-    assert [one["email"] for one in letters()] == ["willow@example.org"]
+    assert [letter["email"] for letter in letters()] == ["willow@example.org"]
 
 
 def test_the_computers_troubles_go_to_whoever_keeps_it(
@@ -125,7 +125,7 @@ def test_each_reads_it_in_their_language(rowan: User, garden: Garden) -> None:
     fail(garden, "North bed", 3)
     alert_round(NOW)
     assert alert_round(NOW + 11 * MINUTE) == 2
-    assert [one["text"].splitlines()[0] for one in letters()] == ["rowan,", "ash,"]
+    assert [letter["text"].splitlines()[0] for letter in letters()] == ["rowan,", "ash,"]
 
 
 def test_gardens_with_nothing_that_could_be_amiss_are_not_asked(rowan: User, garden: Garden) -> None:

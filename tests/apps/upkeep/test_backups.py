@@ -48,7 +48,7 @@ def _in_postgres(*orders: str) -> None:
 
 
 def checked(name: str = "backups") -> health.Check:
-    return next(one for one in health.checks() if one.name == name)
+    return next(check for check in health.checks() if check.name == name)
 
 
 def test_one_is_made_proved_and_its_owners_alone(folder: Path) -> None:
@@ -58,7 +58,7 @@ def test_one_is_made_proved_and_its_owners_alone(folder: Path) -> None:
     assert stat.S_IMODE(file.stat().st_mode) == 0o600
     assert stat.S_IMODE(folder.stat().st_mode) == 0o700
     assert done.proved_at is not None
-    assert [one.name for one in folder.iterdir()] == [done.file]
+    assert [path.name for path in folder.iterdir()] == [done.file]
     assert checked().well
     # What was tried out takes no room afterwards, and it brings back what was there.
     scratch = f"{connection.settings_dict['NAME']}_check"
@@ -99,7 +99,7 @@ def test_what_a_killed_one_left_goes_with_the_next(folder: Path) -> None:
     folder.mkdir()
     (folder / "cloche-20261127-030000.backup.part").write_bytes(b"half")
     done = backups.back_up()
-    assert [one.name for one in folder.iterdir()] == [done.file]
+    assert [path.name for path in folder.iterdir()] == [done.file]
 
 
 def test_without_room_none_is_begun(folder: Path, settings: Any) -> None:
@@ -173,14 +173,14 @@ def test_invented_gardens_are_not_backed_up(settings: Any) -> None:
 @given(st.sets(st.integers(0, 900)))
 def test_a_week_of_days_a_month_of_weeks_a_year_of_months(back: set[int]) -> None:
     days = {TODAY - timedelta(days=n) for n in back}
-    found = kept(days, TODAY)
-    assert found <= days
-    assert {day for day in days if day > TODAY - timedelta(days=DAYS)} <= found
-    assert len(found) <= DAYS + WEEKS + MONTHS
+    days_kept = kept(days, TODAY)
+    assert days_kept <= days
+    assert {day for day in days if day > TODAY - timedelta(days=DAYS)} <= days_kept
+    assert len(days_kept) <= DAYS + WEEKS + MONTHS
     if days:
-        assert max(days) in found
+        assert max(days) in days_kept
     # Thinned night by night it keeps as much as thinned at once from then on.
-    assert kept(found, TODAY) == found
+    assert kept(days_kept, TODAY) == days_kept
 
 
 def test_a_year_of_nights_leaves_about_twenty() -> None:

@@ -25,12 +25,12 @@ def numbers(folder: str = "") -> dict[str, dict[tuple[str, ...], float]]:
 
 
 def test_what_is_well_and_how_much_there_is(garden: Garden) -> None:
-    found = numbers()
-    assert found["cloche_well"]["database",] == 1.0
-    assert found["cloche_well"]["workers",] == 0.0, "no worker runs in this test"
-    assert found["cloche_gardens"][()] == 1.0
-    assert found["cloche_disk_free_megabytes"][()] > 0
-    assert all(name.startswith("cloche_") for name in found)
+    values = numbers()
+    assert values["cloche_well"]["database",] == 1.0
+    assert values["cloche_well"]["workers",] == 0.0, "no worker runs in this test"
+    assert values["cloche_gardens"][()] == 1.0
+    assert values["cloche_disk_free_megabytes"][()] > 0
+    assert all(name.startswith("cloche_") for name in values)
 
 
 def test_without_a_database_it_says_so(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -38,9 +38,9 @@ def test_without_a_database_it_says_so(garden: Garden, monkeypatch: pytest.Monke
         raise OperationalError("away")
 
     monkeypatch.setattr(health, "_database", away)
-    found = numbers()
-    assert found["cloche_well"]["database",] == 0.0
-    assert "cloche_gardens" not in found
+    values = numbers()
+    assert values["cloche_well"]["database",] == 0.0
+    assert "cloche_gardens" not in values
 
 
 COUNT = """
@@ -56,8 +56,8 @@ def test_requests_of_several_processes_are_counted_together(tmp_path: Path, gard
     env = os.environ | {"PROMETHEUS_MULTIPROC_DIR": str(tmp_path), "CLOCHE_METRICS_PORT": "9464"}
     for _ in range(2):
         subprocess.run([sys.executable, "-c", COUNT], env=env, check=True)  # noqa: S603
-    found = numbers(str(tmp_path))
-    requests = {labels: value for labels, value in found["cloche_requests"].items() if len(labels) == 3}
+    values = numbers(str(tmp_path))
+    requests = {labels: value for labels, value in values["cloche_requests"].items() if len(labels) == 3}
     assert requests == {("GET", "today", "200"): 4.0, ("GET", "today", "404"): 2.0, ("other", "none", "405"): 2.0}
-    assert found["cloche_request_seconds"]["0.1", "today"] == 6.0
-    assert found["cloche_request_seconds"]["0.05", "today"] == 0.0
+    assert values["cloche_request_seconds"]["0.1", "today"] == 6.0
+    assert values["cloche_request_seconds"]["0.05", "today"] == 0.0

@@ -37,36 +37,38 @@ def answered(path: str, now: datetime = NOW, **words: str) -> dict[str, Any]:
 @pytest.fixture
 def addresses(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     """The stand-in behind its addresses, without a socket; what it was asked."""
-    found: list[str] = []
+    asked_for: list[str] = []
 
     def read(address: str) -> Any:
-        found.append(address)
+        asked_for.append(address)
         url = urlsplit(address)
         words = {key: values[0] for key, values in parse_qs(url.query).items()}
         return edr_service.answer(url.path.removeprefix("/edr"), words, ROOT, NOW, 7)
 
     monkeypatch.setattr(edr, "read_from", read)
-    return found
+    return asked_for
 
 
 def test_the_stand_in_speaks_as_the_standards_models_have_it() -> None:
     LandingPageModel.model_validate_json(json.dumps(answered("/")))
     ConformanceModel.model_validate_json(json.dumps(answered("/conformance")))
-    assert {one.id for one in Collections.model_validate_json(json.dumps(answered("/collections"))).collections} == {
+    assert {
+        collection.id for collection in Collections.model_validate_json(json.dumps(answered("/collections"))).collections
+    } == {
         "hours",
         "days",
         "runs",
     }
     for name in ("hours", "days"):
-        one = Collection.model_validate_json(json.dumps(answered(f"/collections/{name}")))
-        assert one.data_queries is not None
-        assert one.data_queries.position
-        assert one.data_queries.cube
+        collection = Collection.model_validate_json(json.dumps(answered(f"/collections/{name}")))
+        assert collection.data_queries is not None
+        assert collection.data_queries.position
+        assert collection.data_queries.cube
         point = Coverage.model_validate_json(json.dumps(answered(f"/collections/{name}/position", coords="POINT(15 48)")))
         assert point.domain.domainType == "PointSeries"
         cube = Coverage.model_validate_json(json.dumps(answered(f"/collections/{name}/cube", bbox="14,47,16,49")))
         assert cube.domain.domainType == "Grid"
-        assert set(point.ranges) == set(cube.ranges) == set(one.parameter_names.root)
+        assert set(point.ranges) == set(cube.ranges) == set(collection.parameter_names.root)
 
 
 def test_its_ensemble_is_what_the_standard_calls_one() -> None:
@@ -75,26 +77,26 @@ def test_its_ensemble_is_what_the_standard_calls_one() -> None:
     runs = document["domain"]["axes"].pop("realization")["values"]
     assert runs == list(range(1, 21))
     point = Coverage.model_validate_json(json.dumps(document))
-    for one in point.ranges.values():
-        assert one.axisNames == ["realization", "t"]
-        assert one.shape == [20, len(document["domain"]["axes"]["t"]["values"])]
+    for values in point.ranges.values():
+        assert values.axisNames == ["realization", "t"]
+        assert values.shape == [20, len(document["domain"]["axes"]["t"]["values"])]
     custom = Collection.model_validate_json(json.dumps(answered("/collections/runs"))).extent.custom
     assert custom is not None
-    assert [one.id for one in custom] == ["realization"]
+    assert [dimension.id for dimension in custom] == ["realization"]
 
 
 def test_an_ensembles_runs_come_with_its_days(garden: Garden, addresses: list[str]) -> None:
     garden.timezone_name = "UTC"
-    found = edr.EdrProvider([f"{ROOT}/collections/runs", DAYS]).ask(garden)
-    assert len(found.ahead) >= 7
-    for day in found.ahead[1:7]:
+    days = edr.EdrProvider([f"{ROOT}/collections/runs", DAYS]).ask(garden)
+    assert len(days.ahead) >= 7
+    for day in days.ahead[1:7]:
         lows = [run[0] for run in day["runs"]]
         assert len(lows) == edr_service.MANY
         assert day["low_c"] == pytest.approx(sum(lows) / len(lows), abs=0.01)
-    spread = [max(run[0] for run in day["runs"]) - min(run[0] for run in day["runs"]) for day in found.ahead[1:7]]
+    spread = [max(run[0] for run in day["runs"]) - min(run[0] for run in day["runs"]) for day in days.ahead[1:7]]
     assert spread[-1] > spread[0] > 0.5
-    assert found.past["low_c"]  # the other collection's
-    fetch.keep(garden, found)
+    assert days.past["low_c"]  # the other collection's
+    fetch.keep(garden, days)
     ahead = [day for day in selectors.reported_days(garden) if day.lead_d]
     assert len(ahead[0].runs) == edr_service.MANY
 
@@ -127,20 +129,20 @@ def test_what_the_standard_does_not_know_is_refused(words: dict[str, str]) -> No
 def test_hours_and_days_together_are_the_same_sky_as_the_plain_answer(garden: Garden, addresses: list[str]) -> None:
     garden.timezone_name = "UTC"
     garden.elevation_m = 0.0
-    found = edr.EdrProvider([HOURS, DAYS]).ask(garden)
+    days = edr.EdrProvider([HOURS, DAYS]).ask(garden)
     plain = answer_from(weather_service.report(48.0, 15.0, 0.0, ZoneInfo("UTC"), NOW))
-    assert [day["day"] for day in found.ahead] == [day["day"] for day in plain.ahead]
-    for mine, other in zip(found.ahead, plain.ahead, strict=True):
+    assert [day["day"] for day in days.ahead] == [day["day"] for day in plain.ahead]
+    for mine, other in zip(days.ahead, plain.ahead, strict=True):
         assert mine["low_c"] == pytest.approx(other["low_c"], abs=0.06)
         assert mine["high_c"] == pytest.approx(other["high_c"], abs=0.06)
         assert mine["rain_mm"] == pytest.approx(other["rain_mm"], abs=0.06)
         assert mine["wind_m_s"] == pytest.approx(other["wind_m_s"], abs=0.06)
-    assert found.past["first"] == plain.past["first"] == "1996-01-01"
-    assert found.past["low_c"][-40:] == pytest.approx(plain.past["low_c"][-40:], abs=0.06)
-    assert len(found.past["rain_mm"]) == len(plain.past["rain_mm"])
-    assert found.current_c is not None
+    assert days.past["first"] == plain.past["first"] == "1996-01-01"
+    assert days.past["low_c"][-40:] == pytest.approx(plain.past["low_c"][-40:], abs=0.06)
+    assert len(days.past["rain_mm"]) == len(plain.past["rain_mm"])
+    assert days.current_c is not None
     # A collection by the hour is not asked for thirty years.
-    spans = [parse_qs(urlsplit(one).query)["datetime"][0].split("/") for one in addresses if "/position" in one]
+    spans = [parse_qs(urlsplit(address).query)["datetime"][0].split("/") for address in addresses if "/position" in address]
     first, last = (datetime.fromisoformat(at) for at in spans[0])
     assert last - first < timedelta(days=15)
 
@@ -151,13 +153,13 @@ def test_a_collection_that_knows_cubes_only_is_asked_for_one(
     whole = edr_service.collection
 
     def without(name: str, root: str, now: datetime) -> dict[str, Any]:
-        found = whole(name, root, now)
-        del found["data_queries"]["position"]
-        return found
+        document = whole(name, root, now)
+        del document["data_queries"]["position"]
+        return document
 
     monkeypatch.setattr(edr_service, "collection", without)
     assert edr.EdrProvider([HOURS]).ask(garden).ahead
-    assert any("/cube?bbox=14.85" in one for one in addresses)
+    assert any("/cube?bbox=14.85" in address for address in addresses)
 
 
 @pytest.mark.parametrize(
@@ -179,10 +181,10 @@ def test_a_collection_that_describes_nothing_of_use_gives_no_answer(document: An
 def test_parameters_in_a_list_and_open_intervals_are_read() -> None:
     parameter = edr_service.parameters("days")["lowest"] | {"id": "lowest"}
     document = {"parameter_names": [parameter], "extent": {"temporal": {"interval": ["2020-01-01T00:00:00", ".."]}}}
-    found = edr.described(DAYS, document)
-    assert (found.first, found.last) == (datetime(2020, 1, 1, tzinfo=UTC), None)
-    assert found.daily
-    assert found.query == "position"
+    collection = edr.described(DAYS, document)
+    assert (collection.first, collection.last) == (datetime(2020, 1, 1, tzinfo=UTC), None)
+    assert collection.daily
+    assert collection.query == "position"
 
 
 PYGEOAPI = Path(__file__).parent / "pygeoapi"
@@ -201,14 +203,14 @@ def test_another_server_is_read_as_it_is(garden: Garden, monkeypatch: pytest.Mon
 
     monkeypatch.setattr(edr, "read_from", read)
     monkeypatch.setattr(edr.clock, "now", lambda: datetime(2025, 4, 20, 6, tzinfo=UTC))
-    found = edr.EdrProvider(["http://station.test/collections/station"]).ask(garden)
+    answered = edr.EdrProvider(["http://station.test/collections/station"]).ask(garden)
     assert "f=" not in urlsplit(addresses[1]).query
-    days = {date.fromisoformat(found.past["first"]) + timedelta(days=i): i for i in range(len(found.past["low_c"]))}
+    days = {date.fromisoformat(answered.past["first"]) + timedelta(days=i): i for i in range(len(answered.past["low_c"]))}
     for day in (date(2025, 4, 18), date(2025, 4, 19)):
         low, high, _rain = edr_bench.station_days()[day]
-        assert (found.past["low_c"][days[day]], found.past["high_c"][days[day]]) == pytest.approx((low, high), abs=0.01)
-    assert [day["day"] for day in found.ahead] == ["2025-04-20"]
-    assert found.current_c is not None
+        assert (answered.past["low_c"][days[day]], answered.past["high_c"][days[day]]) == pytest.approx((low, high), abs=0.01)
+    assert [day["day"] for day in answered.ahead] == ["2025-04-20"]
+    assert answered.current_c is not None
 
 
 @pytest.mark.parametrize(
@@ -259,12 +261,12 @@ def test_the_next_is_asked_where_one_fails(garden: Garden) -> None:
 
 
 def test_one_that_keeps_failing_is_left_alone_and_tried_again(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
-    one = Counted(NoAnswer("gone"))
-    guarded = asking.Guarded("a", one)
+    service = Counted(NoAnswer("gone"))
+    guarded = asking.Guarded("a", service)
     for _ in range(5):
         with pytest.raises(NoAnswer):
             guarded.ask(garden)
-    assert one.count == asking.FAILS
+    assert service.count == asking.FAILS
     with pytest.raises(NoAnswer, match="failed 3 times and is left alone until"):
         guarded.ask(garden)
     now = moments.database_now()
@@ -274,7 +276,7 @@ def test_one_that_keeps_failing_is_left_alone_and_tried_again(garden: Garden, mo
     state = ProviderState.objects.get()
     assert state.rests_until is not None
     assert state.rests_until > now + asking.PAUSE + 2 * asking.PAUSE
-    one.fails = None
+    service.fails = None
     monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(hours=3))
     assert guarded.ask(garden).ahead
     state.refresh_from_db()
@@ -297,25 +299,25 @@ def test_what_an_address_answers_tells_the_one_from_the_other(
         raise raised
 
     monkeypatch.setattr(provider, "run_apart", run)
-    with pytest.raises(NoAnswer) as found:
+    with pytest.raises(NoAnswer) as refused:
         provider.read_from("http://x")
-    assert type(found.value) is kind
+    assert type(refused.value) is kind
 
 
 def test_gardens_of_a_cell_ask_once(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
-    one = Counted()
-    by_cell = asking.ByCell("a", one)
+    service = Counted()
+    by_cell = asking.ByCell("a", service)
     first = by_cell.ask(garden)
     garden.latitude_deg += 0.01
     assert by_cell.ask(garden) == first
-    assert one.count == 1
+    assert service.count == 1
     garden.latitude_deg += 0.5
     by_cell.ask(garden)
-    assert (one.count, WeatherCell.objects.count()) == (2, 2)
+    assert (service.count, WeatherCell.objects.count()) == (2, 2)
     now = moments.database_now()
     monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(minutes=20))
     by_cell.ask(garden)
-    assert one.count == 3
+    assert service.count == 3
     monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(days=4))
     by_cell.ask(garden)
     assert WeatherCell.objects.count() == 1, "old ones are thrown away"
@@ -323,9 +325,9 @@ def test_gardens_of_a_cell_ask_once(garden: Garden, monkeypatch: pytest.MonkeyPa
 
 def test_addresses_say_what_they_are(settings: Any) -> None:
     settings.CLOCHE_WEATHER_URL = f"{HOURS},{DAYS} http://127.0.0.1:8077"
-    found = asking.provider()
-    assert isinstance(found, asking.InTurn)
-    by_the_standard, plain = found.providers
+    chosen = asking.provider()
+    assert isinstance(chosen, asking.InTurn)
+    by_the_standard, plain = chosen.providers
     assert isinstance(by_the_standard.provider, asking.ByCell)
     assert by_the_standard.provider.provider.urls == [HOURS, DAYS]  # type: ignore[attr-defined]
     assert isinstance(plain.provider, provider.HttpProvider)

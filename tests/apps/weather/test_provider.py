@@ -70,9 +70,9 @@ def service() -> Iterator[Any]:
         raise AssertionError("the service did not start")
 
     yield start
-    for one in running:
-        one.kill()
-        one.wait()
+    for service in running:
+        service.kill()
+        service.wait()
 
 
 def test_what_it_says_fills_the_days_and_what_is_written_goes_before(garden: Garden) -> None:
@@ -159,13 +159,13 @@ def test_its_error_grows_with_lead_time_and_its_past_never_changes() -> None:
     last = reports[-1]["daily"]
     first = date.fromisoformat(last["first"])
     misses: dict[int, list[float]] = {1: [], 6: []}
-    for at, one in zip(issued[:-8], reports, strict=False):
-        for lead, found in misses.items():
-            row = one["forecast"][lead]
+    for at, later in zip(issued[:-8], reports, strict=False):
+        for lead, values in misses.items():
+            row = later["forecast"][lead]
             index = (date.fromisoformat(row["day"]) - first).days
-            found.append((row["low_c"] + row["high_c"] - last["low_c"][index] - last["high_c"][index]) / 2)
+            values.append((row["low_c"] + row["high_c"] - last["low_c"][index] - last["high_c"][index]) / 2)
             assert row["day"] == (at.astimezone(VIENNA).date() + timedelta(days=lead)).isoformat()
-    spread = {lead: (sum(m * m for m in found) / len(found)) ** 0.5 for lead, found in misses.items()}
+    spread = {lead: (sum(m * m for m in values) / len(values)) ** 0.5 for lead, values in misses.items()}
     assert 0.4 < spread[1] < spread[6] < 4.5
     early = reports[0]["daily"]
     assert last["low_c"][: len(early["low_c"])] == early["low_c"]
@@ -208,6 +208,6 @@ def test_without_an_address_there_is_no_provider(settings: Any) -> None:
     settings.CLOCHE_WEATHER_URL = ""
     assert provider() is None
     settings.CLOCHE_WEATHER_URL = "http://127.0.0.1:1"
-    found = provider()
-    assert [one.address for one in found.providers] == ["http://127.0.0.1:1"]
+    chosen = provider()
+    assert [provider.address for provider in chosen.providers] == ["http://127.0.0.1:1"]
     assert datetime.now(UTC)

@@ -160,12 +160,12 @@ def test_queries_do_not_grow_with_places(signed_in: Client, bed: Place, name: st
         return len(captured)
 
     queries()
-    one = queries()
+    count = queries()
     for number in range(3):
         refresh(make_place(bed.garden, f"Bed {number}"))
     # What is stored anew is read once, all of it together, and then remembered.
-    assert queries() <= one + 2
-    assert queries() <= one
+    assert queries() <= count + 2
+    assert queries() <= count
 
 
 def test_thousands_of_points_are_thinned(signed_in: Client, bed: Place) -> None:

@@ -107,8 +107,8 @@ def test_the_table_holds_every_window_and_every_lack(signed_in: Client, garden: 
 def events(client: Client, garden: Garden, person: User) -> tuple[str, dict[str, date]]:
     """Address and its days by summary."""
     url = reverse("feed", args=[CalendarLink.objects.get(membership__garden=garden, membership__user=person).token])
-    found = Calendar.from_ical(Client().get(url).content)
-    return url, {str(event["summary"]): event["dtstart"].dt for event in found.walk("VEVENT")}
+    feed = Calendar.from_ical(Client().get(url).content)
+    return url, {str(event["summary"]): event["dtstart"].dt for event in feed.walk("VEVENT")}
 
 
 def test_a_calendar_follows_the_secret_address(signed_in: Client, garden: Garden, person: User, two: object) -> None:

@@ -21,7 +21,7 @@ def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_e
 
 
 @pytest.mark.parametrize(
-    ("found", "said"),
+    ("row", "said"),
     [
         (outlook(("2026-05-09", "2026-07-03")), ("9 May to 3 July", "")),
         (outlook(("2026-04-22", "2026-07-03")), ("today to 3 July", "")),
@@ -40,8 +40,8 @@ def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_e
         (outlook(), ("no sure window", "soil too cold")),
     ],
 )
-def test_a_window_in_words(found: CropOutlook, said: tuple[str, str]) -> None:
-    assert window_words(found, TODAY) == said
+def test_a_window_in_words(row: CropOutlook, said: tuple[str, str]) -> None:
+    assert window_words(row, TODAY) == said
 
 
 FROSTS = FrostDates(
@@ -76,6 +76,6 @@ def test_each_reason_is_said_once_with_all_its_days() -> None:
         make_window("2026-04-10", "2026-06-20", opens_after=Limit.COLD, closes_before=Limit.HOT),
         make_window("2026-08-20", "2026-09-10", opens_after=Limit.HOT, closes_before=Limit.WINTER),
     ]
-    found = edges(CropOutlook(crop_key="carrot", windows=windows, method="direct"), TODAY)
-    assert list(found.values()) == [["before 10 April"], ["after 20 June", "before 20 August"], ["after 10 September"]]
-    assert list(found)[1] == "the soil is too hot for it"
+    reasons = edges(CropOutlook(crop_key="carrot", windows=windows, method="direct"), TODAY)
+    assert list(reasons.values()) == [["before 10 April"], ["after 20 June", "before 20 August"], ["after 10 September"]]
+    assert list(reasons)[1] == "the soil is too hot for it"

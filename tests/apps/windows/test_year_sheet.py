@@ -21,8 +21,8 @@ TODAY = date(2026, 4, 22)
 
 
 def cell(months: list[Month], name: str, task: Task) -> str:
-    found = next(month for month in months if month.name == name)
-    return ", ".join(found.cells[list(Task).index(task)][1])
+    month_cell = next(month for month in months if month.name == name)
+    return ", ".join(month_cell.cells[list(Task).index(task)][1])
 
 
 @pytest.fixture

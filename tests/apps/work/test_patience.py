@@ -28,7 +28,7 @@ def at_rest() -> Any:
 def test_a_command_that_is_not_answered_is_given_up(db: None) -> None:
     """The server sleeps for a minute, as one that is stopped would for ever; a short patience ends the wait long before."""
     short = Patience(waits_s=0.3)
-    found: list[Any] = []
+    results: list[Any] = []
 
     def ask() -> None:
         def slow() -> str:
@@ -40,21 +40,21 @@ def test_a_command_that_is_not_answered_is_given_up(db: None) -> None:
             return "answered"
 
         try:
-            found.append(awaited(slow, short))
+            results.append(awaited(slow, short))
         finally:
             connection.close()
 
     thread = threading.Thread(target=ask)
     thread.start()
     thread.join(A_WHILE_S)
-    assert found == [("given up", True)]
+    assert results == [("given up", True)]
     assert short.is_resting()
 
 
 def test_shutting_a_connection_down_ends_its_wait() -> None:
-    one, other = socket.socketpair()
-    with one, other:
-        patience.shut_down(one.fileno())
+    ours, other = socket.socketpair()
+    with ours, other:
+        patience.shut_down(ours.fileno())
         assert other.recv(1) == b""
 
 
@@ -121,6 +121,6 @@ def test_the_thread_outlives_a_connection_that_closes_under_its_eyes(db: None) -
         connection = Gone()
 
     short = Patience(waits_s=0.0)
-    one = patience.Waiting(Session(), busy_since=time.monotonic() - 1)
-    short._look_at(one)
-    assert one.cut
+    waiting = patience.Waiting(Session(), busy_since=time.monotonic() - 1)
+    short._look_at(waiting)
+    assert waiting.cut

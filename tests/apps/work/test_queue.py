@@ -362,7 +362,7 @@ def test_what_a_worker_has_in_hand_is_not_moved(bed: Place) -> None:
 def test_gardens_take_turns(bed: Place) -> None:
     large = [bed, *(make_place(bed.garden, f"Bed {number}") for number in range(3))]
     small = make_place(make_garden(make_person("hazel"), "Small"))
-    assert stale_places() == [large[0].pk, small.pk, *(one.pk for one in large[1:])]
+    assert stale_places() == [large[0].pk, small.pk, *(place.pk for place in large[1:])]
 
 
 def test_each_room_has_a_queue_and_a_worker_can_be_kept_for_one(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:

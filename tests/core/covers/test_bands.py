@@ -8,9 +8,9 @@ from bench.undercover import OUTSIDE, garden, mean
 
 def test_covers_outside_the_priors_stay_in_the_band_two_times_in_three_and_a_week_narrows_it() -> None:
     keys = ("glass_frame", "film_tunnel", "bell", "glass_frame", "film_tunnel")
-    found = [garden(seed, key, beyond) for seed, (key, beyond) in enumerate(zip(keys, OUTSIDE, strict=True))]
-    found.append(garden(9, "fleece", permeable=1.0))
-    unread, read = (mean([pair[part] for pair in found]) for part in (0, 1))
+    shares = [garden(seed, key, beyond) for seed, (key, beyond) in enumerate(zip(keys, OUTSIDE, strict=True))]
+    shares.append(garden(9, "fleece", permeable=1.0))
+    unread, read = (mean([pair[part] for pair in shares]) for part in (0, 1))
     for held in (unread, read):
         assert held.inside >= 0.65
         assert held.air_inside >= 0.65

@@ -10,16 +10,16 @@ from cloche.core.errors import OutOfRange
 
 
 def test_half_a_circle_is_as_high_as_half_its_spread() -> None:
-    found = bend(pi / 2, 1.0)
-    assert found.height_m == pytest.approx(0.5)
-    assert found.mean_height_m == pytest.approx(pi / 8)
-    assert found.area_ratio == pytest.approx(pi / 2)
+    bent = bend(pi / 2, 1.0)
+    assert bent.height_m == pytest.approx(0.5)
+    assert bent.mean_height_m == pytest.approx(pi / 8)
+    assert bent.area_ratio == pytest.approx(pi / 2)
 
 
 def test_a_flat_bend_is_a_shallow_arc() -> None:
     # Sagitta of a shallow arc: h² = 3/16 (sheet² - spread²) to first order.
-    found = bend(1.0, 0.99)
-    assert found.height_m == pytest.approx((3 / 16 * (1 - 0.99**2)) ** 0.5, rel=0.01)
+    bent = bend(1.0, 0.99)
+    assert bent.height_m == pytest.approx((3 / 16 * (1 - 0.99**2)) ** 0.5, rel=0.01)
 
 
 def test_wider_is_lower() -> None:
@@ -28,11 +28,11 @@ def test_wider_is_lower() -> None:
 
 
 def test_taller_plants_have_less_width() -> None:
-    found = bend(1.2, 0.8)
-    widths = [found.plantable_m(height) for height in (0.0, 0.1, 0.2, 0.3)]
+    bent = bend(1.2, 0.8)
+    widths = [bent.plantable_m(height) for height in (0.0, 0.1, 0.2, 0.3)]
     assert widths[0] == pytest.approx(0.8)
     assert widths == sorted(widths, reverse=True)
-    assert found.plantable_m(found.height_m) == 0.0
+    assert bent.plantable_m(bent.height_m) == 0.0
 
 
 @pytest.mark.parametrize("spread", [0.0, 1.2, 1.5, 0.1])

@@ -23,23 +23,23 @@ INCH = 0.0254
 
 def test_a_sheet_of_26_inches_over_a_strip_of_18() -> None:
     """Common practice, no source: greens touch it after some weeks, at about twenty centimetres. The height by SciPy."""
-    found = bend(26 * INCH, 18 * INCH)
+    bent = bend(26 * INCH, 18 * INCH)
     angle = brentq(lambda a: sin(a) / a - 18 / 26, 0.1, 3.0)
     radius = 26 * INCH / (2 * angle)
-    assert found.height_m == pytest.approx(radius * (1 - cos(angle)), rel=1e-6)
-    assert found.height_m == pytest.approx(0.20, abs=0.01)
+    assert bent.height_m == pytest.approx(radius * (1 - cos(angle)), rel=1e-6)
+    assert bent.height_m == pytest.approx(0.20, abs=0.01)
     area, _ = quad(lambda x: np.sqrt(radius**2 - x**2) - radius * cos(angle), -9 * INCH, 9 * INCH)
-    assert found.mean_height_m == pytest.approx(area / (18 * INCH), rel=1e-4)
+    assert bent.mean_height_m == pytest.approx(area / (18 * INCH), rel=1e-4)
 
 
 @given(st.floats(0.4, 3.0), st.floats(0.1, 0.6), st.floats(0.03, 0.3))
 def test_a_bend_that_is_found_has_the_room_and_a_nearer_one_has_not(sheet_m: float, share: float, plant_m: float) -> None:
     strip_m = share * sheet_m
-    found = bends_over(sheet_m, strip_m, plant_m)
-    if found is None:
+    fit = bends_over(sheet_m, strip_m, plant_m)
+    if fit is None:
         return
-    assert found.bend.plantable_m(plant_m) == found.plantable_m >= strip_m
-    nearer = found.bend.spread_m - 0.01 * sheet_m
+    assert fit.bend.plantable_m(plant_m) == fit.plantable_m >= strip_m
+    nearer = fit.bend.spread_m - 0.01 * sheet_m
     if nearer > 0.35 * sheet_m:
         assert bend(sheet_m, nearer).plantable_m(plant_m) < strip_m
 
@@ -55,7 +55,7 @@ def test_a_wider_bend_covers_more_and_bears_less_snow() -> None:
     """Common practice, no source: a wider bend covers more ground but sags under snow."""
     spreads = [0.64, 0.75, 0.85, 0.95]
     bears = [snow_strength(bend(1.0, spread), 1.0) for spread in spreads]
-    assert all(one > other for one, other in itertools.pairwise(bears))
+    assert all(lighter > other for lighter, other in itertools.pairwise(bears))
     assert bears[0] == pytest.approx(1.0, abs=0.02)
     # By the formula itself, E I = 1: a half circle has a = π/2.
     radius = 1.0 / pi
@@ -69,8 +69,8 @@ def test_the_noon_sun_on_a_lid_is_pvlibs(latitude_deg: float, day: int, away_deg
     height_deg = 90 - abs(latitude_deg - np.degrees(float(declination_rad(day))))
     toward = 180.0 if latitude_deg > np.degrees(float(declination_rad(day))) else 0.0
     on_lid = float(aoi_projection(17.0, toward + away_deg, 90 - height_deg, toward))
-    found = noon_gain(day, latitude_deg, 17.0, away_deg)
-    assert found == pytest.approx(on_lid / sin(radians(height_deg)), rel=1e-6)
+    gain = noon_gain(day, latitude_deg, 17.0, away_deg)
+    assert gain == pytest.approx(on_lid / sin(radians(height_deg)), rel=1e-6)
 
 
 def test_in_polar_night_no_lid_gains_anything() -> None:

@@ -30,10 +30,10 @@ def test_a_clear_day_near_freezing_is_warmer_inside_than_a_dull_one_ten_degrees_
 def test_covered_soil_does_not_freeze_on_ordinary_nights_and_does_on_hard_ones() -> None:
     covers = [None, under("film_tunnel"), under("glass_frame")]
     ordinary = trajectories(spell(date(2026, 3, 10), -3, 6, 0.8), covers)
-    frozen = [bool(one.at(0.0)[MIXED_D * 24 :].min() < -0.05) for one in ordinary]
+    frozen = [bool(trajectory.at(0.0)[MIXED_D * 24 :].min() < -0.05) for trajectory in ordinary]
     assert frozen == [True, False, False]
     hard = trajectories(spell(date(2026, 2, 1), -19, -8, 0.7, days=6), covers)
-    assert all(one.at(0.0)[MIXED_D * 24 :].min() < -0.05 for one in hard[1:])
+    assert all(trajectory.at(0.0)[MIXED_D * 24 :].min() < -0.05 for trajectory in hard[1:])
 
 
 def test_mulch_keeps_winter_soil_warmer_and_spring_soil_cooler() -> None:
@@ -46,7 +46,9 @@ def test_mulch_keeps_winter_soil_warmer_and_spring_soil_cooler() -> None:
 def test_at_dawn_films_lie_below_glass_and_glass_below_twin_wall() -> None:
     """From physics: plain film lets infrared through, glass does not, twin-wall insulates besides."""
     order = ["film_tunnel", "thermal_tunnel", "glass_frame", "twin_wall_frame"]
-    dawn = [one.air_c[DAWN].min() for one in trajectories(spell(MARCH, -3, 6, 0.97), [under(key) for key in order])]
+    dawn = [
+        trajectory.air_c[DAWN].min() for trajectory in trajectories(spell(MARCH, -3, 6, 0.97), [under(key) for key in order])
+    ]
     assert dawn[0] <= dawn[1] + 0.05
     assert dawn[1] < dawn[2] < dawn[3]
     assert dawn[2] > dawn[0] + 0.5
@@ -126,11 +128,11 @@ def test_watered_ground_is_cooler_by_day_and_a_canopy_shades_it() -> None:
 
 def test_every_kind_has_values_a_source_and_a_confidence() -> None:
     assert len(kinds()) >= 15
-    for one in kinds().values():
-        assert 0 < one.solar < 1
-        assert 0 <= one.infrared + one.emissivity <= 1.02
-        assert one.source
-        assert one.confidence in ("high", "medium", "low")
+    for row in kinds().values():
+        assert 0 < row.solar < 1
+        assert 0 <= row.infrared + row.emissivity <= 1.02
+        assert row.source
+        assert row.confidence in ("high", "medium", "low")
 
 
 def test_a_cover_that_is_none_is_refused() -> None:

@@ -22,11 +22,11 @@ ROWS = list(csv.DictReader(MEASURED.read_text(encoding="utf-8").splitlines()))
 
 
 def test_every_well_known_gain_lies_in_its_range_and_nine_in_ten_of_all() -> None:
-    found = list(scored(ROWS))
-    well_known = [row for row in found if row["confidence"] in ("high", "medium")]
+    rows = list(scored(ROWS))
+    well_known = [row for row in rows if row["confidence"] in ("high", "medium")]
     assert {row["id"] + row["cover"] + row["quantity"] for row in well_known if row["lies"] == "out"} == set()
-    assert sum(row["lies"] == "in" for row in found) >= 0.9 * len(found)
-    assert all(float(row["low"]) < float(row["median"]) < float(row["high"]) for row in found)
+    assert sum(row["lies"] == "in" for row in rows) >= 0.9 * len(rows)
+    assert all(float(row["low"]) < float(row["median"]) < float(row["high"]) for row in rows)
 
 
 def test_the_table_is_printed_with_its_score(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
@@ -50,7 +50,9 @@ def test_kinds_in_the_order_of_the_soil_they_give() -> None:
     order = ["fleece", "film_tunnel", "thermal_tunnel", "glass_frame", "twin_wall_frame"]
     soil = [trajectory.at(0.05)[-24:].mean() for trajectory in side_by_side("S", order)]
     assert soil == sorted(soil)
-    mulches = [one.at(0.05)[-24:].max() for one in side_by_side("L", ["white_film", "black_film", "film_on_soil"])]
+    mulches = [
+        trajectory.at(0.05)[-24:].max() for trajectory in side_by_side("L", ["white_film", "black_film", "film_on_soil"])
+    ]
     assert mulches == sorted(mulches)
 
 
@@ -73,7 +75,7 @@ def test_kinds_in_the_order_of_their_days() -> None:
 
 
 def test_at_noon_the_air_in_every_closed_cover_is_warmer_than_its_soil_at_five_centimetres() -> None:
-    closed = [key for key, one in kinds().items() if not one.permeable and not one.lies_on_soil and key != "lid"]
+    closed = [key for key, kind in kinds().items() if not kind.permeable and not kind.lies_on_soil and key != "lid"]
     for key, trajectory in zip(closed, side_by_side("D", closed), strict=True):
         assert trajectory.air_c[-24:].max() > trajectory.at(0.05)[-24:].max() - 0.5, key
         assert float(np.argmax(trajectory.air_c[-24:, 0])) < float(np.argmax(trajectory.at(0.05)[-24:, 0])), key

@@ -65,18 +65,18 @@ def test_two_let_less_light_in_than_either_and_no_more_than_there_is(lower: str,
 
 
 def test_kinds_in_layers_are_what_their_parts_make() -> None:
-    layered = [one for one in kinds().values() if one.parts]
-    assert {one.parts for one in layered} == set(LAYERED)
-    for one in layered:
-        lower, upper = (kind(key) for key in one.parts)
-        assert one.solar == lower.under(upper).solar
-        assert not one.is_box
-        assert not one.bends
+    layered = [kind for kind in kinds().values() if kind.parts]
+    assert {kind.parts for kind in layered} == set(LAYERED)
+    for both in layered:
+        lower, upper = (kind(key) for key in both.parts)
+        assert both.solar == lower.under(upper).solar
+        assert not both.is_box
+        assert not both.bends
 
 
 def test_the_lower_one_lies_beneath_however_they_were_put_on(clear: HourlyWeather) -> None:
     ways = [run(clear, *order) for order in ((under("fleece"), under("glass_frame")), (under("glass_frame"), under("fleece")))]
-    np.testing.assert_array_equal(*(one.air_c for one in ways))
+    np.testing.assert_array_equal(*(way.air_c for way in ways))
 
 
 def test_only_while_both_are_there() -> None:
@@ -100,7 +100,7 @@ def test_what_is_seen_open_is_open_through_both_and_a_shut_one_keeps_the_air_in(
     assert wide.kind.leak_m_h + wide.kind.open_m_h > both.kind.leak_m_h + both.kind.open_m_h
     seen = (Noted(0.0, FOR_EVER_H, 0.6),)
     shut = [under(key, noted=seen) for key in ("fleece", "film_tunnel")]
-    noted = as_one(one.aired_at(5.0) for one in shut)
+    noted = as_one(cover.aired_at(5.0) for cover in shut)
     assert noted is not None
     assert noted.vent.opening == 0.6
     assert noted.kind.open_m_h > 0

@@ -32,9 +32,9 @@ def test_the_same_cover_counts_nearly_in_full_and_its_kind_for_less() -> None:
 
 
 def test_many_of_a_kind_tell_more_than_one() -> None:
-    one, four = ([Message("fleece", number, 0.8, 0.2) for number in range(count)] for count in (1, 4))
-    assert pooled("fleece", None, four, USUAL_SD)[0] > pooled("fleece", None, one, USUAL_SD)[0]
-    assert pooled("fleece", None, four, USUAL_SD)[1] < pooled("fleece", None, one, USUAL_SD)[1]
+    single, four = ([Message("fleece", number, 0.8, 0.2) for number in range(count)] for count in (1, 4))
+    assert pooled("fleece", None, four, USUAL_SD)[0] > pooled("fleece", None, single, USUAL_SD)[0]
+    assert pooled("fleece", None, four, USUAL_SD)[1] < pooled("fleece", None, single, USUAL_SD)[1]
 
 
 @given(st.lists(st.tuples(st.integers(0, 3), st.floats(-6, 6), st.floats(0.05, 3)), max_size=6))

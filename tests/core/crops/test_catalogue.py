@@ -13,11 +13,11 @@ from cloche.core.germination.steady import days_to_emergence
 
 def test_at_least_sixty_crops_each_with_its_sources() -> None:
     assert len(catalogue()) >= 60
-    for one in catalogue().values():
-        assert one.rate_source
-        assert one.share_source
-        assert one.advice_source
-        assert one.growing_source
+    for crop_row in catalogue().values():
+        assert crop_row.rate_source
+        assert crop_row.share_source
+        assert crop_row.advice_source
+        assert crop_row.growing_source
 
 
 def test_the_shipped_catalogue_is_what_the_script_builds() -> None:
@@ -31,9 +31,9 @@ def test_the_shipped_catalogue_is_what_the_script_builds() -> None:
     [("pea", 40, (40, 75)), ("okra", 60, (70, 95)), ("muskmelon", 60, (75, 95)), ("carrot", 40, (45, 85))],
 )
 def test_advice_is_the_published_one(key: str, minimum_f: float, optimum_f: tuple[float, float]) -> None:
-    one = crop(key)
-    assert one.minimum_c * 1.8 + 32 == pytest.approx(minimum_f)
-    assert (one.optimum_from_c * 1.8 + 32, one.optimum_to_c * 1.8 + 32) == pytest.approx(optimum_f)
+    grown = crop(key)
+    assert grown.minimum_c * 1.8 + 32 == pytest.approx(minimum_f)
+    assert (grown.optimum_from_c * 1.8 + 32, grown.optimum_to_c * 1.8 + 32) == pytest.approx(optimum_f)
 
 
 def test_an_unknown_crop_is_named_in_the_refusal() -> None:
@@ -48,13 +48,13 @@ def test_half_a_degree_fahrenheit_is_within_a_printed_whole_degree() -> None:
 
 
 def test_growing_values_are_within_what_is_possible() -> None:
-    for one in catalogue().values():
-        assert one.minimum_c <= one.optimum_from_c <= one.optimum_to_c <= one.maximum_c
+    for crop_row in catalogue().values():
+        assert crop_row.minimum_c <= crop_row.optimum_from_c <= crop_row.optimum_to_c <= crop_row.maximum_c
         # Pumpkin's best, 95 °F, is printed above its best range, 70 to 90 °F.
-        assert one.optimum_from_c <= one.optimum_c <= one.optimum_to_c or one.key == "pumpkin"
-        assert 0.002 <= one.sowing_depth_m <= (0.15 if one.usual_method == "planted" else 0.06)
-        assert 20 <= one.maturity_d <= 200
-        assert -15 <= one.frost_limit_c < 3
+        assert crop_row.optimum_from_c <= crop_row.optimum_c <= crop_row.optimum_to_c or crop_row.key == "pumpkin"
+        assert 0.002 <= crop_row.sowing_depth_m <= (0.15 if crop_row.usual_method == "planted" else 0.06)
+        assert 20 <= crop_row.maturity_d <= 200
+        assert -15 <= crop_row.frost_limit_c < 3
 
 
 def test_a_crop_that_moves_at_freezing_stops_a_degree_below() -> None:
@@ -93,30 +93,30 @@ def test_what_is_planted_shoots_by_soil_temperature_alone() -> None:
 )
 def test_potatoes_are_ready_in_their_weeks(key: str, weeks: tuple[int, int]) -> None:
     """Common practice, no source."""
-    one = crop(key)
-    found = (float(days_to_emergence(15.0, one)) + one.maturity_d) / 7
-    assert weeks[0] <= found <= weeks[1]
+    grown = crop(key)
+    in_weeks = (float(days_to_emergence(15.0, grown)) + grown.maturity_d) / 7
+    assert weeks[0] <= in_weeks <= weeks[1]
 
 
 def test_standing_room_and_raising_are_within_what_is_possible() -> None:
-    for one in catalogue().values():
-        assert 0.01 < one.plant_m <= one.row_m < 3.0, one.key
-        assert 1 <= one.per_station <= 10
-        assert 0 <= one.raise_weeks <= 12
-        assert (one.raise_weeks > 0) or one.usual_method != "raised", one.key
-        assert 0.05 < one.height_m < 3.0
+    for crop_row in catalogue().values():
+        assert 0.01 < crop_row.plant_m <= crop_row.row_m < 3.0, crop_row.key
+        assert 1 <= crop_row.per_station <= 10
+        assert 0 <= crop_row.raise_weeks <= 12
+        assert (crop_row.raise_weeks > 0) or crop_row.usual_method != "raised", crop_row.key
+        assert 0.05 < crop_row.height_m < 3.0
 
 
 def test_sixteen_radishes_or_carrots_stand_in_a_square_foot() -> None:
     """Common practice, no source: at stations three inches apart; Cloche's rows are no denser than that allows."""
     for key in ("radish", "carrot"):
-        one = crop(key)
-        assert one.plant_m <= 0.0762
-        assert 0.3048**2 / (one.plant_m * one.row_m) < 20
+        grown = crop(key)
+        assert grown.plant_m <= 0.0762
+        assert 0.3048**2 / (grown.plant_m * grown.row_m) < 20
 
 
 def test_most_crops_are_offered_only_once_they_are_chosen() -> None:
-    usual = [one.key for one in catalogue().values() if one.usual]
+    usual = [crop_row.key for crop_row in catalogue().values() if crop_row.usual]
     assert 25 < len(usual) < 40
     assert {"carrot", "pea", "tomato"} <= set(usual)
     assert "scorzonera" not in usual

@@ -28,5 +28,5 @@ def test_what_came_up_is_read_against_what_could_have() -> None:
 
 
 def test_the_band_holds_the_middle() -> None:
-    found = viability(0.9, [(20, 18, 1.0)])
-    assert found.low < found.rate < found.high
+    band = viability(0.9, [(20, 18, 1.0)])
+    assert band.low < band.rate < band.high

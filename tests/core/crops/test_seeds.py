@@ -39,10 +39,10 @@ def test_a_bed_holds_what_its_spacing_says() -> None:
 
 @given(key=KEYS, plants=st.integers(1, 500), share=st.floats(0.05, 1.0))
 def test_the_plants_asked_for_are_left(key: str, plants: int, share: float) -> None:
-    one = crop(key)
-    stations = seeds.stations_for(one, plants, share)
-    assert seeds.need(one, stations, share).plants >= plants - 1
-    assert seeds.need(one, max(stations - 2, 0), share).plants < plants
+    grown = crop(key)
+    stations = seeds.stations_for(grown, plants, share)
+    assert seeds.need(grown, stations, share).plants >= plants - 1
+    assert seeds.need(grown, max(stations - 2, 0), share).plants < plants
 
 
 @given(key=KEYS, low=st.floats(0.01, 1.0), high=st.floats(0.01, 1.0))
@@ -54,6 +54,6 @@ def test_better_seed_never_needs_more_of_it(key: str, low: float, high: float) -
 
 @pytest.mark.parametrize("share", [0.0, 1.0])
 def test_dead_seed_and_perfect_seed(share: float) -> None:
-    found = seeds.need(crop("lettuce"), 10, share)
-    assert found.plants == (9 if share else 0)
+    wanted = seeds.need(crop("lettuce"), 10, share)
+    assert wanted.plants == (9 if share else 0)
     assert seeds.stations_for(crop("lettuce"), 10, 0.0) == 0

@@ -24,12 +24,12 @@ def counts(*pairs: tuple[float, int]) -> list[tuple[int, int]]:
 
 
 def test_without_counts_it_is_the_steady_answer_within_the_soil_s_doubt() -> None:
-    found = outlook()
-    assert found.half_d[1] == pytest.approx(EXPECTED_D, abs=1)
-    assert found.half_d[0] < found.half_d[1] < found.half_d[2]
-    assert found.first_d[1] < found.half_d[1] < found.most_d[1]
-    assert found.up[1, -1] == pytest.approx(90 * found.share, abs=2)
-    assert (np.diff(found.up[1]) >= -1e-9).all()
+    result = outlook()
+    assert result.half_d[1] == pytest.approx(EXPECTED_D, abs=1)
+    assert result.half_d[0] < result.half_d[1] < result.half_d[2]
+    assert result.first_d[1] < result.half_d[1] < result.most_d[1]
+    assert result.up[1, -1] == pytest.approx(90 * result.share, abs=2)
+    assert (np.diff(result.up[1]) >= -1e-9).all()
 
 
 def test_silence_means_failure_sooner_where_more_was_sown() -> None:
@@ -49,10 +49,10 @@ def test_a_poor_count_at_the_end_lowers_the_rate_and_a_late_one_the_pace() -> No
 
 def test_what_was_counted_is_not_taken_back() -> None:
     day = round(EXPECTED_D)
-    found = outlook(counts=counts((day, 70)))
-    assert found.up[0, -1] >= 70 - 1e-9
-    assert found.up[2, -1] > 75
-    assert found.up[1, day] == pytest.approx(70, abs=0.5)
+    result = outlook(counts=counts((day, 70)))
+    assert result.up[0, -1] >= 70 - 1e-9
+    assert result.up[2, -1] > 75
+    assert result.up[1, day] == pytest.approx(70, abs=0.5)
 
 
 def test_counts_of_nothing_while_it_is_early_change_little() -> None:
@@ -61,20 +61,20 @@ def test_counts_of_nothing_while_it_is_early_change_little() -> None:
 
 
 def test_seed_that_never_moves_is_never_up_nor_overdue() -> None:
-    found = outlook(soil_c=np.full((60 * 24, 8), -2.0))
-    assert np.isinf(found.half_d).all()
-    assert np.isinf(found.overdue_d)
-    assert found.up.max() == 0
+    result = outlook(soil_c=np.full((60 * 24, 8), -2.0))
+    assert np.isinf(result.half_d).all()
+    assert np.isinf(result.overdue_d)
+    assert result.up.max() == 0
 
 
 def test_a_garden_learns_its_pace_slowly() -> None:
     prior = (float(np.log(FIELD_FACTOR)), FIELD_LOG_SD)
     assert pooled_pace([]) == pytest.approx((FIELD_FACTOR, FIELD_LOG_SD))
     slow = float(np.log(1.5))
-    one, many = pooled_pace([(slow, 0.05, *prior)]), pooled_pace([(slow, 0.05, *prior)] * 12)
-    assert FIELD_FACTOR < one[0] < 1.42
-    assert one[0] < many[0] < 1.56
-    assert many[1] < one[1] < FIELD_LOG_SD
+    single, many = pooled_pace([(slow, 0.05, *prior)]), pooled_pace([(slow, 0.05, *prior)] * 12)
+    assert FIELD_FACTOR < single[0] < 1.42
+    assert single[0] < many[0] < 1.56
+    assert many[1] < single[1] < FIELD_LOG_SD
 
 
 def test_what_one_began_with_is_taken_out_of_what_it_teaches() -> None:
@@ -110,9 +110,9 @@ def test_the_posterior_covers_the_truth_about_as_often_as_it_says() -> None:
         days = pace / float(RADISH.rate.at(12.0)) * np.exp(RADISH.spread_log_sd * rng.standard_normal(100))
         alive = rng.random(100) < rate * share
         first = int((alive & (days <= EXPECTED_D)).sum())
-        found = outlook(counts=counts((EXPECTED_D, first)))
+        result = outlook(counts=counts((EXPECTED_D, first)))
         final = int(alive.sum())
-        inside.append(found.up[0, -1] - 1.5 <= final <= found.up[2, -1] + 1.5)
+        inside.append(result.up[0, -1] - 1.5 <= final <= result.up[2, -1] + 1.5)
     assert 0.7 <= np.mean(inside) <= 0.97
 
 

@@ -12,17 +12,17 @@ KEYS = ["snap_bean", "carrot", "tomato", "sweet_corn"]
 
 
 def lying(key: str, soil_c: float) -> BatchOutlook:
-    one = crop(key)
-    batch = Batch(12, one.sowing_depth_m, one.sowing_depth_m, 100, 0.9, 12.0, (FIELD_FACTOR, FIELD_LOG_SD), (1.0, 0.0))
-    return foretell(batch, np.full((200 * 24, 8), soil_c), one)
+    grown = crop(key)
+    batch = Batch(12, grown.sowing_depth_m, grown.sowing_depth_m, 100, 0.9, 12.0, (FIELD_FACTOR, FIELD_LOG_SD), (1.0, 0.0))
+    return foretell(batch, np.full((200 * 24, 8), soil_c), grown)
 
 
 @pytest.mark.parametrize("key", KEYS)
 def test_the_cooler_the_later_and_the_wider(key: str) -> None:
     """Common practice, no source: seed in cold ground comes over weeks, in warm ground within days."""
-    one = crop(key)
+    grown = crop(key)
     middles, widths = [], []
-    for soil_c in (one.optimum_from_c + 3, one.optimum_from_c, one.minimum_c + 1.0):
+    for soil_c in (grown.optimum_from_c + 3, grown.optimum_from_c, grown.minimum_c + 1.0):
         early, middle, late = lying(key, soil_c).half_d
         middles.append(middle)
         widths.append((late - early) / middle)
@@ -32,16 +32,16 @@ def test_the_cooler_the_later_and_the_wider(key: str) -> None:
 
 @pytest.mark.parametrize("key", KEYS)
 def test_and_at_last_not_at_all(key: str) -> None:
-    one = crop(key)
-    assert not np.isfinite(lying(key, max(one.minimum_c - 6.0, 0.2)).half_d[1])
-    assert steady_outlooks(max(one.minimum_c - 6.0, 0.2), [one])[0].days == np.inf
+    grown = crop(key)
+    assert not np.isfinite(lying(key, max(grown.minimum_c - 6.0, 0.2)).half_d[1])
+    assert steady_outlooks(max(grown.minimum_c - 6.0, 0.2), [grown])[0].days == np.inf
 
 
 @pytest.mark.parametrize("key", KEYS)
 def test_grid_and_sowing_agree_on_the_middle_day_where_both_give_one(key: str) -> None:
-    one = crop(key)
-    for soil_c in np.arange(one.minimum_c, one.optimum_to_c, 2.0):
-        grid = steady_outlooks(float(soil_c), [one])[0].days
+    grown = crop(key)
+    for soil_c in np.arange(grown.minimum_c, grown.optimum_to_c, 2.0):
+        grid = steady_outlooks(float(soil_c), [grown])[0].days
         if np.isfinite(grid):
             assert lying(key, float(soil_c)).half_d[1] == pytest.approx(grid, abs=1.0 + 0.05 * grid)
 

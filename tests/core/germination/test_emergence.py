@@ -130,9 +130,9 @@ def test_more_of_them_are_up_later_never_sooner() -> None:
 @given(st.floats(3, 30), st.floats(0.1, 6))
 def test_warmer_is_never_later_below_the_best_warmth(soil_c: float, warmer_k: float) -> None:
     for key in ("carrot", "pea", "spinach", "tomato"):
-        one = crop(key)
-        if soil_c + warmer_k <= min(20.0, one.rate.fastest_c):
-            assert days_to_emergence(soil_c + warmer_k, one) <= days_to_emergence(soil_c, one) + 1e-6
+        grown = crop(key)
+        if soil_c + warmer_k <= min(20.0, grown.rate.fastest_c):
+            assert days_to_emergence(soil_c + warmer_k, grown) <= days_to_emergence(soil_c, grown) + 1e-6
 
 
 @pytest.mark.parametrize("wrong", [np.full(24, 68.0), np.full(24, 288.0), np.full(24, -40.0)])

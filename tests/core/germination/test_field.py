@@ -21,8 +21,8 @@ from cloche.core.germination.steady import days_to_emergence
 def test_garden_soil_agrees_with_the_heat_sums(key: str, base_c: float, sum_cd: float, within: float) -> None:
     """Bierhuizen and Wagenvoort 1974, from memory; peas lie deeper than in their trials, and take the days growers know."""
     for soil_c in (14.0, 17.0, 20.0):
-        found = float(days_to_emergence(soil_c, crop(key), depth_m=crop(key).sowing_depth_m))
-        assert found == pytest.approx(sum_cd / (soil_c - base_c), rel=within), soil_c
+        days = float(days_to_emergence(soil_c, crop(key), depth_m=crop(key).sowing_depth_m))
+        assert days == pytest.approx(sum_cd / (soil_c - base_c), rel=within), soil_c
 
 
 @pytest.mark.parametrize(
@@ -35,10 +35,10 @@ def test_days_to_come_up_at_twenty_degrees_are_those_that_growers_know(key: str,
 
 
 def up(key: str, soil_c: np.ndarray, hour: int) -> float:
-    one, bed = crop(key), SeedBed.of(soil_c)
-    grown = develop(bed, one)
-    hours = hours_to_emergence(grown, [hour], one)
-    return float(share_up(bed, grown, one, [hour], hour + hours[0])[0, 0])
+    sown, bed = crop(key), SeedBed.of(soil_c)
+    grown = develop(bed, sown)
+    hours = hours_to_emergence(grown, [hour], sown)
+    return float(share_up(bed, grown, sown, [hour], hour + hours[0])[0, 0])
 
 
 def test_beans_that_lie_cold_on_their_first_day_are_hurt_for_good() -> None:
@@ -72,8 +72,8 @@ def test_treated_seed_lies_longer_for_the_same_loss() -> None:
     cold_first = np.where(np.arange(60 * 24) < 20 * 24, 5.0, 18.0)
     bean = crop("snap_bean")
     shares = []
-    for one in (bean, replace(bean, protected=True)):
+    for sown in (bean, replace(bean, protected=True)):
         bed = SeedBed.of(cold_first)
-        grown = develop(bed, one)
-        shares.append(float(share_up(bed, grown, one, [0], hours_to_emergence(grown, [0], one)[0])[0, 0]))
+        grown = develop(bed, sown)
+        shares.append(float(share_up(bed, grown, sown, [0], hours_to_emergence(grown, [0], sown)[0])[0, 0]))
     assert shares[1] > 1.3 * shares[0]

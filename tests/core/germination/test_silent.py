@@ -25,13 +25,13 @@ from cloche.core.germination.silent import Advice, Cause, Dug, silent
 def test_what_the_seed_looks_like_tells_what_went_wrong(
     dug: Dug, came: float, alive: float, cause: Cause, advice: Advice
 ) -> None:
-    found = silent(dug, 0.02, came, alive)
-    assert (found.causes[0], found.advice) == (cause, advice)
+    finding = silent(dug, 0.02, came, alive)
+    assert (finding.causes[0], finding.advice) == (cause, advice)
 
 
 def test_several_causes_are_named_the_likeliest_first() -> None:
-    found = silent(Dug(sound=1, rotten=4, eaten=2), 0.02, 0.5, 0.9)
-    assert found.causes == (Cause.ROTTEN, Cause.EATEN, Cause.COLD)
+    finding = silent(Dug(sound=1, rotten=4, eaten=2), 0.02, 0.5, 0.9)
+    assert finding.causes == (Cause.ROTTEN, Cause.EATEN, Cause.COLD)
 
 
 def test_only_seed_that_failed_by_itself_tells_of_the_lot() -> None:

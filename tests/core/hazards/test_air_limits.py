@@ -4,22 +4,22 @@ from cloche.core.windows.limits import TOLD_K
 
 
 def test_the_tenderest_of_all_sets_the_cold_and_the_coolest_the_heat() -> None:
-    found = limits_of([(crop("squash"), Stage.SEEDLING), (crop("lettuce"), Stage.GROWN)])
-    assert found.hot_c == HOT_C["cool"]
-    assert (found.hot_by, found.cold_by) == (1, 0)
-    assert found.cold_c == crop("squash").frost_limit_c
+    limits = limits_of([(crop("squash"), Stage.SEEDLING), (crop("lettuce"), Stage.GROWN)])
+    assert limits.hot_c == HOT_C["cool"]
+    assert (limits.hot_by, limits.cold_by) == (1, 0)
+    assert limits.cold_c == crop("squash").frost_limit_c
 
 
 def test_seed_that_is_not_up_minds_neither_frost_nor_warm_air() -> None:
-    found = limits_of([(crop("carrot"), Stage.LYING)])
-    assert (found.hot_c, found.cold_c) == (LYING_HOT_C, None)
+    limits = limits_of([(crop("carrot"), Stage.LYING)])
+    assert (limits.hot_c, limits.cold_c) == (LYING_HOT_C, None)
 
 
 def test_where_nothing_is_noted_care_is_taken() -> None:
-    found = limits_of([])
-    assert found.hot_c == HOT_C["cool"]
-    assert found.cold_c is not None
-    assert found.hot_by is None
+    limits = limits_of([])
+    assert limits.hot_c == HOT_C["cool"]
+    assert limits.cold_c is not None
+    assert limits.hot_by is None
 
 
 def test_grown_plants_stand_more_cold_than_seedlings() -> None:

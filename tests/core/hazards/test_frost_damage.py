@@ -29,10 +29,10 @@ def test_what_a_night_does_depends_on_crop_and_stage(key: str, stage: Stage, fel
 
 def test_colder_is_never_kinder() -> None:
     order = [Harm.UNHURT, Harm.MARKED, Harm.REGROWS, Harm.LOST]
-    for one in catalogue().values():
+    for crop_row in catalogue().values():
         for stage in Stage:
-            found = [order.index(harm(one, stage, c)) for c in np.arange(5.0, -30.0, -0.5)]
-            assert found == sorted(found), one.key
+            harms = [order.index(harm(crop_row, stage, c)) for c in np.arange(5.0, -30.0, -0.5)]
+            assert harms == sorted(harms), crop_row.key
 
 
 def test_at_the_limit_itself_plants_are_marked() -> None:

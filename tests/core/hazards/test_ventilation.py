@@ -86,7 +86,7 @@ def test_followed_it_gives_little_warmth_away(seasons: list[Season]) -> None:
 
 
 def test_blankets_are_laid_on_the_nights_that_need_them() -> None:
-    found = [cold_spring(seed, days=45) for seed in (31, 32)]
-    could, passed, left = (sum(getattr(s, name) for s in found) for name in ("could_hold", "passed", "passed_left"))
+    nights = [cold_spring(seed, days=45) for seed in (31, 32)]
+    could, passed, left = (sum(getattr(s, name) for s in nights) for name in ("could_hold", "passed", "passed_left"))
     assert passed / could < 0.02
     assert left / could > 0.1

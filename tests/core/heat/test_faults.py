@@ -63,13 +63,13 @@ def described() -> tuple[np.ndarray, np.ndarray]:
 def alarms(seen: np.ndarray, described: tuple[np.ndarray, np.ndarray]) -> list[tuple[int, Fault]]:
     """What the watch says after every reading."""
     expected, without = described
-    found = []
+    raised = []
     for number in range(4, len(READ_H)):
         hours = np.array(READ_H[number - 4 : number + 1])
         fault = fault_of(hours.astype(float), seen[hours], expected[hours], without[hours], RULED)
         if fault is not None:
-            found.append((READ_H[number], fault))
-    return found
+            raised.append((READ_H[number], fault))
+    return raised
 
 
 def read(course_c: np.ndarray, seed: int) -> np.ndarray:
@@ -91,8 +91,8 @@ def test_over_eight_winters_of_trays_that_are_not_as_described_hardly_an_alarm_i
 def test_a_dead_controller_is_told_with_the_second_reading(member: int, described: tuple[np.ndarray, np.ndarray]) -> None:
     """Dead from one morning on: by the second reading after the tray has cooled for half a day."""
     dead = course((replace(MAT, during=(-np.inf, FAILS_H)),), differing())
-    found = alarms(read(dead[:, member], member), described)
-    first = next(hour for hour, fault in found if fault is Fault.COLD and hour >= FAILS_H)
+    raised = alarms(read(dead[:, member], member), described)
+    first = next(hour for hour, fault in raised if fault is Fault.COLD and hour >= FAILS_H)
     after = [hour for hour in READ_H if hour >= FAILS_H]
     assert after.index(first) <= 2
 
@@ -104,8 +104,8 @@ def test_a_stuck_relay_is_told_with_the_second_reading(member: int) -> None:
     described = course((MAT,), typical, "shed")[:, 0], course((), typical, "shed")[:, 0]
     stuck = (replace(MAT, during=(-np.inf, FAILS_H)), Heating(150.0, 0.06, during=(FAILS_H, np.inf)))
     seen = course(stuck, differing(), "shed")
-    found = alarms(read(seen[:, member], member), described)
-    first = next(hour for hour, fault in found if fault is Fault.HOT and hour >= FAILS_H)
+    raised = alarms(read(seen[:, member], member), described)
+    first = next(hour for hour, fault in raised if fault is Fault.HOT and hour >= FAILS_H)
     after = [hour for hour in READ_H if hour >= FAILS_H]
     assert after.index(first) <= 2
 

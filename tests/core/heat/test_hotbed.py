@@ -26,8 +26,8 @@ def trajectory(build: Build = USUAL, topped_d: float | None = None, parameters: 
     return simulate([place.case(weather, parameters or Parameters.typical(1))], [0.10, CORE_M])[0]
 
 
-def daily(found: Trajectory, depth_m: float = 0.10) -> np.ndarray:
-    return found.at(depth_m)[MIXED_D * 24 :, 0].reshape(-1, 24).mean(axis=1)
+def daily(trajectory: Trajectory, depth_m: float = 0.10) -> np.ndarray:
+    return trajectory.at(depth_m)[MIXED_D * 24 :, 0].reshape(-1, 24).mean(axis=1)
 
 
 @pytest.mark.parametrize("build", [USUAL, replace(USUAL, material="hay"), replace(USUAL, material="hay", trodden="hard")])
@@ -67,9 +67,9 @@ def test_topping_up_warms_it_again() -> None:
 def test_a_bed_may_rise_later_and_fade_sooner_than_reckoned() -> None:
     plain, own = Parameters.typical(1), Parameters.typical(1)
     own = replace(own, fade=np.array([0.6]), rise=np.array([2.0]))
-    given, found = daily(trajectory(parameters=plain)), daily(trajectory(parameters=own))
-    assert found.argmax() > given.argmax()
-    assert found[-1] < given[-1] - 2
+    given, bed_c = daily(trajectory(parameters=plain)), daily(trajectory(parameters=own))
+    assert bed_c.argmax() > given.argmax()
+    assert bed_c[-1] < given[-1] - 2
 
 
 def test_on_a_later_clock_it_is_as_old_as_it_is() -> None:

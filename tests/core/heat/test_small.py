@@ -61,8 +61,8 @@ def test_a_spreading_layer_is_advised_where_a_bench_is_uneven() -> None:
 
 def test_a_further_fill_goes_on_with_what_the_heap_still_gives() -> None:
     first, second = heating_of(USUAL, 0.0), heating_of(USUAL, 30 * 24.0)
-    one, both = filled_again([first, second])
-    assert one == first
+    single, both = filled_again([first, second])
+    assert single == first
     rise, fade = first.fading_d or (1.0, 1.0)
     left = first.power_w_m2 * hotbed_share(30.0, rise, fade, first.flush)
     assert both.power_w_m2 == pytest.approx(second.power_w_m2 + left)

@@ -61,11 +61,11 @@ def box_by_scipy(power: float, start_c: float, stop_c: float, hours: int, look_s
 def box_by_ours(power: float, start_c: float, stop_c: float, hours: int) -> tuple[float, float]:
     """The same box stepped as the engine steps it."""
     thickness = 0.012
-    one = np.ones((1, BOX_CELLS))
+    single = np.ones((1, BOX_CELLS))
     between = np.full((1, BOX_CELLS - 1), PASSES_W_MK / thickness)
     half = 1 / (1 / LOSS_W_M2K + thickness / 2 / PASSES_W_MK)
-    capacity = HELD_J_M3K * thickness * one
-    columns = Columns(capacity, capacity, 0 * one, between, between, np.array([1e3]), np.array([half]), 0 * one)
+    capacity = HELD_J_M3K * thickness * single
+    columns = Columns(capacity, capacity, 0 * single, between, between, np.array([1e3]), np.array([half]), 0 * single)
     ready, soil, work = prepare(columns, 3600.0 / FINE), np.full(BOX_CELLS, AROUND_C), np.zeros((11, BOX_CELLS))
     on, log = True, []
     for _ in range(hours * FINE):

@@ -19,15 +19,15 @@ MOLS = [0.2, 0.9, 1.5, 2.5, 4.0, 6.0, 9.0, 14.0]
 @pytest.mark.parametrize("season", ["cool", "warm"])
 @pytest.mark.parametrize("air_c", [5.0, 10.0, 16.0, 22.0, 28.0])
 def test_more_light_never_makes_them_leggier(season: str, air_c: float) -> None:
-    found = [ORDER.index(habit_of(mol, air_c, season)) for mol in MOLS]
-    assert found == sorted(found)
+    habits = [ORDER.index(habit_of(mol, air_c, season)) for mol in MOLS]
+    assert habits == sorted(habits)
 
 
 @pytest.mark.parametrize("season", ["cool", "warm"])
 @pytest.mark.parametrize("mol", [2.5, 5.0, 10.0])
 def test_more_warmth_never_makes_them_stockier(season: str, mol: float) -> None:
-    found = [ORDER.index(habit_of(mol, float(c), season)) for c in range(9, 31)]
-    assert found == sorted(found, reverse=True)
+    habits = [ORDER.index(habit_of(mol, float(c), season)) for c in range(9, 31)]
+    assert habits == sorted(habits, reverse=True)
 
 
 @pytest.mark.parametrize("mol", [3.0, 6.0, 12.0])

@@ -30,11 +30,11 @@ def test_light_on_a_pane_is_that_of_pvlib(first: date, aspect_deg: float) -> Non
     up = np.sin(weather.sun.elevation_rad)
     direct = np.where(up > 0.03, (whole - diffuse) / np.maximum(up, 0.03), 0.0)
     azimuth = np.degrees(weather.sun.azimuth_rad)
-    found = pvlib.irradiance.get_total_irradiance(
+    irradiance = pvlib.irradiance.get_total_irradiance(
         90.0, aspect_deg, zenith, azimuth, direct, whole, diffuse, albedo=0.2, model="isotropic"
     )
     ours = on_pane_w_m2(weather, aspect_deg)[:, 0]
-    assert ours.sum() == pytest.approx(float(np.nansum(found["poa_global"])), rel=0.02)
+    assert ours.sum() == pytest.approx(float(np.nansum(irradiance["poa_global"])), rel=0.02)
 
 
 def test_a_sill_gets_a_few_moles_in_january_and_the_south_most() -> None:

@@ -6,9 +6,9 @@ PAST = [Before("kale", "brassicas", 2024), Before("cabbage", "brassicas", 2022),
 
 
 def test_a_family_that_was_there_two_years_ago_comes_too_soon() -> None:
-    found = too_soon("brassicas", 2026, PAST)
-    assert found
-    assert (found.before.crop_key, found.again_from) == ("kale", 2028)
+    result = too_soon("brassicas", 2026, PAST)
+    assert result
+    assert (result.before.crop_key, result.again_from) == ("kale", 2028)
 
 
 def test_what_waits_long_enough_may_come_back() -> None:

@@ -68,12 +68,12 @@ def test_stations_lie_within_their_patch_and_apart(
     length: float, width: float, layout: Layout, plant: float, row: float
 ) -> None:
     try:
-        found = stations(length, width, layout, Spacing(plant, row))
+        places = stations(length, width, layout, Spacing(plant, row))
     except OutOfRange:
         return
-    assert found
-    assert all(0 < x < length and 0 < y < width for x, y in found)
-    assert len(found) == len(set(found)) == stand(length, width, layout, Spacing(plant, row))
+    assert places
+    assert all(0 < x < length and 0 < y < width for x, y in places)
+    assert len(places) == len(set(places)) == stand(length, width, layout, Spacing(plant, row))
 
 
 def test_what_nobody_plants_is_refused() -> None:

@@ -47,15 +47,15 @@ def test_over_heat_lovers_nights_of_ten_degrees_are_wanted() -> None:
 
 def test_seed_in_steady_soil_comes_up_as_in_the_table() -> None:
     """Carrot at 20 °C: 7 days in the published table, here without a field factor; hours at its own depth."""
-    found = cover_benefit.emerging(np.full((60 * 24, 3), 20.0), crop("carrot"), 1.0, 0)
-    assert found.half_d == pytest.approx([7.0] * 3, abs=0.6)
-    assert found.share > 0.9
+    result = cover_benefit.emerging(np.full((60 * 24, 3), 20.0), crop("carrot"), 1.0, 0)
+    assert result.half_d == pytest.approx([7.0] * 3, abs=0.6)
+    assert result.share > 0.9
 
 
 def test_frozen_ground_brings_nothing_up() -> None:
-    found = cover_benefit.emerging(np.full((40 * 24, 2), -3.0), crop("carrot"), 1.0, 0)
-    assert (found.half_d == inf).all()
-    assert found.share == 0.0
+    result = cover_benefit.emerging(np.full((40 * 24, 2), -3.0), crop("carrot"), 1.0, 0)
+    assert (result.half_d == inf).all()
+    assert result.share == 0.0
 
 
 def test_hours_of_opening_are_those_of_the_sun() -> None:

@@ -27,17 +27,17 @@ def test_heat_lovers_are_uncovered_when_nights_stay_above_ten_degrees() -> None:
     # Common practice, no source: a tunnel over heat-lovers comes off at about 10 °C, 50 °F.
     for key in ("muskmelon", "cucumber", "eggplant"):
         assert off_night_c(crop(key)) == pytest.approx(10.0, abs=2.0)
-    found = timetable(Covered(crop("muskmelon"), up_d=20), WARMING, OffRule.NIGHTS)
-    assert found.off_by is OffBy.NIGHTS
-    assert found.off_d == pytest.approx(day_of(off_night_c(crop("muskmelon"))), abs=1)
+    days = timetable(Covered(crop("muskmelon"), up_d=20), WARMING, OffRule.NIGHTS)
+    assert days.off_by is OffBy.NIGHTS
+    assert days.off_d == pytest.approx(day_of(off_night_c(crop("muskmelon"))), abs=1)
 
 
 @pytest.mark.parametrize("key", ["lettuce", "pea", "muskmelon", "snap_bean", "kale"])
 def test_it_is_aired_first_then_open_at_its_ends_then_off(key: str) -> None:
-    found = timetable(Covered(crop(key), up_d=5), WARMING, OffRule.NIGHTS)
-    assert found.ends_d is not None
-    assert found.off_d is not None
-    assert found.vent_d <= found.ends_d <= found.off_d
+    days = timetable(Covered(crop(key), up_d=5), WARMING, OffRule.NIGHTS)
+    assert days.ends_d is not None
+    assert days.off_d is not None
+    assert days.vent_d <= days.ends_d <= days.off_d
     assert ends_night_c(crop(key)) <= off_night_c(crop(key))
 
 
@@ -75,8 +75,8 @@ def test_what_has_been_up_for_long_is_established_now_and_not_later_every_day() 
 
 
 def test_where_nights_never_get_warm_it_stays_on() -> None:
-    found = timetable(Covered(crop("muskmelon"), 10, touches_d=30), np.full(100, 2.0), OffRule.NIGHTS)
-    assert (found.off_d, found.off_by) == (None, None)
+    days = timetable(Covered(crop("muskmelon"), 10, touches_d=30), np.full(100, 2.0), OffRule.NIGHTS)
+    assert (days.off_d, days.off_by) == (None, None)
 
 
 @given(

@@ -93,9 +93,9 @@ def test_ground_that_stands_still_may_be_read_still() -> None:
 def test_a_moved_probe_is_found_once_where_it_was_moved() -> None:
     values = week().temperature_c
     values[80:] += 6.0
-    found = quality.step(week(temperature_c=values)).nonzero()[0]
-    assert len(found) == 1
-    assert abs(found[0] - 80) <= 2
+    moves = quality.step(week(temperature_c=values)).nonzero()[0]
+    assert len(moves) == 1
+    assert abs(moves[0] - 80) <= 2
 
 
 def test_a_change_of_weather_is_no_moved_probe() -> None:
@@ -143,8 +143,8 @@ def test_real_soil_makes_next_to_no_spikes_and_never_hangs(depth_cm: int) -> Non
     unknown = np.full(len(values), np.nan)
     depth = np.full(len(values), depth_cm / 100)
     series = Series(np.arange(len(values), dtype=float), values, depth, unknown, unknown, unknown, (depth_cm / 100,))
-    found = [d for d in flags(series) if d is not None]
-    assert len(found) <= 0.0005 * len(values), found
+    spikes = [d for d in flags(series) if d is not None]
+    assert len(spikes) <= 0.0005 * len(values), spikes
 
 
 def test_a_morning_reading_alone_moved_by_the_days_before_it_comes_near_the_true_mean() -> None:

@@ -75,9 +75,9 @@ def test_where_it_never_freezes_nights_stray_as_days_do() -> None:
 def test_the_south_mirrors_the_north() -> None:
     """Nights stray furthest in the cold half of the year, wherever that lies."""
     for latitude, longitude, winter in ((41.6, -93.7, [11, 0, 1]), (-43.5, 172.5, [5, 6, 7])):
-        found = normals_at(latitude, longitude, height_at(latitude, longitude)).night_sd_k
-        assert found is not None
-        assert found[winter].mean() > np.delete(found, winter).mean()
+        south = normals_at(latitude, longitude, height_at(latitude, longitude)).night_sd_k
+        assert south is not None
+        assert south[winter].mean() > np.delete(south, winter).mean()
 
 
 def test_a_garden_on_a_hill_is_colder_and_frosts_end_later_there() -> None:

@@ -49,11 +49,11 @@ def test_what_is_no_such_file_is_refused() -> None:
     ],
 )
 def test_a_point_lies_between_the_cells_about_it(latitude: float, longitude: float, january_c: float) -> None:
-    found = region_at(latitude, longitude, small())
-    assert found is not None
-    assert found.mean_c[0] == pytest.approx(january_c)
-    assert found.mean_c[11] - found.mean_c[0] == pytest.approx(11.0)
-    assert found.rain_mm == pytest.approx(np.full(12, np.expm1(4.0)))
+    region = region_at(latitude, longitude, small())
+    assert region is not None
+    assert region.mean_c[0] == pytest.approx(january_c)
+    assert region.mean_c[11] - region.mean_c[0] == pytest.approx(11.0)
+    assert region.rain_mm == pytest.approx(np.full(12, np.expm1(4.0)))
 
 
 def test_a_small_island_takes_the_nearest_cell_and_the_open_sea_has_none() -> None:
@@ -71,9 +71,9 @@ def test_hills_and_coasts_leave_more_open_than_plains() -> None:
 
 def test_the_record_of_thirty_years_is_met() -> None:
     """Brussels, 1976 to 2005: daily data of the PyPI package aquacrop 3.1.0. Later years are some tenths warmer."""
-    found = record()
-    assert np.abs(found.mean_off_k).max() < 1.6
-    assert abs(found.range_off_k.mean()) < 1.5
+    own_record = record()
+    assert np.abs(own_record.mean_off_k).max() < 1.6
+    assert abs(own_record.range_off_k.mean()) < 1.5
     own, from_region = last_frosts()
     assert own.spring is not None
     assert from_region.spring is not None
@@ -92,10 +92,10 @@ def test_a_town_lies_within_three_times_what_is_said_to_be_open(town: Town) -> N
 
 
 def test_towns_on_all_continents_are_met_as_closely_as_is_said() -> None:
-    found = towns()
-    assert len(found) >= 20
-    assert rms(np.concatenate([town.mean_off_k for town in found])) < 0.9
-    assert rms(np.concatenate([town.range_off_k for town in found])) < 1.7
+    rows = towns()
+    assert len(rows) >= 20
+    assert rms(np.concatenate([town.mean_off_k for town in rows])) < 0.9
+    assert rms(np.concatenate([town.range_off_k for town in rows])) < 1.7
 
 
 def test_the_sun_above_the_air_is_as_published() -> None:

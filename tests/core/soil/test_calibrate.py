@@ -80,9 +80,9 @@ def test_readings_narrow_the_band() -> None:
 def test_the_same_evidence_gives_the_same_place_and_course_to_the_digit() -> None:
     again = learn(PLACE, weather(), readings())
     assert np.array_equal(again.mean, learned().mean)
-    one, two = (run(PLACE, place, weather(), [0.05], 8, seed=4).soil_c for place in (again, learned()))
-    assert np.array_equal(one, two)
-    assert not np.array_equal(one, run(PLACE, again, weather(), [0.05], 8, seed=5).soil_c)
+    once, two = (run(PLACE, place, weather(), [0.05], 8, seed=4).soil_c for place in (again, learned()))
+    assert np.array_equal(once, two)
+    assert not np.array_equal(once, run(PLACE, again, weather(), [0.05], 8, seed=5).soil_c)
 
 
 def test_a_wild_reading_is_named_and_does_little_harm() -> None:
@@ -138,9 +138,9 @@ def test_a_tray_tells_how_warm_its_room_is() -> None:
     trajectory = simulate([tray.case(indoors, warm)], [0.02])[0].at(0.02)[:, 0].astype(float)
     hour = np.sort(np.concatenate([np.arange(10) * 24 + 7.5, np.arange(10) * 24 + 16.5]))
     taken = np.round(np.interp(hour, np.arange(len(trajectory)) + 0.5, trajectory), 1)
-    found = learn(tray, indoors, Readings(hour, np.full(len(hour), 0.02), taken))
-    assert 2.0 < found.factor("room_k")[1] < 5.5
-    ahead = run(tray, found, indoors, [0.02], 20, seed=1).at(0.02)[12 * 24 : 18 * 24].mean()
+    result = learn(tray, indoors, Readings(hour, np.full(len(hour), 0.02), taken))
+    assert 2.0 < result.factor("room_k")[1] < 5.5
+    ahead = run(tray, result, indoors, [0.02], 20, seed=1).at(0.02)[12 * 24 : 18 * 24].mean()
     assert ahead == pytest.approx(trajectory[12 * 24 : 18 * 24].mean(), abs=1.0)
 
 
@@ -172,6 +172,6 @@ def test_evidence_prefers_the_noise_that_was_there() -> None:
     hour = np.arange(60) * 12.0
     residual = np.random.default_rng(2).normal(0, 0.3, 60)
     quiet, loud = (Wandering(0.3, 3.0, 0.3, scatter_k=s) for s in (0.3, 1.0))
-    found = [log_evidence(covariance(w, Alike(hour), np.zeros(60), np.ones(60)), residual) for w in (quiet, loud)]
-    assert found[0] > found[1]
+    evidence = [log_evidence(covariance(w, Alike(hour), np.zeros(60), np.ones(60)), residual) for w in (quiet, loud)]
+    assert evidence[0] > evidence[1]
     assert hourly(np.arange(3.0)[:, None]).shape == (72, 1)

@@ -53,8 +53,8 @@ def test_a_cover_put_on_later_is_as_if_it_had_been_known_from_the_start() -> Non
 def test_covers_side_by_side_share_the_open_ground_beside_them() -> None:
     ways = [(replace(under("bell"), start_h=0.0),), (replace(under("film_tunnel"), start_h=0.0),)]
     together, alone = checkpoint().on(ways, 4), [checkpoint().on([way], 4)[0] for way in ways]
-    for one, other in zip(together, alone, strict=True):
-        np.testing.assert_array_equal(one.soil_c, other.soil_c)
+    for together_c, other in zip(together, alone, strict=True):
+        np.testing.assert_array_equal(together_c.soil_c, other.soil_c)
 
 
 def test_what_was_kept_can_begin_another_run_more_than_once() -> None:

@@ -58,5 +58,5 @@ def test_a_straight_profile_is_given_back_between_the_cells() -> None:
     grid = open_ground()
     above, part = grid.between([0.0, 0.003, 0.05, 0.3, 5.0])
     straight = 2.0 + 10 * np.concatenate([[0.0], grid.centre_m])
-    found = straight[above + 1] + part * (straight[above + 2] - straight[above + 1])
-    assert found == pytest.approx([2.0, 2.03, 2.5, 5.0, straight[-1]])
+    between = straight[above + 1] + part * (straight[above + 2] - straight[above + 1])
+    assert between == pytest.approx([2.0, 2.03, 2.5, 5.0, straight[-1]])

@@ -115,12 +115,12 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
     # What the cover's air passes on, told to the open ground as its exchange with the wind.
     below = STILL_W_M2K + 2 * STILL_AIR_W_MK / nothing.gap_m + WIND_W_M2K * hour.wind
     below += rising(surface - inside.air_c, SOIL_RISING_W_M2K)
-    found = surface
+    bare = surface
     for _ in range(20):
-        same = SoilSurface(0.8, 12.0, below / convection_w_m2k(found - hour.air, hour.wind, 1.0), 0.0)
-        balance = open_balance(same, hour, first_c, found)
-        found = balance.s0 + balance.s1 * first_c
-    assert surface == pytest.approx(found, abs=0.1)
+        same = SoilSurface(0.8, 12.0, below / convection_w_m2k(bare - hour.air, hour.wind, 1.0), 0.0)
+        balance = open_balance(same, hour, first_c, bare)
+        flux = balance.s0 + balance.s1 * first_c
+    assert surface == pytest.approx(flux, abs=0.1)
 
 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(0.05, 1))

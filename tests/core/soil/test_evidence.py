@@ -21,12 +21,12 @@ def test_all_sizes_at_once_are_each_by_itself() -> None:
     rng, alike = np.random.default_rng(8), Alike(HOURS)
     swing, scatter = rng.normal(0, 3, 40), rng.uniform(0.8, 4.0, 40)
     residual, slope, unlogged = rng.normal(0, 1, 40), rng.normal(0, 0.7, (40, 6)), rng.normal(0, 2, (40, 3))
-    found = over_grid(alike, swing, scatter, residual, slope, unlogged)
-    assert found.shape == (len(BASES), len(UNLOGGED_SD))
+    both = over_grid(alike, swing, scatter, residual, slope, unlogged)
+    assert both.shape == (len(BASES), len(UNLOGGED_SD))
     for i in (0, 17, 40, len(BASES) - 1):
         for k, sd in enumerate(UNLOGGED_SD):
             total = covariance(BASES[i], alike, swing, scatter) + slope @ slope.T + sd**2 * unlogged @ unlogged.T
-            assert found[i, k] == pytest.approx(direct(total, residual), abs=1e-8)
+            assert both[i, k] == pytest.approx(direct(total, residual), abs=1e-8)
             assert log_evidence(total, residual) == pytest.approx(direct(total, residual), abs=1e-8)
 
 

@@ -58,22 +58,22 @@ def run(colder_k: float, members: int = 11) -> list[Trajectory]:
 
 def none_beside(columns: Columns, ready: Ready) -> Blocks:
     """No block at all: every column is stepped by itself."""
-    found = in_blocks(columns, ready)
-    return found._replace(sided=found.sided[:0])
+    blocks = in_blocks(columns, ready)
+    return blocks._replace(sided=blocks.sided[:0])
 
 
 @pytest.mark.parametrize("colder_k", [0.0, 7.0, 14.0])
 def test_side_by_side_is_one_by_one_to_the_digit(colder_k: float, monkeypatch: pytest.MonkeyPatch) -> None:
     beside = run(colder_k)
     monkeypatch.setattr(simulate, "in_blocks", none_beside)
-    for one, other in zip(run(colder_k), beside, strict=True):
+    for alone, other in zip(run(colder_k), beside, strict=True):
         for name in ("soil_c", "surface_c", "air_c", "flux_w_m2", "moist"):
-            assert np.array_equal(getattr(one, name), getattr(other, name)), name
-        assert np.array_equal(one.end.soil, other.end.soil)
+            assert np.array_equal(getattr(alone, name), getattr(other, name)), name
+        assert np.array_equal(alone.end.soil, other.end.soil)
 
 
 def test_that_cold_there_is_ice_and_without_cold_there_is_none() -> None:
-    assert min(float(one.soil_c.min()) for one in run(14.0)) < -0.1
+    assert min(float(run_alone.soil_c.min()) for run_alone in run(14.0)) < -0.1
     assert float(run(0.0)[0].soil_c[:, 2].min()) > 0.0
 
 
@@ -81,6 +81,6 @@ def test_a_case_is_the_same_alone_and_among_others() -> None:
     weather = spring_weather(DAYS, 3.0)
     cases = [Place(Bed(), WAVE).case(weather, drawn(count, count)) for count in (BESIDE - 3, BESIDE + 5, 3)]
     together = simulate.simulate(cases, DEPTHS)
-    for case, found in zip(cases, together, strict=True):
-        assert np.array_equal(simulate.simulate([case], DEPTHS)[0].soil_c, found.soil_c)
+    for case, among in zip(cases, together, strict=True):
+        assert np.array_equal(simulate.simulate([case], DEPTHS)[0].soil_c, among.soil_c)
     assert hours.BESIDE == BESIDE

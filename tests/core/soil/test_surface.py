@@ -50,11 +50,11 @@ def test_hour_after_hour_the_flux_is_that_of_the_full_equations() -> None:
         sun = max(0.0, 800 * np.sin(np.pi * (of_day - 6) / 12)) if 6 <= of_day <= 18 else 0.0
         air, first = 10 + 6 * np.sin(np.pi * (of_day - 9) / 12), 12 + 4 * np.sin(np.pi * (of_day - 11) / 12)
         weather = (sun, air, 280.0, 1.5 + np.sin(of_day), 0.8)
-        found = open_balance(soil_surface, Hour(*weather), first, surface)
+        balances = open_balance(soil_surface, Hour(*weather), first, surface)
         exact = 60.0 * (exact_surface(*weather, first, 0.3) - first)
         if hour >= 24:
-            worst, largest = max(worst, abs(found.a - found.b * first - exact)), max(largest, abs(exact))
-        surface = found.s0 + found.s1 * first
+            worst, largest = max(worst, abs(balances.a - balances.b * first - exact)), max(largest, abs(exact))
+        surface = balances.s0 + balances.s1 * first
     assert worst < 0.005 * largest
 
 
@@ -109,13 +109,13 @@ def test_odd_days_give_numbers() -> None:
         record = DailyRecord.of(first, cold, cold + 3, rain_mm=np.full((days, 1), 50.0))
         record.wind_m_s[:], record.snow_m[:] = 0.0, 0.6
         weather = hours_of(record, Site(latitude, 15.0, 10.0, 1.0))
-        found = trajectories(weather, [None])[0]
-        assert np.isfinite(found.soil_c).all()
-        assert np.isfinite(found.air_c).all()
+        trajectory = trajectories(weather, [None])[0]
+        assert np.isfinite(trajectory.soil_c).all()
+        assert np.isfinite(trajectory.air_c).all()
 
 
 def test_members_of_a_batch_are_as_they_are_alone() -> None:
     weather = spell(date(2026, 4, 1), 2, 14, 0.7)
     place = Place(Bed(), WAVE)
-    one, three = (simulate([place.case(weather, Parameters.typical(n))], [0.05])[0].at(0.05) for n in (1, 3))
-    assert three[:, 2] == pytest.approx(one[:, 0], abs=1e-4)
+    single, three = (simulate([place.case(weather, Parameters.typical(n))], [0.05])[0].at(0.05) for n in (1, 3))
+    assert three[:, 2] == pytest.approx(single[:, 0], abs=1e-4)

@@ -64,9 +64,9 @@ def air_of(trajectory: Trajectory) -> Beside:
     return Beside.of(rows)
 
 
-def air_error_k(found: Learned, at: Place, trajectory: Trajectory) -> float:
+def air_error_k(result: Learned, at: Place, trajectory: Trajectory) -> float:
     """Of the middle course's inside air in the fortnight after, root mean square."""
-    predicted = run(at, found, weather(), [0.05], 40, seed=2)
+    predicted = run(at, result, weather(), [0.05], 40, seed=2)
     away = np.median(predicted.air_c[AHEAD], axis=1) - trajectory.air_c[AHEAD, 0]
     return float(np.sqrt(np.mean(away**2)))
 
@@ -86,11 +86,11 @@ def test_air_seen_for_a_week_takes_its_error_down_by_half_in_a_garden_unlike_the
 
 def test_what_is_learned_lies_where_it_is() -> None:
     at = place()
-    found = learn(at, weather(), soil_of(truth(DRAUGHTY, at)), air_of(truth(DRAUGHTY, at)))
+    result = learn(at, weather(), soil_of(truth(DRAUGHTY, at)), air_of(truth(DRAUGHTY, at)))
     plain = learn(at, weather(), soil_of(truth({}, at)), air_of(truth({}, at)))
-    assert found.factor("exchange")[0] > 1.2
+    assert result.factor("exchange")[0] > 1.2
     # Under a cover less light and a shadier bed are one and the same.
-    assert found.factor("light")[1] * found.factor("sun")[1] == pytest.approx(DRAUGHTY["light"], abs=0.1)
+    assert result.factor("light")[1] * result.factor("sun")[1] == pytest.approx(DRAUGHTY["light"], abs=0.1)
     for name in COVER_FACTORS:
         low, _, high = plain.factor(name)
         assert low < 1.0 < high
@@ -105,9 +105,9 @@ def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
     beside = Beside.of([(What.GAIN, h, h, 0.05, float(np.interp(h, np.arange(len(gain)) + 0.5, gain))) for h in hours])
     given = []
     for known in (Beside.of([]), beside):
-        found = learn(at, weather(), soil_of(covered), known)
-        own = found.draws(40, np.random.default_rng(3), DAYS * 24)[0]
-        pair = [one.case(weather(), own) for one in (at, bare)]
+        result = learn(at, weather(), soil_of(covered), known)
+        own = result.draws(40, np.random.default_rng(3), DAYS * 24)[0]
+        pair = [place.case(weather(), own) for place in (at, bare)]
         warm, cold = simulate(pair, [0.05])
         given.append(float((warm.at(0.05) - cold.at(0.05))[AHEAD].mean()))
     real = float(gain[AHEAD].mean())
@@ -119,6 +119,6 @@ def test_air_under_a_cover_whose_opening_is_guessed_counts_for_less() -> None:
     seen = air_of(truth(DRAUGHTY, at))
     nothing = Readings(*(np.empty(0) for _ in range(3)))
     sure, guessed = (learn(at, weather(), nothing, replace(seen, guessed=np.full(len(seen), doubt))) for doubt in (False, True))
-    spread = [found.factor("exchange")[2] / found.factor("exchange")[0] for found in (sure, guessed)]
+    spread = [result.factor("exchange")[2] / result.factor("exchange")[0] for result in (sure, guessed)]
     assert spread[1] > spread[0]
     assert guessed.factor("exchange")[1] > 1.0

@@ -36,8 +36,8 @@ def readings(days: int = KNOWN_D) -> Readings:
 
 def test_watering_nobody_logged_is_noticed_and_carried_on() -> None:
     """What the readings tell of it holds for the fortnight to come."""
-    found = learn(PLACE, weather(), readings())
-    _, _, added = found.draws(60, np.random.default_rng(1), DAYS * 24)
+    result = learn(PLACE, weather(), readings())
+    _, _, added = result.draws(60, np.random.default_rng(1), DAYS * 24)
     before, after, ahead = (float(added[24 * a : 24 * b].mean()) for a, b in ((2, 7), (12, 20), (20, 34)))
     assert before < 0.15
     assert after > before + 0.2
@@ -45,8 +45,8 @@ def test_watering_nobody_logged_is_noticed_and_carried_on() -> None:
     low, middle, high = learn(PLACE, weather(), readings(days=15)).lately_wetter()
     assert 0.0 < low < middle < high
     assert learn(PLACE, weather(), NONE).lately_wetter() == (0.0, 0.0, 0.0)
-    trajectory = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :].mean(axis=1)
-    dry = run(PLACE, found, weather(), [0.05], 40, seed=1).at(0.05)[: FROM_D * 24].mean(axis=1)
+    trajectory = run(PLACE, result, weather(), [0.05], 40, seed=1).at(0.05)[KNOWN_D * 24 :].mean(axis=1)
+    dry = run(PLACE, result, weather(), [0.05], 40, seed=1).at(0.05)[: FROM_D * 24].mean(axis=1)
     assert np.sqrt(np.mean((trajectory - watered()[KNOWN_D * 24 :]) ** 2)) < 1.0
     assert np.sqrt(np.mean((dry - watered()[: FROM_D * 24]) ** 2)) < 1.0
 

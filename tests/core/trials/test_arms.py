@@ -14,40 +14,40 @@ def days(values: list[float]) -> dict[int, float]:
 
 
 def test_without_a_baseline_it_is_the_paired_trial() -> None:
-    found = arm(days([2.1, 1.8, 2.4, 2.0, 1.9]))
-    assert found
-    assert found.baseline is None
-    assert found.found.mean_k == pytest.approx(2.04)
+    result = arm(days([2.1, 1.8, 2.4, 2.0, 1.9]))
+    assert result
+    assert result.baseline is None
+    assert result.difference.mean_k == pytest.approx(2.04)
     assert arm({}) is None
 
 
 def test_a_bed_that_was_warmer_anyway_is_not_praised_for_it() -> None:
     rng = np.random.default_rng(2)
     before, during = rng.normal(1.0, 0.3, 12), rng.normal(1.0, 0.4, 15)
-    found = arm(days(list(during)), days(list(before)))
-    assert found
-    assert found.baseline
+    result = arm(days(list(during)), days(list(before)))
+    assert result
+    assert result.baseline
     known = ttest_ind(during, before, equal_var=False).confidence_interval(0.95)
-    if found.found.counts_as == 15 and found.baseline.counts_as == 12:
-        assert (found.found.low_k, found.found.high_k) == pytest.approx(tuple(known), abs=1e-9)
-    assert found.found.low_k < 0 < found.found.high_k
+    if result.difference.counts_as == 15 and result.baseline.counts_as == 12:
+        assert (result.difference.low_k, result.difference.high_k) == pytest.approx(tuple(known), abs=1e-9)
+    assert result.difference.low_k < 0 < result.difference.high_k
 
 
 def test_welch_as_scipy_has_it() -> None:
     """Days too few to ask whether they hang together count in full."""
     before, during = [0.4, 0.9, 0.6, 0.7, 0.5], [2.0, 2.9, 2.4, 1.8, 2.6, 2.2]
-    found = arm(days(during), days(before))
+    result = arm(days(during), days(before))
     known = ttest_ind(during, before, equal_var=False).confidence_interval(0.95)
-    assert found
-    assert (found.found.low_k, found.found.high_k) == pytest.approx(tuple(known), abs=1e-9)
+    assert result
+    assert (result.difference.low_k, result.difference.high_k) == pytest.approx(tuple(known), abs=1e-9)
 
 
 def test_the_interval_holds_the_truth_as_often_as_it_says() -> None:
     rng = np.random.default_rng(11)
     inside = sum(
-        found.found.low_k <= 2.0 <= found.found.high_k
-        for found in (arm(days(list(rng.normal(2.7, 0.8, 14))), days(list(rng.normal(0.7, 0.5, 10)))) for _ in range(800))
-        if found
+        result.difference.low_k <= 2.0 <= result.difference.high_k
+        for result in (arm(days(list(rng.normal(2.7, 0.8, 14))), days(list(rng.normal(0.7, 0.5, 10)))) for _ in range(800))
+        if result
     )
     assert 0.92 <= inside / 800 <= 0.985
 
@@ -60,8 +60,8 @@ def test_two_bad_days_of_eighteen_do_not_unsettle_a_settled_trial() -> None:
     assert sound
     assert slipped
     assert slipped.slips == (6, 12)
-    assert slipped.found.mean_k == pytest.approx(sound.found.mean_k, abs=0.2)
-    assert more_days(slipped.found, days_for_width(slipped.found.sd_k, 0.5)) == 0
+    assert slipped.difference.mean_k == pytest.approx(sound.difference.mean_k, abs=0.2)
+    assert more_days(slipped.difference, days_for_width(slipped.difference.sd_k, 0.5)) == 0
 
 
 def test_a_bed_that_is_often_odd_has_no_slips() -> None:

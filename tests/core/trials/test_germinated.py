@@ -10,8 +10,8 @@ from cloche.core.trials.germinated import half_of, intervals, share_of
 
 @pytest.mark.parametrize(("up", "seeds"), [(0, 10), (10, 10), (7, 10), (81, 100), (1, 3)])
 def test_wilson_as_statsmodels_has_it(up: int, seeds: int) -> None:
-    found = share_of(up, seeds)
-    assert (found.low, found.high) == pytest.approx(proportion_confint(up, seeds, method="wilson"), abs=1e-9)
+    share = share_of(up, seeds)
+    assert (share.low, share.high) == pytest.approx(proportion_confint(up, seeds, method="wilson"), abs=1e-9)
 
 
 def test_more_than_were_laid_out_is_refused() -> None:
@@ -30,11 +30,11 @@ COUNTS = [(5.0, 0), (7.0, 6), (8.0, 15), (10.0, 31), (13.0, 40), (20.0, 43)]
 def test_days_to_half_as_scipy_fits_seeds_known_between_two_counts() -> None:
     rows = [[low, high] for low, high, number in intervals(COUNTS) for _ in range(number)]
     sigma, _, scale = lognorm.fit(CensoredData(interval=np.array(rows)), floc=0)
-    found = half_of(COUNTS)
-    assert found
-    assert found.days == pytest.approx(scale, rel=0.005)
-    assert found.spread == pytest.approx(sigma, rel=0.02)
-    assert found.low < found.days < found.high
+    half = half_of(COUNTS)
+    assert half
+    assert half.days == pytest.approx(scale, rel=0.005)
+    assert half.spread == pytest.approx(sigma, rel=0.02)
+    assert half.low < half.days < half.high
 
 
 def test_the_interval_holds_the_truth_as_often_as_it_says() -> None:
@@ -43,9 +43,9 @@ def test_the_interval_holds_the_truth_as_often_as_it_says() -> None:
     for _ in range(300):
         days = np.exp(rng.normal(np.log(9.0), 0.25, 40))
         counts = [(float(day), int((days <= day).sum())) for day in (4, 6, 8, 10, 12, 16, 24)]
-        found = half_of(counts)
-        assert found
-        inside += found.low <= 9.0 <= found.high
+        half = half_of(counts)
+        assert half
+        inside += half.low <= 9.0 <= half.high
     assert 0.91 <= inside / 300 <= 0.985
 
 

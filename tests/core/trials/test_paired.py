@@ -18,9 +18,9 @@ RNG = np.random.default_rng(5)
 @pytest.mark.parametrize("count", [3, 5, 7])
 def test_the_interval_is_students(count: int) -> None:
     pairs = RNG.normal(2.0, 1.2, count)
-    found = difference(list(pairs), list(range(count)))
-    assert (found.low_k, found.high_k) == pytest.approx(DescrStatsW(pairs).tconfint_mean(0.05))
-    assert found.settled is bool(stats.ttest_1samp(pairs, 0.0).pvalue < 0.05)
+    result = difference(list(pairs), list(range(count)))
+    assert (result.low_k, result.high_k) == pytest.approx(DescrStatsW(pairs).tconfint_mean(0.05))
+    assert result.settled is bool(stats.ttest_1samp(pairs, 0.0).pvalue < 0.05)
 
 
 @pytest.mark.parametrize(("mean", "sd"), [(1.0, 1.0), (2.0, 1.5), (0.5, 1.2), (3.0, 1.0)])
@@ -43,14 +43,14 @@ def test_days_to_know_it_to_a_width_are_the_fewest(sd: float, half: float) -> No
 
 
 def test_two_pairs_of_a_day_are_one_day() -> None:
-    found = difference([1.0, 3.0, 2.0, 2.0, 4.0, 0.0], [1, 1, 2, 2, 3, 3])
-    assert (found.days, found.mean_k, found.sd_k) == (3, 2.0, 0.0)
+    result = difference([1.0, 3.0, 2.0, 2.0, 4.0, 0.0], [1, 1, 2, 2, 3, 3])
+    assert (result.days, result.mean_k, result.sd_k) == (3, 2.0, 0.0)
 
 
 def test_one_or_two_days_settle_nothing() -> None:
-    found = difference([3.0, 3.1], [1, 2])
-    assert (found.low_k, found.high_k) == (-inf, inf)
-    assert not found.settled
+    result = difference([3.0, 3.1], [1, 2])
+    assert (result.low_k, result.high_k) == (-inf, inf)
+    assert not result.settled
 
 
 def test_days_of_one_spell_count_as_fewer() -> None:
@@ -65,8 +65,8 @@ def test_days_of_one_spell_count_as_fewer() -> None:
 def test_intervals_hold_the_truth_nineteen_times_in_twenty() -> None:
     rng, held = np.random.default_rng(8), 0
     for _ in range(400):
-        found = difference(list(rng.normal(1.0, 1.0, 6)), list(range(6)))
-        held += found.low_k <= 1.0 <= found.high_k
+        result = difference(list(rng.normal(1.0, 1.0, 6)), list(range(6)))
+        held += result.low_k <= 1.0 <= result.high_k
     assert held / 400 == pytest.approx(0.95, abs=0.035)
 
 

@@ -24,12 +24,12 @@ def year(hours: int = 8760, warmer: float = 0.0) -> str:
 
 
 def test_a_typical_year_gives_its_place_and_its_monthly_lows_and_highs() -> None:
-    found = typical_year(year())
-    assert found.name == "Upper Field"
-    assert (found.latitude_deg, found.longitude_deg, found.elevation_m) == (48.3, 14.4, 560.0)
-    assert found.low_c[0] == pytest.approx(-5.6, abs=0.5)
-    assert found.high_c[6] == pytest.approx(23.6, abs=0.5)
-    assert found.high_c - found.low_c == pytest.approx(np.full(12, 10.0), abs=0.4)
+    typical = typical_year(year())
+    assert typical.name == "Upper Field"
+    assert (typical.latitude_deg, typical.longitude_deg, typical.elevation_m) == (48.3, 14.4, 560.0)
+    assert typical.low_c[0] == pytest.approx(-5.6, abs=0.5)
+    assert typical.high_c[6] == pytest.approx(23.6, abs=0.5)
+    assert typical.high_c - typical.low_c == pytest.approx(np.full(12, 10.0), abs=0.4)
 
 
 @pytest.mark.parametrize(

@@ -21,33 +21,33 @@ def lows(last: int, first: int) -> np.ndarray:
 
 def test_last_and_first_frost_of_known_years() -> None:
     years = np.stack([lows(-80 + i, 90 + i) for i in range(11)], axis=1)
-    found = of_lows(years)
-    assert found.spring == pytest.approx((-79, -75, -71))
-    assert found.autumn == pytest.approx((91, 95, 99))
-    assert found.last_spring(date(2026, 7, 15)) == date(2026, 5, 1)
+    frosts = of_lows(years)
+    assert frosts.spring == pytest.approx((-79, -75, -71))
+    assert frosts.autumn == pytest.approx((91, 95, 99))
+    assert frosts.last_spring(date(2026, 7, 15)) == date(2026, 5, 1)
 
 
 def test_where_frost_is_rare_none_is_named() -> None:
-    found = of_lows(np.full((2 * REACH_D, 10), 3.0))
-    assert found.spring is None
-    assert found.autumn is None
-    assert found.last_spring(date(2026, 7, 15)) is None
+    frosts = of_lows(np.full((2 * REACH_D, 10), 3.0))
+    assert frosts.spring is None
+    assert frosts.autumn is None
+    assert frosts.last_spring(date(2026, 7, 15)) is None
 
 
 def test_thirty_years_at_brussels_end_their_frosts_in_april() -> None:
     """Data: aquacrop 3.1.0 (Apache-2.0). Counted again here, year by year, without the module."""
     own = record()
-    found = of_years(own, 50.8)
-    assert found is not None
+    frosts = of_years(own, 50.8)
+    assert frosts is not None
     by_hand = []
     for year in range(1976, 2005):
         days = [(date(year, 1, 15) + timedelta(days=i)) for i in range(181)]
         frost = [d for d in days if own.low_c[(d - own.first).days] < 0]
         by_hand.append((frost[-1] - date(year, 7, 15)).days)
-    assert found.spring is not None
-    assert found.spring[1] == pytest.approx(np.median(by_hand), abs=1.5)
-    assert date(2026, 3, 20) < found.last_spring(date(2026, 7, 15)) < date(2026, 5, 5)  # type: ignore[operator]
-    assert -14 < found.lowest_c < -4
+    assert frosts.spring is not None
+    assert frosts.spring[1] == pytest.approx(np.median(by_hand), abs=1.5)
+    assert date(2026, 3, 20) < frosts.last_spring(date(2026, 7, 15)) < date(2026, 5, 5)  # type: ignore[operator]
+    assert -14 < frosts.lowest_c < -4
 
 
 def test_the_south_has_its_midsummer_in_january() -> None:

@@ -17,8 +17,8 @@ LAST_FROST = 45.0
 
 def chosen(key: str, frost: float | None = LAST_FROST, **year: float) -> dict[SowingRule, object]:
     outlook = sowing_outlook(crop(key), bed(**year), CANDIDATES)  # type: ignore[arg-type]
-    found = compare(outlook, windows_by(outlook, frost))
-    return {choice.sowing_rule: choice for choice in found}
+    choices = compare(outlook, windows_by(outlook, frost))
+    return {choice.sowing_rule: choice for choice in choices}
 
 
 @pytest.mark.parametrize("key", ["carrot", "pea", "snap_bean", "cucumber"])
@@ -102,8 +102,8 @@ def test_a_hedge_takes_the_fewest_and_does_not_sow_twice_on_neighbouring_days() 
     plan = hedge(many, 0.95)
     assert plan.reached >= 0.95
     assert plan.chance == sorted(plan.chance)
-    for one in plan.parts:
-        near = [o for o in plan.parts if o is not one and o.place == one.place and abs(o.day - one.day) < 6]
+    for part in plan.parts:
+        near = [o for o in plan.parts if o is not part and o.place == part.place and abs(o.day - part.day) < 6]
         assert near == []
     assert hedge([], 0.9).parts == []
     assert hedge([Candidate(0, 1, np.zeros(40))], 0.9).parts == []

@@ -9,8 +9,8 @@ from cloche.core.windows.learned_limit import PRIOR_SD_K, SLIP, SOFT_K, Seen, le
 
 
 def test_nothing_seen_leaves_what_is_listed() -> None:
-    found = learned_limit(-8.0, [])
-    assert (found.limit_c, found.sd_k) == pytest.approx((-8.0, PRIOR_SD_K), abs=0.02)
+    limit = learned_limit(-8.0, [])
+    assert (limit.limit_c, limit.sd_k) == pytest.approx((-8.0, PRIOR_SD_K), abs=0.02)
 
 
 def test_as_an_integral_has_it() -> None:
@@ -49,6 +49,6 @@ def test_nights_of_known_truth_find_it() -> None:
     for low in rng.uniform(-13, -5, 60):
         dead = rng.binomial(10, norm.cdf((truth - low) / SOFT_K))
         seen.append(Seen(float(low), 10 - int(dead), int(dead)))
-    found = learned_limit(-7.0, seen)
-    assert found.limit_c == pytest.approx(truth, abs=0.6)
-    assert found.nights == 60
+    limit = learned_limit(-7.0, seen)
+    assert limit.limit_c == pytest.approx(truth, abs=0.6)
+    assert limit.nights == 60

@@ -51,15 +51,15 @@ def test_best_days_lie_within_the_window() -> None:
 
 
 def test_a_cold_start_is_named_as_the_reason() -> None:
-    found = look("carrot")
-    assert found.windows[0].opens_after is Limit.COLD
-    assert found.failing[Limit.COLD][0] > 0.5
+    result = look("carrot")
+    assert result.windows[0].opens_after is Limit.COLD
+    assert result.failing[Limit.COLD][0] > 0.5
 
 
 def test_frost_holds_tender_crops_back_though_the_soil_is_warm() -> None:
-    found = sowing_outlook(crop("cucumber"), warm_soil(), CANDIDATES)
-    assert found.windows[0].opens_after in (Limit.FROST, Limit.NIGHTS)
-    assert found.windows[0].earliest > 20
+    result = sowing_outlook(crop("cucumber"), warm_soil(), CANDIDATES)
+    assert result.windows[0].opens_after in (Limit.FROST, Limit.NIGHTS)
+    assert result.windows[0].earliest > 20
 
 
 def test_a_cover_opens_the_window_earlier() -> None:
@@ -68,8 +68,8 @@ def test_a_cover_opens_the_window_earlier() -> None:
 
 
 def test_the_end_counts_back_from_the_end_of_the_season() -> None:
-    found = look("snap_bean")
-    window = found.windows[-1]
+    result = look("snap_bean")
+    window = result.windows[-1]
     assert window.closes_before in (Limit.SEASON, Limit.LATE_FROST)
     # Sown on the last day it is ripe before growth ends, in the second half of September.
     assert 110 < window.last < 170
@@ -77,33 +77,33 @@ def test_the_end_counts_back_from_the_end_of_the_season() -> None:
 
 def test_where_spring_turns_hot_cool_crops_end_by_heat() -> None:
     """Common practice, no source: peas must go in very early where spring turns hot."""
-    found = look("pea", mean_c=15.0)
-    assert found.windows[0].closes_before in (Limit.HEAT, Limit.HOT)
-    assert found.windows[0].last < 65
+    result = look("pea", mean_c=15.0)
+    assert result.windows[0].closes_before in (Limit.HEAT, Limit.HOT)
+    assert result.windows[0].last < 65
 
 
 def test_a_crop_without_a_window_says_what_stands_in_the_way() -> None:
-    found = look("okra", mean_c=2.0)
-    assert found.windows == []
-    assert found.main_limit is Limit.COLD
+    result = look("okra", mean_c=2.0)
+    assert result.windows == []
+    assert result.main_limit is Limit.COLD
 
 
 def test_colder_soil_takes_longer() -> None:
-    found = look("carrot")
-    middle = found.days_to[HALF, 1]
+    result = look("carrot")
+    middle = result.days_to[HALF, 1]
     assert middle[30] > middle[90]
 
 
 def test_quick_seed_shows_before_slow_seed() -> None:
-    found = look("carrot")
-    finite = np.isfinite(found.days_to[-1, 2])
-    assert (np.diff(found.days_to[:, 1, finite], axis=0) > 0).all()
-    assert (np.diff(found.days_to[:, :, finite], axis=1) >= 0).all()
+    result = look("carrot")
+    finite = np.isfinite(result.days_to[-1, 2])
+    assert (np.diff(result.days_to[:, 1, finite], axis=0) > 0).all()
+    assert (np.diff(result.days_to[:, :, finite], axis=1) >= 0).all()
 
 
 def test_probabilities_and_shares_are_between_none_and_all() -> None:
-    found = look("lettuce")
-    for values in (found.success, found.share, *found.failing.values()):
+    result = look("lettuce")
+    for values in (result.success, result.share, *result.failing.values()):
         assert (values >= 0).all()
         assert (values <= 1).all()
 

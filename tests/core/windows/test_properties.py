@@ -23,13 +23,13 @@ NEVER = 10_000
 
 
 def earliest(key: str, **year: object) -> int:
-    found = sowing_outlook(crop(key), bed(**year), CANDIDATES).windows  # type: ignore[arg-type]
-    return found[0].earliest if found else NEVER
+    first = sowing_outlook(crop(key), bed(**year), CANDIDATES).windows  # type: ignore[arg-type]
+    return first[0].earliest if first else NEVER
 
 
 def half_d(key: str, soil_c: np.ndarray, depth_m: float = 0.013) -> float:
-    one = crop(key)
-    return float(hours_to_emergence(develop(SeedBed.of(soil_c), one), [12], one, depth_m=depth_m)[0, 0, 0]) / 24
+    grown = crop(key)
+    return float(hours_to_emergence(develop(SeedBed.of(soil_c), grown), [12], grown, depth_m=depth_m)[0, 0, 0]) / 24
 
 
 @RUNS
@@ -80,9 +80,9 @@ def test_mirrored_forcing_gives_the_mirrored_southern_answer(key: str) -> None:
     # 183 days later and half a year apart: to the half day the same place on the wave.
     south = sowing_outlook(crop(key), bed(first=date(2026, 8, 31), latitude_deg=-48.0), CANDIDATES)
     assert [w.opens_after for w in north.windows] == [w.opens_after for w in south.windows]
-    for one, other in zip(north.windows, south.windows, strict=True):
-        assert abs(one.earliest - other.earliest) <= 2
-        assert abs(one.last - other.last) <= 5
+    for ours, other in zip(north.windows, south.windows, strict=True):
+        assert abs(ours.earliest - other.earliest) <= 2
+        assert abs(ours.last - other.last) <= 5
 
 
 @pytest.mark.parametrize("key", ["carrot", "lettuce", "snap_bean", "spinach", "pea", "onion_autumn"])
@@ -94,11 +94,11 @@ def test_mirrored_forcing_and_light_give_exactly_the_same_answer(key: str) -> No
     later = DailyRecord.of(air.first + timedelta(days=183), air.low_c, air.high_c)
     mirrored = replace(north, season=replace(north.season, air=later))
     real_sun = replace(north, season=Season.of(later, -48.0))
-    one, exact, real = (sowing_outlook(crop(key), each, CANDIDATES) for each in (north, mirrored, real_sun))
-    assert exact.windows == one.windows
-    assert (exact.success == one.success).all()
-    assert len(real.windows) == len(one.windows)
-    for a, b in zip(one.windows, real.windows, strict=True):
+    slow, exact, real = (sowing_outlook(crop(key), each, CANDIDATES) for each in (north, mirrored, real_sun))
+    assert exact.windows == slow.windows
+    assert (exact.success == slow.success).all()
+    assert len(real.windows) == len(slow.windows)
+    for a, b in zip(slow.windows, real.windows, strict=True):
         assert abs(a.earliest - b.earliest) <= 5
         assert abs(a.last - b.last) <= 5
 
@@ -107,8 +107,8 @@ def test_mirrored_forcing_and_light_give_exactly_the_same_answer(key: str) -> No
 def test_plants_go_out_later_where_nights_are_colder(key: str) -> None:
     first = []
     for mean in (13.0, 11.5, 10.0):
-        found = planting_outlook(crop(key), bed(mean_c=mean), CANDIDATES).windows
-        first.append(found[0].earliest if found else NEVER)
+        later = planting_outlook(crop(key), bed(mean_c=mean), CANDIDATES).windows
+        first.append(later[0].earliest if later else NEVER)
     assert first == sorted(first)
     assert first[0] < NEVER
 
@@ -121,12 +121,12 @@ def test_wider_doubt_of_the_ground_widens_the_band() -> None:
 
 def test_every_crop_of_the_catalogue_can_be_judged() -> None:
     year = bed()
-    for one in catalogue().values():
-        found = sowing_outlook(one, year, CANDIDATES[::6])
-        assert ((found.success >= 0) & (found.success <= 1)).all()
-        assert ((found.growth >= 0) & (found.growth <= 1)).all()
-        if one.planted_out:
-            assert len(planting_outlook(one, year, CANDIDATES[::6]).day) == len(CANDIDATES[::6])
+    for crop_row in catalogue().values():
+        result = sowing_outlook(crop_row, year, CANDIDATES[::6])
+        assert ((result.success >= 0) & (result.success <= 1)).all()
+        assert ((result.growth >= 0) & (result.growth <= 1)).all()
+        if crop_row.planted_out:
+            assert len(planting_outlook(crop_row, year, CANDIDATES[::6]).day) == len(CANDIDATES[::6])
 
 
 def test_doubt_of_the_soil_s_pace_is_even_and_keeps_its_middle() -> None:

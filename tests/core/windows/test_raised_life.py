@@ -13,15 +13,15 @@ TODAY = date(2026, 3, 20)
 UP = date(2026, 3, 14)
 
 
-def days(one: Raised, key: str = "tomato", when_half: bool = True, today: date = TODAY) -> dict[Due, date]:
-    return dict(next_steps(one, crop(key), when_half, today))
+def days(raised: Raised, key: str = "tomato", when_half: bool = True, today: date = TODAY) -> dict[Due, date]:
+    return dict(next_steps(raised, crop(key), when_half, today))
 
 
 def test_makers_say_off_at_half_and_growers_when_all_are_up_and_a_leaf_shows() -> None:
     """Common practice, no source: three to seven days after all are up."""
-    one = Raised(UP, UP + timedelta(days=4), heated=True)
-    assert heat_off_on(one, True) == UP
-    assert heat_off_on(one, False) == UP + timedelta(days=4 + AFTER_ALL_D)
+    raised = Raised(UP, UP + timedelta(days=4), heated=True)
+    assert heat_off_on(raised, True) == UP
+    assert heat_off_on(raised, False) == UP + timedelta(days=4 + AFTER_ALL_D)
     assert 3 <= AFTER_ALL_D <= 7
     leaf = Raised(UP, UP + timedelta(days=4), leaf_on=UP + timedelta(days=6), heated=True)
     assert heat_off_on(leaf, False) == UP + timedelta(days=6)
@@ -55,23 +55,23 @@ def test_potted_on_is_counted_from_the_last_potting_and_left_out_where_they_go_o
 
 
 def test_they_are_hardened_before_they_go_out_and_go_out_grown() -> None:
-    one = Raised(UP, UP, plant_from=date(2026, 5, 15))
-    found = days(one)
-    assert found[Due.PLANT] == date(2026, 5, 15)
-    assert found[Due.HARDEN] == date(2026, 5, 15) - timedelta(days=HARDEN_D)
+    raised = Raised(UP, UP, plant_from=date(2026, 5, 15))
+    dates = days(raised)
+    assert dates[Due.PLANT] == date(2026, 5, 15)
+    assert dates[Due.HARDEN] == date(2026, 5, 15) - timedelta(days=HARDEN_D)
     # Beds are warm long before they are grown: they wait on the bench.
     early = out_on(Raised(UP, UP, plant_from=TODAY), crop("tomato"), TODAY)
     assert early is not None
     assert (early - UP).days >= 7 * crop("tomato").raise_weeks - 8
     # Late in spring hardening begins no sooner than today.
     late = date(2026, 6, 10)
-    found = days(Raised(UP, UP, plant_from=late), today=late)
-    assert found[Due.HARDEN] == late
-    assert found[Due.PLANT] == late + timedelta(days=HARDEN_D)
+    dates = days(Raised(UP, UP, plant_from=late), today=late)
+    assert dates[Due.HARDEN] == late
+    assert dates[Due.PLANT] == late + timedelta(days=HARDEN_D)
     begun = Raised(UP, UP, plant_from=late, hardening_on=late - timedelta(days=5))
-    found = days(begun, today=late)
-    assert Due.HARDEN not in found
-    assert found[Due.PLANT] == late + timedelta(days=3)
+    dates = days(begun, today=late)
+    assert Due.HARDEN not in dates
+    assert dates[Due.PLANT] == late + timedelta(days=3)
 
 
 def test_nothing_is_asked_of_seed_that_is_not_known_to_come_up() -> None:

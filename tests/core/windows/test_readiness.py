@@ -55,9 +55,9 @@ def test_warming_soil_wakes_then_suits_then_stops_a_crop(key: str, soil_c: float
 
 
 def test_a_verdict_inside_the_range_costs_nothing() -> None:
-    one = steady_outlook(crop("radish"), 18.0)
-    assert one.cost_days == 0
-    assert one.cost_share == 0
+    steady = steady_outlook(crop("radish"), 18.0)
+    assert steady.cost_days == 0
+    assert steady.cost_share == 0
 
 
 def test_what_would_never_come_up_is_not_offered() -> None:

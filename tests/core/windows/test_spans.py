@@ -31,10 +31,10 @@ def every_other(count: int) -> np.ndarray:
 
 def failing(success: np.ndarray, **limits: slice) -> Failing:
     """Each limit acts where it is said to, in as many scenarios as fail."""
-    found = {limit: np.zeros(len(success)) for limit in Limit}
+    failing = {limit: np.zeros(len(success)) for limit in Limit}
     for name, where in limits.items():
-        found[Limit[name]][where] = 1 - success[where]
-    return found
+        failing[Limit[name]][where] = 1 - success[where]
+    return failing
 
 
 @given(chances)
@@ -48,13 +48,13 @@ def test_spans_are_apart_in_order_and_long_enough_to_name(success: np.ndarray) -
 
 @given(chances)
 def test_joining_takes_no_day_away_and_adds_none_that_is_worse_than_chance(success: np.ndarray) -> None:
-    found = joined(every_other(len(success)), success)
-    assert found[success >= SENSIBLE].all()
-    assert (success[found] >= SENSIBLE - CHANCE).all()
+    merged = joined(every_other(len(success)), success)
+    assert merged[success >= SENSIBLE].all()
+    assert (success[merged] >= SENSIBLE - CHANCE).all()
     # Nothing is added before the first sensible day or after the last.
     sensible = np.flatnonzero(success >= SENSIBLE)
-    assert not found[: sensible[0] if len(sensible) else None].any()
-    assert not found[sensible[-1] + 1 :].any() if len(sensible) else True
+    assert not merged[: sensible[0] if len(sensible) else None].any()
+    assert not merged[sensible[-1] + 1 :].any() if len(sensible) else True
 
 
 @pytest.mark.parametrize(
@@ -71,10 +71,10 @@ def test_only_a_short_and_shallow_gap_is_noise(gap_d: int, lowest: float, parts:
     success = np.full(120, 0.95)
     success[:20] = success[-20:] = 0.1
     success[50 : 50 + gap_d] = lowest
-    found = windows(day, success, failing(success, COLD=slice(0, 20), HOT=slice(50, 120)), np.zeros(120, dtype=bool))
-    assert len(found) == parts
-    assert (found[0].earliest, found[-1].last) == (20, 99)
-    assert (found[0].opens_after, found[-1].closes_before) == (Limit.COLD, Limit.HOT)
+    result = windows(day, success, failing(success, COLD=slice(0, 20), HOT=slice(50, 120)), np.zeros(120, dtype=bool))
+    assert len(result) == parts
+    assert (result[0].earliest, result[-1].last) == (20, 99)
+    assert (result[0].opens_after, result[-1].closes_before) == (Limit.COLD, Limit.HOT)
 
 
 def test_the_reason_of_an_edge_is_what_binds_beside_it_and_not_what_binds_elsewhere() -> None:
@@ -83,18 +83,18 @@ def test_the_reason_of_an_edge_is_what_binds_beside_it_and_not_what_binds_elsewh
     success[:20], success[40:] = 0.2, 0.3
     # Frost rules the winter before; in the last days before the edge it is the cold soil.
     limits = failing(success, FROST=slice(0, 15), COLD=slice(15, 20), HEAT=slice(40, 44), LIGHT=slice(44, 60))
-    (found,) = windows(day, success, limits, np.zeros(60, dtype=bool))
-    assert (found.opens_after, found.closes_before) == (Limit.COLD, Limit.HEAT)
-    assert found.probability == pytest.approx(0.9)
+    (window,) = windows(day, success, limits, np.zeros(60, dtype=bool))
+    assert (window.opens_after, window.closes_before) == (Limit.COLD, Limit.HEAT)
+    assert window.probability == pytest.approx(0.9)
     # Without a best day of its own the whole window counts as best.
-    assert (found.best_from, found.best_to) == (found.earliest, found.last)
+    assert (window.best_from, window.best_to) == (window.earliest, window.last)
 
 
 def test_a_window_at_the_ends_of_what_is_looked_at_has_no_reason_there() -> None:
     success = np.full(30, 0.9)
-    (found,) = windows(every_other(30), success, failing(success), np.arange(30) == 7)
-    assert (found.opens_after, found.closes_before, found.open_ended) == (None, None, True)
-    assert (found.best_from, found.best_to) == (14, 14)
+    (window,) = windows(every_other(30), success, failing(success), np.arange(30) == 7)
+    assert (window.opens_after, window.closes_before, window.open_ended) == (None, None, True)
+    assert (window.best_from, window.best_to) == (14, 14)
 
 
 def test_a_crop_without_a_window_is_told_what_stands_in_its_way_on_its_likeliest_days() -> None:

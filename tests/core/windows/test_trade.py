@@ -42,19 +42,19 @@ def test_peppers_want_seventy_to_ninety() -> None:
 
 def test_okra_is_best_at_eighty_to_ninety_and_hardly_up_before_june() -> None:
     assert celsius_from_fahrenheit(78) < crop("okra").rate.fastest_c < celsius_from_fahrenheit(100)
-    found = look("okra", mean_c=11.0)
-    first = found.windows[0].earliest
-    assert first + found.days_to[HALF, 1, first] >= JUNE
+    result = look("okra", mean_c=11.0)
+    first = result.windows[0].earliest
+    assert first + result.days_to[HALF, 1, first] >= JUNE
 
 
 def test_peas_are_sown_last_so_long_before_the_hot_days_as_they_take() -> None:
     """Where spring turns hot: pods no longer fill where most days pass some 29 °C, 85 °F (common practice, no source)."""
     year = bed(mean_c=15.5)
-    found = sowing_outlook(crop("pea"), year, CANDIDATES)
-    window = found.windows[0]
+    result = sowing_outlook(crop("pea"), year, CANDIDATES)
+    window = result.windows[0]
     assert window.closes_before in (Limit.HEAT, Limit.HOT)
     hot_day = int(np.argmax(np.median(year.season.air.high_c, axis=1) > 29.0))
-    ripe = window.last + found.harvest_d[window.last]
+    ripe = window.last + result.harvest_d[window.last]
     assert ripe <= hot_day + 15
     assert ripe > hot_day - 15
 
@@ -77,10 +77,10 @@ def test_radish_is_ready_in_about_twenty_five_days() -> None:
     ("key", "weeks"), [("potato_first_early", (10, 12)), ("potato_second_early", (12, 16)), ("potato_maincrop", (16, 20))]
 )
 def test_potatoes_take_their_weeks_from_planting(key: str, weeks: tuple[int, int]) -> None:
-    one = crop(key)
+    grown = crop(key)
     soil = np.full(60 * 24, 12.0)
-    shoots = float(hours_to_emergence(develop(SeedBed.of(soil), one), [0], one)[0, 0, 0]) / 24
-    assert weeks[0] <= (shoots + one.maturity_d) / 7 <= weeks[1] + 0.5
+    shoots = float(hours_to_emergence(develop(SeedBed.of(soil), grown), [0], grown)[0, 0, 0]) / 24
+    assert weeks[0] <= (shoots + grown.maturity_d) / 7 <= weeks[1] + 0.5
 
 
 def test_under_ten_hours_of_light_nothing_is_sown_but_what_stands_the_winter() -> None:
@@ -95,8 +95,8 @@ def test_under_ten_hours_of_light_nothing_is_sown_but_what_stands_the_winter() -
 
 
 def test_autumn_onions_are_sown_in_late_summer_neither_early_nor_late() -> None:
-    found = sowing_outlook(crop("onion_autumn"), bed(first=date(2026, 6, 1), mean_c=10.5), np.arange(0, 150))
-    window = found.windows[-1]
+    result = sowing_outlook(crop("onion_autumn"), bed(first=date(2026, 6, 1), mean_c=10.5), np.arange(0, 150))
+    window = result.windows[-1]
     start, end = (date(2026, 6, 1) + timedelta(days=d) for d in (window.earliest, window.last))
     assert date(2026, 7, 20) <= start <= date(2026, 9, 5)
     assert end <= date(2026, 10, 5)
@@ -104,6 +104,6 @@ def test_autumn_onions_are_sown_in_late_summer_neither_early_nor_late() -> None:
 
 
 def test_a_winter_too_hard_closes_autumn_sowing() -> None:
-    found = sowing_outlook(crop("broad_bean_autumn"), bed(first=date(2026, 9, 1), mean_c=3.0), np.arange(0, 90))
-    assert not found.windows
-    assert found.failing[Limit.WINTER].max() > 0.5
+    result = sowing_outlook(crop("broad_bean_autumn"), bed(first=date(2026, 9, 1), mean_c=3.0), np.arange(0, 90))
+    assert not result.windows
+    assert result.failing[Limit.WINTER].max() > 0.5

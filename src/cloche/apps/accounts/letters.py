@@ -48,17 +48,17 @@ def leave_the_computer() -> bool:
 
 def confirmed_address(person: User) -> str:
     """Where letters to somebody may go; empty where no address is confirmed as theirs."""
-    found = EmailAddress.objects.filter(user=person, verified=True).order_by("-primary").first()
-    return str(found.email) if found is not None else ""
+    address = EmailAddress.objects.filter(user=person, verified=True).order_by("-primary").first()
+    return str(address.email) if address is not None else ""
 
 
 def words_for(person: User, kind: str, link: str) -> tuple[str, str]:
     """Subject and text of a letter with a link, in its reader's language."""
     with override(language_of(person)):
-        found = _words(person.username, kind, link, "")
-    if found is None:
+        letter = _words(person.username, kind, link, "")
+    if letter is None:
         raise KeyError(kind)
-    return border.one_line(found[0]), found[1]
+    return border.one_line(letter[0]), letter[1]
 
 
 def write(person: User | None, email: str, kind: str, link: str = "", address: str = "") -> bool:
@@ -67,10 +67,10 @@ def write(person: User | None, email: str, kind: str, link: str = "", address: s
     kind: as allauth names it; link: where it leads; address: of the network, from which something was changed.
     """
     with override(language_of(person) if person else settings.LANGUAGE_CODE):
-        found = _words(person.username if person else email, kind, link, address)
-    if found is None:
+        letter = _words(person.username if person else email, kind, link, address)
+    if letter is None:
         return False
-    subject, text = found
+    subject, text = letter
     queue_letter(email, subject, text)
     return True
 

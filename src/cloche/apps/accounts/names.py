@@ -13,9 +13,9 @@ from cloche.apps.shared import known
 def name_of(typed: str) -> str:
     """The name of whoever has that address; else what was typed."""
     if "@" in typed:
-        found = EmailAddress.objects.filter(email__iexact=typed, verified=True).select_related("user").first()
-        if found is not None:
-            return str(found.user.get_username())
+        address = EmailAddress.objects.filter(email__iexact=typed, verified=True).select_related("user").first()
+        if address is not None:
+            return str(address.user.get_username())
     return typed
 
 

@@ -32,9 +32,10 @@ class AskForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
-        self.lying = {f"{LIES}{one.pk}": one for one in sowings_in(garden) if not one.finished}
+        self.lying = {f"{LIES}{sowing.pk}": sowing for sowing in sowings_in(garden) if not sowing.finished}
         grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
-        lying = [(key, self._name(one)) for key, one in self.lying.items() if one.place in self.fields["place"].queryset]  # type: ignore[attr-defined]
+        places = self.fields["place"].queryset  # type: ignore[attr-defined]
+        lying = [(key, self._name(sowing)) for key, sowing in self.lying.items() if sowing.place in places]
         choices: list[Any] = [(_("Sown today"), grown)]
         if lying:
             choices.append((_("On its way up"), lying))
@@ -46,9 +47,9 @@ class AskForm(forms.Form):
             self.data = {"crop": self.initial["crop"]} | dict(self.data.items())
 
     @staticmethod
-    def _name(one: Sowing) -> str:
-        name = crops.crop(one.crop_key).name_plural
-        return _("{name} in {place}, sown {day}").format(name=name, place=one.place.name, day=words.day(one.sown_on))
+    def _name(sowing: Sowing) -> str:
+        name = crops.crop(sowing.crop_key).name_plural
+        return _("{name} in {place}, sown {day}").format(name=name, place=sowing.place.name, day=words.day(sowing.sown_on))
 
     def clean(self) -> dict[str, Any]:
         """A sowing lies in one tray."""

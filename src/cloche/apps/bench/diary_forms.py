@@ -123,8 +123,8 @@ class FillForm(_Dated):
     def fill_for(self, place: Place) -> HotbedFill:
         """Not yet kept."""
         data = self.cleaned_data
-        found = {name: data[name] for name in ("on", "material", "moist", "trodden")}
-        return HotbedFill(place=place, depth_m=data["depth"], **found)
+        values = {name: data[name] for name in ("on", "material", "moist", "trodden")}
+        return HotbedFill(place=place, depth_m=data["depth"], **values)
 
 
 def _hot(text: str, units: Units) -> float:

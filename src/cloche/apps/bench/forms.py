@@ -84,44 +84,44 @@ class HeatForm(ShownAs, forms.ModelForm):
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.place, self.units, one = place, units, self.instance
+        self.place, self.units, instance = place, units, self.instance
         length, degree = units.length, units.degree
-        typed(self, "watts", parse_number, _("Watts, as printed on it"), one.watts)
-        typed(self, "cable_m", parse_number, _("Cable, metres"), one.cable_m)
-        typed(self, "cable_w_m", parse_number, _("Watts a metre"), one.cable_w_m)
+        typed(self, "watts", parse_number, _("Watts, as printed on it"), instance.watts)
+        typed(self, "cable_m", parse_number, _("Cable, metres"), instance.cable_m)
+        typed(self, "cable_w_m", parse_number, _("Watts a metre"), instance.cable_w_m)
         lift = _("Or measured as it stands: warmer than the room by, {degree}").format(degree=degree)
         typed(self, "lift", parse_number, lift, None)
-        if one.lift_k is not None:
-            self.initial.setdefault("lift", f"{units.difference_from_k(one.lift_k):.1f}")
+        if instance.lift_k is not None:
+            self.initial.setdefault("lift", f"{units.difference_from_k(instance.lift_k):.1f}")
         for name in ("length", "width"):
             label = _("Length, {length}") if name == "length" else _("Width, {length}")
-            value = units.length_from_m(getattr(one, f"{name}_m"))
+            value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
         for name, label in (("start", _("On below, {degree}")), ("stop", _("Off above, {degree}"))):
-            value = units.temperature_from_c(getattr(one, f"{name}_c"))
+            value = units.temperature_from_c(getattr(instance, f"{name}_c"))
             typed(self, name, lambda text: parse_soil(text, units), label.format(degree=degree), round(value, 1))
         for name, label in (("over", _("Of it above the cable, {length}")), ("under", _("below the cable, {length}"))):
-            value = units.length_from_m(getattr(one, f"{name}_m"))
+            value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_depth(text, units), label.format(length=length), value)
         self.fields["spans"].help_text = _("Such as 6–22, or 5:30–9, 16–21. In standard time, without daylight saving.")
-        if one.spans:
-            self.initial.setdefault("spans", spans_text(one.spans))
+        if instance.spans:
+            self.initial.setdefault("spans", spans_text(instance.spans))
 
     def clean(self) -> dict[str, Any]:
         """Numbers carried over to the row, then checked with it."""
         data = super().clean() or {}
-        one = self.instance
+        instance = self.instance
         for name, field in (("watts", "watts"), ("cable_m", "cable_m"), ("cable_w_m", "cable_w_m")):
-            setattr(one, field, data.get(name))
+            setattr(instance, field, data.get(name))
         lift = data.get("lift")
-        one.lift_k = None if lift is None else lift / self.units.difference_from_k(1.0)
+        instance.lift_k = None if lift is None else lift / self.units.difference_from_k(1.0)
         for name, field in (("length", "length_m"), ("width", "width_m"), ("start", "start_c"), ("stop", "stop_c")):
             if data.get(name) is not None:
-                setattr(one, field, data[name])
+                setattr(instance, field, data[name])
         for name in ("over", "under"):
-            setattr(one, f"{name}_m", data.get(name) or 0.0)
-        one.spans = data.get("spans") or []
-        if data.get("control") == HeatPeriod.Control.TIMER and not one.spans and "spans" not in self.errors:
+            setattr(instance, f"{name}_m", data.get(name) or 0.0)
+        instance.spans = data.get("spans") or []
+        if data.get("control") == HeatPeriod.Control.TIMER and not instance.spans and "spans" not in self.errors:
             self.add_error("spans", _("Say at which hours it is on, such as 6–22."))
         refused_by(self, {"watts": "watts", "cable_m": "cable_m", "cable_w_m": "cable_w_m"} | self.shown_as)
         return data
@@ -146,27 +146,27 @@ class LampForm(forms.ModelForm):
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.place, one, length = place, self.instance, units.length
-        typed(self, "watts", parse_number, _("Watts at the plug"), one.watts)
-        typed(self, "ppfd", parse_number, _("Or measured at the leaves: PPFD, µmol/m²s"), one.ppfd)
+        self.place, instance, length = place, self.instance, units.length
+        typed(self, "watts", parse_number, _("Watts at the plug"), instance.watts)
+        typed(self, "ppfd", parse_number, _("Or measured at the leaves: PPFD, µmol/m²s"), instance.ppfd)
         for name, label in (("length", _("Lights a length of, {length}")), ("width", _("and a width of, {length}"))):
-            value = units.length_from_m(getattr(one, f"{name}_m"))
+            value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
         label = _("Hangs above the leaves, {length}").format(length=length)
-        typed(self, "away", lambda text: parse_depth(text, units), label, units.length_from_m(one.away_m))
+        typed(self, "away", lambda text: parse_depth(text, units), label, units.length_from_m(instance.away_m))
         self.fields["away"].help_text = _("About 8 cm or 3 in above cool-season seedlings; raise it as they grow.")
         self.fields["spans"].help_text = _("Such as 6–20, or 5:30–9, 16–21 about the daylight; plants want a dark night.")
-        self.initial.setdefault("spans", spans_text(one.spans) if one.spans else "6–20")
+        self.initial.setdefault("spans", spans_text(instance.spans) if instance.spans else "6–20")
 
     def clean(self) -> dict[str, Any]:
         """Numbers carried over to the row, then checked with it."""
         data = super().clean() or {}
-        one = self.instance
-        one.ppfd = data.get("ppfd")
+        instance = self.instance
+        instance.ppfd = data.get("ppfd")
         for name, field in (("watts", "watts"), ("length", "length_m"), ("width", "width_m"), ("away", "away_m")):
             if data.get(name) is not None:
-                setattr(one, field, data[name])
-        one.spans = data.get("spans") or one.spans
+                setattr(instance, field, data[name])
+        instance.spans = data.get("spans") or instance.spans
         refused_by(self, {"watts": "watts", "ppfd": "ppfd", "length_m": "length", "width_m": "width", "away_m": "away"})
         return data
 
@@ -323,10 +323,10 @@ class RulesForm(forms.ModelForm):
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "rules_%s"} | kwargs))
-        one = self.instance
+        instance = self.instance
         label = _("Trays outdoors come in below, {degree}").format(degree=units.degree)
-        typed(self, "bring_in", lambda text: parse_air(text, units), label, units.temperature_from_c(one.bring_in_c))
-        typed(self, "price", parse_number, _("A kilowatt hour costs"), one.price_kwh)
+        typed(self, "bring_in", lambda text: parse_air(text, units), label, units.temperature_from_c(instance.bring_in_c))
+        typed(self, "price", parse_number, _("A kilowatt hour costs"), instance.price_kwh)
         self.fields["price"].help_text = _("In your money; leave empty to see energy alone.")
 
     def clean(self) -> dict[str, Any]:

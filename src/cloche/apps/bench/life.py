@@ -52,7 +52,7 @@ def lives_in(
     out = planting_from(garden, {sowing.crop_key for sowing in rows})
     lives = [life_of(sowing, garden, places[sowing.place_id], today, out.get(sowing.crop_key)) for sowing in rows]
     order = list(places)
-    return sorted(lives, key=lambda one: (order.index(one.sowing.place_id), one.sowing.sown_on, one.sowing.pk))
+    return sorted(lives, key=lambda life: (order.index(life.sowing.place_id), life.sowing.sown_on, life.sowing.pk))
 
 
 def _stands(sowing: Sowing, today: date) -> bool:

@@ -49,7 +49,7 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
 def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpResponse:
     """Take a step back."""
     sowing = _sowing(request, sowing_id)
-    step = next((one for one in sowing.steps.all() if one.pk == step_id), None)
+    step = next((step for step in sowing.steps.all() if step.pk == step_id), None)
     if step is None:
         raise Http404
     step.sowing = sowing

@@ -42,8 +42,8 @@ class PotatoForm(forms.Form):
         # The coolest: in the warmth of a mat they only grow long.
         place = min(places, key=lambda pair: pair[1].mean_in(0), default=(raised_on(garden).first(), None))[0]
         planted = today + timedelta(days=PLANTED_D)
-        found = {"group": "potato_first_early", "place": place.pk if place else "", "set_out": today.isoformat()}
-        return found | {"planted": planted.isoformat(), "litres": f"{USUAL_TUB_L:g}"}
+        values = {"group": "potato_first_early", "place": place.pk if place else "", "set_out": today.isoformat()}
+        return values | {"planted": planted.isoformat(), "litres": f"{USUAL_TUB_L:g}"}
 
     def clean_set_out(self) -> date:
         """A few months back at most: what lies ahead is not set out."""

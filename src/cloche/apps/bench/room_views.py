@@ -55,19 +55,24 @@ def rules(request: GardenRequest) -> HttpResponse:
 @in_garden
 def room(request: GardenRequest, room_id: int) -> HttpResponse:
     """One of them: what it is, and its air."""
-    return _room(request, _found(request, room_id), None)
+    return _room(request, _room_or_404(request, room_id), None)
 
 
-def _room(request: GardenRequest, one: Room, refused: AirForm | None) -> HttpResponse:
+def _room(request: GardenRequest, room: Room, refused: AirForm | None) -> HttpResponse:
     stand_in(request)
     units, bound = units_of(request.user), request.POST if request.method == "POST" and refused is None else None
-    form = RoomForm(bound, instance=one, units=units, garden=request.garden)
+    form = RoomForm(bound, instance=room, units=units, garden=request.garden)
     if form.is_valid():
         flows.keep_room(form.save(commit=False))
         messages.success(request, _("Kept; the forecasts of its trays are being updated."))
-        return redirect("room", request.garden.pk, one.pk)
-    context = {"form": form, "one": one, "air": air_lines(one, units), "air_form": refused or AirForm(units=units, room=one)}
-    context["loggers"] = logger_lines(one, units, clock.now())
+        return redirect("room", request.garden.pk, room.pk)
+    context = {
+        "form": form,
+        "room": room,
+        "air": air_lines(room, units),
+        "air_form": refused or AirForm(units=units, room=room),
+    }
+    context["loggers"] = logger_lines(room, units, clock.now())
     return render(request, "bench/room.html", context, status=INVALID if form.errors or refused else 200)
 
 
@@ -75,36 +80,36 @@ def _room(request: GardenRequest, one: Room, refused: AirForm | None) -> HttpRes
 @in_garden(writing=LOGS)
 def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
     """Air was read there."""
-    one = _found(request, room_id)
-    form = AirForm(request.POST, units=units_of(request.user), room=one)
+    room = _room_or_404(request, room_id)
+    form = AirForm(request.POST, units=units_of(request.user), room=room)
     if not form.is_valid():
-        return _room(request, one, form)
+        return _room(request, room, form)
     flows.note_air(form.air())
-    messages.success(request, _("Written down: the trays in {name} learn from it.").format(name=one.name))
-    return redirect("room", request.garden.pk, one.pk)
+    messages.success(request, _("Written down: the trays in {name} learn from it.").format(name=room.name))
+    return redirect("room", request.garden.pk, room.pk)
 
 
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.RoomAir", "air_id"))
 def remove_air(request: GardenRequest, room_id: int, air_id: int) -> HttpResponse:
     """Take a reading of the air back."""
-    one = _found(request, room_id)
-    air = RoomAir.objects.filter(room=one, pk=air_id).first()
+    room = _room_or_404(request, room_id)
+    air = RoomAir.objects.filter(room=room, pk=air_id).first()
     if air is None:
         raise Http404
     flows.remove_air(air)
     messages.success(request, _("Removed."))
-    return redirect("room", request.garden.pk, one.pk)
+    return redirect("room", request.garden.pk, room.pk)
 
 
 @require_POST
 @in_garden
 def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
     """Off the list."""
-    one = _found(request, room_id)
-    flows.remove_room(one)
+    room = _room_or_404(request, room_id)
+    flows.remove_room(room)
     text = _("{name} is off the list; what stood there stands in a usual room. It can be put back below.")
-    messages.success(request, text.format(name=one.name))
+    messages.success(request, text.format(name=room.name))
     return redirect("rooms", request.garden.pk)
 
 
@@ -112,17 +117,17 @@ def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
 @in_garden
 def put_back_room(request: GardenRequest, room_id: int) -> HttpResponse:
     """Undo that."""
-    one = request.garden.rooms.filter(pk=room_id, removed_at__isnull=False).first()
-    if one is None:
+    room = request.garden.rooms.filter(pk=room_id, removed_at__isnull=False).first()
+    if room is None:
         raise Http404
-    done = flows.put_back_room(one)
+    done = flows.put_back_room(room)
     taken = _("Another room is called {name} now. Rename that one first.")
-    messages.success(request, (_("{name} is back.") if done else taken).format(name=one.name))
+    messages.success(request, (_("{name} is back.") if done else taken).format(name=room.name))
     return redirect("rooms", request.garden.pk)
 
 
-def _found(request: GardenRequest, room_id: int) -> Room:
-    one = selectors.rooms_in(request.garden).filter(pk=room_id).first()
-    if one is None:
+def _room_or_404(request: GardenRequest, room_id: int) -> Room:
+    room = selectors.rooms_in(request.garden).filter(pk=room_id).first()
+    if room is None:
         raise Http404
-    return one
+    return room

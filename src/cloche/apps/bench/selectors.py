@@ -47,17 +47,17 @@ def there(period: HeatPeriod | HotbedTray | Lamp, today: date) -> bool:
 
 def hotbed_below(place: Place, today: date) -> Place | None:
     """The hotbed on which it stands today."""
-    return next((one.hotbed for one in place.on_hotbeds.all() if there(one, today)), None)
+    return next((stay.hotbed for stay in place.on_hotbeds.all() if there(stay, today)), None)
 
 
 def heat_on(place: Place, today: date) -> HeatPeriod | None:
     """What warms it today: of several the one that came last."""
-    return next((one for one in reversed(place.heat_periods.all()) if there(one, today)), None)
+    return next((heat_period for heat_period in reversed(place.heat_periods.all()) if there(heat_period, today)), None)
 
 
 def lamps_on(place: Place, today: date) -> list[Lamp]:
     """What lights it today."""
-    return [one for one in place.lamps.all() if there(one, today)]
+    return [lamp for lamp in place.lamps.all() if there(lamp, today)]
 
 
 def planting_from(garden: Garden, keys: set[str]) -> dict[str, tuple[date, Place]]:
@@ -67,10 +67,10 @@ def planting_from(garden: Garden, keys: set[str]) -> dict[str, tuple[date, Place
     rows = CropOutlook.objects.filter(
         place__garden=garden, place__removed_at__isnull=True, crop_key__in=keys, method=CropOutlook.Method.TRANSPLANTED
     )
-    found: dict[str, tuple[date, Place]] = {}
+    by_crop: dict[str, tuple[date, Place]] = {}
     rows = rows.exclude(place__kind__in=BENCHES).select_related("place").only("crop_key", "windows", "place")
     for row in rows:
         for window in row.windows[:1]:
-            if row.crop_key not in found or window.earliest < found[row.crop_key][0]:
-                found[row.crop_key] = (window.earliest, row.place)
-    return found
+            if row.crop_key not in by_crop or window.earliest < by_crop[row.crop_key][0]:
+                by_crop[row.crop_key] = (window.earliest, row.place)
+    return by_crop

@@ -20,10 +20,10 @@ LEAST_KWH = 0.5
 def heated_since(place: Place, today: date) -> date | None:
     """First day of the heat that is on, or was on last; periods that follow each other are one. None: it never was."""
     since: date | None = None
-    for one in place.heat_periods.exclude(source=HeatPeriod.Kind.HOUSE).filter(first__lte=today).order_by("-first"):
-        if since is not None and one.last is not None and (since - one.last).days > 1:
+    for heat_period in place.heat_periods.exclude(source=HeatPeriod.Kind.HOUSE).filter(first__lte=today).order_by("-first"):
+        if since is not None and heat_period.last is not None and (since - heat_period.last).days > 1:
             break
-        since = one.first
+        since = heat_period.first
     return since
 
 

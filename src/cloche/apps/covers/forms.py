@@ -75,12 +75,12 @@ class SeasonForm(forms.Form):
         return self._few("cover", MOST_COVERS, "covers")
 
     def _few(self, name: str, most: int, what: str) -> list[str]:
-        found: list[str] = self.cleaned_data[name]
-        if len(found) > most:
+        chosen: list[str] = self.cleaned_data[name]
+        if len(chosen) > most:
             raise forms.ValidationError(
-                _("At most {most} {what} at a time; {len} are ticked.").format(most=most, what=what, len=len(found))
+                _("At most {most} {what} at a time; {len} are ticked.").format(most=most, what=what, len=len(chosen))
             )
-        return found
+        return chosen
 
 
 class PutOnForm(CoverForm):

@@ -66,9 +66,9 @@ def pairs_before(trial: CoverTrial) -> list[Pair]:
     cover came."""
     since, zone = trial.begun_on - timedelta(days=BEFORE_D), trial.covered.garden.timezone
     covers = list(CoverPeriod.objects.filter(place__in=(trial.covered_id, trial.bare_id)))
-    if not any(one.place_id == trial.covered_id for one in covers):
+    if not any(cover.place_id == trial.covered_id for cover in covers):
         return []
-    spans = [(one.first, one.last or date.max) for one in covers]
+    spans = [(cover.first, cover.last or date.max) for cover in covers]
     early = [(pair, pair.at.astimezone(zone).date()) for pair in pairs_of(trial, since)]
     return [pair for pair, on in early if on < trial.begun_on and not any(first <= on <= last for first, last in spans)]
 

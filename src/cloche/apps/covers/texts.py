@@ -48,59 +48,59 @@ class Advice:
         return f"{self.do} {self.why}".strip()
 
 
-def temperature(one: Watched, value: float) -> str:
+def temperature(watched: Watched, value: float) -> str:
     """In whole degrees."""
-    return one.units.temperature_text(value, 0)
+    return watched.units.temperature_text(value, 0)
 
 
-def clock(one: Watched, number: int, hour: float) -> str:
+def clock(watched: Watched, number: int, hour: float) -> str:
     """An hour of a coming day, as the garden's clock has it."""
-    return words.clock(one.at(number, hour))
+    return words.clock(watched.at(number, hour))
 
 
-def day_name(one: Watched, number: int) -> str:
+def day_name(watched: Watched, number: int) -> str:
     """Today, Tomorrow, Friday."""
-    return (_("Today"), _("Tomorrow"))[number] if number < 2 else words.weekday_name(one.today + timedelta(days=number))
+    return (_("Today"), _("Tomorrow"))[number] if number < 2 else words.weekday_name(watched.today + timedelta(days=number))
 
 
-def cover(one: Watched) -> str:
+def cover(watched: Watched) -> str:
     """What stands there: one's own by its name."""
-    return one.own or _("the {name_of}").format(name_of=covers.name_of(one.data.cover))
+    return watched.own or _("the {name_of}").format(name_of=covers.name_of(watched.data.cover))
 
 
-def who(one: Watched, number: int | None) -> str:
+def who(watched: Watched, number: int | None) -> str:
     """Whose limit it is: lettuce seedlings. number: among what grows there."""
     if number is None:
         return _("seedlings, as nothing is written down there")
-    there = one.data.growing[number]
+    there = watched.data.growing[number]
     crop = crops.crop(there.crop_key)
     if there.stage is Stage.GROWN:
         return crop.name_plural
     return f"{crop.name.lower()} {_('seed') if there.stage is Stage.LYING else _('seedlings')}"
 
 
-def opening(one: Watched, number: int, away: bool = False) -> Advice:
+def opening(watched: Watched, number: int, away: bool = False) -> Advice:
     """How far to open it on a day, and from when to when; while that hour is past, what to do now."""
-    day = one.days[number]
+    day = watched.days[number]
     plan = (day.away or day.plan) if away else day.plan
-    lies = one.data.cover in covers.SELF_AIRING
-    if not one.data.growing:
-        hotter = temperature(one, plan.hottest_shut_c[1])
+    lies = watched.data.cover in covers.SELF_AIRING
+    if not watched.data.growing:
+        hotter = temperature(watched, plan.hottest_shut_c[1])
         return Advice(
             _("Nothing is recorded as growing here: leave it closed, and it warms the soil."),
             _("If something does grow there, record it: closed, the air inside may reach {hotter}.").format(hotter=hotter),
         )
     if plan.opening == 0:
         do = _("It can stay on.") if lies else _("Keep it closed.")
-        return Advice(do, _hottest_closed(one, plan, one.data.limits.hot_by))
-    start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
-    if one.is_past(number, plan):
+        return Advice(do, _hottest_closed(watched, plan, watched.data.limits.hot_by))
+    start, end = clock(watched, number, plan.from_h), clock(watched, number, plan.to_h)
+    if watched.is_past(number, plan):
         return Advice(_("Close it for the night; today’s hours for opening are over."), "")
-    late = one.is_under_way(number, plan)
+    late = watched.is_under_way(number, plan)
     if is_too_hot(plan):
         lift = _("Lift it off") if lies else _("Take it off, or open it wide and shade it")
         when = _("now, until {end}").format(end=end) if late else _("from {start} to {end}").format(start=start, end=end)
-        return Advice(f"{lift} {when}.", f"{_closed(one, plan)} {_too_hot(one, plan)}")
+        return Advice(f"{lift} {when}.", f"{_closed(watched, plan)} {_too_hot(watched, plan)}")
     if lies:
         how = _("Lift it")
     elif plan.opening == 1:
@@ -109,88 +109,88 @@ def opening(one: Watched, number: int, away: bool = False) -> Advice:
         how = _("Open it {opened}").format(opened=OPENED[plan.opening])
     back = _("put it back by {end}").format(end=end) if lies else _("close it by {end}").format(end=end)
     when = _("now") if late else _("from {start}").format(start=start)
-    only = "" if late else _unless_cool(one, number, plan, _("it"))
-    return Advice(f"{how} {when}, {back}.", f"{only}{_closed(one, plan)} {_opened(one, plan)}")
+    only = "" if late else _unless_cool(watched, number, plan, _("it"))
+    return Advice(f"{how} {when}, {back}.", f"{only}{_closed(watched, plan)} {_opened(watched, plan)}")
 
 
-def _closed(one: Watched, plan: Plan) -> str:
+def _closed(watched: Watched, plan: Plan) -> str:
     """What it would reach if nobody opened it, against the limit of what grows there."""
-    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
-    limit = temperature(one, one.data.limits.hot_c)
+    hot, hotter = (temperature(watched, value) for value in plan.hottest_shut_c)
+    limit = temperature(watched, watched.data.limits.hot_c)
     text = _("If left closed, it would reach {hot} ({hotter} at worst). The limit for {who} is {limit}.")
-    if plan.hottest_shut_c[1] <= one.data.limits.hot_c:
+    if plan.hottest_shut_c[1] <= watched.data.limits.hot_c:
         text = _("If left closed, it would reach {hot} ({hotter} at worst), too close to the {limit} that {who} can take.")
-    return text.format(hot=hot, hotter=hotter, who=who(one, one.data.limits.hot_by), limit=limit)
+    return text.format(hot=hot, hotter=hotter, who=who(watched, watched.data.limits.hot_by), limit=limit)
 
 
-def _opened(one: Watched, plan: Plan) -> str:
+def _opened(watched: Watched, plan: Plan) -> str:
     """What it reaches opened as advised, and what to do where that may not be enough."""
-    so, sure = temperature(one, plan.hottest_c[0]), words.likely(plan.risk)
+    so, sure = temperature(watched, plan.hottest_c[0]), words.likely(plan.risk)
     text = _("Opened like this, it reaches {so}.").format(so=so)
     return text if plan.holds else text + " " + _("It may still pass the limit ({sure}): shade it as well.").format(sure=sure)
 
 
-def _too_hot(one: Watched, plan: Plan) -> str:
+def _too_hot(watched: Watched, plan: Plan) -> str:
     """Return why no opening is enough, by the temperature it may reach: the usual one can lie below the limit."""
-    return _("Even wide open and unshaded it may reach {worst}.").format(worst=temperature(one, plan.hottest_c[1]))
+    return _("Even wide open and unshaded it may reach {worst}.").format(worst=temperature(watched, plan.hottest_c[1]))
 
 
-def _hottest_closed(one: Watched, plan: Plan, by: int | None) -> str:
-    hot, hotter = (temperature(one, value) for value in plan.hottest_shut_c)
+def _hottest_closed(watched: Watched, plan: Plan, by: int | None) -> str:
+    hot, hotter = (temperature(watched, value) for value in plan.hottest_shut_c)
     return _("It reaches {hot} ({hotter} at worst). The limit for {who} is {limit}.").format(
-        hot=hot, hotter=hotter, who=who(one, by), limit=temperature(one, one.data.limits.hot_c)
+        hot=hot, hotter=hotter, who=who(watched, by), limit=temperature(watched, watched.data.limits.hot_c)
     )
 
 
-def _unless_cool(one: Watched, number: int, plan: Plan, what: str) -> str:
+def _unless_cool(watched: Watched, number: int, plan: Plan, what: str) -> str:
     if plan.look_c is None:
         return ""
-    cool, start = temperature(one, plan.look_c), clock(one, number, plan.from_h)
+    cool, start = temperature(watched, plan.look_c), clock(watched, number, plan.from_h)
     return _("If it is under {cool} inside at {start}, {what} can stay closed. ").format(cool=cool, start=start, what=what)
 
 
-def doors(one: Watched, number: int) -> Advice | None:
+def doors(watched: Watched, number: int) -> Advice | None:
     """The house's own doors and vents on a day; None in the open."""
-    if not one.data.doors:
+    if not watched.data.doors:
         return None
-    plan, house = one.data.doors[number], _("the {within}").format(within=one.place.within)
-    if not one.data.growing:
+    plan, house = watched.data.doors[number], _("the {within}").format(within=watched.place.within)
+    if not watched.data.growing:
         return Advice(
             _("Nothing is recorded as growing in {house}: its doors and vents can stay closed.").format(house=house), ""
         )
     if plan.opening == 0:
         do = _("Doors and vents of {house} can stay closed.").format(house=house)
-        return Advice(do, _hottest_closed(one, plan, one.data.limits.hot_by))
-    start, end = clock(one, number, plan.from_h), clock(one, number, plan.to_h)
-    if one.is_past(number, plan):
+        return Advice(do, _hottest_closed(watched, plan, watched.data.limits.hot_by))
+    start, end = clock(watched, number, plan.from_h), clock(watched, number, plan.to_h)
+    if watched.is_past(number, plan):
         return Advice(_("Close the doors and vents of {house} for the night.").format(house=house), "")
-    late = one.is_under_way(number, plan)
+    late = watched.is_under_way(number, plan)
     when = _("now") if late else _("from {start}").format(start=start)
     do = _("Open doors and vents of {house} {doors} {when}, and close them by {end}.").format(
         house=house, doors=DOORS[plan.opening], when=when, end=end
     )
-    only = "" if late else _unless_cool(one, number, plan, _("they"))
-    return Advice(do, f"{only}{_closed(one, plan)} {_opened(one, plan)}")
+    only = "" if late else _unless_cool(watched, number, plan, _("they"))
+    return Advice(do, f"{only}{_closed(watched, plan)} {_opened(watched, plan)}")
 
 
-def picking(one: Watched, number: int) -> str:
+def picking(watched: Watched, number: int) -> str:
     """When to open it for picking, in cold weather."""
-    pick = one.days[number].pick
+    pick = watched.days[number].pick
     if not pick:
         return ""
-    at, inside = clock(one, number, pick[0]), temperature(one, pick[1])
+    at, inside = clock(watched, number, pick[0]), temperature(watched, pick[1])
     return _("For picking open it about {at}, {inside} inside: the sun still warms it again.").format(at=at, inside=inside)
 
 
-def night(one: Watched, number: int) -> Advice | None:
+def night(watched: Watched, number: int) -> Advice | None:
     """What a night asks for; None where frost can hurt nobody. do: a verb's phrase, empty where it needs nothing."""
-    if number >= len(one.data.nights):
+    if number >= len(watched.data.nights):
         return None
-    plan, limits = one.data.nights[number], one.data.limits
+    plan, limits = watched.data.nights[number], watched.data.limits
     limit_c = limits.cold_c or 0.0
-    cold, colder = (_apart(one, value, limit_c) for value in plan.coldest_left_c)
+    cold, colder = (_apart(watched, value, limit_c) for value in plan.coldest_left_c)
     survive = _("{who} survive {temperature}").format(
-        who=words.sentence(who(one, limits.cold_by)), temperature=_apart(one, limit_c, plan.coldest_left_c[1])
+        who=words.sentence(who(watched, limits.cold_by)), temperature=_apart(watched, limit_c, plan.coldest_left_c[1])
     )
     if plan.way is None:
         return Advice(
@@ -199,7 +199,7 @@ def night(one: Watched, number: int) -> Advice | None:
                 cold=cold, colder=colder, survive=survive
             ),
         )
-    ripe = any(there.stage is Stage.GROWN for there in one.data.growing)
+    ripe = any(there.stage is Stage.GROWN for there in watched.data.growing)
     holds = "" if plan.holds else _(" Even so it may not be enough") + (_(": pick now what is ready.") if ripe else ".")
     return Advice(
         WAYS[plan.way],
@@ -209,15 +209,15 @@ def night(one: Watched, number: int) -> Advice | None:
     )
 
 
-def _apart(one: Watched, value: float, other: float) -> str:
+def _apart(watched: Watched, value: float, other: float) -> str:
     """In whole degrees, or with a decimal where two different temperatures would read the same."""
-    whole, same = temperature(one, value), temperature(one, other)
-    return one.units.temperature_text(value, 1) if whole == same and value != other else whole
+    whole, same = temperature(watched, value), temperature(watched, other)
+    return watched.units.temperature_text(value, 1) if whole == same and value != other else whole
 
 
-def night_sentence(one: Watched, number: int) -> str:
+def night_sentence(watched: Watched, number: int) -> str:
     """The same as one sentence."""
-    advice = night(one, number)
+    advice = night(watched, number)
     if advice is None:
         return ""
     return (
@@ -237,12 +237,12 @@ def warning(what: WeatherWarning, units: Units) -> str:
     return WARNS[what.what].format(value=written[what.what](what.value))
 
 
-def water(one: Watched) -> str:
+def water(watched: Watched) -> str:
     """When it wants water, for what no rain reaches."""
-    days = one.data.water_d
+    days = watched.data.water_d
     if days is None:
         return ""
-    when = _("now") if days == 0 else _("by {day}").format(day=words.day(one.today + timedelta(days=days), one.today))
+    when = _("now") if days == 0 else _("by {day}").format(day=words.day(watched.today + timedelta(days=days), watched.today))
     return _(
         "The top is dry {when}: water a little in the morning; do not flood it, for nothing dries off in a closed cover."
     ).format(when=when)

@@ -64,20 +64,20 @@ def trials(request: GardenRequest) -> HttpResponse:
 def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
     """One, and reading a pair for it."""
     request.room = "covers"  # type: ignore[attr-defined]
-    found, units = _trial(request, trial_id), units_of(request.user)
-    form = PairForm(request.POST or None, trial=found, units=units, now=clock.now())
+    cover_trial, units = _trial(request, trial_id), units_of(request.user)
+    form = PairForm(request.POST or None, trial=cover_trial, units=units, now=clock.now())
     if form.is_valid():
         data = form.cleaned_data
         try:
-            flow.read_pair(found, data["at"], data["covered"], data["bare"], request.user)
+            flow.read_pair(cover_trial, data["at"], data["covered"], data["bare"], request.user)
         except AlreadyThere as twin:
             form.add_error(
                 "at", _("{name} has a reading at that time and depth already.").format(name=twin.existing.place.name)
             )
         else:
             messages.success(request, _("Both are written down, in the trial and in each place’s own record."))
-            return redirect("trial", request.garden.pk, found.pk)
-    page = pages.trial_page(found, units, clock.today(request.garden.timezone))
+            return redirect("trial", request.garden.pk, cover_trial.pk)
+    page = pages.trial_page(cover_trial, units, clock.today(request.garden.timezone))
     context = {"page": page, "form": form, "tab": "trials"}
     return render(request, "covers/trial.html", context, status=INVALID if form.errors else 200)
 
@@ -130,7 +130,7 @@ def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
 
 
 def _trial(request: GardenRequest, trial_id: int) -> CoverTrial:
-    found = next((one for one in trials_in(request.garden) if one.pk == trial_id), None)
-    if found is None:
+    cover_trial = next((cover_trial for cover_trial in trials_in(request.garden) if cover_trial.pk == trial_id), None)
+    if cover_trial is None:
         raise Http404
-    return found
+    return cover_trial

@@ -85,12 +85,12 @@ def _query(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -
 
 def _picks(form: SeasonForm) -> list[dict[str, Any]]:
     """The two lists to tick, each with what is ticked in words."""
-    found = []
+    picks = []
     for name in ("crop", "cover"):
         bound = form[name]
         ticked = [text for key, text in form.fields[name].choices if key in (bound.value() or [])]  # type: ignore[attr-defined]
-        found.append({"bound": bound, "label": bound.label, "chosen": words.listed(ticked, 3) or "none"})
-    return found
+        picks.append({"bound": bound, "label": bound.label, "chosen": words.listed(ticked, 3) or "none"})
+    return picks
 
 
 @in_garden

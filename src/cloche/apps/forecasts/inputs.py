@@ -77,7 +77,7 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         pane=_pane(place),
         lamps=tuple(lamp_span(lamp) for lamp in place.lamps.all()),
         limits=learned_limits(garden),
-        set_out=tuple(_set_out(one) for one in set_out_at(place, today) if one.sowing_id is None),
+        set_out=tuple(_set_out(planting) for planting in set_out_at(place, today) if planting.sowing_id is None),
         away=None if garden.away_from_h is None or garden.away_to_h is None else (garden.away_from_h, garden.away_to_h),
     )
 
@@ -85,15 +85,15 @@ def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
 def _below(place: Place, sowings: list[Sowing]) -> tuple[OnHotbed, ...]:
     """Hotbeds on which it stands for a time; none below a hotbed, whatever it was before: each would ask for the other."""
     stays = place.on_hotbeds.filter(hotbed__removed_at__isnull=True, hotbed__kind="hotbed")
-    return () if place.kind == "hotbed" else tuple(_on_hotbed(one, sowings) for one in stays)
+    return () if place.kind == "hotbed" else tuple(_on_hotbed(stay, sowings) for stay in stays)
 
 
-def _on_hotbed(one: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
+def _on_hotbed(stay: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
     """A hotbed below a tray, as its own readings have taught it."""
-    known = Forecast.objects.filter(place=one.hotbed).first()
+    known = Forecast.objects.filter(place=stay.hotbed).first()
     learned = known.ground.parameters if known and known.ground else {}
     factors = {name: learned[name][1] for name in OF_HOTBED if name in learned}
-    return OnHotbed(described(one.hotbed, sowings), factors, one.first, one.last)
+    return OnHotbed(described(stay.hotbed, sowings), factors, stay.first, stay.last)
 
 
 def heat_span(period: HeatPeriod) -> HeatSpan:
@@ -168,8 +168,20 @@ def _fills(place: Place) -> tuple[tuple[Build, date], ...]:
     if bed is None:
         return ()
     return tuple(
-        (Build(one.material, one.depth_m, bed.length_m, bed.width_m, one.moist, one.trodden, bed.insulated, bed.soil_m), one.on)
-        for one in place.hotbed_fills.filter(on__gt=bed.filled_on)
+        (
+            Build(
+                hotbed_fill.material,
+                hotbed_fill.depth_m,
+                bed.length_m,
+                bed.width_m,
+                hotbed_fill.moist,
+                hotbed_fill.trodden,
+                bed.insulated,
+                bed.soil_m,
+            ),
+            hotbed_fill.on,
+        )
+        for hotbed_fill in place.hotbed_fills.filter(on__gt=bed.filled_on)
     )
 
 

@@ -39,7 +39,7 @@ def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
     # The rest of a forecast is large and of no concern here.
     rows = rows.select_related("place").defer("ground", "frosts", "nights", "watch")
     evidence = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
-    return [(place, found) for place, found in evidence if found]
+    return [(place, known) for place, known in evidence if known]
 
 
 def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | None) -> None:

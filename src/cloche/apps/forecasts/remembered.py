@@ -47,29 +47,29 @@ def _outlooks(place_id: int, first: int, last: int, number: int) -> list[BriefOu
 
 def fill(forecasts: Iterable[Forecast]) -> None:
     """Give forecasts whose records were left out what is stored of them: at most one query."""
-    those = [(one, one.stored) for one in forecasts]
-    lacking = [one.pk for one, stored in those if stored is not None and not _records(stored)]
+    those = [(forecast, forecast.stored) for forecast in forecasts]
+    lacking = [forecast.pk for forecast, stored in those if stored is not None and not _records(stored)]
     if lacking:
         for row in Forecast.objects.filter(pk__in=lacking).values("stored", *RECORDS):
             _records(row.pop("stored")).update(row)
-    for one, stored in those:
+    for forecast, stored in those:
         # What was stored anew in between is read by itself.
         if stored is not None:
             for name, record in _records(stored).items():
-                setattr(one, name, record)
+                setattr(forecast, name, record)
 
 
 def outlooks_in(garden: Garden) -> list[BriefOutlook]:
     """Every crop in every place, in the way that suits it, in the order in which they were worked out: at most two queries."""
     rows = CropOutlook.objects.filter(place__garden=garden, better=True)
     lots = rows.order_by("place_id").values_list("place_id").annotate(Min("pk"), Max("pk"), Count("pk"))
-    found = {lot[0]: _outlooks(*lot) for lot in lots}
-    lacking = [place_id for place_id, kept in found.items() if not kept]
+    by_lot = {lot[0]: _outlooks(*lot) for lot in lots}
+    lacking = [place_id for place_id, kept in by_lot.items() if not kept]
     if lacking:
         read: dict[int, list[BriefOutlook]] = {place_id: [] for place_id in lacking}
         for row in rows.filter(place_id__in=lacking).order_by("pk").values_list(*BriefOutlook._fields):
             read[row[0]].append(BriefOutlook(*row))
         for place_id, outlooks in read.items():
             # At once: another thread never finds it half filled.
-            found[place_id][:] = outlooks
-    return [one for kept in found.values() for one in kept]
+            by_lot[place_id][:] = outlooks
+    return [outlook for kept in by_lot.values() for outlook in kept]

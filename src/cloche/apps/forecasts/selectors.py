@@ -33,8 +33,8 @@ class Ground:
     @property
     def data(self) -> PlaceForecast:
         """What is stored of it."""
-        found: PlaceForecast = self.forecast.ground
-        return found
+        ground: PlaceForecast = self.forecast.ground
+        return ground
 
     @property
     def start(self) -> datetime:
@@ -115,12 +115,12 @@ def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
     by_place: dict[int, list[CropOutlook]] = {}
     for row in CropOutlook.objects.filter(place__garden=garden, better=True).defer(*HEAVY).order_by("id"):
         by_place.setdefault(row.place_id, []).append(row)
-    found: dict[str, list[CropOutlook]] = {}
+    by_crop: dict[str, list[CropOutlook]] = {}
     for place in garden.places.all():
         for row in by_place.get(place.pk, ()):
             row.place = place
-            found.setdefault(row.crop_key, []).append(row)
-    return found
+            by_crop.setdefault(row.crop_key, []).append(row)
+    return by_crop
 
 
 @dataclass(frozen=True)
@@ -138,11 +138,11 @@ def sown_windows(places: Iterable[Place], outlooks: Outlooks) -> dict[str, list[
     for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.hopeless:
             by_place.setdefault(row.place_id, []).append(row)
-    found: dict[str, list[Sown]] = {}
+    by_crop: dict[str, list[Sown]] = {}
     for place in places:
         for row in by_place.get(place.pk, ()):
-            found.setdefault(row.crop_key, []).append(Sown(place, row.windows, row.sow_now))
-    return found
+            by_crop.setdefault(row.crop_key, []).append(Sown(place, row.windows, row.sow_now))
+    return by_crop
 
 
 def elsewhere(place: Place, crop_key: str) -> list[CropOutlook]:
@@ -169,21 +169,21 @@ def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
 def open_now(outlooks: Outlooks) -> dict[int, dict[str, float]]:
     """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
     rows = [(row.half_d, row.place_id, row.crop_key) for row in outlooks if row.sow_now and row.half_d is not None]
-    found: dict[int, dict[str, float]] = {}
+    by_place: dict[int, dict[str, float]] = {}
     for half_d, place_id, key in sorted(rows, key=lambda row: row[0]):
-        found.setdefault(place_id, {})[key] = float(half_d)
-    return found
+        by_place.setdefault(place_id, {})[key] = float(half_d)
+    return by_place
 
 
 def held_now(outlooks: Outlooks) -> dict[int, set[str]]:
     """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
-    found: dict[int, set[str]] = {}
+    by_place: dict[int, set[str]] = {}
     for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.sow_now and not row.hopeless:
             reason = row.windows[0].opens_after if row.windows else row.main_limit
             if reason and reason not in SOIL:
-                found.setdefault(row.place_id, set()).add(row.crop_key)
-    return found
+                by_place.setdefault(row.place_id, set()).add(row.crop_key)
+    return by_place
 
 
 def next_openings(outlooks: Outlooks) -> list[tuple[date, int, str]]:
@@ -196,21 +196,21 @@ def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
     """Windows that moved since an instant, each once: as it was then, and as it is now; in walking order."""
     current = garden.places.values_list("pk", flat=True)
     rows = WindowChange.objects.filter(place_id__in=current, at__gte=since).select_related("place")
-    found: dict[tuple[int, str, str], WindowChange] = {}
+    changes: dict[tuple[int, str, str], WindowChange] = {}
     for row in rows.order_by("place__walking_order", "place_id", "at", "id"):
-        first = found.setdefault((row.place_id, row.crop_key, row.method), row)
+        first = changes.setdefault((row.place_id, row.crop_key, row.method), row)
         first.after = row.after
-    return [row for row in found.values() if row.before != row.after]
+    return [row for row in changes.values() if row.before != row.after]
 
 
 def leaning(outlooks: Outlooks, until: date) -> dict[int, int]:
     """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
-    found: dict[int, int] = {}
+    by_place: dict[int, int] = {}
     for row in outlooks:
         if not row.hopeless:
             edges = [row.windows[0].last if row.sow_now else row.windows[0].earliest] if row.windows else []
-            found[row.place_id] = found.get(row.place_id, 0) + sum(edge <= until for edge in edges)
-    return found
+            by_place[row.place_id] = by_place.get(row.place_id, 0) + sum(edge <= until for edge in edges)
+    return by_place
 
 
 def kept_soil(place: Place, since: int) -> dict[date, float]:

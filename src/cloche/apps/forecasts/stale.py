@@ -26,8 +26,8 @@ def stale_places() -> list[int]:
 
 
 def _stale_in(timezone_name: str) -> list[tuple[int, int, int]]:
-    found = stale(Place.objects.filter(garden__timezone_name=timezone_name), clock.today(zone_of(timezone_name)))
-    return list(found.values_list("garden_id", "walking_order", "pk"))
+    outdated = stale(Place.objects.filter(garden__timezone_name=timezone_name), clock.today(zone_of(timezone_name)))
+    return list(outdated.values_list("garden_id", "walking_order", "pk"))
 
 
 def stale(places: QuerySet[Place], today: date) -> QuerySet[Place]:

@@ -22,13 +22,13 @@ SOURCES: list[Source] = []
 
 def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
     """All of it since a moment, oldest first."""
-    found = [
+    measured = [
         *air_under(place, since),
         *_logged(place, since),
         *_in_room(place, since),
-        *(one for source in SOURCES for one in source(place, since)),
+        *(reading for source in SOURCES for reading in source(place, since)),
     ]
-    return tuple(sorted(found, key=lambda one: one.at))
+    return tuple(sorted(measured, key=lambda reading: reading.at))
 
 
 def _logged(place: Place, since: datetime) -> list[Under]:
@@ -37,8 +37,8 @@ def _logged(place: Place, since: datetime) -> list[Under]:
 
 
 def _some(what: str, hours: list[HourPoint]) -> list[Under]:
-    some = [one for one in hours if one.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
-    return [Under(what, one.taken_at, one.taken_at, one.temperature_c) for one in some]
+    some = [hour for hour in hours if hour.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
+    return [Under(what, hour.taken_at, hour.taken_at, hour.temperature_c) for hour in some]
 
 
 def _in_room(place: Place, since: datetime) -> list[Under]:

@@ -30,7 +30,7 @@ KM_PER_MILE = 1.609344
 
 
 @dataclass(frozen=True)
-class Found:
+class TownChoice:
     """A town to choose: in words, and the address that goes on with it."""
 
     text: str
@@ -73,9 +73,9 @@ def point_of(query: Mapping[str, Any]) -> tuple[float, float] | None:
     return (latitude, longitude) if fits else None
 
 
-def towns(query: str) -> list[Found]:
+def towns(query: str) -> list[TownChoice]:
     """Towns whose name begins so."""
-    return [Found(f"{town.name}, {town.lies_in}", _on(town.latitude_deg, town.longitude_deg)) for town in site.find(query)]
+    return [TownChoice(f"{town.name}, {town.lies_in}", _on(town.latitude_deg, town.longitude_deg)) for town in site.find(query)]
 
 
 def _on(latitude_deg: float, longitude_deg: float) -> str:

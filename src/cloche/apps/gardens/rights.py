@@ -63,10 +63,10 @@ def fitted(request: HttpRequest, membership: Membership, response: HttpResponseB
     if membership.may(GROWS) or whole is None or "text/html" not in response.get("Content-Type", ""):
         return response
 
-    def marked(found: re.Match[bytes]) -> bytes:
-        tag = found.group().decode()
+    def marked(match: re.Match[bytes]) -> bytes:
+        tag = match.group().decode()
         if not _is_refused(request, membership, tag):
-            return found.group()
+            return match.group()
         return (tag[:-1].rstrip("/") + MARK + ">").encode()
 
     response.content = _TAGS.sub(marked, whole)  # type: ignore[attr-defined]

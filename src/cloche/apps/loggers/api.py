@@ -174,7 +174,7 @@ ANSWERS = {200: TakenOut, 422: Misread} | REFUSALS
 @api.post("/readings", response=ANSWERS, summary="Send many values", operation_id="send_readings")
 def send_readings(request: HttpRequest, sent: ManyIn) -> TakenOut:
     """Values are kept once by channel and time: send again whatever was not answered. Those that cannot be taken come back."""
-    rows = [Sent(one.channel, one.temperature, one.at) for one in sent.readings]
+    rows = [Sent(reading.channel, reading.temperature, reading.at) for reading in sent.readings]
     return _out(take_in(_device(request), rows, sent.unit or "", sent.sent_at))
 
 
@@ -196,7 +196,7 @@ def send_csv(request: HttpRequest) -> TakenOut:
     """A heading “at,channel,temperature” and a line a value; times with their offset. Lines that cannot be read come back."""
     rows, numbers, refused = _csv_rows(request.body)
     taken = take_in(_device(request), rows)
-    moved = [RefusedOut(index=numbers[one.index], code=one.code, message=one.message) for one in taken.refused]  # type: ignore[arg-type]
+    moved = [RefusedOut(index=numbers[refusal.index], code=refusal.code, message=refusal.message) for refusal in taken.refused]  # type: ignore[arg-type]
     return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=sorted([*refused, *moved], key=_index))
 
 
@@ -250,12 +250,12 @@ def _device(request: HttpRequest) -> Device:
     return request.auth  # type: ignore[attr-defined, no-any-return]
 
 
-def _index(one: RefusedOut) -> int:
-    return one.index
+def _index(refusal: RefusedOut) -> int:
+    return refusal.index
 
 
 def _out(taken: Taken) -> TakenOut:
-    refused = [RefusedOut(index=one.index, code=one.code, message=one.message) for one in taken.refused]  # type: ignore[arg-type]
+    refused = [RefusedOut(index=refusal.index, code=refusal.code, message=refusal.message) for refusal in taken.refused]  # type: ignore[arg-type]
     return TakenOut(kept=taken.kept, known=taken.known, faulty=taken.faulty, refused=refused)
 
 
@@ -275,7 +275,7 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
     try:
         read = CSV_ROWS.validate_python(cells)
     except ValidationError as broken:
-        wrong = {int(one["loc"][0]) for one in broken.errors(include_url=False, include_context=False, include_input=False)}
+        wrong = {int(error["loc"][0]) for error in broken.errors(include_url=False, include_context=False, include_input=False)}
         read = CSV_ROWS.validate_python([row for index, row in enumerate(cells) if index not in wrong])
     rows = [Sent(channel, temperature, at) for at, channel, temperature in read]
     numbers = [index for index in range(len(cells)) if index not in wrong]

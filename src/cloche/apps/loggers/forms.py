@@ -89,7 +89,7 @@ class MappingForm(forms.ModelForm):
     def clean(self) -> dict[str, Any]:
         """Pointers and topics that can be looked for, each topic once, not more than anyone needs."""
         data = super().clean() or {}
-        for name, check in [("topic", check_topic), *((one, check_pointer) for one in ("value", "at", "channel", "each"))]:
+        for name, check in [("topic", check_topic), *((name, check_pointer) for name in ("value", "at", "channel", "each"))]:
             if not data.get(name):
                 continue
             try:
@@ -139,9 +139,9 @@ class ProbeForm(forms.Form):
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         places, rooms = garden.places.all(), garden.rooms.filter(removed_at__isnull=True).order_by("name")
-        self.choosable = {str(one.pk): one for one in places} | {f"{IN_ROOM}{one.pk}": one for one in rooms}
+        self.choosable = {str(place.pk): place for place in places} | {f"{IN_ROOM}{room.pk}": room for room in rooms}
         choice = cast(forms.ChoiceField, self.fields["place"])
-        choice.choices = [("", "---------"), *((key, one.name) for key, one in self.choosable.items())]
+        choice.choices = [("", "---------"), *((key, target.name) for key, target in self.choosable.items())]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
         self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")

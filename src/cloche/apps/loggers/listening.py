@@ -66,7 +66,7 @@ def heard(payload: bytes) -> tuple[Device, Taken]:
         sent = ManyIn.model_validate(words)
     except ValidationError as broken:
         raise NotTaken(_amiss(broken), device) from broken
-    rows = [Sent(one.channel, one.temperature, one.at) for one in sent.readings]
+    rows = [Sent(reading.channel, reading.temperature, reading.at) for reading in sent.readings]
     return device, take_in(device, rows, sent.unit or "", sent.sent_at)
 
 
@@ -153,7 +153,7 @@ def _take_mapped(topic: str, payload: bytes, retained: bool) -> None:
     for mapping in _unless_away(lambda: mapped.mappings_for(topic)):
         if retained and not mapping.at:
             continue
-        reason = _guarded(lambda one=mapping: _of_refused(mapped.take_message(one, payload, topic)))  # type: ignore[misc]
+        reason = _guarded(lambda bound=mapping: _of_refused(mapped.take_message(bound, payload, topic)))  # type: ignore[misc]
         if reason:
             _keep(payload, f"{topic}: {reason}", mapping.device)
 

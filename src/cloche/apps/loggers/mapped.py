@@ -72,7 +72,7 @@ def channel_in(topic: str, pattern: str) -> str:
     levels, wanted = topic.split("/"), pattern.split("/")
     if wanted[-1] == REST:
         wanted[-1:] = [WILD] * (len(levels) - len(wanted) + 1)
-    open_levels = [level for level, one in zip(levels, wanted, strict=False) if one == WILD]
+    open_levels = [level for level, part in zip(levels, wanted, strict=False) if part == WILD]
     return channel_from(".".join(open_levels)) if open_levels else ""
 
 

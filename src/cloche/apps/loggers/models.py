@@ -71,9 +71,9 @@ class Probe(models.Model):
     @property
     def where(self) -> Place | Room:
         """The place in which it is, or the room in which it hangs."""
-        found = self.place or self.room
-        assert found is not None  # noqa: S101 - a constraint of the table
-        return found
+        target = self.place or self.room
+        assert target is not None  # noqa: S101 - a constraint of the table
+        return target
 
     @property
     def feeling(self) -> list[Place]:

@@ -63,7 +63,7 @@ def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
     """Every device, the silent ones named first."""
     devices = list(garden.devices.prefetch_related("probes__place", "probes__room"))
     quiet = selectors.silences(garden, now)
-    silent = {one.probe.pk: one for one in quiet}
+    silent = {silence.probe.pk: silence for silence in quiet}
     faulty = _faults([probe.pk for device in devices for probe in device.probes.all()], now)
     week = selectors.hours_by_probe(garden, now - LATELY, now)
     lines = [_device(device, silent, faulty, week, units, now, garden) for device in devices]
@@ -78,20 +78,20 @@ def silence_lines(garden: Garden, now: datetime) -> list[str]:
 def silences_by_probe(garden: Garden, now: datetime) -> dict[int, str]:
     """The same, by the number of the probe."""
     quiet = selectors.silences(garden, now)
-    return dict(zip((one.probe.pk for one in quiet), _text(quiet, garden, now), strict=True))
+    return dict(zip((silence.probe.pk for silence in quiet), _text(quiet, garden, now), strict=True))
 
 
 def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list[str]:
-    found = []
-    for one in quiet:
-        since = one.since.astimezone(garden.timezone)
+    lines = []
+    for silence in quiet:
+        since = silence.since.astimezone(garden.timezone)
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
-        found.append(
+        lines.append(
             _("{name} in {name2} has been silent since {when}: is its battery flat, or is it out of range?").format(
-                name=one.device.name, name2=one.probe.where.name, when=when
+                name=silence.device.name, name2=silence.probe.where.name, when=when
             )
         )
-    return found
+    return lines
 
 
 def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
@@ -107,10 +107,10 @@ def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
 
 def _faults(probes: list[int], now: datetime) -> dict[int, list[tuple[int, int]]]:
     rows = LoggedReading.objects.filter(probe_id__in=probes, at__gte=now - LATELY).exclude(fault=0)
-    found: dict[int, list[tuple[int, int]]] = {}
+    faults: dict[int, list[tuple[int, int]]] = {}
     for probe, fault, number in rows.values_list("probe_id", "fault").annotate(number=Count("fault")):
-        found.setdefault(probe, []).append((fault, number))
-    return found
+        faults.setdefault(probe, []).append((fault, number))
+    return faults
 
 
 def _device(
@@ -189,30 +189,30 @@ class MappingLine:
 def mapping_lines(device: Device) -> list[MappingLine]:
     """All ways in which a device's own messages are read."""
     placed = set(device.probes.filter(until__isnull=True).values_list("channel", flat=True))
-    return [_mapping(one, placed) for one in device.mappings.all()]
+    return [_mapping(mapping, placed) for mapping in device.mappings.all()]
 
 
-def _mapping(one: MessageMapping, placed: set[str]) -> MappingLine:
-    parts = [_("temperature at {path}").format(path=one.value) if one.value else _("the message is the temperature")]
-    parts.append(_("time at {path}").format(path=one.at) if one.at else _("time: when it comes"))
-    if one.channel:
-        parts.append(_("channel at {path}").format(path=one.channel))
-    if one.each:
-        parts.append(_("many, in a list at {path}").format(path=one.each))
-    strangers = [channel for channel in one.unplaced if channel not in placed]
-    return MappingLine(one.pk, one.topic or _("over HTTP"), ", ".join(parts), ", ".join(strangers))
+def _mapping(mapping: MessageMapping, placed: set[str]) -> MappingLine:
+    parts = [_("temperature at {path}").format(path=mapping.value) if mapping.value else _("the message is the temperature")]
+    parts.append(_("time at {path}").format(path=mapping.at) if mapping.at else _("time: when it comes"))
+    if mapping.channel:
+        parts.append(_("channel at {path}").format(path=mapping.channel))
+    if mapping.each:
+        parts.append(_("many, in a list at {path}").format(path=mapping.each))
+    strangers = [channel for channel in mapping.unplaced if channel not in placed]
+    return MappingLine(mapping.pk, mapping.topic or _("over HTTP"), ", ".join(parts), ", ".join(strangers))
 
 
 def tried_lines(sent: list[Sent], device: Device, units: Units) -> list[str]:
     """What would be read of a message, a line a value."""
     zone = device.garden.timezone
-    values_c = celsius([one.temperature for one in sent], device.unit)
+    values_c = celsius([reading.temperature for reading in sent], device.unit)
     lines = []
-    for one, value_c in list(zip(sent, values_c, strict=True))[:MOST_TRIED]:
-        at = one.at.astimezone(zone) if one.at else None
+    for reading, value_c in list(zip(sent, values_c, strict=True))[:MOST_TRIED]:
+        at = reading.at.astimezone(zone) if reading.at else None
         when = f"{words.day_with_weekday(at.date())}, {words.clock(at)}" if at else _("when it comes")
         value = f"{units.temperature_from_c(value_c):.1f} {units.degree}"
-        lines.append(_("channel {channel}: {value}, {when}").format(channel=one.channel, value=value, when=when))
+        lines.append(_("channel {channel}: {value}, {when}").format(channel=reading.channel, value=value, when=when))
     if len(sent) > MOST_TRIED:
         lines.append(_("and {n} more").format(n=len(sent) - MOST_TRIED))
     return lines

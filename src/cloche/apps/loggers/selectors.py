@@ -81,18 +81,18 @@ def _hours(stuck: Iterable[Probe], start: datetime, end: datetime, left_out: boo
 
 def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, list[HourPoint]]:
     """The hours of a garden's probes, each probe's own, oldest first."""
-    found: dict[int, list[HourPoint]] = {}
+    by_probe: dict[int, list[HourPoint]] = {}
     for hour in _hours(Probe.objects.filter(device__garden=garden, until__isnull=True), start, end, left_out=True):
-        found.setdefault(hour_of(hour.pk)[0], []).append(hour)
-    return found
+        by_probe.setdefault(hour_of(hour.pk)[0], []).append(hour)
+    return by_probe
 
 
 def newest(garden: Garden) -> dict[int, Probe]:
     """By place, the probe in its soil that was heard last."""
-    found: dict[int, Probe] = {}
+    probes: dict[int, Probe] = {}
     for probe in Probe.objects.filter(place__garden=garden, in_air=False, last_at__isnull=False).order_by("last_at"):
-        found[probe.place_id or 0] = probe
-    return found
+        probes[probe.place_id or 0] = probe
+    return probes
 
 
 @dataclass(frozen=True)
@@ -109,9 +109,9 @@ def silences(garden: Garden, now: datetime) -> list[Silence]:
     probes = Probe.objects.filter(
         device__garden=garden, device__revoked_at__isnull=True, until__isnull=True, last_at__isnull=False
     )
-    found = [
+    silent = [
         Silence(probe.device, probe, probe.last_at)
         for probe in probes.filter(**STILL_THERE).select_related("device", "place", "room")
         if probe.last_at and now - probe.last_at > silence(probe.every_s)
     ]
-    return sorted(found, key=lambda one: one.since)
+    return sorted(silent, key=lambda silence: silence.since)

@@ -231,7 +231,7 @@ class CoverForm(forms.ModelForm):
         """Other covers with room beneath them that are there with one that is a roof itself."""
         films = offered.films()
         there = self.place.cover_periods.exclude(pk=meant.pk).exclude(cover__in=films).select_related("item")
-        return [] if meant.cover in films else [one for one in there if place_selectors.overlap(meant, one)]
+        return [] if meant.cover in films else [period for period in there if place_selectors.overlap(meant, period)]
 
     def save(self, commit: bool = True) -> CoverPeriod:
         """Carry over what the model names otherwise; the flow saves."""

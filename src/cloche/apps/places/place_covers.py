@@ -69,7 +69,7 @@ def covers_of(place: Place) -> list[PlaceCover]:
 def usual_period(place: Place, today: date) -> CoverPeriod | None:
     """The cover that a place of its kind always has as a dated one, unsaved: it has stood there for a year. None: there is
     none, or dated ones are noted."""
-    usual = next((one.key for one in covers_of(place) if one.period is None), None)
+    usual = next((cover.key for cover in covers_of(place) if cover.period is None), None)
     if usual is None:
         return None
     above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
@@ -79,8 +79,8 @@ def usual_period(place: Place, today: date) -> CoverPeriod | None:
 def covers_on(place: Place, day: date) -> list[PlaceCover]:
     """What is over it on a day, the highest first, films on the soil last."""
     heights = offered.cover_heights_m()
-    there = [one for one in covers_of(place) if one.stands_on(day)]
-    return sorted(there, key=lambda one: -heights.get(one.key, 0.0))
+    there = [cover for cover in covers_of(place) if cover.stands_on(day)]
+    return sorted(there, key=lambda cover: -heights.get(cover.key, 0.0))
 
 
 def cover_on(place: Place, day: date) -> PlaceCover | None:
@@ -91,10 +91,10 @@ def cover_on(place: Place, day: date) -> PlaceCover | None:
 def covers_below(place: Place, day: date) -> list[PlaceCover]:
     """Covers with room beneath them that stand under the uppermost one."""
     films = offered.films()
-    return [one for one in covers_on(place, day)[1:] if one.key not in films]
+    return [cover for cover in covers_on(place, day)[1:] if cover.key not in films]
 
 
 def roofs_from(place: Place, today: date) -> list[PlaceCover]:
     """Covers with room beneath them that are on or will come, the first to come first."""
     films = offered.films()
-    return [one for one in covers_of(place) if (one.last is None or one.last >= today) and one.key not in films]
+    return [cover for cover in covers_of(place) if (cover.last is None or cover.last >= today) and cover.key not in films]

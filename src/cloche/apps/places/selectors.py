@@ -35,13 +35,13 @@ def periods_from(garden: Garden, today: date) -> list[CoverPeriod]:
 
 def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Over]:
     """By place, what stands over it today and what is about to; periods from periods_from."""
-    found: defaultdict[int, Over] = defaultdict(Over)
+    over: defaultdict[int, Over] = defaultdict(Over)
     for period in periods:
         if period.first <= today:
-            found[period.place_id].now.append(period)
+            over[period.place_id].now.append(period)
         elif period.first <= today + timedelta(days=COMING_D):
-            found[period.place_id].coming.append(period)
-    return found
+            over[period.place_id].coming.append(period)
+    return over
 
 
 def filled_on(place: Place) -> date | None:
@@ -67,15 +67,19 @@ def in_the_way(meant: CoverPeriod, others: Iterable[CoverPeriod]) -> CoverPeriod
     at most, one over the other, and no cover stands over itself."""
     films, layered = offered.films(), offered.layered()
     is_film = meant.cover in films
-    there = [one for one in others if (one.cover in films) == is_film and overlap(meant, one)]
-    for one in there:
-        if is_film or {meant.cover, one.cover} & set(layered) or (one.item_id is not None and one.item_id == meant.item_id):
-            return one
-    return next((one for one, other in combinations(there, 2) if overlap(one, other)), None)
+    there = [other for other in others if (other.cover in films) == is_film and overlap(meant, other)]
+    for period in there:
+        if (
+            is_film
+            or {meant.cover, period.cover} & set(layered)
+            or (period.item_id is not None and period.item_id == meant.item_id)
+        ):
+            return period
+    return next((period for period, other in combinations(there, 2) if overlap(period, other)), None)
 
 
-def overlap(one: CoverPeriod, other: CoverPeriod) -> bool:
+def overlap(period: CoverPeriod, other: CoverPeriod) -> bool:
     """Whether two periods share a day."""
-    before = other.last is not None and other.last < one.first
-    after = one.last is not None and one.last < other.first
+    before = other.last is not None and other.last < period.first
+    after = period.last is not None and period.last < other.first
     return not (before or after)

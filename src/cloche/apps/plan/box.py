@@ -121,7 +121,7 @@ def box_page(garden: Garden, today: date) -> BoxPage:
     waiting = list(plantings_in(garden).filter(planted_on=None, ended_on=None).exclude(crop_key=""))
     needs = {need.crop_key: need.seeds for need in seed_needed(garden, waiting)}
     keys = sorted({*by_crop, *needs}, key=lambda key: crops.crop(key).name)
-    found = [
+    box_crops = [
         BoxCrop(
             key,
             crops.crop(key).name,
@@ -130,8 +130,8 @@ def box_page(garden: Garden, today: date) -> BoxPage:
         )
         for key in keys
     ]
-    buy = [crop.name for crop in found if crop.wanted and not any(line.kind == "good" for line in crop.packets)]
-    return BoxPage(_headline(found, buy), found, buy)
+    buy = [crop.name for crop in box_crops if crop.wanted and not any(line.kind == "good" for line in crop.packets)]
+    return BoxPage(_headline(box_crops, buy), box_crops, buy)
 
 
 def _age(packet: Packet) -> str:
@@ -147,8 +147,8 @@ def _age(packet: Packet) -> str:
     )
 
 
-def _headline(found: list[BoxCrop], buy: list[str]) -> str:
-    packets = sum(len(crop.packets) for crop in found)
+def _headline(box_crops: list[BoxCrop], buy: list[str]) -> str:
+    packets = sum(len(crop.packets) for crop in box_crops)
     if not packets:
         return _("The seed box is empty.")
     text = _("{packets} in the box").format(packets=words.sentence(words.count(packets, "packet", "packets")))

@@ -59,11 +59,11 @@ class BringForm(forms.Form):
         shapes = cache(shape_of)
         for number, row in enumerate(rows, 1):
             cells = [cell.strip() for cell in row] + [""] * 4
-            found = _read(cells, places, known, shapes)
-            if isinstance(found, Planting):
-                self.plantings.append(found)
+            planned = _read(cells, places, known, shapes)
+            if isinstance(planned, Planting):
+                self.plantings.append(planned)
             else:
-                wrong.append(_("Line {number}: {what}").format(number=number, what=found))
+                wrong.append(_("Line {number}: {what}").format(number=number, what=planned))
         if wrong:
             raise forms.ValidationError(wrong)
         return text

@@ -29,12 +29,12 @@ RIPENS_C, RIPENS_D = (15.0, 21.0), (7, 28)
 LOOKED_D = 60
 
 
-def beside(one: Planting, today: date) -> str:
+def beside(planting: Planting, today: date) -> str:
     """Flowers for a crop, with the days on which they can go in there; empty where none are usual."""
-    keys = BESIDE.get(crops.crop(one.crop_key).family, ())
+    keys = BESIDE.get(crops.crop(planting.crop_key).family, ())
     if not keys:
         return ""
-    windows = {row.crop_key: row.windows for row in forecasts.outlooks_at(one.place) if row.crop_key in keys}
+    windows = {row.crop_key: row.windows for row in forecasts.outlooks_at(planting.place) if row.crop_key in keys}
     names = []
     for key in keys:
         name = crops.crop(key).name_plural
@@ -43,10 +43,10 @@ def beside(one: Planting, today: date) -> str:
     return _("Flowers that growers set beside it: {names}.").format(names=words.listed(names))
 
 
-def ripens_indoors(one: Planting, grows: Grows, units: Units, today: date) -> str:
+def ripens_indoors(planting: Planting, grows: Grows, units: Units, today: date) -> str:
     """Where frost comes before all of it is ripe: by when to pick, and how warm it ripens indoors."""
-    frosts = forecasts.frosts_of(one.place.garden)
-    if one.crop_key not in INDOORS or one.planted_on is None or frosts is None or frosts.autumn is None:
+    frosts = forecasts.frosts_of(planting.place.garden)
+    if planting.crop_key not in INDOORS or planting.planted_on is None or frosts is None or frosts.autumn is None:
         return ""
     early = frosts.autumn[0]
     near = today - timedelta(days=14) <= early <= today + timedelta(days=LOOKED_D)

@@ -92,15 +92,15 @@ def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], lati
     happened = planting.events.all() if planting.pk else []
     measured = [event for event in happened if event.height_m is not None]
     mean_c = soil.since(up) or [UNKNOWN_C]
-    found = beds.course(planting.crop_key, up, mean_c, latitude_deg, not seeded, planting.height_m)
+    course = beds.course(planting.crop_key, up, mean_c, latitude_deg, not seeded, planting.height_m)
     if measured:
         # What was measured counts from its day on.
         last = measured[-1]
         after = last.on + timedelta(days=1)
         later = beds.course(planting.crop_key, after, soil.since(after) or [UNKNOWN_C], latitude_deg, True, last.height_m)
-        head = _towards(found.height_m[: max((last.on - up).days, 0)], last.height_m)
-        found = beds.Course(up, [*head, last.height_m or 0.0, *later.height_m], found.grown, found.ripe)
-    return Grows(planting, begins, up, found, _free_from(planting, found))
+        head = _towards(course.height_m[: max((last.on - up).days, 0)], last.height_m)
+        course = beds.Course(up, [*head, last.height_m or 0.0, *later.height_m], course.grown, course.ripe)
+    return Grows(planting, begins, up, course, _free_from(planting, course))
 
 
 def _towards(course: list[float], measured_m: float | None) -> list[float]:

@@ -19,14 +19,21 @@ def lowest_before(place: Place, on: date) -> float | None:
 
     The forecast knows the last weeks. A night longer ago is told by its low in the garden's weather, of a place that lay open.
     """
-    found = _by_forecast(place, on)
-    if found is not None or covers_on(place, on):
-        return found
+    lowest = _by_forecast(place, on)
+    if lowest is not None or covers_on(place, on):
+        return lowest
     garden = place.garden
     line = garden.weather.filter(day=on).values_list("low_c", flat=True).first()
     if line is not None:
         return float(line)
-    day = next((one for one in reported_days(garden, since=on) if one.day == on and not one.lead_d), None)
+    day = next(
+        (
+            reported_day
+            for reported_day in reported_days(garden, since=on)
+            if reported_day.day == on and not reported_day.lead_d
+        ),
+        None,
+    )
     return None if day is None else day.low_c
 
 

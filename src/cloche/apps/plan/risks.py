@@ -15,16 +15,20 @@ from cloche.bridge.services import crops
 
 def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
     """A sentence for each planting that is still to go in and would fail more often than not on its day; one query."""
-    meant = [one for one in plantings if one.crop_key and one.planted_on is None and one.planned_on is not None]
-    outlooks = prospects.outlooks_of([(one.place_id, one.crop_key) for one in meant])
-    found = []
-    for one in meant:
-        outlook = outlooks.get((one.place_id, one.crop_key, one.is_seeded))
-        on = max(one.planned_on or today, today)
+    meant = [
+        planting
+        for planting in plantings
+        if planting.crop_key and planting.planted_on is None and planting.planned_on is not None
+    ]
+    outlooks = prospects.outlooks_of([(planting.place_id, planting.crop_key) for planting in meant])
+    risks = []
+    for planting in meant:
+        outlook = outlooks.get((planting.place_id, planting.crop_key, planting.is_seeded))
+        on = max(planting.planned_on or today, today)
         judged = prospects.prospect_on(outlook, on, today) if outlook else None
         if outlook is None or judged is None or not judged.is_risky:
             continue
-        name = words.sentence(crops.crop(one.crop_key).name_plural)
+        name = words.sentence(crops.crop(planting.crop_key).name_plural)
         text = prospects.warning(judged, name, today)
         better = prospects.better_than(outlook, judged, today)
         if better is not None:
@@ -32,5 +36,5 @@ def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
             text += " " + _("{day} would be better: it succeeds {likely}.").format(
                 day=words.sentence(words.day(better.on, today)), likely=chance
             )
-        found.append(text)
-    return found
+        risks.append(text)
+    return risks

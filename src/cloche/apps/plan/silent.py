@@ -121,15 +121,15 @@ def silent_page(sowing: Sowing, dug: Dug | None, units: Units, today: date) -> S
     if dug is None:
         return SilentPage(_("{name}: dig up a hand’s length.").format(name=name), course, [], "", "")
     alive = sowings.viability(sowing.packet, today, []).rate if sowing.packet else 1.0
-    found = service.finding(sowing.crop_key, dug, soil, alive)
-    causes = [str(CAUSES[cause]) for cause in found.causes]
-    advice = str(ADVICE[found.advice])
-    if found.advice is Advice.AGAIN and (how := AGAIN_HOW.get(found.causes[0])):
+    finding = service.finding(sowing.crop_key, dug, soil, alive)
+    causes = [str(CAUSES[cause]) for cause in finding.causes]
+    advice = str(ADVICE[finding.advice])
+    if finding.advice is Advice.AGAIN and (how := AGAIN_HOW.get(finding.causes[0])):
         depth, least = units.length_text(crop.sowing_depth_m), units.temperature_text(crop.minimum_c, 0)
         advice += " " + str(how).format(depth=depth, minimum=least)
     teaches = (
         _("Enter a count of 0 and close the sowing: the failure says something about the seed.")
-        if found.teaches
+        if finding.teaches
         else _("Close the sowing without a count: the failure says nothing about the seed.")
     )
     return SilentPage(_("{name}: {cause}.").format(name=name, cause=causes[0]), course, causes[1:], advice, teaches)

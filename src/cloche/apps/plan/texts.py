@@ -80,11 +80,11 @@ LITTLE_ALIVE, ENOUGH = 0.6, 0.85
 """Below the first share alive more seeds go to a station, as many as if the second were alive (assumption)."""
 
 
-def too_soon(names: list[str], found: beds.TooSoon) -> str:
+def too_soon(names: list[str], soon: beds.TooSoon) -> str:
     """A family that comes back too soon."""
-    before = crops.crop(found.before.crop_key).name
+    before = crops.crop(soon.before.crop_key).name
     return _("{names}: {before} stood here in {year}; growers wait until {again} with their family.").format(
-        names=words.listed(sorted(set(names))), before=before, year=found.before.year, again=found.again_from
+        names=words.listed(sorted(set(names))), before=before, year=soon.before.year, again=soon.again_from
     )
 
 

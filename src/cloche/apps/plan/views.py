@@ -129,20 +129,20 @@ def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def edit_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Change a planting."""
-    one = _planting(request, planting_id)
-    return _planting_form(request, one.place, one, {})
+    planting = _planting(request, planting_id)
+    return _planting_form(request, planting.place, planting, {})
 
 
-def _planting_form(request: GardenRequest, place: Place, one: Planting, initial: dict[str, Any]) -> HttpResponse:
+def _planting_form(request: GardenRequest, place: Place, planting: Planting, initial: dict[str, Any]) -> HttpResponse:
     _stand_in(request)
     bound = request.POST if request.method == "POST" else None
     units, today = units_of(request.user), _today(request)
-    form = PlantingForm(bound, instance=one, initial=initial, garden=request.garden, place=place, today=today, units=units)
+    form = PlantingForm(bound, instance=planting, initial=initial, garden=request.garden, place=place, today=today, units=units)
     if form.is_valid():
         kept = flows.keep(form.save(), request.user)
         messages.success(request, _("{name} in {place}: on the plan.").format(name=texts.name_of(kept), place=place.name))
         return redirect("bed_plan", request.garden.pk, place.pk)
-    context = {"form": form, "place": place, "planting": one if one.pk else None}
+    context = {"form": form, "place": place, "planting": planting if planting.pk else None}
     return render(request, "plan/planting_form.html", context, status=INVALID if form.errors else 200)
 
 
@@ -150,37 +150,42 @@ def _planting_form(request: GardenRequest, place: Place, one: Planting, initial:
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Where a patch was dragged to."""
-    one = _planting(request, planting_id)
-    form = LayForm(request.POST, shape=plants.shape_of(one.place, units_of(request.user)))
+    planting = _planting(request, planting_id)
+    form = LayForm(request.POST, shape=plants.shape_of(planting.place, units_of(request.user)))
     if not form.is_valid():
-        return _bed(request, one.place, " ".join(str(line) for lines in form.errors.values() for line in lines))
-    flows.lay(one, *form.metres)
-    return _bed(request, one.place)
+        return _bed(request, planting.place, " ".join(str(line) for lines in form.errors.values() for line in lines))
+    flows.lay(planting, *form.metres)
+    return _bed(request, planting.place)
 
 
 @in_garden
 def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """One planting: how it grows and what came of it."""
-    one, today, units = _planting(request, planting_id), _today(request), units_of(request.user)
+    planting, today, units = _planting(request, planting_id), _today(request), units_of(request.user)
     bound = request.POST if request.method == "POST" else None
-    form = EventForm(bound, planting=one, today=today, units=units)
+    form = EventForm(bound, planting=planting, today=today, units=units)
     if form.is_valid():
         event = form.save(commit=False)
-        event.lowest_c = nights.lowest_before(one.place, event.on) if event.kind in nights.OF_A_NIGHT else None
+        event.lowest_c = nights.lowest_before(planting.place, event.on) if event.kind in nights.OF_A_NIGHT else None
         flows.note_event(event)
         messages.success(request, _("Written down: {what}.").format(what=texts.event_line(event, units)))
-        return redirect("planting", request.garden.pk, one.pk)
-    return _planting_page(request, one, event=form)
+        return redirect("planting", request.garden.pk, planting.pk)
+    return _planting_page(request, planting, event=form)
 
 
 def _planting_page(
-    request: GardenRequest, one: Planting, event: EventForm | None = None, seed: SavedSeedForm | None = None
+    request: GardenRequest, planting: Planting, event: EventForm | None = None, seed: SavedSeedForm | None = None
 ) -> HttpResponse:
     _stand_in(request)
     today, units = _today(request), units_of(request.user)
-    event = event or EventForm(None, planting=one, today=today, units=units)
-    seed = seed or SavedSeedForm(initial={"variety": one.packet.variety if one.packet else ""})
-    context = {"form": event, "planting": one, "page": planting_page(one, units, today), "again": AgainForm(prefix="again")}
+    event = event or EventForm(None, planting=planting, today=today, units=units)
+    seed = seed or SavedSeedForm(initial={"variety": planting.packet.variety if planting.packet else ""})
+    context = {
+        "form": event,
+        "planting": planting,
+        "page": planting_page(planting, units, today),
+        "again": AgainForm(prefix="again"),
+    }
     context |= {"seed": seed}
     return render(request, "plan/planting.html", context, status=INVALID if event.errors or seed.errors else 200)
 
@@ -189,34 +194,34 @@ def _planting_page(
 @in_garden(writing=LOGS)
 def plant(request: GardenRequest, planting_id: int) -> HttpResponse:
     """What was meant is done, today or on a day."""
-    one, form = _planting(request, planting_id), DayForm(request.POST)
+    planting, form = _planting(request, planting_id), DayForm(request.POST)
     on = form.cleaned_data["on"] if form.is_valid() else None
-    flows.plant(one, min(on or _today(request), _today(request)), request.user)
-    messages.success(request, _("{name} in {place}: in.").format(name=texts.name_of(one), place=one.place.name))
-    return redirect("bed_plan", request.garden.pk, one.place_id)
+    flows.plant(planting, min(on or _today(request), _today(request)), request.user)
+    messages.success(request, _("{name} in {place}: in.").format(name=texts.name_of(planting), place=planting.place.name))
+    return redirect("bed_plan", request.garden.pk, planting.place_id)
 
 
 @require_POST
 @in_garden(writing=LOGS)
 def end(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Its ground is free; or it stands again."""
-    one = _planting(request, planting_id)
-    flows.end(one, None if "again" in request.POST else _today(request))
-    return redirect("bed_plan", request.garden.pk, one.place_id)
+    planting = _planting(request, planting_id)
+    flows.end(planting, None if "again" in request.POST else _today(request))
+    return redirect("bed_plan", request.garden.pk, planting.place_id)
 
 
 @require_POST
 @in_garden(writing=LOGS)
 def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Its own seed goes into the box."""
-    one = _planting(request, planting_id)
-    if not one.crop_key or one.planted_on is None:
+    planting = _planting(request, planting_id)
+    if not planting.crop_key or planting.planted_on is None:
         raise Http404
     form = SavedSeedForm(request.POST)
     if not form.is_valid():
-        return _planting_page(request, one, seed=form)
-    packet = flows.save_seed(one, form.cleaned_data["variety"], _today(request).year)
-    messages.success(request, _("{name}: in the seed box.").format(name=packet.variety or texts.crop_name(one)))
+        return _planting_page(request, planting, seed=form)
+    packet = flows.save_seed(planting, form.cleaned_data["variety"], _today(request).year)
+    messages.success(request, _("{name}: in the seed box.").format(name=packet.variety or texts.crop_name(planting)))
     return redirect("seed_box", request.garden.pk)
 
 
@@ -224,43 +229,50 @@ def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
 @in_garden(writing=LOGS)
 def again(request: GardenRequest, planting_id: int) -> HttpResponse:
     """The same every so many days."""
-    one, form = _planting(request, planting_id), AgainForm(request.POST, prefix="again")
+    planting, form = _planting(request, planting_id), AgainForm(request.POST, prefix="again")
     if not form.is_valid():
         today, units = _today(request), units_of(request.user)
-        page = planting_page(one, units, today)
-        context = {"form": EventForm(planting=one, today=today, units=units), "planting": one, "page": page, "again": form}
+        page = planting_page(planting, units, today)
+        context = {
+            "form": EventForm(planting=planting, today=today, units=units),
+            "planting": planting,
+            "page": page,
+            "again": form,
+        }
         return render(request, "plan/planting.html", context, status=INVALID)
-    found = flows.in_succession(one, form.cleaned_data["every_d"], form.cleaned_data["times"], request.user)
+    made = flows.in_succession(planting, form.cleaned_data["every_d"], form.cleaned_data["times"], request.user)
     text = _("{count} more of {name} are meant.")
-    messages.success(request, text.format(count=len(found), name=texts.name_of(one)))
-    return redirect("bed_plan", request.garden.pk, one.place_id)
+    messages.success(request, text.format(count=len(made), name=texts.name_of(planting)))
+    return redirect("bed_plan", request.garden.pk, planting.place_id)
 
 
 @require_POST
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     """Off the plan."""
-    one = _planting(request, planting_id)
-    flows.remove(one)
-    messages.success(request, _("{name} is off the plan; it can be put back from History.").format(name=texts.name_of(one)))
-    return redirect("bed_plan", request.garden.pk, one.place_id)
+    planting = _planting(request, planting_id)
+    flows.remove(planting)
+    messages.success(
+        request, _("{name} is off the plan; it can be put back from History.").format(name=texts.name_of(planting))
+    )
+    return redirect("bed_plan", request.garden.pk, planting.place_id)
 
 
 @require_POST
 @in_garden(writing=LOGS, own=row_of("plants.PlantEvent", "event_id"))
 def remove_event(request: GardenRequest, planting_id: int, event_id: int) -> HttpResponse:
     """Strike out what was seen."""
-    one = _planting(request, planting_id)
-    event = PlantEvent.objects.filter(planting=one, pk=event_id).first()
+    planting = _planting(request, planting_id)
+    event = PlantEvent.objects.filter(planting=planting, pk=event_id).first()
     if event is None:
         raise Http404
     flows.remove_event(event)
     messages.success(request, _("Removed."))
-    return redirect("planting", request.garden.pk, one.pk)
+    return redirect("planting", request.garden.pk, planting.pk)
 
 
 def _planting(request: GardenRequest, planting_id: int) -> Planting:
-    one = plants.plantings_in(request.garden).filter(pk=planting_id).first()
-    if one is None:
+    planting = plants.plantings_in(request.garden).filter(pk=planting_id).first()
+    if planting is None:
         raise Http404
-    return one
+    return planting

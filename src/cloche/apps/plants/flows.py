@@ -143,7 +143,7 @@ def note_event(event: PlantEvent) -> PlantEvent:
     event.save()
     planting = event.planting
     if event.kind == PlantEvent.Kind.DIED and planting.number is not None and planting.is_standing:
-        died = sum(one.number or 0 for one in planting.events.filter(kind=PlantEvent.Kind.DIED))
+        died = sum(event.number or 0 for event in planting.events.filter(kind=PlantEvent.Kind.DIED))
         if died >= planting.number:
             planting.ended_on = event.on
             planting.save(update_fields=["ended_on"])
@@ -166,15 +166,15 @@ def remove_event(event: PlantEvent) -> None:
 def in_succession(planting: Planting, every_d: int, times: int, person: User) -> list[Planting]:
     """The same again, every so many days, not yet laid on the plan."""
     first = planting.planned_on or planting.planted_on or clock.today(planting.place.garden.timezone)
-    found = []
+    plantings = []
     for number in range(1, times + 1):
         again = Planting.objects.get(pk=planting.pk)
         again.pk, again.sowing, again.planted_on, again.ended_on, again.x_m, again.y_m = None, None, None, None, None, None
         again._state.adding = True
         again.planned_on, again.entered_by = first + timedelta(days=every_d * number), person
         again.save()
-        found.append(again)
-    return found
+        plantings.append(again)
+    return plantings
 
 
 @transaction.atomic

@@ -47,7 +47,7 @@ def cold_seen(garden: Garden) -> list[ColdSeen]:
 
 def learned_limits(garden: Garden) -> dict[str, float]:
     """Grown plants' limit by crop, of those of which anything was seen [°C]."""
-    return {one.crop_key: round(one.limit.limit_c, 2) for one in cold_seen(garden)}
+    return {seen.crop_key: round(seen.limit.limit_c, 2) for seen in cold_seen(garden)}
 
 
 def _nights(events: list[ColdNight]) -> list[Seen]:

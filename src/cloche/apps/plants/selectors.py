@@ -42,9 +42,9 @@ def plantings_at(place: Place) -> list[Planting]:
 def shape_of(place: Place, units: Units | None = None) -> BedShape:
     """A bed's size, or the usual one, not kept yet: a hotbed's as it was built, another as wide as the place is described.
     units: of who looks, whose squares have a foot where they think in inches."""
-    found = BedShape.objects.filter(place=place).first()
-    if found is not None:
-        return found
+    stored = BedShape.objects.filter(place=place).first()
+    if stored is not None:
+        return stored
     built = Hotbed.objects.filter(place=place).first() if place.kind == "hotbed" else None
     shape = BedShape(place=place, width_m=min(max(built.width_m if built else place.width_m, 0.2), 20.0))
     shape.length_m = built.length_m if built else shape.length_m
@@ -59,7 +59,7 @@ def set_out_at(place: Place, today: date) -> list[Planting]:
 
 def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
     """The first square of a bed on which nothing lies; None where all are taken."""
-    laid = [box for one in plantings_at(place) if one.ended_on is None and (box := box_of(one))]
+    laid = [box for planting in plantings_at(place) if planting.ended_on is None and (box := box_of(planting))]
     step = shape.square_m
     for row in range(max(int(shape.width_m / step + HAIR_M), 1)):
         for column in range(max(int(shape.length_m / step + HAIR_M), 1)):
@@ -69,12 +69,16 @@ def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
     return None
 
 
-def box_of(one: Planting) -> Box | None:
+def box_of(planting: Planting) -> Box | None:
     """Where it lies on the plan; None while it does not."""
-    return None if one.x_m is None or one.y_m is None else (one.x_m, one.y_m, one.length_m, one.width_m)
+    return (
+        None
+        if planting.x_m is None or planting.y_m is None
+        else (planting.x_m, planting.y_m, planting.length_m, planting.width_m)
+    )
 
 
-def overlap(one: Box, other: Box) -> bool:
+def overlap(box: Box, other: Box) -> bool:
     """Whether two rectangles share ground, but for a hair."""
-    along = one[0] + one[2] > other[0] + HAIR_M and other[0] + other[2] > one[0] + HAIR_M
-    return along and one[1] + one[3] > other[1] + HAIR_M and other[1] + other[3] > one[1] + HAIR_M
+    along = box[0] + box[2] > other[0] + HAIR_M and other[0] + other[2] > box[0] + HAIR_M
+    return along and box[1] + box[3] > other[1] + HAIR_M and other[1] + other[3] > box[1] + HAIR_M

@@ -33,21 +33,25 @@ def how_many(kind: str, added: int) -> str:
 def came_by_themselves(garden: Garden, now: datetime) -> list[CameLine]:
     """The latest, the newest first."""
     today = now.astimezone(garden.timezone).date()
-    return [_line(one, garden, today) for one in garden.watched_files.all()[:SHOWN]]
+    return [_line(watched_file, garden, today) for watched_file in garden.watched_files.all()[:SHOWN]]
 
 
-def _line(one: WatchedFile, garden: Garden, today: date) -> CameLine:
-    at = one.at.astimezone(garden.timezone)
-    return CameLine(one.name, f"{words.day(at.date(), today)} {words.clock(at)}", _text(one))
+def _line(watched_file: WatchedFile, garden: Garden, today: date) -> CameLine:
+    at = watched_file.at.astimezone(garden.timezone)
+    return CameLine(watched_file.name, f"{words.day(at.date(), today)} {words.clock(at)}", _text(watched_file))
 
 
-def _text(one: WatchedFile) -> str:
-    if not one.taken:
-        return _("not taken. {reason}").format(reason=one.reason)
-    if not one.kind:
+def _text(watched_file: WatchedFile) -> str:
+    if not watched_file.taken:
+        return _("not taken. {reason}").format(reason=watched_file.reason)
+    if not watched_file.kind:
         return _("its typical year gives the monthly normals now.")
-    added = _("{what} brought in.").format(what=how_many(one.kind, one.added)) if one.added else _("nothing new in it.")
-    if not one.left_out:
+    added = (
+        _("{what} brought in.").format(what=how_many(watched_file.kind, watched_file.added))
+        if watched_file.added
+        else _("nothing new in it.")
+    )
+    if not watched_file.left_out:
         return added
-    rows = words.count(one.left_out, "row", "rows")
-    return _("{added} {rows} left out: {reason}").format(added=added, rows=rows, reason=one.reason)
+    rows = words.count(watched_file.left_out, "row", "rows")
+    return _("{added} {rows} left out: {reason}").format(added=added, rows=rows, reason=watched_file.reason)

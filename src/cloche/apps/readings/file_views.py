@@ -64,11 +64,11 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
         units=units,
         initial=mapping_initial(bring_in.mapping_of(waiting), units),
     )
-    found = None
+    preview = None
     if form.is_valid():
         bring_in.remember(waiting, form.mapping())
-        found = bring_in.preview(waiting)
-        if "take" in request.POST and (not found.refused or "leave_bad" in request.POST):
+        preview = bring_in.preview(waiting)
+        if "take" in request.POST and (not preview.refused or "leave_bad" in request.POST):
             return _take(request, waiting)
     columns = [
         {"field": form[f"column_{i}"], "samples": table.samples(i), "name": name or _("column {i}").format(i=i + 1)}
@@ -79,9 +79,9 @@ def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
         "form": form,
         "columns": columns,
         "rows": len(table.rows),
-        "found": found,
-        "refused": found.refused[:SHOWN_BAD_ROWS] if found else [],
-        "ask": found is not None and "take" in request.POST,
+        "preview": preview,
+        "refused": preview.refused[:SHOWN_BAD_ROWS] if preview else [],
+        "ask": preview is not None and "take" in request.POST,
     }
     return render(request, "readings/incoming.html", context, status=INVALID if form.errors else 200)
 

@@ -49,9 +49,9 @@ def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[i
     What a grower left out is left out.
     """
     rows = Reading.objects.current().filter(place=place, taken_at__gte=start).exclude(review=Reading.Review.LEFT_OUT)
-    found = list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
-    found += [(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in logged.hours_between([place.pk], start, end)]
-    return sorted(found, key=lambda row: row[1])
+    readings = list(rows.values_list("id", "taken_at", "depth_m", "temperature_c"))
+    readings += [(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in logged.hours_between([place.pk], start, end)]
+    return sorted(readings, key=lambda row: row[1])
 
 
 @dataclass(frozen=True)
@@ -67,11 +67,11 @@ def latest_by_place(garden: Garden) -> dict[int, Latest]:
     newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at")
     at, value = (Subquery(newest.values(name)[:1]) for name in ("taken_at", "temperature_c"))
     rows = garden.places.annotate(at=at, value=value).values_list("pk", "at", "value")
-    found = {place: Latest(at, value) for place, at, value in rows if at is not None}
+    by_place = {place: Latest(at, value) for place, at, value in rows if at is not None}
     for place, probe in logged.newest(garden).items():
-        if probe.last_at and probe.last_c is not None and (place not in found or probe.last_at > found[place].taken_at):
-            found[place] = Latest(probe.last_at, probe.last_c)
-    return found
+        if probe.last_at and probe.last_c is not None and (place not in by_place or probe.last_at > by_place[place].taken_at):
+            by_place[place] = Latest(probe.last_at, probe.last_c)
+    return by_place
 
 
 @dataclass(frozen=True)
@@ -98,13 +98,13 @@ def day_reads(garden: Garden, now: datetime, only: Iterable[Place] | None = None
         .order_by("taken_at")
         .values_list("place_id", "taken_at", "depth_m", "temperature_c")
     )
-    found = {pk: DayRead(logged_c=mean) for pk, mean in _logged_days(places, now).items()}
+    days = {pk: DayRead(logged_c=mean) for pk, mean in _logged_days(places, now).items()}
     for place_id, taken_at, depth_m, value in rows:
         if abs(depth_m - places[place_id].seed_depth_m) < SAME_DEPTH_M:
             early = taken_at.astimezone(garden.timezone).hour < MORNING_BEFORE_H
             read = {"early" if early else "late": Latest(taken_at, value)}
-            found[place_id] = replace(found.get(place_id, DayRead()), **read)  # type: ignore[arg-type]
-    return found
+            days[place_id] = replace(days.get(place_id, DayRead()), **read)  # type: ignore[arg-type]
+    return days
 
 
 def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:

@@ -36,22 +36,22 @@ def stand(garden: Garden, person: User) -> None:
         _stand(plan, Planting(place=places[plan.place], entered_by=person))
 
 
-def _stand(plan: PlantingPlan, one: Planting) -> None:
-    today = clock.today(one.place.garden.timezone)
-    one.crop_key, one.origin, one.layout, one.number = plan.crop_key, plan.origin, plan.layout, plan.number
-    one.thinning = plan.thinning
+def _stand(plan: PlantingPlan, planting: Planting) -> None:
+    today = clock.today(planting.place.garden.timezone)
+    planting.crop_key, planting.origin, planting.layout, planting.number = plan.crop_key, plan.origin, plan.layout, plan.number
+    planting.thinning = plan.thinning
     on = today - timedelta(days=plan.ago_d)
     if plan.ago_d > 0:
-        one.planted_on = on
+        planting.planted_on = on
     else:
-        one.planned_on = on
+        planting.planned_on = on
     if plan.at:
-        one.x_m, one.y_m, one.length_m, one.width_m = plan.at
+        planting.x_m, planting.y_m, planting.length_m, planting.width_m = plan.at
     if plan.ended_d is not None:
-        one.ended_on = today - timedelta(days=plan.ended_d)
+        planting.ended_on = today - timedelta(days=plan.ended_d)
     if plan.origin == Planting.Origin.SOWN:
-        one.sowing = one.place.sowings.filter(crop_key=plan.crop_key, sown_on=on).first()
-    one.packet = one.place.garden.packets.filter(crop_key=plan.crop_key, in_use=True).first()
-    one.save()
+        planting.sowing = planting.place.sowings.filter(crop_key=plan.crop_key, sown_on=on).first()
+    planting.packet = planting.place.garden.packets.filter(crop_key=plan.crop_key, in_use=True).first()
+    planting.save()
     for kind, ago_d, fields in plan.events:
-        PlantEvent.objects.create(planting=one, kind=kind, on=today - timedelta(days=ago_d), **dict(fields))
+        PlantEvent.objects.create(planting=planting, kind=kind, on=today - timedelta(days=ago_d), **dict(fields))

@@ -41,7 +41,9 @@ def holds(garden: Garden) -> str:
         (Sowing.objects.filter(place__garden=garden).count(), "sowing", "sowings"),
         (Planting.objects.filter(place__garden=garden).count(), "planting", "plantings"),
     )
-    return words.listed([words.count(number, one, many) for number, one, many in counts if number]) or _("nothing yet")
+    return words.listed([words.count(number, singular, many) for number, singular, many in counts if number]) or _(
+        "nothing yet"
+    )
 
 
 @transaction.atomic
@@ -104,7 +106,9 @@ def erase_account(person: User) -> None:
     list(Garden.objects.select_for_update().filter(memberships__user=person).only("pk").order_by("pk"))
     gardens = leaving(person)
     if gardens.to_hand_over:
-        raise OthersAreIn(_("Hand over {names} first.").format(names=words.listed([one.name for one in gardens.to_hand_over])))
+        raise OthersAreIn(
+            _("Hand over {names} first.").format(names=words.listed([garden.name for garden in gardens.to_hand_over]))
+        )
     for garden in gardens.alone:
         erase_garden(garden, person)
     log.warning("account %s is erased", person.pk)

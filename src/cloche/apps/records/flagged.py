@@ -89,10 +89,10 @@ def _hours(places: list[Place], since: datetime, now: datetime) -> list[logged.H
 
 
 def _by_place(rows: Iterable[Any]) -> dict[int, list[Any]]:
-    found: dict[int, list[Any]] = {}
+    by_place: dict[int, list[Any]] = {}
     for row in rows:
-        found.setdefault(row.place_id, []).append(row)
-    return found
+        by_place.setdefault(row.place_id, []).append(row)
+    return by_place
 
 
 def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
@@ -110,14 +110,14 @@ def _headline(number: int) -> str:
 
 def _read_flags(place: Place, readings: list[Reading], data: PlaceForecast | None, units: Units) -> list[Item]:
     rows: list[Row] = [(r.pk, r.taken_at, r.depth_m, r.temperature_c) for r in readings]
-    found = flags_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
-    shown = [r for r in readings if r.pk in found or r.review]
-    return [_reading_item(place, r, found.get(r.pk), data, units, _picture([r], readings, data)) for r in shown]
+    flagged = flags_of(rows, data, (place.seed_depth_m, TRANSPLANT_DEPTH_M))
+    shown = [r for r in readings if r.pk in flagged or r.review]
+    return [_reading_item(place, r, flagged.get(r.pk), data, units, _picture([r], readings, data)) for r in shown]
 
 
 def _picture(odd: list[Any], among: list[Any], data: PlaceForecast | None, joined: bool = False) -> Spark:
     """The odd ones among their neighbours of the same depth, and what was expected of them."""
-    depth_m, marked = odd[0].depth_m, {one.pk for one in odd}
+    depth_m, marked = odd[0].depth_m, {reading.pk for reading in odd}
     start, end = odd[0].taken_at - AROUND, odd[-1].taken_at + AROUND
     points = [(r.taken_at, r.temperature_c, r.pk in marked) for r in among if abs(r.depth_m - depth_m) < SAME_DEPTH_M]
     return spark(start, end, points, expected_at(data, depth_m), joined)
@@ -154,11 +154,11 @@ def _logged_flags(
     items: list[Item] = []
     for depth in sorted({h.depth_m for h in hours}):
         own = [h for h in hours if h.depth_m == depth]
-        found = flags_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
-        kinds = [(h, found.get(h.pk), reviews.get(h.pk, "")) for h in own]
-        for (flag, review), run in groupby(kinds, key=lambda one: one[1:]):
+        flagged = flags_of([(h.pk, h.taken_at, h.depth_m, h.temperature_c) for h in own], data, (depth,))
+        kinds = [(h, flagged.get(h.pk), reviews.get(h.pk, "")) for h in own]
+        for (flag, review), run in groupby(kinds, key=lambda entry: entry[1:]):
             if flag or review:
-                items.append(_run_item(place, [one[0] for one in run], own, flag, review, data, units))
+                items.append(_run_item(place, [entry[0] for entry in run], own, flag, review, data, units))
     return items
 
 

@@ -48,5 +48,5 @@ def kept_apart(model: Any) -> list[str]:
 
 
 def _now(model: Any, pk: int, name: str) -> Any:
-    found = model._base_manager.filter(pk=pk).values_list(name, flat=True).first()
-    return model._meta.get_field(name).get_default() if found is None else found
+    value = model._base_manager.filter(pk=pk).values_list(name, flat=True).first()
+    return model._meta.get_field(name).get_default() if value is None else value

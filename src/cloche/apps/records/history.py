@@ -38,10 +38,10 @@ class Change:
 
 def changes(garden: Garden, units: Units, now: datetime, before: datetime | None = None, removed: bool = False) -> list[Change]:
     """The newest changes of all kinds, the latest first; before: older than an instant; removed: only what was taken off."""
-    found: list[Change] = []
+    entries: list[Change] = []
     for key, numbers in _newest(garden, before, removed).items():
-        found += _changes_of(KINDS[key], numbers, units, now, garden)
-    return sorted(found, key=lambda change: (change.at, change.pk), reverse=True)
+        entries += _changes_of(KINDS[key], numbers, units, now, garden)
+    return sorted(entries, key=lambda change: (change.at, change.pk), reverse=True)
 
 
 def _newest(garden: Garden, before: datetime | None, removed: bool) -> dict[str, list[int]]:
@@ -52,11 +52,11 @@ def _newest(garden: Garden, before: datetime | None, removed: bool) -> dict[str,
         .values_list("history_date", "history_id", "of_kind")
         for kind in KINDS.values()
     ]
-    short = [one.order_by("-history_id")[:SHOWN] for one in rows]
-    found: dict[str, list[int]] = {}
+    short = [query.order_by("-history_id")[:SHOWN] for query in rows]
+    numbers: dict[str, list[int]] = {}
     for _at, number, key in short[0].union(*short[1:], all=True).order_by("-history_date", "-history_id")[:SHOWN]:
-        found.setdefault(key, []).append(number)
-    return found
+        numbers.setdefault(key, []).append(number)
+    return numbers
 
 
 def _of_kind(kind: Kind, garden: Garden, before: datetime | None, removed: bool) -> Any:
@@ -82,13 +82,13 @@ def _from(kind: Kind) -> list[str]:
 def _earlier(kind: Kind, shown: list[Any]) -> dict[int, Any]:
     """What each was before, by the number of its history: one query."""
     history = kind.model.history  # type: ignore[attr-defined]
-    found: dict[int, Any] = {}
+    earlier: dict[int, Any] = {}
     last: dict[int, Any] = {}
     for row in history.filter(id__in={row.id for row in shown}).order_by("history_id"):
         if row.id in last:
-            found[row.history_id] = last[row.id]
+            earlier[row.history_id] = last[row.id]
         last[row.id] = row
-    return found
+    return earlier
 
 
 def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden: Garden) -> Change:

@@ -33,8 +33,12 @@ def history(request: GardenRequest) -> HttpResponse:
     request.room = "files"  # type: ignore[attr-defined]
     removed = "removed" in request.GET
     before = asked_instant(request.GET.get("before"))
-    found = past.changes(request.garden, units_of(request.user), clock.now(), before, removed)
-    context = {"changes": found, "removed": removed, "older": found[-1].at.isoformat() if len(found) == past.SHOWN else ""}
+    entries = past.changes(request.garden, units_of(request.user), clock.now(), before, removed)
+    context = {
+        "changes": entries,
+        "removed": removed,
+        "older": entries[-1].at.isoformat() if len(entries) == past.SHOWN else "",
+    }
     return render(request, "records/history.html", context)
 
 

@@ -109,13 +109,13 @@ def _depth(depth_m: float, units: Units) -> str:
 
 
 def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) -> dict[str, Any]:
-    found = {"id": place.pk, "name": place.name}
+    facts = {"id": place.pk, "name": place.name}
     for name, depth_m in (("temperature", None), ("deeper", TRANSPLANT_DEPTH_M)):
         hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
         if hours:
             in_units = {key: units.temperatures_from_c(values) for key, values in hours.values_c().items()}
-            found[name] = in_units | {"start": hours.start.isoformat()}
-    return found
+            facts[name] = in_units | {"start": hours.start.isoformat()}
+    return facts
 
 
 def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
@@ -134,7 +134,7 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
     if not offers:
         unknown = _("What to read first shows once the ground is worked out.")
         return Advice(_("Nothing in this garden needs another reading now.") if quiet else unknown, "", None)
-    _unused, place, worth = max(offers, key=lambda one: one[0])
+    _unused, place, worth = max(offers, key=lambda offer: offer[0])
     return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
 
 

@@ -125,8 +125,8 @@ def summary(request: GardenRequest) -> HttpResponse:
     since = asked_instant(request.GET.get("since"))
     if since is None:
         since = pages.half_began(clock.now().astimezone(request.garden.timezone))
-    found = pages.summary(request.garden, since, clock.now())
-    return render(request, "rounds/_summary.html", {"summary": found, "garden": request.garden, "since": since.isoformat()})
+    facts = pages.summary(request.garden, since, clock.now())
+    return render(request, "rounds/_summary.html", {"summary": facts, "garden": request.garden, "since": since.isoformat()})
 
 
 @require_GET

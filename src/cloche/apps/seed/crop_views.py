@@ -43,11 +43,11 @@ class Family:
 
 def families(ticked: set[str]) -> list[Family]:
     """All crops under their families, the largest first, those of small families together at the end."""
-    found: dict[str, list[tuple[str, str, str, bool]]] = {}
+    by_family: dict[str, list[tuple[str, str, str, bool]]] = {}
     for crop in crops.crops():
-        found.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
-    large = {name: rows for name, rows in found.items() if len(rows) >= FEW}
-    small = [row for name, rows in found.items() if name not in large for row in rows]
+        by_family.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
+    large = {name: rows for name, rows in by_family.items() if len(rows) >= FEW}
+    small = [row for name, rows in by_family.items() if name not in large for row in rows]
     named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]
     return [*named, Family(_("Others"), small)]
 

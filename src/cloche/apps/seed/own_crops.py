@@ -46,8 +46,8 @@ GROWS = ("begins", "best", "ends")
 
 def value_of(crop: Crop, spec: ValueSpec) -> float | None:
     """What a crop has for a value; None where it has none."""
-    found = getattr(crop.life if spec.name in crops.GROWS else crop, spec.name, 1.0)
-    return None if found is None else float(found)
+    value = getattr(crop.life if spec.name in crops.GROWS else crop, spec.name, 1.0)
+    return None if value is None else float(value)
 
 
 def check_own(entry: Any) -> None:
@@ -55,16 +55,16 @@ def check_own(entry: Any) -> None:
     if not isinstance(entry, dict) or len(entry) > own.MOST:
         raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=own.MOST))
     known = {crop.key for crop in crops.crops()}
-    for key, one in entry.items():
-        if not own.KEY.fullmatch(key) or not isinstance(one, dict) or set(one) != {"of", "name", "plural", "values"}:
+    for key, value in entry.items():
+        if not own.KEY.fullmatch(key) or not isinstance(value, dict) or set(value) != {"of", "name", "plural", "values"}:
             raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
-        if one["of"] not in known or own.KEY.fullmatch(str(one["of"])):
-            raise border.NotAllowed(_("“{str}” is not a crop of the catalogue.").format(str=str(one["of"])[:40]))
+        if value["of"] not in known or own.KEY.fullmatch(str(value["of"])):
+            raise border.NotAllowed(_("“{str}” is not a crop of the catalogue.").format(str=str(value["of"])[:40]))
         for part in ("name", "plural"):
-            if not isinstance(one[part], str) or not 0 < len(one[part]) <= 60:
+            if not isinstance(value[part], str) or not 0 < len(value[part]) <= 60:
                 raise border.NotAllowed(_("A crop’s name has 1 to 60 characters."))
-            border.plain_text(one[part])
-        _check_values(one["values"])
+            border.plain_text(value[part])
+        _check_values(value["values"])
 
 
 def _check_values(values: Any) -> None:
@@ -78,11 +78,11 @@ def _check_values(values: Any) -> None:
 
 
 def _disorder(of: Any) -> list[tuple[str, str]]:
-    found = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
+    disorder = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
     grows = [of(name) for name in crops.GROWS]
     if None not in grows and not grows[0] < grows[1] < grows[2]:
-        found.append(("best", _("It begins to grow below its best, and ends above it.")))
-    return found
+        disorder.append(("best", _("It begins to grow below its best, and ends above it.")))
+    return disorder
 
 
 class OwnCropForm(forms.Form):

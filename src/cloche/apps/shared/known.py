@@ -73,10 +73,10 @@ def is_signed_in(cookie: str, good_for_s: int = SIGNED_IN_S) -> bool:
 def is_known(cookies: str) -> bool:
     """Whether a request's Cookie heading comes from a browser in which somebody is signed in."""
     try:
-        found = SimpleCookie(cookies).get(COOKIE)
+        cookie = SimpleCookie(cookies).get(COOKIE)
     except CookieError:
         return False
-    return found is not None and is_signed_in(found.value)
+    return cookie is not None and is_signed_in(cookie.value)
 
 
 def address(request: HttpRequest, name: str) -> str:

@@ -37,8 +37,8 @@ def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
 def asked_instant(text: object) -> datetime | None:
     """A moment with its offset as an address or a device gives it; None for whatever is none, or cannot be meant."""
     try:
-        found = parse_datetime(text) if isinstance(text, str) else None
-        return border.instant(found) if found else None
+        instant = parse_datetime(text) if isinstance(text, str) else None
+        return border.instant(instant) if instant else None
     except ValueError:
         return None
 

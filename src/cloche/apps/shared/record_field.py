@@ -28,8 +28,8 @@ class RecordField(models.JSONField):
         """The record."""
         if value is None:
             return None
-        found = stored.load(value, self.kind)
-        return self.nothing() if found is None else found
+        record = stored.load(value, self.kind)
+        return self.nothing() if record is None else record
 
     def get_db_prep_value(self, value: Any, connection: Any, prepared: bool = False) -> Any:
         """Its JSON."""

@@ -162,9 +162,9 @@ def within(name: str) -> str:
     return name[:1].lower() + name[1:]
 
 
-def count(number: int, one: str, many: str) -> str:
+def count(number: int, singular: str, many: str) -> str:
     """1 day, 12 days, 10,689 days: both are looked up as one entry with its plurals."""
-    return f"{whole(number)} {ngettext(one, many, number)}"
+    return f"{whole(number)} {ngettext(singular, many, number)}"
 
 
 def whole(number: int) -> str:

@@ -85,8 +85,8 @@ def _goal(sowing: Sowing, counted: int | None, expected: tuple[int, int, int] | 
 
 
 def _forecast(sowing: Sowing, name: str) -> date | None:
-    found: date | None = getattr(sowing.outlook, name)[1] if sowing.outlook else None
-    return found
+    day: date | None = getattr(sowing.outlook, name)[1] if sowing.outlook else None
+    return day
 
 
 def _reached(

@@ -58,8 +58,8 @@ def _count_form(sowing: Sowing, today: date, refused: CountForm | None) -> Count
 
 def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]
     return [
-        (one.pk, _("{name} in {name2}").format(name=crops.crop(one.crop_key).name, name2=one.place.name))
-        for one in removed.select_related("place")
+        (sowing.pk, _("{name} in {name2}").format(name=crops.crop(sowing.crop_key).name, name2=sowing.place.name))
+        for sowing in removed.select_related("place")
     ]
 
 

@@ -34,24 +34,24 @@ def frosted_in(grounds: Grounds, today: date, outlooks: Outlooks = ()) -> list[F
     """All sowings that were up in a night that was cold enough, the worst hurt first. outlooks: of the garden, where they are
     at hand."""
     cold = [
-        (place, one)
+        (place, sowing)
         for place, ground in grounds
         if ground is not None and ground.forecast.watch is not None
-        for one in ground.forecast.watch.frosted
-        if (today - one.morning).days <= SHOWN_D
+        for sowing in ground.forecast.watch.frosted
+        if (today - sowing.morning).days <= SHOWN_D
     ]
     again = _windows(cold, outlooks)
-    found = [Frosted(place, one, again.get((place.pk, one.crop_key), [])) for place, one in cold]
-    return sorted(found, key=lambda one: (WORST_FIRST.index(one.what.harm), one.place.name, one.name))
+    frosted = [Frosted(place, sowing, again.get((place.pk, sowing.crop_key), [])) for place, sowing in cold]
+    return sorted(frosted, key=lambda row: (WORST_FIRST.index(row.what.harm), row.place.name, row.name))
 
 
 def _windows(cold: list[tuple[Place, FrostedSowing]], outlooks: Outlooks) -> dict[tuple[int, str], list[Window]]:
     """Of sowing in place; a query only for crops that do better otherwise."""
     direct = CropOutlook.Method.DIRECT
-    found = {(one.place_id, one.crop_key): one.windows for one in outlooks if one.method == direct}
-    lacking = [(place.pk, one.crop_key) for place, one in cold if (place.pk, one.crop_key) not in found]
+    windows = {(outlook.place_id, outlook.crop_key): outlook.windows for outlook in outlooks if outlook.method == direct}
+    lacking = [(place.pk, sowing.crop_key) for place, sowing in cold if (place.pk, sowing.crop_key) not in windows]
     if lacking:
         places, keys = zip(*lacking, strict=True)
         rows = CropOutlook.objects.filter(place_id__in=set(places), crop_key__in=set(keys), method=direct)
-        found |= {(row[0], row[1]): row[2] for row in rows.values_list("place_id", "crop_key", "windows")}
-    return found
+        windows |= {(row[0], row[1]): row[2] for row in rows.values_list("place_id", "crop_key", "windows")}
+    return windows

@@ -66,29 +66,31 @@ def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = N
     known = known_in(garden, units, today) if known is None else known
     free = covers.free_covers(garden, today, known.periods)
     grounds, watched = known.grounds, known.watched
-    found = [job for one in watched for job in covers.of_place(one, free, (now - one.start) / AN_HOUR)]
+    jobs = [
+        job for place_watched in watched for job in covers.of_place(place_watched, free, (now - place_watched.start) / AN_HOUR)
+    ]
     if watched:
-        found += covers.of_houses(watched)
-    found += covers.dated(known.periods, today)
+        jobs += covers.of_houses(watched)
+    jobs += covers.dated(known.periods, today)
     meant = list(intended_in(garden))
-    found += sowing.intended(meant, today)
-    found += plan.planned(garden, today)
-    found += sowing.warming(garden, meant, grounds, free, today)
+    jobs += sowing.intended(meant, today)
+    jobs += plan.planned(garden, today)
+    jobs += sowing.warming(garden, meant, grounds, free, today)
     raised = {place.pk: place for place in raised_on(garden)}
     made = list(sowings_followed(garden, today, sowing.SOWN_AGO_D, raised))
-    found += sowing.awaited(made, today)
-    found += sowing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
-    found += sowing.after_frost(frosted_in(grounds, today, known.outlooks))
-    found += sowing.trials(garden, today)
+    jobs += sowing.awaited(made, today)
+    jobs += sowing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
+    jobs += sowing.after_frost(frosted_in(grounds, today, known.outlooks))
+    jobs += sowing.trials(garden, today)
     lives = lives_in(garden, today, raised, made)
-    found += bench.raised(lives, today)
-    found += bench.put_out(lives, grounds, today)
+    jobs += bench.raised(lives, today)
+    jobs += bench.put_out(lives, grounds, today)
     for place, ground in grounds:
         if ground is not None:
-            found += bench.alarm(ground)
+            jobs += bench.alarm(ground)
             if place.kind == "hotbed":
-                found += sowing.hotbed(ground, today)
-    return found
+                jobs += sowing.hotbed(ground, today)
+    return jobs
 
 
 def _current(garden: Garden, today: date):  # type: ignore[no-untyped-def]

@@ -146,13 +146,13 @@ def _new_sowing(job: Job) -> tuple[str, str]:
 
 
 def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
-    one, number = facts.watched, facts.number
+    watched, number = facts.watched, facts.number
     open_it = job.kind is JobKind.OPEN
-    advice = covers.opening(one, number) if open_it else covers.doors(one, number)
-    plan = one.days[number].plan if open_it else one.data.doors[number]
+    advice = covers.opening(watched, number) if open_it else covers.doors(watched, number)
+    plan = watched.days[number].plan if open_it else watched.data.doors[number]
     assert advice is not None  # noqa: S101 - such jobs have both
     assert job.at is not None  # noqa: S101
-    when = _("now") if one.is_under_way(number, plan) else ("" if number == 0 else _("tomorrow ")) + words.clock(job.at)
+    when = _("now") if watched.is_under_way(number, plan) else ("" if number == 0 else _("tomorrow ")) + words.clock(job.at)
     return Telling(when, advice.do, advice.why)
 
 
@@ -174,37 +174,37 @@ def _weather(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
 
 
 def _uncover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
-    one, cover = facts.watched, covers.cover(facts.watched)
+    watched, cover = facts.watched, covers.cover(facts.watched)
     do = (
         _("Leave {cover} open or off.").format(cover=cover)
-        if one.place.kind == "frame"
+        if watched.place.kind == "frame"
         else _("Take {cover} off.").format(cover=cover)
     )
-    when, why = _why_off(one)
+    when, why = _why_off(watched)
     return Telling(when, do, why)
 
 
-def _why_off(one: Watched) -> tuple[str, str]:
-    assert one.data.covered is not None  # noqa: S101 - only what is covered comes off
-    off, rule = one.data.covered.off, Garden.UncoverRule
+def _why_off(watched: Watched) -> tuple[str, str]:
+    assert watched.data.covered is not None  # noqa: S101 - only what is covered comes off
+    off, rule = watched.data.covered.off, Garden.UncoverRule
     reasons = {
         rule.HEIGHT: _("What grows there has reached its top."),
         rule.ESTABLISHED: _("All that was sown there has been up for three weeks."),
         rule.HEAT: _("It gets too hot inside however far it is opened."),
     }
-    followed = rule(one.place.garden.uncover_rule)
+    followed = rule(watched.place.garden.uncover_rule)
     if followed is not rule.NIGHTS:
         return _("today"), reasons[followed]
     when = _("in {days}").format(days=words.count(off.nights, "day", "days")) if off.nights else _("today")
-    warm = covers.temperature(one, off.night_c)
+    warm = covers.temperature(watched, off.night_c)
     why = _("From then on nights will probably stay above {warm}: what grows there no longer needs it.")
     return when, why.format(warm=warm)
 
 
 def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
-    one, limits = facts.watched, facts.watched.data.limits
-    days, limit = words.count(one.data.on_d or 0, "day", "days"), covers.temperature(one, limits.cold_c or 0.0)
-    name = crops.crop(one.data.growing[limits.cold_by or 0].crop_key).name_plural
+    watched, limits = facts.watched, facts.watched.data.limits
+    days, limit = words.count(watched.data.on_d or 0, "day", "days"), covers.temperature(watched, limits.cold_c or 0.0)
+    name = crops.crop(watched.data.growing[limits.cold_by or 0].crop_key).name_plural
     why = _("The night {days} from now will probably fall below {limit}, the least that {name} stand.").format(
         days=days, limit=limit, name=name
     )
@@ -307,7 +307,7 @@ def _last_day(job: Job, facts: LastDayFacts, units: Units, today: date) -> Telli
 
 
 def _after_frost(job: Job, facts: FrostedFacts, units: Units, today: date) -> Telling:
-    named = words.listed([_("{name} in {name2}").format(name=one.name, name2=one.place.name) for one in facts.hurt], 2)
+    named = words.listed([_("{name} in {name2}").format(name=sowing.name, name2=sowing.place.name) for sowing in facts.hurt], 2)
     link = _("What to look for"), reverse("after_frost", args=[job.garden_id])
     return Telling(
         _("by day"), _("Look over {named} after the frost.").format(named=named), frosted(facts.hurt[0], units), link
@@ -363,9 +363,9 @@ _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
 }
 
 
-def frosted(one: Frosted, units: Units) -> str:
+def frosted(sowing: Frosted, units: Units) -> str:
     """What a night did to a sowing."""
-    what = one.what
+    what = sowing.what
     low, middle, high = (units.temperature_text(value) for value in what.felt_c)
     stage = _("seedlings") if what.stage is Stage.SEEDLING else _("grown plants")
     stands = (
@@ -379,18 +379,18 @@ def frosted(one: Frosted, units: Units) -> str:
     )
 
 
-def look_for(one: Frosted) -> str:
+def look_for(sowing: Frosted) -> str:
     """What one sees, and what to do."""
-    if one.what.harm is Harm.REGROWS:
-        return COMES_AGAIN[crops.crop(one.what.crop_key).life.regrows]
-    return LOOK[one.what.harm]
+    if sowing.what.harm is Harm.REGROWS:
+        return COMES_AGAIN[crops.crop(sowing.what.crop_key).life.regrows]
+    return LOOK[sowing.what.harm]
 
 
-def sow_again(one: Frosted, today: date) -> str:
+def sow_again(sowing: Frosted, today: date) -> str:
     """Until when sowing again is still sensible there; empty where nothing is lost."""
-    if one.what.harm not in (Harm.LOST, Harm.REGROWS):
+    if sowing.what.harm not in (Harm.LOST, Harm.REGROWS):
         return ""
-    ahead = [window for window in one.windows if window.open_ended or window.last >= today]
+    ahead = [window for window in sowing.windows if window.open_ended or window.last >= today]
     if not ahead:
         return _("No sensible day to sow it again is left there this season.")
     first, last = ahead[0].earliest, ahead[0].last

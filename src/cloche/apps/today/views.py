@@ -45,7 +45,7 @@ def answer(request: GardenRequest) -> HttpResponse:
     """Done, later, not here."""
     units, now = units_of(request.user), clock.now()
     wanted = request.POST.get("job", "")
-    job = next((one for one in selectors.jobs_in(request.garden, units, now) if one.key == wanted), None)
+    job = next((job for job in selectors.jobs_in(request.garden, units, now) if job.key == wanted), None)
     choice = request.POST.get("choice", "")
     if job is None or choice not in Answer.Choice.values:
         raise Http404

@@ -119,5 +119,5 @@ class CountGrid(forms.Form):
     @property
     def counted(self) -> list[tuple[TrialBatch, int]]:
         """Batches with a number."""
-        found = ((batch, self.cleaned_data.get(f"up_{batch.pk}")) for batch in self.batches)
-        return [(batch, up) for batch, up in found if up is not None]
+        counts = ((batch, self.cleaned_data.get(f"up_{batch.pk}")) for batch in self.batches)
+        return [(batch, up) for batch, up in counts if up is not None]

@@ -69,11 +69,11 @@ def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
     soil = cache(partial(soil_since, trial, today))
     for batch in batches:
         warmth = warmth_of(batch, soil)
-        counts = [(one.on, one.up) for one in batch.counts.all()]
-        found = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
-        done.append((batch, found))
-        lines.append(_line(batch, found, warmth, trial, units, today))
-    span = max([FEWEST_D, *((one.on - trial.begun_on).days for batch in batches for one in batch.counts.all())])
+        counts = [(count.on, count.up) for count in batch.counts.all()]
+        batch_result = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
+        done.append((batch, batch_result))
+        lines.append(_line(batch, batch_result, warmth, trial, units, today))
+    span = max([FEWEST_D, *((count.on - trial.begun_on).days for batch in batches for count in batch.counts.all())])
     x, y = Linear(0, span, LEFT, RIGHT), Linear(0, 1, GROUND, TOP)
     return TrialPage(
         _headline(trial, done, units),
@@ -98,7 +98,7 @@ def soil_since(trial: GerminationTrial, today: date, place: Place) -> float | No
 
 
 def _line(
-    batch: TrialBatch, found: BatchResult, warmth: float | None, trial: GerminationTrial, units: Units, today: date
+    batch: TrialBatch, batch_result: BatchResult, warmth: float | None, trial: GerminationTrial, units: Units, today: date
 ) -> BatchLine:
     name = crops.crop(batch.crop_key).name
     if batch.packet and batch.packet.variety:
@@ -106,7 +106,7 @@ def _line(
     where = units.temperature_text(warmth) if warmth is not None else ""
     if batch.place is not None:
         where = f"{batch.place.name} {where}".strip()
-    share = found.share
+    share = batch_result.share
     text = _("{up} of {seeds}: {share} of 100 ({low} to {high})").format(
         up=share.up,
         seeds=share.seeds,
@@ -114,41 +114,43 @@ def _line(
         low=f"{100 * share.low:.0f}",
         high=f"{100 * share.high:.0f}",
     )
-    counts = [(one.pk, _("{day}: {up} up").format(day=words.day(one.on, today), up=one.up)) for one in batch.counts.all()]
+    counts = [
+        (count.pk, _("{day}: {up} up").format(day=words.day(count.on, today), up=count.up)) for count in batch.counts.all()
+    ]
     return BatchLine(
         batch,
         f"{name}, {where}" if where else name,
         text,
-        _half(found),
-        _expected(found, warmth),
+        _half(batch_result),
+        _expected(batch_result, warmth),
         counts,
         bool(batch.packet and share.up),
     )
 
 
-def _half(found: BatchResult) -> str:
-    half = found.half
+def _half(batch_result: BatchResult) -> str:
+    half = batch_result.half
     if half is None:
         return _("too few to tell")
     high = f"{half.high:.1f}" if isfinite(half.high) else _("many")
     return _("{days} days ({low} to {high})").format(days=f"{half.days:.1f}", low=f"{half.low:.1f}", high=high)
 
 
-def _expected(found: BatchResult, warmth: float | None) -> str:
+def _expected(batch_result: BatchResult, warmth: float | None) -> str:
     if warmth is None:
         return ""
-    if found.expected_d is None:
+    if batch_result.expected_d is None:
         return _("none would come")
     return _("{days} days, {share} of 100 that live").format(
-        days=f"{found.expected_d:.0f}", share=f"{100 * (found.expected_share or 0.0):.0f}"
+        days=f"{batch_result.expected_d:.0f}", share=f"{100 * (batch_result.expected_share or 0.0):.0f}"
     )
 
 
 def _headline(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]], units: Units) -> str:
-    counted = [(batch, found) for batch, found in done if found.share.up]
+    counted = [(batch, batch_result) for batch, batch_result in done if batch_result.share.up]
     if not counted:
         return _("{name}: nothing is up yet.").format(name=trial.name)
-    batch, best = max(counted, key=lambda one: (one[1].share.share, -(one[1].half.days if one[1].half else 999.0)))
+    batch, best = max(counted, key=lambda pair: (pair[1].share.share, -(pair[1].half.days if pair[1].half else 999.0)))
     where = units.temperature_text(batch.warmth_c, 0) if batch.warmth_c is not None else batch.place.name if batch.place else ""
     return _("{name}: most came up of {crop} at {where}, {share} of 100.").format(
         name=trial.name, crop=crops.crop(batch.crop_key).name, where=where, share=f"{100 * best.share.share:.0f}"
@@ -157,8 +159,8 @@ def _headline(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]
 
 def _curve(batch: TrialBatch, name: str, trial: GerminationTrial, x: Linear, y: Linear) -> Curve:
     points, last = [(x(0), y(0))], 0.0
-    for one in batch.counts.all():
-        day, share = (one.on - trial.begun_on).days, one.up / batch.seeds
+    for count in batch.counts.all():
+        day, share = (count.on - trial.begun_on).days, count.up / batch.seeds
         points += [(x(day), y(last)), (x(day), y(share))]
         last = share
     return Curve(path(points), round(points[-1][0], 1), round(points[-1][1], 1), name)

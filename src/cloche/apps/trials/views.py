@@ -94,7 +94,7 @@ def remove_batch(request: GardenRequest, germination_id: int, batch_id: int) -> 
 def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
     """What came up becomes the packet's test."""
     batch = _batch(request, germination_id, batch_id)
-    packet, up = batch.packet, max((one.up for one in batch.counts.all()), default=0)
+    packet, up = batch.packet, max((count.up for count in batch.counts.all()), default=0)
     if packet is None or not up:
         raise Http404
     packet.tested_of, packet.tested_up = batch.seeds, up

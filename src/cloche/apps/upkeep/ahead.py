@@ -30,4 +30,4 @@ def read_ahead() -> int:
 
 def folders() -> list[Path]:
     """Where our own templates lie."""
-    return [Path(folder) for one in engines.all() for folder in one.dirs]
+    return [Path(folder) for engine in engines.all() for folder in engine.dirs]

@@ -46,12 +46,12 @@ class Check:
 
 def checks() -> list[Check]:
     """All of them. Without a database the others cannot be told, and are not well."""
-    found = [_disk(), _clock()]
+    results = [_disk(), _clock()]
     try:
-        return [*found, _database(), *(check() for check in DATABASE_CHECKS)]
+        return [*results, _database(), *(check() for check in DATABASE_CHECKS)]
     except (DatabaseError, InterfaceError) as lost:
         is_away()
-        return [*found, Check("database", False, {"message": str(lost).strip()[:200]})]
+        return [*results, Check("database", False, {"message": str(lost).strip()[:200]})]
 
 
 def _disk() -> Check:
@@ -109,8 +109,8 @@ def _forecasts() -> Check:
 
 
 def _failures() -> Check:
-    found = Failure.objects.aggregate(most=Max("count"))
-    facts = {"count": Failure.objects.count(), "most_tries": found["most"] or 0, "next": _next_try()}
+    worst = Failure.objects.aggregate(most=Max("count"))
+    facts = {"count": Failure.objects.count(), "most_tries": worst["most"] or 0, "next": _next_try()}
     return Check("failures", not facts["count"], facts)
 
 
@@ -175,9 +175,9 @@ UNREADY = {"disk", "clock", "database", "migrations", "workers", "queue"}
 """What makes an installation unready to be used; the others are told, and are somebody's to see to."""
 
 
-def is_ready(found: list[Check]) -> bool:
+def is_ready(results: list[Check]) -> bool:
     """Whether it can be used as it is meant to be."""
-    return all(check.well for check in found if check.name in UNREADY)
+    return all(check.well for check in results if check.name in UNREADY)
 
 
 def restarts() -> dict[str, dict[str, Any]]:

@@ -12,8 +12,8 @@ def kept(days: Iterable[date], today: date) -> set[date]:
     """Of days on which backups were made, those whose backup stays: the latest of each of the last seven days, four weeks and
     twelve months that have one. What lies ahead, as a clock that was wrong left it, stays too."""
     past = sorted({day for day in days if day <= today}, reverse=True)
-    found = {day for day in days if day > today}
-    found |= {day for day in past if day > today - timedelta(days=DAYS)}
+    days_kept = {day for day in days if day > today}
+    days_kept |= {day for day in past if day > today - timedelta(days=DAYS)}
     for names, most in (
         ([(day.isocalendar().year, day.isocalendar().week) for day in past], WEEKS),
         ([(day.year, day.month) for day in past], MONTHS),
@@ -21,5 +21,5 @@ def kept(days: Iterable[date], today: date) -> set[date]:
         first: dict[tuple[int, int], date] = {}
         for day, name in zip(past, names, strict=True):
             first.setdefault(name, day)
-        found |= set(list(first.values())[:most])
-    return found
+        days_kept |= set(list(first.values())[:most])
+    return days_kept

@@ -44,16 +44,16 @@ class Health:
     def collect(self) -> Iterator[Metric]:
         """Whether each thing is well, its numbers, and how much there is."""
         _fresh_connection()
-        found = health.checks()
+        results = health.checks()
         well = GaugeMetricFamily("cloche_well", "1 where it is well", labels=["what"])
-        for check in found:
+        for check in results:
             well.add_metric([check.name], float(check.well))
         yield well
-        facts = {(check.name, name): value for check in found for name, value in check.facts.items()}
+        facts = {(check.name, name): value for check in results for name, value in check.facts.items()}
         for key, (name, text) in NUMBERS.items():
             if isinstance(value := facts.get(key), int | float):
                 yield GaugeMetricFamily(name, text, value=float(value))
-        if any(check.name == "database" and check.well for check in found):
+        if any(check.name == "database" and check.well for check in results):
             yield GaugeMetricFamily("cloche_gardens", "Gardens", value=Garden.objects.count())
             yield GaugeMetricFamily("cloche_places", "Places", value=Place.objects.count())
             yield GaugeMetricFamily("cloche_people", "People", value=User.objects.filter(is_active=True).count())
@@ -70,9 +70,9 @@ def _fresh_connection() -> None:
 
 def registry(folder: str = "") -> CollectorRegistry:
     """All that is told. folder: where the web's processes keep their counts."""
-    found = CollectorRegistry()
-    found.register(Health())  # type: ignore[arg-type]
+    collectors = CollectorRegistry()
+    collectors.register(Health())  # type: ignore[arg-type]
     if folder:
         counts: Any = MultiProcessCollector
-        counts(found, path=folder)
-    return found
+        counts(collectors, path=folder)
+    return collectors

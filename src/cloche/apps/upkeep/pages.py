@@ -46,11 +46,19 @@ class Runs:
 
 def runs_page(garden: Garden, now: datetime) -> Runs:
     """For the owner of a garden: all of this installation that concerns it."""
-    found = {check.name: check for check in health.checks()}
-    lines = [_forecasts(garden, now), _workers(found), _weather(garden, now, found), _mail(garden), _loggers(garden, found)]
-    lines += [_backups(found, garden), _disk(found), _clock(found), (True, _restarts())]
-    troubles = [_trouble(one, garden) for one in garden.failures.select_related("place")[:MOST_SHOWN]]
-    kept = [_aside(one, garden) for one in garden.refused_messages.select_related("device")[:MOST_SHOWN]]
+    by_name = {check.name: check for check in health.checks()}
+    lines = [
+        _forecasts(garden, now),
+        _workers(by_name),
+        _weather(garden, now, by_name),
+        _mail(garden),
+        _loggers(garden, by_name),
+    ]
+    lines += [_backups(by_name, garden), _disk(by_name), _clock(by_name), (True, _restarts())]
+    troubles = [_trouble(failure, garden) for failure in garden.failures.select_related("place")[:MOST_SHOWN]]
+    kept = [
+        _aside(refused_message, garden) for refused_message in garden.refused_messages.select_related("device")[:MOST_SHOWN]
+    ]
     # What failed stands by itself already; the line about forecasts that wait for it would say it twice.
     unwell = [text for well, text in lines if not well]
     wrong = len(troubles) or len(unwell)
@@ -66,15 +74,15 @@ LOW_MB = 1_000
 
 def machine_alerts(garden: Garden) -> dict[str, str]:
     """What is not well of this computer, by what it is: for whoever keeps it, by the clock of a garden of theirs."""
-    found = {check.name: check for check in health.checks()}
-    lines = {"backups": _backups(found, garden), "listener": _loggers(garden, found)}
+    by_name = {check.name: check for check in health.checks()}
+    lines = {"backups": _backups(by_name, garden), "listener": _loggers(garden, by_name)}
     unwell = {name: text for name, (well, text) in lines.items() if not well}
-    free_mb = found["disk"].facts["free_mb"]
+    free_mb = by_name["disk"].facts["free_mb"]
     if free_mb < LOW_MB:
         unwell["disk"] = _("Only {free_mb} MB are free on the disk.").format(free_mb=free_mb)
-    if "weather" in found and not found["weather"].well:
+    if "weather" in by_name and not by_name["weather"].well:
         unwell["weather"] = _("The weather service has not been heard for {hours} hours.").format(
-            hours=round(found["weather"].facts["oldest_h"])
+            hours=round(by_name["weather"].facts["oldest_h"])
         )
     return unwell
 
@@ -83,9 +91,9 @@ def garden_alerts(garden: Garden, now: datetime) -> dict[str, str]:
     """What wants the hand of a garden's owner, by what it is."""
     lines = {f"probe-{number}": text for number, text in silences_by_probe(garden, now).items()}
     failing = garden.failures.filter(place__isnull=False, count__gte=STUBBORN).select_related("place")
-    for one in failing:
-        lines[f"place-{one.place_id}"] = _("{place} could not be worked out, {times} in a row. {why}").format(
-            place=one.place.name if one.place else "", times=words.count(one.count, "time", "times"), why=one.text
+    for check in failing:
+        lines[f"place-{check.place_id}"] = _("{place} could not be worked out, {times} in a row. {why}").format(
+            place=check.place.name if check.place else "", times=words.count(check.count, "time", "times"), why=check.text
         )
     return lines
 
@@ -105,9 +113,9 @@ def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:
     return not failing, _("Not yet of today: {listed}; {rest}.").format(listed=words.listed(late, 6), rest=rest)
 
 
-def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
-    facts = found["workers"].facts if "workers" in found else {"alive": 0}
-    waiting = found["queue"].facts["waiting"] if "queue" in found else 0
+def _workers(by_name: dict[str, health.Check]) -> tuple[bool, str]:
+    facts = by_name["workers"].facts if "workers" in by_name else {"alive": 0}
+    waiting = by_name["queue"].facts["waiting"] if "queue" in by_name else 0
     if not facts["alive"]:
         return False, _("No worker is running: no forecast is made until one is started again. ./run does that by itself.")
     jobs = _("nothing waits") if not waiting else f"{words.count(waiting, 'job waits', 'jobs wait')}"
@@ -116,8 +124,8 @@ def _workers(found: dict[str, health.Check]) -> tuple[bool, str]:
     )
 
 
-def _weather(garden: Garden, now: datetime, found: dict[str, health.Check]) -> tuple[bool, str]:
-    if "weather" in found and not found["weather"].facts["asked"]:
+def _weather(garden: Garden, now: datetime, by_name: dict[str, health.Check]) -> tuple[bool, str]:
+    if "weather" in by_name and not by_name["weather"].facts["asked"]:
         return True, _("No weather service is asked; the days’ air is written down by hand or brought in from files.")
     text = report_words(garden, now)
     lost = garden.failures.filter(task="weather.ask").exists()
@@ -135,8 +143,8 @@ def _mail(garden: Garden) -> tuple[bool, str]:
     )
 
 
-def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]:
-    listener = found.get("listener")
+def _loggers(garden: Garden, by_name: dict[str, health.Check]) -> tuple[bool, str]:
+    listener = by_name.get("listener")
     kept = garden.refused_messages.count()
     text = (
         _("{count} from loggers could not be taken: see below.").format(count=words.count(kept, "message", "messages"))
@@ -148,9 +156,9 @@ def _loggers(garden: Garden, found: dict[str, health.Check]) -> tuple[bool, str]
     return True, text
 
 
-def _backups(found: dict[str, health.Check], garden: Garden) -> tuple[bool, str]:
+def _backups(by_name: dict[str, health.Check], garden: Garden) -> tuple[bool, str]:
     """When everything was saved last, and whether it could be brought back."""
-    check = found.get("backups")
+    check = by_name.get("backups")
     last = Backup.objects.filter(failure="").first()
     if check is None or not check.facts["wanted"]:
         return True, ""
@@ -170,9 +178,9 @@ def _backups(found: dict[str, health.Check], garden: Garden) -> tuple[bool, str]
     return check.well, text if check.well else _("{text} There should be a newer one.").format(text=text)
 
 
-def _disk(found: dict[str, health.Check]) -> tuple[bool, str]:
-    free_mb = found["disk"].facts["free_mb"]
-    if not found["disk"].well:
+def _disk(by_name: dict[str, health.Check]) -> tuple[bool, str]:
+    free_mb = by_name["disk"].facts["free_mb"]
+    if not by_name["disk"].well:
         return False, FULL
     free = (
         _("{free_mb} GB").format(free_mb=f"{free_mb / 1000:.0f}")
@@ -182,13 +190,13 @@ def _disk(found: dict[str, health.Check]) -> tuple[bool, str]:
     return True, _("{free} are free on the disk.").format(free=free)
 
 
-def _clock(found: dict[str, health.Check]) -> tuple[bool, str]:
-    return found["clock"].well, "" if found["clock"].well else CLOCK
+def _clock(by_name: dict[str, health.Check]) -> tuple[bool, str]:
+    return by_name["clock"].well, "" if by_name["clock"].well else CLOCK
 
 
 def _restarts() -> str:
     """Which parts ended unasked and were started again, in one sentence."""
-    facts = {name: one["restarts"] for name, one in health.restarts().items() if one.get("restarts")}
+    facts = {name: part["restarts"] for name, part in health.restarts().items() if part.get("restarts")}
     parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time', 'times')}" for name, times in facts.items()]
     return _("Parts that ended unasked were started again: {listed}.").format(listed=words.listed(parts, 8)) if parts else ""
 

@@ -61,23 +61,23 @@ class Rounds:
         """Make those that are due; returns their names. While the disk is full none is: each of them writes."""
         if disk.is_full():
             return []
-        due = [one for one in self.rounds if monotonic_s - self.made.get(one.name, -1e9) >= one.every_s]
+        due = [task for task in self.rounds if monotonic_s - self.made.get(task.name, -1e9) >= task.every_s]
         close_old_connections()
-        for one in due:
-            self.made[one.name] = monotonic_s
-            _make(one)
+        for task in due:
+            self.made[task.name] = monotonic_s
+            _make(task)
         close_old_connections()
-        return [one.name for one in due]
+        return [task.name for task in due]
 
 
-def _make(one: Round) -> None:
-    key = f"round-{one.name}"
+def _make(task: Round) -> None:
+    key = f"round-{task.name}"
     try:
-        one.run()
+        task.run()
         failures.mended(key)
     except (OperationalError, InterfaceError) as fault:
         if guard.is_away():
-            log.warning("the database is away; the round of %s waits: %s", one.name, str(fault).strip())
+            log.warning("the database is away; the round of %s waits: %s", task.name, str(fault).strip())
             return
         _note(key, fault)
     except Exception as fault:  # noqa: BLE001 - one round's fault keeps no other from being made

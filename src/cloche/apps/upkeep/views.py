@@ -30,9 +30,9 @@ def alive(request: HttpRequest) -> JsonResponse:
 @require_GET
 def ready(request: HttpRequest) -> JsonResponse:
     """Whether the installation can be used as it is meant to be, with the numbers; 503 if not."""
-    found = health.checks()
-    well = health.is_ready(found)
-    facts = {check["name"]: check["facts"] | {"well": check["well"]} for check in map(asdict, found)}
+    results = health.checks()
+    well = health.is_ready(results)
+    facts = {check["name"]: check["facts"] | {"well": check["well"]} for check in map(asdict, results)}
     return JsonResponse({"ready": well, "checks": facts}, status=200 if well else 503)
 
 

@@ -29,11 +29,11 @@ KEPT = timedelta(days=2)
 def provider() -> Provider | None:
     """All of this installation's, if it has any. An address within a collection is asked by the standard; several of one
     service, joined by commas, are put together."""
-    found = [_one(address) for address in settings.CLOCHE_WEATHER_URL.split()]
-    return InTurn(found) if found else None
+    providers = [_provider_at(address) for address in settings.CLOCHE_WEATHER_URL.split()]
+    return InTurn(providers) if providers else None
 
 
-def _one(address: str) -> Guarded:
+def _provider_at(address: str) -> Guarded:
     if COLLECTIONS in address:
         return Guarded(address, ByCell(address, EdrProvider(address.split(","))))
     return Guarded(address, HttpProvider(address))
@@ -47,9 +47,9 @@ class InTurn:
 
     def ask(self, garden: Garden) -> ProviderAnswer:
         """Raises NoAnswer where none does, with what the last said."""
-        for one in self.providers[:-1]:
+        for provider in self.providers[:-1]:
             try:
-                return one.ask(garden)
+                return provider.ask(garden)
             except NoAnswer:
                 continue
         return self.providers[-1].ask(garden)

@@ -78,7 +78,7 @@ def described(url: str, document: Any) -> Collection:
     """What a collection says of itself; raises NoAnswer."""
     try:
         named = document["parameter_names"]
-        rows = named.items() if isinstance(named, dict) else [(one["id"], one) for one in named]
+        rows = named.items() if isinstance(named, dict) else [(entry["id"], entry) for entry in named]
         names = {key: parameter for key, parameter in rows if coverages.meant(parameter, key)}
         queries = document.get("data_queries") or {}
         intervals = ((document.get("extent") or {}).get("temporal") or {}).get("interval") or [[None, None]]
@@ -88,7 +88,7 @@ def described(url: str, document: Any) -> Collection:
     if not names:
         raise NoAnswer(_("The weather service has no air temperature in a unit that is known."))
     query = POSITION if POSITION in queries or not queries else CUBE
-    lasting = [str((one.get("measurementType") or {}).get("duration", "")).lstrip("-") for one in names.values()]
+    lasting = [str((entry.get("measurementType") or {}).get("duration", "")).lstrip("-") for entry in names.values()]
     keywords = document.get("keywords") or []
     return Collection(
         url,
@@ -113,33 +113,33 @@ def _format(document: dict[str, Any], query: Any) -> str | None:
 def _instant(text: object) -> datetime | None:
     """An end of an interval; None where it is open."""
     try:
-        found = datetime.fromisoformat(str(text))
+        instant = datetime.fromisoformat(str(text))
     except ValueError:
         return None
-    return found if found.tzinfo else found.replace(tzinfo=UTC)
+    return instant if instant.tzinfo else instant.replace(tzinfo=UTC)
 
 
-def _series(one: Collection, latitude: float, longitude: float, now: datetime) -> list[coverages.Series]:
+def _series(collection: Collection, latitude: float, longitude: float, now: datetime) -> list[coverages.Series]:
     years = datetime(now.year - DAILY_BACK_Y, 1, 1, tzinfo=UTC)
-    back = years if one.daily else now - timedelta(days=HOURLY_BACK_D)
-    first = max([back, *([one.first] if one.first else [])])
-    last = min([now + timedelta(days=AHEAD_D), *([one.last] if one.last else [])])
+    back = years if collection.daily else now - timedelta(days=HOURLY_BACK_D)
+    first = max([back, *([collection.first] if collection.first else [])])
+    last = min([now + timedelta(days=AHEAD_D), *([collection.last] if collection.last else [])])
     if last < first:
         return [{}]
     words = {
         "datetime": "/".join(at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%SZ") for at in (first, last)),
-        "parameter-name": ",".join(one.names),
+        "parameter-name": ",".join(collection.names),
     }
-    if one.format:
-        words["f"] = one.format
-    if one.query == POSITION:
+    if collection.format:
+        words["f"] = collection.format
+    if collection.query == POSITION:
         where = {"coords": f"POINT({longitude} {latitude})"}
     else:
         box = (longitude - AROUND_DEG, latitude - AROUND_DEG, longitude + AROUND_DEG, latitude + AROUND_DEG)
         where = {"bbox": ",".join(f"{round(v, 4)}" for v in box)}
-    document = read_from(f"{one.url}/{one.query}?{urlencode(where | words)}")
+    document = read_from(f"{collection.url}/{collection.query}?{urlencode(where | words)}")
     try:
-        return coverages.series_of(document, latitude, longitude, one.names)
+        return coverages.series_of(document, latitude, longitude, collection.names)
     except coverages.NotUnderstood as odd:
         raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
 

@@ -95,8 +95,8 @@ def answer_from(answer: Any) -> ProviderAnswer:
         if not len(low) == len(high) == len(rain):
             raise ValueError(_("its years have days of unequal length"))
         border.day(first + timedelta(days=len(low)))
-        low, high = [_likely(one) for one in low], [_likely(one) for one in high]
-        rain = [None if one is None else _within(one, MAY_BE_TOLD["rain_mm"]) for one in rain]
+        low, high = [_likely(value) for value in low], [_likely(value) for value in high]
+        rain = [None if value is None else _within(value, MAY_BE_TOLD["rain_mm"]) for value in rain]
         current = answer.get("current", {}).get("air_c")
         return ProviderAnswer(
             border.instant(datetime.fromisoformat(answer["issued"])),
@@ -115,14 +115,14 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
         raise ValueError(_("the low of {row} is above its high").format(row=row["day"]))
     sky = row.get("sky") if row.get("sky") in ("clear", "broken", "overcast") else None
     day = {"day": border.day(date.fromisoformat(row["day"])).isoformat(), "low_c": low, "high_c": high, "sky": sky}
-    runs = [_run(one, row["day"]) for one in row.get("runs", [])[:MOST_RUNS]]
+    runs = [_run(run, row["day"]) for run in row.get("runs", [])[:MOST_RUNS]]
     besides = {name: _within(row[name], most) for name, most in MAY_BE_TOLD.items() if row.get(name) is not None}
     return day | besides | ({"runs": runs} if runs else {})
 
 
-def _run(one: Any, day: str) -> list[float | None]:
+def _run(run: Any, day: str) -> list[float | None]:
     """Low, high and rain of one run of an ensemble."""
-    low, high, rain = one
+    low, high, rain = run
     low, high = _likely(low), _likely(high)
     if low > high:
         raise ValueError(_("the low of {row} is above its high").format(row=day))

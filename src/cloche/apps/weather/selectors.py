@@ -94,17 +94,17 @@ def originals(garden: Garden, days: list[date], report: list[Day]) -> dict[date,
     for row in rows:
         states.setdefault(row.day, []).append(row)
     service = {day.day: (day.low_c, day.high_c) for day in report if day.lead_d == 0}
-    found = {}
+    by_day = {}
     for day in days:
         was = states.get(day, [])
         changed = [row for row in was if (row.low_c, row.high_c) != (was[0].low_c, was[0].high_c)]
         if changed:
             by = changed[-1].history_user.username if changed[-1].history_user else ""
             first = (was[0].low_c, was[0].high_c)
-            found[day] = Original(first, by, changed[-1].history_date, service.get(day))
+            by_day[day] = Original(first, by, changed[-1].history_date, service.get(day))
         elif day in service:
-            found[day] = Original(None, "", None, service[day])
-    return found
+            by_day[day] = Original(None, "", None, service[day])
+    return by_day
 
 
 def forecast_days(garden: Garden, today: date) -> list[Day]:

@@ -92,13 +92,13 @@ def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) ->
     """Of (place, crop, whether sown in place, day): one query for all of them."""
     queries = list(wanted)
     by_key = outlooks_of([(place, crop) for place, crop, *_rest in queries])
-    found = {}
+    prospects = {}
     for place, crop, sown, on in queries:
         outlook = by_key.get((place, crop, sown))
         prospect = prospect_on(outlook, on, today) if outlook is not None else None
         if prospect is not None:
-            found[place, crop, sown, on] = prospect
-    return found
+            prospects[place, crop, sown, on] = prospect
+    return prospects
 
 
 def better_than(outlook: CropOutlook, prospect: Prospect, today: date) -> Prospect | None:

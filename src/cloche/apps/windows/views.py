@@ -48,14 +48,14 @@ def ground(request: GardenRequest) -> HttpResponse:
 def place(request: GardenRequest, place_id: int) -> HttpResponse:
     """One place."""
     request.room = "ground"  # type: ignore[attr-defined]
-    found = place_or_404(request, place_id)
-    prefetch_related_objects([found], "cover_periods")
+    place_shown = place_or_404(request, place_id)
+    prefetch_related_objects([place_shown], "cover_periods")
     units, now = units_of(request.user), clock.now()
     today = clock.today(request.garden.timezone)
     context = {
-        "place": found,
-        "part": place_pages.ground_part(found, units, now, request.GET.get("also", "")),
-        "crops": place_pages.crop_part(found, today),
+        "place": place_shown,
+        "part": place_pages.ground_part(place_shown, units, now, request.GET.get("also", "")),
+        "crops": place_pages.crop_part(place_shown, today),
         "units": units,
     }
     return render(request, "windows/place.html", context)
@@ -64,12 +64,12 @@ def place(request: GardenRequest, place_id: int) -> HttpResponse:
 @in_garden
 def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
     """The drawn part of a place alone, as it changes under new readings."""
-    found = place_or_404(request, place_id)
+    place_shown = place_or_404(request, place_id)
     units = units_of(request.user)
     context = {
-        "place": found,
-        "part": place_pages.ground_part(found, units, clock.now(), request.GET.get("also", "")),
-        "crops": place_pages.crop_part(found, clock.today(request.garden.timezone)),
+        "place": place_shown,
+        "part": place_pages.ground_part(place_shown, units, clock.now(), request.GET.get("also", "")),
+        "crops": place_pages.crop_part(place_shown, clock.today(request.garden.timezone)),
         "units": units,
     }
     return render(request, "windows/_ground_and_outlook.html", context)
@@ -92,10 +92,10 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     methods = selectors.methods_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
     if not methods:
-        context["grown"] = crop_key in {one.key for one in crops.of_garden(request.garden.crops)}
+        context["grown"] = crop_key in {crop.key for crop in crops.of_garden(request.garden.crops)}
         return render(request, "windows/crop.html", context)
-    outlook = next((one for one in methods if one.method == request.GET.get("method")), methods[0])
-    context |= {"outlook": outlook, "methods": [(one, one is outlook) for one in methods]}
+    outlook = next((row for row in methods if row.method == request.GET.get("method")), methods[0])
+    context |= {"outlook": outlook, "methods": [(row, row is outlook) for row in methods]}
     context |= _day_part(request, place, crop, outlook)
     if request.htmx:  # type: ignore[attr-defined]
         return render(request, "windows/_sowing.html" if outlook.sown else "windows/_planting.html", context)
@@ -123,7 +123,7 @@ def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, ou
     garden, units, today = request.garden, units_of(request.user), clock.today(request.garden.timezone)
     sowing_rule = packets.sowing_rule_for(garden, packets.choices_of(garden).get(crop.key))
     seeds = packets.packets_of(garden, crop.key)
-    in_use = next((one for one in seeds if one.in_use), None)
+    in_use = next((seed for seed in seeds if seed.in_use), None)
     return {
         "page": crop_pages.crop_page(place, outlook, crop, units, today, sowing_rule, in_use.values if in_use else ()),
         "sowing_rules": rule_pages.sowing_rule_rows(outlook, sowing_rule, units, today, in_use.price if in_use else None),

@@ -82,8 +82,8 @@ def prune() -> int:
 
 
 def _row(key: str, task: str, garden_id: int | None, place_id: int | None) -> Failure:
-    found = Failure.objects.select_for_update().filter(key=key).first()
-    return found or Failure(key=key, task=task, garden_id=garden_id, place_id=place_id, first_at=moments.database_now())
+    failure = Failure.objects.select_for_update().filter(key=key).first()
+    return failure or Failure(key=key, task=task, garden_id=garden_id, place_id=place_id, first_at=moments.database_now())
 
 
 def _save(row: Failure, wait: timedelta, text: str, detail: str) -> Failure:

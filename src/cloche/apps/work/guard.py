@@ -25,10 +25,10 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
     key = job.queueing_lock or job.task_name
     try:
         with queue.in_hand(job.id or 0), spent.counted() as seconds:
-            found = call_next()
+            result = call_next()
         failures.mended(key)
         _count(job, seconds[0])
-        return found
+        return result
     except (OperationalError, InterfaceError) as fault:
         # Neither a database that is gone nor a disk that is full is held against the work.
         if is_away() or isinstance(fault.__cause__, DiskFull):

@@ -11,5 +11,5 @@ def database_now() -> datetime:
     """The present instant as the database has it."""
     with connection.cursor() as cursor:
         cursor.execute("SELECT clock_timestamp()")
-        found: datetime = cursor.fetchone()[0]
-    return found
+        moment: datetime = cursor.fetchone()[0]
+    return moment

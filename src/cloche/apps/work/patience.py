@@ -99,19 +99,19 @@ class Patience:
             time.sleep(LOOKS_S)
             with self.lock:
                 every = list(self.waiting.values())
-            for one in every:
-                self._look_at(one)
+            for waiting in every:
+                self._look_at(waiting)
 
-    def _look_at(self, one: Waiting) -> None:
-        session, now = one.session.connection, time.monotonic()
+    def _look_at(self, waiting: Waiting) -> None:
+        session, now = waiting.session.connection, time.monotonic()
         busy = session is not None and not session.closed and session.pgconn.transaction_status == TransactionStatus.ACTIVE
         if not busy:
-            one.busy_since = None
-        elif one.busy_since is None:
-            one.busy_since = now
-        elif now - one.busy_since >= self.waits_s and not one.cut:
-            one.cut = True
-            log.warning("the database has not answered for %.0f s: its connection is given up", now - one.busy_since)
+            waiting.busy_since = None
+        elif waiting.busy_since is None:
+            waiting.busy_since = now
+        elif now - waiting.busy_since >= self.waits_s and not waiting.cut:
+            waiting.cut = True
+            log.warning("the database has not answered for %.0f s: its connection is given up", now - waiting.busy_since)
             self.rest()
             try:
                 shut_down(session.fileno())
@@ -134,5 +134,5 @@ PATIENCE = Patience()
 def awaited(call: Callable[[], Any], patience: Patience = PATIENCE) -> tuple[Any, bool]:
     """What a call gives, and whether the database was given up on meanwhile."""
     with patience.watched() as mine:
-        found = call()
-    return found, mine.cut
+        result = call()
+    return result, mine.cut

@@ -126,15 +126,15 @@ def whose(arguments: dict[str, Any]) -> dict[str, Any]:
     """The garden or place that a job is about, as far as it is still there."""
     from django.apps import apps
 
-    found = {}
+    owner = {}
     for name, model in (("garden_id", "gardens.Garden"), ("place_id", "places.Place")):
         pk = arguments.get(name)
         manager = apps.get_model(model)._base_manager
         if isinstance(pk, int) and manager.filter(pk=pk).exists():
-            found[name] = pk
+            owner[name] = pk
             if name == "place_id":
-                found["garden_id"] = manager.values_list("garden_id", flat=True).get(pk=pk)
-    return found
+                owner["garden_id"] = manager.values_list("garden_id", flat=True).get(pk=pk)
+    return owner
 
 
 def _alone() -> bool:
@@ -164,8 +164,8 @@ def _doing(grace_s: float) -> list[dict[str, Any]]:
 def _object(value: Any) -> dict[str, Any]:
     import json
 
-    found = json.loads(value) if isinstance(value, str) else value
-    return dict(found)
+    parsed = json.loads(value) if isinstance(value, str) else value
+    return dict(parsed)
 
 
 def _let_go(job_id: int) -> bool:

@@ -20,11 +20,11 @@ KEPT_D = 400
 @contextmanager
 def counted() -> Iterator[list[float]]:
     """Seconds of the processor that something took, in a list of one, once it is over."""
-    begun, found = process_time(), [0.0]
+    begun, spent = process_time(), [0.0]
     try:
-        yield found
+        yield spent
     finally:
-        found[0] = process_time() - begun
+        spent[0] = process_time() - begun
 
 
 @transaction.atomic

@@ -100,7 +100,7 @@ def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsP
     sowings = sowings_in(garden).defer("outlook")
     numbers = dict(sowings.order_by().values_list("crop_key").annotate(Count("pk")))
     signs = list(Sign.objects.filter(garden=garden).order_by("on", "id"))
-    known = [one for one in springs if any(value is not None for value in one.soil_c)]
+    known = [spring for spring in springs if any(value is not None for value in spring.soil_c)]
     sown_keys = sorted(numbers, key=lambda key: crops.crop(key).name)
     key = crop_key if crop_key in numbers else max(numbers, key=lambda key: (numbers[key], key), default="")
     here = list(sowings.filter(place=place))
@@ -110,11 +110,11 @@ def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsP
             place=place.name, depth=units.length_text(place.seed_depth_m)
         ),
         picture=_picture(known, here, signs, garden, today) if known else None,
-        compared=[_compared(one, past, garden, units, today) for one in reversed(springs)],
+        compared=[_compared(spring, past, garden, units, today) for spring in reversed(springs)],
         this=_this(springs, units, today),
-        crops=[(one, crops.crop(one).name_plural) for one in sown_keys],
+        crops=[(key, crops.crop(key).name_plural) for key in sown_keys],
         crop_key=key,
-        sown=[_sown(one, today) for one in sowings.filter(crop_key=key)],
+        sown=[_sown(sowing, today) for sowing in sowings.filter(crop_key=key)],
         stood=_stood(garden, units),
         winter=_winter(garden, today),
         signs=_signs(signs, place, springs, units),
@@ -164,12 +164,12 @@ def _headline(place: Place, springs: list[Spring]) -> str:
 
 
 def _this(springs: list[Spring], units: Units, today: date) -> list[str]:
-    now, others = springs[-1], [one for one in springs[:-1] if one.warmth is not None]
+    now, others = springs[-1], [spring for spring in springs[:-1] if spring.warmth is not None]
     lines = []
     if now.warmth is not None:
         sum_text = units.degree_days_text(now.warmth)
         if others:
-            usual = sum(one.warmth or 0.0 for one in others) / len(others)
+            usual = sum(other.warmth or 0.0 for other in others) / len(others)
             lines.append(
                 ngettext(
                     "{warmth} above {base} at seed depth so far, {usual} in the mean of {number} other year.",
@@ -201,13 +201,15 @@ def _picture(
     springs: list[Spring], sowings: list[Sowing], signs: list[Sign], garden: Garden, today: date
 ) -> drawing.YearsPicture:
     rows = []
-    for one in reversed(springs):
-        known = ((one.warm_week, _("first warm week"), 1), (one.last_frost, _("last frost"), 0))
+    for spring in reversed(springs):
+        known = ((spring.warm_week, _("first warm week"), 1), (spring.last_frost, _("last frost"), 0))
         marks = [(day, text, level) for day, text, level in known if day]
-        end = one.first + timedelta(days=SPRING_D)
-        then = [(s.sown_on, crops.crop(s.crop_key).name_plural, _came_up(s)) for s in sowings if one.first <= s.sown_on <= end]
-        seen = [(sign.on, sign.name) for sign in signs if one.first <= sign.on <= end]
-        rows.append(drawing.YearGiven(year_name(one.first), one.first, one.soil_c, marks, then[:8], seen))
+        end = spring.first + timedelta(days=SPRING_D)
+        then = [
+            (s.sown_on, crops.crop(s.crop_key).name_plural, _came_up(s)) for s in sowings if spring.first <= s.sown_on <= end
+        ]
+        seen = [(sign.on, sign.name) for sign in signs if spring.first <= sign.on <= end]
+        rows.append(drawing.YearGiven(year_name(spring.first), spring.first, spring.soil_c, marks, then[:8], seen))
     months = [(i, words.short_month(day)) for i, day in drawing.month_days(springs[-1].first, SPRING_D)]
     return drawing.years(rows, SPRING_D, today, months)
 
@@ -220,34 +222,34 @@ def _came_up(sowing: Sowing) -> bool | None:
     return max(counts) >= CAME_UP * sowing.seeds if sowing.seeds else max(counts) > 0
 
 
-def _compared(one: Spring, past: list[Day], garden: Garden, units: Units, today: date) -> Compared:
-    end = one.first + timedelta(days=365)
-    days = [day for day in past if one.first <= day.day < end]
+def _compared(spring: Spring, past: list[Day], garden: Garden, units: Units, today: date) -> Compared:
+    end = spring.first + timedelta(days=365)
+    days = [day for day in past if spring.first <= day.day < end]
     rain = [day.rain_mm for day in days if day.rain_mm is not None]
     return Compared(
-        name=year_name(one.first),
-        warmth="" if one.warmth is None else units.degree_days_text(one.warmth),
-        warm_week=words.day(one.warm_week) if one.warm_week else "",
-        last_frost=words.day(one.last_frost) if one.last_frost else "",
+        name=year_name(spring.first),
+        warmth="" if spring.warmth is None else units.degree_days_text(spring.warmth),
+        warm_week=words.day(spring.warm_week) if spring.warm_week else "",
+        last_frost=words.day(spring.last_frost) if spring.last_frost else "",
         lowest=units.temperature_text(min(day.low_c for day in days)) if days else "",
         highest=units.temperature_text(max(day.high_c for day in days)) if days else "",
         rain=units.rain_text(sum(rain), rough=True) if rain else "",
     )
 
 
-def _sown(one: Sowing, today: date) -> SownThen:
-    counts = list(one.counts.all())
+def _sown(sowing: Sowing, today: date) -> SownThen:
+    counts = list(sowing.counts.all())
     most = max((count.up for count in counts), default=None)
     half = next((count.on for count in counts if most and count.up >= most / 2), None)
-    share = "" if most is None or not one.seeds else f"{100 * most / one.seeds:.0f}"
-    days = "" if half is None else words.count((half - one.sown_on).days, "day", "days")
-    return SownThen(words.day(one.sown_on, today), one.place.name, days, share)
+    share = "" if most is None or not sowing.seeds else f"{100 * most / sowing.seeds:.0f}"
+    days = "" if half is None else words.count((half - sowing.sown_on).days, "day", "days")
+    return SownThen(words.day(sowing.sown_on, today), sowing.place.name, days, share)
 
 
 def _stood(garden: Garden, units: Units) -> list[Stood]:
     """By crop: what was seen to stand or to die of cold, and its limit after it."""
-    found = []
-    for one in cold_seen(garden):
+    stood = []
+    for seen in cold_seen(garden):
         lines = [
             _("{count} {what} at {low} in {place}, {day}").format(
                 count=event.number,
@@ -256,16 +258,16 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
                 place=event.place,
                 day=words.day_with_year(event.on),
             )
-            for event in one.events[-MOST_NIGHTS:]
+            for event in seen.events[-MOST_NIGHTS:]
         ]
-        if more := len(one.events) - len(lines):
+        if more := len(seen.events) - len(lines):
             lines.insert(0, ngettext("{number} earlier night", "{number} earlier nights", more).format(number=more))
-        limit, listed = (units.temperature_text(value) for value in (one.limit.limit_c, one.limit.listed_c))
+        limit, listed = (units.temperature_text(value) for value in (seen.limit.limit_c, seen.limit.listed_c))
         text = _("taken to stand about {limit} here, give or take {sd}; the list says {listed}").format(
-            limit=limit, sd=units.difference_text(one.limit.sd_k), listed=listed
+            limit=limit, sd=units.difference_text(seen.limit.sd_k), listed=listed
         )
-        found.append(Stood(crops.crop(one.crop_key).name, lines, text))
-    return sorted(found, key=lambda one: one.name)
+        stood.append(Stood(crops.crop(seen.crop_key).name, lines, text))
+    return sorted(stood, key=lambda row: row.name)
 
 
 def _winter(garden: Garden, today: date) -> list[str]:
@@ -301,11 +303,11 @@ def _signs(signs: list[Sign], place: Place, springs: list[Spring], units: Units)
     by_name: dict[str, list[Sign]] = defaultdict(list)
     for sign in signs[-MOST_SIGNS:]:
         by_name[sign.name.strip().lower()].append(sign)
-    found = []
+    lines = []
     for rows in by_name.values():
         days, ahead = [], []
         for sign in rows:
-            spring = next((one for one in springs if one.first <= sign.on < one.first + timedelta(days=366)), None)
+            spring = next((spring for spring in springs if spring.first <= sign.on < spring.first + timedelta(days=366)), None)
             soil = spring.soil_c[(sign.on - spring.first).days] if spring else None
             text = words.day_with_year(sign.on)
             days.append(
@@ -316,8 +318,8 @@ def _signs(signs: list[Sign], place: Place, springs: list[Spring], units: Units)
             )
             if spring and spring.warm_week:
                 ahead.append((spring.warm_week - sign.on).days)
-        found.append(SignLine(rows[0].name, days, _foretells(ahead, units)))
-    return found
+        lines.append(SignLine(rows[0].name, days, _foretells(ahead, units)))
+    return lines
 
 
 def _foretells(ahead: list[int], units: Units) -> str:

@@ -58,7 +58,7 @@ def _years(request: GardenRequest, form: SignForm) -> HttpResponse:
     context: dict[str, Any] = {"form": form, "places": places, "page": None}
     if places:
         wanted = request.GET.get("place", "")
-        place = next((one for one in places if str(one.pk) == wanted), places[0])
+        place = next((place for place in places if str(place.pk) == wanted), places[0])
         context |= {"place": place, "waits": ask_for_earlier(place, today)}
         context["page"] = years_page(place, request.GET.get("crop", ""), units_of(request.user), today)
     return render(request, "years/years.html", context, status=INVALID if form.errors else 200)

@@ -50,11 +50,11 @@ def batch_outlook(
         counts=hours,
     )
     end = min(len(soil_c), batch.sown_hour + SHOWN_D * 24)
-    found = foretell(batch, soil_c[:end], with_values(usual, sown.values), None if moist is None else moist[:end])
+    outlook = foretell(batch, soil_c[:end], with_values(usual, sown.values), None if moist is None else moist[:end])
     # Of the stand what all gardens' seed of its kind does is taken out: the rest is this garden's.
     usual_log = float(np.log(stand[0] / learned.stand[0]))
-    own = (found.stand[0] - usual_log, found.stand[1])
-    return _dated(found, sown, _with_beginning(found.pace, pace), _with_beginning(own, learned.stand))
+    own = (outlook.stand[0] - usual_log, outlook.stand[1])
+    return _dated(outlook, sown, _with_beginning(outlook.pace, pace), _with_beginning(own, learned.stand))
 
 
 def _with_beginning(after: tuple[float, float], before: tuple[float, float]) -> Factor:
@@ -62,7 +62,7 @@ def _with_beginning(after: tuple[float, float], before: tuple[float, float]) -> 
     return round(after[0], 4), round(after[1], 4), round(float(np.log(before[0])), 4), round(before[1], 4)
 
 
-def _dated(found: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) -> SowingOutlook:
+def _dated(outlook: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) -> SowingOutlook:
     def day(days: float) -> date | None:
         return sown.sown_on + timedelta(days=int(days)) if np.isfinite(days) else None
 
@@ -70,16 +70,18 @@ def _dated(found: BatchOutlook, sown: SownBatch, pace: Factor, stand: Factor) ->
         return day(days[0]), day(days[1]), day(days[2])
 
     # As far as anything still changes: a count may lie below or above what was expected on the days before it.
-    moving = np.flatnonzero((np.abs(found.up - found.up[:, [-1]]) > 0.005 * np.maximum(found.up[:, [-1]], 1.0)).any(axis=0))
+    moving = np.flatnonzero(
+        (np.abs(outlook.up - outlook.up[:, [-1]]) > 0.005 * np.maximum(outlook.up[:, [-1]], 1.0)).any(axis=0)
+    )
     done = (int(moving[-1]) if len(moving) else 0) + 3
     return SowingOutlook(
-        up=[short(row[: max(done, 14)], 1) for row in found.up],
-        first=band(found.first_d),
-        half=band(found.half_d),
-        most=band(found.most_d),
-        overdue=day(found.overdue_d),
-        share=round(found.share, 3),
-        rate=[round(v, 3) for v in found.rate],
+        up=[short(row[: max(done, 14)], 1) for row in outlook.up],
+        first=band(outlook.first_d),
+        half=band(outlook.half_d),
+        most=band(outlook.most_d),
+        overdue=day(outlook.overdue_d),
+        share=round(outlook.share, 3),
+        rate=[round(v, 3) for v in outlook.rate],
         pace=pace,
         stand=stand,
     )

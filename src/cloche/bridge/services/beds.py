@@ -92,9 +92,9 @@ def patch(
         own[1] or (own[0] if way is not Layout.ROWS else None) or usual.row_m,
         own[2] or usual.per_station,
     )
-    found = spacing.stations(*size_m, way, chosen)
+    stations = spacing.stations(*size_m, way, chosen)
     plants = spacing.stand(*size_m, way, chosen, Thinning(thinning))
-    return Patch(chosen, found, plants, spacing.seeds(*size_m, way, chosen))
+    return Patch(chosen, stations, plants, spacing.seeds(*size_m, way, chosen))
 
 
 def on_trellis(length_m: float, crop_keys: Sequence[str]) -> list[int]:

@@ -28,14 +28,14 @@ WITHIN_K = 1.0
 
 def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
     """None where nothing electric heats it on any of the coming days."""
-    span = next((one for one in reversed(inputs.heat) if is_on(one, inputs.today)), None)
-    heating = [one for one in run.situation.place.bed.heating if not one.fading_d]
+    span = next((span for span in reversed(inputs.heat) if is_on(span, inputs.today)), None)
+    heating = [source for source in run.situation.place.bed.heating if not source.fading_d]
     if not heating or (inputs.heat and (span is None or span.source == "house")):
         return None
     span = span or HeatSpan("mat" if inputs.kind == "mat" else "cable")
     first = run.run_up_d * 24
     hours = slice(first, first + AHEAD_D * 24)
-    now = max(heating, key=lambda one: one.during[0] if one.during[0] <= first + 12 else -np.inf)
+    now = max(heating, key=lambda source: source.during[0] if source.during[0] <= first + 12 else -np.inf)
     full = now.power_w_m2 * run.checkpoint.drawn.parameters.heat
     duty = daily(run.trajectory.heat_w_m2[hours]) / np.maximum(full, 1e-6)
     roots = daily(run.soil_c(inputs.seed_depth_m)[hours])
@@ -75,7 +75,7 @@ def _without(inputs: ForecastInputs, run: Run) -> Array:
 
 def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
     """None where neither window nor lamp is told, and of a tray that stands on a hotbed: neither is over it there."""
-    on_hotbed = any(is_on(one, inputs.today) for one in inputs.below)
+    on_hotbed = any(is_on(hotbed, inputs.today) for hotbed in inputs.below)
     if on_hotbed or (inputs.pane is None and not inputs.lamps):
         return None
     days, window, first = 2 * AHEAD_D, window_of(inputs.pane), run.run_up_d
@@ -94,7 +94,7 @@ def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
 
 def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:
     """What the lamps give on a day [mol/m²]."""
-    return sum(lamp_of(one).mol_a_day for one in lamps if is_on(one, day))
+    return sum(lamp_of(lamp).mol_a_day for lamp in lamps if is_on(lamp, day))
 
 
 def around_c(run: Run) -> list[float]:

@@ -9,8 +9,8 @@ from cloche.core.covers.bend import bend, bends_over, sheet_for, snow_strength
 from cloche.core.covers.kinds import kind, kinds
 from cloche.core.covers.slope import noon_gain, propped, slope_deg
 
-BENT = tuple(key for key, one in kinds().items() if one.bends)
-BOXES = tuple(key for key, one in kinds().items() if one.is_box and one.goes_over == "bed")
+BENT = tuple(key for key, cover in kinds().items() if cover.bends)
+BOXES = tuple(key for key, cover in kinds().items() if cover.is_box and cover.goes_over == "bed")
 
 __all__ = ["BENT", "BOXES", "BentSheet", "Box", "bent_over", "box_of", "narrowest", "propped", "tallest_over"]
 
@@ -41,14 +41,14 @@ class Box:
 def bent_over(sheet_m: float, strip_m: float, plant_m: float, spread_m: float | None = None) -> BentSheet | None:
     """A sheet with room for plants over a strip, or set as it is told; None where it has none. Raises OutOfRange."""
     if spread_m is not None:
-        one = bend(sheet_m, spread_m)
-        plantable = one.plantable_m(plant_m)
+        bent = bend(sheet_m, spread_m)
+        plantable = bent.plantable_m(plant_m)
     else:
-        found = bends_over(sheet_m, strip_m, plant_m)
-        if found is None:
+        fit = bends_over(sheet_m, strip_m, plant_m)
+        if fit is None:
             return None
-        one, plantable = found.bend, found.plantable_m
-    return BentSheet(sheet_m, one.spread_m, one.height_m, plantable, snow_strength(one, sheet_m))
+        bent, plantable = fit.bend, fit.plantable_m
+    return BentSheet(sheet_m, bent.spread_m, bent.height_m, plantable, snow_strength(bent, sheet_m))
 
 
 def narrowest(strip_m: float, plant_m: float) -> float:
@@ -75,5 +75,5 @@ def box_of(width_m: float, low_m: float, high_m: float, latitude_deg: float, awa
 
 def lasts(key: str, age_y: float) -> tuple[float, float, float]:
     """Of a cover so old: the share of the sun that it lets through, that of a new one, and the years that are left to it."""
-    one = kind(key)
-    return one.aged(age_y).solar, one.solar, one.lasts_y - age_y
+    cover = kind(key)
+    return cover.aged(age_y).solar, cover.solar, cover.lasts_y - age_y

@@ -85,14 +85,14 @@ RUNS = ("realization", "number", "member", "ensemble", "ensemble_member")
 
 def meant(parameter: dict[str, Any], key: str) -> Meant | None:
     """What a parameter as EDR or CoverageJSON describe it means; None where it is of no use here, or in an unknown unit."""
-    found = next((BY_NAME[name] for name in _names(parameter, key) if name in BY_NAME), None)
-    if found is None:
+    meaning = next((BY_NAME[name] for name in _names(parameter, key) if name in BY_NAME), None)
+    if meaning is None:
         return None
     kind = parameter.get("measurementType") or {}
-    if found is Quantity.AIR:
-        found = EXTREMES.get(str(kind.get("method", "")).lower(), found)
+    if meaning is Quantity.AIR:
+        meaning = EXTREMES.get(str(kind.get("method", "")).lower(), meaning)
     unit = _unit(parameter.get("unit") or {})
-    return Meant(found, *UNITS[found][unit]) if unit in UNITS[found] else None
+    return Meant(meaning, *UNITS[meaning][unit]) if unit in UNITS[meaning] else None
 
 
 def _names(parameter: dict[str, Any], key: str) -> Iterable[str]:
@@ -124,24 +124,24 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
             coverages, shared = [Coverage.model_validate_json(json.dumps(document))], {}
     except (AttributeError, RecursionError, TypeError, ValueError) as odd:
         raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
-    found: dict[Quantity, dict[datetime, Array]] = {}
+    series: dict[Quantity, dict[datetime, Array]] = {}
     for coverage, is_another_run in _nearest(coverages, latitude_deg, longitude_deg):
         described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
         for quantity, values_at in _stated(coverage, described, latitude_deg, longitude_deg).items():
-            before = found.setdefault(quantity, {})
+            before = series.setdefault(quantity, {})
             for at, values in values_at.items():
                 before[at] = np.concatenate([before[at], values]) if is_another_run and at in before else values
-    if not any(found.values()):
+    if not any(series.values()):
         raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
-    return _by_run(found)
+    return _by_run(series)
 
 
 def _nearest(coverages: Iterable[Coverage], latitude: float, longitude: float) -> Iterable[tuple[Coverage, bool]]:
     """Of coverages of a point each, those of the nearest, and all others; each with whether it tells the very same of the very
     same: an ensemble may come as one coverage a run."""
     coverages = list(coverages)
-    away = [_away(one, latitude, longitude) for one in coverages]
-    least = min((one for one in away if one is not None), default=None)
+    away = [_away(coverage, latitude, longitude) for coverage in coverages]
+    least = min((distance for distance in away if distance is not None), default=None)
     seen: set[str] = set()
     for coverage, distance in zip(coverages, away, strict=True):
         if distance is None or distance == least:
@@ -159,14 +159,14 @@ def _away(coverage: Coverage, latitude: float, longitude: float) -> float | None
     return float((x[0] - longitude) ** 2 + (y[0] - latitude) ** 2) if len(x) == len(y) == 1 else None
 
 
-def _by_run(found: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
+def _by_run(series: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
     """Dealt out: an instant that some runs leave out is left out, what is told once is of every run."""
-    counts = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in found.items()}
+    counts = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in series.items()}
     runs = max(counts.values())
     return [
         {
             quantity: {at: float(v[min(run, len(v) - 1)]) for at, v in values_at.items() if len(v) == counts[quantity]}
-            for quantity, values_at in found.items()
+            for quantity, values_at in series.items()
             if counts[quantity] in (1, runs)
         }
         for run in range(runs)
@@ -178,8 +178,8 @@ def _made_plain(document: Any) -> None:
     to be written and knows none of the others."""
     if not isinstance(document, dict):
         return
-    for one in [document, *(document.get("coverages") or [])]:
-        axes = (one.get("domain") or {}).get("axes") or {}
+    for coverage in [document, *(document.get("coverages") or [])]:
+        axes = (coverage.get("domain") or {}).get("axes") or {}
         for name in RUNS:
             axes.pop(name, None)
         times = axes.get("t") or {}
@@ -192,22 +192,22 @@ def _stated(
     coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float
 ) -> dict[Quantity, dict[datetime, Array]]:
     """What a coverage tells of a site: the runs of each instant, by quantity."""
-    found: dict[Quantity, dict[datetime, Array]] = {}
+    stated: dict[Quantity, dict[datetime, Array]] = {}
     axes = coverage.domain.axes
     if axes.t is None:
-        return found
+        return stated
     times = list(axes.t.values)
     for key, values in coverage.ranges.items():
         what = meant(described.get(key) or {}, key)
         if what is None or not isinstance(values, NdArrayFloat | NdArrayInt):
             continue
-        block = np.array([np.nan if one is None else one for one in values.values], dtype=np.float64)
+        block = np.array([np.nan if value is None else value for value in values.values], dtype=np.float64)
         rows = _at_site(block, values, axes, latitude_deg, longitude_deg, len(times))
-        values_at = found.setdefault(what.quantity, {})
+        values_at = stated.setdefault(what.quantity, {})
         for at, runs in zip(times, rows.T, strict=True):
             if np.isfinite(runs).all():
                 values_at[at] = runs * what.factor + what.offset
-    return found
+    return stated
 
 
 def _at_site(
@@ -250,7 +250,7 @@ def days_of(series: Series, zone: ZoneInfo) -> dict[date, dict[str, Any]]:
     low = {day: min(values) for day, values in air.items()} | _daily(series.get(Quantity.LOW, {}), zone, min)
     high = {day: max(values) for day, values in air.items()} | _daily(series.get(Quantity.HIGH, {}), zone, max)
     rain = _totals(series.get(Quantity.RAIN, {}), zone)
-    wind, cloud = (_means(series.get(one, {}), zone) for one in (Quantity.WIND, Quantity.CLOUD))
+    wind, cloud = (_means(series.get(quantity, {}), zone) for quantity in (Quantity.WIND, Quantity.CLOUD))
     return {
         day: {
             "low_c": round(low[day], 2),
@@ -268,10 +268,10 @@ def days_of_runs(runs: list[Series], zone: ZoneInfo) -> dict[date, dict[str, Any
     rain of each."""
     if len(runs) == 1:
         return days_of(runs[0], zone)
-    by_run = [days_of(one, zone) for one in runs]
+    by_run = [days_of(run, zone) for run in runs]
     days = {}
-    for day in sorted(set.intersection(*(set(one) for one in by_run))):
-        rows = [one[day] for one in by_run]
+    for day in sorted(set.intersection(*(set(days) for days in by_run))):
+        rows = [days[day] for days in by_run]
         mean: dict[str, float | None] = {name: round(fmean(row[name] for row in rows), 2) for name in ("low_c", "high_c")}
         for name in ("rain_mm", "wind_m_s"):
             values = [row[name] for row in rows if row[name] is not None]
@@ -319,4 +319,4 @@ def _totals(values_at: dict[datetime, float], zone: ZoneInfo) -> dict[date, floa
 def air_at(runs: list[Series], now: datetime, within: timedelta) -> float | None:
     """The last air temperature that was told for an instant, not older than some time; of an ensemble, the runs' mean."""
     past = [at for at in runs[0].get(Quantity.AIR, {}) if now - within <= at <= now]
-    return round(fmean(one[Quantity.AIR][max(past)] for one in runs), 2) if past else None
+    return round(fmean(run[Quantity.AIR][max(past)] for run in runs), 2) if past else None

@@ -15,9 +15,9 @@ from cloche.core.covers.kinds import kind, kinds
 from cloche.core.hazards.air_limits import off_night_c
 from cloche.core.protection.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
 
-OFTEN = tuple(one.key for one in sorted(kinds().values(), key=lambda one: one.common) if one.common)
+OFTEN = tuple(kind.key for kind in sorted(kinds().values(), key=lambda kind: kind.common) if kind.common)
 """What growers could get, the commonest first."""
-SELF_AIRING = tuple(key for key, one in kinds().items() if not one.opened)
+SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
 """What nobody opens on a sunny day."""
 
 __all__ = [
@@ -75,8 +75,8 @@ def ownable() -> list[tuple[str, str]]:
 
 def with_a_layer_more(key: str) -> dict[str, str]:
     """What a cover is together with another over or under it: keys of both as one, and of the other."""
-    both = [one for one in kinds().values() if key in one.parts]
-    return {one.key: one.parts[1 - one.parts.index(key)] for one in both}
+    both = [kind for kind in kinds().values() if key in kind.parts]
+    return {kind.key: kind.parts[1 - kind.parts.index(key)] for kind in both}
 
 
 def with_article(key: str) -> str:
@@ -113,8 +113,8 @@ def covered_timetable(
     crop_key: str, up_d: int, touches_d: int | None, bare_up_d: int | None, even_low_c: Sequence[float], rule: str
 ) -> Timetable:
     """The days of a cover over a crop, counted from the first of the nights; rule: the garden's."""
-    one = Covered(crops.crop(crop_key), up_d, touches_d, bare_up_d)
-    return timetable(one, np.asarray(even_low_c, dtype=np.float64), OffRule(rule))
+    covered = Covered(crops.crop(crop_key), up_d, touches_d, bare_up_d)
+    return timetable(covered, np.asarray(even_low_c, dtype=np.float64), OffRule(rule))
 
 
 def nights_wanted(crop_key: str) -> tuple[float, float]:

@@ -26,7 +26,7 @@ LEAST_MATURITY_D = 10.0
 
 def crops() -> list[Crop]:
     """All crops in catalogue order, those of the garden's own behind."""
-    return [*(named(one) for one in catalogue.catalogue().values()), *catalogue.besides()]
+    return [*(named(crop) for crop in catalogue.catalogue().values()), *catalogue.besides()]
 
 
 Values = Mapping[str, float]
@@ -54,16 +54,16 @@ def grown(
     """A garden's own crops with what it says of them."""
     own = sowing_rules or {}
     return [
-        Grown(one, methods.get(one.key, ""), catalogue.crop(one.key).sowing_depth_m, own.get(one.key) or sowing_rule)
-        for one in chosen(keys, values)
+        Grown(crop, methods.get(crop.key, ""), catalogue.crop(crop.key).sowing_depth_m, own.get(crop.key) or sowing_rule)
+        for crop in chosen(keys, values)
     ]
 
 
 def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:
     """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
     wanted = set(keys)
-    found = (one for one in crops() if (one.key in wanted if wanted else one.usual))
-    return [with_values(one, (values or {}).get(one.key)) for one in found]
+    grown = (crop for crop in crops() if (crop.key in wanted if wanted else crop.usual))
+    return [with_values(crop, (values or {}).get(crop.key)) for crop in grown]
 
 
 def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -> list[Crop]:
@@ -74,14 +74,14 @@ def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -
 def with_winter_kinds(keys: Iterable[str]) -> tuple[str, ...]:
     """A garden's crops, those that nearly everyone grows where it has chosen none; and of each what is sown or planted to stand
     the winter, its second window of the year."""
-    wanted = list(keys) or [one.key for one in crops() if one.usual]
+    wanted = list(keys) or [crop.key for crop in crops() if crop.usual]
     return tuple(dict.fromkeys([*wanted, *(kind for key in wanted for kind in winter_kinds_of(key))]))
 
 
 @lru_cache(maxsize=512)
 def winter_kinds_of(key: str) -> tuple[str, ...]:
     """Keys of what is grown of a crop to stand the winter."""
-    return tuple(one.key for one in catalogue.catalogue().values() if one.winter and one.key.rpartition("_")[0] == key)
+    return tuple(crop.key for crop in catalogue.catalogue().values() if crop.winter and crop.key.rpartition("_")[0] == key)
 
 
 def usual_of(key: str) -> str:
@@ -90,35 +90,35 @@ def usual_of(key: str) -> str:
     return parent if key in winter_kinds_of(parent) else key
 
 
-def with_values(one: Crop, values: Values | None) -> Crop:
+def with_values(crop: Crop, values: Values | None) -> Crop:
     """The crop with what is said of it in place of the catalogue's. `pace`: times the table's days to come up.
 
     An ideal range that begins above its end, or below the minimum, moves the one that was not said.
     """
     if not values:
-        return one
+        return crop
     stated = dict(values)
     pace = stated.pop("pace", 1.0)
     for name in WHOLE & stated.keys():
         stated[name] = int(stated[name])
-    start = stated.setdefault("optimum_from_c", max(one.optimum_from_c, stated.get("minimum_c", -50.0)))
-    stated["optimum_to_c"] = max(stated.get("optimum_to_c", one.optimum_to_c), start)
-    stated.setdefault("minimum_c", min(one.minimum_c, start))
-    stated["maximum_c"] = max(stated.get("maximum_c", one.maximum_c), stated["optimum_to_c"])
+    start = stated.setdefault("optimum_from_c", max(crop.optimum_from_c, stated.get("minimum_c", -50.0)))
+    stated["optimum_to_c"] = max(stated.get("optimum_to_c", crop.optimum_to_c), start)
+    stated.setdefault("minimum_c", min(crop.minimum_c, start))
+    stated["maximum_c"] = max(stated.get("maximum_c", crop.maximum_c), stated["optimum_to_c"])
     grows = {name: stated.pop(name) for name in GROWS if name in stated}
     if grows:
-        stated["life"] = dataclasses.replace(one.life, **grows)  # type: ignore[assignment, arg-type]
+        stated["life"] = dataclasses.replace(crop.life, **grows)  # type: ignore[assignment, arg-type]
     if "maturity_sown_d" in stated:
         # As it is printed: from sowing, in a season that suits it.
-        from_sowing = stated.pop("maturity_sown_d") - one.coming_up_d
+        from_sowing = stated.pop("maturity_sown_d") - crop.coming_up_d
         stated.setdefault("maturity_d", max(from_sowing, LEAST_MATURITY_D))
     if "maturity_d" in stated:
-        stated.setdefault("maturity_planted_d", one.maturity_planted_d * stated["maturity_d"] / one.maturity_d)
-    changed = dataclasses.replace(one, advice_source=PACKET_SOURCE, **stated)  # type: ignore[arg-type]
+        stated.setdefault("maturity_planted_d", crop.maturity_planted_d * stated["maturity_d"] / crop.maturity_d)
+    changed = dataclasses.replace(crop, advice_source=PACKET_SOURCE, **stated)  # type: ignore[arg-type]
     if pace == 1.0:
         return changed
-    source = f"{one.rate_source}; in {pace:g} times the days, as you say"
-    return dataclasses.replace(changed, rate=one.rate.slowed(pace), rate_source=source)
+    source = f"{crop.rate_source}; in {pace:g} times the days, as you say"
+    return dataclasses.replace(changed, rate=crop.rate.slowed(pace), rate_source=source)
 
 
 def crop(key: str) -> Crop:
@@ -128,7 +128,7 @@ def crop(key: str) -> Crop:
 
 def steady_outlooks(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
     """Every crop in soil that stays at soil_c."""
-    return [steady_outlook(one, soil_c) for one in among]
+    return [steady_outlook(crop, soil_c) for crop in among]
 
 
 def comfortable(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
@@ -155,16 +155,16 @@ def speeds(low_c: float, high_c: float, among: list[Crop], step_c: float = 0.5) 
     """The pace curve of every crop, coldest sleeper first: in the order in which warming soil wakes them."""
     soil = np.arange(low_c, high_c + step_c / 2, step_c)
     rows = []
-    for one in sorted(among, key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
-        rate = one.rate.at(soil)
-        rows.append(Speed(one, soil.tolist(), (rate / rate.max()).tolist()))
+    for crop in sorted(among, key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
+        rate = crop.rate.at(soil)
+        rows.append(Speed(crop, soil.tolist(), (rate / rate.max()).tolist()))
     return rows
 
 
-def _wakes_c(one: Crop) -> float:
+def _wakes_c(crop: Crop) -> float:
     """Soil at which it reaches a fifth of its best pace [°C]."""
     soil = np.arange(-1.0, 40.0, 0.1)
-    rate = one.rate.at(soil)
+    rate = crop.rate.at(soil)
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
 
 

@@ -148,11 +148,11 @@ def _seen_under(inputs: ForecastInputs, described: Described) -> Beside:
     if situation.house:
         return NOTHING
     rows, guessed = [], []
-    for one in inputs.under:
-        at, since = ((when - described.midnight) / timedelta(hours=1) for when in (one.at, one.since))
+    for cover in inputs.under:
+        at, since = ((when - described.midnight) / timedelta(hours=1) for when in (cover.at, cover.since))
         over = [p for p in situation.place.covers if p.start_h <= since and at < p.end_h]
         if since >= 0 and (over or situation.indoors):
-            rows.append((What[one.what.upper()], at, since, one.depth_m, one.value))
+            rows.append((What[cover.what.upper()], at, since, cover.depth_m, cover.value))
             guessed.append(any(p.vent.above_c is not None for p in over))
     return Beside.of(rows, guessed)
 

@@ -78,8 +78,8 @@ def _spread_depths(inputs: ForecastInputs, run: Run) -> list[float]:
 
 
 def _parameters(learned: Learned) -> dict[str, Triple]:
-    found = {name: learned.factor(name) for name in learned.names} | {"wetter": learned.lately_wetter()}
-    return {name: (round(low, 3), round(middle, 3), round(high, 3)) for name, (low, middle, high) in found.items()}
+    factors = {name: learned.factor(name) for name in learned.names} | {"wetter": learned.lately_wetter()}
+    return {name: (round(low, 3), round(middle, 3), round(high, 3)) for name, (low, middle, high) in factors.items()}
 
 
 def _air(run: Run, first: int, last: int) -> tuple[list[float], list[list[float]]]:

@@ -75,13 +75,13 @@ def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[
     lid = (CoverPeriod(kind("lid"), 0.0, ALWAYS_H),)
     bed = checkpoint.place.bed
     variants = [
-        Variant(bed.with_heat(*one.heating), lid if one.lid else (), _air_of(one, situation, outside, checkpoint.ahead))
-        for one in ways
+        Variant(bed.with_heat(*way.heating), lid if way.lid else (), _air_of(way, situation, outside, checkpoint.ahead))
+        for way in ways
     ]
     courses = checkpoint.varied(variants, LOOKED_D)
     heat = checkpoint.drawn.parameters.heat
     seen = _lying(query.sown, inputs, snapshot, checkpoint.behind, depth) if query.sown else _fresh(crop, inputs, depth)
-    return [_gain(one, course, depth, seen(course), query.area_m2, heat) for one, course in zip(ways, courses, strict=True)]
+    return [_gain(way, course, depth, seen(course), query.area_m2, heat) for way, course in zip(ways, courses, strict=True)]
 
 
 def _ways(crop: Crop, situation: Situation, air_c: float) -> list[_Way]:
@@ -99,10 +99,10 @@ def _ways(crop: Crop, situation: Situation, air_c: float) -> list[_Way]:
     return ways
 
 
-def _air_of(one: _Way, situation: Situation, outside: HourlyWeather, now: HourlyWeather) -> HourlyWeather:
-    if one.warmer_c is None:
+def _air_of(way: _Way, situation: Situation, outside: HourlyWeather, now: HourlyWeather) -> HourlyWeather:
+    if way.warmer_c is None:
         return now
-    kept = replace(situation, kept=(*situation.kept, (one.warmer_c, -ALWAYS_H, ALWAYS_H)))
+    kept = replace(situation, kept=(*situation.kept, (way.warmer_c, -ALWAYS_H, ALWAYS_H)))
     return felt(kept, outside)
 
 
@@ -129,16 +129,16 @@ def _lying(sown: SownBatch, inputs: ForecastInputs, snapshot: ModelSnapshot, beh
 
     def seen(course: Trajectory) -> tuple[list[float | None], float | None, float]:
         soil = np.concatenate([behind.at(depth), course.at(depth)]).astype(np.float64)
-        found = batch_outlook(sown, np.clip(soil, -29.0, 59.0), snapshot.weather.first, learned, None)
-        half = [None if day is None else float((day - sown.sown_on).days) for day in found.half]
-        most = None if found.most[1] is None else float((found.most[1] - sown.sown_on).days)
-        return half, most, found.share
+        outlook = batch_outlook(sown, np.clip(soil, -29.0, 59.0), snapshot.weather.first, learned, None)
+        half = [None if day is None else float((day - sown.sown_on).days) for day in outlook.half]
+        most = None if outlook.most[1] is None else float((outlook.most[1] - sown.sown_on).days)
+        return half, most, outlook.share
 
     return seen
 
 
 def _gain(
-    one: _Way,
+    way: _Way,
     course: Trajectory,
     depth: float,
     seen: tuple[list[float | None], float | None, float],
@@ -147,16 +147,16 @@ def _gain(
 ) -> HeatGain:
     half, most, share = seen
     roots = daily(course.at(depth))[:14].mean(axis=0)
-    duty, kwh_d = None, one.kwh_d
-    if one.heating:
-        power = one.heating[0].power_w_m2
+    duty, kwh_d = None, way.kwh_d
+    if way.heating:
+        power = way.heating[0].power_w_m2
         duty = round(float(np.median(daily(course.heat_w_m2)[:14] / (power * factor))), 3)
         kwh_d = duty * 24 * USUAL_W_M2["mat"] * area_m2 / 1000
-    heated = bool(one.heating) or one.kwh_d > 0
+    heated = bool(way.heating) or way.kwh_d > 0
     low, middle, high = (round(float(v), 1) for v in np.quantile(roots, (0.1, 0.5, 0.9)))
     return HeatGain(
-        way=one.way,
-        set_c=one.set_c,
+        way=way.way,
+        set_c=way.set_c,
         roots_c=(low, middle, high),
         half_d=short(np.array([np.inf if d is None else d for d in half]), 1),
         most_d=most,

@@ -28,7 +28,7 @@ LOOKED_D, BEFORE_D, FRESH_H = 2, 10, 30.0
 
 def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> HeatAlarm | None:
     """None where nothing is wrong, or nothing electric heats it. outside: one member from the fit's first midnight."""
-    heating = [one for one in described.situation.place.bed.heating if not one.fading_d]
+    heating = [source for source in described.situation.place.bed.heating if not source.fading_d]
     readings = observed.readings
     if not heating or not len(readings):
         return None
@@ -49,8 +49,8 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
     both = simulate([case, replace(case, bed=bed.with_heat())], depth)
     hour = readings.hour[order] - first * 24
     which = [depth.index(round(float(d), 3)) for d in readings.depth_m[order]]
-    expected, without = (_at(one.soil_c[:, :, 0].astype(np.float64), hour, which) for one in both)
-    now = max(heating, key=lambda one: one.during[0] if one.during[0] <= newest else -np.inf)
+    expected, without = (_at(run.soil_c[:, :, 0].astype(np.float64), hour, which) for run in both)
+    now = max(heating, key=lambda source: source.during[0] if source.during[0] <= newest else -np.inf)
     ruled = (now.start_c, now.stop_c) if now.start_c is not None and now.stop_c is not None else None
     fault = fault_of(hour, readings.temperature_c[order], expected, without, ruled)
     if fault is None:
@@ -63,7 +63,7 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
 def without_failed_heat(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> Observed:
     """The observations without those of a heater that had failed for a time: cold readings beside a dead mat say nothing of how
     strong it is. Where none shows it working, all are kept: then it may be weak."""
-    heating = [one for one in described.situation.place.bed.heating if not one.fading_d]
+    heating = [source for source in described.situation.place.bed.heating if not source.fading_d]
     readings = observed.readings
     if not heating or len(readings) < FEWEST:
         return observed
@@ -76,7 +76,7 @@ def without_failed_heat(inputs: ForecastInputs, described: Described, observed: 
     case = described.situation.place.case(weather, parameters)
     both = simulate([case, replace(case, bed=bed.with_heat())], depths)
     which = [depths.index(float(d)) for d in readings.depth_m]
-    warm, cold = (_at(one.soil_c[:, :, 0].astype(np.float64), readings.hour, which) for one in both)
+    warm, cold = (_at(run.soil_c[:, :, 0].astype(np.float64), readings.hour, which) for run in both)
     lift = warm - cold
     share = np.where(lift >= TELLS_K, (readings.temperature_c - cold) / np.maximum(lift, TELLS_K), 1.0)
     works, failed = (share > WORKS) & (lift >= TELLS_K), share < FAILED
@@ -89,13 +89,13 @@ def without_failed_heat(inputs: ForecastInputs, described: Described, observed: 
 
 def _room_k(observed: Observed, weather: HourlyWeather, first: int) -> float:
     """How much warmer than described the room was read, 0 where nobody read it."""
-    found = []
+    differences = []
     for what, hour, value in zip(observed.seen.what, observed.seen.hour, observed.seen.value, strict=True):
         at = int(hour) - first * 24
         if what == What.ROOM and 0 <= at < len(weather):
-            found.append(float(value - weather.air_c[at].mean()))
+            differences.append(float(value - weather.air_c[at].mean()))
     # The description itself counts as two readings.
-    return sum(found) / (len(found) + 2)
+    return sum(differences) / (len(differences) + 2)
 
 
 def _at(soil: Array, hour: Array, which: list[int]) -> Array:

@@ -57,7 +57,7 @@ def lamp_of(span: LampSpan) -> Lamp:
 
 def layered(volume: SmallVolume, spans: tuple[HeatSpan, ...]) -> SmallVolume:
     """A tray or box with the spreading layer of its latest cable under its mix."""
-    span = next((one for one in reversed(spans) if one.over_m + one.under_m > 0), None)
+    span = next((span for span in reversed(spans) if span.over_m + span.under_m > 0), None)
     if span is None:
         return volume
     moist = None if span.filling_wet else 0.05

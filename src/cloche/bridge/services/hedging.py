@@ -20,16 +20,18 @@ EVERY = 2
 def split(outlooks: Sequence[tuple[CandidateDays, str]], chance: float, last_day: int | None) -> Hedge:
     """outlooks: days of a crop in each place, with their packed scenarios; last_day: by which there is to be a crop, counted
     from today; None: any."""
-    found = [one for place, (days, members) in enumerate(outlooks) for one in _candidates(place, days, members, last_day)]
-    return hedge(found, chance)
+    candidates = [
+        candidate for place, (days, members) in enumerate(outlooks) for candidate in _candidates(place, days, members, last_day)
+    ]
+    return hedge(candidates, chance)
 
 
 def _candidates(place: int, days: CandidateDays, members: str, last_day: int | None) -> list[Candidate]:
     succeeds = np.isfinite(outlook_days.members_of(members, MEMBERS)).astype(np.float64)
     harvest = outlook_days.harvests(days)
-    found = []
+    candidates = []
     for i in range(0, len(days.day), EVERY):
         in_time = last_day is None or (np.isfinite(harvest[i]) and int(days.day[i] + harvest[i]) <= last_day)
         if in_time and succeeds[i].any():
-            found.append(Candidate(place, days.day[i], succeeds[i]))
-    return found
+            candidates.append(Candidate(place, days.day[i], succeeds[i]))
+    return candidates

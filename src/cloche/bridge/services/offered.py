@@ -23,12 +23,12 @@ OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
 
 def cover_names() -> list[tuple[str, str]]:
     """Keys and names of the covers that go over a bed, for choosing."""
-    return [(one.key, say(one.name)) for one in kinds().values() if not one.is_house]
+    return [(kind.key, say(kind.name)) for kind in kinds().values() if not kind.is_house]
 
 
 def place_names() -> list[tuple[str, str]]:
     """Keys and names of the kinds of place, for choosing."""
-    return [(one.key, say(one.name)) for one in place_kinds().values()]
+    return [(place_kind.key, say(place_kind.name)) for place_kind in place_kinds().values()]
 
 
 def place_name(key: str) -> str:
@@ -55,17 +55,17 @@ def is_box(key: str) -> bool:
 
 def films() -> list[str]:
     """Keys of the films that lie on the soil itself: another cover may stand over them."""
-    return [one.key for one in kinds().values() if one.lies_on_soil]
+    return [kind.key for kind in kinds().values() if kind.lies_on_soil]
 
 
 def cover_heights_m() -> dict[str, float]:
     """Mean height of the air under each kind of cover, by key: what is lower stands beneath what is higher [m]."""
-    return {one.key: one.gap_m for one in kinds().values()}
+    return {kind.key: kind.gap_m for kind in kinds().values()}
 
 
 def layered() -> list[str]:
     """Keys of what is two covers already, one over the other."""
-    return [one.key for one in kinds().values() if one.parts]
+    return [kind.key for kind in kinds().values() if kind.parts]
 
 
 def named_in_tables() -> Iterator[tuple[str, str]]:

@@ -77,16 +77,16 @@ def depths_for(grown: list[Grown]) -> set[float]:
 
 def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]:
     """Every crop, sown in place and planted out as far as either is done with it."""
-    found = []
+    days = []
     for each in grown:
         methods = _methods(each, ground)
         # A way that this crop or this place does not know cannot be chosen for it.
         wanted = next((method for method in methods if method == each.method), None)
         better = wanted or better_method(methods.get(Method.DIRECT), methods.get(Method.TRANSPLANTED))
-        found += [
+        days += [
             _plain(outlook, method, better == method, each.sowing_rule, ground, today) for method, outlook in methods.items()
         ]
-    return found
+    return days
 
 
 def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
@@ -103,51 +103,51 @@ def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
     return methods
 
 
-def _of_a_year(found: Sequence[Window]) -> list[Window]:
+def _of_a_year(windows: Sequence[Window]) -> list[Window]:
     """Windows that do not merely come again: one that opens a year after another is next year's, and is seen on the slider."""
     kept: list[Window] = []
-    for window in found:
-        if not any(window.earliest >= one.earliest + YEAR_D - SAME_SEASON_D for one in kept):
+    for window in windows:
+        if not any(window.earliest >= other.earliest + YEAR_D - SAME_SEASON_D for other in kept):
             kept.append(window)
     return kept
 
 
-def _plain(found: Outlook, method: Method, better: bool, sowing_rule: str, ground: Ground, today: date) -> CropDays:
-    by_rule = {} if ground.bench else windows_by(found, ground.last_frost_day)
-    ruled = by_rule[SowingRule(sowing_rule)] if sowing_rule and by_rule else found.windows
+def _plain(outlook: Outlook, method: Method, better: bool, sowing_rule: str, ground: Ground, today: date) -> CropDays:
+    by_rule = {} if ground.bench else windows_by(outlook, ground.last_frost_day)
+    ruled = by_rule[SowingRule(sowing_rule)] if sowing_rule and by_rule else outlook.windows
     windows = [_dated(window, today) for window in _of_a_year(ruled)]
-    thin = np.arange(0, len(found.day), 2)
-    soil = found.soil_mid_c
+    thin = np.arange(0, len(outlook.day), 2)
+    soil = outlook.soil_mid_c
     sown = method is Method.DIRECT
-    through = min(stands(found.crop, ground.bench) * ground.stand, 1.0)
-    limits = [limit for limit, values in found.failing.items() if values.max() > RARE]
+    through = min(stands(outlook.crop, ground.bench) * ground.stand, 1.0)
+    limits = [limit for limit, values in outlook.failing.items() if values.max() > RARE]
     days = CandidateDays(
-        day=found.day.tolist(),
-        success=short(found.success, 3),
+        day=outlook.day.tolist(),
+        success=short(outlook.success, 3),
         soil_c=short(soil),
-        growth=SHARES.pack(found.growth),
-        worth=SHARES.pack(found.worth),
-        harvest_d=TENTHS.pack(found.harvest_d),
+        growth=SHARES.pack(outlook.growth),
+        worth=SHARES.pack(outlook.worth),
+        harvest_d=TENTHS.pack(outlook.harvest_d),
         limits=limits,
-        failing=SHARES.pack(np.array([found.failing[limit] for limit in limits])),
-        days_to=TENTHS.pack(found.days_to) if sown else "",
-        share=SHARES.pack(found.share * through) if sown else "",
+        failing=SHARES.pack(np.array([outlook.failing[limit] for limit in limits])),
+        days_to=TENTHS.pack(outlook.days_to) if sown else "",
+        share=SHARES.pack(outlook.share * through) if sown else "",
     )
     return CropDays(
-        crop_key=found.crop.key,
+        crop_key=outlook.crop.key,
         method=str(method),
         better=better,
         windows=windows,
         sow_now=any(window.earliest == 0 for window in ruled),
-        main_limit=None if windows else found.main_limit,
-        half_d=short(found.days_to[HALF, 1, :1])[0] if sown else None,
-        share=float(found.share[1, 0]) * through if sown else 0.0,
-        fails_now=round(1 - float(found.success[0]), 3),
-        hopeless=bool(found.success.max() < HOPELESS),
-        ribbon=RibbonDays(found.day[thin].tolist(), short(found.success[thin]), short(soil[thin])),
+        main_limit=None if windows else outlook.main_limit,
+        half_d=short(outlook.days_to[HALF, 1, :1])[0] if sown else None,
+        share=float(outlook.share[1, 0]) * through if sown else 0.0,
+        fails_now=round(1 - float(outlook.success[0]), 3),
+        hopeless=bool(outlook.success.max() < HOPELESS),
+        ribbon=RibbonDays(outlook.day[thin].tolist(), short(outlook.success[thin]), short(soil[thin])),
         days=days,
-        members=DAYS.pack(np.where(found.succeeds, found.half_d if sown else 0.0, np.inf)),
-        sowing_rules=[_dated_choice(choice, today) for choice in compare(found, by_rule)],
+        members=DAYS.pack(np.where(outlook.succeeds, outlook.half_d if sown else 0.0, np.inf)),
+        sowing_rules=[_dated_choice(choice, today) for choice in compare(outlook, by_rule)],
     )
 
 

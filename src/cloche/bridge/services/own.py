@@ -28,7 +28,7 @@ def _made(key: str, entry: Mapping[str, Any]) -> Crop:
     from cloche.bridge.services.crops import with_values
 
     both = (str(entry["name"]), str(entry["plural"]))
-    one = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
+    own = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
     return replace(
-        one, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
+        own, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
     )

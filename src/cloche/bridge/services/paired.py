@@ -17,10 +17,10 @@ TO_K = 0.5
 
 @dataclass(frozen=True)
 class TrialResult:
-    """found: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is known from
+    """difference: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is known from
     nothing; baseline: of the days before the cover came, None where none were read; slips: days left aside."""
 
-    found: Difference | None
+    difference: Difference | None
     to_width: int | None
     to_sign: int | None
     baseline: Difference | None = None
@@ -34,11 +34,11 @@ class TrialResult:
 
 def trial_result(pairs: Sequence[tuple[date, float]], before: Sequence[tuple[date, float]] = ()) -> TrialResult:
     """pairs: (day, covered less bare [K]) while it was covered, before: of the days before."""
-    one = arm({on.toordinal(): k for on, k in pairs}, {on.toordinal(): k for on, k in before})
-    if one is None:
+    measured = arm({on.toordinal(): k for on, k in pairs}, {on.toordinal(): k for on, k in before})
+    if measured is None:
         return TrialResult(None, None, None)
-    found, slips = one.found, tuple(date.fromordinal(day) for day in one.slips)
-    if found.sd_k != found.sd_k:
-        return TrialResult(found, None, None, one.baseline, slips)
-    width, sign = days_for_width(found.sd_k, TO_K), days_for_power(found.mean_k, found.sd_k)
-    return TrialResult(found, more_days(found, width), more_days(found, sign), one.baseline, slips)
+    difference, slips = measured.difference, tuple(date.fromordinal(day) for day in measured.slips)
+    if difference.sd_k != difference.sd_k:
+        return TrialResult(difference, None, None, measured.baseline, slips)
+    width, sign = days_for_width(difference.sd_k, TO_K), days_for_power(difference.mean_k, difference.sd_k)
+    return TrialResult(difference, more_days(difference, width), more_days(difference, sign), measured.baseline, slips)

@@ -30,7 +30,7 @@ class Pair:
 
 def paired_up(covered: Taken, bare: Taken) -> list[Pair]:
     """Each covered reading with the nearest bare one within half an hour; none is used twice."""
-    found, j = [], 0
+    pairs, j = [], 0
     for at, value in covered:
         while j < len(bare) and bare[j][0] < at - TOGETHER:
             j += 1
@@ -38,17 +38,17 @@ def paired_up(covered: Taken, bare: Taken) -> list[Pair]:
         while near + 1 < len(bare) and abs(bare[near + 1][0] - at) < abs(bare[near][0] - at):
             near += 1
         if near < len(bare) and abs(bare[near][0] - at) <= TOGETHER:
-            found.append(Pair(at, value, bare[near][1]))
+            pairs.append(Pair(at, value, bare[near][1]))
             j = near + 1
-    return found
+    return pairs
 
 
 def by_day(pairs: Sequence[Pair], zone: ZoneInfo) -> list[tuple[date, float]]:
     """Each local day's mean difference [K]."""
-    found: dict[date, list[float]] = {}
+    by_date: dict[date, list[float]] = {}
     for pair in pairs:
-        found.setdefault(pair.at.astimezone(zone).date(), []).append(pair.warmer_k)
-    return [(on, sum(values) / len(values)) for on, values in sorted(found.items())]
+        by_date.setdefault(pair.at.astimezone(zone).date(), []).append(pair.warmer_k)
+    return [(on, sum(values) / len(values)) for on, values in sorted(by_date.items())]
 
 
 def astray(days: Sequence[tuple[date, float]]) -> list[date]:

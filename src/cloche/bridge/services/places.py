@@ -86,7 +86,7 @@ class Situation:
     def shifted(self, hours: float) -> Situation:
         """The same on a clock that starts so many hours later."""
         kept = tuple((least, start - hours, end - hours) for least, start, end in self.kept)
-        below = tuple(one.shifted(hours) for one in self.below)
+        below = tuple(heap.shifted(hours) for heap in self.below)
         return replace(self, place=self.place.shifted(hours), kept=kept, below=below)
 
 
@@ -107,31 +107,31 @@ def situation_of(inputs: ForecastInputs, normals: Normals, midnight: datetime) -
         room_of(inputs.room),
         window_of(inputs.pane) if _is_indoors(inputs) else None,
         kept,
-        tuple(_below(one, normals, inputs, midnight) for one in inputs.below),
+        tuple(_below(hotbed, normals, inputs, midnight) for hotbed in inputs.below),
     )
 
 
-def _below(one: OnHotbed, normals: Normals, inputs: ForecastInputs, midnight: datetime) -> Below:
-    start = _hours_to(one.first, inputs, midnight)
-    end = ALWAYS_H if one.last is None else _hours_to(one.last + timedelta(days=1), inputs, midnight)
-    return Below(situation_of(one.hotbed, normals, midnight).place, one.factors, start, end)
+def _below(hotbed: OnHotbed, normals: Normals, inputs: ForecastInputs, midnight: datetime) -> Below:
+    start = _hours_to(hotbed.first, inputs, midnight)
+    end = ALWAYS_H if hotbed.last is None else _hours_to(hotbed.last + timedelta(days=1), inputs, midnight)
+    return Below(situation_of(hotbed.hotbed, normals, midnight).place, hotbed.factors, start, end)
 
 
 def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     """The weather that the place feels: a room's, a house's, or the open sky's."""
     around = _kept_warm(situation, _around(situation, outside))
-    for one in situation.below:
-        around = _upon(one, around, outside)
+    for heap in situation.below:
+        around = _upon(heap, around, outside)
     return around
 
 
-def _upon(one: Below, around: HourlyWeather, outside: HourlyWeather) -> HourlyWeather:
+def _upon(heap: Below, around: HourlyWeather, outside: HourlyWeather) -> HourlyWeather:
     hour = np.arange(len(outside)) + 0.5
-    there = (hour >= one.start_h) & (hour < one.end_h)
+    there = (hour >= heap.start_h) & (hour < heap.end_h)
     if not there.any():
         return around
-    trajectory = simulate([one.hotbed.case(outside, one.parameters(outside.members))], [SHADED_M])[0]
-    return upon(one.hotbed.covers, trajectory, around, outside, there)
+    trajectory = simulate([heap.hotbed.case(outside, heap.parameters(outside.members))], [SHADED_M])[0]
+    return upon(heap.hotbed.covers, trajectory, around, outside, there)
 
 
 def _around(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
@@ -170,13 +170,13 @@ def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
 
 def kind_of(cover: CoverSpan) -> CoverKind:
     """The kind with this one's years, dirt and shape worked in."""
-    one = kind(cover.key).aged(cover.age_y, cover.dirty)
+    aged = kind(cover.key).aged(cover.age_y, cover.dirty)
     # A shape that cannot stand, from an archive of an earlier release, is taken to be the usual one.
-    if one.bends and cover.sheet_m and cover.spread_m and is_roof(cover.sheet_m, cover.spread_m):
-        return one.bent(cover.sheet_m, cover.spread_m)
-    if one.is_box and cover.sheet_m and cover.low_m and cover.high_m:
-        return one.boxed(cover.sheet_m, cover.low_m, cover.high_m)
-    return replace(one, width_m=cover.sheet_m) if one.is_round and cover.sheet_m else one
+    if aged.bends and cover.sheet_m and cover.spread_m and is_roof(cover.sheet_m, cover.spread_m):
+        return aged.bent(cover.sheet_m, cover.spread_m)
+    if aged.is_box and cover.sheet_m and cover.low_m and cover.high_m:
+        return aged.boxed(cover.sheet_m, cover.low_m, cover.high_m)
+    return replace(aged, width_m=cover.sheet_m) if aged.is_round and cover.sheet_m else aged
 
 
 def vent_of(cover: CoverSpan) -> Vent:
@@ -195,28 +195,28 @@ def _period(cover: CoverSpan, inputs: ForecastInputs, midnight: datetime) -> Cov
 def _noted(inputs: ForecastInputs, midnight: datetime) -> tuple[Noted, ...]:
     """When the cover was seen open or shut: until it was seen otherwise, or the day's airing was over."""
     seen = sorted(((d.at - midnight) / timedelta(hours=1), d) for d in inputs.operations if d.work in AIRING)
-    found = []
+    spans = []
     for number, (hour, operation) in enumerate(seen):
         of_day, opened = hour % 24, operation.work == Work.OPENED
         over = hour - of_day + (AIRED_UNTIL_H if opened and of_day < AIRED_UNTIL_H else 24.0)
         following = seen[number + 1][0] if number + 1 < len(seen) else over
-        found.append(Noted(hour, min(over, following), (operation.amount or OPENED_BY) if opened else 0.0))
-    return tuple(one for one in found if one.start_h < one.end_h)
+        spans.append(Noted(hour, min(over, following), (operation.amount or OPENED_BY) if opened else 0.0))
+    return tuple(span for span in spans if span.start_h < span.end_h)
 
 
 def cover_over(cover: CoverSpan, inputs: ForecastInputs, start_h: float, end_h: float) -> CoverPeriod:
     """A cover over a place between two hours, no wider than the bed."""
-    one = kind_of(cover)
-    width = one.width_m if one.is_house else min(one.width_m, inputs.description.width_m)
+    stood = kind_of(cover)
+    width = stood.width_m if stood.is_house else min(stood.width_m, inputs.description.width_m)
     return CoverPeriod(
-        one,
+        stood,
         start_h,
         end_h,
         vent_of(cover),
         cover.ends_capped,
         NIGHT if cover.blanket else None,
         width,
-        None if one.is_house else cover.length_m,
+        None if stood.is_house else cover.length_m,
         cover.known,
     )
 
@@ -269,7 +269,7 @@ def _small(bed: Bed, inputs: ForecastInputs) -> Bed:
     if inputs.kind in ("tub", "cells"):
         return small
     usual = (MAT_HEAT,) if inputs.kind == "mat" and not inputs.heat else ()
-    out = any(one.first <= inputs.today and (one.last is None or inputs.today <= one.last) for one in inputs.below)
+    out = any(hotbed.first <= inputs.today and (hotbed.last is None or inputs.today <= hotbed.last) for hotbed in inputs.below)
     return replace(small, indoors=_is_indoors(inputs) and not out, heating=usual)
 
 
@@ -291,7 +291,7 @@ def _by_kind(bed: Bed, inputs: ForecastInputs, midnight: datetime) -> Bed:
         build, filled_on, topped_on = inputs.hotbed
         topped_h = None if topped_on is None else _hours_to(topped_on, inputs, midnight)
         heaps = [heating_of(build, _hours_to(filled_on, inputs, midnight), topped_h)]
-        heaps += [heating_of(one, _hours_to(on, inputs, midnight)) for one, on in inputs.fills]
+        heaps += [heating_of(fill, _hours_to(on, inputs, midnight)) for fill, on in inputs.fills]
         return replace(bed, heating=filled_again(heaps))
     if inputs.kind == "hotbed":
         fills = [d.at for d in inputs.operations if d.work == Work.FILLED]

@@ -33,25 +33,25 @@ def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod 
         index = learned.names.index(name)
         spread = float(np.sqrt((learned.spread[index] ** 2).sum()))
         after = (log(middle) + sd * float(learned.mean[index]), sd * spread)
-        found = message(span.key, span.item, (log(middle), sd), after)
-        if found.weighs:
-            factors[name] = (round(found.middle, 3), round(found.sd, 3))
+        evidence = message(span.key, span.item, (log(middle), sd), after)
+        if evidence.weighs:
+            factors[name] = (round(evidence.middle, 3), round(evidence.sd, 3))
     return CoverEvidence(span.key, span.item, factors) if factors else None
 
 
 def with_known(span: CoverSpan, stored: Sequence[CoverEvidence]) -> CoverSpan:
     """The same cover with what other places have found of it and its kind; stored: their `cover_evidence`."""
-    found = []
+    learned = []
     for name, usual in USUAL_SD.items():
         middle, sd = pooled(span.key, span.item, _messages(stored, name), usual)
-        found.append((round(exp(middle), 3), round(sd / usual, 3)))
-    light, exchange, loss = found
+        learned.append((round(exp(middle), 3), round(sd / usual, 3)))
+    light, exchange, loss = learned
     known: Known = (light, exchange, loss)
     return replace(span, known=known)
 
 
 @dataclass(frozen=True)
-class Found:
+class PooledFactor:
     """What covers are like against the usual: factor of their light, exchange or loss, and the ends of its middle 80 %; of all
     of a kind in the garden, told by so many places, or of the cover that one of them read: its number in what was stored."""
 
@@ -64,35 +64,35 @@ class Found:
     number: int | None = None
 
 
-def of_kinds(stored: Sequence[CoverEvidence]) -> list[Found]:
+def of_kinds(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
     """What is clear enough to be said of kinds that more than one place tells of."""
-    found = []
-    for key in dict.fromkeys(one.key for one in stored):
-        places = sum(one.key == key for one in stored)
+    factors = []
+    for key in dict.fromkeys(evidence.key for evidence in stored):
+        places = sum(evidence.key == key for evidence in stored)
         for name, usual in USUAL_SD.items() if places > 1 else ():
-            found += _clear(key, name, pooled(key, None, _messages(stored, name), usual, whole_kind=True), places)
-    return found
+            factors += _clear(key, name, pooled(key, None, _messages(stored, name), usual, whole_kind=True), places)
+    return factors
 
 
-def of_each(stored: Sequence[CoverEvidence]) -> list[Found]:
+def of_each(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
     """What is clear enough to be said of each cover that was read."""
-    found = []
-    for number, one in enumerate(stored):
-        for name in one.factors:
-            (message,) = _messages([one], name)
-            found += _clear(one.key, name, alone(message, USUAL_SD[name]), 1, number)
-    return found
+    factors = []
+    for number, evidence in enumerate(stored):
+        for name in evidence.factors:
+            (message,) = _messages([evidence], name)
+            factors += _clear(evidence.key, name, alone(message, USUAL_SD[name]), 1, number)
+    return factors
 
 
-def _clear(key: str, name: str, likely: tuple[float, float], places: int, number: int | None = None) -> list[Found]:
+def _clear(key: str, name: str, likely: tuple[float, float], places: int, number: int | None = None) -> list[PooledFactor]:
     """Where the usual lies outside the middle 80 %."""
     middle, sd = likely
     low, high = (exp(middle + side * BAND_SD * sd) for side in (-1, 1))
-    return [Found(key, name, exp(middle), low, high, places, number)] if low > 1.0 or high < 1.0 else []
+    return [PooledFactor(key, name, exp(middle), low, high, places, number)] if low > 1.0 or high < 1.0 else []
 
 
 def _messages(stored: Iterable[CoverEvidence], name: str) -> list[Message]:
-    return [Message(one.key, one.item, *one.factors[name]) for one in stored if name in one.factors]
+    return [Message(evidence.key, evidence.item, *evidence.factors[name]) for evidence in stored if name in evidence.factors]
 
 
 def beyond_belief(stored: CoverEvidence) -> list[tuple[str, float]]:

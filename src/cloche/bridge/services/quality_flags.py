@@ -25,8 +25,8 @@ def flags_of(rows: Sequence[Row], ground: PlaceForecast | None, usual_depths_m: 
         for depth_m in {row[2] for row in rows}:
             _expect(rows, ground, depth_m, band)
     depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
-    found = flags(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
-    return {row[0]: flag for row, flag in zip(rows, found, strict=True) if flag is not None}
+    flagged = flags(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
+    return {row[0]: flag for row, flag in zip(rows, flagged, strict=True) if flag is not None}
 
 
 def expected_at(ground: PlaceForecast | None, depth_m: float) -> list[tuple[datetime, float, float]]:

@@ -68,6 +68,6 @@ def _bed(grounds: tuple[str, ...]) -> Bed:
 
 def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:
     """Days until half are up and the share, if every day were like this one."""
-    found = emerging(np.tile(day_c.astype(np.float64), (LOOKED_D, 1)), crop, FIELD_FACTOR, 0)
-    half = float(found.half_d[1])
-    return (round(half, 1) if np.isfinite(half) else None), found.share
+    emergence = emerging(np.tile(day_c.astype(np.float64), (LOOKED_D, 1)), crop, FIELD_FACTOR, 0)
+    half = float(emergence.half_d[1])
+    return (round(half, 1) if np.isfinite(half) else None), emergence.share

@@ -82,11 +82,11 @@ def pack(snapshot: ModelSnapshot) -> bytes:
 def unpack(packed: bytes) -> ModelSnapshot:
     """What was packed. Raises OutdatedSnapshot where another version packed it."""
     with np.load(io.BytesIO(packed)) as room:
-        found = {name: room[name] for name in room.files}
-    meta = json.loads(found.pop("meta").tobytes())
+        arrays = {name: room[name] for name in room.files}
+    meta = json.loads(arrays.pop("meta").tobytes())
     if meta.get("format") != FORMAT:
         raise OutdatedSnapshot
-    part = {kind: {n.removeprefix(kind): v for n, v in found.items() if n.startswith(kind)} for kind in _KINDS}
+    part = {kind: {n.removeprefix(kind): v for n, v in arrays.items() if n.startswith(kind)} for kind in _KINDS}
     drift = Drift(Wandering(**meta["wandering"]), **part["drift_"])
     learned = Learned(
         tuple(meta["names"]), drift=drift, first_h=meta["first_h"], covers=tuple(meta["covers"]), **part["learned_"]

@@ -59,11 +59,11 @@ def _numbers(name: str, value: Any) -> Iterator[tuple[str, float]]:
     if isinstance(value, float):
         yield name, value
     elif isinstance(value, dict):
-        for key, one in value.items():
-            yield from _numbers(f"{name}[{key}]", one)
+        for key, item in value.items():
+            yield from _numbers(f"{name}[{key}]", item)
     elif isinstance(value, list | tuple):
-        for one in value:
-            yield from _numbers(name, one)
+        for item in value:
+            yield from _numbers(name, item)
     elif hasattr(value, "__dataclass_fields__"):
         for each in fields(value):
             yield from _numbers(f"{name}.{each.name}", getattr(value, each.name))
@@ -78,6 +78,6 @@ def _check_crop(crop: CropDays) -> None:
         days = [window.earliest, window.best_from, window.best_to, window.last]
         if days != sorted(days):
             raise Unsound(f"{crop.crop_key}: a window’s days are not in order")
-    for one, following in pairwise(crop.windows):
-        if following.earliest <= one.last:
+    for earlier, later in pairwise(crop.windows):
+        if later.earliest <= earlier.last:
             raise Unsound(f"{crop.crop_key}: windows overlap")

@@ -79,7 +79,7 @@ class Growing:
 
 def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> list[Growing]:
     """Sowings of the place with their stage; outlooks: of them by number, as stored."""
-    found = []
+    growing = []
     for sown in inputs.sown:
         outlook = outlooks.get(sown.number) or sown.outlook
         if sown.over and not any(up for _, up in sown.counts):
@@ -87,17 +87,17 @@ def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> li
             continue
         up_d = _up_d(sown.counts, outlook, inputs.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
-        found.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
-    return found + [_set_out(one, inputs.today) for one in inputs.set_out if one.planted_on <= inputs.today]
+        growing.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
+    return growing + [_set_out(set_out, inputs.today) for set_out in inputs.set_out if set_out.planted_on <= inputs.today]
 
 
-def _set_out(one: SetOut, today: date) -> Growing:
+def _set_out(set_out: SetOut, today: date) -> Growing:
     """Plants that were set out: seedlings until they have taken hold."""
-    crop, since = catalogue.crop(one.crop_key), one.measured_on or one.planted_on
-    stood_d = (today - one.planted_on).days
-    stage = Stage.GROWN if one.grown or stood_d >= SEEDLING_D else Stage.SEEDLING
-    height = min(one.height_m + _height_m(crop, max(0, (today - since).days)), max(crop.height_m, one.height_m))
-    return Growing(one.crop_key, stage, stood_d, height_m=height)
+    crop, since = catalogue.crop(set_out.crop_key), set_out.measured_on or set_out.planted_on
+    stood_d = (today - set_out.planted_on).days
+    stage = Stage.GROWN if set_out.grown or stood_d >= SEEDLING_D else Stage.SEEDLING
+    height = min(set_out.height_m + _height_m(crop, max(0, (today - since).days)), max(crop.height_m, set_out.height_m))
+    return Growing(set_out.crop_key, stage, stood_d, height_m=height)
 
 
 def crop_here(inputs: ForecastInputs, key: str) -> Crop:
@@ -136,7 +136,7 @@ def watch(
     under the open sky, today_d days into it; felt_behind: what plants felt, (hours, members), of the same days."""
     if situation.indoors or inputs.kind in INDOORS:
         return None
-    limits = limits_of([(crop_here(inputs, one.crop_key), one.stage) for one in growing])
+    limits = limits_of([(crop_here(inputs, plant.crop_key), plant.stage) for plant in growing])
     there = [c for c in checkpoint.place.covers if c.start_h <= 12.0 < c.end_h and not c.kind.is_planted_through]
     # Openings are tried: what is kept shut now can be opened as well, cloth cannot.
     roofs = (replace(c, vent=Vent(float(c.kind.opened))) for c in there if not c.kind.lies_on_soil)
@@ -144,7 +144,7 @@ def watch(
     watched = _Watched(inputs, checkpoint, growing, limits, cover, housed=situation.house is not None)
     return Watch(
         cover="" if cover is None else cover.kind.key,
-        growing=[CropStage(one.crop_key, one.stage) for one in growing],
+        growing=[CropStage(plant.crop_key, plant.stage) for plant in growing],
         limits=limits,
         nights=watched.nights(),
         water_d=watched.water_d(),
@@ -165,18 +165,20 @@ def _after_frost(
     coldest = nights_[back]
     if np.quantile(coldest, BAND[0]) > FROST_BELOW_C:
         return []
-    found = []
-    for one in growing:
-        if one.stage is not Stage.LYING:
-            crop = crop_here(inputs, one.crop_key)
-            what, chance = likeliest(crop, one.stage, coldest)
-            limit = cold_c(crop, one.stage)
+    frosted = []
+    for plant in growing:
+        if plant.stage is not Stage.LYING:
+            crop = crop_here(inputs, plant.crop_key)
+            what, chance = likeliest(crop, plant.stage, coldest)
+            limit = cold_c(crop, plant.stage)
             low, middle, high = (round(float(v), 1) for v in np.quantile(coldest, BAND))
             morning = inputs.today - timedelta(days=back)
-            found.append(
-                FrostedSowing(one.number, one.crop_key, one.stage, what, round(chance, 2), (low, middle, high), limit, morning)
+            frosted.append(
+                FrostedSowing(
+                    plant.number, plant.crop_key, plant.stage, what, round(chance, 2), (low, middle, high), limit, morning
+                )
             )
-    return found
+    return frosted
 
 
 class _Watched:
@@ -192,11 +194,11 @@ class _Watched:
         housed: bool,
     ) -> None:
         self.ahead_c = checkpoint.ahead.air_c
-        self.checkpoint = [(crop_here(inputs, one.crop_key), one.stage) for one in growing]
+        self.checkpoint = [(crop_here(inputs, plant.crop_key), plant.stage) for plant in growing]
         self.tallest_m = max(
             (
-                _height_m(crop, one.up_d) if one.height_m is None else one.height_m
-                for (crop, _), one in zip(self.checkpoint, growing, strict=True)
+                _height_m(crop, plant.up_d) if plant.height_m is None else plant.height_m
+                for (crop, _), plant in zip(self.checkpoint, growing, strict=True)
             ),
             default=0.0,
         )
@@ -210,8 +212,8 @@ class _Watched:
         self.night_ways = _night_ways(inputs, cover)
         mulch = tuple(c for c in checkpoint.place.covers if c.kind.lies_on_soil and c is not cover)
         openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in ventilation.OPENINGS]
-        found = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
-        self.openings, self.by_night = found[: len(openings)], found[len(openings) :]
+        trajectories = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
+        self.openings, self.by_night = trajectories[: len(openings)], trajectories[len(openings) :]
 
     def nights(self) -> list[NightPlan]:
         """The coming nights; nothing where frost can hurt nobody."""
@@ -223,7 +225,7 @@ class _Watched:
         limit = max(self.limits.cold_c, self.bring_in_c) if movable else self.limits.cold_c
         plans = []
         for number in range(DAYS):
-            coldest = np.stack([nights.coldest_c(one, number) for one in felt])
+            coldest = np.stack([nights.coldest_c(course, number) for course in felt])
             if movable:
                 frozen = np.where(self._ball_freezes(number), limit - FROZEN_BALL_K, np.inf)
                 coldest = np.vstack([np.minimum(coldest[:-1], frozen), np.full_like(coldest[:1], 10.0)])
@@ -295,11 +297,11 @@ class _Watched:
         every = ventilation.choices(tried, self.limits.hot_c, self.away)
         choices = []
         hours = slice(number * 24 + self.away[0], number * 24 + self.away[1])
-        for one, trajectory in zip(every, self.openings, strict=True):
+        for way, trajectory in zip(every, self.openings, strict=True):
             cold = felt_c(trajectory, True)[hours].min(axis=0)
             limit = self.limits.cold_c
             freezes = 0.0 if limit is None else round(float((cold < limit).mean()), 3)
-            choices.append(AwayChoice(_rounded(one), freezes))
+            choices.append(AwayChoice(_rounded(way), freezes))
         return replace(day, away=_rounded(plan), choices=choices)
 
     def water_d(self) -> int | None:
@@ -355,11 +357,11 @@ def _night_ways(inputs: ForecastInputs, cover: CoverPeriod | None) -> list[tuple
 
 def _warnings(inputs: ForecastInputs, covered: bool) -> list[WeatherWarning]:
     """Gales, rain that stands in slack film, snow on covers."""
-    found: list[WeatherWarning] = []
+    warnings: list[WeatherWarning] = []
     for row in inputs.weather:
         if covered and 0 <= (row.day - inputs.today).days < DAYS:
-            found += [WeatherWarning(row.day, what, value) for what, value in _of_day(row)]
-    return sorted(found, key=lambda one: (one.day, one.what))
+            warnings += [WeatherWarning(row.day, what, value) for what, value in _of_day(row)]
+    return sorted(warnings, key=lambda warning: (warning.day, warning.what))
 
 
 def _of_day(row: Day) -> list[tuple[str, float]]:

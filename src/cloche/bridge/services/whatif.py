@@ -101,7 +101,7 @@ class _Judged:
     def __init__(self, inputs: ForecastInputs, query: WhatIfQuery, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.query, self.bare, self.night_c = query, bare, night_c
         self.depth_m = inputs.seed_depth_m
-        self.crops = [one.crop for one in grown(query.crops, inputs.values, inputs.methods)] if query.crops else []
+        self.crops = [row.crop for row in grown(query.crops, inputs.values, inputs.methods)] if query.crops else []
         self.factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
@@ -122,7 +122,7 @@ class _Judged:
     def _for(self, crop: Crop, trajectory: Trajectory) -> ForCrop:
         depth = nearest_depth(crop.sowing_depth_m)
         wanted = cover_benefit.wanted_c(crop, self.query.comfortable)
-        ready, bare = (cover_benefit.ready_day(cover_benefit.daily(one.at(depth)), wanted) for one in (trajectory, self.bare))
+        ready, bare = (cover_benefit.ready_day(cover_benefit.daily(run.at(depth)), wanted) for run in (trajectory, self.bare))
         up = cover_benefit.emerging(
             np.clip(trajectory.at(depth).astype(np.float64), -29.0, 59.0), crop, self.factor, self.query.warm_d
         )

@@ -43,11 +43,11 @@ def springs_of(years: Mapping[date, Sequence[float | None]], lows: Mapping[date,
     soils = {first: YearSoil(first, np.array([np.nan if v is None else v for v in values])) for first, values in years.items()}
     latest = max(soils)
     span = min(max((until - latest).days, 0), SPRING_D - 1)
-    found = []
+    rows = []
     for first, soil in sorted(soils.items()):
-        others = [one for start, one in soils.items() if start != first]
+        others = [soil for start, soil in soils.items() if start != first]
         day = first + timedelta(days=span)
-        found.append(
+        rows.append(
             Spring(
                 first,
                 [None if np.isnan(v) else float(v) for v in soil.mean_c],
@@ -57,7 +57,7 @@ def springs_of(years: Mapping[date, Sequence[float | None]], lows: Mapping[date,
                 springs.last_frost(lows, first, min(first + timedelta(days=SPRING_D), until)),
             )
         )
-    return found
+    return rows
 
 
 def short_days(year: int, latitude_deg: float) -> tuple[date, date] | None:

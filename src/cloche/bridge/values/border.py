@@ -108,14 +108,16 @@ def number(value: Any, least: float, most: float) -> float:
     if isinstance(value, bool) or not isinstance(value, (int, float)):
         raise NotAllowed(say("A number is needed there."))
     try:
-        found = float(value)
+        converted = float(value)
     except OverflowError as large:
         raise NotAllowed(say("That number is too large.")) from large
-    if not math.isfinite(found):
-        raise NotAllowed(say("{found} is not a number.", found=found))
-    if not least <= found <= most:
-        raise NotAllowed(say("{found} is outside {least} to {most}.", found=f"{found:g}", least=f"{least:g}", most=f"{most:g}"))
-    return found
+    if not math.isfinite(converted):
+        raise NotAllowed(say("{value} is not a number.", value=converted))
+    if not least <= converted <= most:
+        raise NotAllowed(
+            say("{value} is outside {least} to {most}.", value=f"{converted:g}", least=f"{least:g}", most=f"{most:g}")
+        )
+    return converted
 
 
 def read_json(data: bytes | str, most_bytes: int) -> Any:
@@ -130,12 +132,12 @@ def read_json(data: bytes | str, most_bytes: int) -> Any:
         raise NotAllowed(say("It is not in UTF-8.")) from broken
     _refuse_deep(text)
     try:
-        found = json.loads(text, parse_constant=_no_number)
+        parsed = json.loads(text, parse_constant=_no_number)
         if "\\ud" in text.lower():
-            json.dumps(found, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
+            json.dumps(parsed, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
     except (ValueError, RecursionError) as broken:
         raise NotAllowed(say("It is not JSON: {why}.", why=str(broken)[:120])) from broken
-    return found
+    return parsed
 
 
 def _refuse_deep(text: str) -> None:

@@ -33,10 +33,10 @@ def check_spans(spans: Any) -> None:
 
 
 def _span(text: str) -> Span:
-    found = _SPAN.match(text)
-    if not found:
+    match = _SPAN.match(text)
+    if not match:
         raise OutOfRange(say("“{text}” is not a span of hours such as 6–22 or 5:30–9.", text=text.strip()[:30]))
-    start, end = _hour(*found.groups()[:3]), _hour(*found.groups()[3:])
+    start, end = _hour(*match.groups()[:3]), _hour(*match.groups()[3:])
     if start == end:
         raise OutOfRange(say("“{text}” begins when it ends.", text=text.strip()[:30]))
     return start, end

@@ -14,5 +14,5 @@ def speak_with(lookup: Callable[[str], str]) -> None:
 
 def say(sentence: str, **values: object) -> str:
     """A sentence with its values in place of {names}."""
-    found = _lookup[0](sentence)
-    return found.format(**values) if values else found
+    translation = _lookup[0](sentence)
+    return translation.format(**values) if values else translation

@@ -145,10 +145,10 @@ class Units:
 def parse_number(text: str) -> float:
     """A plain number as people type it: comma or point, any minus sign, thousands set apart. Raises NotANumber with a sentence,
     where it is none and where it could be two."""
-    found, unit = _split(text)
+    numbers, unit = _split(text)
     if unit and unit.lower() not in _DEGREES:
         raise _no_number(text)
-    return _only(text, found)
+    return _only(text, numbers)
 
 
 def parse_soil(text: str, units: Units) -> float:
@@ -262,11 +262,11 @@ def _outside(what: str, value: float, unit: str, low: float, high: float) -> str
 def _split(text: str) -> tuple[list[float], str]:
     """The numbers that a text can mean, and the unit that stands behind it."""
     cleaned = text.strip().replace("\u2212", "-").replace("\u2013", "-")
-    found = _TYPED.match(cleaned)
-    values = _readings(re.sub(r"(?<=\d)[\u00a0\u202f ](?=\d{3}(\D|$))", "", found[1])) if found else []
-    if found is None or not values:
+    match = _TYPED.match(cleaned)
+    values = _readings(re.sub(r"(?<=\d)[\u00a0\u202f ](?=\d{3}(\D|$))", "", match[1])) if match else []
+    if match is None or not values:
         raise _no_number(text)
-    return values, (found[2] or "").strip()
+    return values, (match[2] or "").strip()
 
 
 def _readings(number: str) -> list[float]:
@@ -276,10 +276,10 @@ def _readings(number: str) -> list[float]:
         decimal = max(number.rfind(","), number.rfind("."))
         return [float(number[:decimal].replace(",", "").replace(".", "") + "." + number[decimal + 1 :])]
     as_decimal = number.replace(",", ".")
-    found = [float(as_decimal)] if not both and _PLAIN.match(as_decimal) else []
+    numbers = [float(as_decimal)] if not both and _PLAIN.match(as_decimal) else []
     if "," in number and "." not in number and _GROUPED.match(number):
-        found.append(float(number.replace(",", "")))
-    return found
+        numbers.append(float(number.replace(",", "")))
+    return numbers
 
 
 def _measured(text: str, known: Mapping[str, float], usual: str) -> tuple[list[float], float, str]:

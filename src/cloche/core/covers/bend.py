@@ -125,9 +125,9 @@ def bends_over(sheet_m: float, strip_m: float, plant_m: float) -> Fits | None:
     Fits | None
     """
     for share in np.linspace(NEAREST, 0.995, 130):
-        found = bend(sheet_m, float(share) * sheet_m)
-        if found.plantable_m(plant_m) >= strip_m:
-            return Fits(found, found.plantable_m(plant_m))
+        bent = bend(sheet_m, float(share) * sheet_m)
+        if bent.plantable_m(plant_m) >= strip_m:
+            return Fits(bent, bent.plantable_m(plant_m))
     return None
 
 
@@ -152,7 +152,7 @@ def sheet_for(strip_m: float, plant_m: float) -> float:
     return ceil(100 * high) / 100
 
 
-def snow_strength(one: Bend, sheet_m: float) -> float:
+def snow_strength(bent: Bend, sheet_m: float) -> float:
     """What a bent sheet bears before it snaps through, against one bent to a half circle of the same sheet.
 
     Pressure from all around on a circular arch hinged at its feet, E I / r³ ((π / a)² - 1), a half the angle that it spans
@@ -160,7 +160,7 @@ def snow_strength(one: Bend, sheet_m: float) -> float:
 
     Parameters
     ----------
-    one : Bend
+    bent : Bend
         The bend.
     sheet_m : float
         Width of the flat sheet [m].
@@ -169,7 +169,7 @@ def snow_strength(one: Bend, sheet_m: float) -> float:
     -------
     float
     """
-    angle = min(sheet_m / (2 * one.radius_m), pi / 2)
+    angle = min(sheet_m / (2 * bent.radius_m), pi / 2)
     radius = sheet_m / (2 * angle)
     half = 3.0 / (sheet_m / pi) ** 3
     return ((pi / angle) ** 2 - 1) / radius**3 / half

@@ -66,7 +66,7 @@ class CoverPeriod:
         -------
         CoverPeriod
         """
-        seen = next((one for one in self.noted if one.start_h <= hour < one.end_h), None)
+        seen = next((noted for noted in self.noted if noted.start_h <= hour < noted.end_h), None)
         return self if seen is None else replace(self, vent=Vent(seen.opening))
 
     def under(self, upper: CoverPeriod) -> CoverPeriod:
@@ -81,7 +81,9 @@ class CoverPeriod:
         -------
         CoverPeriod
         """
-        lower_kind, upper_kind = (one.kind if one.vent.opening else replace(one.kind, open_m_h=0.0) for one in (self, upper))
+        lower_kind, upper_kind = (
+            cover.kind if cover.vent.opening else replace(cover.kind, open_m_h=0.0) for cover in (self, upper)
+        )
         light, exchange, loss = (
             (mine * others, max(doubt, doubt_of_other))
             for (mine, doubt), (others, doubt_of_other) in zip(self.known, upper.known, strict=True)
@@ -109,7 +111,7 @@ class CoverPeriod:
         -------
         CoverPeriod
         """
-        noted = tuple(replace(one, start_h=one.start_h - hours, end_h=one.end_h - hours) for one in self.noted)
+        noted = tuple(replace(noted, start_h=noted.start_h - hours, end_h=noted.end_h - hours) for noted in self.noted)
         return replace(self, start_h=self.start_h - hours, end_h=self.end_h - hours, noted=noted)
 
     @property
@@ -130,5 +132,5 @@ def as_one(covers: Iterable[CoverPeriod]) -> CoverPeriod | None:
     -------
     CoverPeriod | None
     """
-    upwards = sorted(covers, key=lambda one: one.kind.gap_m)
+    upwards = sorted(covers, key=lambda cover: cover.kind.gap_m)
     return reduce(lambda lower, upper: lower.under(upper), upwards) if upwards else None

@@ -87,26 +87,26 @@ def pooled(
     -------
     tuple[float, float]
     """
-    weighing = [one for one in messages if one.key == key and one.weighs]
+    weighing = [message for message in messages if message.key == key and message.weighs]
     if not weighing:
         return 0.0, usual_sd * (np.sqrt(KIND_SHARE) if whole_kind else 1.0)
     kind, own, stands = (share * usual_sd**2 for share in (KIND_SHARE, COVER_SHARE, STANDING_SHARE))
     same = np.array([[a.item is not None and a.item == b.item for b in weighing] for a in weighing], dtype=bool)
-    each = np.array([stands + one.sd**2 + (own if one.item is None else 0.0) for one in weighing])
+    each = np.array([stands + message.sd**2 + (own if message.item is None else 0.0) for message in weighing])
     total = kind + own * same + np.diag(each)
-    mine = kind + own * np.array([item is not None and one.item == item for one in weighing]) * (not whole_kind)
+    mine = kind + own * np.array([item is not None and message.item == item for message in weighing]) * (not whole_kind)
     weight = np.linalg.solve(total, mine)
-    middle = float(weight @ np.array([one.middle for one in weighing]))
+    middle = float(weight @ np.array([message.middle for message in weighing]))
     left = max((kind if whole_kind else usual_sd**2) - float(weight @ mine), (0.1 * usual_sd) ** 2)
     return float(np.clip(middle, -MOST_SD * usual_sd, MOST_SD * usual_sd)), float(np.sqrt(left))
 
 
-def alone(one: Message, usual_sd: float) -> tuple[float, float]:
+def alone(message: Message, usual_sd: float) -> tuple[float, float]:
     """Middle and standard deviation of the logarithm for the very cover, there where it was read.
 
     Parameters
     ----------
-    one : Message
+    message : Message
         What a place's readings alone tell.
     usual_sd : float
         Standard deviation between covers anywhere.
@@ -115,16 +115,16 @@ def alone(one: Message, usual_sd: float) -> tuple[float, float]:
     -------
     tuple[float, float]
     """
-    precision = 1 / one.sd**2 + 1 / usual_sd**2
-    return one.middle / one.sd**2 / precision, float(1 / np.sqrt(precision))
+    precision = 1 / message.sd**2 + 1 / usual_sd**2
+    return message.middle / message.sd**2 / precision, float(1 / np.sqrt(precision))
 
 
-def strange(one: Message, usual_sd: float) -> bool:
+def strange(message: Message, usual_sd: float) -> bool:
     """Whether it lies beyond what is physically believable by more than its own doubt.
 
     Parameters
     ----------
-    one : Message
+    message : Message
         What a place's readings alone tell.
     usual_sd : float
         Standard deviation between covers anywhere.
@@ -133,4 +133,4 @@ def strange(one: Message, usual_sd: float) -> bool:
     -------
     bool
     """
-    return one.weighs and abs(one.middle) - one.sd > MOST_SD * usual_sd
+    return message.weighs and abs(message.middle) - message.sd > MOST_SD * usual_sd

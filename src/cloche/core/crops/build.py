@@ -41,14 +41,14 @@ def build() -> dict[str, Any]:
         Where a row says what cannot be; the message names row and column.
     """
     conditions = {row["crop"]: row for row in knots.rows("conditions_f.csv")}
-    found: dict[str, Any] = {}
+    entries: dict[str, Any] = {}
     for key, row in table.crops().items():
         if row["of"]:
-            entry = _wintering(row, found[row["of"]])
+            entry = _wintering(row, entries[row["of"]])
         else:
             entry = _crop(row, conditions) | raising.raised(row) | living.of(row)
-        found[key] = entry | _names(entry, row)
-    return found
+        entries[key] = entry | _names(entry, row)
+    return entries
 
 
 def _names(entry: dict[str, Any], row: Row) -> dict[str, Any]:

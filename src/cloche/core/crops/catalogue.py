@@ -250,10 +250,10 @@ def crop(key: str) -> Crop:
     UnknownCrop
         Where there is no crop of that key.
     """
-    found = catalogue().get(key) or next((one for one in besides() if one.key == key), None)
-    if found is None:
+    entry = catalogue().get(key) or next((own_crop for own_crop in besides() if own_crop.key == key), None)
+    if entry is None:
         raise UnknownCrop(f"There is no crop “{key}” in the catalogue.")
-    return found
+    return entry
 
 
 def _crop(key: str, entry: dict[str, Any]) -> Crop:

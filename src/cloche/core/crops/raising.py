@@ -53,10 +53,10 @@ def raised(row: Row) -> dict[str, Any]:
         "plant_night_c": NIGHTS_C[hardiness],
         "setback_d": ROOTS_SETBACK_D if row["family"] in DISLIKES_MOVING else SETBACK_D,
     }
-    found = {name: rule if row[name] is None else row[name] for name, rule in by_rule.items()}
+    values = {name: rule if row[name] is None else row[name] for name, rule in by_rule.items()}
     bench_d = HEAD_START * max(row["raise_weeks"] * 7 - 7, 0)
-    in_bed_d = max(LEAST_SHARE_OUT * grown_d, grown_d - bench_d + found["setback_d"])
-    return found | {
+    in_bed_d = max(LEAST_SHARE_OUT * grown_d, grown_d - bench_d + values["setback_d"])
+    return values | {
         "maturity_planted_d": round(row["maturity_planted_d"] or in_bed_d),
         "frost_planted_c": frost_c - HARDENED_K[hardiness],
         "frost_grown_c": frost_c - GROWN_K[hardiness],

@@ -116,7 +116,7 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
         (needs, sowings, members).
     """
     members, last = progress.shape[0], progress.shape[1] - 1
-    found = np.full((len(need), len(sown), members), np.inf)
+    crossed = np.full((len(need), len(sown), members), np.inf)
     for n in range(len(need)):
         for m in range(members):
             made, hour = progress[m], 0
@@ -137,8 +137,8 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
                 low = made[np.uintp(hour)]
                 step = made[np.uintp(hour + 1)] - low
                 part = (target - low) / step if step > 0 else 1.0
-                found[n, s, m] = hour + min(max(part, 0.0), 1.0) - sown[s]
-    return found
+                crossed[n, s, m] = hour + min(max(part, 0.0), 1.0) - sown[s]
+    return crossed
 
 
 @compiled
@@ -160,7 +160,7 @@ def shares(halves: Array, sown: NDArray[np.int64], until: Array) -> Array:
     ndarray
         (sowings, members).
     """
-    found = np.zeros(until.shape)
+    reached = np.zeros(until.shape)
     last = halves.shape[2] - 1
     for s in range(until.shape[0]):
         start = sown[s] // HALF_DAY
@@ -171,5 +171,5 @@ def shares(halves: Array, sown: NDArray[np.int64], until: Array) -> Array:
                 if made > 0:
                     # Rounding in the running sums may leave a share a hair above one.
                     share = min((halves[1, m, end] - halves[1, m, start]) / made, 1.0)
-                    found[s, m] = share * np.exp(halves[2, m, start] - halves[2, m, end])
-    return found
+                    reached[s, m] = share * np.exp(halves[2, m, start] - halves[2, m, end])
+    return reached

@@ -99,23 +99,23 @@ def silent(dug: Dug, sown_depth_m: float, came: float, alive: float) -> Finding:
     -------
     Finding
     """
-    found: list[tuple[float, Cause]] = []
+    weighed: list[tuple[float, Cause]] = []
     seeds = max(dug.seeds, 1)
     if dug.eaten:
-        found.append((dug.eaten / seeds, Cause.EATEN))
+        weighed.append((dug.eaten / seeds, Cause.EATEN))
     if dug.rotten:
-        found.append((dug.rotten / seeds, Cause.ROTTEN if alive >= MOST else Cause.OLD))
+        weighed.append((dug.rotten / seeds, Cause.ROTTEN if alive >= MOST else Cause.OLD))
     if dug.swollen:
-        found.append((dug.swollen / seeds, Cause.CRUST if dug.crusted and came >= 1 else Cause.COMING))
+        weighed.append((dug.swollen / seeds, Cause.CRUST if dug.crusted and came >= 1 else Cause.COMING))
     if dug.sound:
         why = Cause.DRY if dug.dry else Cause.COLD if came < COLD_SHARE else Cause.COLD if came < 1 else Cause.OLD
-        found.append((dug.sound / seeds, why))
+        weighed.append((dug.sound / seeds, why))
     if dug.depth_m is not None and dug.depth_m > TOO_DEEP * sown_depth_m + DEEP_M:
-        found.append((0.9 if came >= 1 else 0.3, Cause.DEEP))
+        weighed.append((0.9 if came >= 1 else 0.3, Cause.DEEP))
     if not dug.seeds and dug.crusted:
-        found.append((0.6, Cause.CRUST))
-    if not found:
+        weighed.append((0.6, Cause.CRUST))
+    if not weighed:
         return Finding((Cause.UNKNOWN,), Advice.LOOK, False)
-    found.sort(key=lambda one: -one[0])
-    causes = tuple(dict.fromkeys(cause for _, cause in found))
+    weighed.sort(key=lambda entry: -entry[0])
+    causes = tuple(dict.fromkeys(cause for _, cause in weighed))
     return Finding(causes, ADVICE[causes[0]], causes[0] in (Cause.OLD, Cause.ROTTEN))

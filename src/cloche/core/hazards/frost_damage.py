@@ -65,9 +65,9 @@ def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple
     -------
     tuple[Harm, float]
     """
-    found = [harm(crop, stage, float(value)) for value in coldest_c]
-    best = max(Harm, key=found.count)
-    return best, found.count(best) / len(found)
+    harms = [harm(crop, stage, float(value)) for value in coldest_c]
+    best = max(Harm, key=harms.count)
+    return best, harms.count(best) / len(harms)
 
 
 def _comes_again(crop: Crop, stage: Stage) -> bool:

@@ -137,16 +137,16 @@ def _best(tried: Tried, aim_c: float, limit_c: float, most_risk: float, hours: l
     if over[0].any(axis=0).mean() <= most_risk:
         return _plan_of(tried, limit_c, 0, hours[0], True)
     warmth, clock = tried.warmth_k.mean(axis=2), np.arange(24)
-    found: list[tuple[float, float, int, tuple[int, int]]] = []
+    plans: list[tuple[float, float, int, tuple[int, int]]] = []
     for start, end in hours:
         within = (clock >= start) & (clock < end)
         outside_risk = over[0][~within].any(axis=0)
         for i in range(1, len(tried.openings)):
             risk = float((outside_risk | over[i][within].any(axis=0)).mean())
             if risk <= most_risk:
-                found.append((float((warmth[0] - warmth[i])[within].sum()), tried.openings[i], i, (start, end)))
-    if found:
-        _, _, i, span = min(found)
+                plans.append((float((warmth[0] - warmth[i])[within].sum()), tried.openings[i], i, (start, end)))
+    if plans:
+        _, _, i, span = min(plans)
         return _plan_of(tried, limit_c, i, span, True)
     widest = len(tried.openings) - 1
     return _plan_of(tried, limit_c, widest, _longest(over[0], hours), False)

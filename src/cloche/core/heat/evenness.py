@@ -22,7 +22,7 @@ def spread_k(spots: Sequence[float | None]) -> float | None:
     -------
     float | None
     """
-    known = [one for one in spots if one is not None]
+    known = [spot for spot in spots if spot is not None]
     return max(known) - min(known) if len(known) > 1 else None
 
 

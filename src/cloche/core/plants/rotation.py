@@ -45,8 +45,8 @@ def too_soon(family: str, year: int, past: Iterable[Before]) -> TooSoon | None:
     TooSoon | None
     """
     wait = WAIT_Y.get(family, 0)
-    near = [one for one in past if one.family == family and year - wait <= one.year < year]
+    near = [crop for crop in past if crop.family == family and year - wait <= crop.year < year]
     if not near:
         return None
-    latest = max(near, key=lambda one: one.year)
+    latest = max(near, key=lambda crop: crop.year)
     return TooSoon(latest, wait, latest.year + wait + 1)

@@ -126,10 +126,10 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     Emerging
     """
     bed = SeedBed.of(felt_by_lots(soil_c, np.broadcast_to(field_factor, soil_c.shape[1:])))
-    found = develop(bed, crop, in_soil(crop, field_factor))
+    developed = develop(bed, crop, in_soil(crop, field_factor))
     at = np.array([day * 24 + sowing_hour(crop)])
-    hours = hours_to_emergence(found, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
-    share = share_up(bed, found, crop, at, at[:, None] + hours[1])
+    hours = hours_to_emergence(developed, at, crop, (EVEN, FRACTIONS[FULLY_UP]), crop.sowing_depth_m)
+    share = share_up(bed, developed, crop, at, at[:, None] + hours[1])
     return Emerging(band(hours[0, 0] / 24), float(np.median(share)), float(band(hours[1, 0] / 24)[1]))
 
 

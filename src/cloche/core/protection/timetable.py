@@ -102,14 +102,14 @@ def ends_night_c(crop: Crop) -> float:
     return bears + HALFWAY * max(wants - bears, 0.0)
 
 
-def timetable(one: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
+def timetable(covered: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
     """The days of a cover over a crop, by the grower's rule: never later than a bare sowing of the same crop would stand there.
 
     Heat cannot be foretold for months: by that rule a cover comes off when nights allow it, at the latest.
 
     Parameters
     ----------
-    one : Covered
+    covered : Covered
         The crop and its days.
     even_low_c : ndarray
         By night, the lowest of the week from then on that is as likely as not passed, (nights,) [°C] (see `even_lows_c`).
@@ -121,28 +121,28 @@ def timetable(one: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
     Timetable
     """
     # What is up already has its next days ahead of it, not behind.
-    up = max(one.up_d, 0)
-    ends = off_from(even_low_c, ends_night_c(one.crop), up)
+    up = max(covered.up_d, 0)
+    ends = off_from(even_low_c, ends_night_c(covered.crop), up)
     by: dict[OffBy, float] = {}
     if rule is OffRule.HEIGHT:
-        by[OffBy.HEIGHT] = _day(one.touches_d)
+        by[OffBy.HEIGHT] = _day(covered.touches_d)
     elif rule is OffRule.ESTABLISHED:
-        by[OffBy.ESTABLISHED] = max(one.up_d + SEEDLING_D, 0)
+        by[OffBy.ESTABLISHED] = max(covered.up_d + SEEDLING_D, 0)
     else:
-        by[OffBy.NIGHTS] = off_from(even_low_c, off_night_c(one.crop), up)
-    if one.bare_up_d is not None:
-        by[OffBy.BARE] = max(one.bare_up_d, up)
+        by[OffBy.NIGHTS] = off_from(even_low_c, off_night_c(covered.crop), up)
+    if covered.bare_up_d is not None:
+        by[OffBy.BARE] = max(covered.bare_up_d, up)
     off_by = min(by, key=lambda each: by[each])
     off = by[off_by]
     if off == float("inf"):
-        return Timetable(up, _found(ends), None, None, 0)
-    too_low = max(off - _day(one.touches_d), 0.0)
-    return Timetable(up, _found(min(ends, off)), int(off), off_by, int(too_low))
+        return Timetable(up, _day_or_none(ends), None, None, 0)
+    too_low = max(off - _day(covered.touches_d), 0.0)
+    return Timetable(up, _day_or_none(min(ends, off)), int(off), off_by, int(too_low))
 
 
 def _day(day: int | None) -> float:
     return float("inf") if day is None else float(day)
 
 
-def _found(day: float) -> int | None:
+def _day_or_none(day: float) -> int | None:
     return int(day) if day != float("inf") else None

@@ -39,9 +39,9 @@ def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
     NDArray[np.int16]
     """
     value = np.asarray(temperature_c, dtype=np.float64)
-    found = np.where((value >= SOIL_C[0]) & (value <= SOIL_C[1]), Fault.NONE, Fault.OUTSIDE)
-    found = np.where(np.abs(value - DISCONNECTED_C) <= AGREE_C, Fault.DISCONNECTED, found)
-    return np.where(np.abs(value - POWER_ON_C) <= AGREE_C, Fault.POWER_ON, found).astype(np.int16)
+    fault = np.where((value >= SOIL_C[0]) & (value <= SOIL_C[1]), Fault.NONE, Fault.OUTSIDE)
+    fault = np.where(np.abs(value - DISCONNECTED_C) <= AGREE_C, Fault.DISCONNECTED, fault)
+    return np.where(np.abs(value - POWER_ON_C) <= AGREE_C, Fault.POWER_ON, fault).astype(np.int16)
 
 
 def silent_after(every: timedelta | None) -> timedelta:

@@ -72,11 +72,11 @@ def flags(series: Series) -> list[QualityFlag | None]:
     -------
     list[QualityFlag | None]
     """
-    found: list[QualityFlag | None] = [None] * len(series.hour)
+    flagged: list[QualityFlag | None] = [None] * len(series.hour)
     for flag, check in CHECKS.items():
         for i in np.flatnonzero(check(series)):
-            found[i] = found[i] or flag
-    return found
+            flagged[i] = flagged[i] or flag
+    return flagged
 
 
 def far(series: Series) -> Marks:

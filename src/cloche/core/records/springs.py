@@ -79,8 +79,8 @@ def warm_week(soil: YearSoil, level_c: float = 10.0) -> date | None:
     if soil.mean_c.size < WEEK_D:
         return None
     weeks = np.convolve(soil.mean_c, np.ones(WEEK_D) / WEEK_D, "valid")
-    found = np.flatnonzero(weeks >= level_c)
-    return soil.first + timedelta(days=int(found[0])) if found.size else None
+    warm = np.flatnonzero(weeks >= level_c)
+    return soil.first + timedelta(days=int(warm[0])) if warm.size else None
 
 
 def last_frost(lows: Mapping[date, float], first: date, until: date) -> date | None:
@@ -146,8 +146,8 @@ def usual_course(others: Sequence[YearSoil], base_c: float = BASE_C) -> Array | 
     ndarray | None
     """
     courses = []
-    for one in others:
-        mean = _bridged(one.mean_c, one.mean_c.size)
+    for other in others:
+        mean = _bridged(other.mean_c, other.mean_c.size)
         if mean is not None:
             courses.append(np.cumsum(np.maximum(mean - base_c, 0.0)))
     if not courses:

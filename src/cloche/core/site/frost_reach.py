@@ -76,11 +76,11 @@ def terms_of(region: Region, mean_c: Array, latitude_deg: float, elevation_m: fl
     lag = np.clip(_warmest_day(_northern(mean_c, latitude_deg)) - WARMEST_DAY, -LAGS_D, LAGS_D) / 5
     course, rain_mm = (_course(_northern(values, latitude_deg)) for values in (mean_c, region.rain_mm))
     halves = (slice(0, HALF_YEAR_D + 18), slice(HALF_YEAR_D + 18, YEAR_D))
-    found = []
+    terms = []
     for half in halves:
         rain = np.log((rain_mm[half][np.abs(course[half] - AROUND_C).argmin()] + 15) / 65)
-        found.append([1.0, latitude, swing, rain, height, town, lag, rain * swing])
-    return np.array(found)
+        terms.append([1.0, latitude, swing, rain, height, town, lag, rain * swing])
+    return np.array(terms)
 
 
 def town_warmth(people: float) -> float:

@@ -196,20 +196,20 @@ def region_at(latitude_deg: float, longitude_deg: float, grid: Grid | None = Non
     grid = grid or shipped()
     y, x = (90 - latitude_deg) / STEP_DEG, (longitude_deg % 360) / STEP_DEG
     top, left = int(np.floor(y)), int(np.floor(x))
-    found: dict[int, float] = {}
+    weights: dict[int, float] = {}
     for row, across in ((top, top + 1 - y), (top + 1, y - top)):
         for column, along in ((left, left + 1 - x), (left + 1, x - left)):
             index = grid.index_of(row, column)
             if index is not None and across * along > 0:
-                found[index] = across * along
+                weights[index] = across * along
     away_km = 0.0
-    if not found:
+    if not weights:
         nearest = _nearest(grid, y, x, latitude_deg)
         if nearest is None:
             return None
         index, away_km = nearest
-        found = {index: 1.0}
-    at, share = np.array(list(found)), np.array(list(found.values()))
+        weights = {index: 1.0}
+    at, share = np.array(list(weights)), np.array(list(weights.values()))
     share = share / share.sum()
     mean_c = (grid.tenths_c[:, at] / TENTHS) @ share
     rain_mm = np.expm1(grid.rain[:, at] / RAIN_STEPS) @ share

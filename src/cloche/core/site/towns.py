@@ -83,12 +83,12 @@ def is_latin(name: str) -> bool:
     return all(unicodedata.name(c, "").startswith("LATIN") for c in name if c.isalpha())
 
 
-def pack(found: list[Town]) -> bytes:
+def pack(rows: list[Town]) -> bytes:
     """Towns as a small file, a line each, in their order.
 
     Parameters
     ----------
-    found : list of Town
+    rows : list of Town
         The largest first.
 
     Returns
@@ -97,7 +97,7 @@ def pack(found: list[Town]) -> bytes:
     """
     lines = [
         "\t".join(("|".join((plain(t.name), *t.also)), t.name, t.lies_in, t.codes, *(f"{value:g}" for value in _numbers(t))))
-        for t in found
+        for t in rows
     ]
     return lzma.compress("\n".join(["", *lines, ""]).encode(), preset=9 | lzma.PRESET_EXTREME)
 

@@ -155,10 +155,10 @@ class _Problem:
             z[[self.names.index(name) for name in COVER_FACTORS if name in self.names]] = 0.0
         trajectories, means, under = self._run(z, Wandering().unlogged_sd)
         costs = []
-        for trajectory, mean, air, one in zip(trajectories.T, means.T, under.T, z.T, strict=True):
+        for trajectory, mean, air, draw in zip(trajectories.T, means.T, under.T, z.T, strict=True):
             total = covariance(Wandering(), self.alike, trajectory - mean, np.ones(len(trajectory)))
             missed = self._missed_under(air)
-            costs.append((one @ one + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - trajectory))
+            costs.append((draw @ draw + missed @ missed) / 2 - log_evidence(total, self.readings.temperature_c - trajectory))
         return np.asarray(z[:, int(np.argmin(costs))])
 
     def _root(self, seen: _Seen, wandering: Wandering, scatter: Array) -> Array:
@@ -181,8 +181,8 @@ class _Problem:
 
         most = bounds_of(self.names, len(z))
         inside = np.clip(z, -most + 0.01, most - 0.01)
-        found = least_squares(residuals, inside, jac=jacobian, bounds=(-most, most), max_nfev=calls, xtol=0.01, ftol=1e-3)
-        return np.asarray(found.x)
+        solution = least_squares(residuals, inside, jac=jacobian, bounds=(-most, most), max_nfev=calls, xtol=0.01, ftol=1e-3)
+        return np.asarray(solution.x)
 
     def _missed_under(self, under: Array) -> Array:
         """What was seen under the cover less what the course shows there, whitened."""

@@ -78,7 +78,7 @@ class Case:
         CoverPeriod | None
         """
         roofs, films = self._there(hour)
-        return as_one(one.aired_at(hour) for one in roofs or films[:1])
+        return as_one(roof.aired_at(hour) for roof in roofs or films[:1])
 
     def _there(self, hour: float) -> tuple[list[CoverPeriod], list[CoverPeriod]]:
         """Covers with room beneath them, and films upon the ground."""
@@ -135,7 +135,7 @@ class Case:
     def changes_h(self) -> set[int]:
         """Hours at which its make-up changes."""
         marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
-        marks += [h for c in self.covers for one in c.noted for h in (one.start_h, one.end_h)]
+        marks += [h for c in self.covers for noted in c.noted for h in (noted.start_h, noted.end_h)]
         marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
         if self.weather.below_c is not None:
             marks += list(np.flatnonzero(np.diff(np.isfinite(self.weather.below_c[:, 0]))) + 1)
@@ -312,11 +312,13 @@ def _columns(case: Case, surface: Surface, hour: float) -> Columns:
     thickness, ones = case.grid.thickness_m, np.ones((case.members, 1))
     filled = _filled(case)
     dense = surface.capacity * case.parameters.capacity[:, None]
-    capacity = np.array([materials.heat_capacity_j_m3k(*one) for one in filled]) * dense
-    water = np.array([materials.water_share(*one) for one in filled])
+    capacity = np.array([materials.heat_capacity_j_m3k(*shares) for shares in filled]) * dense
+    water = np.array([materials.water_share(*shares) for shares in filled])
     frozen = np.maximum(capacity - water * (materials.WATER_J_M3K - materials.ICE_J_M3K), 0.4 * capacity)
     factor = case.parameters.conduction[:, None] * surface.conduction
-    thawed_w_mk, frozen_w_mk = (np.array([materials.conductivity_w_mk(*one, ice) for one in filled]) for ice in (False, True))
+    thawed_w_mk, frozen_w_mk = (
+        np.array([materials.conductivity_w_mk(*shares, ice) for shares in filled]) for ice in (False, True)
+    )
     half = thawed_w_mk[0] * factor[:, 0] / (thickness[0] / 2)
     below = thawed_w_mk[-1] * factor[:, 0] / (thickness[-1] / 2)
     return Columns(
@@ -389,7 +391,7 @@ def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
     everywhere = np.ones(len(grid.thickness_m))
     capacity = everywhere * materials.heat_capacity_j_m3k(texture, texture.moist)
     if case.bed.volume and case.bed.volume.layers:
-        capacity = np.array([materials.heat_capacity_j_m3k(*one) for one in _filled(case)])
+        capacity = np.array([materials.heat_capacity_j_m3k(*shares) for shares in _filled(case)])
     if case.bed.volume:
         return everywhere * case.bed.volume.side_w_m2k * case.bed.volume.perimeter_per_area / capacity
     if cover is not None:

@@ -120,24 +120,24 @@ def _unfrozen(c: int, columns: Columns, ready: Ready, drive: tuple[float, float,
         carried, flow, below_c = right * lift[i - 1], rising, above_c
     pushed = work[1, 0] + side[0] * capacity[0] * work[2, 0]
     first = 1.0 / (1.0 / share[0] + b)
-    found = first * ((held[0] - side[0] * capacity[0] - b) * below_c + flow + 2 * (a + pushed) + carried)
-    first_wanted = held[0] * (MIDDLE * found - START * below_c) + pushed + a
-    coldest, middle[0] = found, found
+    solved = first * ((held[0] - side[0] * capacity[0] - b) * below_c + flow + 2 * (a + pushed) + carried)
+    first_wanted = held[0] * (MIDDLE * solved - START * below_c) + pushed + a
+    coldest, middle[0] = solved, solved
     for i in range(1, last + 1):
-        found = middle[i] * share[i] + lift[i - 1] * found
-        middle[i] = found
-        coldest = min(coldest, found)
+        solved = middle[i] * share[i] + lift[i - 1] * solved
+        middle[i] = solved
+        coldest = min(coldest, solved)
     carried = columns.bottom[c] * deep_c
     for i in range(last, 0, -1):
         right = held[i] * (MIDDLE * middle[i] - START * soil[i]) + push[i] + carried
         end[i] = right
         carried = right * lift[i - 1]
-    found = first * (first_wanted + carried)
-    coldest, end[0] = min(coldest, found), found
-    mean[0] = WEIGHT * (soil[0] + middle[0]) + STAGE * found
+    solved = first * (first_wanted + carried)
+    coldest, end[0] = min(coldest, solved), solved
+    mean[0] = WEIGHT * (soil[0] + middle[0]) + STAGE * solved
     for i in range(1, last + 1):
-        found = end[i] * share[i] + lift[i - 1] * found
-        end[i] = found
-        mean[i] = WEIGHT * (soil[i] + middle[i]) + STAGE * found
-        coldest = min(coldest, found)
+        solved = end[i] * share[i] + lift[i - 1] * solved
+        end[i] = solved
+        mean[i] = WEIGHT * (soil[i] + middle[i]) + STAGE * solved
+        coldest = min(coldest, solved)
     return coldest

@@ -64,11 +64,11 @@ def filled_again(fills: Sequence[Heating]) -> tuple[Heating, ...]:
     -------
     tuple[Heating, ...]
     """
-    found: list[Heating] = []
+    sources: list[Heating] = []
     for fill in fills:
-        left = _still_gives(found[-1], fill.filled_h) if found else 0.0
-        found.append(replace(fill, power_w_m2=fill.power_w_m2 + left))
-    return tuple(found)
+        left = _still_gives(sources[-1], fill.filled_h) if sources else 0.0
+        sources.append(replace(fill, power_w_m2=fill.power_w_m2 + left))
+    return tuple(sources)
 
 
 def _still_gives(heap: Heating, hour: float) -> float:

@@ -156,8 +156,8 @@ class Checkpoint:
         case = self._case(self.ahead.cut(0, run))
 
         def some(covers: Sequence[Covers]) -> list[Trajectory]:
-            found = simulate([self._under(case, one) for one in covers], self.behind.depths_m)
-            return [self._drifted(trajectory, run).cut(days * 24) for trajectory in found]
+            trajectories = simulate([self._under(case, cover) for cover in covers], self.behind.depths_m)
+            return [self._drifted(trajectory, run).cut(days * 24) for trajectory in trajectories]
 
         half = (len(ways) + 1) // 2
         with ThreadPoolExecutor(2) as two:
@@ -181,7 +181,7 @@ class Checkpoint:
         run = min(days + 1, len(self.ahead) // 24)
         case = self._case(self.ahead.cut(0, run))
         cases = [replace(self._under(case, v.covers), bed=v.bed, weather=v.weather.cut(0, run)) for v in variants]
-        return [self._drifted(found, run).cut(days * 24) for found in simulate(cases, self.behind.depths_m)]
+        return [self._drifted(trajectory, run).cut(days * 24) for trajectory in simulate(cases, self.behind.depths_m)]
 
     def _under(self, case: Case, covers: Covers) -> Case:
         """What its readings told of one kind of cover is not so of another."""

@@ -78,11 +78,11 @@ def puddles_on(weather: HourlyWeather) -> Array:
     """
     rain_mm = np.broadcast_to(weather.rain_mm, weather.sun_w_m2.shape)
     dries_mm = (DRIES_BY_SUN * weather.sun_w_m2 + DRIES_W_M2) / LATENT_WH_KG
-    water, found = np.zeros(rain_mm.shape[1]), np.empty(rain_mm.shape)
+    water, ponded = np.zeros(rain_mm.shape[1]), np.empty(rain_mm.shape)
     for hour in range(len(rain_mm)):
         water = np.clip(water + rain_mm[hour] - dries_mm[hour], 0.0, HOLLOWS_MM)
-        found[hour] = water / HOLLOWS_MM
-    return np.minimum(found * FLAT_PART, 1.0)
+        ponded[hour] = water / HOLLOWS_MM
+    return np.minimum(ponded * FLAT_PART, 1.0)
 
 
 def _focus(bed: Bed, weather: HourlyWeather) -> Array:

@@ -66,11 +66,11 @@ def _top(batch: CaseBatch, surfaces: list[Surface], columns: Columns, current: l
 def _of_cover(batch: CaseBatch, current: list[CoverPeriod | None]) -> dict[str, Array]:
     """The factors of what stands over each column: the members', narrowed and moved by what other beds tell."""
     known = [NOT_KNOWN if cover is None else cover.known for cover in current]
-    found = {}
+    parts = {}
     for i, name in enumerate(("light", "exchange", "loss")):
-        middle, doubt = (batch.spread([one[i][part] for one in known]) for part in (0, 1))
-        found[name] = middle * batch.factor(name) ** doubt
-    return found
+        middle, doubt = (batch.spread([cover[i][part] for cover in known]) for part in (0, 1))
+        parts[name] = middle * batch.factor(name) ** doubt
+    return parts
 
 
 def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:

@@ -178,13 +178,13 @@ def _first_down(k: int, blocks: Blocks, a: Array, b: Array) -> None:
     for j in range(BESIDE):
         drive, slope, below_c = a[k * BESIDE + j], b[k * BESIDE + j], blocks.soil[0, j]
         first = 1.0 / (1.0 / share[0, j] + slope)
-        found = first * ((held[0, j] - side[0, j] - slope) * below_c + sweep[0, j] + 2 * (drive + push[0, j]) + sweep[1, j])
-        sweep[2, j], sweep[3, j] = first, held[0, j] * (MIDDLE * found - START * below_c) + push[0, j] + drive
-        middle[0, j], sweep[4, j] = found, found
+        solved = first * ((held[0, j] - side[0, j] - slope) * below_c + sweep[0, j] + 2 * (drive + push[0, j]) + sweep[1, j])
+        sweep[2, j], sweep[3, j] = first, held[0, j] * (MIDDLE * solved - START * below_c) + push[0, j] + drive
+        middle[0, j], sweep[4, j] = solved, solved
     for i in range(1, len(middle)):
         for j in range(BESIDE):
-            found = middle[i, j] * share[i, j] + lift[i - 1, j] * middle[i - 1, j]
-            middle[i, j], sweep[4, j] = found, min(sweep[4, j], found)
+            solved = middle[i, j] * share[i, j] + lift[i - 1, j] * middle[i - 1, j]
+            middle[i, j], sweep[4, j] = solved, min(sweep[4, j], solved)
 
 
 @woven
@@ -206,14 +206,14 @@ def _second_down(k: int, blocks: Blocks) -> None:
     soil, middle, end, mean, sweep = blocks.soil, blocks.middle, blocks.end, blocks.mean, blocks.sweep
     share, lift = blocks.share[k], blocks.lift[k]
     for j in range(BESIDE):
-        found = sweep[2, j] * (sweep[3, j] + sweep[1, j])
-        end[0, j], sweep[4, j] = found, min(sweep[4, j], found)
-        mean[0, j] = WEIGHT * (soil[0, j] + middle[0, j]) + STAGE * found
+        solved = sweep[2, j] * (sweep[3, j] + sweep[1, j])
+        end[0, j], sweep[4, j] = solved, min(sweep[4, j], solved)
+        mean[0, j] = WEIGHT * (soil[0, j] + middle[0, j]) + STAGE * solved
     for i in range(1, len(soil)):
         for j in range(BESIDE):
-            found = end[i, j] * share[i, j] + lift[i - 1, j] * end[i - 1, j]
-            end[i, j], sweep[4, j] = found, min(sweep[4, j], found)
-            mean[i, j] = WEIGHT * (soil[i, j] + middle[i, j]) + STAGE * found
+            solved = end[i, j] * share[i, j] + lift[i - 1, j] * end[i - 1, j]
+            end[i, j], sweep[4, j] = solved, min(sweep[4, j], solved)
+            mean[i, j] = WEIGHT * (soil[i, j] + middle[i, j]) + STAGE * solved
 
 
 @woven

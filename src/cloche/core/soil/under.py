@@ -33,21 +33,21 @@ def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None, around_c
     """
     inside = covered.air_c.astype(np.float64)
     around = np.broadcast_to(around_c, inside.shape)
-    found = np.empty((len(beside), inside.shape[1]))
+    seen = np.empty((len(beside), inside.shape[1]))
     for row in range(len(beside)):
         what, hour = What(beside.what[row]), float(beside.hour[row])
         since, until = int(beside.since_h[row]), max(int(np.ceil(hour)), int(beside.since_h[row]) + 1)
         air = around if what in (What.ROOM, What.ROOM_LOW, What.ROOM_HIGH) else inside
         if what in (What.AIR, What.ROOM):
-            found[row] = _at(air, hour)
+            seen[row] = _at(air, hour)
         elif what in (What.LOWEST, What.ROOM_LOW):
-            found[row] = air[since:until].min(axis=0)
+            seen[row] = air[since:until].min(axis=0)
         elif what in (What.HIGHEST, What.ROOM_HIGH):
-            found[row] = air[since:until].max(axis=0)
+            seen[row] = air[since:until].max(axis=0)
         elif bare is not None:
             depth = float(beside.depth_m[row])
-            found[row] = _at(covered.at(depth).astype(np.float64), hour) - _at(bare.at(depth).astype(np.float64), hour)
-    return found
+            seen[row] = _at(covered.at(depth).astype(np.float64), hour) - _at(bare.at(depth).astype(np.float64), hour)
+    return seen
 
 
 def _at(values: Array, hour: float) -> Array:

@@ -46,10 +46,10 @@ def path(z: Array, sd: float) -> Array:
     ndarray
         (knots, members).
     """
-    found = z.copy()
+    steps = z.copy()
     for k in range(1, len(z)):
-        found[k] = REMEMBERS * found[k - 1] + FRESH * z[k]
-    return sd * found
+        steps[k] = REMEMBERS * steps[k - 1] + FRESH * z[k]
+    return sd * steps
 
 
 def hourly(knots: Array, first_h: float, hours: int) -> Array:

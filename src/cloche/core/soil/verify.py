@@ -48,7 +48,7 @@ def record(learned: Learned) -> list[Check]:
     """
     total, away = _joint(learned)
     odd = strange(learned)
-    hour, found = learned.drift.hour, []
+    hour, checks = learned.drift.hour, []
     for lead_d in LEADS_D:
         errors = []
         for i, at in enumerate(hour):
@@ -60,8 +60,8 @@ def record(learned: Learned) -> list[Check]:
         if len(errors) >= FEWEST_CHECKS:
             error, sd = np.array(errors).T
             inside = float((np.abs(error) <= BAND_SD * sd).mean())
-            found.append(Check(lead_d, len(error), float(np.sqrt((error**2).mean())), inside))
-    return found
+            checks.append(Check(lead_d, len(error), float(np.sqrt((error**2).mean())), inside))
+    return checks
 
 
 def strange(learned: Learned) -> dict[int, float]:

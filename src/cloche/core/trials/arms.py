@@ -22,10 +22,10 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Arm:
-    """What a bed's cover did [K]. found: as of a paired trial; baseline: what the bed was warmer by before, None where that
-    was not read, and taken off only where it rests on enough days; slips: days left aside, as they came in."""
+    """What a bed's cover did [K]. difference: as of a paired trial; baseline: what the bed was warmer by before, None where
+    that was not read, and taken off only where it rests on enough days; slips: days left aside, as they came in."""
 
-    found: Difference
+    difference: Difference
     baseline: Difference | None
     slips: tuple[int, ...]
 
@@ -83,10 +83,10 @@ def _between(lay: Difference, base: Difference) -> Difference:
     mean = lay.mean_k - base.mean_k
     if min(lay.days, base.days) < FEWEST_DAYS:
         return Difference(mean, -inf, inf, float("nan"), lay.days, lay.counts_as)
-    one, other = lay.sd_k**2 / lay.counts_as, base.sd_k**2 / base.counts_as
-    error = sqrt(one + other)
+    arm, other = lay.sd_k**2 / lay.counts_as, base.sd_k**2 / base.counts_as
+    error = sqrt(arm + other)
     if error == 0:
         return Difference(mean, mean, mean, 0.0, lay.days, lay.counts_as)
-    freedom = (one + other) ** 2 / (one**2 / (lay.counts_as - 1) + other**2 / (base.counts_as - 1))
+    freedom = (arm + other) ** 2 / (arm**2 / (lay.counts_as - 1) + other**2 / (base.counts_as - 1))
     half = float(t.ppf((1 + CONFIDENCE) / 2, freedom)) * error
     return Difference(mean, mean - half, mean + half, hypot(lay.sd_k, base.sd_k), lay.days, lay.counts_as)

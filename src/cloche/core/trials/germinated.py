@@ -71,10 +71,10 @@ def share_of(up: int, seeds: int) -> Share:
     if not 0 <= up <= seeds or seeds == 0:
         raise ValueError("No more seeds come up than were laid out.")
     z = float(norm.ppf((1 + CONFIDENCE) / 2))
-    found = up / seeds
-    middle = (found + z * z / (2 * seeds)) / (1 + z * z / seeds)
-    half = z * sqrt(found * (1 - found) / seeds + z * z / (4 * seeds * seeds)) / (1 + z * z / seeds)
-    return Share(up, seeds, found, max(0.0, middle - half), min(1.0, middle + half))
+    share = up / seeds
+    middle = (share + z * z / (2 * seeds)) / (1 + z * z / seeds)
+    half = z * sqrt(share * (1 - share) / seeds + z * z / (4 * seeds * seeds)) / (1 + z * z / seeds)
+    return Share(up, seeds, share, max(0.0, middle - half), min(1.0, middle + half))
 
 
 def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, int]]:
@@ -90,13 +90,13 @@ def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, i
     -------
     list[tuple[float, float, int]]
     """
-    found, before, most = [], 0.0, 0
+    steps, before, most = [], 0.0, 0
     for day, up in counts:
         if up > most:
-            found.append((before, max(day, FIRST_D), up - most))
+            steps.append((before, max(day, FIRST_D), up - most))
             most = up
         before = max(day, FIRST_D)
-    return found
+    return steps
 
 
 def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
@@ -134,9 +134,9 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
     def of_both(point: NDArray[np.float64]) -> float:
         return misfit(float(point[0]), float(np.clip(exp(point[1]), *SPREAD)))
 
-    found = minimize(of_both, np.array([middle, log(0.2)]), method="Nelder-Mead")
-    centre, spread = float(found.x[0]), float(np.clip(exp(found.x[1]), *SPREAD))
-    allowed = float(found.fun) + float(chi2.ppf(CONFIDENCE, 1)) / 2
+    fit = minimize(of_both, np.array([middle, log(0.2)]), method="Nelder-Mead")
+    centre, spread = float(fit.x[0]), float(np.clip(exp(fit.x[1]), *SPREAD))
+    allowed = float(fit.fun) + float(chi2.ppf(CONFIDENCE, 1)) / 2
     sides = [_edge(lambda m: float(misfits(m, grid).min()) - allowed, centre, way) for way in (-1, 1)]
     return Half(exp(centre), exp(sides[0]), exp(sides[1]) if sides[1] < log(FAR_D) else inf, spread)
 

@@ -127,12 +127,12 @@ def days_for_power(mean_k: float, sd_k: float, power: float = POWER) -> int | No
     return next((n for n in range(FEWEST_DAYS, MOST_DAYS) if _power(abs(mean_k) / sd_k, n) >= power), None)
 
 
-def more_days(found: Difference, wanted: int | None) -> int | None:
+def more_days(difference: Difference, wanted: int | None) -> int | None:
     """How many more days as they come, hanging together as those before did.
 
     Parameters
     ----------
-    found : Difference
+    difference : Difference
         What the pairs have shown so far.
     wanted : int | None
         Days that are wanted in all; None: more than a season has.
@@ -143,7 +143,7 @@ def more_days(found: Difference, wanted: int | None) -> int | None:
     """
     if wanted is None:
         return None
-    return max(0, ceil(wanted * found.days / found.counts_as) - found.days)
+    return max(0, ceil(wanted * difference.days / difference.counts_as) - difference.days)
 
 
 def _power(effect: float, days: int) -> float:

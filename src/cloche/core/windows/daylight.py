@@ -69,9 +69,9 @@ class Daylight:
 
 
 def _days_until(true: NDArray[np.bool_]) -> NDArray[np.intp]:
-    found = np.full(len(true), SOON)
+    days = np.full(len(true), SOON)
     ahead = SOON
     for day in range(len(true) - 1, -1, -1):
         ahead = 0 if true[day] else min(ahead + 1, SOON)
-        found[day] = ahead
-    return found
+        days[day] = ahead
+    return days

@@ -59,15 +59,15 @@ def hedge(candidates: Sequence[Candidate], wanted: float, most: int = MOST_PARTS
     left, taken, chance = list(candidates), list[Candidate](), list[float]()
     none_yet = np.ones_like(candidates[0].succeeds) if candidates else np.ones(1)
     while left and len(taken) < most and (not chance or chance[-1] < wanted):
-        best = max(left, key=lambda one: float((none_yet * one.succeeds).sum()))
+        best = max(left, key=lambda candidate: float((none_yet * candidate.succeeds).sum()))
         if (none_yet * best.succeeds).sum() <= 0:
             break
         taken.append(best)
         none_yet = none_yet * (1 - (1 - MISHAP) * best.succeeds)
         chance.append(float(1 - none_yet.mean()))
-        left = [one for one in left if one.place != best.place or abs(one.day - best.day) >= CLOSE_D]
+        left = [candidate for candidate in left if candidate.place != best.place or abs(candidate.day - best.day) >= CLOSE_D]
     if not taken:
         return Hedge([], [], 0.0, 0.0)
-    lost = 1 - np.mean([one.succeeds for one in taken], axis=0)
+    lost = 1 - np.mean([candidate.succeeds for candidate in taken], axis=0)
     worst = float(np.quantile(lost, 0.9, method="higher"))
-    return Hedge(sorted(taken, key=lambda one: (one.day, one.place)), chance, float(lost.mean()), worst)
+    return Hedge(sorted(taken, key=lambda candidate: (candidate.day, candidate.place)), chance, float(lost.mean()), worst)

@@ -84,9 +84,9 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
         limiting[Limit.NIGHTS] = bed.season.nights_c[sow_day] < crop.plant_night_c - TOLD_K
     elif crop.hardiness == "tender":
         limiting[Limit.NIGHTS] = ~poor & (on(season.nights_c, up) < YOUNG_NIGHT * crop.plant_night_c - TOLD_K)
-    found = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
-    limiting |= {limit: ~poor & failed for limit, failed in found.limiting.items()}
-    return Judged(limiting, np.where(poor, 0.0, found.yields), np.where(poor, season.days + 1, found.ripe))
+    judged = harvest(crop, season, up, crop.maturity_d, SEEDLING_D)
+    limiting |= {limit: ~poor & failed for limit, failed in judged.limiting.items()}
+    return Judged(limiting, np.where(poor, 0.0, judged.yields), np.where(poor, season.days + 1, judged.ripe))
 
 
 def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
@@ -143,10 +143,10 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
         Limit.FROST: coldest < among_plants_c(crop, crop.frost_planted_c),
         Limit.LIGHT: np.repeat(season.until_light[day][:, None] > DARK_GRACE_D, members, axis=1),
     }
-    found = harvest(crop, season, out, crop.maturity_planted_d, HARDENED_D, SET_OUT_LEAD)
-    for limit, failed in found.limiting.items():
+    judged = harvest(crop, season, out, crop.maturity_planted_d, HARDENED_D, SET_OUT_LEAD)
+    for limit, failed in judged.limiting.items():
         limiting[limit] = limiting[limit] | failed if limit in limiting else failed
-    return Judged(limiting, found.yields, found.ripe)
+    return Judged(limiting, judged.yields, judged.ripe)
 
 
 def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:

@@ -57,7 +57,7 @@ def is_short(sown: Outlook) -> bool:
     -------
     bool
     """
-    return all(not one.open_ended and one.last - one.earliest < SHORT_WINDOW_D for one in sown.windows)
+    return all(not window.open_ended and window.last - window.earliest < SHORT_WINDOW_D for window in sown.windows)
 
 
 def _harvest(outlook: Outlook) -> float:

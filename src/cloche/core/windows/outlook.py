@@ -143,9 +143,11 @@ def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
     thrives = growth >= 0.8 * growth[success >= success.max() - 0.1].max()
     none, nothing = np.empty((0, len(BAND), len(day))), np.empty((0, len(day)))
     good = best_days(crop, day, success, worth, harvest_d, thrives)
-    found = windows(day, success, failing, good)
+    outlook = windows(day, success, failing, good)
     soil = bed.week_c[day], bed.week_mid_c[day], bed.week_sure_c[day]
-    return Outlook(crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, good, found, none, nothing, nothing)
+    return Outlook(
+        crop, day, success, failing, succeeds, worth, *soil, growth, harvest_d, good, outlook, none, nothing, nothing
+    )
 
 
 def _counted(limiting: judging.Limiting) -> tuple[Array, Failing, NDArray[np.bool_]]:

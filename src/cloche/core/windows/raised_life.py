@@ -67,12 +67,12 @@ def weeks_in_cell(cell_m: float) -> float:
     return CELL_WEEKS + WEEKS_A_M * cell_m
 
 
-def heat_off_on(one: Raised, when_half: bool) -> date | None:
+def heat_off_on(raised: Raised, when_half: bool) -> date | None:
     """By either school; None: not in sight.
 
     Parameters
     ----------
-    one : Raised
+    raised : Raised
         The sowing.
     when_half : bool
         Whether heat goes off when half are up; else some days after all are.
@@ -82,17 +82,17 @@ def heat_off_on(one: Raised, when_half: bool) -> date | None:
     date | None
     """
     if when_half:
-        return one.half_on
-    after = None if one.all_on is None else one.all_on + timedelta(days=AFTER_ALL_D)
-    return one.leaf_on or after
+        return raised.half_on
+    after = None if raised.all_on is None else raised.all_on + timedelta(days=AFTER_ALL_D)
+    return raised.leaf_on or after
 
 
-def next_steps(one: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
+def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
     """What is to come, in the order of its days.
 
     Parameters
     ----------
-    one : Raised
+    raised : Raised
         The sowing.
     crop : Crop
         Its crop.
@@ -105,31 +105,31 @@ def next_steps(one: Raised, crop: Crop, when_half: bool, today: date) -> list[tu
     -------
     list[tuple[Due, date]]
     """
-    found: list[tuple[Due, date]] = []
-    off = heat_off_on(one, when_half)
-    if one.heated and off and not one.heat_is_off:
-        found.append((Due.HEAT_OFF, off))
-    if one.ruled and one.half_on and not one.heat_is_off and crop.season == "warm":
-        found.append((Due.TURN_DOWN, one.half_on + timedelta(days=STURDY_D)))
-    if one.half_on:
-        out = out_on(one, crop, today)
-        since = one.potted_on or one.half_on
-        full = since + timedelta(days=ceil(7 * weeks_in_cell(one.cell_m or USUAL_CELL_M)))
+    steps: list[tuple[Due, date]] = []
+    off = heat_off_on(raised, when_half)
+    if raised.heated and off and not raised.heat_is_off:
+        steps.append((Due.HEAT_OFF, off))
+    if raised.ruled and raised.half_on and not raised.heat_is_off and crop.season == "warm":
+        steps.append((Due.TURN_DOWN, raised.half_on + timedelta(days=STURDY_D)))
+    if raised.half_on:
+        out = out_on(raised, crop, today)
+        since = raised.potted_on or raised.half_on
+        full = since + timedelta(days=ceil(7 * weeks_in_cell(raised.cell_m or USUAL_CELL_M)))
         if out is None or full < out:
-            found.append((Due.POT_ON, full))
+            steps.append((Due.POT_ON, full))
         if out is not None:
-            if one.hardening_on is None:
-                found.append((Due.HARDEN, out - timedelta(days=HARDEN_D)))
-            found.append((Due.PLANT, out))
-    return sorted(found, key=lambda due: due[1])
+            if raised.hardening_on is None:
+                steps.append((Due.HARDEN, out - timedelta(days=HARDEN_D)))
+            steps.append((Due.PLANT, out))
+    return sorted(steps, key=lambda due: due[1])
 
 
-def out_on(one: Raised, crop: Crop, today: date) -> date | None:
+def out_on(raised: Raised, crop: Crop, today: date) -> date | None:
     """The day on which they are grown, hardened and may go out; None: not in sight.
 
     Parameters
     ----------
-    one : Raised
+    raised : Raised
         The sowing.
     crop : Crop
         Its crop.
@@ -140,8 +140,8 @@ def out_on(one: Raised, crop: Crop, today: date) -> date | None:
     -------
     date | None
     """
-    if one.plant_from is None or one.half_on is None:
+    if raised.plant_from is None or raised.half_on is None:
         return None
-    grown = one.half_on + timedelta(days=max(7 * crop.raise_weeks - USUALLY_UP_D, HARDEN_D))
-    begun = max(one.hardening_on or today, one.half_on)
-    return max(one.plant_from, grown, begun + timedelta(days=HARDEN_D))
+    grown = raised.half_on + timedelta(days=max(7 * crop.raise_weeks - USUALLY_UP_D, HARDEN_D))
+    begun = max(raised.hardening_on or today, raised.half_on)
+    return max(raised.plant_from, grown, begun + timedelta(days=HARDEN_D))

@@ -42,23 +42,23 @@ class Choice:
     limit: Limit | None = None
 
 
-def compare(outlook: Outlook, found: dict[SowingRule, list[Window]]) -> list[Choice]:
+def compare(outlook: Outlook, by_rule: dict[SowingRule, list[Window]]) -> list[Choice]:
     """All three.
 
     Parameters
     ----------
     outlook : Outlook
         The crop's outlook in the place.
-    found : dict[SowingRule, list[Window]]
+    by_rule : dict[SowingRule, list[Window]]
         The windows of each, none where they do not differ.
 
     Returns
     -------
     list[Choice]
     """
-    if not found:
+    if not by_rule:
         return []
-    first = {sowing_rule: int(np.searchsorted(outlook.day, rows[0].earliest)) for sowing_rule, rows in found.items() if rows}
+    first = {sowing_rule: int(np.searchsorted(outlook.day, rows[0].earliest)) for sowing_rule, rows in by_rule.items() if rows}
     up = {sowing_rule: _expected_up(outlook, index) for sowing_rule, index in first.items()}
     soonest = min(up.values(), default=0.0)
     return [
@@ -101,12 +101,12 @@ def _between(outlook: Outlook, first: int, last: int) -> Window:
 def _at_minimum(outlook: Outlook) -> list[Window]:
     """As soon as the soil has likely reached the minimum, on days that more likely than not give a crop."""
     reached = (outlook.soil_c >= outlook.crop.minimum_c - HALF_A_DEGREE_F).mean(axis=1) >= LIKELY
-    found = []
+    windows = []
     for first, last in spans_of(joined(outlook.day, outlook.success, LIKELY)):
         warm = np.flatnonzero(reached[first : last + 1])
         if len(warm):
-            found.append(_between(outlook, first + int(warm[0]), last))
-    return found
+            windows.append(_between(outlook, first + int(warm[0]), last))
+    return windows
 
 
 def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
@@ -115,22 +115,22 @@ def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
     surely_c = outlook.soil_sure_c[first : last + 1]
     wanted_c = min(outlook.crop.optimum_from_c - HALF_A_DEGREE_F, float(surely_c.max()) - AS_WARM_K)
     start = first + int(np.argmax(surely_c >= wanted_c))
-    found = _between(outlook, start, last)
-    return replace(found, opens_after=Limit.UNCOMFORTABLE) if start > first else found
+    window = _between(outlook, start, last)
+    return replace(window, opens_after=Limit.UNCOMFORTABLE) if start > first else window
 
 
 def _by_calendar(outlook: Outlook, spans: list[tuple[int, int]], last_frost_day: float | None) -> list[Window]:
     """The first span from its date on, whatever the soil says; one whose date is long past keeps the season that is left."""
     wanted = 0.0 if last_frost_day is None else last_frost_day + CALENDAR_D[outlook.crop.hardiness]
-    found = []
+    windows = []
     for number, (first, last) in enumerate(spans):
         start = first
         if number == 0 and wanted >= -MISSED_D:
             start = int(np.searchsorted(outlook.day, max(wanted, 0.0)))
         if start <= last:
-            one = _between(outlook, start, last)
-            found.append(replace(one, opens_after=Limit.DATE) if start != first and start > 0 else one)
-    return found
+            window = _between(outlook, start, last)
+            windows.append(replace(window, opens_after=Limit.DATE) if start != first and start > 0 else window)
+    return windows
 
 
 def _choice(outlook: Outlook, sowing_rule: SowingRule, index: int, lost_d: float) -> Choice:

@@ -35,7 +35,7 @@ def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
     Days
     """
     last = grown.shape[0] - 1
-    found = np.full((len(parts), *start.shape), last + 1, np.intp)
+    days_reached = np.full((len(parts), *start.shape), last + 1, np.intp)
     near = np.zeros(start.shape[1], np.intp)
     for p in range(len(parts)):
         near[:] = 0
@@ -51,8 +51,8 @@ def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
                     day += 1
                 while day > begin and grown[day - 1, m] >= target:
                     day -= 1
-                found[p, s, m] = near[m] = day
-    return found
+                days_reached[p, s, m] = near[m] = day
+    return days_reached
 
 
 @compiled
@@ -70,11 +70,11 @@ def on(table: NDArray[T], day: Days) -> NDArray[T]:
     -------
     NDArray[T]
     """
-    found = np.empty(day.shape, table.dtype)
+    values = np.empty(day.shape, table.dtype)
     for s in range(day.shape[0]):
         for m in range(day.shape[1]):
-            found[s, m] = table[day[s, m], m]
-    return found
+            values[s, m] = table[day[s, m], m]
+    return values
 
 
 @compiled
@@ -95,14 +95,14 @@ def mean_between(total: Array, start: Days, end: Days) -> Array:
     ndarray
         (sowings, members).
     """
-    found = np.empty(start.shape)
+    means = np.empty(start.shape)
     last = total.shape[0] - 1
     for s in range(start.shape[0]):
         for m in range(start.shape[1]):
             stop = min(max(end[s, m], start[s, m] + 1), last)
             begin = min(start[s, m], stop - 1)
-            found[s, m] = (total[stop, m] - total[begin, m]) / (stop - begin)
-    return found
+            means[s, m] = (total[stop, m] - total[begin, m]) / (stop - begin)
+    return means
 
 
 @compiled
@@ -145,12 +145,12 @@ def next_day(true: NDArray[np.bool_]) -> Days:
     Days
     """
     days, members = true.shape
-    found = np.empty((days + 1, members), np.intp)
+    following = np.empty((days + 1, members), np.intp)
     for m in range(members):
         ahead = days
-        found[days, m] = days
+        following[days, m] = days
         for d in range(days - 1, -1, -1):
             if true[d, m]:
                 ahead = d
-            found[d, m] = ahead
-    return found
+            following[d, m] = ahead
+    return following

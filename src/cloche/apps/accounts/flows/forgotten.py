@@ -28,7 +28,7 @@ def write(email: str, base: str) -> int:
     Never to an address that was only typed: a slip of the keyboard would hand the account to a stranger.
     """
     confirmed = EmailAddress.objects.filter(email__iexact=email, verified=True, user__is_active=True).select_related("user")
-    people = [one.user for one in confirmed.order_by("user_id")]
+    people = [address.user for address in confirmed.order_by("user_id")]
     for person in people:
         key = f"{user_pk_to_url_str(person)}-{default_token_generator.make_token(person)}"
         uid, _dash, token = key.partition("-")

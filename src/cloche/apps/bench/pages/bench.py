@@ -93,7 +93,7 @@ def bench_page(garden: Garden, units: Units, now: datetime) -> BenchPage:
     today = now.astimezone(garden.timezone).date()
     places = list(raised_on(garden).select_related("room", "garden", "forecast"))
     grounds: list[tuple[Place, Ground | None]] = [(place, _ground(place)) for place in places]
-    warm = {one.place.pk: one.day_c for one in warmth_in(garden, grounds, now)}
+    warm = {warmth.place.pk: warmth.day_c for warmth in warmth_in(garden, grounds, now)}
     climate = {place.pk: climate_of(ground) for place, ground in grounds if ground is not None}
     lives = lives_in(garden, today)
     trays = [_tray(place, warm.get(place.pk), climate.get(place.pk), lives, units, today) for place in places]

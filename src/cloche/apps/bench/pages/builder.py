@@ -58,41 +58,41 @@ def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
 
 def _takes(data: dict[str, Any], laid: Laid, trays: int, units: Units) -> list[tuple[str, str]]:
     filling = str(HeatPeriod.Filling(data["filling"]).label)
-    found = []
+    rows = []
     for name, label in (("under", _("{filling}, below")), ("over", _("{filling}, above"))):
         wanted = litres(data["length"], data["width"], data[name])
         if wanted:
             number = words.count(bags(wanted, data["bag"]), "bag", "bags")
             text = _("{litres} litres: {bags}").format(litres=f"{wanted:.0f}", bags=number)
-            found.append((words.sentence(label.format(filling=filling)), text))
+            rows.append((words.sentence(label.format(filling=filling)), text))
     spacing, left = units.length_text(laid.spacing_m), units.length_text(laid.left_m)
     text = _("{runs} runs, {spacing} apart, {left} left over").format(runs=laid.runs, spacing=spacing, left=left)
-    found.append((_("Cable"), text))
+    rows.append((_("Cable"), text))
     load = _("{watts} W, {amperes} A, {m2} W/m²").format(
         watts=f"{laid.watts:.0f}", amperes=f"{laid.watts / data['volts']:.2f}", m2=f"{laid.watts_m2:.0f}"
     )
-    found.append((_("Load"), load))
+    rows.append((_("Load"), load))
     seedlings = round(trays * data["cells"])
-    found.append((_("Trays"), _("{trays} trays, {seedlings} seedlings").format(trays=trays, seedlings=seedlings)))
-    return found
+    rows.append((_("Trays"), _("{trays} trays, {seedlings} seedlings").format(trays=trays, seedlings=seedlings)))
+    return rows
 
 
 def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: Units) -> list[str]:
-    found = [
+    lines = [
         _("Always on it lifts the roots {lift} over the room; it takes about {hours} to get most of the way.").format(
             lift=units.difference_text(lift_k, 0), hours=words.count(round(hours), "hour", "hours")
         )
     ]
     if data["over"] < laid.spacing_m / 2:
-        found.append(
+        lines.append(
             _("The layer above is thin for runs {spacing} apart: expect warm stripes. Half the spacing or more evens them out.")
             .format(spacing=units.length_text(laid.spacing_m))
         )  # fmt: skip
     if not data["wet"]:
-        found.append(
+        lines.append(
             _("Dry, the layer keeps the heat from the trays: water it before the cable goes on, and again when it dries.")
         )
-    return found
+    return lines
 
 
 def checklist() -> list[str]:

@@ -39,8 +39,8 @@ def diary_page(place: Place, units: Units, today: date) -> DiaryPage:
     """Of one hotbed."""
     bed = Hotbed.objects.filter(place=place).first()
     notes, fills = list(place.hotbed_notes.all()), list(place.hotbed_fills.all())
-    lines = [DiaryLine(one.on, words.day(one.on, today), _fill(one, units), "fill", one.pk) for one in fills]
-    lines += [DiaryLine(one.on, words.day(one.on, today), _note(one, units), "note", one.pk) for one in notes]
+    lines = [DiaryLine(fill.on, words.day(fill.on, today), _fill(fill, units), "fill", fill.pk) for fill in fills]
+    lines += [DiaryLine(note.on, words.day(note.on, today), _note(note, units), "note", note.pk) for note in notes]
     if bed is not None:
         lines.append(DiaryLine(bed.filled_on, words.day(bed.filled_on, today), _filled(bed, units), "", 0))
     return DiaryPage(_headline(place, bed, notes, units, today), sorted(lines, key=lambda line: line.day))
@@ -50,8 +50,8 @@ def _headline(place: Place, bed: Hotbed | None, notes: list[HotbedNote], units: 
     if bed is None:
         return _("Say first what {name} is built of.").format(name=place.name)
     age = words.count((today - bed.filled_on).days, "day", "days")
-    cores = [one for one in notes if one.core_c is not None]
-    heights = [one for one in notes if one.height_m is not None]
+    cores = [note for note in notes if note.core_c is not None]
+    heights = [note for note in notes if note.height_m is not None]
     if heights and bed.depth_m and (bed.depth_m - (heights[-1].height_m or 0.0)) / bed.depth_m >= SUNK:
         sunk = units.length_text(bed.depth_m - (heights[-1].height_m or 0.0))
         return _("{name} has sunk {sunk} in {age}: top it up while there is still heat below.").format(
@@ -76,16 +76,16 @@ def _filled(bed: Hotbed, units: Units) -> str:
     return _("Filled: {stuff}").format(stuff=_stuff(bed.material, bed.depth_m, bed.trodden, units))
 
 
-def _fill(one: HotbedFill, units: Units) -> str:
-    return _("Filled again: {stuff}").format(stuff=_stuff(one.material, one.depth_m, one.trodden, units))
+def _fill(fill: HotbedFill, units: Units) -> str:
+    return _("Filled again: {stuff}").format(stuff=_stuff(fill.material, fill.depth_m, fill.trodden, units))
 
 
-def _note(one: HotbedNote, units: Units) -> str:
+def _note(note: HotbedNote, units: Units) -> str:
     parts = []
-    if one.core_c is not None:
-        parts.append(_("core {core}").format(core=units.temperature_text(one.core_c, 0)))
-    if one.height_m is not None:
-        parts.append(_("stands {height}").format(height=units.length_text(one.height_m)))
-    if one.note:
-        parts.append(one.note)
+    if note.core_c is not None:
+        parts.append(_("core {core}").format(core=units.temperature_text(note.core_c, 0)))
+    if note.height_m is not None:
+        parts.append(_("stands {height}").format(height=units.length_text(note.height_m)))
+    if note.note:
+        parts.append(note.note)
     return words.sentence(", ".join(parts))

@@ -63,7 +63,7 @@ def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units)
     sown = None
     if sowing is not None:
         crop_key = sowing.crop_key
-        sown = next((one for one in followed(place, sowings, today) if one.number == sowing.pk), None)
+        sown = next((batch for batch in followed(place, sowings, today) if batch.number == sowing.pk), None)
     period = heat_on(place, today)
     query = HeatQuery(crop_key, sown, **({"area_m2": period.area_m2} if period else {}))
     try:
@@ -80,7 +80,7 @@ def waiting_page(text: str) -> GainsPage:
 
 def _page(garden: Garden, crop: Crop, gains: list[HeatGain], sowing: Sowing | None, units: Units, today: date) -> GainsPage:
     best = best_of(crop, gains)
-    rows = [_row(one, units, garden.price_kwh, best=one is best) for one in gains]
+    rows = [_row(gain, units, garden.price_kwh, best=gain is best) for gain in gains]
     since = (
         _("Sown on {day}; days count from then.").format(day=words.day(sowing.sown_on, today))
         if sowing
@@ -92,14 +92,14 @@ def _page(garden: Garden, crop: Crop, gains: list[HeatGain], sowing: Sowing | No
 def best_of(crop: Crop, gains: list[HeatGain]) -> HeatGain:
     """The least heat that is worth it: a way that needs none where it comes up well and not much later, else the one on a mat
     that is quickest for its share."""
-    known = [one for one in gains if one.half_d[1] is not None and one.share > 0]
+    known = [gain for gain in gains if gain.half_d[1] is not None and gain.share > 0]
     if not known:
         return gains[0]
-    soonest = min(one.half_d[1] or 0.0 for one in known)
-    most = max(one.share for one in known)
+    soonest = min(gain.half_d[1] or 0.0 for gain in known)
+    most = max(gain.share for gain in known)
     patience = NEAR_D if crop.season == "warm" else 5 * NEAR_D
-    fit = [one for one in known if one.share >= GOOD * most and (one.half_d[1] or 0.0) <= soonest + patience]
-    return min(fit or known, key=lambda one: (one.kwh_half or 0.0, one.half_d[1] or 0.0))
+    fit = [gain for gain in known if gain.share >= GOOD * most and (gain.half_d[1] or 0.0) <= soonest + patience]
+    return min(fit or known, key=lambda gain: (gain.kwh_half or 0.0, gain.half_d[1] or 0.0))
 
 
 def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -> str:
@@ -108,7 +108,7 @@ def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -
         return _("{name} would not come up here in any of these ways.").format(name=name)
     days, share = words.count(round(best.half_d[1]), "day", "days"), round(100 * best.share)
     if best.way in ("nothing", "lid"):
-        warmest = max(gains, key=lambda one: one.share)
+        warmest = max(gains, key=lambda gain: gain.share)
         more = round(100 * warmest.share) - share
         text = _("{name} need no heat here: half are up after {days}, {share} of 100 in the end.")
         if more >= TELLS_OF_100:
@@ -131,9 +131,9 @@ def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -
     ).format(name=crop.name_plural, gained=gained, days=days, way=way, share=share, plain=round(100 * plain.share))
 
 
-def name_of(one: HeatGain, units: Units) -> str:
+def name_of(gain: HeatGain, units: Units) -> str:
     """A way in words."""
-    at = "" if one.set_c is None else units.temperature_text(one.set_c, 0)
+    at = "" if gain.set_c is None else units.temperature_text(gain.set_c, 0)
     names = {
         "nothing": _("nothing"),
         "lid": _("a lid, no heat"),
@@ -143,11 +143,11 @@ def name_of(one: HeatGain, units: Units) -> str:
         "corner": _("an enclosed corner at {at}").format(at=at),
         "room": _("the whole room at {at}").format(at=at),
     }
-    return names[one.way]
+    return names[gain.way]
 
 
-def _row(one: HeatGain, units: Units, price: float | None, best: bool) -> GainRow:
-    low, middle, high = one.half_d
+def _row(gain: HeatGain, units: Units, price: float | None, best: bool) -> GainRow:
+    low, middle, high = gain.half_d
     if middle is None:
         half = _("never")
     elif low is not None and high is not None and round(low) != round(high):
@@ -155,12 +155,14 @@ def _row(one: HeatGain, units: Units, price: float | None, best: bool) -> GainRo
         half = _("{days} ({low}–{high})").format(days=days, low=f"{low:.0f}", high=f"{high:.0f}")
     else:
         half = words.count(round(middle), "day", "days")
-    energy = ["–" if kwh is None else "0" if kwh == 0 else texts.energy_text(kwh, price) for kwh in (one.kwh_half, one.kwh_all)]
+    energy = [
+        "–" if kwh is None else "0" if kwh == 0 else texts.energy_text(kwh, price) for kwh in (gain.kwh_half, gain.kwh_all)
+    ]
     return GainRow(
-        name=words.sentence(name_of(one, units)),
-        roots=units.temperature_text(one.roots_c[1], 0),
+        name=words.sentence(name_of(gain, units)),
+        roots=units.temperature_text(gain.roots_c[1], 0),
         half=half,
-        share=_("{n} of 100").format(n=round(100 * one.share)) if middle is not None else "0",
+        share=_("{n} of 100").format(n=round(100 * gain.share)) if middle is not None else "0",
         energy_half=energy[0],
         energy_all=energy[1],
         best=best,

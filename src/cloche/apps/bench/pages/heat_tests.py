@@ -39,28 +39,28 @@ class TestLine:
 def test_lines(place: Place, units: Units, today: date) -> list[TestLine]:
     """The latest of a place."""
     return [
-        TestLine(one.pk, words.day(one.on, today), _text(one, place, units, today), _rows(one, units))
-        for one in place.heat_tests.all()[:SHOWN]
+        TestLine(heat_test.pk, words.day(heat_test.on, today), _text(heat_test, place, units, today), _rows(heat_test, units))
+        for heat_test in place.heat_tests.all()[:SHOWN]
     ]
 
 
-def _rows(one: HeatTest, units: Units) -> list[list[Spot]]:
+def _rows(heat_test: HeatTest, units: Units) -> list[list[Spot]]:
     spots = [
         Spot("–", "none", "currentColor")
         if value is None
         else Spot(units.temperature_text(value, 0), scale.colour(value), scale.ink_on(value))
-        for value in one.spots
+        for value in heat_test.spots
     ]
     return [spots[i : i + 3] for i in (0, 3, 6)]
 
 
-def _text(one: HeatTest, place: Place, units: Units, today: date) -> str:
+def _text(heat_test: HeatTest, place: Place, units: Units, today: date) -> str:
     parts = []
-    if one.minutes is not None:
+    if heat_test.minutes is not None:
         parts.append(
-            _("It reached its set-point after {minutes}.").format(minutes=words.count(one.minutes, "minute", "minutes"))
+            _("It reached its set-point after {minutes}.").format(minutes=words.count(heat_test.minutes, "minute", "minutes"))
         )
-    spread = spread_k(one.spots)
+    spread = spread_k(heat_test.spots)
     if spread is not None:
         parts.append(_("From its coldest to its warmest spot are {spread}.").format(spread=units.difference_text(spread, 0)))
         if spread > EVEN_K:

@@ -80,10 +80,14 @@ def _age(half_on: date | None, today: date) -> str:
 def _past(sowing: Sowing, units: Units, today: date) -> list[Happened]:
     seeds = _("{count} sown").format(count=words.count(sowing.seeds, "seed", "seeds")) if sowing.seeds else _("sown")
     first = sowing.sown_in or sowing.place
-    found = [Happened(sowing.sown_on, words.day(sowing.sown_on, today), words.sentence(seeds), first)]
-    found += [Happened(one.on, words.day(one.on, today), _("{up} up").format(up=one.up)) for one in sowing.counts.all()]
-    found += [Happened(one.on, words.day(one.on, today), _step(one, units), one.place, one.pk) for one in sowing.steps.all()]
-    return sorted(found, key=lambda one: one.day)
+    happened = [Happened(sowing.sown_on, words.day(sowing.sown_on, today), words.sentence(seeds), first)]
+    happened += [
+        Happened(count.on, words.day(count.on, today), _("{up} up").format(up=count.up)) for count in sowing.counts.all()
+    ]
+    happened += [
+        Happened(step.on, words.day(step.on, today), _step(step, units), step.place, step.pk) for step in sowing.steps.all()
+    ]
+    return sorted(happened, key=lambda event: event.day)
 
 
 def _step(step: Step, units: Units) -> str:

@@ -43,26 +43,26 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     ground = ground_of(place)
     if ground is None:
         return PotatoesPage(_("{name} is being worked out.").format(name=place.name), lines)
-    found = _chitting(ground, data["set_out"])
-    if found.frost is not None:
-        day = words.day(found.frost, today)
+    chitting = _chitting(ground, data["set_out"])
+    if chitting.frost is not None:
+        day = words.day(chitting.frost, today)
         lines.insert(
             0, _("Bring them in before {day}: {place} may fall to freezing that night.").format(day=day, place=place.name)
         )
-    return PotatoesPage(_headline(crop.name_plural, found, data["planted"], place, units, today), lines)
+    return PotatoesPage(_headline(crop.name_plural, chitting, data["planted"], place, units, today), lines)
 
 
-def _headline(name: str, found: potatoes.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
-    if found.ready is None:
+def _headline(name: str, chitting: potatoes.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
+    if chitting.ready is None:
         return _("{place} is too cold for {name} to sprout: find them a place at about {wanted}.").format(
             place=place.name, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
         )
-    day = words.day(found.ready, today)
-    if found.ready > planted:
+    day = words.day(chitting.ready, today)
+    if chitting.ready > planted:
         return _(
             "Short stout sprouts on {name} about {day}, later than you mean to plant: warmer, or plant them as they are."
         ).format(name=name, day=day)
-    if found.long is not None and found.long < planted:
+    if chitting.long is not None and chitting.long < planted:
         return _(
             "Short stout sprouts on {name} about {day}; by the day of planting they are long and break: cooler and brighter."
         ).format(name=name, day=day)

@@ -43,7 +43,7 @@ def _what(room: Room, units: Units) -> str:
 
 def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
     """What hangs there and what it said last."""
-    zone, found = room.garden.timezone, []
+    zone, lines = room.garden.timezone, []
     for probe in room.probes.filter(until__isnull=True).select_related("device"):
         heard = _("nothing yet")
         if probe.last_at and probe.last_c is not None:
@@ -53,14 +53,14 @@ def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
                 day=words.day(local.date(), now.astimezone(zone).date()),
                 clock=words.clock(local),
             )
-        found.append(_("{logger} hangs here: {heard}.").format(logger=probe.device.name, heard=heard))
-    return found
+        lines.append(_("{logger} hangs here: {heard}.").format(logger=probe.device.name, heard=heard))
+    return lines
 
 
 def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:
     """The latest readings of its air."""
     zone = room.garden.timezone
-    found = []
+    lines = []
     for air in room.air.all()[:SHOWN_AIR]:
         local = air.at.astimezone(zone)
         text = _("{day}, {clock}: {value}, {what}").format(
@@ -69,5 +69,5 @@ def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:
             value=units.temperature_text(air.temperature_c),
             what=RoomAir.What(air.what).label,
         )
-        found.append((air.pk, text))
-    return found
+        lines.append((air.pk, text))
+    return lines

@@ -28,7 +28,7 @@ def bears(ground: Ground, climate: Climate, units: Units, today: date) -> list[s
     light = ground.data.light
     if light is None or not light.weeks:
         return []
-    found = []
+    lines = []
     for season, warm_c, text in (
         ("cool", COOL_C, _("Hardy seedlings kept near {warm} stay stocky here {when}.")),
         ("warm", WARM_C, _("Tender ones near {warm} do so {when}.")),
@@ -36,15 +36,15 @@ def bears(ground: Ground, climate: Climate, units: Units, today: date) -> list[s
         wanted = wanted_mol(warm_c, season)
         week = next((i for i, mol in enumerate(light.weeks) if mol + climate.lamp_mol >= wanted), None)
         when = _("only with more light, for half a year at least") if week is None else _when(7 * week, today)
-        found.append(text.format(warm=units.temperature_text(warm_c, 0), when=when))
+        lines.append(text.format(warm=units.temperature_text(warm_c, 0), when=when))
     if light.ten_d:
         day = words.day(today + timedelta(days=light.ten_d), today)
         text = _(
             "Days have ten hours again from {day}; until then growers either wait, light them with a lamp, or let them "
             "come up warm and move them to the brightest cool place at once. What comes up now waits rather than grows."
         )
-        found.append(text.format(day=day))
-    return found
+        lines.append(text.format(day=day))
+    return lines
 
 
 def _when(days: int, today: date) -> str:
@@ -83,7 +83,7 @@ def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Ga
     from cloche.bridge.services.bench_growth import growth_days
 
     air = (data.around_c or data.far_mid_c)[:GROWN_D]
-    found = []
+    lines = []
     for life in lives:
         if life.up < SHOWS:
             continue
@@ -97,5 +97,5 @@ def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Ga
             "{energy}."
         )
         values = {"name": words.sentence(life.crop.name_plural), "more": f"{with_heat:.1f}", "less": f"{without:.1f}"}
-        found.append(text.format(energy=energy, **values))
-    return found
+        lines.append(text.format(energy=energy, **values))
+    return lines

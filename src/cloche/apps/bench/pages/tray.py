@@ -68,17 +68,22 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
     lives = lives_in(garden, today)
     heat = [
         SourceLine(
-            one.pk, texts.heat_text(one, units), _days(one, today), there(one, today), one.control == one.Control.THERMOSTAT
+            heat_period.pk,
+            texts.heat_text(heat_period, units),
+            _days(heat_period, today),
+            there(heat_period, today),
+            heat_period.control == heat_period.Control.THERMOSTAT,
         )
-        for one in reversed(place.heat_periods.all())
+        for heat_period in reversed(place.heat_periods.all())
     ]
     lamps = [
-        SourceLine(one.pk, texts.lamp_text(one), _days(one, today), there(one, today)) for one in reversed(place.lamps.all())
+        SourceLine(lamp.pk, texts.lamp_text(lamp), _days(lamp, today), there(lamp, today))
+        for lamp in reversed(place.lamps.all())
     ]
     stays = list(place.on_hotbeds.filter(hotbed__removed_at__isnull=True).select_related("hotbed"))
     on = [
-        SourceLine(one.pk, _("On {hotbed}").format(hotbed=one.hotbed.name), _days(one, today), there(one, today))
-        for one in reversed(stays)
+        SourceLine(stay.pk, _("On {hotbed}").format(hotbed=stay.hotbed.name), _days(stay, today), there(stay, today))
+        for stay in reversed(stays)
     ]
     if ground is None:
         name = _("{name} is being worked out.").format(name=place.name)
@@ -100,24 +105,24 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         growth=sill.growth_lines(ground, climate, mine, garden, units, today),
         tests=test_lines(place, units, today),
         on_hotbeds=on,
-        hotbed_says=[text for one in stays if there(one, today) for text in hotbed_page(one.hotbed, units, today).for_trays],
+        hotbed_says=[text for stay in stays if there(stay, today) for text in hotbed_page(stay.hotbed, units, today).for_trays],
         worth=worth_text(place, units, today),
     )
 
 
 def _warnings(mine: list[Life], climate: climates.Climate, units: Units) -> list[tuple[str, bool]]:
     """What warmth and light make of what is up, and whether that spoils it."""
-    found: dict[str, bool] = {}
+    warnings: dict[str, bool] = {}
     for life in mine:
         habit = climates.habit(climate, life.crop)
         text = texts.habit_text(life.crop, climate, habit, units) if life.up >= SHOWS else ""
         if text:
-            found[text] = habit in SPOILT
-    return list(found.items())
+            warnings[text] = habit in SPOILT
+    return list(warnings.items())
 
 
-def _days(one: object, today: date) -> str:
-    first, last = one.first, one.last  # type: ignore[attr-defined]
+def _days(span: object, today: date) -> str:
+    first, last = span.first, span.last  # type: ignore[attr-defined]
     if last is not None:
         return words.span(first, last, today)
     day = words.day(first, today)

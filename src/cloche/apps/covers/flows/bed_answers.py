@@ -41,19 +41,19 @@ def questions_of(cover: Cover, places: Collection[Place], today: date) -> dict[i
     same = repr((today, description, cover.kind, usual_crops(garden), garden.sowing_rule))
     # When alone: a forecast is large.
     made = dict(Forecast.objects.filter(place__in=places).values_list("place_id", "made_at"))
-    found = {}
+    questions = {}
     for place in places:
         others = [values for pk, values in known if pk != place.pk]
-        found[place.pk] = hashlib.sha256(repr((same, made.get(place.pk), others)).encode()).hexdigest()
-    return found
+        questions[place.pk] = hashlib.sha256(repr((same, made.get(place.pk), others)).encode()).hexdigest()
+    return questions
 
 
 def answers_for(cover: Cover, today: date) -> dict[int, BedAnswer]:
     """The answers that are there, by bed; the others are queued, each once however often this is asked."""
-    found = {one.place_id: one for one in BedAnswer.objects.filter(cover=cover)}
+    answers = {answer.place_id: answer for answer in BedAnswer.objects.filter(cover=cover)}
     good, due = {}, {}
     for place_id, question in questions_of(cover, list(beds_for(cover)), today).items():
-        answer = found.get(place_id)
+        answer = answers.get(place_id)
         if answer is not None and answer.question == question and answer.answer is not None:
             good[place_id] = answer
         else:
@@ -79,7 +79,7 @@ def answer(cover: Cover, place: Place) -> BedAnswer | None:
         _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), query)
     except OutdatedSnapshot:
         return None
-    gained = [(one.crop_key, one.gained_d) for one in under.crops if one.gained_d]
+    gained = [(crop.crop_key, crop.gained_d) for crop in under.crops if crop.gained_d]
     values = {"question": question, "answer": BedGain(under.gain_k[1], gained)}
-    found, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=values)
-    return found
+    answer, _ = BedAnswer.objects.update_or_create(cover=cover, place=place, defaults=values)
+    return answer

@@ -64,11 +64,11 @@ def answers_for(place: Place, keys: Sequence[str], today: date) -> dict[str, lis
     """The answers that are there, by cover, the bare bed's among them; where one is lacking they are queued together."""
     question, wanted = question_of(place, today), [BARE, *keys]
     rows = SeasonAnswer.objects.filter(place=place, cover__in=wanted, question=question)
-    found = {row.cover: row.answer for row in rows}
-    due = [key for key in wanted if key not in found]
+    answers = {row.cover: row.answer for row in rows}
+    due = [key for key in wanted if key not in answers]
     if due:
         queue.put_due(MOVE_SEASON, {f"season-{place.pk}": {"place_id": place.pk, "keys": due}}, queue.LATER)
-    return found
+    return answers
 
 
 def answer(place: Place, keys: Sequence[str]) -> None:
@@ -81,29 +81,29 @@ def answer(place: Place, keys: Sequence[str]) -> None:
     spans = {key: span_for(place.garden, key, today) for key in keys}
     there = {key: span for key, span in spans.items() if key == BARE or span is not None}
     described = dict(zip([k for k in there if k], with_known([s for s in there.values() if s], place), strict=True))
-    found = windows_under(inputs_of(place), [described.get(key) for key in there])
+    windows = windows_under(inputs_of(place), [described.get(key) for key in there])
     before = {row.cover: row.answer for row in SeasonAnswer.objects.filter(place=place, cover__in=list(there))}
     SeasonAnswer.objects.filter(place=place).exclude(question=question).delete()
-    for key, crops in zip(there, found, strict=True):
-        known = {one.crop_key: one for one in before.get(key, [])}
-        seasons = [carried_on(_season_of(one), known.get(one.crop_key), today) for one in crops if one.better]
+    for key, crops in zip(there, windows, strict=True):
+        known = {season.crop_key: season for season in before.get(key, [])}
+        seasons = [carried_on(_season_of(crop), known.get(crop.crop_key), today) for crop in crops if crop.better]
         SeasonAnswer.objects.update_or_create(place=place, cover=key, defaults={"question": question, "answer": seasons})
 
 
-def carried_on(one: CropSeason, before: CropSeason | None, today: date) -> CropSeason:
+def carried_on(season: CropSeason, before: CropSeason | None, today: date) -> CropSeason:
     """With since when its window has been open, as the answer of before knew it: the window as it is worked out today begins
     with today."""
-    if before is None or not one.windows or not before.windows or one.sown != before.sown:
-        return one
-    is_open, opened = one.windows[0].earliest <= today, before.opens
+    if before is None or not season.windows or not before.windows or season.sown != before.sown:
+        return season
+    is_open, opened = season.windows[0].earliest <= today, before.opens
     if not is_open or opened is None or opened >= today or before.windows[0].last < today:
-        return one
-    return replace(one, open_since=opened)
+        return season
+    return replace(season, open_since=opened)
 
 
-def _season_of(one: CropDays) -> CropSeason:
-    sown = one.method == CropOutlook.Method.DIRECT
-    return CropSeason(one.crop_key, sown, one.windows, None if one.windows else one.main_limit)
+def _season_of(days: CropDays) -> CropSeason:
+    sown = days.method == CropOutlook.Method.DIRECT
+    return CropSeason(days.crop_key, sown, days.windows, None if days.windows else days.main_limit)
 
 
 def beds(garden: Garden) -> list[Place]:

@@ -31,34 +31,34 @@ def emergence_lines(trial: CoverTrial) -> list[str]:
         rows = rows.filter(sown_on__lte=trial.ended_on)
     made = list(rows.distinct())
     lines = {}
-    for covered in (one for one in made if one.place_id == trial.covered_id):
-        bare = next((one for one in made if one.place_id == trial.bare_id and _together(covered, one)), None)
+    for covered in (sowing for sowing in made if sowing.place_id == trial.covered_id):
+        bare = next((sowing for sowing in made if sowing.place_id == trial.bare_id and _together(covered, sowing)), None)
         if bare is not None and covered.crop_key not in lines:
             lines[covered.crop_key] = _line(covered, bare)
     return [lines[key] for key in sorted(lines, key=lambda key: crops.crop(key).name)]
 
 
-def _together(one: Sowing, other: Sowing) -> bool:
-    return one.crop_key == other.crop_key and abs((one.sown_on - other.sown_on).days) <= TOGETHER_D
+def _together(sowing: Sowing, other: Sowing) -> bool:
+    return sowing.crop_key == other.crop_key and abs((sowing.sown_on - other.sown_on).days) <= TOGETHER_D
 
 
 def _line(covered: Sowing, bare: Sowing) -> str:
     name = crops.crop(covered.crop_key).name_plural.capitalize()
     text = _("{name}: half up after {covered} covered, {bare} bare").format(name=name, covered=_half(covered), bare=_half(bare))
-    shares = [_share(one) for one in (covered, bare)]
+    shares = [_share(sowing) for sowing in (covered, bare)]
     if all(shares):
         text += _("; of 100 sown {covered} came up covered, {bare} bare").format(covered=shares[0], bare=shares[1])
     return text + "."
 
 
 def _half(sowing: Sowing) -> str:
-    found = _days(sowing)
-    if found is None:
+    half = _days(sowing)
+    if half is None:
         return _("a time that cannot be told yet")
-    days = words.count(round(found.days), "day", "days")
-    if not isfinite(found.high):
+    days = words.count(round(half.days), "day", "days")
+    if not isfinite(half.high):
         return days
-    return _("{days} ({low} to {high})").format(days=days, low=f"{found.low:.0f}", high=f"{found.high:.0f}")
+    return _("{days} ({low} to {high})").format(days=days, low=f"{half.low:.0f}", high=f"{half.high:.0f}")
 
 
 def _days(sowing: Sowing) -> Half | None:
@@ -73,7 +73,7 @@ def _share(sowing: Sowing) -> str:
     up = max((count.up for count in sowing.counts.all()), default=0)
     if not sowing.seeds or up > sowing.seeds:
         return ""
-    found = share_up(up, sowing.seeds)
+    share = share_up(up, sowing.seeds)
     return _("{share} ({low} to {high})").format(
-        share=f"{100 * found.share:.0f}", low=f"{100 * found.low:.0f}", high=f"{100 * found.high:.0f}"
+        share=f"{100 * share.share:.0f}", low=f"{100 * share.low:.0f}", high=f"{100 * share.high:.0f}"
     )

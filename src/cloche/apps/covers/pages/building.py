@@ -62,10 +62,10 @@ def _bent(wanted: Built, units: Units) -> BuildingPage:
     strip, plants = length(wanted.strip_m), length(wanted.plant_m)
     sheet_m = wanted.sheet_m or cover_builder.narrowest(wanted.strip_m, wanted.plant_m)
     try:
-        found = cover_builder.bent_over(sheet_m, wanted.strip_m, wanted.plant_m, wanted.spread_m)
+        sheet = cover_builder.bent_over(sheet_m, wanted.strip_m, wanted.plant_m, wanted.spread_m)
     except OutOfRange as refusal:
         return BuildingPage(str(refusal), [], None, "")
-    if found is None:
+    if sheet is None:
         tallest = cover_builder.tallest_over(sheet_m, wanted.strip_m)
         wider = cover_builder.narrowest(wanted.strip_m, wanted.plant_m)
         lines = [_("It takes a sheet {wider} wide.").format(wider=length(wider))]
@@ -74,25 +74,25 @@ def _bent(wanted: Built, units: Units) -> BuildingPage:
         text = _("A sheet {sheet} wide has no room for plants {plants} tall over {strip}.")
         return BuildingPage(text.format(sheet=length(sheet_m), plants=plants, strip=strip), lines, None, "")
     text = _("Set the edges of a sheet {sheet} wide {spread} apart: it stands {height} high.")
-    headline = text.format(sheet=length(sheet_m), spread=length(found.spread_m), height=length(found.height_m))
-    return BuildingPage(headline, _bent_lines(found, plants, units), _arch(found, wanted), _keep(wanted, found))
+    headline = text.format(sheet=length(sheet_m), spread=length(sheet.spread_m), height=length(sheet.height_m))
+    return BuildingPage(headline, _bent_lines(sheet, plants, units), _arch(sheet, wanted), _keep(wanted, sheet))
 
 
-def _bent_lines(found: BentSheet, plants: str, units: Units) -> list[str]:
-    if found.plantable_m <= 0:
+def _bent_lines(sheet: BentSheet, plants: str, units: Units) -> list[str]:
+    if sheet.plantable_m <= 0:
         room = _("Plants {plants} tall touch it everywhere.").format(plants=plants)
     else:
-        room = _("Plants {plants} tall have room over {wide}.").format(plants=plants, wide=_rough(units, found.plantable_m))
+        room = _("Plants {plants} tall have room over {wide}.").format(plants=plants, wide=_rough(units, sheet.plantable_m))
     snow = _(
         "It bears {share} % of the snow that the same sheet bears bent to a half circle: the wider it is set, the sooner it "
         "sags. Brush snow off."
-    ).format(share=round(100 * found.snow))
+    ).format(share=round(100 * sheet.snow))
     return [room, snow]
 
 
-def _arch(found: BentSheet, wanted: Built) -> under_roof.UnderRoof:
+def _arch(sheet: BentSheet, wanted: Built) -> under_roof.UnderRoof:
     stands = [(_("plants"), 0.5, [wanted.plant_m])]
-    return under_roof.under_roof(found.height_m, 0.0, "arch", stands)
+    return under_roof.under_roof(sheet.height_m, 0.0, "arch", stands)
 
 
 def _box(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
@@ -148,10 +148,10 @@ def _common(wanted: Built) -> list[str]:
     return [_("{light}, and usually lasts {left} years more.").format(light=light, left=round(left))]
 
 
-def _keep(wanted: Built, found: BentSheet | None) -> str:
+def _keep(wanted: Built, sheet: BentSheet | None) -> str:
     """Sizes in whole millimetres, as metres: the form says them in the grower's own unit."""
-    if found is not None:
-        sizes = {"width_m": found.sheet_m, "spread_m": found.spread_m}
+    if sheet is not None:
+        sizes = {"width_m": sheet.sheet_m, "spread_m": sheet.spread_m}
     else:
         sizes = {"width_m": wanted.depth_m, "low_m": wanted.low_m, "high_m": wanted.high_m}
     return urlencode({"kind": wanted.key} | {name: f"{value:.3f}" for name, value in sizes.items()})

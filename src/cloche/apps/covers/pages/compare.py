@@ -52,11 +52,11 @@ def where_most(cover: Cover, units: Units, today: date) -> Compared:
 
 
 def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: date) -> BedLine:
-    found: BedGain = answered.answer
-    gained = sorted(((crops.crop(key).name, days) for key, days in found.gained), key=lambda g: -g[1])
+    bed_gain: BedGain = answered.answer
+    gained = sorted(((crops.crop(key).name, days) for key, days in bed_gain.gained), key=lambda g: -g[1])
     text = ", ".join(f"{name} {words.count(days, 'day', 'days')}" for name, days in gained)
     taken = _("something stands there now") if _is_taken(place, cover, today) else ""
-    gain = _("{difference} warmer over a fortnight").format(difference=units.difference_text(found.gain_k))
+    gain = _("{difference} warmer over a fortnight").format(difference=units.difference_text(bed_gain.gain_k))
     return BedLine(place.pk, place.name, gain, text, sum(days for _unused, days in gained), taken)
 
 

@@ -36,31 +36,31 @@ QUESTIONS = {
 
 def learned_lines(garden: Garden) -> list[str]:
     """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
-    found = cover_evidence_in(garden)
-    evidence = [evidence for _unused, evidence in found]
+    stored = cover_evidence_in(garden)
+    evidence = [evidence for _unused, evidence in stored]
     names = dict(garden.covers.values_list("pk", "name"))
-    lines = [_of_one(one, *found[one.number or 0], names) for one in pooling.of_each(evidence)]
-    lines += [_of_kind(one) for one in pooling.of_kinds(evidence)]
-    return lines + [line for place, one in found for line in _questions(place, one)]
+    lines = [_of_one(factor, *stored[factor.number or 0], names) for factor in pooling.of_each(evidence)]
+    lines += [_of_kind(factor) for factor in pooling.of_kinds(evidence)]
+    return lines + [line for place, evidence in stored for line in _questions(place, evidence)]
 
 
-def _of_one(one: pooling.Found, place: Place, evidence: CoverEvidence, names: dict[int, str]) -> str:
+def _of_one(factor: pooling.PooledFactor, place: Place, evidence: CoverEvidence, names: dict[int, str]) -> str:
     who = (names.get(evidence.item) if evidence.item is not None else None) or _("The {name_of} on {name}").format(
-        name_of=covers.name_of(one.key), name=place.name
+        name_of=covers.name_of(factor.key), name=place.name
     )
-    return f"{who} {OF_ONE[one.name][one.middle < 1]} ({_times(one)})."
+    return f"{who} {OF_ONE[factor.name][factor.middle < 1]} ({_times(factor)})."
 
 
-def _of_kind(one: pooling.Found) -> str:
-    agree = _("{count} say so").format(count=words.count(one.places, "place", "places"))
+def _of_kind(factor: pooling.PooledFactor) -> str:
+    agree = _("{count} say so").format(count=words.count(factor.places, "place", "places"))
     return _("All your covers of the kind “{name_of}” {of_many} ({times}): {agree}.").format(
-        name_of=covers.name_of(one.key), of_many=OF_MANY[one.name][one.middle < 1], times=_times(one), agree=agree
+        name_of=covers.name_of(factor.key), of_many=OF_MANY[factor.name][factor.middle < 1], times=_times(factor), agree=agree
     )
 
 
-def _times(one: pooling.Found) -> str:
+def _times(factor: pooling.PooledFactor) -> str:
     return _("{middle} times, eight times in ten between {low} and {high}").format(
-        middle=f"{one.middle:.1f}", low=f"{one.low:.1f}", high=f"{one.high:.1f}"
+        middle=f"{factor.middle:.1f}", low=f"{factor.low:.1f}", high=f"{factor.high:.1f}"
     )
 
 

@@ -67,32 +67,34 @@ class OpeningPage:
 def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     """Covered places with their plans; open ones with what their nights ask for."""
     grounds = forecasts.grounds_in(garden)
-    found = list(watched_in(garden, units, today, grounds))
-    covered = [_covered(one) for one in found if one.data.covered]
-    lying = [_open(one) for one in found if not one.data.covered and _asks(one)]
+    watched_places = list(watched_in(garden, units, today, grounds))
+    covered = [_covered(watched) for watched in watched_places if watched.data.covered]
+    lying = [_open(watched) for watched in watched_places if not watched.data.covered and _asks(watched)]
     away = (
         ""
         if garden.away_from_h is None
         else _("{start} to {end}").format(start=words.hour(garden.away_from_h), end=words.hour(garden.away_to_h or 0))
     )
-    text = _headline([one for one in found if one.data.covered])
-    if not found and any(ground is None or ground.forecast.day != today for _unused, ground in grounds):
+    text = _headline([watched for watched in watched_places if watched.data.covered])
+    if not watched_places and any(ground is None or ground.forecast.day != today for _unused, ground in grounds):
         text = _("The coming days are being worked out.")
     return OpeningPage(text, covered, lying, away)
 
 
-def _asks(one: Watched) -> bool:
+def _asks(watched: Watched) -> bool:
     """Whether a place without a cover of its own asks for anything: its nights, or the doors of the house that it stands in."""
-    return bool(one.data.doors) or bool(one.data.nights and one.data.growing)
+    return bool(watched.data.doors) or bool(watched.data.nights and watched.data.growing)
 
 
-def _headline(found: list[Watched]) -> str:
-    if not found:
+def _headline(watched_places: list[Watched]) -> str:
+    if not watched_places:
         return _("Nothing is covered now, so there is nothing to open or shut.")
     opened = [
-        one for one in found if one.days[0].plan.opening > 0 and one.data.growing and not one.is_past(0, one.days[0].plan)
+        watched
+        for watched in watched_places
+        if watched.days[0].plan.opening > 0 and watched.data.growing and not watched.is_past(0, watched.days[0].plan)
     ]
-    nights = [one.place.name for one in found if one.data.nights and one.data.nights[0].way]
+    nights = [watched.place.name for watched in watched_places if watched.data.nights and watched.data.nights[0].way]
     night = (
         _(" Tonight {listed} {part} cover.").format(
             listed=words.listed(nights, 3), part=_("needs") if len(nights) == 1 else _("need")
@@ -102,7 +104,7 @@ def _headline(found: list[Watched]) -> str:
     )
     if not opened:
         return _("Everything can stay closed today.{night}").format(night=night)
-    first = min(opened, key=lambda one: one.days[0].plan.from_h)
+    first = min(opened, key=lambda watched: watched.days[0].plan.from_h)
     plan = first.days[0].plan
     if is_too_hot(plan):
         return _("{name} gets too hot today however far it is opened: take its cover off, or shade it.{night}").format(
@@ -116,51 +118,55 @@ def _headline(found: list[Watched]) -> str:
     )
 
 
-def _covered(one: Watched) -> PlacePlan:
-    days = [_day(one, number) for number in range(len(one.days))]
+def _covered(watched: Watched) -> PlacePlan:
+    days = [_day(watched, number) for number in range(len(watched.days))]
     warnings = [
-        f"{texts.day_name(one, (each.day - one.today).days)}: {texts.warning(each, one.units)}" for each in one.data.warnings
+        f"{texts.day_name(watched, (each.day - watched.today).days)}: {texts.warning(each, watched.units)}"
+        for each in watched.data.warnings
     ]
-    what = _("{cover} over {who}").format(cover=texts.cover(one), who=texts.who(one, one.data.limits.hot_by))
-    return PlacePlan(one.place, what, days, _drawn(one), warnings, texts.water(one))
+    what = _("{cover} over {who}").format(cover=texts.cover(watched), who=texts.who(watched, watched.data.limits.hot_by))
+    return PlacePlan(watched.place, what, days, _drawn(watched), warnings, texts.water(watched))
 
 
-def _open(one: Watched) -> PlacePlan:
-    count = max(len(one.data.nights), len(one.data.doors))
-    days = [DayPlan(texts.day_name(one, n), "", "", [], "", texts.night_sentence(one, n), _doors(one, n)) for n in range(count)]
-    return PlacePlan(one.place, one.place.get_kind_display(), days, None, [], "")
+def _open(watched: Watched) -> PlacePlan:
+    count = max(len(watched.data.nights), len(watched.data.doors))
+    days = [
+        DayPlan(texts.day_name(watched, n), "", "", [], "", texts.night_sentence(watched, n), _doors(watched, n))
+        for n in range(count)
+    ]
+    return PlacePlan(watched.place, watched.place.get_kind_display(), days, None, [], "")
 
 
-def _doors(one: Watched, number: int) -> str:
-    return str(texts.doors(one, number) or "")
+def _doors(watched: Watched, number: int) -> str:
+    return str(texts.doors(watched, number) or "")
 
 
-def _day(one: Watched, number: int) -> DayPlan:
-    day = one.days[number]
+def _day(watched: Watched, number: int) -> DayPlan:
+    day = watched.days[number]
     matters = day.away is not None and (day.away.opening > 0 or day.away.risk_shut > 0)
     return DayPlan(
-        day=texts.day_name(one, number),
-        plan=str(texts.opening(one, number)),
-        away=str(texts.opening(one, number, away=True)) if matters else "",
-        choices=[_choice(one, choice, day.away.opening) for choice in day.choices] if matters and day.away else [],
-        picking=texts.picking(one, number),
-        night=texts.night_sentence(one, number),
-        doors=_doors(one, number),
+        day=texts.day_name(watched, number),
+        plan=str(texts.opening(watched, number)),
+        away=str(texts.opening(watched, number, away=True)) if matters else "",
+        choices=[_choice(watched, choice, day.away.opening) for choice in day.choices] if matters and day.away else [],
+        picking=texts.picking(watched, number),
+        night=texts.night_sentence(watched, number),
+        doors=_doors(watched, number),
     )
 
 
-def _choice(one: Watched, choice: AwayChoice, chosen: float) -> Choice:
-    plan, hot = choice.plan, texts.temperature(one, choice.plan.hottest_c[0])
-    freezes = words.likely(choice.freezes) if one.data.limits.cold_c is not None else ""
+def _choice(watched: Watched, choice: AwayChoice, chosen: float) -> Choice:
+    plan, hot = choice.plan, texts.temperature(watched, choice.plan.hottest_c[0])
+    freezes = words.likely(choice.freezes) if watched.data.limits.cold_c is not None else ""
     return Choice(texts.OPENED[plan.opening], hot, words.likely(plan.risk), freezes, plan.opening == chosen)
 
 
-def _drawn(one: Watched) -> drawing.Days | None:
-    there = one.data.covered
+def _drawn(watched: Watched) -> drawing.Days | None:
+    there = watched.data.covered
     if there is None:
         return None
-    plans = [(n, day.plan.from_h, day.plan.to_h, day.plan.opening) for n, day in enumerate(one.days)]
-    limits = [limit for limit in (one.data.limits.hot_c, one.data.limits.cold_c) if limit is not None]
-    labels = [texts.day_name(one, n) for n in range(len(one.days))]
+    plans = [(n, day.plan.from_h, day.plan.to_h, day.plan.opening) for n, day in enumerate(watched.days)]
+    limits = [limit for limit in (watched.data.limits.hot_c, watched.data.limits.cold_c) if limit is not None]
+    labels = [texts.day_name(watched, n) for n in range(len(watched.days))]
     lines = drawing.Lines(there.outside_c, there.shut_c, there.planned_c)
-    return drawing.days(lines, plans, limits, labels, lambda value: texts.temperature(one, value))
+    return drawing.days(lines, plans, limits, labels, lambda value: texts.temperature(watched, value))

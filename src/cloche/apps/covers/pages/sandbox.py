@@ -103,39 +103,39 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    found = quietly("cloche.bridge.services.sandbox:day_of", setting, site, crop)
-    curves = [(_("outside"), "air-outside", found.outside_c)]
+    day = quietly("cloche.bridge.services.sandbox:day_of", setting, site, crop)
+    curves = [(_("outside"), "air-outside", day.outside_c)]
     if sliders.cover:
-        curves.append((_("inside"), "air-inside", found.inside_c))
+        curves.append((_("inside"), "air-inside", day.inside_c))
     curves += [
         (_("soil {length}").format(length=units.length_text(depth)), "soil", row)
-        for depth, row in zip(SANDBOX_M, found.soil_c, strict=True)
+        for depth, row in zip(SANDBOX_M, day.soil_c, strict=True)
     ]
     if sliders.cover or sliders.grounds:
-        curves.append((_("bare {length}").format(length=units.length_text(0.05)), "course-other", found.bare_c))
+        curves.append((_("bare {length}").format(length=units.length_text(0.05)), "course-other", day.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
     under = covers.with_article(sliders.cover) if sliders.cover else ""
-    mean = units.temperature_text(sum(found.soil_c[1]) / 24)
-    bare = units.temperature_text(sum(found.bare_c) / 24)
+    mean = units.temperature_text(sum(day.soil_c[1]) / 24)
+    bare = units.temperature_text(sum(day.bare_c) / 24)
     where = _("Under {under}").format(under=under) if under else _("In the open")
     against = _(", {bare} bare").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
     headline = _("{where} the soil would average {mean}{against}; {name_plural}: {up}.").format(
-        where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(found.half_d, found.share)
+        where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(day.half_d, day.share)
     )
-    sub = _sub(found.bare_half_d, found.half_d, max(found.inside_c), bool(sliders.cover), units)
-    return Sandbox(headline, sub, [_moment(hour, sliders, found, units) for hour in HOURS], drawn)
+    sub = _sub(day.bare_half_d, day.half_d, max(day.inside_c), bool(sliders.cover), units)
+    return Sandbox(headline, sub, [_moment(hour, sliders, day, units) for hour in HOURS], drawn)
 
 
-def _moment(hour: int, sliders: Sliders, found: Day, units: Units) -> Moment:
+def _moment(hour: int, sliders: Sliders, day: Day, units: Units) -> Moment:
     kind = covers.drawn_as(sliders.cover) if sliders.cover else "open"
     also = [GROUNDS_DRAWN[key] for key in sliders.grounds if key in GROUNDS_DRAWN]
     differs = bool(sliders.cover or sliders.grounds)
     return Moment(
         hour=words.hour(hour),
-        cut=slice_of(kind, SHOWN_M, PROFILE_M, found.profile_c[hour], also),
-        number=units.temperature_text(found.soil_c[SANDBOX_M.index(SHOWN_M)][hour]),
-        inside=units.temperature_text(found.inside_c[hour], 0) if sliders.cover else "",
-        bare=_("bare {temperature}").format(temperature=units.temperature_text(found.bare_c[hour])) if differs else "",
+        cut=slice_of(kind, SHOWN_M, PROFILE_M, day.profile_c[hour], also),
+        number=units.temperature_text(day.soil_c[SANDBOX_M.index(SHOWN_M)][hour]),
+        inside=units.temperature_text(day.inside_c[hour], 0) if sliders.cover else "",
+        bare=_("bare {temperature}").format(temperature=units.temperature_text(day.bare_c[hour])) if differs else "",
     )
 
 

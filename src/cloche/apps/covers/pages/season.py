@@ -56,46 +56,49 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
     names = dict(offered(place.garden))
     wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
     answers = answers_for(place, wanted, today)
-    found = {key: {row.crop_key: row for row in rows} for key, rows in answers.items()}
-    blocks = [_crop(key, found, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in found else []
-    waiting = not {BARE, *wanted} <= set(found)
+    seasons = {key: {row.crop_key: row for row in rows} for key, rows in answers.items()}
+    blocks = [_crop(key, seasons, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in seasons else []
+    waiting = not {BARE, *wanted} <= set(seasons)
     return SeasonMoved(
-        _headline(place, found, wanted, names, crop_keys, waiting), blocks, ribbon.calendar(today, SPAN_D), waiting
+        _headline(place, seasons, wanted, names, crop_keys, waiting), blocks, ribbon.calendar(today, SPAN_D), waiting
     )
 
 
 def _crop(
-    key: str, found: dict[str, dict[str, cover_answers.CropSeason]], wanted: list[str], names: dict[str, str], today: date
+    key: str, seasons: dict[str, dict[str, cover_answers.CropSeason]], wanted: list[str], names: dict[str, str], today: date
 ) -> CropSeason:
-    bare = found[BARE].get(key)
+    bare = seasons[BARE].get(key)
     rows = [_row(_("Bare"), bare, None, today)]
-    rows += [_row(names[cover], found[cover].get(key), bare, today) for cover in wanted if cover in found]
+    rows += [_row(names[cover], seasons[cover].get(key), bare, today) for cover in wanted if cover in seasons]
     return CropSeason(key, crops.crop(key).name, rows)
 
 
-def _row(name: str, one: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None, today: date) -> Row:
-    if one is None or not one.windows:
+def _row(name: str, season: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None, today: date) -> Row:
+    if season is None or not season.windows:
         why = (
-            _("no day is sure enough: {sentence}").format(sentence=sentence(one.limit, one.sown))
-            if one and one.limit
+            _("no day is sure enough: {sentence}").format(sentence=sentence(season.limit, season.sown))
+            if season and season.limit
             else _("no day is sure enough")
         )
         return Row(name, [], why, "")
-    windows = one.windows
+    windows = season.windows
     drawn = spans.bars([tuple(getattr(w, edge) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
     when = words.listed([open_span(window, today) for window in windows])
     return Row(
-        name, drawn, when if one.sown else _("plants: {when}").format(when=when), "" if bare is None else moved_words(one, bare)
+        name,
+        drawn,
+        when if season.sown else _("plants: {when}").format(when=when),
+        "" if bare is None else moved_words(season, bare),
     )
 
 
-def moved_words(one: cover_answers.CropSeason, bare: cover_answers.CropSeason) -> str:
+def moved_words(season: cover_answers.CropSeason, bare: cover_answers.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
     if not bare.windows:
         return _("only so")
-    sooner = _days(bare.windows[0].earliest, one.windows[0].earliest)
-    later = _days(one.windows[-1].last, bare.windows[-1].last)
-    endless = one.windows[-1].open_ended or bare.windows[-1].open_ended
+    sooner = _days(bare.windows[0].earliest, season.windows[0].earliest)
+    later = _days(season.windows[-1].last, bare.windows[-1].last)
+    endless = season.windows[-1].open_ended or bare.windows[-1].open_ended
     parts = [_moved(sooner, _("earlier"), _("later to begin"))]
     if not endless:
         parts.append(_moved(later, _("longer"), _("sooner over")))
@@ -112,7 +115,7 @@ def _days(later: date, sooner: date) -> int:
 
 def _headline(
     place: Place,
-    found: dict[str, dict[str, cover_answers.CropSeason]],
+    seasons: dict[str, dict[str, cover_answers.CropSeason]],
     wanted: list[str],
     names: dict[str, str],
     crop_keys: list[str],
@@ -123,7 +126,7 @@ def _headline(
         return _("The season of {name} is being worked out under each cover; it takes a few seconds a cover.").format(
             name=place.name
         )
-    added = {cover: sum(_added(found[cover].get(key), found[BARE].get(key)) for key in crop_keys) for cover in wanted}
+    added = {cover: sum(_added(seasons[cover].get(key), seasons[BARE].get(key)) for key in crop_keys) for cover in wanted}
     best = max(added, key=lambda cover: added[cover], default="")
     if not best or added[best] <= 0:
         return _("None of these covers lengthens the season of {name} for these crops.").format(name=place.name)
@@ -133,9 +136,9 @@ def _headline(
     )
 
 
-def _added(one: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None) -> int:
-    return _sure(one) - _sure(bare)
+def _added(season: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None) -> int:
+    return _sure(season) - _sure(bare)
 
 
-def _sure(one: cover_answers.CropSeason | None) -> int:
-    return sum(_days(window.last, window.earliest) + 1 for window in one.windows) if one else 0
+def _sure(season: cover_answers.CropSeason | None) -> int:
+    return sum(_days(window.last, window.earliest) + 1 for window in season.windows) if season else 0

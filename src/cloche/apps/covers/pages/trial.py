@@ -59,19 +59,21 @@ def trial_lines(garden: Garden, units: Units) -> list[TrialLine]:
 
 def _beside(trial: CoverTrial, units: Units) -> list[TrialLine]:
     """Other arms against the same bare bed at the same time, in the order in which they were begun."""
-    others = [one for one in trials_in(trial.covered.garden) if one.bare_id == trial.bare_id and one.pk != trial.pk]
+    others = [other for other in trials_in(trial.covered.garden) if other.bare_id == trial.bare_id and other.pk != trial.pk]
     last = trial.ended_on or date.max
-    return _lines([one for one in others if one.begun_on <= last and (one.ended_on or date.max) >= trial.begun_on], units)
+    return _lines(
+        [other for other in others if other.begun_on <= last and (other.ended_on or date.max) >= trial.begun_on], units
+    )
 
 
 def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
     from cloche.bridge.services.paired import trial_result
 
-    found = []
+    lines = []
     for trial in trials:
         result = trial_result(_days(trial, pairs_of(trial)), _days(trial, pairs_before(trial)))
-        found.append(TrialLine(trial, _answer(trial, result.found, units)))
-    return found
+        lines.append(TrialLine(trial, _answer(trial, result.difference, units)))
+    return lines
 
 
 def measured_on(place: Place, units: Units) -> dict[str, str]:
@@ -79,15 +81,15 @@ def measured_on(place: Place, units: Units) -> dict[str, str]:
     hours, for the mean of day and night is another number. The latest trial of each counts."""
     from cloche.bridge.services.paired import trial_result
 
-    found = {}
-    for trial in sorted(place.trials_covered.select_related("covered", "bare"), key=lambda one: one.begun_on):
+    measured = {}
+    for trial in sorted(place.trials_covered.select_related("covered", "bare"), key=lambda trial: trial.begun_on):
         pairs, cover = pairs_of(trial), cover_on(place, trial.begun_on)
-        answer = trial_result(_days(trial, pairs), _days(trial, pairs_before(trial))).found
+        answer = trial_result(_days(trial, pairs), _days(trial, pairs_before(trial))).difference
         if cover is None or answer is None or not isfinite(answer.low_k):
             continue
         times = sorted(pair.at.astimezone(place.garden.timezone).time() for pair in pairs)
         first, last = words.clock(times[0]), words.clock(times[-1])
-        found[cover.key] = _("Your own trial here measured {difference} at {depth} {hours}, on {days}.").format(
+        measured[cover.key] = _("Your own trial here measured {difference} at {depth} {hours}, on {days}.").format(
             difference=_difference(answer.mean_k, units),
             depth=units.length_text(trial.depth_m),
             hours=_("at {first}").format(first=first)
@@ -95,7 +97,7 @@ def measured_on(place: Place, units: Units) -> dict[str, str]:
             else _("between {first} and {last}").format(first=first, last=last),
             days=words.count(answer.days, "day", "days"),
         )
-    return found
+    return measured
 
 
 def _difference(value_k: float, units: Units) -> str:
@@ -122,31 +124,31 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     ]
     return TrialPage(
         trial=trial,
-        headline=_answer(trial, answer.found, units),
+        headline=_answer(trial, answer.difference, units),
         sub=_sub(trial, pairs, len(days), units, today),
         settles=f"{_settles(answer, units)}{_baseline(answer, units)}{_astray(answer.slips, today)}",
         teaches=_teaches(trial, pairs, answer, units),
         missing=[name for key, name in ALIKE if key not in trial.alike],
-        drawing=_drawn(days, answer.found, units),
+        drawing=_drawn(days, answer.difference, units),
         emergence=emergence_lines(trial),
         others=_beside(trial, units),
         pairs=latest,
     )
 
 
-def _answer(trial: CoverTrial, found: Difference | None, units: Units) -> str:
+def _answer(trial: CoverTrial, result: Difference | None, units: Units) -> str:
     names = _("{name} against {name2}").format(name=trial.covered.name, name2=trial.bare.name)
-    if found is None:
+    if result is None:
         return _("{names}: no pair of readings yet.").format(names=names)
-    difference = _difference(found.mean_k, units)
-    if not isfinite(found.low_k):
+    difference = _difference(result.mean_k, units)
+    if not isfinite(result.low_k):
         return _("{names}: {difference} so far, on {count}; that settles nothing yet.").format(
-            names=names, difference=difference, count=words.count(found.days, "day", "days")
+            names=names, difference=difference, count=words.count(result.days, "day", "days")
         )
     ends = _("{difference} to {difference2}").format(
-        difference=units.difference_text(found.low_k), difference2=units.difference_text(found.high_k)
+        difference=units.difference_text(result.low_k), difference2=units.difference_text(result.high_k)
     )
-    sure = "" if found.settled else _(", so it may be nothing")
+    sure = "" if result.settled else _(", so it may be nothing")
     return _("{names}: {difference}, with 95 % certainty {ends}{sure}.").format(
         names=names, difference=difference, ends=ends, sure=sure
     )
@@ -165,7 +167,7 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
 def _settles(answer: TrialResult, units: Units) -> str:
     from cloche.bridge.services.paired import TO_K
 
-    if answer.found is None or not isfinite(answer.found.low_k):
+    if answer.difference is None or not isfinite(answer.difference.low_k):
         return _("Cloche needs pairs from three days to say how many more it takes.")
     half = units.difference_text(TO_K)
     if answer.to_width == 0:
@@ -176,7 +178,7 @@ def _settles(answer: TrialResult, units: Units) -> str:
         else _("about {count}").format(count=words.count(answer.to_width, "more day", "more days"))
     )
     sign = ""
-    if not answer.found.settled:
+    if not answer.difference.settled:
         more = (
             _("more than a season")
             if answer.to_sign is None
@@ -226,9 +228,9 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: U
     if not within:
         return _("Its readings teach both places like any others.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
-    found = sum(p.warmer_k for p in within) / len(within)
-    text = _("At these hours of the last three weeks the beds differed by {found}; the forecast has {expected}.").format(
-        found=units.difference_text(found), expected=units.difference_text(expected)
+    warmer_k = sum(p.warmer_k for p in within) / len(within)
+    text = _("At these hours of the last three weeks the beds differed by {measured}; the forecast has {expected}.").format(
+        measured=units.difference_text(warmer_k), expected=units.difference_text(expected)
     )
     if answer.baseline_counts:
         text += " " + _("Both include what the bed was before it was covered.")
@@ -241,8 +243,8 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: U
     )
 
 
-def _drawn(days: list[tuple[date, float]], found: Difference | None, units: Units) -> drawing.Pairs | None:
-    if found is None:
+def _drawn(days: list[tuple[date, float]], difference: Difference | None, units: Units) -> drawing.Pairs | None:
+    if difference is None:
         return None
-    ends = (found.low_k, found.high_k) if isfinite(found.low_k) else None
-    return drawing.pairs(days, found.mean_k, ends, lambda value: units.difference_text(value))
+    ends = (difference.low_k, difference.high_k) if isfinite(difference.low_k) else None
+    return drawing.pairs(days, difference.mean_k, ends, lambda value: units.difference_text(value))

@@ -176,10 +176,10 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     )
     inputs = described(place, list(sowings_in(garden)))
     try:
-        bare, *found = quietly(WHAT_IF, bytes(snapshot.packed), inputs, query)
+        bare, *gains = quietly(WHAT_IF, bytes(snapshot.packed), inputs, query)
     except OutdatedSnapshot:
         return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
-    return _answer(question, units, today, bare, list(zip(offered, found, strict=True)))
+    return _answer(question, units, today, bare, list(zip(offered, gains, strict=True)))
 
 
 def waiting_page(why: str) -> WhatIf:
@@ -193,8 +193,8 @@ def usual_crops(garden: Garden) -> tuple[str, ...]:
 
 
 def _answer(question: Question, units: Units, today: date, bare: CoverGain, pairs: list[tuple[Offer, CoverGain]]) -> WhatIf:
-    writer = _Writer(question, units, today, bare, [found for _unused, found in pairs])
-    rows = [writer.row(offer, found) for offer, found in sorted(pairs, key=lambda pair: writer.rank(pair[1]))]
+    writer = _Writer(question, units, today, bare, [gain for _unused, gain in pairs])
+    rows = [writer.row(offer, gain) for offer, gain in sorted(pairs, key=lambda pair: writer.rank(pair[1]))]
     return WhatIf(
         writer.headline(pairs), writer.sub(), writer.bare_row(), rows, units.length_text(PROFILE_M[SHOWN]), writer.order()
     )
@@ -203,9 +203,9 @@ def _answer(question: Question, units: Units, today: date, bare: CoverGain, pair
 class _Writer:
     """Puts numbers into words and drawings, on one scale."""
 
-    def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, found: list[CoverGain]) -> None:
+    def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, gains: list[CoverGain]) -> None:
         self.question, self.units, self.today, self.bare = question, units, today, bare
-        self.within = drawing.limits([row for one in [bare, *found] for row in one.soil_c])
+        self.within = drawing.limits([row for gain in [bare, *gains] for row in gain.soil_c])
         self.marks = [(value, units.temperature_text(value, 0)) for value in drawing.marks(self.within)]
         crop = crops.crop(question.crop_key) if question.crop_key else None
         comfortable = question.place.garden.sowing_rule != Garden.SowingRule.MINIMUM
@@ -213,13 +213,13 @@ class _Writer:
         self.crop = crop
         self.measured = measured_on(question.place, units)
 
-    def rank(self, found: CoverGain) -> tuple[float, float]:
+    def rank(self, gain: CoverGain) -> tuple[float, float]:
         """Which comes first: with a crop, what makes the ground ready for it soonest; otherwise what warms it most."""
-        ready_d = found.crops[0].ready_d if self.crop and found.crops else 0
-        return (float("inf") if ready_d is None else ready_d), -found.gain_k[1]
+        ready_d = gain.crops[0].ready_d if self.crop and gain.crops else 0
+        return (float("inf") if ready_d is None else ready_d), -gain.gain_k[1]
 
-    def row(self, offer: Offer, found: CoverGain) -> Row:
-        first = found.crops[0] if self.crop and found.crops else None
+    def row(self, offer: Offer, gain: CoverGain) -> Row:
+        first = gain.crops[0] if self.crop and gain.crops else None
         cover = f"own-{offer.item}" if offer.item else offer.adds or offer.span.key
         query = {"cover": cover, "first": self.question.on.isoformat()} | ({"both": "on"} if offer.adds else {})
         if self.crop:
@@ -228,15 +228,15 @@ class _Writer:
         return Row(
             name=offer.name,
             what=offer.what,
-            cut=self._cut(covers.drawn_as(offer.span.key), found),
-            number=self.units.temperature_text(found.profile_c[SHOWN]),
-            air=self._air(found),
-            differs=self._differs(found, gained),
-            ribbon=self._ribbon(found),
-            gain=" ".join(text for text in (self._gain(found), self.measured.get(offer.span.key, "")) if text),
+            cut=self._cut(covers.drawn_as(offer.span.key), gain),
+            number=self.units.temperature_text(gain.profile_c[SHOWN]),
+            air=self._air(gain),
+            differs=self._differs(gain, gained),
+            ribbon=self._ribbon(gain),
+            gain=" ".join(text for text in (self._gain(gain), self.measured.get(offer.span.key, "")) if text),
             ready=self._ready(first) if first else "",
             up=self._up(first) if first else "",
-            inside=self._inside(found, offer.span.key),
+            inside=self._inside(gain, offer.span.key),
             off=self._off(first) if first else "",
             put_on=urlencode(query),
             busy=offer.busy,
@@ -271,14 +271,14 @@ class _Writer:
         place, when = self.question.place.name, self._when(self.question.on)
         free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
         if self.crop is None:
-            offer, found = max(free, key=lambda pair: pair[1].gain_k[1])
+            offer, gain = max(free, key=lambda pair: pair[1].gain_k[1])
             text = _("{named} on {place} {when} warms the ground most: by {k} over a fortnight.")
             if len(free) < len(pairs):
                 text = _(
                     "Of the covers that are free, {named} on {place} {when} warms the ground most: by {k} over a fortnight."
                 )
-            return text.format(named=self._named(offer), place=place, when=when, k=self._k(found.gain_k[1]))
-        ahead = [(offer, found.crops[0]) for offer, found in free if found.crops[0].gained_d is not None]
+            return text.format(named=self._named(offer), place=place, when=when, k=self._k(gain.gain_k[1]))
+        ahead = [(offer, gain.crops[0]) for offer, gain in free if gain.crops[0].gained_d is not None]
         if not ahead or (best := max(ahead, key=lambda pair: pair[1].gained_d or 0))[1].gained_d in (0, None):
             return self._nothing_gained(free)
         offer, first = best
@@ -295,7 +295,7 @@ class _Writer:
             return _("{name} is warm enough for {name2} as it lies; a cover only brings them up sooner.").format(
                 name=self.question.place.name, name2=name
             )
-        able = [(offer, found.crops[0]) for offer, found in free if found.crops[0].ready_d is not None]
+        able = [(offer, gain.crops[0]) for offer, gain in free if gain.crops[0].ready_d is not None]
         if not able:
             return _("No cover makes {name} warm enough for {name2} within the weeks ahead.").format(
                 name=self.question.place.name, name2=name
@@ -321,26 +321,26 @@ class _Writer:
             depth=depth, degree=self.units.degree, usual=usual, waits=waits, sowing_rule=sowing_rule
         )
 
-    def _cut(self, kind: str, found: CoverGain) -> Slice:
-        return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, found.profile_c)
+    def _cut(self, kind: str, gain: CoverGain) -> Slice:
+        return slice_of(kind, self.question.place.seed_depth_m, PROFILE_M, gain.profile_c)
 
-    def _ribbon(self, found: CoverGain) -> drawing.CoverGain:
+    def _ribbon(self, gain: CoverGain) -> drawing.CoverGain:
         bare = self.bare.soil_c[1]
-        return drawing.cover_gain(found.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
+        return drawing.cover_gain(gain.soil_c, bare, self.within, self.wanted_c, self.question.warm_d, self.marks)
 
-    def _air(self, found: CoverGain) -> Air:
-        return Air(self._t(found.coldest_c[1]), self._t(found.hottest_c[1]))
+    def _air(self, gain: CoverGain) -> Air:
+        return Air(self._t(gain.coldest_c[1]), self._t(gain.hottest_c[1]))
 
-    def _differs(self, found: CoverGain, gained_d: int | None) -> str:
+    def _differs(self, gain: CoverGain, gained_d: int | None) -> str:
         if gained_d:
             return _("{days} sooner").format(days=words.count(gained_d, "day", "days"))
-        gain_k = found.gain_k[1]
+        gain_k = gain.gain_k[1]
         if abs(gain_k) < TELLS_K:
             return _("as bare")
         return _("{k} warmer").format(k=self._k(gain_k)) if gain_k > 0 else _("{k} colder").format(k=self._k(-gain_k))
 
-    def _gain(self, found: CoverGain) -> str:
-        low, middle, high = found.gain_k
+    def _gain(self, gain: CoverGain) -> str:
+        low, middle, high = gain.gain_k
         if abs(middle) < TELLS_K:
             return _("About as warm as bare.")
         way, ends = _("warmer") if middle > 0 else _("colder"), _("{k} to {k2}").format(k=self._k(low), k2=self._k(high))
@@ -364,13 +364,13 @@ class _Writer:
             middle=f"{middle:.0f}", late=late, share=f"{first.share * 100:.0f}"
         )
 
-    def _inside(self, found: CoverGain, key: str) -> str:
-        hot, hotter, cold = (self._t(value) for value in (found.hottest_c[1], found.hottest_c[2], found.coldest_c[1]))
+    def _inside(self, gain: CoverGain, key: str) -> str:
+        hot, hotter, cold = (self._t(value) for value in (gain.hottest_c[1], gain.hottest_c[2], gain.coldest_c[1]))
         if key in covers.SELF_AIRING:
             return _("In the first fortnight {cold} to {hot} beneath it.").format(cold=cold, hot=hot)
         opened = (
-            _(" Open about {open_h} h a day.").format(open_h=f"{found.open_h:.0f}")
-            if found.open_h >= 1
+            _(" Open about {open_h} h a day.").format(open_h=f"{gain.open_h:.0f}")
+            if gain.open_h >= 1
             else _(" It rarely needs opening.")
         )
         return _(

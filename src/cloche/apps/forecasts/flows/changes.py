@@ -18,13 +18,13 @@ def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
     known = place.outlooks.filter(better=True).values_list("crop_key", "method", "windows")
     before = {(crop_key, method): windows for crop_key, method, windows in known}
     rows = []
-    for one in crops:
-        if not one.better or (one.crop_key, one.method) not in before:
+    for crop in crops:
+        if not crop.better or (crop.crop_key, crop.method) not in before:
             continue
-        was, now = (_first(windows, today) for windows in (before[one.crop_key, one.method], one.windows))
+        was, now = (_first(windows, today) for windows in (before[crop.crop_key, crop.method], crop.windows))
         if was != now and (was is None or now is None or abs((was - now).days) >= LEAST_D):
             rows.append(
-                WindowChange(place=place, crop_key=one.crop_key, method=one.method, at=clock.now(), before=was, after=now)
+                WindowChange(place=place, crop_key=crop.crop_key, method=crop.method, at=clock.now(), before=was, after=now)
             )
     WindowChange.objects.filter(place=place, at__lt=clock.now() - KEPT).delete()
     WindowChange.objects.bulk_create(rows)

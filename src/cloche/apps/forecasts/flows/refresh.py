@@ -63,8 +63,8 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
     ModelSnapshot.objects.update_or_create(place=place, defaults={"packed": result.snapshot})
     keep_changes(place, result.crops, today)
     keep_soil(place, result.ground)
-    for one in HotbedTray.objects.filter(hotbed=place, place__removed_at__isnull=True).select_related("place"):
-        note_change_at(one.place)
+    for tray in HotbedTray.objects.filter(hotbed=place, place__removed_at__isnull=True).select_related("place"):
+        note_change_at(tray.place)
     CropOutlook.objects.filter(place=place).delete()
     CropOutlook.objects.bulk_create(_outlook(place, days) for days in result.crops)
     keep_outlooks(result.sown)

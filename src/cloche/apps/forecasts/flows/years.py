@@ -68,7 +68,7 @@ def work_out_year(place: Place, year: int) -> int:
     inputs = replace(
         described(place, list(sowings_in(garden))), readings=readings, weather=weather_selectors.weather_days(garden)
     )
-    found = soil_of(inputs, first, last)
+    soil = soil_of(inputs, first, last)
     days = {at.astimezone(zone).date() for _, at, _, _ in readings if at.astimezone(zone).year == year}
-    keep_days(place, place.seed_depth_m, found, {year: len(days)})
-    return sum(value is not None for value in found.values())
+    keep_days(place, place.seed_depth_m, soil, {year: len(days)})
+    return sum(value is not None for value in soil.values())

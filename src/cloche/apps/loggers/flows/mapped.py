@@ -26,10 +26,10 @@ def topics() -> set[str]:
 
 def mappings_for(topic: str) -> list[MessageMapping]:
     """Those whose topic a message has."""
-    found = _let_in().exclude(topic="").select_related("device__garden").order_by("pk")
+    mappings = _let_in().exclude(topic="").select_related("device__garden").order_by("pk")
     # Whoever was first to listen below a name has it; another garden's mapping of it, from an archive say, hears nothing.
-    owner = next((one.device.garden_id for one in found if root_of(one.topic) == root_of(topic)), None)
-    return [one for one in found if one.device.garden_id == owner and topic_matches_sub(one.topic, topic)]
+    owner = next((mapping.device.garden_id for mapping in mappings if root_of(mapping.topic) == root_of(topic)), None)
+    return [mapping for mapping in mappings if mapping.device.garden_id == owner and topic_matches_sub(mapping.topic, topic)]
 
 
 def root_of(topic: str) -> str:
@@ -58,9 +58,9 @@ def take_message(mapping: MessageMapping, payload: bytes, topic: str = "") -> Ta
     named = channel_in(topic, mapping.topic) if mapping.topic else ""
     sent = values_of(shape_of(mapping), payload, named)
     taken = take_in(mapping.device, sent)
-    strangers = {sent[one.index].channel for one in taken.refused if one.code == "channel"}
+    strangers = {sent[refusal.index].channel for refusal in taken.refused if refusal.code == "channel"}
     fresh = sorted(strangers - set(mapping.unplaced))
     if fresh and len(mapping.unplaced) < MOST_UNPLACED:
         mapping.unplaced = [*mapping.unplaced, *fresh][:MOST_UNPLACED]
         mapping.save(update_fields=["unplaced"])
-    return Taken(taken.kept, taken.known, taken.faulty, [one for one in taken.refused if one.code != "channel"])
+    return Taken(taken.kept, taken.known, taken.faulty, [refusal for refusal in taken.refused if refusal.code != "channel"])

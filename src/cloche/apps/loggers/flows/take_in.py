@@ -80,13 +80,13 @@ def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datet
     faults = faults_of(values_c)
     with transaction.atomic():
         kept = _insert(rows, values_c, faults, shift_s)
-        if sum(one.number for one in kept) < len(rows.at_s):
+        if sum(batch.number for batch in kept) < len(rows.at_s):
             kept += _insert_clashing(rows, values_c, faults, shift_s)
         heard = {"heard_at": now} | ({"drift_s": max(-MOST_DRIFT_S, min(drift_s, MOST_DRIFT_S))} if sent_at else {})
         Device.objects.filter(pk=device.pk).update(**heard)
         if kept:
             _note(kept)
-    faulty, number = sum(1 for fault in faults if fault), sum(one.number for one in kept)
+    faulty, number = sum(1 for fault in faults if fault), sum(batch.number for batch in kept)
     return Taken(number, len(rows.at_s) - number, faulty, refused)
 
 
@@ -99,26 +99,26 @@ def _judged(device: Device, sent: Sequence[Sent], now: datetime, shift: timedelt
     for probe in device.probes.all():
         probes.setdefault(probe.channel, []).append(probe)
     rows, refused = _Rows(), []
-    for index, one in enumerate(sent):
-        at = (one.at or now - shift).astimezone(UTC).replace(microsecond=0)
-        why = _why_not(one, at + shift, now, probes, shift)
+    for index, reading in enumerate(sent):
+        at = (reading.at or now - shift).astimezone(UTC).replace(microsecond=0)
+        why = _why_not(reading, at + shift, now, probes, shift)
         if why:
             refused.append(Refused(index, *why))
             continue
-        probe = _stuck_then(probes[one.channel], at + shift)
+        probe = _stuck_then(probes[reading.channel], at + shift)
         rows.probe.append(probe.pk)
         rows.at_s.append(int(at.timestamp()))
-        rows.value.append(one.temperature)
+        rows.value.append(reading.temperature)
     return rows, refused
 
 
 def _why_not(
-    one: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
+    sent: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
 ) -> tuple[str, str] | None:
-    if one.channel not in probes:
-        return "channel", _("Nobody has said where probe “{channel}” is; say so under Loggers.").format(channel=one.channel)
-    if one.temperature != one.temperature or abs(one.temperature) > 1e6:
-        return "value", _("{temperature} is not a temperature.").format(temperature=one.temperature)
+    if sent.channel not in probes:
+        return "channel", _("Nobody has said where probe “{channel}” is; say so under Loggers.").format(channel=sent.channel)
+    if sent.temperature != sent.temperature or abs(sent.temperature) > 1e6:
+        return "value", _("{temperature} is not a temperature.").format(temperature=sent.temperature)
     if abs(shift) > CLOCK_OFF:
         return "clock", _("The device’s clock is more than a day off: set it and send again.")
     if at > now + GRACE:
@@ -224,8 +224,8 @@ def _note(kept: list[_Fresh]) -> None:
     A place is worked out again once an hour at most for what comes in as it is measured: its forecast rests on hours.
     """
     fresh: dict[int, _Fresh] = {}
-    for one in kept:
-        fresh.setdefault(one.probe_id, one)  # what clashed comes last, and is seldom the newest
+    for batch in kept:
+        fresh.setdefault(batch.probe_id, batch)  # what clashed comes last, and is seldom the newest
     # In one order everywhere: two devices that share two places must not wait for each other.
     probes = Probe.objects.filter(pk__in=fresh).select_related("place", "room")
     for probe in probes.order_by("room_id", "place_id", "pk"):

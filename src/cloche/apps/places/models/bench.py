@@ -35,7 +35,7 @@ def sane_spans(spans: Any) -> None:
 def sane_spots(spots: Any) -> None:
     """Nine temperatures, some of which may be missing."""
     known = isinstance(spots, list) and len(spots) == SPOTS
-    if not known or not all(one is None or (isinstance(one, int | float) and -40 <= one <= 90) for one in spots):
+    if not known or not all(spot is None or (isinstance(spot, int | float) and -40 <= spot <= 90) for spot in spots):
         raise ValidationError(_("Nine temperatures, some of which may be missing."))
 
 

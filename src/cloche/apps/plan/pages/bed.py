@@ -90,13 +90,13 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
     rows = plants.plantings_at(place)
     made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
     latitude = place.garden.latitude_deg
-    there = [one for one in rows if one.ended_on is None or one.ended_on > today]
-    growing = {one.pk: known.grows(one) for one in there if one.crop_key}
-    gone = sorted((one for one in rows if one not in there), key=lambda one: one.ended_on or today, reverse=True)
-    lines = [_line(one, growing.get(one.pk), shape, units, today, latitude, shade, made) for one in there]
-    laid, off = [one for one in lines if one.at], [one for one in lines if not one.at]
+    there = [row for row in rows if row.ended_on is None or row.ended_on > today]
+    growing = {row.pk: known.grows(row) for row in there if row.crop_key}
+    gone = sorted((row for row in rows if row not in there), key=lambda row: row.ended_on or today, reverse=True)
+    lines = [_line(row, growing.get(row.pk), shape, units, today, latitude, shade, made) for row in there]
+    laid, off = [line for line in lines if line.at], [line for line in lines if not line.at]
     soil_c = known.ground.data.far_mid_c[0] if known.ground else None
-    roof, roof_text = _roof(place, shape, [growing[one.pk] for one in there if one.pk in growing], today, units)
+    roof, roof_text = _roof(place, shape, [growing[row.pk] for row in there if row.pk in growing], today, units)
     return BedPage(
         headline=_headline(place, lines, today),
         sub=_sub(shape, units),
@@ -106,14 +106,14 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         ink=scale.ink_on(soil_c) if soil_c is not None else scale.DARK_INK,
         patches=laid,
         off=off,
-        season=season_of([growing[one.pk] for one in there if one.pk in growing], today),
+        season=season_of([growing[row.pk] for row in there if row.pk in growing], today),
         roof=roof,
         roof_text=roof_text,
         order=_order(there, growing, today),
-        seed=[f"{one.name}: {one.seed}" for one in lines if one.seed],
+        seed=[f"{line.name}: {line.seed}" for line in lines if line.seed],
         warnings=[*risks.of_plantings(there, today), *_warnings(rows, there, today)],
         free=_free(lines, growing, today),
-        gone=[_line(one, None, shape, units, today, latitude, None, made) for one in gone[:MOST_GONE]],
+        gone=[_line(row, None, shape, units, today, latitude, None, made) for row in gone[:MOST_GONE]],
         shade_at=_shade_text(shade),
     )
 
@@ -127,7 +127,7 @@ def patch_of(planting: Planting) -> beds.Patch | None:
 
 
 def _line(
-    one: Planting,
+    planting: Planting,
     grows: Grows | None,
     shape: BedShape,
     units: Units,
@@ -136,15 +136,15 @@ def _line(
     shade: tuple[date, float] | None,
     made: list[Sowing],
 ) -> PatchLine:
-    patch = patch_of(one)
-    kind = "left" if grows is None else "planned" if one.planted_on is None else "standing"
-    at = plants.box_of(one)
+    patch = patch_of(planting)
+    kind = "left" if grows is None else "planned" if planting.planted_on is None else "standing"
+    at = plants.box_of(planting)
     drawn = None
     if at is not None:
         day = shade[0] if shade else today
         share = grows.course.grown_on(day) if grows and grows.up <= day else 0.0
         stations = patch.stations if patch else []
-        family = crops.crop(one.crop_key).family if patch else ""
+        family = crops.crop(planting.crop_key).family if patch else ""
         drawn = bed_plan.patch_of(
             at,
             stations,
@@ -156,13 +156,15 @@ def _line(
             bed_plan.font_cm(shape.length_m, shape.width_m),
         )
     alive = None
-    seeded = one.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS) and one.planted_on is None
-    if patch and seeded and one.packet:
-        alive = viability(one.packet, today, made).rate
+    seeded = (
+        planting.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS) and planting.planted_on is None
+    )
+    if patch and seeded and planting.packet:
+        alive = viability(planting.packet, today, made).rate
     cm = None if at is None else tuple(round(100 * value, 1) for value in at)
-    number = texts.how_many(one, patch)
-    seed = texts.seed_line(one, patch, alive) if patch and seeded else ""
-    return PatchLine(one, texts.name_of(one), number, texts.state(one, grows, today), kind, drawn, cm, seed)  # type: ignore[arg-type]
+    number = texts.how_many(planting, patch)
+    seed = texts.seed_line(planting, patch, alive) if patch and seeded else ""
+    return PatchLine(planting, texts.name_of(planting), number, texts.state(planting, grows, today), kind, drawn, cm, seed)  # type: ignore[arg-type]
 
 
 def _cast(grows: Grows | None, latitude_deg: float, shade: tuple[date, float] | None) -> tuple[float, float] | None:
@@ -175,14 +177,14 @@ def _cast(grows: Grows | None, latitude_deg: float, shade: tuple[date, float] | 
 
 
 def _headline(place: Place, lines: list[PatchLine], today: date) -> str:
-    late = [one for one in lines if one.kind == "planned" and one.planting.planned_on and one.planting.planned_on < today]
+    late = [line for line in lines if line.kind == "planned" and line.planting.planned_on and line.planting.planned_on < today]
     coming = sorted(
-        (one for one in lines if one.kind == "planned" and one.planting.planned_on and one.planting.planned_on >= today),
-        key=lambda one: one.planting.planned_on or today,
+        (line for line in lines if line.kind == "planned" and line.planting.planned_on and line.planting.planned_on >= today),
+        key=lambda line: line.planting.planned_on or today,
     )
-    stands = [one.name for one in lines if one.kind == "standing"]
+    stands = [line.name for line in lines if line.kind == "standing"]
     if late:
-        names = words.listed([one.name for one in late], MOST_NAMED)
+        names = words.listed([line.name for line in late], MOST_NAMED)
         return _("{place}: {names} should be in by now.").format(place=place.name, names=names)
     if coming:
         day = words.day(coming[0].planting.planned_on or today, today)
@@ -207,24 +209,24 @@ def _roof(
     place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
     """The section under the lowest cover that stands there, and when each crop touches it."""
-    there = [one for one in roofs_from(place, today) if one.stands_on(today)]
-    rooms = [(one, room) for one in there if (room := roofs.room_under(one.key, one.item, shape))]
+    there = [cover for cover in roofs_from(place, today) if cover.stands_on(today)]
+    rooms = [(cover, room) for cover in there if (room := roofs.room_under(cover.key, cover.item, shape))]
     if not rooms or not growing:
         return None, []
     cover, room = min(rooms, key=lambda pair: pair[1].middle_m)
     rows, touching = [], []
-    for one in growing:
-        across = roofs.across_m(one.planting, shape)
-        on = one.course.touches(roofs.clear_m(one.planting, shape, room))
-        weeks = [one.course.height_on(today + timedelta(weeks=2 * i)) for i in range(under_roof.STEPS)]
-        rows.append((texts.crop_name(one.planting), across / shape.width_m, weeks))
+    for plant in growing:
+        across = roofs.across_m(plant.planting, shape)
+        on = plant.course.touches(roofs.clear_m(plant.planting, shape, room))
+        weeks = [plant.course.height_on(today + timedelta(weeks=2 * i)) for i in range(under_roof.STEPS)]
+        rows.append((texts.crop_name(plant.planting), across / shape.width_m, weeks))
         if on is not None and on <= today + timedelta(weeks=20):
             when = (
                 _("touches the cover now")
                 if on <= today
                 else _("touches the cover about {day}").format(day=words.day(on, today))
             )
-            touching.append(f"{texts.crop_name(one.planting)}: {when}")
+            touching.append(f"{texts.crop_name(plant.planting)}: {when}")
     drawn = under_roof.under_roof(room.middle_m, room.side_m, room.shape, rows)
     free = _("Nothing touches the cover in the coming weeks: it is {height} high.")
     return drawn, [
@@ -248,46 +250,46 @@ def _beyond(cover: PlaceCover, shape: BedShape, units: Units) -> list[str]:
 
 def _order(there: list[Planting], growing: dict[int, Grows], today: date) -> list[tuple[str, str]]:
     """What goes in when, in order: to print and take out."""
-    waiting = [one for one in there if one.planted_on is None and one.crop_key]
-    rows = sorted(waiting, key=lambda one: growing[one.pk].begins)
-    found = []
-    for one in rows:
-        patch = patch_of(one)
-        count = texts.how_many(one, patch) or 0
-        way = _("sow") if one.origin == Planting.Origin.SOWN else _("plant")
-        what = f"{way} {count} {texts.plants_of(one) if count != 1 else texts.crop_name(one)}"
-        day = words.day(one.planned_on, today) if one.planned_on else _("when there is room")
-        found.append((day, what))
-    return found
+    waiting = [row for row in there if row.planted_on is None and row.crop_key]
+    rows = sorted(waiting, key=lambda row: growing[row.pk].begins)
+    lines = []
+    for row in rows:
+        patch = patch_of(row)
+        count = texts.how_many(row, patch) or 0
+        way = _("sow") if row.origin == Planting.Origin.SOWN else _("plant")
+        what = f"{way} {count} {texts.plants_of(row) if count != 1 else texts.crop_name(row)}"
+        day = words.day(row.planned_on, today) if row.planned_on else _("when there is room")
+        lines.append((day, what))
+    return lines
 
 
 def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[str]:
     """Families that come back too soon, and patches that share ground."""
-    past = [(one.crop_key, one.planted_on.year) for one in rows if one.crop_key and one.planted_on]
+    past = [(row.crop_key, row.planted_on.year) for row in rows if row.crop_key and row.planted_on]
     early: dict[beds.TooSoon, list[str]] = {}
-    for one in there:
-        if not one.crop_key:
+    for row in there:
+        if not row.crop_key:
             continue
-        year = (one.planted_on or one.planned_on or today).year
+        year = (row.planted_on or row.planned_on or today).year
         near = [(key, when) for key, when in past if when < year]
-        if soon := beds.come_too_soon(one.crop_key, year, near):
-            early.setdefault(soon, []).append(texts.crop_name(one))
-    found = [texts.too_soon(names, soon) for soon, names in early.items()]
-    laid = [(one, box) for one in there if (box := plants.box_of(one))]
-    for i, (one, box) in enumerate(laid):
+        if soon := beds.come_too_soon(row.crop_key, year, near):
+            early.setdefault(soon, []).append(texts.crop_name(row))
+    sentences = [texts.too_soon(names, soon) for soon, names in early.items()]
+    laid = [(row, box) for row in there if (box := plants.box_of(row))]
+    for i, (row, box) in enumerate(laid):
         for other, other_box in laid[i + 1 :]:
             if plants.overlap(box, other_box):
-                names = texts.name_of(one), texts.name_of(other)
-                found.append(_("{one} and {other} share ground.").format(one=names[0], other=names[1]))
-    return found
+                names = texts.name_of(row), texts.name_of(other)
+                sentences.append(_("{name} and {other} share ground.").format(name=names[0], other=names[1]))
+    return sentences
 
 
 def _free(lines: list[PatchLine], growing: dict[int, Grows], today: date) -> list[str]:
     """When ground becomes free, the soonest first."""
-    ends = [(growing[one.planting.pk].until, texts.crop_name(one.planting)) for one in lines if one.kind == "standing"]
-    found = [(until, name) for until, name in ends if until is not None]
-    late = [_("as soon as {name} is pulled").format(name=name) for until, name in found if until <= today]
-    coming = sorted((until, name) for until, name in found if until > today)
+    ends = [(growing[line.planting.pk].until, texts.crop_name(line.planting)) for line in lines if line.kind == "standing"]
+    dated = [(until, name) for until, name in ends if until is not None]
+    late = [_("as soon as {name} is pulled").format(name=name) for until, name in dated if until <= today]
+    coming = sorted((until, name) for until, name in dated if until > today)
     return late + [_("{day}, after {name}").format(day=words.day(until, today), name=name) for until, name in coming]
 
 

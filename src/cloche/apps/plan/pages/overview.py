@@ -75,16 +75,19 @@ def plan_page(garden: Garden, today: date) -> PlanPage:
     there = list(plants.current_in(garden, today))
     shapes = {shape.place_id: shape for shape in BedShape.objects.filter(place__in=places)}
     waiting = sorted(
-        (one for one in there if one.crop_key and one.planted_on is None and one.place in places),
-        key=lambda one: (one.planned_on or date.max, one.place.walking_order, one.pk),
+        (planting for planting in there if planting.crop_key and planting.planted_on is None and planting.place in places),
+        key=lambda planting: (planting.planned_on or date.max, planting.place.walking_order, planting.pk),
     )
     done = plants.plantings_in(garden).filter(planted_on__year=today.year).count()
-    meant = [_meant(one, today) for one in waiting[:SHOWN]]
-    late = [one for one in meant if one.kind == "late"]
+    meant = [_meant(planting, today) for planting in waiting[:SHOWN]]
+    late = [line for line in meant if line.kind == "late"]
     return PlanPage(
         headline=_headline(meant, late, bool(there) or bool(done)),
         sub=_sub(len(waiting), done),
-        beds=[_small(place, shapes.get(place.pk), [one for one in there if one.place_id == place.pk]) for place in places],
+        beds=[
+            _small(place, shapes.get(place.pk), [planting for planting in there if planting.place_id == place.pk])
+            for place in places
+        ],
         meant=meant,
         more=max(len(waiting) - SHOWN, 0),
         seed=seed_needed(garden, waiting),
@@ -114,34 +117,36 @@ def _sub(waiting: int, done: int) -> str:
 def _small(place: Place, shape: BedShape | None, rows: list[Planting]) -> SmallBed:
     shape = shape or BedShape(place=place, width_m=min(max(place.width_m, 0.2), 20.0))
     boxes = []
-    for one in rows:
-        if one.x_m is None or one.y_m is None:
+    for row in rows:
+        if row.x_m is None or row.y_m is None:
             continue
-        sides = (round(100 * value, 1) for value in (one.x_m, one.y_m, one.length_m, one.width_m))
-        kind = "left" if not one.crop_key else "planned" if one.planted_on is None else "standing"
-        boxes.append((bed_plan.Box(*sides), kind, texts.name_of(one)))
-    names = Counter(texts.crop_name(one) for one in rows if one.crop_key)
+        sides = (round(100 * value, 1) for value in (row.x_m, row.y_m, row.length_m, row.width_m))
+        kind = "left" if not row.crop_key else "planned" if row.planted_on is None else "standing"
+        boxes.append((bed_plan.Box(*sides), kind, texts.name_of(row)))
+    names = Counter(texts.crop_name(row) for row in rows if row.crop_key)
     text = words.listed(sorted(names), 4) if names else _("nothing yet")
     return SmallBed(place, bed_plan.bed_plan(shape.length_m, shape.width_m, shape.square_m, shape.runs_deg), boxes, text)
 
 
-def _meant(one: Planting, today: date) -> Meant:
-    count = texts.how_many(one, patch_of(one)) or 0
-    name = texts.plants_of(one) if count != 1 else texts.crop_name(one)
-    what = _("{count} {name} into {place}").format(count=count, name=name, place=one.place.name)
-    if one.planned_on is None:
-        return Meant(one, _("without a day"), what, "later")
-    kind = "late" if one.planned_on < today else "soon" if one.planned_on <= today + timedelta(days=SOON_D) else "later"
-    return Meant(one, words.day(one.planned_on, today), what, kind)
+def _meant(planting: Planting, today: date) -> Meant:
+    count = texts.how_many(planting, patch_of(planting)) or 0
+    name = texts.plants_of(planting) if count != 1 else texts.crop_name(planting)
+    what = _("{count} {name} into {place}").format(count=count, name=name, place=planting.place.name)
+    if planting.planned_on is None:
+        return Meant(planting, _("without a day"), what, "later")
+    kind = (
+        "late" if planting.planned_on < today else "soon" if planting.planned_on <= today + timedelta(days=SOON_D) else "later"
+    )
+    return Meant(planting, words.day(planting.planned_on, today), what, kind)
 
 
 def seed_needed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
     """What plantings that are only meant take, by crop."""
     needs: Counter[str] = Counter()
-    for one in waiting:
-        patch = patch_of(one)
-        if patch and one.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS):
-            needs[one.crop_key] += patch.seeds
+    for planting in waiting:
+        patch = patch_of(planting)
+        if patch and planting.origin in (Planting.Origin.SOWN, Planting.Origin.RAISED, Planting.Origin.SETS):
+            needs[planting.crop_key] += patch.seeds
     kept = Packet.objects.filter(garden=garden, removed_at__isnull=True)
     packets = Counter(kept.values_list("crop_key", flat=True))
     return [

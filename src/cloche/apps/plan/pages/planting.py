@@ -41,37 +41,37 @@ class PlantingPage:
     events: list[tuple[int, str, str]]
 
 
-def planting_page(one: Planting, units: Units, today: date) -> PlantingPage:
+def planting_page(planting: Planting, units: Units, today: date) -> PlantingPage:
     """Of one planting."""
-    events = [(event.pk, words.day(event.on, today), texts.event_line(event, units)) for event in one.events.all()]
-    if not one.crop_key:
-        return PlantingPage(_("Ground left for later in {place}.").format(place=one.place.name), [], None, events)
-    grows = courses.known_of(one.place, today).grows(one)
-    patch = patch_of(one)
-    name, state = texts.name_of(one), texts.state(one, grows, today)
-    lines = risks.of_plantings([one], today)
-    lines += [texts.seed_line(one, patch, None)] if patch and one.planted_on is None else []
-    if one.planted_on is not None and grows.up <= today and one.ended_on is None:
+    events = [(event.pk, words.day(event.on, today), texts.event_line(event, units)) for event in planting.events.all()]
+    if not planting.crop_key:
+        return PlantingPage(_("Ground left for later in {place}.").format(place=planting.place.name), [], None, events)
+    grows = courses.known_of(planting.place, today).grows(planting)
+    patch = patch_of(planting)
+    name, state = texts.name_of(planting), texts.state(planting, grows, today)
+    lines = risks.of_plantings([planting], today)
+    lines += [texts.seed_line(planting, patch, None)] if patch and planting.planted_on is None else []
+    if planting.planted_on is not None and grows.up <= today and planting.ended_on is None:
         height = units.length_text(round(grows.course.height_on(today), 2))
         lines.append(_("About {height} tall by now.").format(height=height))
     more = (
-        texts.harvested(one, units),
-        texts.ripe_signs(one, grows, today),
-        companions.ripens_indoors(one, grows, units, today),
-        "" if one.ended_on else companions.beside(one, today),
+        texts.harvested(planting, units),
+        texts.ripe_signs(planting, grows, today),
+        companions.ripens_indoors(planting, grows, units, today),
+        "" if planting.ended_on else companions.beside(planting, today),
     )
     lines += [text for text in more if text]
-    headline = _("{name} in {place}: {state}.").format(name=name, place=one.place.name, state=state)
-    return PlantingPage(headline, lines, _picture(one, grows, units, today), events)
+    headline = _("{name} in {place}: {state}.").format(name=name, place=planting.place.name, state=state)
+    return PlantingPage(headline, lines, _picture(planting, grows, units, today), events)
 
 
-def _picture(one: Planting, grows: courses.Grows, units: Units, today: date) -> HeightPicture | None:
+def _picture(planting: Planting, grows: courses.Grows, units: Units, today: date) -> HeightPicture | None:
     first = grows.up
     days = min(len(grows.course.height_m), SHOWN_D)
     if days < 2:
         return None
     heights = [units.length_from_m(m) for m in grows.course.height_m[:days]]
-    top = max([*heights, units.length_from_m(crops.crop(one.crop_key).height_m)])
+    top = max([*heights, units.length_from_m(crops.crop(planting.crop_key).height_m)])
     x, y = Linear(0, days - 1, LEFT, RIGHT), Linear(0, top, GROUND, TOP)
     measured = [
         (
@@ -79,7 +79,7 @@ def _picture(one: Planting, grows: courses.Grows, units: Units, today: date) -> 
             round(y(units.length_from_m(e.height_m)), 1),
             f"{words.day(e.on)}: {units.length_text(e.height_m)}",
         )
-        for e in one.events.all()
+        for e in planting.events.all()
         if e.height_m is not None and 0 <= (e.on - first).days < days
     ]
     ripe = grows.course.ripe

@@ -47,25 +47,25 @@ def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
     """None while nothing is there or meant."""
     if not growing:
         return None
-    rows = sorted(growing, key=lambda one: (one.begins, texts.name_of(one.planting)))
+    rows = sorted(growing, key=lambda row: (row.begins, texts.name_of(row.planting)))
     first = max(min(rows[0].begins, today), today - timedelta(days=BACK_D))
-    ends = max(one.until or one.begins + timedelta(days=GROWS_D) for one in rows)
+    ends = max(row.until or row.begins + timedelta(days=GROWS_D) for row in rows)
     last = today + timedelta(days=min(max((ends - today).days + MARGIN_D, AHEAD_D), MOST_AHEAD_D))
     x = Linear(0, (last - first).days, LEFT, WIDTH - 8)
     bars = []
-    for number, one in enumerate(rows):
-        begin, end = max(one.begins, first), min(max(one.until, today) if one.until else last, last)
+    for number, row in enumerate(rows):
+        begin, end = max(row.begins, first), min(max(row.until, today) if row.until else last, last)
         start, stop = x((begin - first).days), x(max((end - first).days, 0))
-        text = f"{words.day(one.begins, today)} – {words.day(one.until, today) if one.until else '…'}"
+        text = f"{words.day(row.begins, today)} – {words.day(row.until, today) if row.until else '…'}"
         bars.append(
             Bar(
-                texts.crop_name(one.planting),
+                texts.crop_name(row.planting),
                 TOP + number * ROW,
                 round(start, 1),
                 round(max(stop - start, 3.0), 1),
-                round(min(max(x((one.up - first).days), start), max(stop, start)), 1),
-                one.planting.planted_on is None,
-                one.until is None or one.until > last,
+                round(min(max(x((row.up - first).days), start), max(stop, start)), 1),
+                row.planting.planted_on is None,
+                row.until is None or row.until > last,
                 text,
             )
         )

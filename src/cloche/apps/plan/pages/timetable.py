@@ -115,11 +115,11 @@ def timetable_page(place: Place, wanted: str, units: Units, today: date) -> Time
     known, shape = courses.known_of(place, today), plants.shape_of(place, units)
     room = roofs.room_under(over.key, over.item, shape)
     bare = _bare_up(place, known, today)
-    growing = [known.grows(one) for one in _covered(place, over, today)][:MOST]
+    growing = [known.grows(planting) for planting in _covered(place, over, today)][:MOST]
     rows = []
-    for one in growing:
-        clear = None if room is None else roofs.clear_m(one.planting, shape, room)
-        rows.append(_row(one, over, clear, None if bare is None else bare.get(one.planting.crop_key), nights, units, today))
+    for plant in growing:
+        clear = None if room is None else roofs.clear_m(plant.planting, shape, room)
+        rows.append(_row(plant, over, clear, None if bare is None else bare.get(plant.planting.crop_key), nights, units, today))
     wants = [row for row in rows if row.picture]
     free = max((row.off for row in wants if row.off), default=None) if all(row.off for row in wants) else None
     return TimetablePage(
@@ -160,27 +160,31 @@ def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Ov
 
 def _covered(place: Place, over: Over, today: date) -> list[Planting]:
     """What stands in the bed or is meant for it while the cover is there, and sowings that are not on the plan."""
-    rows = [one for one in plants.current_in(place.garden, today).filter(place=place) if one.crop_key]
+    rows = [row for row in plants.current_in(place.garden, today).filter(place=place) if row.crop_key]
     known = set(plants.plantings_in(place.garden).filter(place=place).values_list("sowing_id", flat=True))
     sown = sowings_in(place.garden).filter(place=place, sown_on__gte=today - timedelta(days=SOWN_AGO_D))
     rows += [
-        Planting(place=place, crop_key=one.crop_key, sowing=one, planted_on=one.sown_on)
-        for one in sown
-        if one.pk not in known and not (one.finished and not any(count.up for count in one.counts.all()))
+        Planting(place=place, crop_key=sowing.crop_key, sowing=sowing, planted_on=sowing.sown_on)
+        for sowing in sown
+        if sowing.pk not in known and not (sowing.finished and not any(count.up for count in sowing.counts.all()))
     ]
     last = over.period.last if over.period else None
-    there = [one for one in rows if last is None or courses.begins_on(one, today) <= last]
-    return sorted(there, key=lambda one: (courses.begins_on(one, today), texts.name_of(one)))
+    there = [row for row in rows if last is None or courses.begins_on(row, today) <= last]
+    return sorted(there, key=lambda row: (courses.begins_on(row, today), texts.name_of(row)))
 
 
 def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date] | None:
     """By crop, the day on which a bare sowing or planting on its first sure day would be up; None while that is being worked
     out."""
     if covers_of(place):
-        found = season.answers_for(place, [], today).get(season.BARE)
-        if found is None:
+        seasons = season.answers_for(place, [], today).get(season.BARE)
+        if seasons is None:
             return None
-        firsts = [(one.crop_key, one.sown, opens) for one in found if (opens := one.opens) is not None and one.windows]
+        firsts = [
+            (bare_season.crop_key, bare_season.sown, opens)
+            for bare_season in seasons
+            if (opens := bare_season.opens) is not None and bare_season.windows
+        ]
     else:
         rows = forecasts.outlooks_at(place)
         firsts = [(row.crop_key, row.sown, row.windows[0].earliest) for row in rows if row.windows]
@@ -188,14 +192,14 @@ def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date]
 
 
 def _row(
-    one: courses.Grows, over: Over, clear_m: float | None, bare: date | None, nights: list[float], units: Units, today: date
+    plant: courses.Grows, over: Over, clear_m: float | None, bare: date | None, nights: list[float], units: Units, today: date
 ) -> Row:
-    garden = one.planting.place.garden
-    touches = None if clear_m is None else one.course.touches(clear_m)
-    up = max(one.up, today)
+    garden = plant.planting.place.garden
+    touches = None if clear_m is None else plant.course.touches(clear_m)
+    up = max(plant.up, today)
     days = covers.covered_timetable(
-        one.planting.crop_key,
-        (one.up - today).days,
+        plant.planting.crop_key,
+        (plant.up - today).days,
         None if touches is None else max((touches - today).days, 0),
         None if bare is None else max((bare - today).days, 0),
         nights,
@@ -204,28 +208,28 @@ def _row(
     ends, off = (None if each is None else today + timedelta(days=each) for each in (days.ends_d, days.off_d))
     if not over.stands and off is not None and off <= up:
         text = _("It needs no cover: by the time it is up, nights are mild enough or a sowing in the open would be up as well.")
-        return Row(texts.name_of(one.planting), one.planting if one.planting.pk else None, None, [], text, None, None)
+        return Row(texts.name_of(plant.planting), plant.planting if plant.planting.pk else None, None, [], text, None, None)
     if over.period is not None:
         on = over.period.first
     else:
-        on = min(one.begins, today) if over.stands else max(one.begins - timedelta(days=covers.WARMED_D), today)
-    steps = _steps(one, over, days, (on, ends, touches, off), units, today)
+        on = min(plant.begins, today) if over.stands else max(plant.begins - timedelta(days=covers.WARMED_D), today)
+    steps = _steps(plant, over, days, (on, ends, touches, off), units, today)
     picture = under_cover.under_cover(
-        clear_m, (on, ends, off), (one.up, one.course.height_m), [step.on for step in steps], today
+        clear_m, (on, ends, off), (plant.up, plant.course.height_m), [step.on for step in steps], today
     )
     return Row(
-        name=texts.name_of(one.planting),
-        open_at=one.planting if one.planting.pk else None,
+        name=texts.name_of(plant.planting),
+        open_at=plant.planting if plant.planting.pk else None,
         picture=picture,
         steps=steps,
-        caution=_caution(days, touches, clear_m, one, off, units),
+        caution=_caution(days, touches, clear_m, plant, off, units),
         off=off,
         coming=next((step for step in steps if step.on > today), None),
     )
 
 
 def _steps(
-    one: courses.Grows,
+    plant: courses.Grows,
     over: Over,
     days: Timetable,
     dates: tuple[date, date | None, date | None, date | None],
@@ -233,24 +237,24 @@ def _steps(
     today: date,
 ) -> list[Step]:
     on, ends, touches, off = dates
-    ends_c, off_c = (units.temperature_text(value, 0) for value in covers.nights_wanted(one.planting.crop_key))
-    seeded = one.planting.is_seeded
+    ends_c, off_c = (units.temperature_text(value, 0) for value in covers.nights_wanted(plant.planting.crop_key))
+    seeded = plant.planting.is_seeded
 
     def step(kind: Kind, day: date, what: str, advice: str = "") -> Step:
         return Step(kind, day, words.day(day, today), what, advice)
 
     always = over.stands and over.period is None
-    found = [] if always else [step(Kind.ON, on, _("cover on"), "" if over.stands else _("for the ground to warm and dry"))]
-    found.append(step(Kind.IN, one.begins, _("sown") if seeded else _("set out")))
+    steps = [] if always else [step(Kind.ON, on, _("cover on"), "" if over.stands else _("for the ground to warm and dry"))]
+    steps.append(step(Kind.IN, plant.begins, _("sown") if seeded else _("set out")))
     if seeded:
-        found.append(step(Kind.UP, one.up, _("up"), _("from now on air it on every sunny day, and shut it for the night")))
+        steps.append(step(Kind.UP, plant.up, _("up"), _("from now on air it on every sunny day, and shut it for the night")))
     if ends is not None and (off is None or ends < off):
-        found.append(step(Kind.ENDS, ends, _("ends open"), _("nights stay above {low}").format(low=ends_c)))
+        steps.append(step(Kind.ENDS, ends, _("ends open"), _("nights stay above {low}").format(low=ends_c)))
     if touches is not None and (off is None or touches <= off):
-        found.append(step(Kind.TOUCHES, touches, _("touches the cover")))
+        steps.append(step(Kind.TOUCHES, touches, _("touches the cover")))
     if off is not None and days.off_by is not None:
-        found.append(step(Kind.OFF, off, _("cover off"), _off_words(days.off_by, off_c)))
-    return sorted(found, key=lambda each: each.on)
+        steps.append(step(Kind.OFF, off, _("cover off"), _off_words(days.off_by, off_c)))
+    return sorted(steps, key=lambda each: each.on)
 
 
 def _off_words(by: OffBy, night: str) -> str:
@@ -263,14 +267,14 @@ def _off_words(by: OffBy, night: str) -> str:
 
 
 def _caution(
-    days: Timetable, touches: date | None, clear_m: float | None, one: courses.Grows, off: date | None, units: Units
+    days: Timetable, touches: date | None, clear_m: float | None, plant: courses.Grows, off: date | None, units: Units
 ) -> str:
     """Where the roof is too low for as long as the cover is wanted."""
     if touches is None or clear_m is None or (off is not None and not days.too_low_d):
         return ""
     if off is None:
         return _("It touches the cover while nights still ask for one: raise it, or open it at the top by day.")
-    tall = units.length_text(round(one.course.height_on(off), 2))
+    tall = units.length_text(round(plant.course.height_on(off), 2))
     text = ngettext(
         "The cover is too low for its last {number} day: it is {clear} high there, and the crop gets {tall} by then.",
         "The cover is too low for its last {number} days: it is {clear} high there, and the crop gets {tall} by then.",
@@ -313,14 +317,14 @@ def _after(place: Place, free: date | None, today: date) -> str:
         return _("Nights do not let it go within sight.")
     windows = forecasts.sown_windows(place.garden.places.all(), outlooks_in(place.garden))
     meant = plants.current_in(place.garden, today).filter(planted_on=None, planned_on__gte=free).exclude(place=place)
-    for one in meant.exclude(crop_key="").exclude(place__kind__in=BENCHES).order_by("planned_on", "pk"):
-        sure = next((row.windows for row in windows.get(one.crop_key, []) if row.place.pk == one.place_id), None)
-        then = one.planned_on or free
+    for planting in meant.exclude(crop_key="").exclude(place__kind__in=BENCHES).order_by("planned_on", "pk"):
+        sure = next((row.windows for row in windows.get(planting.crop_key, []) if row.place.pk == planting.place_id), None)
+        then = planting.planned_on or free
         if sure is not None and (not sure or sure[0].earliest > then):
             return _("From {day} it is free: {place} wants one for its {crop}, meant for {then}.").format(
                 day=words.day(free, today),
-                place=one.place.name,
-                crop=texts.plants_of(one),
+                place=planting.place.name,
+                crop=texts.plants_of(planting),
                 then=words.day(then, today),
             )
     return _("From {day} it is free for another bed.").format(day=words.day(free, today))

@@ -137,8 +137,8 @@ def guess_roles(kind: str, header: list[str], cells: list[list[str]], places: Co
     places: names in this garden, in small letters."""
     roles: list[str] = []
     for name in header:
-        found = (role for pattern, role in _GUESSES[kind] if re.search(pattern, name.lower()) and role not in roles)
-        roles.append(next(found, ""))
+        guesses = (role for pattern, role in _GUESSES[kind] if re.search(pattern, name.lower()) and role not in roles)
+        roles.append(next(guesses, ""))
     if kind == "readings":
         for column, values in enumerate(cells):
             filled = [value.strip() for value in values if value.strip()]

@@ -43,7 +43,7 @@ def station_text(text: str) -> str | None:
     for looks, read in SHAPES:
         if looks(text):
             days = read(text)
-            known = {day: one for day, one in days.items() if {"low", "high"} <= one.values.keys()}
+            known = {day: row for day, row in days.items() if {"low", "high"} <= row.values.keys()}
             return _plain(known) if known else None
     return None
 

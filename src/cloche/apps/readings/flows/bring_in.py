@@ -115,7 +115,7 @@ def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
     kind, known = "weather", None
     if days is None:
         remembered = ((kind, _remembered(garden, kind, table)) for kind in IncomingFile.Kind.values)
-        kind, known = next(((kind, one) for kind, one in remembered if one is not None), ("", None))
+        kind, known = next(((kind, mapping) for kind, mapping in remembered if mapping is not None), ("", None))
         if known is None:
             raise UnreadableFile(_("What its columns mean is not known yet: bring in one like it by hand under Files."))
     mapping = known or asdict(_first_guess(kind, table, garden, Units()))
@@ -130,20 +130,20 @@ def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
 def take_now(incoming: IncomingFile) -> Preview:
     """Add the fresh rows of a file that is not stored, batch by batch; returns what it held. Raises ValidationError where the
     garden is full."""
-    found = preview(incoming)
-    _refuse_beyond(incoming, found)
-    for start in range(0, len(found.fresh), BATCH):
+    previewed = preview(incoming)
+    _refuse_beyond(incoming, previewed)
+    for start in range(0, len(previewed.fresh), BATCH):
         with transaction.atomic():
-            _add(incoming, found.fresh[start : start + BATCH])
-    if found.fresh:
+            _add(incoming, previewed.fresh[start : start + BATCH])
+    if previewed.fresh:
         _note_all(incoming)
-    return found
+    return previewed
 
 
-def _refuse_beyond(incoming: IncomingFile, found: Preview) -> None:
+def _refuse_beyond(incoming: IncomingFile, previewed: Preview) -> None:
     if incoming.kind != "weather":
         known = Reading.objects.filter(place__garden=incoming.garden).count()
-        refuse_beyond("values", known + len(found.fresh))
+        refuse_beyond("values", known + len(previewed.fresh))
 
 
 def _signature(table: Table) -> str:
@@ -231,18 +231,18 @@ def take_rows(incoming: IncomingFile) -> int | None:
     Rows added by someone meanwhile are skipped. What the columns mean is remembered for the next file of this heading.
     """
     _remember_source(incoming)
-    found = preview(incoming)
-    _refuse_beyond(incoming, found)
-    if len(found.fresh) > AT_ONCE:
-        incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(found.fresh), 0
+    previewed = preview(incoming)
+    _refuse_beyond(incoming, previewed)
+    if len(previewed.fresh) > AT_ONCE:
+        incoming.state, incoming.total, incoming.done = IncomingFile.State.TAKING, len(previewed.fresh), 0
         incoming.save(update_fields=["state", "total", "done"])
         queue.put(TAKE_FILE, key_of_file(incoming.pk), file_id=incoming.pk)
         return None
     with transaction.atomic():
-        _add(incoming, found.fresh)
-        _note(incoming, found.fresh)
+        _add(incoming, previewed.fresh)
+        _note(incoming, previewed.fresh)
         incoming.delete()
-    return len(found.fresh)
+    return len(previewed.fresh)
 
 
 def key_of_file(file_id: int) -> str:

@@ -49,8 +49,10 @@ def _is_garden(number: str) -> bool:
 def _ready(folder: Path) -> list[Path]:
     """Plain files that nobody writes to any more, hidden ones, links and names that cannot be written down left alone."""
     latest = time.time() - QUIET_S
-    there = (one for one in sorted(folder.iterdir()) if one.name[0] != "." and one.name.isprintable() and not one.is_symlink())
-    return [one for one in there if one.is_file() and one.stat().st_mtime <= latest][:MOST_AT_ONCE]
+    there = (
+        path for path in sorted(folder.iterdir()) if path.name[0] != "." and path.name.isprintable() and not path.is_symlink()
+    )
+    return [path for path in there if path.is_file() and path.stat().st_mtime <= latest][:MOST_AT_ONCE]
 
 
 @dataclass(frozen=True)
@@ -73,11 +75,11 @@ def take_file(garden_id: int, name: str) -> WatchedFile | None:
         return None
     owner = garden.people.order_by("memberships__pk").first()
     with translation.override(language_of(owner) if owner else settings.LANGUAGE_CODE):
-        found = _bring(garden, path)
-    kept = WatchedFile.objects.create(garden=garden, name=border.one_line(name)[:200], at=clock.now(), **found.__dict__)
+        brought = _bring(garden, path)
+    kept = WatchedFile.objects.create(garden=garden, name=border.one_line(name)[:200], at=clock.now(), **brought.__dict__)
     beyond = garden.watched_files.values_list("pk", flat=True)[MOST_KEPT:]
     WatchedFile.objects.filter(pk__in=list(beyond)).delete()
-    _put_away(path, found)
+    _put_away(path, brought)
     return kept
 
 
@@ -100,9 +102,9 @@ def _bring(garden: Garden, path: Path) -> Brought:
     return Brought(incoming.kind, added=len(rows.fresh), left_out=len(rows.refused), reason=reason)
 
 
-def _put_away(path: Path, found: Brought) -> None:
-    folder = path.parent / (DONE if found.taken else REFUSED)
+def _put_away(path: Path, brought: Brought) -> None:
+    folder = path.parent / (DONE if brought.taken else REFUSED)
     folder.mkdir(exist_ok=True)
     path.replace(folder / path.name)
-    if found.reason:
-        (folder / f"{path.name}.txt").write_text(found.reason + "\n", encoding="utf-8")
+    if brought.reason:
+        (folder / f"{path.name}.txt").write_text(brought.reason + "\n", encoding="utf-8")

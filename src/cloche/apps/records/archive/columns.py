@@ -110,26 +110,26 @@ def _refuse(text: str) -> bool:
 
 
 def _object(text: str) -> Any:
-    found = border.read_json(text, MOST_JSON)
-    if not isinstance(found, dict):
+    parsed = border.read_json(text, MOST_JSON)
+    if not isinstance(parsed, dict):
         raise ValueError(text)
-    return found
+    return parsed
 
 
 def _array(text: str) -> Any:
-    found = border.read_json(text, MOST_JSON)
-    if not isinstance(found, list) or not all(_plain(one) for one in found) or len(found) > 40:
+    parsed = border.read_json(text, MOST_JSON)
+    if not isinstance(parsed, list) or not all(_plain(value) for value in parsed) or len(parsed) > 40:
         raise ValueError(text)
-    return found
+    return parsed
 
 
-def _plain(one: Any) -> bool:
+def _plain(value: Any) -> bool:
     """A short text, a number or none, or a pair of numbers."""
-    if one is None or (isinstance(one, int | float) and not isinstance(one, bool)):
+    if value is None or (isinstance(value, int | float) and not isinstance(value, bool)):
         return True
-    if isinstance(one, list):
-        return len(one) == 2 and all(isinstance(part, int | float) and not isinstance(part, bool) for part in one)
-    return isinstance(one, str) and len(one) <= 40
+    if isinstance(value, list):
+        return len(value) == 2 and all(isinstance(part, int | float) and not isinstance(part, bool) for part in value)
+    return isinstance(value, str) and len(value) <= 40
 
 
 def _written(at: datetime) -> str:

@@ -141,15 +141,16 @@ def _refuse_contradiction(row: Any, where: str) -> None:
 def _refuse_two_at_once(garden: Garden) -> None:
     """No bed has more covers at once than its form takes, and no cover lies on two beds."""
     periods = list(CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item"))
-    for one in periods:
-        others = [other for other in periods if other.pk > one.pk]
-        same = [other for other in others if one.item_id is not None and one.item_id == other.item_id]
-        other = next((other for other in same if overlap(one, other)), None) or in_the_way(
-            one, [other for other in others if other.place_id == one.place_id]
+    for period in periods:
+        others = [other for other in periods if other.pk > period.pk]
+        same = [other for other in others if period.item_id is not None and period.item_id == other.item_id]
+        other = next((other for other in same if overlap(period, other)), None) or in_the_way(
+            period, [other for other in others if other.place_id == period.place_id]
         )
         if other is not None:
             raise NotTaken(
-                f"covers.csv: too many covers on {one.place.name}, or one on two beds, from {one.first} and {other.first}."
+                f"covers.csv: too many covers on {period.place.name}, or one on two beds,"
+                f" from {period.first} and {other.first}."
             )
 
 
@@ -166,25 +167,27 @@ def _take(folder: Path, table: Table, garden: Garden, numbers: Numbers, progress
         for column in table.refers:
             wanted = row.pop(column, None)
             row[f"{column}_id"] = None if wanted is None else _known(numbers, table.refers[column], wanted, table)
-        one = table.model(**row, **_added(table, garden, index, folder, number))
-        _refuse_contradiction(one, f"{table.name}.csv, row {index + 1}")
-        waiting.append((number, one))
+        instance = table.model(**row, **_added(table, garden, index, folder, number))
+        _refuse_contradiction(instance, f"{table.name}.csv, row {index + 1}")
+        waiting.append((number, instance))
         if len(waiting) >= BATCH:
             _store(table, waiting, own)
     _store(table, waiting, own)
 
 
 def _store(table: Table, waiting: list[tuple[int, Any]], own: dict[int, int]) -> None:
-    for (number, _), row in zip(waiting, table.model._default_manager.bulk_create([one for _, one in waiting]), strict=True):
+    for (number, _), row in zip(
+        waiting, table.model._default_manager.bulk_create([instance for _, instance in waiting]), strict=True
+    ):
         own[number] = row.pk
     waiting.clear()
 
 
 def _known(numbers: Numbers, name: str, wanted: int, table: Table) -> int:
-    found = numbers[name].get(wanted)
-    if not found:
+    pk = numbers[name].get(wanted)
+    if not pk:
         raise NotTaken(f"{table.name}.csv refers to number {wanted} of {name}.csv, which is not there.")
-    return found
+    return pk
 
 
 def _added(table: Table, garden: Garden, index: int, folder: Path, number: int) -> dict[str, Any]:
@@ -244,13 +247,13 @@ def _lines(text: IO[str], name: str) -> Iterator[tuple[int, list[str]]]:
 def _row(name: str, line: int, columns: list[Column], cells: list[str]) -> dict[str, Any]:
     if len(cells) != len(columns):
         raise NotTaken(f"{name}.csv, line {line}: {len(cells)} cells instead of {len(columns)}.")
-    found = {}
+    values = {}
     for column, cell in zip(columns, cells, strict=True):
         try:
-            found[column.name] = column.read(cell)
+            values[column.name] = column.read(cell)
         except Unreadable as why:
             raise NotTaken(f"{name}.csv, line {line}, {column.name}: {why}.") from why
-    return found
+    return values
 
 
 INSERT = """

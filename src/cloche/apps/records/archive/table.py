@@ -62,12 +62,12 @@ class Table:
         objects = self.model._default_manager
         names = {f.name for f in self.model._meta.get_fields()}
         way = INSIDE[self.model]
-        found = objects.filter(**{way: garden.pk}, **self.only)
+        rows = objects.filter(**{way: garden.pk}, **self.only)
         if "removed_at" in names:
-            found = found.filter(removed_at__isnull=True)
+            rows = rows.filter(removed_at__isnull=True)
         # Where it led to may be gone, and still it was led there.
         own_place = "place" in names and not self.model._meta.get_field("place").null
-        return found.filter(place__removed_at__isnull=True) if own_place else found
+        return rows.filter(place__removed_at__isnull=True) if own_place else rows
 
 
 INSIDE: dict[type[Model], str] = {

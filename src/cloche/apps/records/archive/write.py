@@ -56,7 +56,7 @@ def described(garden: Garden, now: datetime) -> dict[str, Any]:
         "description": "Everything that stands in one garden's record, in canonical units. Instants are UTC, days are local.",
         "created": now.astimezone(UTC).isoformat(timespec="seconds"),
         "cloche_format": FORMAT,
-        "resources": [_resource(*one) for one in listed],
+        "resources": [_resource(*resource) for resource in listed],
     }
 
 

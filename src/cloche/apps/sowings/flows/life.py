@@ -36,7 +36,7 @@ def take_step(step: Step) -> Step:
 def take_back(step: Step) -> None:
     """As if it had never been. Raises NotTheLast where a later move leads on from it."""
     sowing = step.sowing
-    moves = [one for one in sowing.steps.all() if one.left_id is not None]
+    moves = [step for step in sowing.steps.all() if step.left_id is not None]
     if step.left is not None:
         if moves[-1].pk != step.pk:
             raise NotTheLast
@@ -45,7 +45,7 @@ def take_back(step: Step) -> None:
             sowing.sown_in = None
     here = step.place
     step.delete()
-    potted = [one.cell_m for one in sowing.steps.all() if one.cell_m is not None]
+    potted = [step.cell_m for step in sowing.steps.all() if step.cell_m is not None]
     sowing.cell_m = potted[-1] if potted else sowing.cell_m
     sowing.save(update_fields=["place", "sown_in", "cell_m"])
     _note({here, sowing.place})

@@ -48,14 +48,14 @@ def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
 
 
 def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:  # type: ignore[type-arg]
-    found = selectors.viability(packet, today, sowings)
+    viability = selectors.viability(packet, today, sowings)
     name = packet.variety or _("your packet")
     if packet.packed_year:
         name += _(", packed in {packed_year}").format(packed_year=packet.packed_year)
     alive = _("about {rate} of 100 alive ({low}–{high})").format(
-        rate=f"{100 * found.rate:.0f}", low=f"{100 * found.low:.0f}", high=f"{100 * found.high:.0f}"
+        rate=f"{100 * viability.rate:.0f}", low=f"{100 * viability.low:.0f}", high=f"{100 * viability.high:.0f}"
     )
-    text = [one.label.lower() for one in ALL if one.name in packet.values]
+    text = [spec.label.lower() for spec in ALL if spec.name in packet.values]
     if packet.tested_of:
         text.insert(0, _("tested, {tested_up} of {tested_of}").format(tested_up=packet.tested_up, tested_of=packet.tested_of))
     if crop.start != "seed":

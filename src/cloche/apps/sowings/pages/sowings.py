@@ -52,7 +52,7 @@ def sowings_page(garden: Garden, today: date, number: str = "1") -> SowingsPage:
     rows = selectors.sowings_in(garden)
     awaited = [line(sowing, today) for sowing in rows.filter(finished=False)]
     part = Paginator(rows.filter(finished=True), A_PAGE).get_page(number)
-    return SowingsPage(_headline(awaited, today), awaited, [line(one, today) for one in part], part, _packets(garden))
+    return SowingsPage(_headline(awaited, today), awaited, [line(sowing, today) for sowing in part], part, _packets(garden))
 
 
 def _packets(garden: Garden) -> list[tuple[str, str]]:
@@ -114,19 +114,19 @@ def line(sowing: Sowing, today: date) -> SowingLine:
 
 
 def _text(sowing: Sowing, progress: Progress, today: date) -> str:
-    found, seeds, most = sowing.outlook, sowing.seeds, progress.counted
+    outlook, seeds, most = sowing.outlook, sowing.seeds, progress.counted
     if sowing.finished:
         return _result(sowing, most)
-    if found is None:
+    if outlook is None:
         return _("It is being worked out.")
     if progress.state is State.OVERDUE:
-        since = words.day(found.overdue, today)
+        since = words.day(outlook.overdue, today)
         return _(
             "Nothing counted yet; none by {since} means that most of it failed: too cold, old "
             "seed, a dry or crusted top, too deep, or eaten. Scratch a hand’s length of the row free and look; then "
             "wait, warm it or sow again."
         ).format(since=since)
-    parts = [_when(found, progress, today)]
+    parts = [_when(outlook, progress, today)]
     if progress.expected is not None:
         low, middle, high = progress.expected
         expected = f"{middle}" if low == high else f"{middle} ({low}–{high})"
@@ -135,13 +135,13 @@ def _text(sowing: Sowing, progress: Progress, today: date) -> str:
             parts.append(text.format(most=most, seeds=seeds, expected=expected))
         else:
             parts.append(_("About {expected} of {seeds} in the end.").format(expected=expected, seeds=seeds))
-    if most is None and found.overdue:
-        parts.append(_("Still nothing after {day} would mean failure.").format(day=words.day(found.overdue, today)))
+    if most is None and outlook.overdue:
+        parts.append(_("Still nothing after {day} would mean failure.").format(day=words.day(outlook.overdue, today)))
     return " ".join(parts)
 
 
-def _when(found: SowingOutlook, progress: Progress, today: date) -> str:
-    early, _middle, late = found.half
+def _when(outlook: SowingOutlook, progress: Progress, today: date) -> str:
+    early, _middle, late = outlook.half
     half = progress.half_on
     if half is None or (early is None and not progress.half_counted):
         return _("It would not come up in the soil as it is now.")

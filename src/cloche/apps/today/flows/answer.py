@@ -29,14 +29,14 @@ def answer(garden: Garden, job: Job, choice: str, person: User) -> Answer:
     days = {Answer.Choice.LATER: LATER_D, Answer.Choice.NOT_HERE: NOT_HERE_D}.get(Answer.Choice(choice))
     key = job.of_day(today) if days is None else job.key
     until = None if days is None else today + timedelta(days=days)
-    found = Answer(garden=garden, key=key, choice=choice, by=person, at=clock.now(), until=until)
-    found.kind, found.place_id, found.crop_key = job.kind, job.place_pk, job.crop_key
+    given = Answer(garden=garden, key=key, choice=choice, by=person, at=clock.now(), until=until)
+    given.kind, given.place_id, given.crop_key = job.kind, job.place_pk, job.crop_key
     if isinstance(job.facts, PeriodFacts):
-        found.period_id = job.facts.period_id
+        given.period_id = job.facts.period_id
     if choice == Answer.Choice.DONE:
-        _record(found, job)
-    found.save()
-    return found
+        _record(given, job)
+    given.save()
+    return given
 
 
 def _record(answer: Answer, job: Job) -> None:
@@ -77,19 +77,19 @@ def _taken_off(place: Place, today: date) -> CoverPeriod | None:
 @transaction.atomic
 def take_back(garden: Garden, answer_id: int) -> Answer | None:
     """Undo an answer and what it wrote into the record. None: there is no such one."""
-    found = Answer.objects.filter(garden=garden, pk=answer_id, undone_at__isnull=True).first()
-    if found is None:
+    given = Answer.objects.filter(garden=garden, pk=answer_id, undone_at__isnull=True).first()
+    if given is None:
         return None
-    if found.operation is not None:
-        operations.remove_operation(found.operation.place, found.operation.pk)
-    if found.ended is not None:
-        found.ended.last = None
-        operations.save_cover(found.ended)
-    if found.planting is not None:
-        plants.not_planted(found.planting)
-    if found.step is not None:
-        take_step_back(found.step)
-    found.refresh_from_db()
-    found.undone_at = clock.now()
-    found.save(update_fields=["undone_at"])
-    return found
+    if given.operation is not None:
+        operations.remove_operation(given.operation.place, given.operation.pk)
+    if given.ended is not None:
+        given.ended.last = None
+        operations.save_cover(given.ended)
+    if given.planting is not None:
+        plants.not_planted(given.planting)
+    if given.step is not None:
+        take_step_back(given.step)
+    given.refresh_from_db()
+    given.undone_at = clock.now()
+    given.save(update_fields=["undone_at"])
+    return given

@@ -44,7 +44,7 @@ def put_out(lives: list[Life], grounds: Grounds, today: date) -> Iterator[Job]:
 
 def alarm(ground: Ground) -> Iterator[Job]:
     """A heater that does not do what it should: before anything else."""
-    found, place = ground.data.alarm, ground.place
-    if found is not None:
-        where = (f"{place.pk}-{found.fault}", place.garden_id, place.name, place.pk)
-        yield Job(JobKind.HEAT, *where, MORNING_H - 1, AlarmFacts(found), urgent=True)
+    heat_alarm, place = ground.data.alarm, ground.place
+    if heat_alarm is not None:
+        where = (f"{place.pk}-{heat_alarm.fault}", place.garden_id, place.name, place.pk)
+        yield Job(JobKind.HEAT, *where, MORNING_H - 1, AlarmFacts(heat_alarm), urgent=True)

@@ -19,77 +19,80 @@ SOON_D = 2
 RULE = Garden.UncoverRule
 
 
-def of_place(one: Watched, free: list[str], hour: float) -> Iterator[Job]:
+def of_place(watched: Watched, free: list[str], hour: float) -> Iterator[Job]:
     """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere; hour: of the day
     by the sun's clock."""
-    yield from _opening(one)
-    if one.tonight is not None:
-        yield _job(one, JobKind.NIGHT, EVENING_H, CoverFacts(one, hour=hour), urgent=True)
-    if one.data.water_d == 0:
-        yield _job(one, JobKind.WATER, MORNING_H + 1, CoverFacts(one), works=Work.WATERED)
-    yield from _weather(one)
-    yield from _off(one)
-    yield from _on_again(one, free)
+    yield from _opening(watched)
+    if watched.tonight is not None:
+        yield _job(watched, JobKind.NIGHT, EVENING_H, CoverFacts(watched, hour=hour), urgent=True)
+    if watched.data.water_d == 0:
+        yield _job(watched, JobKind.WATER, MORNING_H + 1, CoverFacts(watched), works=Work.WATERED)
+    yield from _weather(watched)
+    yield from _off(watched)
+    yield from _on_again(watched, free)
 
 
-def of_houses(found: list[Watched]) -> Iterator[Job]:
+def of_houses(watched_places: list[Watched]) -> Iterator[Job]:
     """The doors of each house once, by the place in it that bears least heat."""
-    for house in dict.fromkeys(one.place.within for one in found if one.data.doors):
-        one = min((one for one in found if one.place.within == house), key=lambda one: one.data.limits.hot_c)
-        yield from _opened(one, JobKind.DOORS, one.data.doors)
+    for house in dict.fromkeys(watched.place.within for watched in watched_places if watched.data.doors):
+        strictest = min(
+            (watched for watched in watched_places if watched.place.within == house),
+            key=lambda watched: watched.data.limits.hot_c,
+        )
+        yield from _opened(strictest, JobKind.DOORS, strictest.data.doors)
 
 
-def _job(one: Watched, kind: JobKind, at_h: float, facts: CoverFacts, **more: Any) -> Job:
-    place = one.place
+def _job(watched: Watched, kind: JobKind, at_h: float, facts: CoverFacts, **more: Any) -> Job:
+    place = watched.place
     return Job(kind, str(place.pk), place.garden_id, place.name, place.pk, at_h, facts, **more)
 
 
-def _opening(one: Watched) -> Iterator[Job]:
-    if one.data.covered:
-        yield from _opened(one, JobKind.OPEN, [day.plan for day in one.days])
+def _opening(watched: Watched) -> Iterator[Job]:
+    if watched.data.covered:
+        yield from _opened(watched, JobKind.OPEN, [day.plan for day in watched.days])
 
 
-def _opened(one: Watched, kind: JobKind, plans: list[Plan]) -> Iterator[Job]:
+def _opened(watched: Watched, kind: JobKind, plans: list[Plan]) -> Iterator[Job]:
     """Of today; once it is hardly worth opening any more, of tomorrow. Nothing where nothing grows that could get too hot."""
-    if not one.data.growing:
+    if not watched.data.growing:
         return
-    number = 1 if one.is_past(0, plans[0]) else 0
+    number = 1 if watched.is_past(0, plans[0]) else 0
     plan = plans[number]
     if plan.opening:
-        at, at_h = one.at(number, plan.from_h), plan.from_h + 24 * number
+        at, at_h = watched.at(number, plan.from_h), plan.from_h + 24 * number
         done = {"works": Work.OPENED, "amount": plan.opening} if kind is JobKind.OPEN and number == 0 else {}
-        yield _job(one, kind, at_h, CoverFacts(one, number), at=at, urgent=True, **done)
+        yield _job(watched, kind, at_h, CoverFacts(watched, number), at=at, urgent=True, **done)
 
 
-def _weather(one: Watched) -> Iterator[Job]:
+def _weather(watched: Watched) -> Iterator[Job]:
     """Gales, snow and rain of today and tomorrow."""
-    for warning in one.data.warnings:
-        number, place = (warning.day - one.today).days, one.place
+    for warning in watched.data.warnings:
+        number, place = (warning.day - watched.today).days, watched.place
         if number <= 1:
-            subject, facts = f"{place.pk}-{warning.what}-{number}", CoverFacts(one, number, warning=warning)
+            subject, facts = f"{place.pk}-{warning.what}-{number}", CoverFacts(watched, number, warning=warning)
             urgent = warning.what == "gale"
             yield Job(JobKind.WEATHER, subject, place.garden_id, place.name, place.pk, MORNING_H, facts, urgent=urgent)
 
 
-def _off(one: Watched) -> Iterator[Job]:
+def _off(watched: Watched) -> Iterator[Job]:
     # Not on the day on which it is to be shut against frost.
-    if not one.data.covered or (one.data.nights and one.data.nights[0].way):
+    if not watched.data.covered or (watched.data.nights and watched.data.nights[0].way):
         return
-    off = one.data.covered.off
+    off = watched.data.covered.off
     due = {
         RULE.NIGHTS: off.nights is not None and off.nights <= SOON_D,
         RULE.HEIGHT: off.height,
         RULE.ESTABLISHED: off.established,
         RULE.HEAT: off.heat,
     }
-    if due[RULE(one.place.garden.uncover_rule)]:
-        yield _job(one, JobKind.UNCOVER, DAY_H, CoverFacts(one), works=UNCOVER)
+    if due[RULE(watched.place.garden.uncover_rule)]:
+        yield _job(watched, JobKind.UNCOVER, DAY_H, CoverFacts(watched), works=UNCOVER)
 
 
-def _on_again(one: Watched, free: list[str]) -> Iterator[Job]:
-    limits = one.data.limits
-    if one.data.on_d and free and limits.cold_by is not None and limits.cold_c is not None:
-        yield _job(one, JobKind.COVER, DAY_H, CoverFacts(one, free=tuple(free)))
+def _on_again(watched: Watched, free: list[str]) -> Iterator[Job]:
+    limits = watched.data.limits
+    if watched.data.on_d and free and limits.cold_by is not None and limits.cold_c is not None:
+        yield _job(watched, JobKind.COVER, DAY_H, CoverFacts(watched, free=tuple(free)))
 
 
 def dated(periods: Iterable[CoverPeriod], today: date) -> Iterator[Job]:

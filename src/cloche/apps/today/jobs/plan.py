@@ -18,15 +18,17 @@ MOST = 12
 def planned(garden: Garden, today: date) -> Iterator[Job]:
     """Plantings whose day has come, the longest meant first."""
     rows = plantings_in(garden).filter(planted_on=None, planned_on__lte=today, ended_on=None).exclude(crop_key="")
-    meant = sorted(rows, key=lambda one: (one.planned_on or today, one.pk))[:MOST]
+    meant = sorted(rows, key=lambda planting: (planting.planned_on or today, planting.pk))[:MOST]
     if not meant:
         return
-    prospects = prospects_for([(one.place_id, one.crop_key, one.is_seeded, today) for one in meant], today)
-    for one in meant:
-        sown = one.is_seeded
-        count = texts.how_many(one, patch_of(one)) or 0
-        name = texts.plants_of(one) if count != 1 else texts.crop_name(one)
-        prospect = prospects.get((one.place_id, one.crop_key, sown, today))
+    prospects = prospects_for([(planting.place_id, planting.crop_key, planting.is_seeded, today) for planting in meant], today)
+    for planting in meant:
+        sown = planting.is_seeded
+        count = texts.how_many(planting, patch_of(planting)) or 0
+        name = texts.plants_of(planting) if count != 1 else texts.crop_name(planting)
+        prospect = prospects.get((planting.place_id, planting.crop_key, sown, today))
         chance = None if prospect is None else 1 - prospect.chance
-        facts = PlantFacts(one.pk, one.planned_on or today, f"{count} {name}", sown, chance)
-        yield Job(JobKind.PLANT, str(one.pk), garden.pk, one.place.name, one.place_id, DAY_H, facts, one.crop_key)
+        facts = PlantFacts(planting.pk, planting.planned_on or today, f"{count} {name}", sown, chance)
+        yield Job(
+            JobKind.PLANT, str(planting.pk), garden.pk, planting.place.name, planting.place_id, DAY_H, facts, planting.crop_key
+        )

@@ -48,49 +48,49 @@ def _job(kind: JobKind, subject: object, place: Place, facts: Facts, crop_key: s
 
 def intended(meant_in: list[Intention], today: date) -> Iterator[Job]:
     """What was meant for today or before, and what the ground says of it now."""
-    meant = [one for one in meant_in if one.sow_on <= today]
+    meant = [intention for intention in meant_in if intention.sow_on <= today]
     if not meant:
         return
-    keys = {(one.place_id, one.crop_key) for one in meant}
+    keys = {(intention.place_id, intention.crop_key) for intention in meant}
     rows = CropOutlook.objects.filter(
         place_id__in={place for place, _key in keys},
         crop_key__in={key for _place, key in keys},
         method=CropOutlook.Method.DIRECT,
     ).only("place_id", "crop_key", "method", "sow_now", "half_d", "share", "windows", "main_limit", "hopeless", "days")
     outlooks = {(row.place_id, row.crop_key): row for row in rows}
-    for one in meant:
-        facts = _sow_facts(one, outlooks.get((one.place_id, one.crop_key)), today)
-        yield _job(JobKind.SOW, one.pk, one.place, facts, one.crop_key, DAY_H - 1)
+    for intention in meant:
+        facts = _sow_facts(intention, outlooks.get((intention.place_id, intention.crop_key)), today)
+        yield _job(JobKind.SOW, intention.pk, intention.place, facts, intention.crop_key, DAY_H - 1)
 
 
-def _sow_facts(one: Intention, outlook: CropOutlook | None, today: date) -> SowFacts:
+def _sow_facts(intention: Intention, outlook: CropOutlook | None, today: date) -> SowFacts:
     if outlook is None or outlook.half_d is None:
-        return SowFacts(one.sow_on)
+        return SowFacts(intention.sow_on)
     opens = outlook.windows[0].earliest if outlook.windows else None
     limit = outlook.windows[0].opens_after if outlook.windows else Limit(outlook.main_limit or Limit.COLD)
     prospect = prospect_on(outlook, today, today)
     chance = prospect.chance if prospect else None
-    return SowFacts(one.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit, chance)
+    return SowFacts(intention.sow_on, outlook.half_d, outlook.share, outlook.sow_now, opens, limit, chance)
 
 
 def warming(garden: Garden, meant_in: list[Intention], grounds: Grounds, free: list[str], today: date) -> Iterator[Job]:
     """Covers to put on ahead of a sowing that is meant, where the bare bed will be too cold for it and a cover is free."""
     by_place = {place.pk: ground for place, ground in grounds}
-    for one in meant_in:
-        ground, days = by_place.get(one.place_id), (one.sow_on - today).days
-        if ground is None or not free or not AHEAD_D[0] <= days <= AHEAD_D[1] or _is_covered(one, ground):
+    for intention in meant_in:
+        ground, days = by_place.get(intention.place_id), (intention.sow_on - today).days
+        if ground is None or not free or not AHEAD_D[0] <= days <= AHEAD_D[1] or _is_covered(intention, ground):
             continue
-        crop = crops.crop(one.crop_key)
+        crop = crops.crop(intention.crop_key)
         wanted_c = crop.minimum_c if garden.sowing_rule == Garden.SowingRule.MINIMUM else crop.optimum_from_c
         week = ground.data.far_mid_c[days : days + 7]
         if week and sum(week) / len(week) < wanted_c:
             warm_d = min((d for d, _ in WARMED), key=lambda d: abs(d - days))
-            facts = WarmFacts(one.sow_on, sum(week) / len(week), wanted_c, tuple(free), warm_d)
-            yield _job(JobKind.WARM, one.pk, one.place, facts, one.crop_key)
+            facts = WarmFacts(intention.sow_on, sum(week) / len(week), wanted_c, tuple(free), warm_d)
+            yield _job(JobKind.WARM, intention.pk, intention.place, facts, intention.crop_key)
 
 
-def _is_covered(one: Intention, ground: Ground) -> bool:
-    planned = one.place.cover_periods.filter(first__lte=one.sow_on).exclude(last__lt=one.sow_on).exists()
+def _is_covered(intention: Intention, ground: Ground) -> bool:
+    planned = intention.place.cover_periods.filter(first__lte=intention.sow_on).exclude(last__lt=intention.sow_on).exists()
     watch = ground.forecast.watch
     return planned or watch is None or watch.covered is not None
 
@@ -109,10 +109,10 @@ def closing(windows: dict[str, list[forecasts.Sown]], made: list[Sowing], today:
     """Windows whose last sensible day is within the week, of crops not sown lately."""
     lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
     for key, rows in windows.items():
-        found = _last_chance([row for row in rows if row.place.kind not in BENCHES])
-        if found is None or key in lately:
+        rows_closing = _last_chance([row for row in rows if row.place.kind not in BENCHES])
+        if rows_closing is None or key in lately:
             continue
-        day, place, again = found
+        day, place, again = rows_closing
         if (day - today).days <= CLOSING_D:
             facts = LastDayFacts(day, (again[0], again[1].name) if again else None)
             yield _job(JobKind.LAST_DAY, key, place, facts, key)
@@ -133,7 +133,7 @@ def _last_chance(rows: list[forecasts.Sown]) -> tuple[date, Place, tuple[date, P
 
 def after_frost(frosted: Sequence[Frosted]) -> Iterator[Job]:
     """To look over what a night has hurt, once for the garden."""
-    hurt = tuple(one for one in frosted if one.what.harm is not Harm.UNHURT)
+    hurt = tuple(sowing for sowing in frosted if sowing.what.harm is not Harm.UNHURT)
     if hurt:
         yield _job(JobKind.AFTER_FROST, hurt[0].place.garden_id, hurt[0].place, FrostedFacts(hurt))
 

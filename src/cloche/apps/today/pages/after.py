@@ -40,27 +40,27 @@ class AfterPage:
 
 def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
     """All sowings that were up in a night that was cold enough, the worst hurt first."""
-    found = frosted_in(forecasts.grounds_in(garden), today)
+    frosted = frosted_in(forecasts.grounds_in(garden), today)
     lines = [
         AfterLine(
-            one.place.name,
-            one.place.pk,
-            one.name,
-            str(one.what.harm),
-            texts.frosted(one, units),
-            texts.look_for(one),
-            texts.sow_again(one, today),
+            row.place.name,
+            row.place.pk,
+            row.name,
+            str(row.what.harm),
+            texts.frosted(row, units),
+            texts.look_for(row),
+            texts.sow_again(row, today),
         )
-        for one in found
+        for row in frosted
     ]
-    return AfterPage(_headline(found), _sub(lines), lines)
+    return AfterPage(_headline(frosted), _sub(lines), lines)
 
 
-def _headline(found: Sequence[Frosted]) -> str:
+def _headline(frosted: Sequence[Frosted]) -> str:
     """How it went, in a sentence."""
-    if not found:
+    if not frosted:
         return _("No frost has reached what is up in the last nights.")
-    counts = [(harm, sum(one.what.harm is harm for one in found)) for harm in WORST_FIRST]
+    counts = [(harm, sum(row.what.harm is harm for row in frosted)) for harm in WORST_FIRST]
     parts = [f"{words.count(count, 'sowing', 'sowings')} {texts.HARM_NAMES[harm]}" for harm, count in counts if count]
     return _("After the frost: {listed}.").format(listed=words.listed(parts, 4))
 

@@ -54,8 +54,8 @@ class WeekDay:
 def due_in(garden: Garden, today: date, outlooks: windows.Outlooks | None = None) -> list[Due]:
     """Covers on and off, sowings that are meant or awaited, windows that open, soonest first."""
     openings = windows.next_openings(outlooks_in(garden) if outlooks is None else outlooks)
-    found = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, openings, today)]
-    return sorted(found, key=lambda due: (due.on, due.text))
+    all_due = [*_covers(garden, today), *_sowings(garden, today), *_windows(garden, openings, today)]
+    return sorted(all_due, key=lambda due: (due.on, due.text))
 
 
 def next_words(garden: Garden, today: date, outlooks: windows.Outlooks) -> str:
@@ -79,21 +79,21 @@ def week(garden: Garden, units: Units, today: date) -> list[WeekDay]:
     days = []
     for number in range(WEEK_D):
         on = today + timedelta(days=number)
-        plans = [text for one in watched if number < DAYS_PLANNED and (text := _asks(one, number))]
+        plans = [text for place_watched in watched if number < DAYS_PLANNED and (text := _asks(place_watched, number))]
         name = _("Today") if number == 0 else words.weekday_this_year(on)
-        days.append(WeekDay(name, _air(air.get(on), units), plans, [one.text for one in due if one.on == on]))
+        days.append(WeekDay(name, _air(air.get(on), units), plans, [item.text for item in due if item.on == on]))
     return days
 
 
-def _asks(one: Watched, number: int) -> str:
+def _asks(watched: Watched, number: int) -> str:
     """What a day and its night ask for there; empty where it may lie as it is."""
-    days, nights = one.days, one.data.nights
-    found = []
+    days, nights = watched.days, watched.data.nights
+    lines = []
     if number < len(days) and days[number].plan.opening:
-        found.append(texts.opening(one, number).do)
-    if number < len(nights) and nights[number].way and one.data.growing and (advice := texts.night(one, number)):
-        found.append(_("For the night {do}.").format(do=advice.do))
-    return f"{one.place.name}: {' '.join(found)}" if found else ""
+        lines.append(texts.opening(watched, number).do)
+    if number < len(nights) and nights[number].way and watched.data.growing and (advice := texts.night(watched, number)):
+        lines.append(_("For the night {do}.").format(do=advice.do))
+    return f"{watched.place.name}: {' '.join(lines)}" if lines else ""
 
 
 def _air(ends: tuple[float, float] | None, units: Units) -> str:

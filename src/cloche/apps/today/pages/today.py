@@ -98,15 +98,15 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
     today = local.date()
     known = known_in(garden, units, today)
     grounds, outlooks = known.grounds, known.outlooks
-    found = warmth_in(garden, grounds, now)
-    lines = ground_pages.lines(garden, grounds, found, units, now, known.periods)
+    warmth = warmth_in(garden, grounds, now)
+    lines = ground_pages.lines(garden, grounds, warmth, units, now, known.periods)
     open_now = windows.open_now(outlooks)
     openings = windows.next_openings(outlooks)
     first = {place: (on, key) for on, place, key in reversed(openings)}
     closed = windows.held_now(outlooks)
-    by_place = {current.place.pk: current for current in found}
+    by_place = {current.place.pk: current for current in warmth}
     grown = crops.of_garden(garden.crops, values_in_use(garden))
-    inside = {one.place.pk: _inside(one) for one in known.watched if one.data.covered}
+    inside = {watched.place.pk: _inside(watched) for watched in known.watched if watched.data.covered}
     crowded = len(lines) > CROWD
 
     def now_in(line: PlaceLine) -> PlaceNow:
@@ -118,11 +118,11 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
 
     places = [now_in(line) for line in lines]
     to_read = [line for line in lines if not line.read_today]
-    sow = _headline(lines, found, open_now, openings, today)
+    sow = _headline(lines, warmth, open_now, openings, today)
     day = day_of(garden, units, now, known)
     return TodayPage(
-        headline=_work(day, units, len(to_read), garden, today, outlooks) if found else sow,
-        sow=sow if found else "",
+        headline=_work(day, units, len(to_read), garden, today, outlooks) if warmth else sow,
+        sow=sow if warmth else "",
         day=day_lines(garden, units, now, day),
         changed=changed_since(garden, now - A_DAY, today),
         sub=_("{weekday}, {clock} · soil now at each place’s seed depth, {degree}").format(
@@ -134,8 +134,8 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         to_read=to_read,
         read=len(lines) - len(to_read),
         air=_air(garden, units, today),
-        next_up=_next_up(found, openings, today),
-        none_next=_("No window opens within three weeks.") if len(found) == len(lines) else _NOT_YET,
+        next_up=_next_up(warmth, openings, today),
+        none_next=_("No window opens within three weeks.") if len(warmth) == len(lines) else _NOT_YET,
         silent=silence_lines(garden, now),
         steps=next_steps(garden, today),
     )
@@ -156,10 +156,10 @@ def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date, out
     return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"
 
 
-def _inside(one: Watched) -> Inside:
+def _inside(watched: Watched) -> Inside:
     """Tonight's low and tomorrow's high inside, opened as told."""
-    middle = one.data.covered.planned_c[1] if one.data.covered else []
-    low, high = (cover_texts.temperature(one, value) for value in (min(middle[18:33]), max(middle[24:48])))
+    middle = watched.data.covered.planned_c[1] if watched.data.covered else []
+    low, high = (cover_texts.temperature(watched, value) for value in (min(middle[18:33]), max(middle[24:48])))
     return Inside(low, high, _("in it tonight {low}, tomorrow {high}").format(low=low, high=high))
 
 
@@ -169,23 +169,23 @@ def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
 
 def _headline(
     lines: list[PlaceLine],
-    found: list[Warmth],
+    warmth: list[Warmth],
     open_now: dict[int, dict[str, float]],
     openings: list[tuple[date, int, str]],
     today: date,
 ) -> str:
     if not lines:
         return _("Add the first place, and Cloche will say what its ground is ready for.")
-    if not found:
+    if not warmth:
         return _("The first forecast of this garden is being calculated.")
     # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
-    outdoors = [s for s in found if s.place.kind not in INDOORS] or found
+    outdoors = [s for s in warmth if s.place.kind not in INDOORS] or warmth
     sowable = {s.place.pk: _crops(open_now.get(s.place.pk, {})) for s in outdoors}
     best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
     here = sowable[best.place.pk]
     if not here:
         return _("Nothing goes into the ground yet. {first_opening}").format(
-            first_opening=_first_opening(outdoors, openings, today, len(found) < len(lines))
+            first_opening=_first_opening(outdoors, openings, today, len(warmth) < len(lines))
         )
     waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
     rest = f"; {words.listed(waiting, 2)} {_('waits') if len(waiting) == 1 else _('wait')}." if waiting else "."
@@ -205,9 +205,9 @@ def _plurals(some: list[catalogue.Crop]) -> str:
     return words.listed([crop.name_plural for crop in some], 3)
 
 
-def _first_opening(found: list[Warmth], openings: list[tuple[date, int, str]], today: date, waits: bool) -> str:
+def _first_opening(warmth: list[Warmth], openings: list[tuple[date, int, str]], today: date, waits: bool) -> str:
     """waits: whether places are still being calculated, so that nothing can be said of what they will bring."""
-    names = {s.place.pk: s.place.name for s in found}
+    names = {s.place.pk: s.place.name for s in warmth}
     direct = [(on, place, key) for on, place, key in openings if place in names]
     if not direct:
         return "" if waits else _("No window opens in the months ahead.")
@@ -258,8 +258,8 @@ def _air(garden: Garden, units: Units, today: date) -> str:
     return words.sentence(", ".join(text)) + "." if text else ""
 
 
-def _next_up(found: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> list[str]:
-    names = {s.place.pk: s.place.name for s in found}
+def _next_up(warmth: list[Warmth], openings: list[tuple[date, int, str]], today: date) -> list[str]:
+    names = {s.place.pk: s.place.name for s in warmth}
     by_day: dict[tuple[date, int], list[str]] = {}
     for on, place, key in openings:
         if place in names and (on - today).days <= 21:

@@ -48,32 +48,32 @@ def alert_round(now: datetime) -> int:
 def _tell(garden: Garden | None, people: list[User], look: Callable[[], dict[str, str]], now: datetime) -> int:
     """Of one garden, or of the computer."""
     mark = f"garden-{garden.pk}-" if garden is not None else "computer-"
-    found = {mark + what for what in look()}
-    known = {one.key: one for one in Alert.objects.select_for_update().filter(key__startswith=mark)}
-    for key in found - set(known):
+    keys = {mark + what for what in look()}
+    known = {alert.key: alert for alert in Alert.objects.select_for_update().filter(key__startswith=mark)}
+    for key in keys - set(known):
         # Another worker may be looking, too.
         known[key], _new = Alert.objects.get_or_create(key=key, defaults={"garden": garden, "since": now})
-    for key, one in known.items():
-        _move_on(one, key in found, now)
-    due = [one for key, one in known.items() if key in found and one.told_at is None and now - one.since >= PATIENCE]
+    for key, alert in known.items():
+        _move_on(alert, key in keys, now)
+    due = [alert for key, alert in known.items() if key in keys and alert.told_at is None and now - alert.since >= PATIENCE]
     if not due:
         return 0
-    wanted = {one.key.removeprefix(mark) for one in due}
+    wanted = {alert.key.removeprefix(mark) for alert in due}
     sent = sum(_write(person, garden, look, wanted) for person in people)
-    Alert.objects.filter(pk__in=[one.pk for one in due]).update(told_at=now)
+    Alert.objects.filter(pk__in=[alert.pk for alert in due]).update(told_at=now)
     return sent
 
 
-def _move_on(one: Alert, is_there: bool, now: datetime) -> None:
+def _move_on(alert: Alert, is_there: bool, now: datetime) -> None:
     """Over, come back within the day, or forgotten."""
-    if is_there and one.over_at is not None:
-        one.over_at = None
-        one.save(update_fields=["over_at"])
-    elif not is_there and one.over_at is None:
-        one.over_at = now
-        one.save(update_fields=["over_at"])
-    elif not is_there and one.over_at is not None and now - one.over_at > REMEMBERED:
-        one.delete()
+    if is_there and alert.over_at is not None:
+        alert.over_at = None
+        alert.save(update_fields=["over_at"])
+    elif not is_there and alert.over_at is None:
+        alert.over_at = now
+        alert.save(update_fields=["over_at"])
+    elif not is_there and alert.over_at is not None and now - alert.over_at > REMEMBERED:
+        alert.delete()
 
 
 def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str]], wanted: set[str]) -> int:

@@ -104,10 +104,10 @@ def _prove(file: Path, before: dict[str, int]) -> None:
     _empty(name)
     try:
         _run(["pg_restore", "--no-owner", "--exit-on-error", "-d", name, str(file)])
-        found, after = _counts(name), _counts(connection.settings_dict["NAME"])
+        restored, after = _counts(name), _counts(connection.settings_dict["NAME"])
         wrong = [
             table
-            for table, number in found.items()
+            for table, number in restored.items()
             if not min(before[table], after[table]) <= number <= max(before[table], after[table])
         ]
         if wrong:
@@ -164,7 +164,7 @@ def _run(words: Sequence[str]) -> None:
 def _thin(folder: Path, now: datetime) -> None:
     """Take away what need not be kept; files of other names are left alone."""
     named = ((file, NAMED.fullmatch(file.name)) for file in folder.iterdir())
-    files = {file: date.fromisoformat(found[1]) for file, found in named if found}
+    files = {file: date.fromisoformat(match[1]) for file, match in named if match}
     stays = kept(files.values(), now.astimezone().date())
     latest: dict[date, Path] = {}
     for file in sorted(files):

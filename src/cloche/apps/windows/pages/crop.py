@@ -167,15 +167,15 @@ def by_the_frost(on: date, frosts: FrostDates, today: date) -> list[str]:
 
 def edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
     """Each reason once, with the days before or after which it holds."""
-    found: dict[str, list[str]] = {}
+    by_key: dict[str, list[str]] = {}
     for window in outlook.windows:
         if window.opens_after:
             before = _("before {day}").format(day=words.day(window.earliest, today))
-            found.setdefault(sentence(window.opens_after, outlook.sown), []).append(before)
+            by_key.setdefault(sentence(window.opens_after, outlook.sown), []).append(before)
         if window.closes_before:
             after = _("after {day}").format(day=words.day(window.last, today))
-            found.setdefault(sentence(window.closes_before, outlook.sown), []).append(after)
-    return found
+            by_key.setdefault(sentence(window.closes_before, outlook.sown), []).append(after)
+    return by_key
 
 
 def _success_words(crop: Crop, outlook: CropOutlook, bench: bool) -> str:

@@ -54,7 +54,7 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
     def degrees(value_c: float) -> str:
         return f"{units.temperature_text(value_c, 0)}{units.temperature}"
 
-    found = [
+    facts = [
         Fact(_("Wakes at"), degrees(crop.minimum_c), crop.advice_source, ("minimum_c",)),
         Fact(
             _("Likes"),
@@ -89,11 +89,11 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
     ]
     if crop.winter:
         weeks = words.count(round(crop.winter.ripe_weeks), "week", "weeks")
-        found.append(
+        facts.append(
             Fact(_("Ready"), _("about {weeks} after the days have ten hours again").format(weeks=weeks), crop.growing_source)
         )
     else:
-        found.append(
+        facts.append(
             Fact(
                 _("Ready"),
                 _("about {maturity_d} days after it is up").format(maturity_d=f"{crop.maturity_d:.0f}"),
@@ -101,17 +101,17 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
                 ("maturity_d",),
             )
         )
-    found += _life(crop, degrees)
+    facts += _life(crop, degrees)
     if crop.planted_out:
-        found += _raising(crop, degrees)
+        facts += _raising(crop, degrees)
     if crop.heat_sum:
         by_sum = ", ".join(
             _("{days_at} at {degrees}").format(days_at=f"{crop.heat_sum.days_at(t):.0f}", degrees=degrees(t))
             for t in (10.0, 15.0, 20.0)
             if t > crop.heat_sum.base_c + 1
         )
-        found.insert(4, Fact(_("By a second source"), _("{by_sum} days").format(by_sum=by_sum), crop.heat_sum_source))
-    return found
+        facts.insert(4, Fact(_("By a second source"), _("{by_sum} days").format(by_sum=by_sum), crop.heat_sum_source))
+    return facts
 
 
 def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
@@ -120,23 +120,23 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
     grows = _("from a day’s mean of {degrees}, best at {degrees2}").format(
         degrees=degrees(life.begins_c), degrees2=degrees(life.best_c)
     )
-    found = [Fact(_("Grows"), grows, _("assumption, within what handbooks give"))]
+    facts = [Fact(_("Grows"), grows, _("assumption, within what handbooks give"))]
     if crop.heat_limit_c is not None:
         text = _("half is lost where days pass {degrees} while it flowers, sets or heads").format(
             degrees=degrees(crop.heat_limit_c)
         )
-        found.append(Fact(_("Heat"), text, crop.growing_source, ("heat_limit_c",)))
+        facts.append(Fact(_("Heat"), text, crop.growing_source, ("heat_limit_c",)))
     if life.chill:
         chill = life.chill
         text = _("{days} days under {degrees} in its first {within_d} make it bolt or button").format(
             days=f"{chill.days:.0f}", degrees=degrees(chill.below_c), within_d=chill.within_d
         )
-        found.append(Fact(_("Cold in youth"), text, crop.growing_source))
+        facts.append(Fact(_("Cold in youth"), text, crop.growing_source))
     long_days = {"flowers": _("flowers in lengthening or long days"), "bolts": _("bolts the sooner the longer the day")}
     if life.long_days:
-        found.append(Fact(_("Length of the day"), long_days[life.long_days], crop.growing_source))
+        facts.append(Fact(_("Length of the day"), long_days[life.long_days], crop.growing_source))
     elif life.bulb_lead_d:
-        found.append(
+        facts.append(
             Fact(
                 _("Length of the day"), _("bulbs about the longest day, as large as it has grown by then"), crop.growing_source
             )
@@ -146,8 +146,8 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
             "below_ground": _("comes again while its growing point is below ground"),
             "shoots": _("shoots again, some twelve days later"),
         }
-        found.append(Fact(_("After a frost"), again[life.regrows], crop.growing_source))
-    return found
+        facts.append(Fact(_("After a frost"), again[life.regrows], crop.growing_source))
+    return facts
 
 
 def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]

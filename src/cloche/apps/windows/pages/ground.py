@@ -47,11 +47,11 @@ def lines(
 ) -> list[PlaceLine]:
     """Every place in walking order; grounds from selectors.grounds_in, warm from warmth_in; periods from periods_from, where
     they are at hand."""
-    day_c = {one.place.pk: one.day_c for one in warm}
+    day_c = {warmth.place.pk: warmth.day_c for warmth in warm}
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()
     over = over_places(periods_from(garden, today) if periods is None else periods, today)
-    found = []
+    lines = []
     for place, ground in grounds:
         reading = latest.get(place.pk)
         local = reading.taken_at.astimezone(garden.timezone) if reading else None
@@ -64,8 +64,8 @@ def lines(
             )
         read_today = local is not None and local.date() == today
         line = _line(place, ground, over[place.pk], day_c.get(place.pk, 0.0), units, now, last, read_today)
-        found.append(replace(line, over=_over_words(over[place.pk], place)))
-    return found
+        lines.append(replace(line, over=_over_words(over[place.pk], place)))
+    return lines
 
 
 def _over_words(over: Over, place: Place) -> str:

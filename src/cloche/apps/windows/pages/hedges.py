@@ -37,7 +37,7 @@ def hedge_part(
 ) -> HedgePart:
     """rows: outlooks of the crop, sown in place, wherever it could go, of today's forecasts."""
     wanted = query.get("chance", str(USUAL_CHANCE))
-    chance = next((one for one in CHANCES if one == border.whole(wanted)), USUAL_CHANCE)
+    chance = next((level for level in CHANCES if level == border.whole(wanted)), USUAL_CHANCE)
     by_text = query.get("by", usual_by.isoformat() if usual_by else "")
     try:
         by = date.fromisoformat(by_text) if by_text else None
@@ -47,7 +47,7 @@ def hedge_part(
     if not plan.parts:
         until = _(" by {day}").format(day=words.day(by, today)) if by else ""
         return HedgePart(chance, CHANCES, by_text, _("No sowing in any place gives a crop{until}.").format(until=until), [], "")
-    lines = [_line(crop, rows[one.place], one, len(plan.parts), viable, today) for one in plan.parts]
+    lines = [_line(crop, rows[part.place], part, len(plan.parts), viable, today) for part in plan.parts]
     return HedgePart(chance, CHANCES, by_text, _text(plan, chance, by, today), lines, "")
 
 
@@ -75,12 +75,12 @@ def _text(plan: hedging.Hedge, chance: int, by: date | None, today: date) -> str
     )
 
 
-def _line(crop: Crop, row: CropOutlook, one: hedging.Candidate, count: int, viable: float, today: date) -> str:
-    day = outlook_days.day_of(row.days, one.day)
+def _line(crop: Crop, row: CropOutlook, sown_part: hedging.Candidate, count: int, viable: float, today: date) -> str:
+    day = outlook_days.day_of(row.days, sown_part.day)
     up = day.share[1] * viable if day.share else viable
     together = seeds.per_station(crop, up)
     part = _("all of it") if count == 1 else _("1 of {count} parts").format(count=count)
-    when = words.day(today + timedelta(days=one.day), today)
+    when = words.day(today + timedelta(days=sown_part.day), today)
     each = _(", {count} a station").format(count=words.count(together, "seed", "seeds")) if crop.start == "seed" else ""
     return _("{sentence} in {name}: {part}{each}").format(
         sentence=words.sentence(when), name=row.place.name, part=part, each=each

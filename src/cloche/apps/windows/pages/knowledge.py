@@ -95,22 +95,22 @@ def _learned_words(data: PlaceForecast, units: Units) -> str:
     """What sets it apart from its description, where that is clear."""
     if not data.readings_used:
         return ""
-    found = []
+    lines = []
     for name, (more, less) in LEARNED.items():
         low, middle, high = data.parameters.get(name, (1.0, 1.0, 1.0))
         if low > 1.0:
-            found.append(_("{more} ({middle} times the usual)").format(more=more, middle=f"{middle:.1f}"))
+            lines.append(_("{more} ({middle} times the usual)").format(more=more, middle=f"{middle:.1f}"))
         elif high < 1.0:
-            found.append(_("{less} ({middle} times the usual)").format(less=less, middle=f"{middle:.1f}"))
+            lines.append(_("{less} ({middle} times the usual)").format(less=less, middle=f"{middle:.1f}"))
     for name, where in (("deep_k", _("deep down it")), ("room_k", _("its room"))):
         low, middle, high = data.parameters.get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:
-            found.append(
+            lines.append(
                 _("{where} is {difference} {part} than guessed").format(
                     where=where, difference=units.difference_text(abs(middle)), part=_("warmer") if middle > 0 else _("colder")
                 )
             )
-    text = _("What sets it apart: {listed}.").format(listed=words.listed(found)) if found else ""
+    text = _("What sets it apart: {listed}.").format(listed=words.listed(lines)) if lines else ""
     return f"{text} {FAR_OFF}" if any(_far(name, data.parameters) for name in BELIEVABLE) else text
 
 

@@ -69,12 +69,12 @@ def _other_depth(
 def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, datetime | None, str, str, int]]:
     """Dated covers, or the one that is taken to stand there always."""
     place, zone = ground.place, local.tzinfo
-    found: list[tuple[datetime | None, datetime | None, str, str, int]] = []
+    covers: list[tuple[datetime | None, datetime | None, str, str, int]] = []
     there = covers_of(place)
     for cover in there:
         period = cover.period
         if period is None:
-            found.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name), 0))
+            covers.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name), 0))
             continue
         on = datetime(period.first.year, period.first.month, period.first.day, tzinfo=zone)
         off = None
@@ -82,7 +82,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
             after = period.last + timedelta(days=1)
             off = datetime(after.year, after.month, after.day, tzinfo=zone)
         name = cover.name
-        found.append(
+        covers.append(
             (
                 on if on > ground.start else None,
                 off,
@@ -91,7 +91,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
                 sum(cover.lies_under(other) for other in there),
             )
         )
-    return found
+    return covers
 
 
 def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:

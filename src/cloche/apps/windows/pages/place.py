@@ -131,10 +131,10 @@ def crop_part(place: Place, today: date) -> CropPart:
 
 def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[Row]]:
     """Each crop with what is grown of it to stand the winter, in the order of the first of them."""
-    found: dict[str, list[Row]] = {}
+    by_family: dict[str, list[Row]] = {}
     for row in rows:
-        found.setdefault(crops.usual_of(key_of(row)), []).append(row)
-    return list(found.values())
+        by_family.setdefault(crops.usual_of(key_of(row)), []).append(row)
+    return list(by_family.values())
 
 
 def second(line: CropLine) -> CropLine:

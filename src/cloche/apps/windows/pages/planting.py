@@ -63,9 +63,9 @@ def benches(garden: Garden, units: Units) -> list[Bench]:
     return [room, *own]
 
 
-def chosen_bench(found: Sequence[Bench], query: QueryDict) -> Bench:
+def chosen_bench(benches: Sequence[Bench], query: QueryDict) -> Bench:
     """The bench asked for, else the room."""
-    return next((bench for bench in found if bench.key == query.get("bench")), found[0])
+    return next((bench for bench in benches if bench.key == query.get("bench")), benches[0])
 
 
 def planting_page(

@@ -87,8 +87,8 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
     ahead = {crops.usual_of(key) for key, rows in windows.items() if rows}
     none = dict.fromkeys(crops.usual_of(key) for key, rows in windows.items() if not rows)
     waiting = [crops.crop(key).name_plural for key in none if key not in ahead]
-    found = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
-    lines = _by_timing(found, count, packets.prices_in_use(garden), today)
+    crop_rows = sorted((rows for rows in windows.values() if rows), key=lambda rows: (_opens(rows[0]), rows[0].crop_key))
+    lines = _by_timing(crop_rows, count, packets.prices_in_use(garden), today)
     is_open = (Timing.CLOSING, Timing.BEST, Timing.LATE, Timing.EARLY)
     now = [drawn[0] for timing in is_open for drawn in lines[timing]]
     opening = [drawn[0] for timing in (Timing.SOON, Timing.LATER) for drawn in lines[timing]]
@@ -116,15 +116,15 @@ def timing_of(rows: list[CropOutlook], today: date) -> Timing:
 
 
 def _by_timing(
-    found: list[list[CropOutlook]], places: int, prices: dict[str, float], today: date
+    crop_rows: list[list[CropOutlook]], places: int, prices: dict[str, float], today: date
 ) -> dict[Timing, list[list[SeasonLine]]]:
     """Each crop's row, with that of its other season below it, by how its window lies to today."""
     timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
-    for family in in_families(found, lambda rows: rows[0].crop_key):
+    for family in in_families(crop_rows, lambda rows: rows[0].crop_key):
         first, *others = _by_urgency(family, today)
         timing = timing_of(first, today)
         follow = [_line(rows, places, today) for rows in others]
-        drawn = [_line(first, places, today), *(replace(one, line=second(one.line)) for one in follow)]
+        drawn = [_line(first, places, today), *(replace(follower, line=second(follower.line)) for follower in follow)]
         timed[timing].append((_rank(timing, first, prices.get(first[0].crop_key), today), drawn))
     for rows_of in timed.values():
         rows_of.sort(key=lambda pair: (round(pair[0], 1), pair[1][0].line.key))

@@ -88,8 +88,8 @@ def _kept(crop: Crop, only: str) -> bool:
 
 def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -> WakesPage:
     """The page read for one place, by default the first of the walk, now or some days ahead."""
-    found = warmth_in(garden, selectors.grounds_in(garden), now, query.ahead_d)
-    chosen = next((s for s in found if s.place.pk == query.place_id), found[0] if found else None)
+    warmth = warmth_in(garden, selectors.grounds_in(garden), now, query.ahead_d)
+    chosen = next((s for s in warmth if s.place.pk == query.place_id), warmth[0] if warmth else None)
     if chosen is None:
         headline = _("What wakes will show every crop against the warmth of your beds.")
         return WakesPage(headline, "", [], None, None, [], [], query)
@@ -103,9 +103,9 @@ def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -
         sub=_("{stands} at seed depth, {figure}. Frost above the ground is not counted here.").format(
             stands=_stands(chosen, units, query.ahead_d), figure=FIGURE_WORDS[chosen.figure]
         ),
-        places=[(s.place, s is chosen) for s in found],
+        places=[(s.place, s is chosen) for s in warmth],
         chosen=chosen.place,
-        picture=_picture(found, chosen, grown, units) if grown else None,
+        picture=_picture(warmth, chosen, grown, units) if grown else None,
         comfortable=comfortable,
         at_minimum=minimum,
         query=query,
@@ -157,7 +157,7 @@ def _choice(steady_outlook: SteadyOutlook) -> Choice:
     return Choice(steady_outlook.crop.key, steady_outlook.crop.name, text, cost)
 
 
-def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Units) -> wakes.Wakes:
+def _picture(warmth: list[Warmth], chosen: Warmth, grown: list[Crop], units: Units) -> wakes.Wakes:
     steady_outlooks = {v.crop.key: v for v in crops.steady_outlooks(chosen.day_c, grown)}
     shapes = [
         wakes.CropShape(
@@ -172,7 +172,7 @@ def _picture(found: list[Warmth], chosen: Warmth, grown: list[Crop], units: Unit
         for speed in crops.speeds(wakes.LOW_C, wakes.HIGH_C, grown)
     ]
     beds = [
-        wakes.BedLine(s.day_c, s.later_c, f"{s.place.name} {units.temperature_text(s.day_c, 0)}", s is chosen) for s in found
+        wakes.BedLine(s.day_c, s.later_c, f"{s.place.name} {units.temperature_text(s.day_c, 0)}", s is chosen) for s in warmth
     ]
     if units.temperature == "C":
         ticks = [Tick(t, f"{t}°") for t in range(0, 41, 5)]

@@ -60,11 +60,11 @@ def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0)
         known = [(place, ground) for place, ground in grounds if ground is not None]
         return [Warmth(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
     read = measured.day_reads(garden, now, [place for place, _ground in grounds])
-    found = []
+    warmth = []
     for place, ground in grounds:
         if ground is not None:
-            found.append(warmth_of(place, ground, read.get(place.pk, measured.DayRead()), now))
-    return found
+            warmth.append(warmth_of(place, ground, read.get(place.pk, measured.DayRead()), now))
+    return warmth
 
 
 def warmth_at(ground: Ground, now: datetime) -> Warmth:
@@ -80,8 +80,8 @@ def warmth_of(place: Place, ground: Ground, read: measured.DayRead, now: datetim
         return Warmth(place, read.logged_c, later_c, Figure.LOGGED)
     if read.mean_c is not None:
         return Warmth(place, read.mean_c, later_c, Figure.TWO)
-    one = read.early or read.late
-    if one:
-        mean = day_mean_from_one(one.temperature_c, ground.soil_at(one.taken_at), ground.day_mean(one.taken_at))
+    reading = read.early or read.late
+    if reading:
+        mean = day_mean_from_one(reading.temperature_c, ground.soil_at(reading.taken_at), ground.day_mean(reading.taken_at))
         return Warmth(place, mean, later_c, Figure.MORNING if read.early else Figure.EVENING)
     return Warmth(place, ground.day_mean(now), later_c)

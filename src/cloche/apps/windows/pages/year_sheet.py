@@ -85,7 +85,7 @@ def year_sheet_page(garden: Garden, today: date, units: Units) -> YearSheetPage:
     firsts = [_months_on(start, number) for number in range(MONTHS + 1)]
     spans = [span for row in rows for span in _spans(row, today)] + _covers(garden, firsts[0], firsts[-1])
     by_month: dict[int, dict[Task, list[str]]] = defaultdict(lambda: defaultdict(list))
-    for span in sorted(spans, key=lambda one: (one.first, one.what)):
+    for span in sorted(spans, key=lambda item: (item.first, item.what)):
         for number in range(MONTHS):
             first, last = firsts[number], firsts[number + 1] - timedelta(days=1)
             if span.first <= last and span.last >= first:
@@ -108,13 +108,13 @@ def year_sheet_page(garden: Garden, today: date, units: Units) -> YearSheetPage:
 
 def _chosen(garden: Garden) -> list[CropOutlook]:
     """Of each crop the bed in which it can go in first, with its days; by their names."""
-    found = []
+    outlooks = []
     for rows in selectors.outlooks_by_crop(garden).values():
         beds = [row for row in rows if row.place.kind not in BENCHES]
         if beds:
-            found.append(min(beds, key=lambda row: row.windows[0].earliest if row.windows else date.max))
-    whole = {row.pk: row for row in CropOutlook.objects.filter(pk__in=[row.pk for row in found]).select_related("place")}
-    return sorted((whole[row.pk] for row in found), key=_name)
+            outlooks.append(min(beds, key=lambda row: row.windows[0].earliest if row.windows else date.max))
+    whole = {row.pk: row for row in CropOutlook.objects.filter(pk__in=[row.pk for row in outlooks]).select_related("place")}
+    return sorted((whole[row.pk] for row in outlooks), key=_name)
 
 
 def _months_on(start: date, number: int) -> date:
@@ -127,22 +127,22 @@ def _name(row: CropOutlook) -> str:
 
 
 def _spans(row: CropOutlook, today: date) -> list[Span]:
-    name, found = _name(row), []
-    for opens, closes in [*((one.earliest, one.last) for one in row.windows), *_next_year(row, today)]:
-        found.append(Span(Task.SOW if row.sown else Task.PLANT, name, opens, closes))
+    name, spans = _name(row), []
+    for opens, closes in [*((window.earliest, window.last) for window in row.windows), *_next_year(row, today)]:
+        spans.append(Span(Task.SOW if row.sown else Task.PLANT, name, opens, closes))
         by = None if row.sown else indoors_by(row.crop_key, opens)
         until = None if row.sown else indoors_by(row.crop_key, min(closes, opens + timedelta(days=RAISED_WITHIN_D)))
         if by is not None and until is not None and until >= today:
-            found.append(Span(Task.INDOORS, name, max(by, today), until))
+            spans.append(Span(Task.INDOORS, name, max(by, today), until))
         harvest = [day.harvest_on for day in (prospect_on(row, on, today) for on in (opens, closes)) if day and day.harvest_on]
         if harvest:
-            found.append(Span(Task.HARVEST, name, min(harvest), max(harvest)))
-    return found
+            spans.append(Span(Task.HARVEST, name, min(harvest), max(harvest)))
+    return spans
 
 
 def _next_year(row: CropOutlook, today: date) -> list[tuple[date, date]]:
     """Sure days that come again, no earlier in the year than this year's window where that is still to open."""
-    found = []
+    windows = []
     for first, last in sure_spans(row.days):
         if not row.windows or first < NEXT_YEAR_D:
             continue
@@ -151,18 +151,18 @@ def _next_year(row: CropOutlook, today: date) -> list[tuple[date, date]]:
             opens = max(opens, row.windows[0].earliest + timedelta(days=YEAR_D))
         known = any(opens <= window.last and closes >= window.earliest for window in row.windows)
         if opens <= closes and not known:
-            found.append((opens, closes))
-    return found
+            windows.append((opens, closes))
+    return windows
 
 
 def _covers(garden: Garden, first: date, end: date) -> list[Span]:
-    found = []
+    spans = []
     for period in CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item"):
         name = period.item.name if period.item else covers.with_article(period.cover)
         for on, text in ((period.first, _("{place}: {cover} on")), (period.last, _("{place}: {cover} off"))):
             if on is not None and first <= on < end:
-                found.append(Span(Task.COVER, text.format(place=period.place.name, cover=name), on, on))
-    return found
+                spans.append(Span(Task.COVER, text.format(place=period.place.name, cover=name), on, on))
+    return spans
 
 
 def _entry(span: Span, first: date, last: date) -> str:

@@ -213,30 +213,30 @@ def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
 def _raise(garden: Garden, plan: GardenPlan) -> None:
     """Rooms, windows, mats, cables and lamps of the bench, and what happened to its plants."""
     today = clock.today(garden.timezone)
-    for one in plan.bench:
-        name, kind, night_c, day_c = one.room
+    for item in plan.bench:
+        name, kind, night_c, day_c = item.room
         room, _new = Room.objects.get_or_create(garden=garden, name=name, kind=kind, night_c=night_c, day_c=day_c)
-        place = garden.places.get(name=one.place)
+        place = garden.places.get(name=item.place)
         place.room = room
-        if one.window:
-            place.window_aspect_deg, place.window_shade = one.window
+        if item.window:
+            place.window_aspect_deg, place.window_shade = item.window
         place.save()
-        if one.heat:
-            source, ago, watts, ruled = one.heat
+        if item.heat:
+            source, ago, watts, ruled = item.heat
             period = HeatPeriod(place=place, source=source, first=today - timedelta(days=ago), watts=watts)
             if ruled:
                 period.control, (period.start_c, period.stop_c) = HeatPeriod.Control.THERMOSTAT, ruled
             if source == HeatPeriod.Kind.CABLE:
                 period.length_m, period.width_m, period.over_m, period.under_m = 1.2, 0.6, 0.06, 0.03
             period.save()
-        if one.lamp:
-            watts, away, spans = one.lamp
+        if item.lamp:
+            watts, away, spans = item.lamp
             first = today - timedelta(days=40)
             Lamp.objects.create(place=place, first=first, watts=watts, away_m=away, spans=[list(span) for span in spans])
-        for ago, air_c in one.air:
+        for ago, air_c in item.air:
             at = clock.now().astimezone(garden.timezone).replace(hour=18, minute=0, second=0, microsecond=0)
             RoomAir.objects.create(room=room, at=at - timedelta(days=ago), temperature_c=air_c)
-        for crop_key, kind_of_step, ago, cell in one.steps:
+        for crop_key, kind_of_step, ago, cell in item.steps:
             sowing = place.sowings.get(crop_key=crop_key)
             take_step(Step(sowing=sowing, kind=kind_of_step, on=today - timedelta(days=ago), cell_m=cell))
 

@@ -34,15 +34,15 @@ class Command(BaseCommand):
         parser.add_argument("--check", action="store_true", help="change nothing; fail where a file is out of date")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        found = template_catalogue()
+        templates = template_catalogue()
         for code, _ in settings.LANGUAGES:
             folder = PACKAGE / "locale" / to_locale(code) / "LC_MESSAGES"
             if code != settings.LANGUAGE_CODE:
                 if not options["check"]:
-                    write(folder, brought_up_to_date(folder, found))
-                elif {message.id for message in read(folder)} != {message.id for message in found}:
+                    write(folder, brought_up_to_date(folder, templates))
+                elif {message.id for message in read(folder)} != {message.id for message in templates}:
                     raise CommandError(f"{code} lacks a sentence or has one too many: ./run languages.")
-                self.stdout.write(f"{code}: {differing(read(folder))} of {len(found)} sentences differ.")
+                self.stdout.write(f"{code}: {differing(read(folder))} of {len(templates)} sentences differ.")
 
 
 def template_catalogue() -> Catalog:
@@ -84,10 +84,10 @@ def read(folder: Path) -> Catalog:
         return read_po(written)
 
 
-def brought_up_to_date(folder: Path, found: Catalog) -> Catalog:
+def brought_up_to_date(folder: Path, gathered: Catalog) -> Catalog:
     """With new sentences added and those that are no longer said left out."""
     catalogue = read(folder)
-    catalogue.update(found, no_fuzzy_matching=True, keep_user_comments=True, update_creation_date=False)
+    catalogue.update(gathered, no_fuzzy_matching=True, keep_user_comments=True, update_creation_date=False)
     catalogue.obsolete.clear()
     return catalogue
 

@@ -15,7 +15,7 @@ LOCK = 0x50C4
 
 def _wanted() -> set[str]:
     """Tables of caches that are kept in the database."""
-    return {one["LOCATION"] for one in settings.CACHES.values() if "LOCATION" in one}
+    return {cache["LOCATION"] for cache in settings.CACHES.values() if "LOCATION" in cache}
 
 
 class Command(BaseCommand):

@@ -34,10 +34,10 @@ class Command(BaseCommand):
 
 def by_file() -> dict[str, list[Message]]:
     """Each sentence once a file, in the order of the files."""
-    found: dict[str, dict[Message, None]] = defaultdict(dict)
+    gathered: dict[str, dict[Message, None]] = defaultdict(dict)
     for message in messages():
-        found[message[1]][message] = None
-    return {where: list(found[where]) for where in sorted(found)}
+        gathered[message[1]][message] = None
+    return {where: list(gathered[where]) for where in sorted(gathered)}
 
 
 def page(rows: dict[str, list[Message]]) -> str:
@@ -45,8 +45,8 @@ def page(rows: dict[str, list[Message]]) -> str:
     languages = [code for code, _name in settings.LANGUAGES]
     heads = "".join(f"<th>{code}" for code in languages)
     tables = []
-    for where, found in rows.items():
-        lines = "".join(_row(sentence, languages) for sentence, _where in found)
+    for where, listed in rows.items():
+        lines = "".join(_row(sentence, languages) for sentence, _where in listed)
         tables.append(f"<h2>{escape(where)}</h2><table><tr>{heads}{lines}</table>")
     return f"{HEAD}<h1>{len(rows)} files</h1>{''.join(tables)}"
 
