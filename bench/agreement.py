@@ -43,7 +43,7 @@ def _look(number: int, seed: int, report: Report) -> None:
     from bench.agree.gardens import make, steps
     from bench.agree.invariants import INVARIANTS
     from bench.agree.pages import Pages
-    from cloche.apps.forecasts.flows.refresh import refresh
+    from cloche.apps.forecasts.flows import refresh
 
     world = make(number, seed)
     for _ in range(2):

@@ -91,7 +91,7 @@ def look(garden: Garden, person: User) -> tuple[dict[str, float], dict[str, int]
 
 def made_up(beds: int) -> tuple[Garden, User]:
     """A farm on which everything that this room's pages read is there, worked out by the engine for the present day."""
-    from cloche.apps.forecasts.flows.refresh import refresh_if_stale
+    from cloche.apps.forecasts.flows import refresh_if_stale
     from cloche.apps.gardens.models import Garden, Membership, User
     from cloche.apps.shared import clock
 

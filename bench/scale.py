@@ -29,7 +29,7 @@ def main() -> int:
     from django.test import Client, override_settings
 
     from bench.ingest import bytes_a_reading
-    from cloche.apps.forecasts.flows.refresh import refresh_if_stale
+    from cloche.apps.forecasts.flows import refresh_if_stale
     from cloche.apps.gardens.models import Garden, Membership, User
     from cloche.apps.loggers.flows.devices import deploy, let_device_in
     from cloche.apps.loggers.models import Probe

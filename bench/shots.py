@@ -52,8 +52,8 @@ def main() -> int:
 
 
 def _views() -> list[tuple[str, str, tuple[int, int], str]]:
-    from cloche.apps.covers.flows import season
-    from cloche.apps.forecasts.flows.years import work_out_year
+    from cloche.apps.covers import flows
+    from cloche.apps.forecasts.flows import work_out_year
     from cloche.apps.gardens.models import Garden
     from cloche.apps.places.models import Place
     from cloche.apps.shared import clock
@@ -62,9 +62,9 @@ def _views() -> list[tuple[str, str, tuple[int, int], str]]:
     bed, tunnel = Place.objects.get(name="North bed"), Place.objects.get(name="Low tunnel")
     root, place = f"/g/{hill.pk}", f"/g/{hill.pk}/places/{bed.pk}/"
     # What the queue would work out while the page waits.
-    keys = [key for key, _ in season.offered(hill)][:3]
-    season.answer(bed, [season.BARE, *keys])
-    season.answer(tunnel, [season.BARE])
+    keys = [key for key, _ in flows.offered(hill)][:3]
+    flows.answer_seasons(bed, [flows.BARE, *keys])
+    flows.answer_seasons(tunnel, [flows.BARE])
     for year in range(5):
         work_out_year(bed, clock.today(hill.timezone).year - year)
     own = "&".join(f"cover={key}" for key in keys)

@@ -16,7 +16,7 @@ from PIL import Image
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
-from cloche.apps.today.flows.digest import want
+from cloche.apps.today.flows import want
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
 from cloche.bridge.values.stored import Window

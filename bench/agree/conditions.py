@@ -8,7 +8,7 @@ from itertools import pairwise
 from bench.agree.listed import Contradictions, holds
 from bench.agree.pages import Pages
 from cloche.apps.forecasts.status import status_in
-from cloche.apps.places.place_covers import roofs_from
+from cloche.apps.places.selectors import roofs_from
 from cloche.bridge.services.offered import USUAL_COVER
 from cloche.bridge.services.soundness import POSSIBLE_C
 from cloche.core.covers.kinds import kind as cover_kind

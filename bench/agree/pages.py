@@ -16,12 +16,11 @@ from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.forecasts.selectors import Ground, grounds_in
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import PlaceCover, cover_on, covers_on
+from cloche.apps.places.selectors import PlaceCover, cover_on, covers_on
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.sowings.models import Sowing
-from cloche.apps.sowings.progress import Progress, progress_of
-from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.sowings.selectors import Progress, progress_of, sowings_in
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.selectors import jobs_in
 from cloche.bridge.services.planting import BENCHES

@@ -19,9 +19,8 @@ from PIL import Image, PngImagePlugin
 
 from cloche.apart.picture import NoPicture, small_jpeg
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
-from cloche.apps.readings.files import sheets
-from cloche.apps.readings.files.sheets import sheet_text
-from cloche.apps.readings.files.tables import UnreadableFile, read_table
+from cloche.apps.readings.files import tables
+from cloche.apps.readings.files.tables import UnreadableFile, read_table, sheet_text
 from tests.factories import picture
 
 MB = 1_000_000
@@ -62,26 +61,26 @@ def test_a_sheet_of_too_many_columns_is_refused() -> None:
 
 
 def test_a_sheet_of_too_many_cells_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(sheets, "MOST_CELLS", 900)
+    monkeypatch.setattr(tables, "MOST_CELLS", 900)
     with pytest.raises(UnreadableFile, match="1,000 cells; up to 900"):
         sheet_text(sheet(("A1", "time"), ("J100", 1)))
 
 
 def test_a_sheet_that_takes_too_long_is_given_up(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(sheets, "LIMITS", Limits(cpu_s=0, wall_s=30))
+    monkeypatch.setattr(tables, "LIMITS", Limits(cpu_s=0, wall_s=30))
     with pytest.raises(UnreadableFile, match="takes too long to open"):
         sheet_text(sheet(("A1", "time"), ("A2", 1)))
 
 
 def test_a_sheet_whose_entry_is_a_bomb_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(sheets, "MOST_UNPACKED_BYTES", 3 * MB)
+    monkeypatch.setattr(tables, "MOST_UNPACKED_BYTES", 3 * MB)
     bomb = zipped(**{"xl/workbook.xml": b"0" * 5 * MB}).getvalue()
     with pytest.raises(UnreadableFile, match="Unpacked the file would be too large"):
         sheet_text(bomb)
 
 
 def test_an_entry_that_is_larger_than_its_directory_says_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(sheets, "MOST_UNPACKED_BYTES", 3 * MB)
+    monkeypatch.setattr(tables, "MOST_UNPACKED_BYTES", 3 * MB)
     data = bytearray(zipped(**{"xl/workbook.xml": b"0" * 5 * MB}).getvalue())
     directory = data.rindex(b"PK\x01\x02")
     data[directory + 24 : directory + 28] = struct.pack("<I", 10)

@@ -17,7 +17,7 @@ from django.test import Client
 from django.utils import translation
 from django.utils.translation import ngettext, to_locale
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden, User, languages
 from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.bring_in import receive

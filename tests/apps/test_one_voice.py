@@ -13,7 +13,7 @@ from django.test import Client
 from django.urls import reverse
 from icalendar import Calendar
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Place
 from cloche.apps.records.management.commands.load_demo import load

@@ -47,10 +47,10 @@ def test_pieces_open_by_naming_what_they_need() -> None:
 PYTHON = [f for f in SOURCE.rglob("*.py") if "migrations" not in f.parts]
 
 
-def test_files_are_shorter_than_four_hundred_lines() -> None:
+def test_files_are_shorter_than_five_hundred_lines() -> None:
     styles = (SOURCE / "static" / "css").glob("*.css")
     scripts = (SOURCE / "static" / "js").glob("*.js")
-    assert breaking([*PYTHON, *styles, *scripts], lambda file, text: len(text.splitlines()) >= 400) == []
+    assert breaking([*PYTHON, *styles, *scripts], lambda file, text: len(text.splitlines()) >= 500) == []
 
 
 def test_only_settings_read_the_environment() -> None:

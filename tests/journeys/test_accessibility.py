@@ -8,7 +8,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.forecasts.flows.refresh import refresh, refresh_stale
+from cloche.apps.forecasts.flows import refresh, refresh_stale
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.places.models import CoverPeriod, Place

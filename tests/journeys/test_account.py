@@ -10,8 +10,7 @@ from django.core import mail
 from playwright.sync_api import Page, expect
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.accounts import letters, tasks
-from cloche.apps.accounts.flows import forgotten
+from cloche.apps.accounts import flows, letters, tasks
 from cloche.apps.gardens.models import Garden, Membership, User
 from tests.factories import make_garden, make_person
 from tests.journeys.test_accessibility import _looked_at
@@ -27,7 +26,7 @@ def garden(db: None, now: object) -> Garden:
 
 def letter() -> str:
     """The address in the latest letter, handed over as the worker does."""
-    writes = {letters.LETTER: tasks.letter, forgotten.FORGOTTEN: tasks.forgotten_password}
+    writes = {letters.LETTER: tasks.letter, flows.FORGOTTEN: tasks.forgotten_password}
     job = ProcrastinateJob.objects.filter(task_name__in=writes).order_by("-id")[0]
     writes[job.task_name](**job.args)
     link = re.search(r"http://\S+", mail.outbox[-1].body)

@@ -5,7 +5,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.places.models import Cover, CoverPeriod
 from cloche.apps.sowings.models import Intention
 from cloche.apps.today.models import Answer

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.records.management.commands.load_demo import load
 from cloche.demo.day import demo_day

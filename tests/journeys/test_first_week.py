@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading

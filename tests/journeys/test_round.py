@@ -11,7 +11,7 @@ from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
 from bench.running import CHROMIUM
 from bench.wire import Wire
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Operation
 from cloche.apps.readings.models import Reading, Visit

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 
 from bench import accuracy
 from bench.__main__ import STATION
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden, Membership
 from cloche.apps.places.models import Place

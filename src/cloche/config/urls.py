@@ -2,10 +2,10 @@
 
 from django.urls import include, path
 
-from cloche.apps.gardens import founding_views as founding
+from cloche.apps.gardens import views as founding
 from cloche.apps.gardens import views as gardens
 from cloche.apps.loggers.api import api as loggers
-from cloche.apps.records import erasing_views as erasing
+from cloche.apps.records import views as erasing
 from cloche.apps.records import views as records
 from cloche.apps.rounds import views as rounds
 from cloche.apps.today import views as today

@@ -13,7 +13,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 from cloche.apps.accounts import letters
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.readings.models import Reading
-from cloche.apps.today.flows import digest
+from cloche.apps.today import flows
 from cloche.apps.today.models import DigestWish
 from tests.apps.records.test_archive import full  # noqa: F401 (a fixture)
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -136,11 +136,11 @@ def test_the_day_goes_only_to_an_address_that_is_confirmed(
     page = body(signed_in.post(reverse("digest", args=[garden.pk]), {"email": "rowan@example.org", "hour": 6}, follow=True))
     assert "A letter is on its way to rowan@example.org" in page
     assert DigestWish.objects.count() == 1
-    assert digest.send_due(now) == 0
+    assert flows.send_due(now) == 0
     text = ProcrastinateJob.objects.get(task_name=letters.LETTER).args["text"]
     link = re.search(r"http://testserver(\S+)", text)
     assert link is not None
     signed_in.post(link.group(1))
-    assert digest.send_due(now) == 1
+    assert flows.send_due(now) == 1
     again = body(signed_in.post(reverse("digest", args=[garden.pk]), {"email": "Rowan@example.org", "hour": 7}, follow=True))
     assert "The day comes to" in again

@@ -15,14 +15,13 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.accounts import letters, names, tasks, urls
-from cloche.apps.accounts.flows import forgotten
+from cloche.apps.accounts import entrance, flows, letters, tasks, urls
 from cloche.apps.accounts.templatetags.devices import device
 from cloche.apps.gardens.models import Garden, User
 from tests.factories import make_person
 
 PASSWORD = "spade-and-fork"
-WRITES = {letters.LETTER: tasks.letter, forgotten.FORGOTTEN: tasks.forgotten_password}
+WRITES = {letters.LETTER: tasks.letter, flows.FORGOTTEN: tasks.forgotten_password}
 
 
 def body(response: Any) -> str:
@@ -83,14 +82,14 @@ def test_what_does_not_go_together_is_said_without_saying_which(client: Client, 
 
 
 def test_tries_by_name_and_by_address_are_counted_together(known: User) -> None:
-    assert names.tried(None, {"username": "ROWAN@example.org"}) == "rowan"
-    assert names.tried(None, {"username": "rowan"}) == "rowan"
-    assert names.tried(None, {"username": "x@example.org"}) == "x@example.org"
+    assert entrance.tried(None, {"username": "ROWAN@example.org"}) == "rowan"
+    assert entrance.tried(None, {"username": "rowan"}) == "rowan"
+    assert entrance.tried(None, {"username": "x@example.org"}) == "x@example.org"
 
 
 def test_an_address_that_is_not_confirmed_is_nobodys_name(known: User) -> None:
     EmailAddress.objects.create(user=make_person("hazel"), email="else@example.org", verified=False)
-    assert names.name_of("else@example.org") == "else@example.org"
+    assert entrance.name_of("else@example.org") == "else@example.org"
 
 
 def test_a_name_may_have_blanks_but_no_at(client: Client, db: None) -> None:
@@ -139,8 +138,8 @@ def test_nobody_learns_which_addresses_are_known(client: Client, known: User, go
         for address in ("rowan@example.org", "nobody@example.org")
     ]
     assert len({re.sub(r"\b\w{32,}\b", "", body(answer)) for answer in answers}) == 1
-    jobs = ProcrastinateJob.objects.filter(task_name=forgotten.FORGOTTEN).order_by("id")
-    assert [forgotten.write(**job.args) for job in jobs] == [1, 0], "and strangers get no letter"
+    jobs = ProcrastinateJob.objects.filter(task_name=flows.FORGOTTEN).order_by("id")
+    assert [flows.write(**job.args) for job in jobs] == [1, 0], "and strangers get no letter"
     assert "/sign-in/forgotten/" not in str([job.args for job in jobs]), "the secret lies in no queue"
 
 
@@ -149,8 +148,8 @@ def test_an_address_that_was_only_typed_gets_no_letter(client: Client, rowan: Us
     EmailAddress.objects.create(user=rowan, email="rown@example.org", verified=False, primary=True)
     User.objects.filter(pk=rowan.pk).update(email="rown@example.org")
     client.post(reverse("account_reset_password"), {"email": "rown@example.org"})
-    job = ProcrastinateJob.objects.get(task_name=forgotten.FORGOTTEN)
-    assert forgotten.write(**job.args) == 0
+    job = ProcrastinateJob.objects.get(task_name=flows.FORGOTTEN)
+    assert flows.write(**job.args) == 0
     assert mail.outbox == []
 
 

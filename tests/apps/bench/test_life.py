@@ -8,17 +8,17 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
-from cloche.apps.forecasts.left import keep_left
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import CropOutlook, Forecast
+from cloche.apps.forecasts.status import keep_left
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Place
-from cloche.apps.sowings.flows import life
-from cloche.apps.sowings.flows.follow import followed
+from cloche.apps.sowings import flows
+from cloche.apps.sowings.flows import followed
 from cloche.apps.sowings.models import Step
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.today.flows.answer import answer, take_back
+from cloche.apps.today.flows import answer, take_back
 from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
 from cloche.bridge.values.stored import CandidateDays, HeatAlarm, NightPlan, RibbonDays, Watch
@@ -83,13 +83,13 @@ def test_only_the_last_of_several_moves_is_taken_back(signed_in: Client, garden:
     tray, house, bed = (make_tray(garden, name) for name in ("Mat", "House", "Bed"))
     sowing = sown(tray, "leek", 30, 18)
     for place in (house, bed):
-        life.take_step(Step(sowing=sowing, kind="moved", on=TODAY, place=place))
+        flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY, place=place))
     first, last = sowing.steps.all()
     url = reverse("remove_step", args=[garden.pk, sowing.pk, first.pk])
     assert "Take the later move back first" in signed_in.post(url, follow=True).content.decode()
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (bed, tray)
-    life.take_back(last)
+    flows.take_back(last)
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (house, tray)
 
@@ -114,7 +114,7 @@ def test_what_cannot_have_happened_is_said(signed_in: Client, garden: Garden, ty
 def test_nothing_is_slipped_in_before_a_move_nor_moved_to_where_it_is(signed_in: Client, garden: Garden) -> None:
     tray, house = make_tray(garden, "Mat"), make_tray(garden, "House")
     sowing = sown(tray, "leek", 30, 18)
-    life.take_step(Step(sowing=sowing, kind="moved", on=TODAY - timedelta(days=2), place=house))
+    flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY - timedelta(days=2), place=house))
     early = (TODAY - timedelta(days=5)).isoformat()
     assert "It was moved on 20 April" in step(signed_in, garden, sowing.pk, kind="leaf", on=early)
     assert "It stands there already" in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
@@ -123,7 +123,7 @@ def test_nothing_is_slipped_in_before_a_move_nor_moved_to_where_it_is(signed_in:
 def test_what_the_left_place_was_like_is_kept_with_the_move(garden: Garden) -> None:
     warm, cool = make_tray(garden, "Mat", 24.0), make_tray(garden, "Sill", 12.0)
     sowing = sown(warm, "pepper", 6)
-    life.take_step(Step(sowing=sowing, kind="moved", on=TODAY - timedelta(days=1), place=cool))
+    flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY - timedelta(days=1), place=cool))
     rows = list(sowings_in(garden))
     keep_left(rows)
     kept = Step.objects.get().left_c
@@ -184,7 +184,7 @@ def test_what_was_brought_in_goes_out_again_when_the_night_is_mild(
     forecast.watch = watch
     forecast.save()
     sowing = sown(cells, "leek", 40, 28)
-    life.take_step(Step(sowing=sowing, kind="brought_in", on=TODAY - timedelta(days=1), place=tray))
+    flows.take_step(Step(sowing=sowing, kind="brought_in", on=TODAY - timedelta(days=1), place=tray))
     sentences = [text for text in jobs(garden) if "Put leeks out again" in text]
     assert bool(sentences) is expected
 

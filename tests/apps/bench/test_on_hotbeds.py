@@ -11,8 +11,7 @@ from django.urls import reverse
 
 from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.worth import heated_since, worth_text
-from cloche.apps.forecasts.flows.refresh import inputs_of, refresh_if_stale
-from cloche.apps.forecasts.flows.years import keep_days
+from cloche.apps.forecasts.flows import inputs_of, keep_days, refresh_if_stale
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.forecasts.selectors import kwh_between
 from cloche.apps.gardens.models import Garden

@@ -12,7 +12,7 @@ from django.urls import reverse
 from cloche.apps.forecasts.inputs import cover_description
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Cover
-from cloche.apps.plan.roofs import room_under
+from cloche.apps.plan.courses import room_under
 from cloche.apps.plants.models import BedShape
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services.places import kind_of

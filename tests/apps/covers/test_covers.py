@@ -8,10 +8,10 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.covers.flows import bed_answers
+from cloche.apps.covers import flows
 from cloche.apps.covers.pages.compare import _is_taken
 from cloche.apps.covers.tasks import answer_bed
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.sowings.models import Intention
@@ -90,7 +90,7 @@ def test_what_another_version_kept_is_waited_for(signed_in: Client, bed: Place, 
     whatif._snapshot.cache_clear()
     assert "North bed is being worked out anew" in query(signed_in, bed)
     cover = own(bed.garden)
-    assert bed_answers.answer(cover, bed) is None
+    assert flows.answer_bed(cover, bed) is None
     whatif._snapshot.cache_clear()
 
 

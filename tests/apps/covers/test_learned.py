@@ -8,16 +8,16 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.covers.flows.trial import gains_of
+from cloche.apps.covers.flows import gains_of
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.covers.pages.learned import learned_lines
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.covers.pages.inventory import learned_lines
+from cloche.apps.forecasts.flows import refresh
+from cloche.apps.forecasts.inputs import cover_evidence_elsewhere, pass_on, with_known
 from cloche.apps.forecasts.models import Forecast
-from cloche.apps.forecasts.pooled import cover_evidence_elsewhere, pass_on, with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings.models import Visit
-from cloche.apps.readings.seen import air_under
+from cloche.apps.readings.pages import air_under
 from cloche.bridge.services import pooling
 from cloche.bridge.values.inputs import CoverSpan
 from cloche.bridge.values.stored import CoverEvidence
@@ -66,9 +66,9 @@ def test_air_of_rounds_is_told_with_the_time_it_is_of(garden: Garden) -> None:
 
 def test_what_was_noted_is_the_same_in_any_language(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     """Codes are no words: the engine knows "lowest", not what a page calls it."""
-    from cloche.apps.readings import seen
+    from cloche.apps.readings import pages
 
-    monkeypatch.setattr(seen, "_", lambda text: f"<{text}>")
+    monkeypatch.setattr(pages, "_", lambda text: f"<{text}>")
     place = make_place(garden, kind="tunnel")
     for days in (2, 1):
         place.visits.create(key=uuid4(), at=NOW - timedelta(days=days), air_low_c=3.0, air_high_c=24.0)

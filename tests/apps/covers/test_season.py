@@ -8,10 +8,10 @@ from django.test import Client
 from django.urls import reverse
 
 from bench.earlier import HIGHS_48, LOWS_48
-from cloche.apps.covers.flows import season
+from cloche.apps.covers import flows
 from cloche.apps.covers.models import SeasonAnswer
-from cloche.apps.covers.pages.season import moved_words, season_moved
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.covers.pages.compare import moved_words, season_moved
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, Place
 from cloche.bridge.values.cover_answers import CropSeason
@@ -39,10 +39,10 @@ def span(first: str, last: str, open_ended: bool = False) -> CropSeason:
 @pytest.mark.whole_season
 def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
     """Common practice, no source: tender crops go in weeks sooner under glass, and end no sooner."""
-    season.answer(bed, [season.BARE, "glass_frame"])
+    flows.answer_seasons(bed, [flows.BARE, "glass_frame"])
     page = season_moved(bed, ["snap_bean", "lettuce"], ["glass_frame"], TODAY)
     assert not page.waiting
-    bare, frame = (SeasonAnswer.objects.get(cover=key).answer for key in (season.BARE, "glass_frame"))
+    bare, frame = (SeasonAnswer.objects.get(cover=key).answer for key in (flows.BARE, "glass_frame"))
     beans = [next(row for row in rows if row.crop_key == "snap_bean").windows for rows in (bare, frame)]
     first = [windows[0].earliest for windows in beans]
     last = [windows[-1].last for windows in beans]
@@ -78,7 +78,7 @@ YESTERDAY = span("2026-04-10", "2026-05-30")
 )
 def test_a_window_that_is_open_keeps_its_first_day(before: CropSeason | None, now: CropSeason, since: date | None) -> None:
     """Worked out anew each day it begins with that day: what a bare sowing would have been up by must not move with it."""
-    carried = season.carried_on(now, before, TODAY)
+    carried = flows.carried_on(now, before, TODAY)
     assert carried.open_since == since
     assert carried.opens == (since or now.windows[0].earliest)
 
@@ -88,7 +88,7 @@ def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garde
     shown = signed_in.get(address).content.decode()
     assert "is being worked out under each cover" in shown
     assert 'hx-trigger="load delay:2s"' in shown
-    season.answer(bed, [season.BARE, "fleece"])
+    flows.answer_seasons(bed, [flows.BARE, "fleece"])
     query = f"{address}?place={bed.pk}&crop=lettuce&cover=fleece"
     shown = signed_in.get(query).content.decode()
     assert "being worked out" not in shown
@@ -97,7 +97,7 @@ def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garde
 
 
 def test_too_many_at_once_are_refused_with_a_word(signed_in: Client, garden: Garden, bed: Place) -> None:
-    keys = [key for key, _ in season.offered(garden)][:6]
+    keys = [key for key, _ in flows.offered(garden)][:6]
     answer = signed_in.get(reverse("season_moved", args=[garden.pk]), {"place": bed.pk, "cover": keys, "crop": "lettuce"})
     assert answer.status_code == 422
     assert "At most 4 covers at a time; 6 are ticked." in answer.content.decode()
@@ -106,20 +106,20 @@ def test_too_many_at_once_are_refused_with_a_word(signed_in: Client, garden: Gar
 def test_one_s_own_cover_comes_first_and_one_that_is_gone_is_left_out(garden: Garden, bed: Place) -> None:
     own = Cover.objects.create(garden=garden, kind="fleece", name="White roll")
     key = f"own-{own.pk}"
-    assert season.offered(garden)[0] == (key, "White roll")
-    assert season.span_for(garden, key, TODAY) is not None
+    assert flows.offered(garden)[0] == (key, "White roll")
+    assert flows.span_for(garden, key, TODAY) is not None
     own.delete()
-    assert season.span_for(garden, key, TODAY) is None
-    season.answer(bed, [key])
+    assert flows.span_for(garden, key, TODAY) is None
+    flows.answer_seasons(bed, [key])
     assert not SeasonAnswer.objects.exists()
 
 
 def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place) -> None:
-    season.answer(bed, [season.BARE])
-    assert set(season.answers_for(bed, [], TODAY)) == {season.BARE}
+    flows.answer_seasons(bed, [flows.BARE])
+    assert set(flows.seasons_at(bed, [], TODAY)) == {flows.BARE}
     garden.sowing_rule = Garden.SowingRule.MINIMUM
     garden.save(update_fields=["sowing_rule"])
-    assert season.answers_for(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
+    assert flows.seasons_at(Place.objects.select_related("forecast", "garden").get(pk=bed.pk), [], TODAY) == {}
 
 
 @pytest.mark.parametrize(

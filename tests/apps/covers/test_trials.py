@@ -8,8 +8,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.covers.models import CoverTrial
-from cloche.apps.covers.pages.arms import emergence_lines
-from cloche.apps.covers.pages.trial import measured_on
+from cloche.apps.covers.pages.trial import emergence_lines, measured_on
 from cloche.apps.covers.selectors import pairs_before, pairs_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place

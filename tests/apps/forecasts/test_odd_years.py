@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place

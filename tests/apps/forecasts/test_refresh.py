@@ -9,8 +9,8 @@ from django.db import connection, connections
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.forecasts import flows as flow
 from cloche.apps.forecasts import selectors
-from cloche.apps.forecasts.flows import refresh as flow
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place

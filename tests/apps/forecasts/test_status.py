@@ -10,7 +10,7 @@ from django.test import Client
 from cloche.apps.forecasts import tasks
 from cloche.apps.forecasts.status import status_in
 from cloche.apps.gardens.models import Garden, Membership
-from cloche.apps.places.flows.revision import WORK_OUT, key_of, note_change_at
+from cloche.apps.places.flows import WORK_OUT, key_of, note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.work import failures
 from cloche.apps.work.models import Failure
@@ -62,13 +62,13 @@ def test_a_change_of_its_inputs_makes_a_failed_forecast_due_at_once(garden: Gard
 
 
 def test_a_forecast_that_cannot_be_true_is_not_stored(garden: Garden, bed: Place, monkeypatch: Any) -> None:
-    from cloche.apps.forecasts.flows import refresh
+    from cloche.apps.forecasts import flows
     from cloche.bridge.services.soundness import Unsound
 
     def unsound(_inputs: object) -> None:
         raise Unsound("near_mid_c is nan")
 
-    monkeypatch.setattr(refresh.forecasting, "forecast", unsound)
+    monkeypatch.setattr(flows.forecasting, "forecast", unsound)
     with pytest.raises(Unsound):
         tasks.work_out(bed.pk)
     assert not hasattr(Place.objects.get(pk=bed.pk), "forecast")

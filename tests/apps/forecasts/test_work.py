@@ -18,8 +18,8 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.forecasts import tasks
 from cloche.apps.forecasts.models import CropOutlook, Forecast
-from cloche.apps.forecasts.stale import stale_places
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.forecasts.status import stale_places
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.bridge.services.crops import of_garden

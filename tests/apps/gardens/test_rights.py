@@ -10,8 +10,8 @@ import pytest
 from django.test import Client
 from django.urls import resolve, reverse
 
+from cloche.apps.gardens.access import may_send
 from cloche.apps.gardens.models import Garden, Membership, User
-from cloche.apps.gardens.rights import may_send
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.plants.models import Planting
 from cloche.apps.readings.models import Reading

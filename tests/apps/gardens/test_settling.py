@@ -5,9 +5,9 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche import __version__
-from cloche.apps.gardens.flows import site
+from cloche.apps.gardens import flows as garden_flows
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.places.flows import places
+from cloche.apps.places import flows
 from cloche.apps.places.models import Place
 from cloche.apps.shared.checks import a_database_is_named
 from tests.conftest import NOW
@@ -132,16 +132,16 @@ def test_two_places_of_one_name_are_refused(signed_in: Client, garden: Garden) -
 
 
 def test_places_keep_their_walking_order(garden: Garden) -> None:
-    first, _, third = (places.save_place(Place(garden=garden, name=n)) for n in ("a", "b", "c"))
-    places.move_place(third, -1)
+    first, _, third = (flows.save_place(Place(garden=garden, name=n)) for n in ("a", "b", "c"))
+    flows.move_place(third, -1)
     assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
-    places.move_place(first, -1)
+    flows.move_place(first, -1)
     assert [place.name for place in garden.places.all()] == ["a", "c", "b"]
 
 
 def test_changing_the_site_makes_every_forecast_old(garden: Garden) -> None:
     place = make_place(garden)
-    site.change_site(garden)
+    garden_flows.change_site(garden)
     assert Place.objects.get(pk=place.pk).input_revision == place.input_revision + 1
 
 

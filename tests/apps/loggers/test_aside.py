@@ -14,10 +14,10 @@ from hypothesis import strategies as st
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import api, listening
-from cloche.apps.loggers.flows import aside, devices
+from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.models import LoggedReading, RefusedMessage
 from cloche.apps.shared import clock
-from cloche.apps.work import disk
+from cloche.apps.work import guard
 from tests.conftest import NOW
 from tests.factories import make_place
 
@@ -127,17 +127,17 @@ def test_while_the_database_is_away_the_broker_keeps_the_message(token: str, mon
 def test_while_nothing_can_be_written_the_broker_keeps_the_message(
     token: str, monkeypatch: pytest.MonkeyPatch, what: str
 ) -> None:
-    monkeypatch.setattr(*((disk, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
+    monkeypatch.setattr(*((guard, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
     broker = tell(sent(token))
     assert (broker.acknowledged, broker.left) == (0, 1)
     assert not LoggedReading.objects.exists()
 
 
 def test_what_is_kept_aside_is_pruned(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(aside, "MOST_ROWS", 3)
+    monkeypatch.setattr(devices, "MOST_ROWS", 3)
     for n in range(5):
-        aside.keep_aside(b"x", str(n), None)
-    assert aside.prune_aside() == 2
+        devices.keep_aside(b"x", str(n), None)
+    assert devices.prune_aside() == 2
     assert set(RefusedMessage.objects.values_list("reason", flat=True)) == {"2", "3", "4"}
 
 

@@ -14,7 +14,7 @@ from schemathesis.specs.openapi.checks import (
 from cloche.apps.loggers.api import api
 from cloche.apps.loggers.flows import devices
 from cloche.apps.loggers.models import Device
-from cloche.apps.shared.tokens import fingerprint
+from cloche.apps.shared.http import fingerprint
 from tests.factories import make_garden, make_person, make_place
 
 schema = schemathesis.openapi.from_dict(api.get_openapi_schema(path_prefix="/api/v1/"))

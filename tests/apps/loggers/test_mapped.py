@@ -177,7 +177,7 @@ def test_a_topic_belongs_to_the_garden_that_listened_to_it_first(
     signed_in: Client, garden: Garden, device: tuple[Device, str], settings: Any, theirs: str
 ) -> None:
     """Somebody who keeps this computer has a second garden: it hears nothing of the first one's probes."""
-    from cloche.apps.loggers.flows import mapped
+    from cloche.apps.loggers.flows import devices
 
     settings.CLOCHE_MQTT_URL = "mqtt://127.0.0.1:1"
     device[0].mappings.create(topic="home/+/soil")
@@ -190,17 +190,17 @@ def test_a_topic_belongs_to_the_garden_that_listened_to_it_first(
     assert not other.mappings.exists()
     # As an archive or an earlier release may have left it.
     other.mappings.create(topic="home/#")
-    assert {mapping.device for mapping in mapped.mappings_for("home/bed/soil")} == {device[0]}
+    assert {mapping.device for mapping in devices.mappings_for("home/bed/soil")} == {device[0]}
     assert signed_in.post(page, {"topic": "shed/#", "value": "/t"}).status_code == 302
 
 
 def test_a_device_that_is_shut_out_is_not_listened_to(device: tuple[Device, str], garden: Garden) -> None:
-    from cloche.apps.loggers.flows import mapped
+    from cloche.apps.loggers.flows import devices
 
     device[0].mappings.create(topic="home/+/soil")
-    assert mapped.topics() == {"home/+/soil"}
-    assert [mapping.device for mapping in mapped.mappings_for("home/x/soil")] == [device[0]]
-    assert mapped.mappings_for("home/x/y/soil") == []
+    assert devices.topics() == {"home/+/soil"}
+    assert [mapping.device for mapping in devices.mappings_for("home/x/soil")] == [device[0]]
+    assert devices.mappings_for("home/x/y/soil") == []
     devices.shut_out(device[0])
-    assert mapped.topics() == set()
-    assert mapped.mappings_for("home/x/soil") == []
+    assert devices.topics() == set()
+    assert devices.mappings_for("home/x/soil") == []

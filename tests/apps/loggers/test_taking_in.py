@@ -12,7 +12,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.forecasts.under import seen_under
+from cloche.apps.forecasts.inputs import seen_under
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors
 from cloche.apps.loggers.flows import devices
@@ -21,7 +21,7 @@ from cloche.apps.loggers.models import Device, LoggedHour, LoggedReading, Probe
 from cloche.apps.loggers.pages import loggers_page, silence_lines
 from cloche.apps.places.models import Place, Room
 from cloche.apps.readings import selectors as measured
-from cloche.apps.shared.tokens import fingerprint
+from cloche.apps.shared.http import fingerprint
 from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place

@@ -7,12 +7,12 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Operation, Place
-from cloche.apps.places.place_covers import covers_on
+from cloche.apps.places.selectors import covers_on
 from tests.factories import make_place
 
 FORM = {"cover": "film_tunnel", "first": "2026-04-20", "last": "", "ends_capped": "on", "opens": "above", "above": "25"}

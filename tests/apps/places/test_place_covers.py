@@ -8,13 +8,13 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import cover_on, covers_on, roofs_from
-from cloche.apps.places.place_covers import covers_of as covers_of_place
+from cloche.apps.places.selectors import cover_on, covers_on, roofs_from
+from cloche.apps.places.selectors import covers_of as covers_of_place
 from cloche.bridge.services.offered import USUAL_COVER
 from cloche.bridge.services.places import covers_of
 from tests.factories import make_place

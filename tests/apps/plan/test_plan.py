@@ -14,14 +14,14 @@ from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import CoverPeriod, Place
-from cloche.apps.plan.nights import lowest_before
+from cloche.apps.plan.courses import lowest_before
 from cloche.apps.plan.pages.bed import bed_page
 from cloche.apps.plan.pages.planting import planting_page
 from cloche.apps.plants import flows
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.sowings.models import Sowing
-from cloche.apps.today.flows.answer import answer, take_back
+from cloche.apps.today.flows import answer, take_back
 from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
 from cloche.bridge.services.watching import growing_in

@@ -11,7 +11,7 @@ from django.urls import reverse
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.plan import companions
+from cloche.apps.plan import advice
 from cloche.apps.plan.pages.planting import planting_page
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
@@ -82,7 +82,7 @@ def test_sound_seed_in_cold_ground_waits_and_in_warm_ground_is_dead(signed_in: C
 
 
 def keep(bed: Place, soil_c: float) -> None:
-    from cloche.apps.forecasts.flows.years import keep_days
+    from cloche.apps.forecasts.flows import keep_days
 
     keep_days(bed, 0.05, {TODAY - timedelta(days=ago): soil_c for ago in range(1, 40)})
 
@@ -116,7 +116,7 @@ def test_seed_that_is_saved_becomes_a_packet_with_its_parent(signed_in: Client, 
 def test_flowers_beside_a_crop_come_with_their_days(garden: Garden) -> None:
     bed = make_place(garden)
     planting = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY)
-    assert "marigolds and basil" in companions.beside(planting, TODAY)
+    assert "marigolds and basil" in advice.beside(planting, TODAY)
     bed.outlooks.create(
         crop_key="marigold",
         sow_now=False,
@@ -124,13 +124,13 @@ def test_flowers_beside_a_crop_come_with_their_days(garden: Garden) -> None:
         ribbon=RibbonDays([], [], []),
         days=CandidateDays([], [], [], "", "", "", [], ""),
     )
-    assert "from 16 May" in companions.beside(planting, TODAY)
-    assert companions.beside(Planting(place=bed, crop_key="asparagus"), TODAY) == ""
+    assert "from 16 May" in advice.beside(planting, TODAY)
+    assert advice.beside(Planting(place=bed, crop_key="asparagus"), TODAY) == ""
     known = set(catalogue())
     families = {each.family for each in catalogue().values()}
-    assert {flower for flowers in companions.BESIDE.values() for flower in flowers} <= known
-    assert set(companions.BESIDE) <= families
-    assert set(companions.INDOORS) <= known
+    assert {flower for flowers in advice.BESIDE.values() for flower in flowers} <= known
+    assert set(advice.BESIDE) <= families
+    assert set(advice.INDOORS) <= known
 
 
 def test_before_frost_green_fruit_is_brought_in_to_ripen(garden: Garden) -> None:

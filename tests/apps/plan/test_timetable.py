@@ -9,7 +9,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.covers.flows import season
+from cloche.apps.covers import flows
 from cloche.apps.covers.models import SeasonAnswer
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
@@ -57,7 +57,7 @@ def bare(bed: Place, crop_key: str, earliest: date) -> None:
     rows = [CropSeason(crop_key, False, [window], None)]
     place = Place.objects.select_related("forecast", "garden").get(pk=bed.pk)
     SeasonAnswer.objects.update_or_create(
-        place=place, cover="", defaults={"question": season.question_of(place, TODAY), "answer": rows}
+        place=place, cover="", defaults={"question": flows.question_of(place, TODAY), "answer": rows}
     )
 
 

@@ -15,7 +15,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.files.tables import UnreadableFile, decode, read_table
 from cloche.apps.readings.models import IncomingFile, Reading
-from cloche.apps.weather.flows.days import record_day
+from cloche.apps.weather.flows import record_day
 from tests.factories import make_place, make_reading
 
 PLAIN = "date,time,temp\n2026-04-20,07:30,6.4\n2026-04-20,16:30,9.1\n2026-04-21,07:30,6.9\n"

@@ -14,8 +14,7 @@ from openpyxl import Workbook
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.readings.files.sheets import sheet_text
-from cloche.apps.readings.files.tables import UnreadableFile
+from cloche.apps.readings.files.tables import UnreadableFile, sheet_text
 from cloche.apps.readings.flows import bring_in
 from cloche.apps.readings.models import FileSource, IncomingFile, Reading
 from cloche.apps.readings.tasks import take_file

@@ -49,7 +49,7 @@ from cloche.apps.records.archive.write import write_archive
 from cloche.apps.records.models import ArchivePart, IncomingArchive
 from cloche.apps.records.tasks import take_archive
 from cloche.apps.seed.models import CropChoice, Packet
-from cloche.apps.sowings.flows.life import take_step
+from cloche.apps.sowings.flows import take_step
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather

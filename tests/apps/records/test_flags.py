@@ -6,7 +6,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in

@@ -16,7 +16,7 @@ from cloche.apps.gardens.forms import SiteForm
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.forms import CoverForm, OperationForm, PlaceForm
 from cloche.apps.places.models import CoverPeriod, Operation, Place
-from cloche.apps.readings.files.formulas import as_meant, inert
+from cloche.apps.readings.files.tables import as_meant, inert
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.archive.read import NotTaken, read_archive
 from cloche.apps.records.archive.tables import GARDEN, TABLES

@@ -12,7 +12,7 @@ from django.test import Client
 from django.urls import reverse
 from PIL import Image
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.forecasts.models import CropOutlook, WindowChange
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import Operation, Place

@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.records.archive.read import read_archive

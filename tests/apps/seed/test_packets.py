@@ -4,7 +4,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import CropChoice, Packet

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cloche.apps.shared.localtime import NoSuchTime, at_offset, came_twice, instant
+from cloche.apps.shared.clock import NoSuchTime, at_offset, came_twice, instant
 
 VIENNA, AUCKLAND, LORD_HOWE = (ZoneInfo(name) for name in ("Europe/Vienna", "Pacific/Auckland", "Australia/Lord_Howe"))
 

@@ -18,11 +18,11 @@ from django.test import Client, RequestFactory, override_settings
 from django.urls import reverse
 from psycopg.errors import DiskFull
 
-from cloche.apps.gardens.flows import people as invite
+from cloche.apps.gardens import flows as invite
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.readings.models import Reading
-from cloche.apps.shared import bodies, clock, known, shelter
-from cloche.apps.work import disk
+from cloche.apps.shared import clock, http, known, shelter
+from cloche.apps.work import guard
 from tests.factories import make_garden, make_person, make_place
 
 
@@ -33,7 +33,7 @@ def test_while_nothing_can_be_written_all_can_be_read_and_every_page_says_so(
     place = make_place(garden)
     said = str(shelter.FULL if what == "disk" else shelter.CLOCK)
     with monkeypatch.context() as then:
-        then.setattr(*((disk, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
+        then.setattr(*((guard, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
         for name in ("today", "garden", "ground", "weather"):
             page = signed_in.get(reverse(name, args=[garden.pk]))
             assert (page.status_code, said in page.content.decode()) == (200, True)
@@ -50,10 +50,10 @@ def test_while_nothing_can_be_written_all_can_be_read_and_every_page_says_so(
 def test_the_disk_is_full_below_a_limit_and_no_longer_above_it(monkeypatch: pytest.MonkeyPatch, settings: Any) -> None:
     settings.CLOCHE_LEAST_FREE_BYTES = 50
     for free, full in ((49, True), (50, False), (10**9, False)):
-        monkeypatch.setattr(disk, "free_bytes", lambda free=free: free)
-        disk._LAST.clear()
-        assert disk.is_full() is full
-    disk._LAST.clear()
+        monkeypatch.setattr(guard, "free_bytes", lambda free=free: free)
+        guard._LAST.clear()
+        assert guard.is_full() is full
+    guard._LAST.clear()
 
 
 @pytest.mark.parametrize("error", [OperationalError("no"), InterfaceError("no")])
@@ -194,7 +194,7 @@ def test_a_browser_is_no_longer_vouched_for_once_its_session_is_ended(person: Us
     ],
 )
 def test_each_address_has_its_own_limit(path: str, stranger: int, known_one: int) -> None:
-    assert (bodies.most_bytes(path, False), bodies.most_bytes(path, True)) == (stranger, known_one)
+    assert (http.most_bytes(path, False), http.most_bytes(path, True)) == (stranger, known_one)
 
 
 def at_once(*doings: Callable[[], object]) -> list[object]:

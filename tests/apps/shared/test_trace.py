@@ -7,8 +7,10 @@ import logging.config
 from typing import Any
 
 import pytest
-from django.test import Client
+from django.http import HttpResponse
+from django.test import Client, RequestFactory
 from django.urls import reverse
+from django.utils.functional import SimpleLazyObject
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import trace
@@ -47,6 +49,15 @@ def test_every_answer_has_a_number_that_is_in_the_log(signed_in: Client, garden:
     assert [record.request_id for record in heard.records] == numbers  # type: ignore[attr-defined]
     first = vars(heard.records[0])
     assert (first["method"], first["route"], first["status"], first["person"]) == ("GET", "help/", 200, person.pk)
+
+
+def test_noting_an_answer_asks_the_database_nothing(rf: RequestFactory, heard: Heard) -> None:
+    """Whoever asked it then would wait for one that hangs, and nobody would let them go."""
+    request = rf.get("/g/1/today/")
+    request.session = {}
+    request.user = SimpleLazyObject(lambda: pytest.fail("the database was asked who it is"))
+    assert trace.Traced(lambda _request: HttpResponse(status=503))(request).status_code == 503
+    assert vars(heard.records[0])["person"] is None
 
 
 def test_no_secret_of_an_address_is_logged(client: Client, garden: Garden, heard: Heard) -> None:

@@ -6,12 +6,12 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
 from cloche.apps.sowings import selectors
-from cloche.apps.sowings.flows.follow import pace_of
+from cloche.apps.sowings.flows import pace_of
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.core.germination.steady import FIELD_FACTOR
 from tests.conftest import NOW

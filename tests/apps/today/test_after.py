@@ -8,11 +8,11 @@ from django.test import Client
 from django.urls import reverse
 
 from bench.earlier import HIGHS_48, LOWS_48
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.apps.today.pages.after import after_page
+from cloche.apps.today.pages.ahead import after_page
 from cloche.bridge.values.units import Units
 from tests.conftest import NOW
 from tests.factories import make_place, write_air

@@ -9,24 +9,24 @@ from django.core import mail
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Cover, CoverPeriod, Operation, Place
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import clock
-from cloche.apps.sowings.flows import sow
+from cloche.apps.sowings import flows
 from cloche.apps.sowings.models import Intention, Sowing
-from cloche.apps.today.flows import digest
-from cloche.apps.today.flows.digest import send_due
+from cloche.apps.today import flows as today_flows
+from cloche.apps.today.flows import send_due
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.feed import link_of
 from cloche.apps.work.models import Failure
-from cloche.apps.work.moments import database_now
+from cloche.apps.work.turns import database_now
 from cloche.bridge.values.stored import WeatherWarning
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, wants_mail, write_air
@@ -180,7 +180,7 @@ def test_what_was_planned_stands_on_its_day(signed_in: Client, garden: Garden, p
     place, cover = make_place(garden), Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
     period = CoverPeriod.objects.create(place=place, item=cover, cover="film_tunnel", first=TODAY)
     CoverPeriod.objects.create(place=make_place(garden, "Other"), cover="fleece", first=TODAY - timedelta(days=9), last=TODAY)
-    sow.intend(place, "carrot", TODAY, person)
+    flows.intend(place, "carrot", TODAY, person)
     refresh(place)
     shown = today(signed_in, garden)
     assert "Put Long tunnel on." in shown
@@ -192,8 +192,8 @@ def test_what_was_planned_stands_on_its_day(signed_in: Client, garden: Garden, p
 
 def test_a_sowing_that_was_meant_is_done_by_writing_it_down(signed_in: Client, garden: Garden, person: User) -> None:
     place = make_place(garden)
-    meant = sow.intend(place, "carrot", TODAY - timedelta(days=2), person)
-    assert sow.intend(place, "carrot", TODAY, person).pk == meant.pk
+    meant = flows.intend(place, "carrot", TODAY - timedelta(days=2), person)
+    assert flows.intend(place, "carrot", TODAY, person).pk == meant.pk
     given = {"place": place.pk, "crop_key": "carrot", "sown_on": TODAY.isoformat(), "seeds": "", "depth": ""}
     signed_in.post(reverse("new_sowing", args=[garden.pk]), given)
     meant.refresh_from_db()
@@ -205,7 +205,7 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
     place = make_place(garden)
     write_air(garden, TODAY - timedelta(days=30), 34, -2.0, 7.0)
     refresh(place)
-    meant = sow.intend(place, "squash", TODAY + timedelta(days=10), person)
+    meant = flows.intend(place, "squash", TODAY + timedelta(days=10), person)
     assert f"warm:{meant.pk}" not in keys(garden, person)
     Cover.objects.create(garden=garden, kind="film_tunnel", name="Long tunnel")
     (warming,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
@@ -233,14 +233,14 @@ def test_nothing_to_do_says_until_when(signed_in: Client, garden: Garden, person
     place = make_place(garden)
     Garden.objects.filter(pk=garden.pk).update(crops=["pepper"])
     refresh(Place.objects.get(pk=place.pk))
-    sow.intend(place, "pepper", TODAY + timedelta(days=9), person)
+    flows.intend(place, "pepper", TODAY + timedelta(days=9), person)
     assert "Only the probes need reading today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
     make_reading(place, NOW - timedelta(minutes=5))
     assert "Nothing needs doing today. Next, 1 May: sow peppers in North bed." in today(signed_in, garden)
 
 
 def test_the_week_tells_plans_and_what_is_due(signed_in: Client, frame: Place, person: User) -> None:
-    sow.intend(frame, "carrot", TODAY + timedelta(days=3), person)
+    flows.intend(frame, "carrot", TODAY + timedelta(days=3), person)
     shown = signed_in.get(reverse("week", args=[frame.garden_id])).content.decode()
     assert "Sow carrots in Frame." in shown
     assert shown.count("Frame: Open it") >= 2
@@ -272,7 +272,7 @@ def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, 
         raise OSError("no route")
 
     with monkeypatch.context() as broken:
-        broken.setattr("cloche.apps.today.flows.digest.send_mail", lost)
+        broken.setattr("cloche.apps.today.flows.send_mail", lost)
         assert send_due(NOW) == 0
     assert send_due(NOW) == 0  # not at once again
     assert "did not accept the letter to willow@example.org" in Failure.objects.get().text
@@ -299,20 +299,20 @@ def test_a_letter_that_cannot_be_made_stops_nobody_elses(garden: Garden, person:
     odd = make_garden(make_person("hazel"), "Odd")
     wants_mail(odd.memberships.get(), "hazel@example.org")
     wants_mail(garden.memberships.get(), "rowan@example.org")
-    real = digest.today_page
+    real = today_flows.today_page
 
     def sometimes(of: Garden, *more: Any) -> Any:
         if of == odd:
             raise KeyError("no")
         return real(of, *more)
 
-    monkeypatch.setattr(digest, "today_page", sometimes)
+    monkeypatch.setattr(today_flows, "today_page", sometimes)
     assert send_due(NOW) == 1
     assert Failure.objects.get().garden == odd
 
 
 def test_the_calendar_has_what_is_meant(client: Client, garden: Garden, person: User) -> None:
-    sow.intend(make_place(garden), "carrot", date(2026, 5, 9), person)
+    flows.intend(make_place(garden), "carrot", date(2026, 5, 9), person)
     Intention.objects.create(place=make_place(garden, "B"), crop_key="beet", sow_on=TODAY, dropped_at=NOW)
     text = client.get(reverse("feed", args=[link_of(garden.memberships.get(user=person)).token])).content.decode()
     assert "SUMMARY:Sow carrots in North bed" in text

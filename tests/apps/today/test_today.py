@@ -6,7 +6,7 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.readings.models import Reading
@@ -64,7 +64,7 @@ def test_the_demo_loads_once_and_only_into_the_demo(settings: Any, monkeypatch: 
     with pytest.raises(CommandError, match="demo only"):
         call_command("load_demo")
     settings.CLOCHE_DEMO = True
-    monkeypatch.setattr("cloche.apps.forecasts.flows.refresh.refresh_stale", lambda: 0)
+    monkeypatch.setattr("cloche.apps.forecasts.flows.refresh_stale", lambda: 0)
     call_command("load_demo", seed=7)
     first = set(Reading.objects.values_list("pk", flat=True))
     assert 8000 < len(first) < 40_000

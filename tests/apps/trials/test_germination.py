@@ -9,7 +9,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.years import keep_days
+from cloche.apps.forecasts.flows import keep_days
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount

@@ -13,7 +13,7 @@ from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.upkeep import pages
 from cloche.apps.upkeep.flows.alerts import alert_round
 from cloche.apps.upkeep.models import Alert, Backup
-from cloche.apps.work import disk
+from cloche.apps.work import guard
 from cloche.apps.work.models import Failure
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place
@@ -92,7 +92,7 @@ def test_the_computers_troubles_go_to_whoever_keeps_it(
     make_garden(make_person("willow", email="willow@example.org"), "Other")
     settings.CLOCHE_BACKUPS = str(tmp_path)
     Backup.objects.create(made_at=NOW, failure="The disk was away.")
-    monkeypatch.setattr(disk, "free_bytes", lambda: 700_000_000)
+    monkeypatch.setattr(guard, "free_bytes", lambda: 700_000_000)
     alert_round(NOW)
     assert alert_round(NOW + 11 * MINUTE) == 1
     (letter,) = letters()

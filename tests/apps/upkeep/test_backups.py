@@ -21,7 +21,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
 from cloche.apps.upkeep.flows import backups
-from cloche.apps.upkeep.keeping import DAYS, MONTHS, WEEKS, kept
+from cloche.apps.upkeep.flows.backups import DAYS, MONTHS, WEEKS, kept
 from cloche.apps.upkeep.models import Backup
 from tests.factories import make_garden, make_person
 

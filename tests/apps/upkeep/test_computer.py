@@ -14,7 +14,7 @@ from django.urls import reverse
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.upkeep.computer import LOOKED_D, computer_page
-from cloche.apps.work import guard, moments, spent
+from cloche.apps.work import guard, turns
 from cloche.apps.work.models import Failure, Worked
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -39,7 +39,7 @@ def test_work_is_added_up_by_garden_kind_and_day(garden: Garden, in_a_worker: No
     rows = {row.task: row for row in Worked.objects.filter(garden=garden)}
     assert {task: row.count for task, row in rows.items()} == {"weather.ask": 2, "forecasts.work_out": 1}
     assert rows["weather.ask"].seconds > rows["forecasts.work_out"].seconds
-    assert rows["weather.ask"].day == moments.database_now().date()
+    assert rows["weather.ask"].day == turns.database_now().date()
 
 
 def test_work_that_failed_is_a_failure_and_a_number_that_cannot_be_kept_is_none(
@@ -55,23 +55,23 @@ def test_work_that_failed_is_a_failure_and_a_number_that_cannot_be_kept_is_none(
     def away(*given: Any) -> None:
         raise OperationalError("gone")
 
-    monkeypatch.setattr(spent, "note", away)
+    monkeypatch.setattr(turns, "note", away)
     monkeypatch.setattr(guard, "is_away", lambda: True)
     assert run(garden, lambda: 5) == 5
     assert not Failure.objects.exists(), "the work itself was done"
 
 
 def test_what_is_old_is_pruned(garden: Garden) -> None:
-    today = moments.database_now().date()
-    for back in (spent.KEPT_D + 1, 3):
+    today = turns.database_now().date()
+    for back in (turns.KEPT_D + 1, 3):
         Worked.objects.create(garden=garden, day=today - timedelta(days=back), task="x")
-    assert spent.prune() == 1
+    assert turns.prune() == 1
 
 
 def test_the_keeper_sees_every_garden_in_numbers_the_dearest_first(signed_in: Client, garden: Garden, person: User) -> None:
     other = make_garden(make_person("later"), "Secret plot")
     make_reading(make_place(garden), NOW)
-    day = moments.database_now().date()
+    day = turns.database_now().date()
     for back in range(1, LOOKED_D + 1):
         Worked.objects.create(garden=other, day=day - timedelta(days=back), task="a", count=9, seconds=300.0)
     Worked.objects.create(garden=garden, day=day - timedelta(days=1), task="a", count=1, seconds=21.0)
@@ -90,7 +90,7 @@ def test_the_keeper_sees_every_garden_in_numbers_the_dearest_first(signed_in: Cl
 
 
 def test_on_the_first_day_nothing_is_counted_yet(garden: Garden) -> None:
-    page = computer_page(moments.database_now().date(), 2)
+    page = computer_page(turns.database_now().date(), 2)
     assert page.headline == "What each garden takes of this computer is counted from today on."
     assert [line.seconds for line in page.gardens] == ["–"]
 

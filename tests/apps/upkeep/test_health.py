@@ -10,11 +10,11 @@ from django.test import Client
 from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.forecasts.flows.refresh import refresh_stale
+from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
-from cloche.apps.work import disk, failures, heartbeats, moments
+from cloche.apps.work import failures, guard, turns
 from cloche.apps.work.models import Heartbeat
 from tests.factories import make_person, make_place, wants_mail
 
@@ -48,7 +48,7 @@ def test_what_makes_it_unready(
     client: Client, garden: Garden, worker: None, monkeypatch: pytest.MonkeyPatch, what: str
 ) -> None:
     if what == "disk":
-        monkeypatch.setattr(disk, "is_full", lambda: True)
+        monkeypatch.setattr(guard, "is_full", lambda: True)
     elif what == "clock":
         monkeypatch.setattr(clock, "is_believable", lambda: False)
     elif what == "workers":
@@ -56,7 +56,7 @@ def test_what_makes_it_unready(
             cursor.execute("UPDATE procrastinate_workers SET last_heartbeat = clock_timestamp() - interval '5 minutes'")
     elif what == "queue":
         make_place(garden)
-        from cloche.apps.places.flows.revision import note_change_in
+        from cloche.apps.places.flows import note_change_in
 
         note_change_in(garden)
         with connection.cursor() as cursor:
@@ -65,7 +65,7 @@ def test_what_makes_it_unready(
         health.migrations_left.cache_clear()
         monkeypatch.setattr(health, "migrations_left", _two)
     else:
-        monkeypatch.setattr(moments, "database_now", _away)
+        monkeypatch.setattr(turns, "database_now", _away)
     status, checks = given(client)
     assert status == 503
     assert not checks[what]["well"]
@@ -96,9 +96,9 @@ def test_a_failing_place_is_told_and_makes_nothing_unready(client: Client, garde
 def test_a_listener_that_is_wanted_must_be_heard(client: Client, garden: Garden, worker: None, settings: Any) -> None:
     settings.CLOCHE_MQTT_URL = "mqtt://127.0.0.1"
     assert not given(client)[1]["listener"]["well"]
-    heartbeats.beat("listener")
+    turns.beat("listener")
     assert given(client)[1]["listener"]["well"]
-    Heartbeat.objects.update(at=moments.database_now() - timedelta(hours=1))
+    Heartbeat.objects.update(at=turns.database_now() - timedelta(hours=1))
     assert not given(client)[1]["listener"]["well"]
 
 

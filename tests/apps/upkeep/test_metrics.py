@@ -13,7 +13,7 @@ from prometheus_client.parser import text_string_to_metric_families
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.upkeep import health
-from cloche.apps.upkeep.metrics import registry
+from cloche.apps.upkeep.health import registry
 
 
 def numbers(folder: str = "") -> dict[str, dict[tuple[str, ...], float]]:

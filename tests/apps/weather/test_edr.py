@@ -18,11 +18,10 @@ from edr_pydantic.collections import Collection, Collections
 from bench import edr as edr_bench
 from cloche.apart.running import Misasked, Refused
 from cloche.apps.gardens.models import Garden
-from cloche.apps.weather import asking, edr, provider, selectors
-from cloche.apps.weather.flows import fetch
+from cloche.apps.weather import asking, edr, flows, provider, selectors
 from cloche.apps.weather.models import ProviderState, WeatherCell
 from cloche.apps.weather.provider import NoAnswer, NotHere, ProviderAnswer, answer_from
-from cloche.apps.work import moments
+from cloche.apps.work import turns
 from cloche.demo import edr_service, weather_service
 from tests.conftest import NOW
 
@@ -96,7 +95,7 @@ def test_an_ensembles_runs_come_with_its_days(garden: Garden, addresses: list[st
     spread = [max(run[0] for run in day["runs"]) - min(run[0] for run in day["runs"]) for day in days.ahead[1:7]]
     assert spread[-1] > spread[0] > 0.5
     assert days.past["low_c"]  # the other collection's
-    fetch.keep(garden, days)
+    flows.keep(garden, days)
     ahead = [day for day in selectors.reported_days(garden) if day.lead_d]
     assert len(ahead[0].runs) == edr_service.MANY
 
@@ -269,15 +268,15 @@ def test_one_that_keeps_failing_is_left_alone_and_tried_again(garden: Garden, mo
     assert service.count == asking.FAILS
     with pytest.raises(NoAnswer, match="failed 3 times and is left alone until"):
         guarded.ask(garden)
-    now = moments.database_now()
-    monkeypatch.setattr(moments, "database_now", lambda: now + asking.PAUSE + timedelta(minutes=1))
+    now = turns.database_now()
+    monkeypatch.setattr(turns, "database_now", lambda: now + asking.PAUSE + timedelta(minutes=1))
     with pytest.raises(NoAnswer, match="gone"):
         guarded.ask(garden)
     state = ProviderState.objects.get()
     assert state.rests_until is not None
     assert state.rests_until > now + asking.PAUSE + 2 * asking.PAUSE
     service.fails = None
-    monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(hours=3))
+    monkeypatch.setattr(turns, "database_now", lambda: now + timedelta(hours=3))
     assert guarded.ask(garden).ahead
     state.refresh_from_db()
     assert (state.failures, state.rests_until) == (0, None)
@@ -314,11 +313,11 @@ def test_gardens_of_a_cell_ask_once(garden: Garden, monkeypatch: pytest.MonkeyPa
     garden.latitude_deg += 0.5
     by_cell.ask(garden)
     assert (service.count, WeatherCell.objects.count()) == (2, 2)
-    now = moments.database_now()
-    monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(minutes=20))
+    now = turns.database_now()
+    monkeypatch.setattr(turns, "database_now", lambda: now + timedelta(minutes=20))
     by_cell.ask(garden)
     assert service.count == 3
-    monkeypatch.setattr(moments, "database_now", lambda: now + timedelta(days=4))
+    monkeypatch.setattr(turns, "database_now", lambda: now + timedelta(days=4))
     by_cell.ask(garden)
     assert WeatherCell.objects.count() == 1, "old ones are thrown away"
 

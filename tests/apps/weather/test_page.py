@@ -7,8 +7,7 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.weather import selectors
-from cloche.apps.weather.flows import fetch
+from cloche.apps.weather import flows, selectors
 from cloche.apps.weather.models import DailyWeather, WeatherReport
 from cloche.apps.weather.provider import answer_from
 from cloche.demo import weather_service
@@ -139,7 +138,7 @@ def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Cl
     for row in given["forecast"]:
         row["runs"] = []
     given["forecast"][3]["runs"] = [[float(low), 15.0, 0.0] for low in range(11)]
-    fetch.keep(garden, answer_from(given))
+    flows.keep(garden, answer_from(given))
     page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
     assert page.count("four times in five") == 1
     assert "the service says 1.0° to 9.0° for the low, four times in five" in page

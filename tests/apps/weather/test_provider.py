@@ -19,9 +19,9 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.weather import flows
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.asking import provider
-from cloche.apps.weather.flows import fetch
 from cloche.apps.weather.models import WeatherReport
 from cloche.apps.weather.provider import HttpProvider, NoAnswer, ProviderAnswer, answer_from
 from cloche.demo.weather_service import report
@@ -50,7 +50,7 @@ class StubProvider:
 
 def in_vain(garden: Garden, query: Any) -> None:
     with pytest.raises(NoAnswer):
-        fetch.ask(garden, query)
+        flows.ask(garden, query)
 
 
 @pytest.fixture
@@ -76,7 +76,7 @@ def service() -> Iterator[Any]:
 
 
 def test_what_it_says_fills_the_days_and_what_is_written_goes_before(garden: Garden) -> None:
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     days = {day.day: day for day in weather_selectors.weather_days(garden)}
     assert len(days) > 29 * 365
     assert days[date(2026, 4, 29)].lead_d == 7
@@ -88,10 +88,10 @@ def test_what_it_says_fills_the_days_and_what_is_written_goes_before(garden: Gar
 
 def test_news_makes_forecasts_new_and_no_news_does_not(garden: Garden) -> None:
     place = make_place(garden)
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     place.refresh_from_db()
     first = place.input_revision
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     place.refresh_from_db()
     assert place.input_revision == first > 0
 
@@ -100,7 +100,7 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
     page = reverse("weather", args=[garden.pk])
     in_vain(garden, StubProvider(None, silent=True))
     assert "has not answered yet" in signed_in.get(page).content.decode()
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     shown = signed_in.get(page).content.decode()
     assert "last answered at 08:00, today" in shown
     assert "Forecast" in shown
@@ -135,7 +135,7 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
     ],
 )
 def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     before = WeatherReport.objects.get(garden=garden).past
     in_vain(garden, StubProvider(answer))
     kept = WeatherReport.objects.get(garden=garden)
@@ -145,11 +145,11 @@ def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
 
 def test_rain_and_wind_ahead_are_heard_where_they_are_told(garden: Garden) -> None:
     given = [{"day": "2026-04-23", "low_c": 1, "high_c": 3, "rain_mm": 22.5}, {"day": "2026-04-24", "low_c": 1, "high_c": 3}]
-    fetch.ask(garden, StubProvider(said(forecast=given)))
+    flows.ask(garden, StubProvider(said(forecast=given)))
     ahead = {day.day.day: day for day in weather_selectors.forecast_days(garden, NOW.date())}
     assert (ahead[23].rain_mm, ahead[23].wind_m_s) == (22.5, None)
     assert (ahead[24].rain_mm, ahead[24].wind_m_s) == (None, None)
-    fetch.ask(garden, StubProvider(said()))
+    flows.ask(garden, StubProvider(said()))
     assert all(day.wind_m_s is not None for day in weather_selectors.forecast_days(garden, NOW.date()))
 
 
@@ -175,7 +175,7 @@ def answered(garden: Garden, query: Any) -> None:
     """Asked until it answers: of a machine that is busy, one question may run into its deadline."""
     for _ in range(20):
         with contextlib.suppress(NoAnswer):
-            fetch.ask(garden, query)
+            flows.ask(garden, query)
             return
     pytest.fail("it never answered")
 

@@ -8,13 +8,13 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh, refresh_stale, stale_places
+from cloche.apps.forecasts.flows import refresh, refresh_stale, stale_places
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.forecasts.selectors import ground_of, grounds_in
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.places.models import Place
-from cloche.apps.windows.pages.warmth import Figure, warmth_in
+from cloche.apps.windows.pages.ground import Figure, warmth_in
 from cloche.bridge.services.crops import of_garden
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air

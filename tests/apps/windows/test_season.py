@@ -15,7 +15,7 @@ from icalendar import Calendar
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.places.flows import places
+from cloche.apps.places import flows
 from cloche.apps.places.models import Place
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.season import frosts_changed, frosts_words
@@ -78,7 +78,7 @@ def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden)
 
 
 def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:
-    places.remove_place(two[1])
+    flows.remove_place(two[1])
     assert "next, dwarf French bean from 14 May in North bed" in shown(signed_in, garden)
 
 

@@ -6,11 +6,11 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.flows.refresh import refresh
+from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.plan.risks import of_plantings
+from cloche.apps.plan.advice import of_plantings
 from cloche.apps.plants.models import Planting
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.windows.prospects import prospect_on

@@ -16,16 +16,15 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule, run_state_machine_as_test
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from cloche.apps.forecasts import tasks
-from cloche.apps.forecasts.flows import refresh
+from cloche.apps.forecasts import flows, tasks
 from cloche.apps.forecasts.models import Forecast
-from cloche.apps.forecasts.stale import stale_places
+from cloche.apps.forecasts.status import stale_places
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import key_of, note_change_at, note_change_in
+from cloche.apps.places.flows import key_of, note_change_at, note_change_in
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
 from cloche.apps.upkeep.rounds import Round, Rounds
-from cloche.apps.work import failures, moments, queue
+from cloche.apps.work import failures, queue, turns
 from cloche.apps.work.models import Failure
 from cloche.bridge.services.crops import MODEL_VERSION
 from cloche.bridge.values.stored import FrostDates
@@ -88,8 +87,8 @@ class Queue(RuleBasedStateMachine):
         self.broken: set[int] = set()
         self.patches = [
             mock.patch.object(clock, "now", lambda: self.at),  # noqa: PT008 - it moves on
-            mock.patch.object(moments, "database_now", lambda: START + self.machine),  # noqa: PT008
-            mock.patch.object(refresh, "refresh", self.worked_out),
+            mock.patch.object(turns, "database_now", lambda: START + self.machine),  # noqa: PT008
+            mock.patch.object(flows, "refresh", self.worked_out),
         ]
         for patch in self.patches:
             patch.start()
@@ -236,14 +235,14 @@ def test_a_job_that_ends_its_worker_each_time_waits_longer_and_longer(bed: Place
 
 
 def test_a_failing_place_keeps_no_other_waiting(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
-    other, real = make_place(bed.garden, "Other"), refresh.refresh
+    other, real = make_place(bed.garden, "Other"), flows.refresh
 
     def sometimes(place: Place) -> Forecast:
         if place == bed:
             raise ZeroDivisionError("a fault of our own\x00")
         return real(place)
 
-    monkeypatch.setattr(refresh, "refresh", sometimes)
+    monkeypatch.setattr(flows, "refresh", sometimes)
     call_command("work", once=True)
     assert Forecast.objects.get().place == other
     failure = Failure.objects.get(place=bed)
@@ -257,8 +256,8 @@ def test_a_failing_place_keeps_no_other_waiting(bed: Place, monkeypatch: pytest.
     note_change_at(bed)  # but somebody changed something: it is tried at once
     call_command("work", once=True)
     assert Failure.objects.get(place=bed).count == 2
-    monkeypatch.setattr(refresh, "refresh", real)
-    Failure.objects.update(next_at=moments.database_now())
+    monkeypatch.setattr(flows, "refresh", real)
+    Failure.objects.update(next_at=turns.database_now())
     call_command("work", once=True)
     assert stale_places() == []
     assert not Failure.objects.filter(place=bed).exists()
@@ -293,8 +292,8 @@ def test_waiting_grows_to_a_day_and_no_further(bed: Place) -> None:
 
 def test_a_clock_that_was_set_back_keeps_nothing_waiting(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
     failures.note("k", ValueError("x"), task="t")
-    real = moments.database_now()
-    monkeypatch.setattr(moments, "database_now", lambda: real - timedelta(days=400))
+    real = turns.database_now()
+    monkeypatch.setattr(turns, "database_now", lambda: real - timedelta(days=400))
     assert failures.waiting() == set()
 
 
@@ -302,7 +301,7 @@ def test_old_failures_and_the_oldest_of_too_many_are_pruned(bed: Place, monkeypa
     monkeypatch.setattr(failures, "MOST_ROWS", 3)
     for n in range(5):
         failures.note(f"k{n}", ValueError("x"), task="t")
-    Failure.objects.filter(key="k4").update(last_at=moments.database_now() - timedelta(days=40))
+    Failure.objects.filter(key="k4").update(last_at=turns.database_now() - timedelta(days=40))
     assert failures.prune() == 2
     assert set(Failure.objects.values_list("key", flat=True)) == {"k1", "k2", "k3"}
 
@@ -325,7 +324,7 @@ def test_a_full_disk_is_not_held_against_the_work(bed: Place, monkeypatch: pytes
     def full(place: Place) -> Forecast:
         raise OperationalError("could not extend file") from psycopg.errors.DiskFull("could not extend file")
 
-    monkeypatch.setattr(refresh, "refresh", full)
+    monkeypatch.setattr(flows, "refresh", full)
     call_command("work", once=True)
     assert not Failure.objects.filter(place=bed).exists()
     assert stale_places() == [bed.pk]
@@ -367,7 +366,7 @@ def test_gardens_take_turns(bed: Place) -> None:
 
 def test_each_room_has_a_queue_and_a_worker_can_be_kept_for_one(bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
     assert {"accounts", "covers", "forecasts", "readings", "records", "upkeep", "weather"} == set(queue.all_queues())
-    monkeypatch.setattr(refresh, "refresh_if_stale", lambda _pk: None)
+    monkeypatch.setattr(flows, "refresh_if_stale", lambda _pk: None)
     note_change_at(bed)
     call_command("work", "--once", "--queues", "weather,readings", "--without-rounds")
     assert waiting() == [key_of(bed.pk)]

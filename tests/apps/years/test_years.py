@@ -10,12 +10,11 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.earlier import ask_for_earlier
-from cloche.apps.forecasts.flows.refresh import refresh
-from cloche.apps.forecasts.flows.years import keep_days, work_out_year
+from cloche.apps.forecasts.flows import keep_days, refresh, work_out_year
 from cloche.apps.forecasts.inputs import described
 from cloche.apps.forecasts.models import SoilYear
 from cloche.apps.forecasts.selectors import daily_soil
+from cloche.apps.forecasts.status import ask_for_earlier
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import PlantEvent, Planting

@@ -13,7 +13,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.accounts import letters
 from cloche.apps.gardens.models import User
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 SAID = {
     "account/messages/password_changed.txt": lazy("Your password is changed. Other devices have been signed out."),

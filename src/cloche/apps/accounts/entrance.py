@@ -1,7 +1,10 @@
-"""How somebody comes in for the first time, and their own page."""
+"""Who is let in: names and addresses people sign in with, and how often somebody may try."""
 
 from __future__ import annotations
 
+from typing import Any
+
+from allauth.account.models import EmailAddress
 from django.contrib import messages
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
@@ -10,15 +13,15 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.utils.translation import override
 
-from cloche.apps.accounts import letters
-from cloche.apps.accounts.flows import mail
+from cloche.apps.accounts import flows, letters
 from cloche.apps.accounts.forms import NewPersonForm
 from cloche.apps.accounts.views import enter
+from cloche.apps.gardens import flows as flow
 from cloche.apps.gardens import selectors
-from cloche.apps.gardens.flows import people as flow
 from cloche.apps.gardens.forms import UnitsForm
 from cloche.apps.gardens.language import language_of, remember_language
 from cloche.apps.gardens.models import User
+from cloche.apps.shared import known
 from cloche.apps.shared.http import INVALID
 
 
@@ -59,7 +62,7 @@ def _come_in(request: HttpRequest, person: User, form: NewPersonForm, there: str
     """Signed in for the first time; whoever gave an address is asked by letter whether it is theirs."""
     response = enter(request, person, there)
     if form.cleaned_data["email"]:
-        mail.wish(request, person, form.cleaned_data["email"])
+        flows.wish(request, person, form.cleaned_data["email"])
     return response
 
 
@@ -76,3 +79,23 @@ def me(request: HttpRequest) -> HttpResponse:
         return response
     address = letters.confirmed_address(request.user)  # type: ignore[arg-type]
     return render(request, "accounts/me.html", {"form": form, "here": selectors.garden_to_open(request), "address": address})
+
+
+def name_of(typed: str) -> str:
+    """The name of whoever has that address; else what was typed."""
+    if "@" in typed:
+        address = EmailAddress.objects.filter(email__iexact=typed, verified=True).select_related("user").first()
+        if address is not None:
+            return str(address.user.get_username())
+    return typed
+
+
+def tried(request: HttpRequest | None, credentials: dict[str, Any] | None) -> str:
+    """Under which name wrong tries count: one's address and one's name are one door."""
+    typed = (credentials or {}).get("username") or (request.POST.get("username", "") if request is not None else "")
+    return name_of(str(typed))
+
+
+def address(request: HttpRequest) -> str:
+    """Where a try comes from, for counting."""
+    return known.address(request, tried(request, None))

@@ -11,9 +11,9 @@ from allauth.mfa.webauthn import forms as webauthn
 from django import forms
 from django.http import HttpRequest
 
-from cloche.apps.accounts.flows import forgotten
+from cloche.apps.accounts import flows
 from cloche.apps.gardens.forms import FirstPersonForm
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 PASSWORD_HELP = lazy("At least eight characters, and not only digits.")
 LABELS = {
@@ -71,7 +71,7 @@ class ForgottenPassword(_OurWords, account.ResetPasswordForm):
     def save(self, request: HttpRequest, **kwargs: Any) -> str:
         """A worker looks whose address it is."""
         email: str = self.cleaned_data["email"]
-        forgotten.ask(email, request.build_absolute_uri("/"))
+        flows.ask(email, request.build_absolute_uri("/"))
         return email
 
 

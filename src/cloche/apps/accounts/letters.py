@@ -15,7 +15,7 @@ from django.utils.translation import override
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import User
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.work import failures, queue
 from cloche.bridge.values import border
 

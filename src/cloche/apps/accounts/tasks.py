@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from procrastinate.contrib.django import app
 
-from cloche.apps.accounts import letters
-from cloche.apps.accounts.flows import forgotten
+from cloche.apps.accounts import flows, letters
 
 
 @app.task(name=letters.LETTER)
@@ -14,7 +13,7 @@ def letter(email: str, subject: str, text: str) -> None:
     letters.hand_over(email, subject, text)
 
 
-@app.task(name=forgotten.FORGOTTEN)
+@app.task(name=flows.FORGOTTEN)
 def forgotten_password(email: str, base: str) -> None:
     """The link for a new password."""
-    forgotten.write(email, base)
+    flows.write(email, base)

@@ -12,7 +12,7 @@ from cloche.apps.bench.forms import typed
 from cloche.apps.places.models import HotbedFill, HotbedNote, Place
 from cloche.apps.places.models.bench import SPOTS
 from cloche.apps.shared.fields import DayField, LineField, TypedNumber
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import hotbeds
 from cloche.bridge.values.units import Units, parse_air, parse_any_length
 

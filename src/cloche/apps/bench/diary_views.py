@@ -1,4 +1,4 @@
-"""Heat tests, a hotbed's diary, and potatoes."""
+"""A hotbed’s diary and a sowing’s life: requests and answers."""
 
 from __future__ import annotations
 
@@ -12,18 +12,22 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows
 from cloche.apps.bench.diary_forms import DiaryForm, FillForm, HeatTestForm
-from cloche.apps.bench.pages.diary import diary_page
+from cloche.apps.bench.forms import StepForm
+from cloche.apps.bench.pages.diary import diary_page, life_page
 from cloche.apps.bench.pages.potatoes import potatoes_page
-from cloche.apps.bench.potato_form import PotatoForm
+from cloche.apps.bench.planning_forms import PotatoForm
 from cloche.apps.bench.views import stand_in
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import HeatTest, HotbedFill, HotbedNote, Place
+from cloche.apps.places.selectors import place_or_404
+from cloche.apps.plants import flows as plants
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.apps.sowings import flows as flow
+from cloche.apps.sowings import selectors
+from cloche.apps.sowings.models import Sowing, Step
 
 
 def _line(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> HotbedFill | HotbedNote | None:
@@ -110,3 +114,53 @@ def _hotbed(request: GardenRequest, place_id: int) -> Place:
     if place.kind != "hotbed":
         raise Http404
     return place
+
+
+@in_garden(writing=LOGS)
+def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Its story, what is due, and a form for what happened."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    sowing, units, today = _sowing(request, sowing_id), units_of(request.user), clock.today(request.garden.timezone)
+    initial = {name: request.GET[name] for name in ("kind", "place") if name in request.GET}
+    form = StepForm(request.POST or None, sowing=sowing, units=units, today=today, initial=initial)
+    if form.is_valid():
+        data = form.cleaned_data
+        step = Step(sowing=sowing, kind=data["kind"], on=data["on"], place=data["place"], cell_m=data["cell"])
+        text = _("Written down. It stands in {place}.")
+        if step.kind == Step.Kind.PLANTED:
+            plants.plant_out(step, request.user)
+            text = _("Written down. It stands in {place}, and in the plan of that bed.")
+        else:
+            flow.take_step(step)
+        messages.success(request, text.format(place=sowing.place.name))
+        return redirect("life", request.garden.pk, sowing.pk)
+    page = life_page(sowing, request.garden, units, today)
+    context = {"page": page, "form": form, "sowing": sowing}
+    return render(request, "bench/life.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS, own=row_of("sowings.Step", "step_id"))
+def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpResponse:
+    """Take a step back."""
+    sowing = _sowing(request, sowing_id)
+    step = next((step for step in sowing.steps.all() if step.pk == step_id), None)
+    if step is None:
+        raise Http404
+    step.sowing = sowing
+    try:
+        if step.kind == Step.Kind.PLANTED:
+            plants.take_planting_out_back(step)
+        else:
+            flow.take_back(step)
+        messages.success(request, _("Removed. It stands in {place}.").format(place=sowing.place.name))
+    except flow.NotTheLast:
+        messages.error(request, _("Take the later move back first: it leads on from this one."))
+    return redirect("life", request.garden.pk, sowing.pk)
+
+
+def _sowing(request: GardenRequest, sowing_id: int) -> Sowing:
+    sowing = selectors.sowings_in(request.garden).filter(pk=sowing_id).first()
+    if sowing is None:
+        raise Http404
+    return sowing

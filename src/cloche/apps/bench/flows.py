@@ -8,7 +8,7 @@ from django.db import transaction
 
 from cloche.apps.bench.texts import TURNED_DOWN_K
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import note_change_at, note_change_in
+from cloche.apps.places.flows import note_change_at, note_change_in
 from cloche.apps.places.models import HeatPeriod, HotbedFill, HotbedNote, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock
 

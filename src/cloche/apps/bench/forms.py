@@ -15,7 +15,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.spans import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche.core.errors import OutOfRange
@@ -382,7 +382,7 @@ class StepForm(forms.Form):
 
     def clean(self) -> dict[str, Any]:
         """A move leads somewhere; a potting has a size."""
-        from cloche.apps.sowings.flows.life import MOVES
+        from cloche.apps.sowings.flows import MOVES
 
         data = super().clean() or {}
         kind, place = data.get("kind"), data.get("place")

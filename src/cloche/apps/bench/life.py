@@ -10,8 +10,7 @@ from cloche.apps.bench.selectors import heat_on, planting_from, raised_on
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.sowings.models import Sowing, Step
-from cloche.apps.sowings.progress import Progress, State, progress_of
-from cloche.apps.sowings.selectors import sowings_in
+from cloche.apps.sowings.selectors import Progress, State, progress_of, sowings_in
 from cloche.bridge.services import crops
 from cloche.core.crops.catalogue import Crop
 from cloche.core.windows.raised_life import Due, Raised, next_steps

@@ -12,8 +12,7 @@ from cloche.apps.bench import flows, selectors
 from cloche.apps.bench.forms import AirForm, RoomForm, RulesForm
 from cloche.apps.bench.pages.rooms import air_lines, logger_lines, room_lines
 from cloche.apps.bench.views import stand_in
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
-from cloche.apps.gardens.rights import row_of
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Room, RoomAir
 from cloche.apps.shared import clock

@@ -6,8 +6,8 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.bench.climate import Climate, leaves_c
 from cloche.apps.bench.life import Life
+from cloche.apps.bench.selectors import Climate, leaves_c
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp
 from cloche.apps.shared import words

@@ -1,4 +1,4 @@
-"""The bench, its trays, what heats and lights them."""
+"""Raised plants, what warms them, what heat would do, and how a bench is built: requests and answers."""
 
 from __future__ import annotations
 
@@ -12,16 +12,15 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows, selectors
-from cloche.apps.bench.asking import AskForm
 from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm
 from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
 from cloche.apps.bench.pages.tray import tray_page
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
-from cloche.apps.gardens.rights import row_of
+from cloche.apps.bench.planning_forms import AskForm, BuildForm
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place
+from cloche.apps.places.selectors import place_or_404
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
@@ -246,3 +245,23 @@ def _lamp(place: Place, lamp_id: int) -> Lamp:
     if lamp is None:
         raise Http404
     return lamp
+
+
+@in_garden
+def builder(request: GardenRequest) -> HttpResponse:
+    """Asked without anything, a bench of usual size."""
+    stand_in(request)
+    units = units_of(request.user)
+    typed = request.GET if "length" in request.GET else None
+    form = BuildForm(typed if typed is not None else BuildForm(units=units).usual(), units=units)
+    # Loads the engine: other pages must not.
+    from cloche.apps.bench.pages.builder import BuilderPage, builder_page, checklist
+
+    page = None
+    if form.is_valid():
+        with turn(ENGINE) as mine:
+            page = builder_page(form.cleaned_data, units) if mine else BuilderPage(WAITS, [], [], None)
+    context = {"form": form, "page": page, "tab": "builder", "checklist": checklist()}
+    partial = is_piece(request)
+    template = "bench/_builder.html" if partial else "bench/builder.html"
+    return render(request, template, context, status=INVALID if form.errors else 200)

@@ -1,4 +1,4 @@
-"""What was cut where it is heated, and what the heat for it cost."""
+"""What warmth has cost so far, and what it bought."""
 
 from __future__ import annotations
 

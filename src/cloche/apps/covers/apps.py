@@ -7,7 +7,7 @@ class CoversConfig(AppConfig):
 
     def ready(self) -> None:
         """Trials teach the forecast of the covered place."""
-        from cloche.apps.covers.flows.trial import gains_of
-        from cloche.apps.forecasts.under import SOURCES
+        from cloche.apps.covers.flows import gains_of
+        from cloche.apps.forecasts.inputs import SOURCES
 
         SOURCES.append(gains_of)

@@ -6,8 +6,7 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Cover, Place
-from cloche.apps.shared.record_field import RecordField
-from cloche.apps.shared.validators import sane_day
+from cloche.apps.shared.fields import RecordField, sane_day
 from cloche.bridge.values.cover_answers import BedGain, CropSeason
 
 

@@ -4,22 +4,22 @@ from __future__ import annotations
 
 from procrastinate.contrib.django import app
 
-from cloche.apps.covers.flows import bed_answers, season
+from cloche.apps.covers import flows
 from cloche.apps.places.models import Cover, Place
 
 
-@app.task(name=bed_answers.ANSWER_BED)
+@app.task(name=flows.ANSWER_BED)
 def answer_bed(cover_id: int, place_id: int) -> None:
     """What one cover would do on one bed; what is gone meanwhile is left alone."""
     cover = Cover.objects.filter(pk=cover_id, removed_at__isnull=True).select_related("garden").first()
     place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
     if cover is not None and place is not None and place.garden_id == cover.garden_id:
-        bed_answers.answer(cover, place)
+        flows.answer_bed(cover, place)
 
 
-@app.task(name=season.MOVE_SEASON)
+@app.task(name=flows.MOVE_SEASON)
 def move_season(place_id: int, keys: list[str]) -> None:
     """Windows of one bed under some covers; a bed that is gone meanwhile is left alone."""
     place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
     if place is not None:
-        season.answer(place, keys)
+        flows.answer_seasons(place, keys)

@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.covers.watched import Watched, is_too_hot
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.stored import NightWay, Plan, Stage, WeatherWarning
 from cloche.bridge.values.units import Units

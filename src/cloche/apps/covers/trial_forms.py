@@ -12,11 +12,11 @@ from cloche.apps.covers import selectors
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import cover_on
+from cloche.apps.places.selectors import cover_on
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.units import Units, parse_depth, parse_soil
 

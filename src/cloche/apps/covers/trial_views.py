@@ -8,7 +8,7 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
-from cloche.apps.covers.flows import trial as flow
+from cloche.apps.covers import flows as flow
 from cloche.apps.covers.forms import HotbedForm
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.covers.pages import hotbed as hotbed_pages
@@ -19,8 +19,8 @@ from cloche.apps.covers.selectors import trials_in
 from cloche.apps.covers.trial_forms import PairForm, SandboxForm, TrialForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Hotbed
+from cloche.apps.places.selectors import place_or_404
 from cloche.apps.readings.flows.record import AlreadyThere
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece

@@ -11,25 +11,22 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
+from cloche.apps.covers import flows as flow
+from cloche.apps.covers import flows as season_flow
 from cloche.apps.covers import selectors
-from cloche.apps.covers.building_form import BegunForm, BuildingForm
-from cloche.apps.covers.flows import inventory as flow
-from cloche.apps.covers.flows import season as season_flow
-from cloche.apps.covers.forms import AskForm, DamageForm, OwnCoverForm, PutOnForm, SeasonForm
-from cloche.apps.covers.pages import season as season_pages
-from cloche.apps.covers.pages.building import building_page
+from cloche.apps.covers.forms import AskForm, BegunForm, BuildingForm, DamageForm, OwnCoverForm, PutOnForm, SeasonForm
+from cloche.apps.covers.pages import compare as season_pages
 from cloche.apps.covers.pages.compare import where_most
-from cloche.apps.covers.pages.inventory import damage_lines, own_lines
-from cloche.apps.covers.pages.learned import learned_lines
+from cloche.apps.covers.pages.inventory import building_page, damage_lines, learned_lines, own_lines
 from cloche.apps.covers.pages.whatif import Question, usual_crops, waiting_page, what_if_page
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Cover, CoverDamage, CoverPeriod, Place
-from cloche.apps.places.operation_views import kept
+from cloche.apps.places.selectors import place_or_404
+from cloche.apps.places.views import kept
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID, is_piece
-from cloche.apps.sowings.flows import sow
+from cloche.apps.sowings import flows
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 
@@ -112,7 +109,7 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
     form = PutOnForm(request.POST or None, instance=CoverPeriod(place=place), units=units, place=place, initial=initial)
     if form.is_valid() and kept(form):
         if form.cleaned_data["crop"]:
-            sow.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
+            flows.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
         messages.success(
             request,
             _("Noted for {name}. Today will remind you when its days come, and the forecast counts on it.").format(

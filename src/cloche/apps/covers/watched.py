@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.selectors import periods_from
 from cloche.apps.shared import clock
-from cloche.apps.windows.pages.warmth import Grounds
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h
 from cloche.bridge.values.stored import NightPlan, OpeningDay, Plan, Watch
 from cloche.bridge.values.units import Units

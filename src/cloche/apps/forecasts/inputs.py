@@ -1,23 +1,28 @@
-"""What is told of a place, as the engine takes it: all that its forecast rests on but readings and weather."""
+"""Everything that a place’s forecast rests on, as the engine takes it."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from dataclasses import fields
-from datetime import date
+from datetime import date, datetime, timedelta
+
+from django.db.models import Q
 
 from cloche.apps.forecasts.models import Forecast
-from cloche.apps.forecasts.pooled import with_known
+from cloche.apps.gardens.language import speak_for
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.speech import speak_for
+from cloche.apps.loggers.selectors import HourPoint, hours_between, hours_in
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, HotbedTray, Lamp, Place
-from cloche.apps.plants.limits import learned_limits
+from cloche.apps.places.models import RoomAir as RoomAirRow
 from cloche.apps.plants.models import Planting
-from cloche.apps.plants.selectors import set_out_at
+from cloche.apps.plants.selectors import learned_limits, set_out_at
+from cloche.apps.readings.pages import air_under
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
-from cloche.apps.sowings.flows.follow import pace_of, stand_of
+from cloche.apps.sowings.flows import pace_of, stand_of
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.services import crops
+from cloche.bridge.services import crops, pooling
 from cloche.bridge.values.inputs import (
     Build,
     CoverSpan,
@@ -29,9 +34,61 @@ from cloche.bridge.values.inputs import (
     Operation,
     RoomAir,
     SetOut,
+    Under,
     WindowPane,
 )
+from cloche.bridge.values.stored import CoverEvidence
 from cloche.core.plants.stature import SET_OUT_M
+
+WORTH_PASSING_ON = 0.2
+"""Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts
+from the next day (assumption)."""
+NOTHING = (0.0, 0.0)
+
+
+def cover_evidence_elsewhere(place: Place) -> list[CoverEvidence]:
+    """What the garden's other places have found of their covers (see bridge.services.pooling)."""
+    others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
+    return [evidence for evidence in others.order_by("place_id").values_list("cover_evidence", flat=True) if evidence]
+
+
+def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
+    """Covers of a place, or that could be put there, with what the others have found."""
+    evidence = cover_evidence_elsewhere(place)
+    return [pooling.with_known(span, evidence) for span in spans] if evidence else spans
+
+
+def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
+    """Every place that has found something of its cover, with what it has found."""
+    rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True, cover_evidence__isnull=False)
+    # The rest of a forecast is large and of no concern here.
+    rows = rows.select_related("place").defer("ground", "frosts", "nights", "watch")
+    evidence = ((row.place, row.cover_evidence) for row in rows.order_by("place__walking_order"))
+    return [(place, known) for place, known in evidence if known]
+
+
+def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | None) -> None:
+    """Have the others under covers of the kind worked out, if it is worth it."""
+    keys = {evidence.key for evidence in (before, after) if evidence}
+    if not keys or not _moved(before, after):
+        return
+    for other in _under_kinds(place, keys, clock.today(place.garden.timezone)):
+        note_change_at(other)
+
+
+def _moved(before: CoverEvidence | None, after: CoverEvidence | None) -> bool:
+    """By more than a little, and than its own doubt: two places that hardly know anything must not ask each other on and on."""
+    old, new = (evidence.factors if evidence else {} for evidence in (before, after))
+    if before and after and before.key != after.key:
+        return True
+    pairs = [(old.get(name, NOTHING), new.get(name, NOTHING)) for name in {*old, *new}]
+    return any(abs(was - now) > max(WORTH_PASSING_ON, doubt) for (was, _), (now, doubt) in pairs)
+
+
+def _under_kinds(place: Place, keys: set[str], today: date) -> list[Place]:
+    current = Q(cover_periods__cover__in=keys) & (Q(cover_periods__last__isnull=True) | Q(cover_periods__last__gte=today))
+    return list(Place.objects.filter(current, garden=place.garden_id, removed_at__isnull=True).exclude(pk=place.pk).distinct())
+
 
 OF_HOTBED = ("heat", "rise", "fade")
 """What a hotbed's readings teach of its make-up."""
@@ -188,3 +245,42 @@ def _fills(place: Place) -> tuple[tuple[Build, date], ...]:
 def _typed_normals(garden: Garden) -> tuple[list[float], list[float]] | None:
     lows, highs = garden.normal_lows_c, garden.normal_highs_c
     return (lows, highs) if lows and highs else None
+
+
+EVERY_H, MOST_HOURS = 3, 80
+"""Of a logger in the air every third hour tells as much as every one: the others err with it."""
+
+Source = Callable[[Place, datetime], Iterable[Under]]
+
+SOURCES: list[Source] = []
+"""Rooms that know only of this one and those before it add what they know, when the application starts."""
+
+
+def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
+    """All of it since a moment, oldest first."""
+    measured = [
+        *air_under(place, since),
+        *_logged(place, since),
+        *_in_room(place, since),
+        *(reading for source in SOURCES for reading in source(place, since)),
+    ]
+    return tuple(sorted(measured, key=lambda reading: reading.at))
+
+
+def _logged(place: Place, since: datetime) -> list[Under]:
+    """The latest hours of loggers that hang in the air there."""
+    return _some("air", hours_between([place.pk], since, clock.now(), in_air=True))
+
+
+def _some(what: str, hours: list[HourPoint]) -> list[Under]:
+    some = [hour for hour in hours if hour.taken_at.hour % EVERY_H == 0][-MOST_HOURS:]
+    return [Under(what, hour.taken_at, hour.taken_at, hour.temperature_c) for hour in some]
+
+
+def _in_room(place: Place, since: datetime) -> list[Under]:
+    """Air that was read, or logged, in the room in which it stands."""
+    if place.room is None:
+        return []
+    rows = place.room.air.filter(at__gte=since).order_by("at")
+    read = [Under(row.what, row.at, row.since or row.at - timedelta(days=1), row.temperature_c) for row in rows]
+    return read + _some(RoomAirRow.What.NOW, hours_in(place.room, since, clock.now()))

@@ -9,8 +9,8 @@ from django.contrib.postgres.fields import ArrayField
 from django.db import models
 
 from cloche.apps.places.models import Place
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.record_field import RecordField
+from cloche.apps.shared.fields import RecordField
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.stored import (
     CandidateDays,
     CoverEvidence,

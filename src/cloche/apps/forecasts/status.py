@@ -1,22 +1,28 @@
-"""Whether each place has a forecast that can be relied on: what every page says while one is calculated or has failed."""
+"""How a forecast stands: fresh or stale, being worked out, failed, or left from before."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime, timedelta
 
-from django.db.models import Exists, OuterRef, Q
+from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
-from cloche.apps.forecasts.models import Forecast
-from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import WORK_OUT
+from cloche.apps.forecasts.models import Forecast, SoilYear
+from cloche.apps.forecasts.selectors import kept_soil
+from cloche.apps.gardens.models import Garden, zone_of
+from cloche.apps.places.flows import WORK_OUT
 from cloche.apps.places.models import Place
-from cloche.apps.shared import words
-from cloche.apps.work import moments
+from cloche.apps.shared import clock, words
+from cloche.apps.sowings.models import Sowing, Step
+from cloche.apps.weather.models import DailyWeather
+from cloche.apps.work import queue, turns
 from cloche.apps.work.models import Failure
+from cloche.bridge.services import crops
+from cloche.bridge.values.layout import NEAR_PAST_D
 
 
 @dataclass(frozen=True)
@@ -75,7 +81,7 @@ def status_in(garden: Garden, only: Iterable[int] | None = None) -> ForecastStat
     places = garden.places.all() if only is None else garden.places.filter(pk__in=only)
     made = Forecast.objects.filter(place=OuterRef("pk"))
     # What is due again is being calculated, not waiting for its next try.
-    waiting = {"task": WORK_OUT, "count__gt": 0, "next_at__gt": moments.database_now()}
+    waiting = {"task": WORK_OUT, "count__gt": 0, "next_at__gt": turns.database_now()}
     failures = Failure.objects.filter(place=OuterRef("pk"), **waiting)
     rows = list(places.annotate(has=Exists(made), fails=Exists(failures)).filter(Q(has=False) | Q(fails=True)))
     calculating = tuple(place for place in rows if not place.fails)
@@ -91,3 +97,100 @@ def status_in(garden: Garden, only: Iterable[int] | None = None) -> ForecastStat
         place.garden = garden
         failed.append(FailedForecast(place, fault.text, fault.next_at, good.get(place.pk)))
     return ForecastStatus(calculating, tuple(failed), count)
+
+
+def stale_places() -> list[int]:
+    """Places whose forecast is due: the first of each garden in walking order, then the second of each, so that a large garden
+    keeps no small one waiting. One question a time zone, however many gardens."""
+    zones = Garden.objects.order_by("timezone_name").values_list("timezone_name", flat=True).distinct()
+    turns: Counter[int] = Counter()
+    due = []
+    for garden, _order, pk in sorted(row for zone in zones for row in _stale_in(zone)):
+        due.append((turns[garden], garden, pk))
+        turns[garden] += 1
+    return [pk for *_, pk in sorted(due)]
+
+
+def _stale_in(timezone_name: str) -> list[tuple[int, int, int]]:
+    outdated = stale(Place.objects.filter(garden__timezone_name=timezone_name), clock.today(zone_of(timezone_name)))
+    return list(outdated.values_list("garden_id", "walking_order", "pk"))
+
+
+def stale(places: QuerySet[Place], today: date) -> QuerySet[Place]:
+    """Those whose forecast is missing, of another day, of another engine, or overtaken by evidence."""
+    other = (
+        Q(forecast__isnull=True)
+        | ~Q(forecast__day=today)
+        | ~Q(forecast__input_revision=F("input_revision"))
+        | ~Q(forecast__model_version=crops.MODEL_VERSION)
+    )
+    return places.filter(other)
+
+
+NOON_H = 12
+AN_HOUR = timedelta(hours=1)
+
+
+def keep_left(sowings: list[Sowing]) -> None:
+    """Of every move of which it is not kept yet, and of which the forecast of the place that was left still knows."""
+    for sowing in sowings:
+        since = sowing.sown_on
+        for step in sowing.steps.all():
+            if step.left_id is None:
+                continue
+            if step.left_c is None:
+                _keep(step, since)
+            since = step.on
+
+
+def _keep(step: Step, since: date) -> None:
+    forecast = Forecast.objects.filter(place=step.left).only("ground").first()
+    if forecast is None or not forecast.ground:
+        return
+    ground = forecast.ground
+    first, last = (_hour(day, ground.day) for day in (since, step.on))
+    hours = ground.near_mid_c[max(first, 0) : max(last, 0)]
+    if last > len(ground.near_mid_c):
+        return
+    if first < 0 and step.left is not None:
+        # A move that is entered weeks late: of what the forecast no longer knows by the hour, the kept days tell.
+        hours = _from_days(step.left, since, min(last, 0) - first) + list(hours)
+    if hours:
+        step.left_c = list(hours)
+        step.save(update_fields=["left_c"])
+
+
+def _from_days(place: Place, since: date, count: int) -> list[float]:
+    """So many hours from midday of a day on, by the daily means kept; the latest, where the first are missing."""
+    kept = kept_soil(place, since.year)
+    hours: list[float] = []
+    for hour in range(count - 1, -1, -1):
+        mean_c = kept.get(since + timedelta(days=(hour + NOON_H) // 24))
+        if mean_c is None:
+            break
+        hours.append(mean_c)
+    return hours[::-1]
+
+
+def _hour(day: date, made_on: date) -> int:
+    """Hours from a forecast's first to midday of a day, by the clock that it keeps."""
+    return (NEAR_PAST_D + (day - made_on).days) * 24 + NOON_H
+
+
+WORK_OUT_YEAR = "forecasts.work_out_year"
+MOST_YEARS, FEWEST_D = 6, 14
+SETTLED_D = 21
+"""Days back from which a forecast's own word of its past is not enough."""
+
+
+def ask_for_earlier(place: Place, today: date) -> bool:
+    """Queue the years that have weather and no soil; returns whether any are waiting."""
+    earliest = date(today.year - MOST_YEARS + 1, 1, 1)
+    days = DailyWeather.objects.filter(garden=place.garden, day__gte=earliest, day__lt=today - timedelta(days=SETTLED_D))
+    weather = dict(days.order_by().values_list("day__year").annotate(Count("pk")))
+    rows = SoilYear.objects.filter(place=place).only("year", "mean_c")
+    known = {row.year: sum(value is not None for value in row.mean_c) for row in rows}
+    due = [year for year, number in weather.items() if number >= FEWEST_D and known.get(year, 0) < 0.8 * number]
+    for year in due:
+        queue.put(WORK_OUT_YEAR, f"year-{place.pk}-{year}", priority=queue.LATER, place_id=place.pk, year=year)
+    return bool(due)

@@ -7,9 +7,8 @@ from __future__ import annotations
 
 from procrastinate.contrib.django import app
 
-from cloche.apps.forecasts.earlier import WORK_OUT_YEAR
-from cloche.apps.forecasts.stale import stale_places
-from cloche.apps.places.flows.revision import WORK_OUT, key_of
+from cloche.apps.forecasts.status import WORK_OUT_YEAR, stale_places
+from cloche.apps.places.flows import WORK_OUT, key_of
 from cloche.apps.places.models import Place
 from cloche.apps.work import failures, queue
 
@@ -17,19 +16,19 @@ from cloche.apps.work import failures, queue
 @app.task(name=WORK_OUT)
 def work_out(place_id: int) -> None:
     """Make one place's forecast new, if it still needs it."""
-    from cloche.apps.forecasts.flows import refresh
+    from cloche.apps.forecasts import flows
 
-    refresh.refresh_if_stale(place_id)
+    flows.refresh_if_stale(place_id)
 
 
 @app.task(name=WORK_OUT_YEAR)
 def work_out_year(place_id: int, year: int) -> None:
     """Work out a place's soil through a year gone by."""
-    from cloche.apps.forecasts.flows import years
+    from cloche.apps.forecasts import flows
 
     place = Place.objects.filter(pk=place_id).select_related("garden").first()
     if place is not None:
-        years.work_out_year(place, year)
+        flows.work_out_year(place, year)
 
 
 def look_round() -> int:

@@ -1,4 +1,4 @@
-"""What every page needs: the rooms, the garden one stands in and the gardens one may go to."""
+"""What the layout of every page of a garden knows: its rooms, and what the reader may do."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from django.urls import reverse
 from cloche import __version__
 from cloche.apps.gardens.access import GROWS, LOGS, OWNS
 from cloche.apps.shared import clock, script_texts
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 
 @dataclass(frozen=True)

@@ -15,9 +15,9 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.language import usual_units
 from cloche.apps.gardens.models import Garden, Membership, User
-from cloche.apps.gardens.pages import zone_words
+from cloche.apps.gardens.selectors import zone_words
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.site import height_at
 from cloche.bridge.values.units import Units, parse_air, parse_height
 from cloche.core.errors import OutOfRange

@@ -1,11 +1,12 @@
-"""In which language a person is spoken to: the one they chose, else the one that their browser asks for."""
+"""In which language and units a person is spoken to, and what a garden calls its crops."""
 
 from __future__ import annotations
 
 from django.conf import settings
 from django.http import HttpResponseBase
 
-from cloche.apps.gardens.models import User
+from cloche.apps.gardens.models import Garden, User
+from cloche.bridge.services import names, own
 
 A_YEAR_S = 365 * 24 * 3600
 AMERICAN = "en-us"
@@ -36,3 +37,9 @@ def usual_units(language: str | None) -> tuple[str, str]:
     if language == AMERICAN:
         return User.Temperature.FAHRENHEIT, User.Length.INCHES
     return User.Temperature.CELSIUS, User.Length.CENTIMETRES
+
+
+def speak_for(garden: Garden) -> None:
+    """From now on crops are those of this garden, under the names that it uses; said once at the start of a request or task."""
+    names.speak(garden.spoken)
+    own.use(garden.own_crops)

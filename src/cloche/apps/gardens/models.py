@@ -13,8 +13,8 @@ from django.db import models
 from django.utils.translation import get_language
 from django.utils.translation import gettext as _
 
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.names import usual_names
 from cloche.bridge.values.border import is_zone
 
@@ -38,7 +38,7 @@ class User(AbstractUser):
     username = models.CharField(
         max_length=150,
         unique=True,
-        validators=[validators.plain],
+        validators=[fields.plain],
         error_messages={"unique": lazy("Somebody here has that name already.")},
     )
     temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
@@ -78,11 +78,11 @@ class Garden(models.Model):
         AMERICAN = "american", lazy("American: eggplant, fava bean, arugula")
         BRITISH = "british", lazy("British: aubergine, broad bean, rocket")
 
-    name = models.CharField(max_length=80, validators=[validators.plain])
+    name = models.CharField(max_length=80, validators=[fields.plain])
     latitude_deg = models.FloatField(validators=[MinValueValidator(-80.0), MaxValueValidator(80.0)])
     longitude_deg = models.FloatField(validators=[MinValueValidator(-180.0), MaxValueValidator(180.0)])
     elevation_m = models.FloatField(default=100.0, validators=[MinValueValidator(-430.0), MaxValueValidator(5000.0)])
-    timezone_name = models.CharField(max_length=60, default="UTC", validators=[validators.zone])
+    timezone_name = models.CharField(max_length=60, default="UTC", validators=[fields.zone])
     normal_lows_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     normal_highs_c = ArrayField(models.FloatField(), size=12, null=True, blank=True)
     crops = ArrayField(models.CharField(max_length=40), default=list, blank=True)
@@ -94,7 +94,7 @@ class Garden(models.Model):
     heat_off_rule = models.CharField(max_length=6, choices=HeatOffRule, default=HeatOffRule.HALF)
     bring_in_c = models.FloatField(default=-3.0, validators=[MinValueValidator(-15.0), MaxValueValidator(15.0)])
     price_kwh = models.FloatField(
-        null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)]
+        null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(fields.MOST_MONEY)]
     )
     zone = models.CharField(max_length=4, blank=True)
     own_crops = models.JSONField(default=dict, blank=True)

@@ -1,11 +1,14 @@
-"""Questions about people and their scales."""
+"""Read gardens, their people and what they show of themselves."""
 
 from __future__ import annotations
 
 from django.http import HttpRequest
+from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden, User
+from cloche.apps.shared import words
 from cloche.bridge.values.units import Units
+from cloche.core.weather.zones import winter_lows_c
 
 
 def units_of(user: User) -> Units:
@@ -28,3 +31,33 @@ def nobody_yet() -> bool:
 def keeper_of_computer() -> User | None:
     """Whoever came first: there is no other role for it."""
     return User.objects.filter(is_active=True, memberships__isnull=False).order_by("pk").first()
+
+
+def garden_headline(garden: Garden, people: int) -> str:
+    """How large it is."""
+    places = words.count(garden.places.count(), "place", "places")
+    return _("{garden} has {places} and {people}.").format(
+        garden=garden.name, places=places, people=words.count(people, "person", "people")
+    )
+
+
+def people_headline(garden: Garden, people: int) -> str:
+    """How many belong to it."""
+    belong = words.count(people, "person belongs", "people belong")
+    return _("{people_belong} to {garden}.").format(people_belong=belong, garden=garden.name)
+
+
+def crops_chosen(garden: Garden) -> str:
+    """How many crops its people have said they grow; empty for none."""
+    if not garden.crops:
+        return ""
+    return _("{crops} of your own choosing.").format(crops=words.count(len(garden.crops), "crop", "crops"))
+
+
+def zone_words(zone: str, units: Units) -> str:
+    """What a hardiness zone says, and what it does not. Raises OutOfRange."""
+    low, high = (units.temperature_text(value, 0) for value in winter_lows_c(zone))
+    return _(
+        "Zone {zone} says that the coldest night of a usual winter lies between {low} and {high}, for what stands outdoors all "
+        "year. It says nothing about spring: no window depends on it."
+    ).format(zone=zone, low=low, high=high)

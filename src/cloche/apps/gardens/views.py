@@ -1,4 +1,4 @@
-"""Signing in, settling, the garden's own page."""
+"""A garden, its site and its people: requests and answers."""
 
 from __future__ import annotations
 
@@ -6,20 +6,25 @@ from typing import Any
 
 from django.contrib import messages
 from django.contrib.auth.decorators import login_required
+from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens import pages, selectors
-from cloche.apps.gardens.access import GardenRequest, in_garden
-from cloche.apps.gardens.flows.site import change_site
-from cloche.apps.gardens.forms import (
-    NormalsForm,
-    SiteForm,
-)
+from cloche.apps.gardens import flows as flow
+from cloche.apps.gardens import founding, selectors
+from cloche.apps.gardens.access import OWNS, READS, GardenRequest, in_garden
+from cloche.apps.gardens.flows import change_site, found_garden
+from cloche.apps.gardens.forms import HandOverForm, NewGardenForm, NormalsForm, RoleForm, SiteForm
 from cloche.apps.gardens.help import help_context
-from cloche.apps.gardens.pages import zone_words
+from cloche.apps.gardens.models import User
+from cloche.apps.gardens.selectors import zone_words
+from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.quota import refuse_beyond
+from cloche.bridge.values import border
 
 
 @login_required
@@ -45,8 +50,8 @@ def garden(request: GardenRequest) -> HttpResponse:
         return redirect("garden", request.garden.pk)
     memberships = request.garden.memberships.select_related("user")
     context = {
-        "headline": pages.garden_headline(request.garden, len(memberships)),
-        "crops_chosen": pages.crops_chosen(request.garden),
+        "headline": selectors.garden_headline(request.garden, len(memberships)),
+        "crops_chosen": selectors.crops_chosen(request.garden),
         "site": site,
         "normals": NormalsForm(units=units, initial=_typed_normals(request, units)),
         "places": request.garden.places.all(),
@@ -83,3 +88,133 @@ def _typed_normals(request: GardenRequest, units: Any) -> dict[str, str]:
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     """Nothing here, or nothing of yours."""
     return render(request, "not_found.html", status=404)
+
+
+@login_required
+def new_garden(request: HttpRequest) -> HttpResponse:
+    """Where it lies, and what that place's year is like. The point comes with the address, or with what was posted."""
+    units = selectors.units_of(request.user)  # type: ignore[arg-type]
+    query = request.POST if request.method == "POST" else request.GET
+    point = founding.point_of(query)
+    if point is None and request.method == "POST":
+        form = NewGardenForm(request.POST, units=units)
+        return render(request, "gardens/new_garden.html", {"form": form}, status=INVALID)
+    if point is None:
+        return render(request, "gardens/where.html", founding.where_page(request.GET))
+    page = founding.found_page(point, units, clock.now())
+    form = NewGardenForm(request.POST if request.method == "POST" else None, units=units, initial=page.initial)
+    if form.is_valid() and _may_have_another(request, form):
+        garden = found_garden(form.save(commit=False), request.user)  # type: ignore[arg-type]
+        return redirect("first_places", garden.pk)
+    context = {"form": form, "page": page}
+    return render(request, "gardens/new_garden.html", context, status=INVALID if form.errors else 200)
+
+
+def _may_have_another(request: HttpRequest, form: NewGardenForm) -> bool:
+    try:
+        refuse_beyond("gardens", request.user.gardens.count() + 1)  # type: ignore[union-attr]
+    except ValidationError as full:
+        form.add_error(None, full)
+    return not form.errors
+
+
+@login_required
+def towns(request: HttpRequest) -> HttpResponse:
+    """Towns whose name begins as it was typed."""
+    town = request.GET.get("town", "")
+    return render(request, "gardens/_towns.html", {"query": town, "towns": founding.towns(town)})
+
+
+@login_required
+def zones(request: HttpRequest) -> HttpResponse:
+    """Every time zone, for a field that asks for one."""
+    return render(request, "gardens/_zones.html", {"zones": border.zones()})
+
+
+@in_garden(writing=OWNS)
+def people(request: GardenRequest) -> HttpResponse:
+    """Who belongs, what each may do, and a link for one more."""
+    request.room = "garden"  # type: ignore[attr-defined]
+    form = RoleForm(request.POST or None)
+    link = ""
+    if form.is_valid():
+        try:
+            token = flow.invite(request.garden, form.cleaned_data["role"], request.user)
+            link = request.build_absolute_uri(reverse("join", args=[token]))
+        except ValidationError as full:
+            form.add_error(None, full)
+    now = clock.now()
+    memberships = request.garden.memberships.select_related("user")
+    context = {
+        "headline": selectors.people_headline(request.garden, len(memberships)),
+        "memberships": memberships,
+        "invitations": request.garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).select_related("made_by"),
+        "form": form if form.errors else RoleForm(),
+        "roles": RoleForm.ROLES,
+        "link": link,
+        "hand_over": HandOverForm(others=others_in(request)),
+    }
+    return render(request, "gardens/people.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Another role for somebody."""
+    form = RoleForm(request.POST)
+    if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
+        messages.success(request, _("Their role is changed."))
+    else:
+        messages.error(request, _("That was not done: a garden keeps at least one owner."))
+    return redirect("people", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
+    """Take a person out."""
+    if flow.show_out(request.garden, user_id):
+        messages.success(request, _("They no longer see this garden. What they recorded stays."))
+    else:
+        messages.error(request, _("Owners cannot be taken out; give them another role first."))
+    return redirect("people", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
+    """End an invitation."""
+    if flow.withdraw(request.garden, invitation_id):
+        messages.success(request, _("That link no longer works."))
+    return redirect("people", request.garden.pk)
+
+
+def others_in(request: GardenRequest) -> list[User]:
+    """Everybody else in the garden."""
+    memberships = request.garden.memberships.exclude(user=request.user).select_related("user").order_by("pk")
+    return [membership.user for membership in memberships]
+
+
+@require_POST
+@in_garden(writing=OWNS)
+def hand_over(request: GardenRequest) -> HttpResponse:
+    """The garden to somebody else in it."""
+    form = HandOverForm(request.POST, others=others_in(request))
+    if not form.is_valid() or not flow.hand_over(
+        request.garden, request.user, form.cleaned_data["to"], form.cleaned_data["role"]
+    ):
+        messages.error(request, _("That was not done: choose somebody who is in the garden."))
+        return redirect("people", request.garden.pk)
+    messages.success(request, _("{name} is in other hands now.").format(name=request.garden.name))
+    return redirect("people", request.garden.pk) if form.cleaned_data["role"] else redirect("home")
+
+
+@require_POST
+@in_garden(writing=READS)
+def leave(request: GardenRequest) -> HttpResponse:
+    """Go of one's own will."""
+    if flow.leave(request.garden, request.user):
+        messages.success(request, _("You have left {name}. What you recorded stays there.").format(name=request.garden.name))
+        return redirect("home")
+    messages.error(request, _("You are its only owner: hand it over first, or erase it."))
+    return redirect("people", request.garden.pk)

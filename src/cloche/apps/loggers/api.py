@@ -17,13 +17,13 @@ from ninja.security import HttpBearer
 from ninja.throttling import AuthRateThrottle
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter, ValidationError
 
-from cloche.apps.loggers.flows.mapped import mapping_over_http, take_message
+from cloche.apps.loggers.flows.devices import mapping_over_http, take_message
 from cloche.apps.loggers.flows.take_in import MOST_ROWS, Sent, Taken, take_in
 from cloche.apps.loggers.mapped import SENSOR_THINGS_OF_ONE, Unreadable, channel_from, values_of
 from cloche.apps.loggers.models import Device
 from cloche.apps.shared import clock
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.tokens import fingerprint
+from cloche.apps.shared.http import fingerprint
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values import border
 
 MOST_BYTES = 4_000_000

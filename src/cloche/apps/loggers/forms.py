@@ -9,13 +9,13 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.loggers.flows.mapped import MOST_MAPPINGS, belongs_elsewhere, root_of
+from cloche.apps.loggers.flows.devices import MOST_MAPPINGS, belongs_elsewhere, root_of
 from cloche.apps.loggers.flows.take_in import Sent
 from cloche.apps.loggers.mapped import Shape, channel_in, check_pointer, check_topic, values_of
 from cloche.apps.loggers.models import Device, MessageMapping
 from cloche.apps.places.models import Place, Room
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units, parse_depth
 
 MOST_DEVICES = 60

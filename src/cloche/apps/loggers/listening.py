@@ -19,14 +19,14 @@ from django.db import DatabaseError, InterfaceError, close_old_connections
 from pydantic import ValidationError
 
 from cloche.apps.loggers.api import MOST_BYTES, ManyIn
-from cloche.apps.loggers.flows import mapped
-from cloche.apps.loggers.flows.aside import keep_aside
+from cloche.apps.loggers.flows import devices
+from cloche.apps.loggers.flows.devices import keep_aside
 from cloche.apps.loggers.flows.take_in import Sent, Taken, take_in
 from cloche.apps.loggers.mapped import Unreadable
 from cloche.apps.loggers.models import Device
 from cloche.apps.shared import shelter
-from cloche.apps.shared.tokens import fingerprint
-from cloche.apps.work import heartbeats
+from cloche.apps.shared.http import fingerprint
+from cloche.apps.work import turns
 from cloche.apps.work.guard import is_away
 from cloche.bridge.values import border
 
@@ -150,10 +150,10 @@ def _take_mapped(topic: str, payload: bytes, retained: bool) -> None:
     came, has no time of its own and is no new value."""
     if why := shelter.why_not_now():
         raise NotNow(why)
-    for mapping in _unless_away(lambda: mapped.mappings_for(topic)):
+    for mapping in _unless_away(lambda: devices.mappings_for(topic)):
         if retained and not mapping.at:
             continue
-        reason = _guarded(lambda bound=mapping: _of_refused(mapped.take_message(bound, payload, topic)))  # type: ignore[misc]
+        reason = _guarded(lambda bound=mapping: _of_refused(devices.take_message(bound, payload, topic)))  # type: ignore[misc]
         if reason:
             _keep(payload, f"{topic}: {reason}", mapping.device)
 
@@ -221,7 +221,7 @@ class Subscriptions:
         self.looked = time.monotonic()
         close_old_connections()
         try:
-            wanted = mapped.topics()
+            wanted = devices.topics()
         except (DatabaseError, InterfaceError) as fault:
             log.warning("topics cannot be looked up: %s", str(fault).strip())
             return
@@ -245,7 +245,7 @@ class Beats:
         self.last = time.monotonic()
         close_old_connections()
         try:
-            heartbeats.beat("listener")
+            turns.beat("listener")
         except (DatabaseError, InterfaceError) as fault:
             log.warning("the listener cannot say that it is alive: %s", str(fault).strip())
             is_away()

@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place, Room
-from cloche.apps.shared.validators import plain
+from cloche.apps.shared.fields import plain
 
 
 class Device(models.Model):

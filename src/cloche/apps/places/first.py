@@ -13,7 +13,7 @@ from django.db import transaction
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.places import save_place
+from cloche.apps.places.flows import save_place
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.bridge.services import offered, site

@@ -12,12 +12,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places import selectors as place_selectors
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.models.covers import COVERED_M
-from cloche.apps.places.pages.place_log import cover_name, the_cover
-from cloche.apps.places.place_covers import usual_period
-from cloche.apps.places.texts import work_choices
+from cloche.apps.places.pages import cover_name, the_cover, work_choices
+from cloche.apps.places.selectors import usual_period
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth
 from cloche.core.errors import OutOfRange

@@ -1,8 +1,9 @@
-"""Places: new, changed, moved, removed, put back."""
+"""Places, and what was done there: requests and answers."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import timedelta
 from typing import TypeVar
 
 from django.contrib import messages
@@ -10,19 +11,24 @@ from django.core.exceptions import ValidationError
 from django.forms import BaseForm
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens import selectors
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
+from cloche.apps.places import flows
+from cloche.apps.places import pages as log_words
 from cloche.apps.places import selectors as place_selectors
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.first import FirstPlacesForm, kinds_drawn, make_places
-from cloche.apps.places.flows import places
-from cloche.apps.places.forms import PlaceForm
-from cloche.apps.places.models import Place
+from cloche.apps.places.forms import CoverForm, OperationForm, PlaceForm
+from cloche.apps.places.models import CoverPeriod, Place
+from cloche.apps.places.pages import work_name
+from cloche.apps.places.selectors import place_or_404
 from cloche.apps.shared import clock, words
+from cloche.apps.shared.history import done
 from cloche.apps.shared.http import INVALID
+from cloche.core.soil.bed import Work
 
 T = TypeVar("T")
 
@@ -66,7 +72,7 @@ def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
     form = PlaceForm(request.POST or None, instance=place, units=selectors.units_of(request.user), garden=request.garden)
-    saved = _within_limits(form, lambda: places.save_place(form.save(commit=False))) if form.is_valid() else None
+    saved = _within_limits(form, lambda: flows.save_place(form.save(commit=False))) if form.is_valid() else None
     if saved is not None:
         return redirect("place", request.garden.pk, saved.pk)
     context = {"form": form, "place": place}
@@ -77,7 +83,7 @@ def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
 @in_garden
 def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
     """Earlier or later in the walk."""
-    places.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
+    flows.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
     return redirect("garden", request.garden.pk)
 
 
@@ -86,7 +92,7 @@ def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
 def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
     """Take a place off; the garden's page offers to put it back."""
     place = place_or_404(request, place_id)
-    places.remove_place(place)
+    flows.remove_place(place)
     messages.success(request, _("{name} is removed with its readings. It can be put back below.").format(name=place.name))
     return redirect("garden", request.garden.pk)
 
@@ -98,8 +104,124 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
     place = place_selectors.removed_places(request.garden).filter(pk=place_id).first()
     if place is None:
         raise Http404
-    if places.put_back_place(place):
+    if flows.put_back_place(place):
         messages.success(request, _("{name} is back, with its readings.").format(name=place.name))
     else:
         messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
     return redirect("garden", request.garden.pk)
+
+
+@in_garden(writing=LOGS)
+def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Put a cover on."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, CoverPeriod(place=place))
+
+
+@in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
+def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Change a cover period."""
+    place = place_or_404(request, place_id)
+    return _cover_form(request, place, _period(place, cover_id))
+
+
+def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> HttpResponse:
+    request.room = "ground"  # type: ignore[attr-defined]
+    query = {name: request.GET[name] for name in ("cover", "first", "last") if name in request.GET}
+    units = selectors.units_of(request.user)
+    form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=query)
+    if form.is_valid() and kept(form):
+        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        return redirect("place", request.garden.pk, place.pk)
+    context = {"form": form, "place": place, "period": period}
+    return render(request, "places/cover_form.html", context, status=INVALID if form.errors else 200)
+
+
+def kept(form: CoverForm) -> bool:
+    """Keep a valid form's cover period; where the cover is on another bed the form says so."""
+    try:
+        flows.save_cover(form.save(commit=False), form.usual_beside)
+    except flows.OnAnotherBed as taken:
+        form.add_error("cover", str(taken))
+        return False
+    return True
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Yesterday was its last day on; one that went on today goes altogether."""
+    place = place_or_404(request, place_id)
+    period, today = _period(place, cover_id), clock.today(request.garden.timezone)
+    if period.first >= today:
+        flows.remove_cover(place, cover_id)
+    else:
+        period.last = today - timedelta(days=1)
+        flows.save_cover(period)
+    messages.success(
+        request,
+        _("The {cover_name} is off {name} from today.").format(cover_name=log_words.cover_name(period.cover), name=place.name),
+    )
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
+def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
+    """Strike a cover period out, as if it had never been."""
+    place = place_or_404(request, place_id)
+    period = flows.remove_cover(place, cover_id)
+    if period is None:
+        raise Http404
+    line = log_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
+    messages.success(
+        request,
+        _("Removed: {what}, {when}. Put it on again with the same days if that was a slip.").format(
+            what=line.what, when=line.when
+        ),
+    )
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
+    """Write down what was done."""
+    place = place_or_404(request, place_id)
+    form = OperationForm(request.POST, units=selectors.units_of(request.user), place=place)
+    if not form.is_valid():
+        return render(request, "places/operation_form.html", {"form": form, "place": place}, status=INVALID)
+    flows.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
+    text = _("Written down: {work}, {name}.").format(work=work_name(form.cleaned_data["work"]), name=place.name)
+    messages.success(request, text)
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
+    """The cover was opened or shut just now: one tap."""
+    place = place_or_404(request, place_id)
+    work = Work.OPENED if "opened" in request.POST else Work.SHUT
+    noted = flows.note_operation(place, work, clock.now())
+    undo = reverse("remove_operation", args=[request.garden.pk, place.pk, noted.pk])
+    done(request, _("Written down: {work}, {name}.").format(work=work_name(work), name=place.name), undo)
+    return redirect("place", request.garden.pk, place.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS, own=row_of("places.Operation", "operation_id"))
+def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -> HttpResponse:
+    """Strike it out."""
+    place = place_or_404(request, place_id)
+    if not flows.remove_operation(place, operation_id):
+        raise Http404
+    messages.success(request, _("Removed."))
+    return redirect("place", request.garden.pk, place.pk)
+
+
+def _period(place: Place, cover_id: int) -> CoverPeriod:
+    period = place.cover_periods.filter(pk=cover_id).first()
+    if period is None:
+        raise Http404
+    return period

@@ -22,7 +22,7 @@ from cloche.apps.seed import flows as seed
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings import selectors as sowings
 from cloche.bridge.services import crops
 

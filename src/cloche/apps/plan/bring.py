@@ -22,9 +22,9 @@ from cloche.apps.places.models import Place
 from cloche.apps.plants import flows
 from cloche.apps.plants.models import MOST_PLANTS, BedShape, Planting
 from cloche.apps.plants.selectors import shape_of
-from cloche.apps.shared import validators
+from cloche.apps.shared import fields
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
 
 MOST_LINES = 400
@@ -81,7 +81,7 @@ def _read(
     try:
         on = date.fromisoformat(cells[2]) if cells[2] else None
         if on is not None:
-            validators.sane_day(on)
+            fields.sane_day(on)
     except (ValueError, forms.ValidationError):
         return _("“{text}” is no day; write it as 2027-04-20.").format(text=cells[2])
     if cells[3] and not (cells[3].isdecimal() and 1 <= int(cells[3]) <= MOST_PLANTS):

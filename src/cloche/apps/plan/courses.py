@@ -1,15 +1,17 @@
-"""How each planting grows: by the soil that was, the forecast, and beyond both the printed pace."""
+"""How a planting grows through its season: its height, the nights it meets, the room under its cover."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date, datetime, time, timedelta
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground, daily_soil, ground_of, outlooks_at
-from cloche.apps.places.models import Place
-from cloche.apps.plants.models import Planting
-from cloche.apps.sowings.progress import progress_of
+from cloche.apps.places.models import Cover, Place
+from cloche.apps.places.selectors import covers_on
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
+from cloche.apps.sowings.selectors import progress_of
+from cloche.apps.weather.selectors import reported_days
 from cloche.bridge.services import beds, crops
 
 LOOKED_D, BACK_D = 300, 400
@@ -128,3 +130,59 @@ def _free_from(planting: Planting, course: beds.Course) -> date | None:
         return None
     # A crop that is cut or picked again and again stands a while after its first harvest.
     return course.ripe + timedelta(days=crops.picked_for_d(planting.crop_key))
+
+
+OF_A_NIGHT = (PlantEvent.Kind.DIED, PlantEvent.Kind.STOOD)
+EVENING, MORNING = time(17), time(9)
+
+
+def lowest_before(place: Place, on: date) -> float | None:
+    """Lowest air of the night that ended on a day, inside where something stands over the place [°C]; None: not known.
+
+    The forecast knows the last weeks. A night longer ago is told by its low in the garden's weather, of a place that lay open.
+    """
+    lowest = _by_forecast(place, on)
+    if lowest is not None or covers_on(place, on):
+        return lowest
+    garden = place.garden
+    line = garden.weather.filter(day=on).values_list("low_c", flat=True).first()
+    if line is not None:
+        return float(line)
+    day = next(
+        (
+            reported_day
+            for reported_day in reported_days(garden, since=on)
+            if reported_day.day == on and not reported_day.lead_d
+        ),
+        None,
+    )
+    return None if day is None else day.low_c
+
+
+def _by_forecast(place: Place, on: date) -> float | None:
+    ground = ground_of(place)
+    if ground is None:
+        return None
+    zone, data = place.garden.timezone, ground.data
+    ends = (datetime.combine(day, at, tzinfo=zone) for day, at in ((on - timedelta(days=1), EVENING), (on, MORNING)))
+    first, last = (int((at - data.start) / timedelta(hours=1)) for at in ends)
+    hours = (data.inside_mid_c or data.outside_c)[max(first, 0) : max(last, 0)]
+    return round(min(hours), 1) if hours and first >= 0 else None
+
+
+def room_under(cover_key: str, item: Cover | None, shape: BedShape) -> beds.Room | None:
+    """The room under a cover, one's own or of a kind; None where plants push it up or stand in it as in a room."""
+    width = min(item.width_m, shape.width_m) if item and item.width_m else shape.width_m
+    if item is None:
+        return beds.room_over(cover_key, width)
+    return beds.room_over(cover_key, width, (item.width_m, item.spread_m), (item.low_m, item.high_m))
+
+
+def across_m(planting: Planting, shape: BedShape) -> float:
+    """How far from the bed's edge the middle of a patch is; of one that is not on the plan, the middle of the bed [m]."""
+    return shape.width_m / 2 if planting.y_m is None else planting.y_m + planting.width_m / 2
+
+
+def clear_m(planting: Planting, shape: BedShape, room: beds.Room) -> float:
+    """Height that is free over a patch [m]."""
+    return room.height_m(across_m(planting, shape) * room.width_m / shape.width_m)

@@ -12,9 +12,9 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.plants.models import APART_M, HEIGHT_M, MOST_KG, SIDE_M, BedShape, PlantEvent, Planting
 from cloche.apps.seed.models import Packet
-from cloche.apps.shared import validators
+from cloche.apps.shared import fields
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
@@ -269,4 +269,4 @@ class DayForm(forms.Form):
 class SavedSeedForm(forms.Form):
     """What the seed of a planting is called from now on."""
 
-    variety = forms.CharField(label=lazy("Call it"), max_length=60, required=False, validators=[validators.plain])
+    variety = forms.CharField(label=lazy("Call it"), max_length=60, required=False, validators=[fields.plain])

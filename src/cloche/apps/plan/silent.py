@@ -17,7 +17,7 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings import selectors as sowings
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import crops

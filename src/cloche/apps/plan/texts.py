@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.plan.courses import Grows
 from cloche.apps.plants.models import PlantEvent, Planting
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units
 

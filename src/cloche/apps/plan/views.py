@@ -11,12 +11,11 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
-from cloche.apps.gardens.rights import row_of
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Place
-from cloche.apps.plan import nights, texts
+from cloche.apps.places.selectors import place_or_404
+from cloche.apps.plan import courses, texts
 from cloche.apps.plan.forms import AgainForm, DayForm, EventForm, LayForm, PlantingForm, SavedSeedForm, ShapeForm, TrellisForm
 from cloche.apps.plan.pages.bed import bed_page
 from cloche.apps.plan.pages.overview import plan_page
@@ -166,7 +165,7 @@ def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     form = EventForm(bound, planting=planting, today=today, units=units)
     if form.is_valid():
         event = form.save(commit=False)
-        event.lowest_c = nights.lowest_before(planting.place, event.on) if event.kind in nights.OF_A_NIGHT else None
+        event.lowest_c = courses.lowest_before(planting.place, event.on) if event.kind in courses.OF_A_NIGHT else None
         flows.note_event(event)
         messages.success(request, _("Written down: {what}.").format(what=texts.event_line(event, units)))
         return redirect("planting", request.garden.pk, planting.pk)

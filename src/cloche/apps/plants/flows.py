@@ -7,17 +7,16 @@ from datetime import date, timedelta
 from django.db import transaction
 
 from cloche.apps.gardens.models import User
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.plants.selectors import next_spot, shape_of
 from cloche.apps.seed.flows import keep as keep_packet
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import clock
-from cloche.apps.sowings.flows.life import take_back, take_step
-from cloche.apps.sowings.flows.sow import remove as take_off
-from cloche.apps.sowings.flows.sow import sow
+from cloche.apps.sowings.flows import remove as take_off
+from cloche.apps.sowings.flows import sow, take_back, take_step
 from cloche.apps.sowings.models import Sowing, Step
-from cloche.apps.sowings.progress import progress_of
+from cloche.apps.sowings.selectors import progress_of
 from cloche.bridge.services import beds, crops
 
 

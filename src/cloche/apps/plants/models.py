@@ -11,9 +11,9 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.validators import sane_day
+from cloche.apps.shared import fields
+from cloche.apps.shared.fields import sane_day
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 
 MOST_PLANTS, MOST_KG = 1_000_000, 100_000
@@ -89,7 +89,7 @@ class Planting(models.Model):
     row_m = models.FloatField(null=True, blank=True, validators=_within(APART_M))
     per_station = models.PositiveSmallIntegerField(null=True, blank=True, validators=_within((1, 20)))
     thinning = models.CharField(max_length=12, choices=Thinning, default=Thinning.NONE)
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
     entered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords()
@@ -154,7 +154,7 @@ class PlantEvent(models.Model):
     height_m = models.FloatField(null=True, blank=True, validators=_within(HEIGHT_M))
     cause = models.CharField(max_length=10, choices=Cause, blank=True)
     lowest_c = models.FloatField(null=True, blank=True, validators=_within((-60.0, 40.0)))
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
     history = HistoricalRecords()
 
     class Meta:

@@ -14,9 +14,9 @@ from cloche.apps.readings.files import mapping as maps
 from cloche.apps.readings.flows.record import Measured
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import clock
+from cloche.apps.shared.clock import NoSuchTime, came_twice, instant
 from cloche.apps.shared.fields import DayField, LineField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.localtime import NoSuchTime, came_twice, instant
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
 GRACE = timedelta(minutes=5)

@@ -10,9 +10,9 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Operation, Place
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
 from cloche.apps.shared.sources import Source
+from cloche.apps.shared.words import lazy
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
@@ -36,18 +36,18 @@ class Visit(models.Model):
 
     key = models.UUIDField(unique=True)
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="visits")
-    at = models.DateTimeField(validators=[validators.sane_instant])
+    at = models.DateTimeField(validators=[fields.sane_instant])
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     air_c = models.FloatField(null=True, blank=True, help_text="Air in the cover at that moment.")
     air_low_c = models.FloatField(null=True, blank=True, help_text="Lowest since the thermometer was set back.")
     air_high_c = models.FloatField(null=True, blank=True, help_text="Highest since the thermometer was set back.")
     moisture = models.CharField(max_length=5, blank=True, choices=Moisture)
     snow_m = models.FloatField(null=True, blank=True)
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
     losses = models.CharField(
         max_length=200,
         blank=True,
-        validators=[validators.plain],
+        validators=[fields.plain],
         help_text="What stood or died after a cold night or a hot day.",
     )
     photo = models.BinaryField(null=True, blank=True, help_text="A small JPEG without its camera's notes.")
@@ -73,10 +73,10 @@ class Reading(models.Model):
         LEFT_OUT = "left_out", lazy("left out of the forecast")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
-    taken_at = models.DateTimeField(validators=[validators.sane_instant])
+    taken_at = models.DateTimeField(validators=[fields.sane_instant])
     depth_m = models.FloatField()
     temperature_c = models.FloatField()
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
     source = models.CharField(max_length=10, choices=Source, default=Source.HAND)
     review = models.CharField(max_length=10, blank=True, choices=Review, help_text="A grower's word on a doubtful one.")
     visit = models.ForeignKey(Visit, null=True, blank=True, on_delete=models.SET_NULL, related_name="readings")

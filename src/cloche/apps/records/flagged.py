@@ -15,11 +15,11 @@ from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers import selectors as logged
 from cloche.apps.loggers.models import LoggedHour
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.services.quality_flags import QualityFlag, Row, expected_at, flags_of
 from cloche.bridge.values.stored import PlaceForecast

@@ -1,15 +1,23 @@
-"""Bringing a record back to what it was."""
+"""Put back what was removed; erase for good."""
 
 from __future__ import annotations
 
+import logging
+from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any
 
-from django.db import IntegrityError, transaction
+from django.apps import apps
+from django.db import IntegrityError, connection, models, transaction
 from django.utils.translation import gettext as _
 
-from cloche.apps.gardens.models import Garden
+from cloche.apps.gardens.models import Garden, Membership, User
+from cloche.apps.plants.models import Planting
+from cloche.apps.readings.models import Reading
 from cloche.apps.records.kinds import KINDS
+from cloche.apps.shared import words
 from cloche.apps.shared.history import before_it
+from cloche.apps.sowings.models import Sowing
 
 
 class NotBrought(ValueError):
@@ -50,3 +58,101 @@ def kept_apart(model: Any) -> list[str]:
 def _now(model: Any, pk: int, name: str) -> Any:
     value = model._base_manager.filter(pk=pk).values_list(name, flat=True).first()
     return model._meta.get_field(name).get_default() if value is None else value
+
+
+log = logging.getLogger("cloche.security")
+
+
+class OthersAreIn(ValueError):
+    """Somebody else belongs to a garden that would be without an owner."""
+
+
+@dataclass(frozen=True)
+class Leaving:
+    """What becomes of a person's gardens when their account goes. alone: erased with it; left: go on without them;
+    to_hand_over: theirs alone to own, with others in them."""
+
+    alone: list[Garden]
+    left: list[Garden]
+    to_hand_over: list[Garden]
+
+
+def holds(garden: Garden) -> str:
+    """How much there is in it, in words."""
+    counts = (
+        (Reading.objects.filter(place__garden=garden).count(), "reading", "readings"),
+        (Sowing.objects.filter(place__garden=garden).count(), "sowing", "sowings"),
+        (Planting.objects.filter(place__garden=garden).count(), "planting", "plantings"),
+    )
+    return words.listed([words.count(number, singular, many) for number, singular, many in counts if number]) or _(
+        "nothing yet"
+    )
+
+
+@transaction.atomic
+def erase_garden(garden: Garden, by: User) -> None:
+    """Every row that belongs to it, its history too. What is erased at once leaves no history of its erasing."""
+    log.warning("garden %s is erased by person %s", garden.pk, by.pk)
+    # Constraints are looked at when all is done, so that no order of tables is needed; but a path must still be there.
+    for model, path in sorted(_inside(), key=lambda pair: -pair[1].count("__")):
+        _rows(model).filter(**{path: garden.pk})._raw_delete(connection.alias)
+    Garden._base_manager.filter(pk=garden.pk)._raw_delete(connection.alias)  # type: ignore[attr-defined]
+
+
+def _rows(model: type[models.Model]) -> Any:
+    return model._base_manager.all()
+
+
+def _inside() -> Iterator[tuple[type[models.Model], str]]:
+    """Every table that belongs to a garden, with each way there, whatever room it is of."""
+    known: dict[type[models.Model], list[str]] = {Garden: [""]}
+    waiting: list[type[models.Model]] = [Garden]
+    everything = apps.get_models(include_auto_created=True)
+    while waiting:
+        parent = waiting.pop(0)
+        for model in everything:
+            for field in model._meta.concrete_fields:
+                if model is parent or field.related_model is not parent or not _belongs(field):
+                    continue
+                if model not in known:
+                    waiting.append(model)
+                ways = [f"{field.name}__{way}" if way else field.name for way in known[parent]]
+                new = [way for way in ways if way not in known.setdefault(model, [])]
+                known[model] += new
+                yield from ((model, way) for way in new)
+
+
+def _belongs(field: Any) -> bool:
+    """Whether what has the field goes with what it names. History has no such rule of its own: it goes with its record."""
+    rule = getattr(field.remote_field, "on_delete", None)
+    return rule is models.CASCADE or (rule is models.DO_NOTHING and field.model.__name__.startswith("Historical"))
+
+
+def leaving(person: User) -> Leaving:
+    """What becomes of their gardens."""
+    alone, left, to_hand_over = [], [], []
+    for membership in person.memberships.select_related("garden"):
+        others = membership.garden.memberships.exclude(user=person)
+        if not others.exists():
+            alone.append(membership.garden)
+        elif membership.role == Membership.Role.OWNER and not others.filter(role=Membership.Role.OWNER).exists():
+            to_hand_over.append(membership.garden)
+        else:
+            left.append(membership.garden)
+    return Leaving(alone, left, to_hand_over)
+
+
+@transaction.atomic
+def erase_account(person: User) -> None:
+    """The person, and the gardens that nobody else is in. What they wrote down in others stays, without their name. Raises
+    OthersAreIn."""
+    list(Garden.objects.select_for_update().filter(memberships__user=person).only("pk").order_by("pk"))
+    gardens = leaving(person)
+    if gardens.to_hand_over:
+        raise OthersAreIn(
+            _("Hand over {names} first.").format(names=words.listed([garden.name for garden in gardens.to_hand_over]))
+        )
+    for garden in gardens.alone:
+        erase_garden(garden, person)
+    log.warning("account %s is erased", person.pk)
+    person.delete()

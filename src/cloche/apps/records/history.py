@@ -1,4 +1,4 @@
-"""Every change to the record: who, when, what it was, what it became."""
+"""What was changed when and by whom, and what it was before."""
 
 from __future__ import annotations
 
@@ -10,10 +10,9 @@ from django.db.models import Value
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.records.kinds import KINDS
-from cloche.apps.records.shown import Kind
+from cloche.apps.records.kinds import KINDS, Kind
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units
 
 SHOWN = 60

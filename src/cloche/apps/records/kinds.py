@@ -1,14 +1,18 @@
-"""The kinds of record whose history is kept, and how each is told and brought back."""
+"""How the history says what each kind of record was."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
+from django.db.models import Model
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import note_change_at, note_change_in
+from cloche.apps.places import pages
+from cloche.apps.places.flows import note_change_at, note_change_in
 from cloche.apps.places.models import (
     Cover,
     CoverPeriod,
@@ -24,217 +28,364 @@ from cloche.apps.places.models import (
     Room,
     RoomAir,
 )
-from cloche.apps.places.pages import place_log
-from cloche.apps.places.texts import work_name
+from cloche.apps.places.pages import work_name
+from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
-from cloche.apps.records import shown
-from cloche.apps.records.plant_kinds import PLANT_KINDS
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
+from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
+from cloche.apps.years.models import Sign
+from cloche.bridge.services import crops
 from cloche.bridge.values.spans import spans_text
 from cloche.bridge.values.units import Units
+
+Show = Callable[[Any, Units], str]
+
+
+@dataclass(frozen=True)
+class Kind:
+    """key: in addresses. inside: the way from its history to the garden. what: its name in words. fields: fields by name, with
+    their words and how a value is written. changed: what has to be worked out again."""
+
+    key: str
+    model: type[Model]
+    inside: str
+    what: Callable[[Any, Units], str]
+    fields: Mapping[str, tuple[str, Show]]
+    changed: Callable[[Any], None]
+
+
+def at_place(row: Any) -> None:
+    place = Place.everything.filter(pk=row.place_id).first()
+    if place is not None:
+        note_change_at(place)
+
+
+def temperature(value: float | None, units: Units) -> str:
+    return _("none") if value is None else units.temperature_text(value)
+
+
+def length(value: float | None, units: Units) -> str:
+    return _("none") if value is None else units.length_text(value)
+
+
+def plain(value: Any, units: Units) -> str:
+    return _("none") if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def day(value: Any, units: Units) -> str:
+    return words.day(value) if value else _("none")
+
+
+def yes(value: Any, units: Units) -> str:
+    return _("yes") if value else _("no")
+
+
+def instant(row: Any, at: Any) -> str:
+    local = at.astimezone(row.place.garden.timezone)
+    return f"{words.day(local.date())} {words.clock(local)}"
+
+
+def crop(row: Any) -> str:
+    return crops.crop(row.crop_key).name
+
+
+REMOVED: dict[str, tuple[str, Show]] = {"removed_at": ("removed", yes)}
+
+
+def _planted(row: Any) -> str:
+    return crop(row) if row.crop_key else _("ground left for later")
+
+
+PLANT_KINDS = (
+    Kind(
+        "planting",
+        Planting,
+        "place__garden",
+        lambda row, units: _("{crop} planted in {name}").format(crop=_planted(row), name=row.place.name),
+        {
+            "planned_on": (lazy("meant for"), day),
+            "planted_on": (lazy("done on"), day),
+            "ended_on": (lazy("gone on"), day),
+            "number": (lazy("plants"), plain),
+            "x_m": (lazy("from the left end"), length),
+            "y_m": (lazy("from the upper edge"), length),
+            "length_m": (lazy("length"), length),
+            "width_m": (lazy("width"), length),
+            "layout": (lazy("laid out"), plain),
+            "note": ("note", plain),
+        }
+        | REMOVED,
+        at_place,
+    ),
+    Kind(
+        "plant_event",
+        PlantEvent,
+        "planting__place__garden",
+        lambda row, units: _("{what}: {crop} in {name}, {day}").format(
+            what=words.sentence(str(PlantEvent.Kind(row.kind).label)),
+            crop=_planted(row.planting),
+            name=row.planting.place.name,
+            day=words.day(row.on),
+        ),
+        {
+            "on": ("on", day),
+            "number": (lazy("plants"), plain),
+            "weight_kg": (lazy("weight, kg"), plain),
+            "height_m": (lazy("height"), length),
+        },
+        lambda row: at_place(row.planting),
+    ),
+    Kind(
+        "sign",
+        Sign,
+        "garden",
+        lambda row, units: _("{name} seen").format(name=row.name),
+        {"name": ("name", plain), "on": ("on", day)},
+        lambda row: None,
+    ),
+    Kind(
+        "germination_trial",
+        GerminationTrial,
+        "garden",
+        lambda row, units: _("Germination trial {name}").format(name=row.name),
+        {"name": ("name", plain), "begun_on": ("from", day), "ended_on": ("to", day)},
+        lambda row: None,
+    ),
+    Kind(
+        "trial_batch",
+        TrialBatch,
+        "trial__garden",
+        lambda row, units: _("{crop} in the trial {name}").format(crop=crop(row), name=row.trial.name),
+        {"seeds": (lazy("seeds"), plain), "warmth_c": (lazy("held at"), temperature)},
+        lambda row: None,
+    ),
+    Kind(
+        "trial_count",
+        TrialCount,
+        "batch__trial__garden",
+        lambda row, units: _("Count of {crop} in {name}, {day}").format(
+            crop=crop(row.batch), name=row.batch.trial.name, day=words.day(row.on)
+        ),
+        {"up": ("up", plain)},
+        lambda row: None,
+    ),
+    Kind(
+        "bed_shape",
+        BedShape,
+        "place__garden",
+        lambda row, units: _("Size of {name}").format(name=row.place.name),
+        {
+            "length_m": (lazy("length"), length),
+            "width_m": (lazy("width"), length),
+            "square_m": (lazy("squares"), length),
+            "runs_deg": (lazy("runs to, °"), plain),
+        },
+        lambda row: None,
+    ),
+)
 
 
 def _reading(row: Any, units: Units) -> str:
     return _("Reading in {name}, {length}, {instant}").format(
-        name=row.place.name, length=units.length_text(row.depth_m), instant=shown.instant(row, row.taken_at)
+        name=row.place.name, length=units.length_text(row.depth_m), instant=instant(row, row.taken_at)
     )
 
 
 KINDS = {
     kind.key: kind
     for kind in (
-        shown.Kind(
+        Kind(
             "reading",
             Reading,
             "place__garden",
             _reading,
             {
-                "temperature_c": ("temperature", shown.temperature),
-                "depth_m": ("depth", shown.length),
+                "temperature_c": ("temperature", temperature),
+                "depth_m": ("depth", length),
                 "taken_at": ("time", lambda v, u: _("{v} UTC").format(v=f"{v:%Y-%m-%d %H:%M}")),
-                "note": ("note", shown.plain),
-                "review": ("review", shown.plain),
+                "note": ("note", plain),
+                "review": ("review", plain),
             }
-            | shown.REMOVED,
-            shown.at_place,
+            | REMOVED,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "weather",
             DailyWeather,
             "garden",
             lambda row, units: _("Weather of {day}").format(day=words.day(row.day)),
             {
-                "low_c": ("low", shown.temperature),
-                "high_c": ("high", shown.temperature),
+                "low_c": ("low", temperature),
+                "high_c": ("high", temperature),
                 "rain_mm": (lazy("rain"), lambda v, u: "" if v is None else u.rain_text(v)),
-                "sky": ("sky", shown.plain),
+                "sky": ("sky", plain),
                 "wind_m_s": (lazy("wind"), lambda v, u: "" if v is None else u.wind_text(v)),
-                "snow_m": ("snow", shown.length),
+                "snow_m": ("snow", length),
             },
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        shown.Kind(
+        Kind(
             "place",
             Place,
             "garden",
             lambda row, units: row.name,
             {
-                "name": ("name", shown.plain),
-                "kind": ("kind", shown.plain),
-                "seed_depth_m": (lazy("seed depth"), shown.length),
-                "texture": ("soil", shown.plain),
-                "slope_deg": ("slope, °", shown.plain),
-                "aspect_deg": (lazy("slopes to, °"), shown.plain),
-                "shaded_from_h": (lazy("shaded from"), shown.plain),
-                "shaded_to_h": (lazy("shaded to"), shown.plain),
-                "width_m": (lazy("width, m"), shown.plain),
-                "within": (lazy("stands in"), shown.plain),
-                "window_aspect_deg": (lazy("window to, °"), shown.plain),
-                "window_shade": (lazy("window shaded"), shown.plain),
-                "window_away_m": (lazy("from the window"), shown.length),
+                "name": ("name", plain),
+                "kind": ("kind", plain),
+                "seed_depth_m": (lazy("seed depth"), length),
+                "texture": ("soil", plain),
+                "slope_deg": ("slope, °", plain),
+                "aspect_deg": (lazy("slopes to, °"), plain),
+                "shaded_from_h": (lazy("shaded from"), plain),
+                "shaded_to_h": (lazy("shaded to"), plain),
+                "width_m": (lazy("width, m"), plain),
+                "within": (lazy("stands in"), plain),
+                "window_aspect_deg": (lazy("window to, °"), plain),
+                "window_shade": (lazy("window shaded"), plain),
+                "window_away_m": (lazy("from the window"), length),
             }
-            | shown.REMOVED,
+            | REMOVED,
             lambda row: note_change_at(Place.everything.get(pk=row.pk)),
         ),
-        shown.Kind(
+        Kind(
             "cover",
             CoverPeriod,
             "place__garden",
             lambda row, units: _("{sentence} over {name}").format(
-                sentence=words.sentence(place_log.cover_name(row.cover)), name=row.place.name
+                sentence=words.sentence(pages.cover_name(row.cover)), name=row.place.name
             ),
             {
-                "first": ("from", shown.day),
-                "last": ("to", shown.day),
-                "opens": ("airing", shown.plain),
-                "above_c": (lazy("opened above"), shown.temperature),
-                "from_h": (lazy("opened from"), shown.plain),
-                "to_h": (lazy("opened to"), shown.plain),
-                "opening": (lazy("how far"), shown.plain),
-                "ends_capped": (lazy("ends closed"), shown.yes),
-                "blanket": ("blanket", shown.yes),
-                "covered_m": (lazy("length covered"), shown.length),
+                "first": ("from", day),
+                "last": ("to", day),
+                "opens": ("airing", plain),
+                "above_c": (lazy("opened above"), temperature),
+                "from_h": (lazy("opened from"), plain),
+                "to_h": (lazy("opened to"), plain),
+                "opening": (lazy("how far"), plain),
+                "ends_capped": (lazy("ends closed"), yes),
+                "blanket": ("blanket", yes),
+                "covered_m": (lazy("length covered"), length),
             },
-            shown.at_place,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "own_cover",
             Cover,
             "garden",
             lambda row, units: _("Your cover {name}").format(name=row.name),
             {
-                "name": ("name", shown.plain),
-                "length_m": ("length", shown.length),
-                "width_m": ("width", shown.length),
-                "spread_m": (lazy("edges apart"), shown.length),
-                "low_m": (lazy("height in front"), shown.length),
-                "high_m": (lazy("height at the back"), shown.length),
-                "purchase_year": (lazy("bought in"), shown.plain),
-                "dirty": ("dirty", shown.yes),
-                "price": ("price", shown.plain),
+                "name": ("name", plain),
+                "length_m": ("length", length),
+                "width_m": ("width", length),
+                "spread_m": (lazy("edges apart"), length),
+                "low_m": (lazy("height in front"), length),
+                "high_m": (lazy("height at the back"), length),
+                "purchase_year": (lazy("bought in"), plain),
+                "dirty": ("dirty", yes),
+                "price": ("price", plain),
             }
-            | shown.REMOVED,
+            | REMOVED,
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        shown.Kind(
+        Kind(
             "hotbed",
             Hotbed,
             "place__garden",
             lambda row, units: _("What the hotbed {name} is built of").format(name=row.place.name),
             {
-                "material": (lazy("made of"), shown.plain),
-                "depth_m": ("depth", shown.length),
-                "moist": ("moisture", shown.plain),
-                "trodden": ("trodden", shown.plain),
-                "insulated": ("insulated", shown.yes),
-                "filled_on": ("filled", shown.day),
-                "topped_up_on": (lazy("topped up"), shown.day),
-                "matted_until": (lazy("under a mat until"), shown.day),
+                "material": (lazy("made of"), plain),
+                "depth_m": ("depth", length),
+                "moist": ("moisture", plain),
+                "trodden": ("trodden", plain),
+                "insulated": ("insulated", yes),
+                "filled_on": ("filled", day),
+                "topped_up_on": (lazy("topped up"), day),
+                "matted_until": (lazy("under a mat until"), day),
             },
-            shown.at_place,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "hotbed_tray",
             HotbedTray,
             "place__garden",
             lambda row, units: _("{name} on the hotbed {hotbed}").format(name=row.place.name, hotbed=row.hotbed.name),
-            {"first": ("from", shown.day), "last": ("to", shown.day)},
-            shown.at_place,
+            {"first": ("from", day), "last": ("to", day)},
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "trial",
             CoverTrial,
             "covered__garden",
             lambda row, units: _("Trial of {name} against {name2}").format(name=row.covered.name, name2=row.bare.name),
-            {"begun_on": ("since", shown.day), "ended_on": ("to", shown.day), "depth_m": ("depth", shown.length)},
+            {"begun_on": ("since", day), "ended_on": ("to", day), "depth_m": ("depth", length)},
             lambda row: None,
         ),
-        shown.Kind(
+        Kind(
             "intention",
             Intention,
             "place__garden",
-            lambda row, units: _("{crop} meant for {name}").format(crop=shown.crop(row), name=row.place.name),
-            {"sow_on": ("on", shown.day), "dropped_at": (lazy("given up"), shown.yes)},
+            lambda row, units: _("{crop} meant for {name}").format(crop=crop(row), name=row.place.name),
+            {"sow_on": ("on", day), "dropped_at": (lazy("given up"), yes)},
             lambda row: None,
         ),
-        shown.Kind(
+        Kind(
             "operation",
             Operation,
             "place__garden",
-            lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {shown.instant(row, row.at)}",
-            {"work": ("what", shown.plain), "amount": ("amount", shown.plain)},
-            shown.at_place,
+            lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {instant(row, row.at)}",
+            {"work": ("what", plain), "amount": ("amount", plain)},
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "visit",
             Visit,
             "place__garden",
-            lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=shown.instant(row, row.at)),
+            lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=instant(row, row.at)),
             {
-                "air_c": ("air", shown.temperature),
-                "air_low_c": (lazy("lowest air"), shown.temperature),
-                "air_high_c": (lazy("highest air"), shown.temperature),
-                "moisture": (lazy("by feel"), shown.plain),
-                "snow_m": ("snow", shown.length),
-                "losses": (lazy("what stood, what died"), shown.plain),
-                "note": ("note", shown.plain),
+                "air_c": ("air", temperature),
+                "air_low_c": (lazy("lowest air"), temperature),
+                "air_high_c": (lazy("highest air"), temperature),
+                "moisture": (lazy("by feel"), plain),
+                "snow_m": ("snow", length),
+                "losses": (lazy("what stood, what died"), plain),
+                "note": ("note", plain),
             }
-            | shown.REMOVED,
-            shown.at_place,
+            | REMOVED,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "sowing",
             Sowing,
             "place__garden",
             lambda row, units: _("{crop} sown in {name}, {day}").format(
-                crop=shown.crop(row), name=row.place.name, day=words.day(row.sown_on)
+                crop=crop(row), name=row.place.name, day=words.day(row.sown_on)
             ),
             {
-                "sown_on": (lazy("sown on"), shown.day),
-                "seeds": ("seeds", shown.plain),
-                "depth_m": ("depth", shown.length),
-                "finished": ("finished", shown.yes),
+                "sown_on": (lazy("sown on"), day),
+                "seeds": ("seeds", plain),
+                "depth_m": ("depth", length),
+                "finished": ("finished", yes),
             }
-            | shown.REMOVED,
-            shown.at_place,
+            | REMOVED,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "step",
             Step,
             "sowing__place__garden",
             lambda row, units: _("{what}: {crop} in {name}, {day}").format(
                 what=words.sentence(str(Step.Kind(row.kind).label)),
-                crop=shown.crop(row.sowing),
+                crop=crop(row.sowing),
                 name=row.sowing.place.name,
                 day=words.day(row.on),
             ),
-            {"on": ("on", shown.day), "cell_m": (lazy("into cells of"), shown.length)},
-            lambda row: shown.at_place(row.sowing),
+            {"on": ("on", day), "cell_m": (lazy("into cells of"), length)},
+            lambda row: at_place(row.sowing),
         ),
-        shown.Kind(
+        Kind(
             "heat",
             HeatPeriod,
             "place__garden",
@@ -242,93 +393,93 @@ KINDS = {
                 source=words.sentence(str(HeatPeriod.Kind(row.source).label)), name=row.place.name
             ),
             {
-                "first": ("from", shown.day),
-                "last": ("to", shown.day),
-                "watts": (lazy("watts"), shown.plain),
-                "control": (lazy("switched by"), shown.plain),
-                "start_c": (lazy("on below"), shown.temperature),
-                "stop_c": (lazy("off above"), shown.temperature),
-                "probe": (lazy("its probe"), shown.plain),
-                "lift_k": (lazy("lifts, K"), shown.plain),
+                "first": ("from", day),
+                "last": ("to", day),
+                "watts": (lazy("watts"), plain),
+                "control": (lazy("switched by"), plain),
+                "start_c": (lazy("on below"), temperature),
+                "stop_c": (lazy("off above"), temperature),
+                "probe": (lazy("its probe"), plain),
+                "lift_k": (lazy("lifts, K"), plain),
             },
-            shown.at_place,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "fill",
             HotbedFill,
             "place__garden",
             lambda row, units: _("Fill of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"on": ("on", shown.day), "material": (lazy("made of"), shown.plain), "depth_m": ("depth", shown.length)},
-            shown.at_place,
+            {"on": ("on", day), "material": (lazy("made of"), plain), "depth_m": ("depth", length)},
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "hotbed_note",
             HotbedNote,
             "place__garden",
             lambda row, units: _("Diary of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
             {
-                "core_c": (lazy("core"), shown.temperature),
-                "height_m": (lazy("height"), shown.length),
-                "note": ("note", shown.plain),
+                "core_c": (lazy("core"), temperature),
+                "height_m": (lazy("height"), length),
+                "note": ("note", plain),
             },
             lambda row: None,
         ),
-        shown.Kind(
+        Kind(
             "heat_test",
             HeatTest,
             "place__garden",
             lambda row, units: _("Test of the heater in {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"minutes": (lazy("minutes"), shown.plain)},
+            {"minutes": (lazy("minutes"), plain)},
             lambda row: None,
         ),
-        shown.Kind(
+        Kind(
             "lamp",
             Lamp,
             "place__garden",
             lambda row, units: _("Lamp over {name}").format(name=row.place.name),
             {
-                "first": ("from", shown.day),
-                "last": ("to", shown.day),
-                "watts": (lazy("watts"), shown.plain),
-                "away_m": (lazy("height"), shown.length),
+                "first": ("from", day),
+                "last": ("to", day),
+                "watts": (lazy("watts"), plain),
+                "away_m": (lazy("height"), length),
                 "spans": (lazy("lit"), lambda v, u: spans_text(v)),
             },
-            shown.at_place,
+            at_place,
         ),
-        shown.Kind(
+        Kind(
             "room",
             Room,
             "garden",
             lambda row, units: _("Room {name}").format(name=row.name),
             {
-                "name": ("name", shown.plain),
-                "kind": ("kind", shown.plain),
-                "night_c": (lazy("its nights"), shown.temperature),
-                "day_c": (lazy("its days"), shown.temperature),
+                "name": ("name", plain),
+                "kind": ("kind", plain),
+                "night_c": (lazy("its nights"), temperature),
+                "day_c": (lazy("its days"), temperature),
             }
-            | shown.REMOVED,
+            | REMOVED,
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
-        shown.Kind(
+        Kind(
             "room_air",
             RoomAir,
             "room__garden",
             lambda row, units: _("Air in {name}, {day}").format(
                 name=row.room.name, day=words.day(row.at.astimezone(row.room.garden.timezone).date())
             ),
-            {"temperature_c": ("temperature", shown.temperature), "what": (lazy("what"), shown.plain)},
+            {"temperature_c": ("temperature", temperature), "what": (lazy("what"), plain)},
             lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
         ),
         *PLANT_KINDS,
-        shown.Kind(
+        Kind(
             "count",
             Count,
             "sowing__place__garden",
             lambda row, units: _("Count of {crop} in {name}, {day}").format(
-                crop=shown.crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
+                crop=crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
             ),
-            {"up": ("up", shown.plain)},
-            lambda row: shown.at_place(row.sowing),
+            {"up": ("up", plain)},
+            lambda row: at_place(row.sowing),
         ),
     )
 }

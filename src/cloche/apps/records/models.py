@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 
 class IncomingArchive(models.Model):

@@ -1,27 +1,52 @@
-"""The pages of the records."""
+"""History, the record as a file, and erasing for good: requests and answers."""
 
 from __future__ import annotations
 
 import re
+from typing import Any
 
+from django import forms
+from django.conf import settings
 from django.contrib import messages
+from django.contrib.auth import logout
 from django.contrib.auth.decorators import login_required
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.accounts.forms import EraseAccountForm
+from cloche.apps.gardens.access import OWNS, GardenRequest, in_garden
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.records import flagged, flows, incoming
 from cloche.apps.records import history as past
 from cloche.apps.records.archive.write import write_archive
-from cloche.apps.records.forms import ArchiveForm
 from cloche.apps.shared import clock
+from cloche.apps.shared.clock import asked_instant
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.localtime import asked_instant
 from cloche.apps.shared.shelter import refusal
+from cloche.apps.shared.words import lazy
 from cloche.apps.work.turns import ARCHIVE, turn
+
+
+class ArchiveForm(forms.Form):
+    """The file of a whole garden."""
+
+    file = forms.FileField(label=lazy("The garden’s file (zip)"), error_messages={"empty": lazy("The file is empty.")})
+
+    def clean_file(self) -> Any:
+        """Not larger than is taken."""
+        file, limit = self.cleaned_data["file"], settings.CLOCHE_ARCHIVE_LIMIT_BYTES
+        if file.size > limit:
+            raise forms.ValidationError(
+                _("The file has {size} MB; at most {limit} are accepted.").format(
+                    size=f"{file.size / 1000000.0:.0f}", limit=f"{limit / 1000000.0:.0f}"
+                ),
+                code="large",
+            )
+        return file
+
 
 MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
 
@@ -118,3 +143,54 @@ def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
     share = round(100 * archive.done / archive.total) if archive.total else 0
     template = "records/_archive_coming.html" if request.htmx else "records/archive_coming.html"  # type: ignore[attr-defined]
     return render(request, template, {"archive": archive, "share": share})
+
+
+class EraseGardenForm(forms.Form):
+    """Nobody erases a garden by a slip: its name is typed."""
+
+    name = forms.CharField(label=lazy("Type its name, to be sure"), max_length=80)
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.garden = garden
+        self.fields["name"].widget.attrs["autocomplete"] = "off"
+
+    def clean_name(self) -> str:
+        """As it is called."""
+        name: str = self.cleaned_data["name"]
+        if name.strip() != self.garden.name.strip():
+            raise forms.ValidationError(_("It is called {name}.").format(name=self.garden.name), code="name")
+        return name
+
+
+@in_garden(writing=OWNS)
+def erase_garden(request: GardenRequest) -> HttpResponse:
+    """A garden, by one of its owners."""
+    request.room = "garden"  # type: ignore[attr-defined]
+    if not request.membership.may(OWNS):
+        return render(request, "not_yours.html", {"role": request.membership.get_role_display()}, status=403)
+    form = EraseGardenForm(request.POST or None, garden=request.garden)
+    if form.is_valid():
+        name = request.garden.name
+        flows.erase_garden(request.garden, request.user)
+        messages.success(request, _("{name} is erased.").format(name=name))
+        return redirect("home")
+    context = {"form": form, "holds": flows.holds(request.garden)}
+    return render(request, "records/erase_garden.html", context, status=INVALID if form.errors else 200)
+
+
+@login_required
+def erase_account(request: HttpRequest) -> HttpResponse:
+    """One's own account."""
+    person: User = request.user  # type: ignore[assignment]
+    form = EraseAccountForm(request.POST or None, person=person)
+    if form.is_valid():
+        try:
+            flows.erase_account(person)
+        except flows.OthersAreIn as why:
+            form.add_error(None, str(why))
+        else:
+            logout(request)
+            return redirect("sign_in")
+    context = {"form": form, "leaving": flows.leaving(person)}
+    return render(request, "records/erase_account.html", context, status=INVALID if form.errors else 200)

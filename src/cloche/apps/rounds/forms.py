@@ -15,14 +15,14 @@ from django.utils.translation import gettext as _
 from cloche.apart.picture import NoPicture, small_jpeg
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.texts import round_choices
-from cloche.apps.readings.flows.visit import Seen
+from cloche.apps.places.pages import round_choices
+from cloche.apps.readings.flows.record import Seen
 from cloche.apps.readings.forms import GRACE
 from cloche.apps.readings.models import Visit
 from cloche.apps.shared import clock
+from cloche.apps.shared.clock import NoSuchTime, instant
 from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.localtime import NoSuchTime, instant
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil

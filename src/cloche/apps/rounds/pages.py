@@ -17,8 +17,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
-from cloche.apps.windows.pages.ground import lines
-from cloche.apps.windows.pages.warmth import warmth_in
+from cloche.apps.windows.pages.ground import lines, warmth_in
 from cloche.bridge.services import crops, expected, offered
 from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
 from cloche.bridge.values.units import Units

@@ -10,8 +10,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.readings.flows.record import AlreadyThere
-from cloche.apps.readings.flows.visit import KeyTaken, record_visit
+from cloche.apps.readings.flows.record import AlreadyThere, KeyTaken, record_visit
 from cloche.apps.rounds.forms import StopForm
 from cloche.bridge.values.units import Units
 

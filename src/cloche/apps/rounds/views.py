@@ -20,13 +20,13 @@ from django.views.decorators.http import require_GET, require_POST
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.readings.flows.visit import take_visit_back
+from cloche.apps.readings.flows.record import take_visit_back
 from cloche.apps.readings.models import Visit
 from cloche.apps.rounds import pages, sending
 from cloche.apps.rounds.forms import StopForm
 from cloche.apps.shared import clock
+from cloche.apps.shared.clock import asked_instant
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.localtime import asked_instant
 from cloche.bridge.values import border
 
 SHELL = (

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import transaction
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows.revision import note_change_in
+from cloche.apps.places.flows import note_change_in
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.seed.selectors import _current
 from cloche.apps.shared import clock

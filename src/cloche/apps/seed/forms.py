@@ -22,7 +22,7 @@ from cloche.apps.seed.values import (
     typed_value,
 )
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
 

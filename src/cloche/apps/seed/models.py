@@ -8,7 +8,7 @@ from django.db import models
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.shared import validators
+from cloche.apps.shared import fields
 
 MOST_TESTED = 1_000_000
 
@@ -21,7 +21,7 @@ class Packet(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packets")
     crop_key = models.CharField(max_length=40)
-    variety = models.CharField(max_length=60, blank=True, validators=[validators.plain])
+    variety = models.CharField(max_length=60, blank=True, validators=[fields.plain])
     packed_year = models.PositiveSmallIntegerField(null=True, blank=True)
     tested_of = models.PositiveIntegerField(
         null=True, blank=True, validators=[MaxValueValidator(MOST_TESTED)], help_text="Seeds laid out in a germination test."
@@ -32,7 +32,7 @@ class Packet(models.Model):
     price = models.FloatField(
         null=True,
         blank=True,
-        validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)],
+        validators=[MinValueValidator(0.0), MaxValueValidator(fields.MOST_MONEY)],
         help_text="What it cost, in the grower's own money.",
     )
     values = models.JSONField(default=dict, blank=True)

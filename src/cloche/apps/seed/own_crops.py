@@ -8,12 +8,12 @@ from typing import Any
 from django import forms
 from django.utils.translation import gettext as _
 
-from cloche.apps.gardens.flows.site import change_site
+from cloche.apps.gardens.flows import change_site
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.values import ALL, ValueSpec, is_far, label_of, out_of_order, parse_value, shown_value, typed_value
-from cloche.apps.shared import validators
+from cloche.apps.shared import fields
 from cloche.apps.shared.fields import TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops, own
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
@@ -88,8 +88,8 @@ def _disorder(of: Any) -> list[tuple[str, str]]:
 class OwnCropForm(forms.Form):
     """Name, and every value of the relative that differs; what lies far from it is asked about once."""
 
-    name = forms.CharField(label=lazy("Name of one"), max_length=60, validators=[validators.plain])
-    plural = forms.CharField(label=lazy("Name of many"), max_length=60, validators=[validators.plain])
+    name = forms.CharField(label=lazy("Name of one"), max_length=60, validators=[fields.plain])
+    plural = forms.CharField(label=lazy("Name of many"), max_length=60, validators=[fields.plain])
 
     def __init__(self, *args: Any, garden: Garden, relative: Crop, key: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -1,11 +1,16 @@
-"""Questions about packets and choices."""
+"""Read packets and the crops a garden grows."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from django.http import Http404
+
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.models import CropChoice, Packet
+from cloche.bridge.services.crops import crop
+from cloche.core.crops.catalogue import Crop
+from cloche.core.errors import UnknownCrop
 
 
 def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:
@@ -41,3 +46,11 @@ def sowing_rule_for(garden: Garden, choice: CropChoice | None) -> str:
 
 def _current(garden: Garden) -> Any:
     return Packet.objects.filter(garden=garden, removed_at__isnull=True)
+
+
+def crop_or_404(crop_key: str) -> Crop:
+    """A crop of the catalogue."""
+    try:
+        return crop(crop_key)
+    except UnknownCrop as unknown:
+        raise Http404 from unknown

@@ -1,11 +1,11 @@
 from django.urls import path
 
-from cloche.apps.seed import crop_views, views
+from cloche.apps.seed import views
 
 urlpatterns = [
-    path("garden/crops/", crop_views.my_crops, name="my_crops"),
-    path("garden/crops/own/", crop_views.new_own, name="new_own_crop"),
-    path("garden/crops/own/<slug:key>/", crop_views.edit_own, name="edit_own_crop"),
+    path("garden/crops/", views.my_crops, name="my_crops"),
+    path("garden/crops/own/", views.new_own, name="new_own_crop"),
+    path("garden/crops/own/<slug:key>/", views.edit_own, name="edit_own_crop"),
     path("crops/<slug:crop_key>/choose/", views.choose, name="choose"),
     path("crops/<slug:crop_key>/packets/new/", views.new_packet, name="new_packet"),
     path("crops/<slug:crop_key>/packets/<int:packet_id>/", views.edit_packet, name="edit_packet"),

@@ -1,7 +1,10 @@
-"""Packets of seed, and how a crop is grown."""
+"""Packets and crops: requests and answers."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
+from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
@@ -9,14 +12,17 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.flows import change_site
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.seed import flows
-from cloche.apps.seed.access import crop_or_404
 from cloche.apps.seed.forms import ChoiceForm, PacketForm
 from cloche.apps.seed.models import Packet
-from cloche.apps.shared import clock
+from cloche.apps.seed.own_crops import OwnCropForm, new_key
+from cloche.apps.seed.selectors import crop_or_404
+from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
-from cloche.bridge.services import crops
+from cloche.apps.shared.words import lazy
+from cloche.bridge.services import crops, own
 
 
 @in_garden
@@ -91,3 +97,93 @@ def _packet(request: GardenRequest, crop_key: str, packet_id: int) -> Packet:
     if packet is None:
         raise Http404
     return packet
+
+
+FEW = 3
+"""Families with fewer crops stand together."""
+
+
+class CropsForm(forms.Form):
+    """Keys of the crops that are ticked."""
+
+    crops = forms.MultipleChoiceField(
+        choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
+        error_messages={"required": lazy("Tick at least one crop: without any there is nothing to forecast.")},
+    )
+
+
+@dataclass(frozen=True)
+class Family:
+    """A heading, and its crops: key, name, other names, whether it is ticked."""
+
+    name: str
+    crops: list[tuple[str, str, str, bool]]
+
+
+def families(ticked: set[str]) -> list[Family]:
+    """All crops under their families, the largest first, those of small families together at the end."""
+    by_family: dict[str, list[tuple[str, str, str, bool]]] = {}
+    for crop in crops.crops():
+        by_family.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
+    large = {name: rows for name, rows in by_family.items() if len(rows) >= FEW}
+    small = [row for name, rows in by_family.items() if name not in large for row in rows]
+    named = [Family(words.sentence(name), rows) for name, rows in sorted(large.items(), key=lambda item: -len(item[1]))]
+    return [*named, Family(_("Others"), small)]
+
+
+@in_garden
+def my_crops(request: GardenRequest) -> HttpResponse:
+    """Tick what is grown here; every page then keeps to it."""
+    form = CropsForm(request.POST if request.method == "POST" else None)
+    if form.is_valid():
+        request.garden.crops = form.cleaned_data["crops"]
+        change_site(request.garden)
+        grown = words.count(len(request.garden.crops), "crop", "crops")
+        messages.success(
+            request, _("Cloche now looks out for {grown}; forecasts are being worked out again.").format(grown=grown)
+        )
+        return redirect("garden", request.garden.pk)
+    ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
+    if request.method == "POST":
+        ticked = set(request.POST.getlist("crops"))
+    mine = sorted((entry["name"], key) for key, entry in request.garden.own_crops.items())
+    context = {"form": form, "mine": mine, "families": families(ticked), "count": len(ticked), "total": len(crops.crops())}
+    return render(request, "seed/my_crops.html", context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def new_own(request: GardenRequest) -> HttpResponse:
+    """A crop of one's own: first its relative, then what differs."""
+    of = request.GET.get("of", "")
+    if not of:
+        relatives = [crop for crop in crops.crops() if not own.KEY.fullmatch(crop.key)]
+        return render(request, "seed/own_crop.html", {"relatives": relatives})
+    return _own(request, new_key(request.garden), of, editing=False)
+
+
+@in_garden
+def edit_own(request: GardenRequest, key: str) -> HttpResponse:
+    """Change one."""
+    entry = request.garden.own_crops.get(key)
+    if entry is None:
+        raise Http404
+    return _own(request, key, entry["of"], editing=True)
+
+
+def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpResponse:
+    bound = request.POST if request.method == "POST" else None
+    if len(request.garden.own_crops) >= own.MOST and not editing:
+        messages.error(request, f"A garden has at most {own.MOST} crops of its own.")
+        return redirect("my_crops", request.garden.pk)
+    form = OwnCropForm(bound, garden=request.garden, relative=crop_or_404(of), key=key, units=units_of(request.user))
+    if form.is_valid():
+        form.keep()
+        messages.success(
+            request,
+            _("{cleaned_data} is kept and ticked; its windows are being worked out.").format(
+                cleaned_data=form.cleaned_data["name"]
+            ),
+        )
+        return redirect("my_crops", request.garden.pk)
+    context = {"form": form, "editing": editing}
+    return render(request, "seed/own_crop.html", context, status=INVALID if form.errors else 200)

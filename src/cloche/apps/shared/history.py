@@ -1,12 +1,14 @@
-"""What a record was before it was changed."""
+"""Tables that keep their history, and what undoes a change."""
 
 from __future__ import annotations
 
 from datetime import datetime
 from typing import Any
 
+from django.contrib import messages
 from django.db.models.signals import pre_delete, pre_save
 from django.dispatch import receiver
+from django.http import HttpRequest
 from simple_history.signals import pre_create_historical_record
 
 from cloche.apps.shared import clock
@@ -38,3 +40,8 @@ def _came(row: Any) -> datetime:
     """When it came, as far as that is known: a reading when it was taken, else now."""
     taken: datetime | None = getattr(row, "taken_at", None)
     return taken or clock.now()
+
+
+def done(request: HttpRequest, text: str, undo_url: str) -> None:
+    """A notice on the next page; its button posts to the address that undoes what was done."""
+    messages.success(request, text, extra_tags=undo_url)

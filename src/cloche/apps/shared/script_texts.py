@@ -1,4 +1,4 @@
-"""What scripts say: the page brings it in the reader's language, so that the round speaks it without signal, too."""
+"""The sentences that scripts say, in the reader’s language."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from babel import Locale
 from django.utils.translation import get_language, ngettext
 
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 MOST = 200
 """Every category of every language's plurals has a number below it (Unicode's plural rules)."""

@@ -13,8 +13,8 @@ from django.utils.cache import patch_cache_control
 from psycopg.errors import DiskFull
 
 from cloche.apps.shared import clock, known
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.work import disk
+from cloche.apps.shared.words import lazy
+from cloche.apps.work import guard
 from cloche.apps.work.guard import is_away
 from cloche.apps.work.patience import PATIENCE, awaited
 
@@ -35,7 +35,7 @@ FAULT = lazy("Something went wrong here, and it is a fault of Cloche’s own. No
 
 def why_not_now() -> str:
     """A sentence that says why nothing can be written at present; empty where it can."""
-    if disk.is_full():
+    if guard.is_full():
         return str(FULL)
     return "" if clock.is_believable() else str(CLOCK)
 
@@ -55,10 +55,17 @@ class Patient:
             return self.get_response(request)
         if PATIENCE.is_resting():
             return refusal(request, str(AWAY), 503)
-        response, cut = awaited(lambda: self.get_response(request))
+        response, cut = awaited(lambda: self._answered(request))
         if not cut and response.status_code < 500:
             PATIENCE.recovered()
         return response  # type: ignore[no-any-return]
+
+    def _answered(self, request: HttpRequest) -> HttpResponseBase:
+        """With who asked, for the log: it is looked up here, for whoever asks the database after this is watched by nobody."""
+        response = self.get_response(request)
+        if response.status_code < 500 and hasattr(request, "session"):
+            request.person_pk = request.user.pk  # type: ignore[attr-defined]
+        return response
 
 
 class Shelter:

@@ -2,7 +2,7 @@
 
 from django.db import models
 
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 
 class Source(models.TextChoices):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 
 @dataclass(frozen=True)

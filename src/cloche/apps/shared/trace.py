@@ -10,7 +10,7 @@ from contextvars import ContextVar
 
 from django.http import HttpRequest, HttpResponseBase
 
-from cloche.apps.shared import measures
+from cloche.apps.shared import words
 
 NUMBER: ContextVar[str] = ContextVar("request_id", default="-")
 log = logging.getLogger("cloche.requests")
@@ -46,7 +46,7 @@ class Traced:
 def _note(request: HttpRequest, response: HttpResponseBase, took_s: float) -> None:
     match = request.resolver_match
     route = match.route if match is not None else ""
-    measures.answered(request.method or "", match.view_name if match is not None else "", response.status_code, took_s)
+    words.answered(request.method or "", match.view_name if match is not None else "", response.status_code, took_s)
     log.info(
         "answered",
         extra={
@@ -54,6 +54,6 @@ def _note(request: HttpRequest, response: HttpResponseBase, took_s: float) -> No
             "route": route,
             "status": response.status_code,
             "ms": round(1000 * took_s),
-            "person": getattr(getattr(request, "user", None), "pk", None) if hasattr(request, "session") else None,
+            "person": getattr(request, "person_pk", None),
         },
     )

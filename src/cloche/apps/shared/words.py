@@ -1,18 +1,24 @@
-"""Dates, lists, numbers and probabilities in a grower's words, in the reader's language and order."""
+"""Days, counts, lists and measures in words."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import date, datetime, time
-from functools import lru_cache
+from functools import cache, lru_cache
+from typing import Any, cast
 
 from babel import Locale
 from babel.dates import format_date, format_time
 from babel.numbers import format_decimal
-from django.utils.translation import get_language, ngettext, to_locale
+from django.conf import settings
+from django.utils.translation import get_language, gettext_lazy, ngettext, to_locale
 from django.utils.translation import gettext as _
 
-from cloche.apps.shared.i18n import lazy
+
+def lazy(text: str) -> str:
+    """A sentence that is looked up whenever it is shown: for what is written down once, when the program starts."""
+    return cast(str, gettext_lazy(text))
+
 
 _TENTHS: tuple[str, ...] = (
     lazy("hardly ever"),
@@ -170,3 +176,27 @@ def count(number: int, singular: str, many: str) -> str:
 def whole(number: int) -> str:
     """A whole number as its readers write it."""
     return str(number) if abs(number) < A_THOUSAND else format_decimal(number, locale=locale())
+
+
+SECONDS = (0.025, 0.05, 0.1, 0.25, 0.5, 1.0, 2.5, 10.0)
+METHODS = {"GET", "HEAD", "POST", "OPTIONS"}
+
+
+@cache
+def _counters() -> tuple[Any, Any] | None:
+    """None where nobody asks. The library chooses how it keeps them when it is first imported: by then the folder is named in
+    the environment (scripts/serve.sh)."""
+    if not settings.CLOCHE_METRICS_PORT:
+        return None
+    from prometheus_client import Counter, Histogram
+
+    requests = Counter("cloche_requests", "Requests answered", ["method", "page", "status"])
+    return requests, Histogram("cloche_request_seconds", "Time until a request was answered", ["page"], buckets=SECONDS)
+
+
+def answered(method: str, page: str, status: int, took_s: float) -> None:
+    """One more request. page: the name of its address, of which there are only so many; empty for none of ours."""
+    counters = _counters()
+    if counters is not None:
+        counters[0].labels(method if method in METHODS else "other", page or "none", str(status)).inc()
+        counters[1].labels(page or "none").observe(took_s)

@@ -13,7 +13,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units, parse_depth

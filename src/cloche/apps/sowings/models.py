@@ -10,9 +10,8 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.record_field import RecordField
-from cloche.apps.shared.validators import sane_day
+from cloche.apps.shared.fields import RecordField, sane_day
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.stored import SowingOutlook
 
 MOST_SEEDS = 1_000_000

@@ -1,9 +1,11 @@
-"""Questions about sowings and lots of seed. Light: pages ask them."""
+"""Read sowings, and how far each has come."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from datetime import date, timedelta
+from enum import StrEnum
 
 from django.db.models import Prefetch, Q, QuerySet
 
@@ -60,3 +62,116 @@ def intended_in(garden: Garden) -> QuerySet[Intention]:
     """Sowings that are meant to be made and neither made nor given up, the soonest first."""
     current = Place.objects.filter(garden=garden)
     return Intention.objects.filter(place__in=current, made=None, dropped_at=None).select_related("place")
+
+
+HALF, ALL = 0.5, 0.9
+"""Shares of what is expected from which half of it, and all but stragglers, are up."""
+
+
+class State(StrEnum):
+    """Where a sowing stands today."""
+
+    AWAITED = "awaited"
+    """Nothing is up, and nothing had to be."""
+    DUE = "due"
+    """Half of it should be up by now; nobody has counted."""
+    OVERDUE = "overdue"
+    """Nothing has been counted after the day on which silence means failure."""
+    COMING_UP = "coming_up"
+    UP = "up"
+    """Everything expected to come up has come up, apart from stragglers."""
+    PLANTED_OUT = "planted_out"
+    FINISHED = "finished"
+    FAILED = "failed"
+    """Finished, and nothing was ever up."""
+
+
+@dataclass(frozen=True)
+class Progress:
+    """Of a sowing today. counted: the most that were ever up, None without a count; expected: low, middle and high of plants in
+    the end, None where seeds were not counted or nothing is calculated yet; share: up, of what is expected, 0-1; half_on,
+    most_on: days on which half and nearly all are up, counted or forecast; half_counted: whether half_on was counted;
+    overdue_on: the day after which silence means failure."""
+
+    state: State
+    counted: int | None
+    expected: tuple[int, int, int] | None
+    share: float
+    half_on: date | None
+    half_counted: bool
+    most_on: date | None
+    overdue_on: date | None
+
+    @property
+    def stands(self) -> bool:
+        """Whether seed or plants of it are still to be looked after where it was raised."""
+        return self.state not in (State.PLANTED_OUT, State.FAILED)
+
+
+def progress_of(sowing: Sowing, today: date) -> Progress:
+    """From its counts, its steps and its forecast."""
+    counts = sorted((count.on, count.up) for count in sowing.counts.all())
+    counted = max((up for _, up in counts), default=None)
+    expected = _expected(sowing, counted)
+    goal = _goal(sowing, counted, expected)
+    half_on, half_counted = _reached(counts, goal, HALF, _forecast(sowing, "half"))
+    most_on, _ = _reached(counts, goal, ALL, _forecast(sowing, "most"))
+    overdue_on = sowing.outlook.overdue if sowing.outlook else None
+    share = _share(sowing, counted, goal, today)
+    state = _state(sowing, counted, share, half_on, overdue_on, today)
+    return Progress(state, counted, expected, share, half_on, half_counted, most_on, overdue_on)
+
+
+def _expected(sowing: Sowing, counted: int | None) -> tuple[int, int, int] | None:
+    if not sowing.seeds or sowing.outlook is None or not sowing.outlook.up[1]:
+        return None
+    low, middle, high = (max(round(side[-1] * sowing.seeds / 100), counted or 0) for side in sowing.outlook.up)
+    return low, middle, high
+
+
+def _goal(sowing: Sowing, counted: int | None, expected: tuple[int, int, int] | None) -> float | None:
+    """What counts as all of it: what came up of a finished one, else what is expected; None: not known."""
+    if sowing.finished and counted:
+        return float(counted)
+    return max(float(expected[1]), 1.0) if expected else None
+
+
+def _forecast(sowing: Sowing, name: str) -> date | None:
+    day: date | None = getattr(sowing.outlook, name)[1] if sowing.outlook else None
+    return day
+
+
+def _reached(
+    counts: list[tuple[date, int]], goal: float | None, share: float, forecast: date | None
+) -> tuple[date | None, bool]:
+    """The first count that shows it; else as forecast, but not before the last count, which did not show it yet."""
+    seen = [on for on, up in counts if up and (goal is None or up >= share * goal)]
+    if seen:
+        return seen[0], True
+    if counts and forecast is not None:
+        return max(forecast, counts[-1][0] + timedelta(days=1)), False
+    return forecast, False
+
+
+def _share(sowing: Sowing, counted: int | None, goal: float | None, today: date) -> float:
+    if counted is not None:
+        return min(counted / goal, 1.0) if goal else float(counted > 0)
+    if sowing.outlook is None or not sowing.outlook.up[1]:
+        return 0.0
+    curve = sowing.outlook.up[1]
+    day = min(max((today - sowing.sown_on).days, 0), len(curve) - 1)
+    return curve[day] / curve[-1] if curve[-1] else 0.0
+
+
+def _state(
+    sowing: Sowing, counted: int | None, share: float, half_on: date | None, overdue_on: date | None, today: date
+) -> State:
+    if any(step.kind == Step.Kind.PLANTED for step in sowing.steps.all()):
+        return State.PLANTED_OUT
+    if sowing.finished:
+        return State.FINISHED if counted or counted is None else State.FAILED
+    if counted:
+        return State.UP if share >= ALL else State.COMING_UP
+    if overdue_on is not None and overdue_on < today:
+        return State.OVERDUE
+    return State.DUE if half_on is not None and half_on <= today else State.AWAITED

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from cloche.apps.sowings import seed_views, views
+from cloche.apps.sowings import views
 
 urlpatterns = [
     path("sowings/", views.sowings, name="sowings"),
@@ -11,5 +11,5 @@ urlpatterns = [
     path("sowings/<int:sowing_id>/finish/", views.finish, name="finish_sowing"),
     path("sowings/<int:sowing_id>/remove/", views.remove, name="remove_sowing"),
     path("sowings/<int:sowing_id>/put-back/", views.put_back, name="put_back_sowing"),
-    path("crops/<slug:crop_key>/", seed_views.seed, name="seed"),
+    path("crops/<slug:crop_key>/", views.seed, name="seed"),
 ]

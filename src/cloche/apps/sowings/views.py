@@ -1,4 +1,4 @@
-"""Sowings and their counts."""
+"""Sowings and what they taught of the seed: requests and answers."""
 
 from __future__ import annotations
 
@@ -12,17 +12,18 @@ from django.utils.dateparse import parse_date
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.seed import selectors as packets
+from cloche.apps.seed.forms import ChoiceForm
+from cloche.apps.seed.selectors import crop_or_404
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
-from cloche.apps.sowings import selectors
-from cloche.apps.sowings.flows import sow as flow
+from cloche.apps.sowings import flows as flow
+from cloche.apps.sowings import pages, selectors
 from cloche.apps.sowings.forms import CountForm, SowingForm
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.apps.sowings.pages import sowings as pages
 from cloche.bridge.services import crops
 
 
@@ -158,3 +159,15 @@ def _sowing(request: GardenRequest, sowing_id: int) -> Sowing:
     if sowing is None:
         raise Http404
     return sowing
+
+
+@in_garden
+def seed(request: GardenRequest, crop_key: str) -> HttpResponse:
+    """The packets of a crop."""
+    request.room = "sowings"  # type: ignore[attr-defined]
+    crop, today = crop_or_404(crop_key), clock.today(request.garden.timezone)
+    choice = packets.choices_of(request.garden).get(crop_key)
+    initial = {"sowing_rule": choice.sowing_rule, "method": choice.method} if choice else {}
+    page = pages.seed_page(request.garden, crop, today)
+    context = {"page": page, "crop": crop, "choice": ChoiceForm(garden=request.garden, initial=initial)}
+    return render(request, "sowings/seed.html", context)

@@ -1,4 +1,4 @@
-"""What the last nights' frost did to each sowing that was up: facts."""
+"""What a night of frost did to what grows: as the forecast has it, worst first."""
 
 from __future__ import annotations
 
@@ -8,11 +8,13 @@ from datetime import date
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Outlooks
 from cloche.apps.places.models import Place
-from cloche.apps.windows.pages.warmth import Grounds
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge.services import crops
 from cloche.bridge.values.stored import FrostedSowing, Harm, Window
 
 SHOWN_D = 3
+
+
 WORST_FIRST = (Harm.LOST, Harm.REGROWS, Harm.MARKED, Harm.UNHURT)
 
 

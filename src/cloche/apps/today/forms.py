@@ -5,7 +5,7 @@ from __future__ import annotations
 from django import forms
 
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 
 
 def hours() -> list[tuple[int, str]]:

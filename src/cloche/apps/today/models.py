@@ -7,7 +7,7 @@ from django.db import models
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import CoverPeriod, Operation, Place
 from cloche.apps.plants.models import Planting
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Step
 
 

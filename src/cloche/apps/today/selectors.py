@@ -1,4 +1,4 @@
-"""The day's jobs, and what was answered to them."""
+"""Read the day: its jobs, and what a frost did."""
 
 from __future__ import annotations
 
@@ -15,10 +15,10 @@ from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.selectors import periods_from
 from cloche.apps.sowings.selectors import intended_in, sowings_followed
 from cloche.apps.today.after import frosted_in
-from cloche.apps.today.jobs import bench, covers, plan, sowing
+from cloche.apps.today.jobs import covers, growing
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.models import Answer
-from cloche.apps.windows.pages.warmth import Grounds
+from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge.values.units import Units
 
 REMEMBERED_D, AN_HOUR = 60, timedelta(hours=1)
@@ -73,23 +73,23 @@ def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = N
         jobs += covers.of_houses(watched)
     jobs += covers.dated(known.periods, today)
     meant = list(intended_in(garden))
-    jobs += sowing.intended(meant, today)
-    jobs += plan.planned(garden, today)
-    jobs += sowing.warming(garden, meant, grounds, free, today)
+    jobs += growing.intended(meant, today)
+    jobs += growing.planned(garden, today)
+    jobs += growing.warming(garden, meant, grounds, free, today)
     raised = {place.pk: place for place in raised_on(garden)}
-    made = list(sowings_followed(garden, today, sowing.SOWN_AGO_D, raised))
-    jobs += sowing.awaited(made, today)
-    jobs += sowing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
-    jobs += sowing.after_frost(frosted_in(grounds, today, known.outlooks))
-    jobs += sowing.trials(garden, today)
+    made = list(sowings_followed(garden, today, growing.SOWN_AGO_D, raised))
+    jobs += growing.awaited(made, today)
+    jobs += growing.closing(windows.sown_windows([place for place, _ground in grounds], known.outlooks), made, today)
+    jobs += growing.after_frost(frosted_in(grounds, today, known.outlooks))
+    jobs += growing.trials(garden, today)
     lives = lives_in(garden, today, raised, made)
-    jobs += bench.raised(lives, today)
-    jobs += bench.put_out(lives, grounds, today)
+    jobs += growing.raised(lives, today)
+    jobs += growing.put_out(lives, grounds, today)
     for place, ground in grounds:
         if ground is not None:
-            jobs += bench.alarm(ground)
+            jobs += growing.alarm(ground)
             if place.kind == "hotbed":
-                jobs += sowing.hotbed(ground, today)
+                jobs += growing.hotbed(ground, today)
     return jobs
 
 

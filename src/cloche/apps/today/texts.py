@@ -15,9 +15,9 @@ from cloche.apps.bench import texts as bench
 from cloche.apps.covers import texts as covers
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.pages.place_log import the_cover
+from cloche.apps.places.pages import the_cover
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.today.after import Frosted
 from cloche.apps.today.jobs.job import (
     EVENING_H,

@@ -11,24 +11,22 @@ from django.utils.translation import gettext as _
 from django.utils.translation import override
 from django.views.decorators.http import require_GET, require_POST
 
-from cloche.apps.accounts.flows.mail import wish
-from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden
+from cloche.apps.accounts.flows import wish
+from cloche.apps.gardens.access import LOGS, READS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.rights import row_of
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.flows.operations import OnAnotherBed
+from cloche.apps.places.flows import OnAnotherBed
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
+from cloche.apps.today import flows as flow
 from cloche.apps.today import selectors
-from cloche.apps.today.flows import answer as flow
-from cloche.apps.today.flows.digest import stop_sending, want
+from cloche.apps.today.flows import stop_sending, want
 from cloche.apps.today.forms import DigestForm
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.pages import ahead
-from cloche.apps.today.pages.after import after_page
-from cloche.apps.today.pages.day import day_lines
-from cloche.apps.today.pages.today import today_page
+from cloche.apps.today.pages.ahead import after_page
+from cloche.apps.today.pages.today import day_lines, today_page
 from cloche.apps.windows import feed as feeds
 
 

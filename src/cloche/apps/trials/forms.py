@@ -11,7 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.trials.models import MOST_SEEDS, GerminationTrial, TrialBatch
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units, parse_soil

@@ -11,8 +11,8 @@ from simple_history.models import HistoricalRecords
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
-from cloche.apps.shared import validators
-from cloche.apps.shared.validators import sane_day
+from cloche.apps.shared import fields
+from cloche.apps.shared.fields import sane_day
 
 MOST_SEEDS, WARMTH_C = 10_000, (-5.0, 45.0)
 
@@ -21,7 +21,7 @@ class GerminationTrial(models.Model):
     """A trial of a garden: several batches that were laid out on one day."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="germination_trials")
-    name = models.CharField(max_length=60, validators=[validators.plain])
+    name = models.CharField(max_length=60, validators=[fields.plain])
     begun_on = models.DateField(validators=[sane_day])
     ended_on = models.DateField(null=True, blank=True, validators=[sane_day])
     history = HistoricalRecords()

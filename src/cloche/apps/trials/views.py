@@ -11,8 +11,7 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
-from cloche.apps.gardens.rights import row_of
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.seed import flows as seed
 from cloche.apps.shared import clock

@@ -1,32 +1,36 @@
-"""Whether all is well, in numbers: for whoever keeps the machine, and for the page that says it in words."""
+"""Whether all is well, for pages, the letter and a metrics server."""
 
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import cache
 from typing import Any
 
 from django.conf import settings
-from django.db import DatabaseError, InterfaceError, connection
+from django.db import DatabaseError, InterfaceError, close_old_connections, connection
 from django.db.migrations.executor import MigrationExecutor
 from django.db.models import Max, Min
 from procrastinate.contrib.django.models import ProcrastinateJob, ProcrastinateWorker
+from prometheus_client import CollectorRegistry
+from prometheus_client.core import GaugeMetricFamily, Metric
+from prometheus_client.multiprocess import MultiProcessCollector
 
 from cloche.apps.forecasts.models import Forecast
-from cloche.apps.forecasts.stale import stale_places
-from cloche.apps.gardens.models import Garden
+from cloche.apps.forecasts.status import stale_places
+from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import RefusedMessage
+from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
-from cloche.apps.today.flows.digest import MAIL
+from cloche.apps.today.flows import MAIL
 from cloche.apps.today.models import DigestWish
 from cloche.apps.upkeep.flows import backups
 from cloche.apps.upkeep.models import Backup
 from cloche.apps.weather.asking import provider
 from cloche.apps.weather.models import WeatherReport
-from cloche.apps.work import disk, moments
+from cloche.apps.work import guard, turns
 from cloche.apps.work.guard import is_away
 from cloche.apps.work.models import Failure, Heartbeat
 
@@ -55,7 +59,7 @@ def checks() -> list[Check]:
 
 
 def _disk() -> Check:
-    return Check("disk", not disk.is_full(), {"free_mb": disk.free_bytes() // 1_000_000})
+    return Check("disk", not guard.is_full(), {"free_mb": guard.free_bytes() // 1_000_000})
 
 
 def _clock() -> Check:
@@ -63,7 +67,7 @@ def _clock() -> Check:
 
 
 def _database() -> Check:
-    now = moments.database_now()
+    now = turns.database_now()
     apart_s = abs((now - clock.real_now()).total_seconds())
     return Check("database", True, {"apart_s": round(apart_s, 1)})
 
@@ -86,13 +90,13 @@ def _queue() -> Check:
     """The age of the oldest job that could be done and is not: by when it was put in."""
     waiting = ProcrastinateJob.objects.filter(status="todo")
     begun = waiting.filter(procrastinateevent__type="deferred").aggregate(at=Min("procrastinateevent__at"))["at"]
-    age_s = _age_s(begun, moments.database_now())
+    age_s = _age_s(begun, turns.database_now())
     doing = ProcrastinateJob.objects.filter(status="doing").count()
     return Check("queue", age_s < QUEUE_WITHIN_S, {"waiting": waiting.count(), "doing": doing, "oldest_s": round(age_s)})
 
 
 def _workers() -> Check:
-    now = moments.database_now()
+    now = turns.database_now()
     beats = [_age_s(at, now) for at in ProcrastinateWorker.objects.values_list("last_heartbeat", flat=True)]
     alive = sum(1 for age in beats if age < BEATS_WITHIN_S)
     return Check("workers", alive > 0, {"alive": alive, "latest_s": round(min(beats)) if beats else None})
@@ -155,7 +159,7 @@ def _listener() -> Check:
     if not settings.CLOCHE_MQTT_URL:
         return Check("listener", True, {"wanted": False})
     at = Heartbeat.objects.filter(part="listener").aggregate(at=Max("at"))["at"]
-    age_s = _age_s(at, moments.database_now()) if at else None
+    age_s = _age_s(at, turns.database_now()) if at else None
     facts = {"wanted": True, "latest_s": None if age_s is None else round(age_s), "aside": RefusedMessage.objects.count()}
     return Check("listener", age_s is not None and age_s < LISTENS_WITHIN_S, facts)
 
@@ -193,3 +197,66 @@ def restarts() -> dict[str, dict[str, Any]]:
 def _age_s(at: datetime | None, now: datetime) -> float:
     """How long ago; what lies ahead was written before a clock was set back, and counts as new."""
     return 0.0 if at is None else max((now - at) / timedelta(seconds=1), 0.0)
+
+
+NUMBERS = {
+    ("disk", "free_mb"): ("cloche_disk_free_megabytes", "Free on the disk of the data"),
+    ("database", "apart_s"): ("cloche_clock_apart_seconds", "Between the clocks of database and application"),
+    ("migrations", "left"): ("cloche_migrations_left", "Changes that the database lacks"),
+    ("queue", "waiting"): ("cloche_jobs_waiting", "Jobs that could be done"),
+    ("queue", "doing"): ("cloche_jobs_doing", "Jobs in hand"),
+    ("queue", "oldest_s"): ("cloche_job_oldest_seconds", "Age of the oldest job that waits"),
+    ("workers", "alive"): ("cloche_workers_alive", "Workers heard of lately"),
+    ("forecasts", "stale"): ("cloche_forecasts_stale", "Places whose forecast is not of today"),
+    ("forecasts", "oldest_stale_h"): ("cloche_forecast_oldest_stale_hours", "Age of the oldest of them"),
+    ("forecasts", "failing"): ("cloche_forecasts_failing", "Places that could not be worked out"),
+    ("failures", "count"): ("cloche_failures", "Pieces of work that failed and wait"),
+    ("weather", "oldest_h"): (
+        "cloche_weather_oldest_hours",
+        "Since weather came, of the garden that waits longest",
+    ),
+    ("mail", "failing"): ("cloche_letters_failing", "Letters that could not be sent"),
+    ("listener", "aside"): ("cloche_messages_aside", "Loggers' messages that could not be taken"),
+    ("backups", "age_h"): ("cloche_backup_age_hours", "Since the last backup that was restored on trial"),
+    ("backups", "size_mb"): ("cloche_backup_megabytes", "Its size"),
+}
+
+
+class Health:
+    """Asked anew for each look."""
+
+    def collect(self) -> Iterator[Metric]:
+        """Whether each thing is well, its numbers, and how much there is."""
+        _fresh_connection()
+        results = checks()
+        well = GaugeMetricFamily("cloche_well", "1 where it is well", labels=["what"])
+        for check in results:
+            well.add_metric([check.name], float(check.well))
+        yield well
+        facts = {(check.name, name): value for check in results for name, value in check.facts.items()}
+        for key, (name, text) in NUMBERS.items():
+            if isinstance(value := facts.get(key), int | float):
+                yield GaugeMetricFamily(name, text, value=float(value))
+        if any(check.name == "database" and check.well for check in results):
+            yield GaugeMetricFamily("cloche_gardens", "Gardens", value=Garden.objects.count())
+            yield GaugeMetricFamily("cloche_places", "Places", value=Place.objects.count())
+            yield GaugeMetricFamily("cloche_people", "People", value=User.objects.filter(is_active=True).count())
+        else:
+            is_away()
+        _fresh_connection()
+
+
+def _fresh_connection() -> None:
+    """As between two requests."""
+    if not connection.in_atomic_block:
+        close_old_connections()
+
+
+def registry(folder: str = "") -> CollectorRegistry:
+    """All that is told. folder: where the web's processes keep their counts."""
+    collectors = CollectorRegistry()
+    collectors.register(Health())  # type: ignore[arg-type]
+    if folder:
+        counts: Any = MultiProcessCollector
+        counts(collectors, path=folder)
+    return collectors

@@ -12,12 +12,12 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
 from cloche.apps.loggers.pages import silences_by_probe
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.i18n import lazy
 from cloche.apps.shared.shelter import CLOCK, FULL
+from cloche.apps.shared.words import lazy
 from cloche.apps.upkeep import health
 from cloche.apps.upkeep.models import Backup
 from cloche.apps.weather.selectors import report_words
-from cloche.apps.work import moments
+from cloche.apps.work import turns
 from cloche.apps.work.models import Failure
 
 MOST_SHOWN, STUBBORN = 12, 3
@@ -211,7 +211,7 @@ WHAT = {
 
 
 def _trouble(failure: Failure, garden: Garden) -> Trouble:
-    now = moments.database_now()
+    now = turns.database_now()
     place = failure.place.name if failure.place else "a bed"
     what = WHAT.get(failure.task, "Some work could not be done").format(place=place)
     tries = failure.count + failure.lost

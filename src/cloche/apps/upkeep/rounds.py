@@ -13,16 +13,16 @@ from dataclasses import dataclass, field
 from django.db import InterfaceError, OperationalError, close_old_connections
 
 from cloche.apps.forecasts.tasks import look_round
-from cloche.apps.loggers.flows.aside import prune_aside
+from cloche.apps.loggers.flows.devices import prune_aside
 from cloche.apps.readings.flows.watched import folder_round
 from cloche.apps.readings.tasks import file_round
 from cloche.apps.records.tasks import archive_round
 from cloche.apps.shared import clock
-from cloche.apps.today.flows.digest import send_due
+from cloche.apps.today.flows import send_due
 from cloche.apps.upkeep.flows.alerts import alert_round
 from cloche.apps.upkeep.flows.backups import backup_round
 from cloche.apps.weather.tasks import ask_round
-from cloche.apps.work import disk, failures, guard, queue, spent
+from cloche.apps.work import failures, guard, queue, turns
 
 log = logging.getLogger("cloche.work")
 
@@ -46,7 +46,7 @@ ROUNDS = (
     Round("mail", 60, lambda: send_due(clock.now())),
     Round("alerts", 300, lambda: alert_round(clock.now())),
     Round("backup", 300, backup_round),
-    Round("pruning", 300, lambda: (failures.prune(), prune_aside(), spent.prune())),
+    Round("pruning", 300, lambda: (failures.prune(), prune_aside(), turns.prune())),
 )
 
 
@@ -59,7 +59,7 @@ class Rounds:
 
     def make_due(self, monotonic_s: float) -> list[str]:
         """Make those that are due; returns their names. While the disk is full none is: each of them writes."""
-        if disk.is_full():
+        if guard.is_full():
             return []
         due = [task for task in self.rounds if monotonic_s - self.made.get(task.name, -1e9) >= task.every_s]
         close_old_connections()

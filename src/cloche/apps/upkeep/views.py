@@ -16,9 +16,9 @@ from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
 from cloche.apps.upkeep.computer import computer_page
-from cloche.apps.upkeep.flows import again
+from cloche.apps.upkeep.flows import alerts
 from cloche.apps.upkeep.pages import runs_page
-from cloche.apps.work import moments
+from cloche.apps.work import turns
 
 
 @require_GET
@@ -52,7 +52,7 @@ def computer(request: GardenRequest) -> HttpResponse:
     if request.user != keeper_of_computer():
         raise Http404
     request.room = "garden"  # type: ignore[attr-defined]
-    page = computer_page(moments.database_now().date(), os.cpu_count() or 1)
+    page = computer_page(turns.database_now().date(), os.cpu_count() or 1)
     return render(request, "upkeep/computer.html", {"page": page})
 
 
@@ -60,7 +60,7 @@ def computer(request: GardenRequest) -> HttpResponse:
 @in_garden(writing=OWNS)
 def try_again(request: GardenRequest, failure_id: int) -> HttpResponse:
     """Do not wait for its time."""
-    if not again.try_now(request.garden, failure_id):
+    if not alerts.try_now(request.garden, failure_id):
         raise Http404
     messages.success(request, _("It is tried again now."))
     return redirect("how_it_runs", request.garden.pk)

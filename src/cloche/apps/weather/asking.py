@@ -16,7 +16,7 @@ from cloche.apps.shared import words
 from cloche.apps.weather.edr import CELL_DEG, EdrProvider
 from cloche.apps.weather.models import ProviderState, WeatherCell
 from cloche.apps.weather.provider import HttpProvider, NoAnswer, NotHere, Provider, ProviderAnswer, answer_from
-from cloche.apps.work import moments
+from cloche.apps.work import turns
 
 COLLECTIONS = "/collections/"
 FAILS, PAUSE, LONGEST = 3, timedelta(minutes=5), timedelta(hours=2)
@@ -64,7 +64,7 @@ class Guarded:
 
     def ask(self, garden: Garden) -> ProviderAnswer:
         """Raises NoAnswer, at once while it is left alone."""
-        now = moments.database_now()
+        now = turns.database_now()
         state = ProviderState.objects.filter(address=self.address).first()
         if state is not None and state.rests_until is not None and now < state.rests_until <= now + LONGEST:
             until = words.clock(state.rests_until.astimezone(garden.timezone))
@@ -104,7 +104,7 @@ class ByCell:
 
     def ask(self, garden: Garden) -> ProviderAnswer:
         """Raises NoAnswer."""
-        now = moments.database_now()
+        now = turns.database_now()
         row, column = (round(value / CELL_DEG) for value in (garden.latitude_deg, garden.longitude_deg))
         where: dict[str, Any] = {"address": self.address, "row": row, "column": column, "zone": garden.timezone_name}
         kept = WeatherCell.objects.filter(**where, asked_at__gt=now - FRESH, asked_at__lte=now).first()

@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.inputs import Day
 from cloche.bridge.values.units import Units, parse_air, parse_rain, parse_snow

@@ -8,9 +8,9 @@ from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
 from cloche.apps.shared.sources import Source
+from cloche.apps.shared.words import lazy
 
 
 class DailyWeather(models.Model):
@@ -24,7 +24,7 @@ class DailyWeather(models.Model):
         OVERCAST = "overcast", lazy("overcast")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="weather")
-    day = models.DateField(validators=[validators.sane_day])
+    day = models.DateField(validators=[fields.sane_day])
     low_c = models.FloatField()
     high_c = models.FloatField()
     rain_mm = models.FloatField(null=True, blank=True)

@@ -1,6 +1,6 @@
 from django.urls import path, register_converter
 
-from cloche.apps.shared.converters import DayConverter
+from cloche.apps.shared.http import DayConverter
 from cloche.apps.weather import views
 
 register_converter(DayConverter, "day")

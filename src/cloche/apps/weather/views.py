@@ -16,10 +16,10 @@ from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock, words
+from cloche.apps.shared.history import done
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.undo import done
+from cloche.apps.weather import flows as weather
 from cloche.apps.weather import selectors as weather_selectors
-from cloche.apps.weather.flows import days as weather
 from cloche.apps.weather.forms import WeatherForm
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.inputs import Day

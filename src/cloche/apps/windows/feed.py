@@ -12,8 +12,8 @@ from icalendar import Calendar, Event
 
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.gardens.language import speak_for
 from cloche.apps.gardens.models import Garden, Membership
-from cloche.apps.gardens.speech import speak_for
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.planting import indoors_by

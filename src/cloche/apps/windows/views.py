@@ -1,34 +1,42 @@
-"""The ground of each place, what wakes, and a crop in a place."""
+"""Ground, windows and seasons: requests and answers."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from django.contrib import messages
 from django.db.models import prefetch_related_objects
-from django.http import HttpResponse
+from django.http import HttpResponse, HttpResponseBase, StreamingHttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_POST
 
 from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
-from cloche.apps.gardens.access import GardenRequest, in_garden
+from cloche.apps.gardens.access import READS, GardenRequest, in_garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.access import place_or_404
 from cloche.apps.places.models import Place
+from cloche.apps.places.selectors import place_or_404
+from cloche.apps.readings.files.export import stream
 from cloche.apps.seed import selectors as packets
-from cloche.apps.seed.access import crop_or_404
+from cloche.apps.seed.selectors import crop_or_404
 from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import usual_rate
+from cloche.apps.windows import feed as feeds
+from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages import crop as crop_pages
 from cloche.apps.windows.pages import ground as ground_pages
-from cloche.apps.windows.pages import hedges as hedge_pages
+from cloche.apps.windows.pages import limit_words as rule_pages
 from cloche.apps.windows.pages import place as place_pages
 from cloche.apps.windows.pages import planting as planting_pages
+from cloche.apps.windows.pages import season as pages
 from cloche.apps.windows.pages import seed as seed_pages
+from cloche.apps.windows.pages import sowing as hedge_pages
 from cloche.apps.windows.pages import sowing as sowing_pages
-from cloche.apps.windows.pages import sowing_rules as rule_pages
 from cloche.apps.windows.pages import wakes as wakes_pages
-from cloche.apps.windows.pages.warmth import warmth_in
+from cloche.apps.windows.pages import year_sheet as year_pages
+from cloche.apps.windows.pages.ground import warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 from cloche.core.crops import catalogue
@@ -151,3 +159,46 @@ def _hedge(request: GardenRequest, crop: catalogue.Crop, viable: float) -> hedge
     today = clock.today(request.garden.timezone)
     rows = selectors.sown_everywhere(request.garden, crop.key)
     return hedge_pages.hedge_part(crop, rows, request.GET, viable, today, None)
+
+
+@in_garden
+def season(request: GardenRequest) -> HttpResponse:
+    """Every crop, where it can go in first."""
+    page = pages.season_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
+    link = CalendarLink.objects.filter(membership=request.membership).first()
+    url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
+    return render(request, "windows/season.html", {"page": page, "link": link, "feed_url": url})
+
+
+@in_garden
+def year_sheet(request: GardenRequest) -> HttpResponse:
+    """Month by month what to do, to be printed."""
+    request.room = "windows"  # type: ignore[attr-defined]
+    page = year_pages.year_sheet_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
+    return render(request, "windows/year_sheet.html", {"page": page})
+
+
+@in_garden
+def windows_csv(request: GardenRequest) -> HttpResponseBase:
+    """All windows as a file."""
+    response = StreamingHttpResponse(stream(pages.table(request.garden)), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="windows.csv"'
+    return response
+
+
+@require_POST
+@in_garden(writing=READS)
+def make_feed(request: GardenRequest) -> HttpResponse:
+    """A secret address for this person's calendar."""
+    feeds.link_of(request.membership)
+    messages.success(request, _("The address is below; whoever has it can read this garden’s windows."))
+    return redirect("windows", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=READS)
+def revoke_feed(request: GardenRequest) -> HttpResponse:
+    """End it."""
+    feeds.revoke(request.membership)
+    messages.success(request, _("The address is ended; calendars that subscribed to it find nothing there."))
+    return redirect("windows", request.garden.pk)

@@ -9,7 +9,7 @@ from datetime import datetime, timedelta
 
 from django.db import transaction
 
-from cloche.apps.work import moments
+from cloche.apps.work import turns
 from cloche.apps.work.models import Failure
 
 log = logging.getLogger("cloche.work")
@@ -57,7 +57,7 @@ def mended(key: str) -> None:
 
 def inputs_changed(keys: Collection[str]) -> None:
     """What the work rests on has changed: it is due at once. How often it failed is not forgotten until it succeeds."""
-    Failure.objects.filter(key__in=keys).update(next_at=moments.database_now())
+    Failure.objects.filter(key__in=keys).update(next_at=turns.database_now())
 
 
 def moot(task: str, keys: Collection[str]) -> None:
@@ -67,7 +67,7 @@ def moot(task: str, keys: Collection[str]) -> None:
 
 def waiting() -> set[str]:
     """Keys of work that is not to be tried yet."""
-    now = moments.database_now()
+    now = turns.database_now()
     # What failed in the future failed before a clock was set back: that is due.
     return set(Failure.objects.filter(last_at__lte=now, next_at__gt=now).values_list("key", flat=True))
 
@@ -75,7 +75,7 @@ def waiting() -> set[str]:
 def prune() -> int:
     """Forget what has not failed for a month, and the oldest of too many; returns how many."""
     gone, _ = Failure.objects.filter(place__removed_at__isnull=False).delete()
-    old, _ = Failure.objects.filter(last_at__lt=moments.database_now() - KEPT).delete()
+    old, _ = Failure.objects.filter(last_at__lt=turns.database_now() - KEPT).delete()
     beyond = list(Failure.objects.order_by("-last_at").values_list("pk", flat=True)[MOST_ROWS:])
     more, _ = Failure.objects.filter(pk__in=beyond).delete()
     return gone + old + more
@@ -83,11 +83,11 @@ def prune() -> int:
 
 def _row(key: str, task: str, garden_id: int | None, place_id: int | None) -> Failure:
     failure = Failure.objects.select_for_update().filter(key=key).first()
-    return failure or Failure(key=key, task=task, garden_id=garden_id, place_id=place_id, first_at=moments.database_now())
+    return failure or Failure(key=key, task=task, garden_id=garden_id, place_id=place_id, first_at=turns.database_now())
 
 
 def _save(row: Failure, wait: timedelta, text: str, detail: str) -> Failure:
-    now: datetime = moments.database_now()
+    now: datetime = turns.database_now()
     row.last_at, row.next_at = now, now + wait
     row.text, row.detail = text[:300], detail.replace("\x00", "")[:2000]
     row.save()

@@ -1,16 +1,19 @@
-"""What stands around every task in a worker: a fault of one piece of work is noted and harms nothing else."""
+"""What stands between a request and a database that is full or away."""
 
 from __future__ import annotations
 
 import logging
+import shutil
+import time
 from collections.abc import Callable
 from typing import Any
 
+from django.conf import settings
 from django.db import DatabaseError, InterfaceError, OperationalError, close_old_connections, connection
 from procrastinate.job_context import JobContext
 from psycopg.errors import DiskFull
 
-from cloche.apps.work import failures, queue, spent
+from cloche.apps.work import failures, queue, turns
 
 log = logging.getLogger("cloche.work")
 
@@ -24,7 +27,7 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
     job = context.job
     key = job.queueing_lock or job.task_name
     try:
-        with queue.in_hand(job.id or 0), spent.counted() as seconds:
+        with queue.in_hand(job.id or 0), turns.counted() as seconds:
             result = call_next()
         failures.mended(key)
         _count(job, seconds[0])
@@ -47,7 +50,7 @@ def _count(job: Any, seconds: float) -> None:
     try:
         owner = queue.whose(job.task_kwargs)
         if "garden_id" in owner:
-            spent.note(owner["garden_id"], job.task_name, seconds)
+            turns.note(owner["garden_id"], job.task_name, seconds)
     except DatabaseError as fault:
         log.warning("what %s took could not be written down: %s", job.task_name, str(fault).strip())
         is_away()
@@ -72,3 +75,23 @@ def _note(key: str, job: Any, fault: Exception) -> None:
     except DatabaseError as also:
         log.warning("the failure of %s could not be written down: %s", key, str(also).strip())
         is_away()
+
+
+LOOKED_EVERY_S = 2.0
+_LAST: dict[str, float] = {}
+
+
+def free_bytes() -> int:
+    """Room left where the data lie."""
+    path = settings.STATE
+    while not path.exists():
+        path = path.parent
+    return shutil.disk_usage(path).free
+
+
+def is_full() -> bool:
+    """Whether too little is left to write safely; looked at every two seconds."""
+    now = time.monotonic()
+    if now - _LAST.get("at", -1e9) >= LOOKED_EVERY_S:
+        _LAST.update(at=now, free=free_bytes())
+    return _LAST["free"] < settings.CLOCHE_LEAST_FREE_BYTES

@@ -6,15 +6,15 @@ from django.db import models
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.shared import validators
-from cloche.apps.shared.validators import sane_day
+from cloche.apps.shared import fields
+from cloche.apps.shared.fields import sane_day
 
 
 class Sign(models.Model):
     """Something seen on a day: the first dandelion, lawns growing again."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="signs")
-    name = models.CharField(max_length=60, validators=[validators.plain])
+    name = models.CharField(max_length=60, validators=[fields.plain])
     on = models.DateField(validators=[sane_day])
     history = HistoricalRecords()
 

@@ -13,9 +13,8 @@ from django.utils.translation import ngettext
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.plants.limits import cold_seen
 from cloche.apps.plants.models import PlantEvent
-from cloche.apps.plants.selectors import events_in
+from cloche.apps.plants.selectors import cold_seen, events_in
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in

@@ -11,14 +11,13 @@ from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
-from cloche.apps.forecasts.earlier import ask_for_earlier
-from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden
-from cloche.apps.gardens.rights import row_of
+from cloche.apps.forecasts.status import ask_for_earlier
+from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DATE
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.years.models import Sign
 from cloche.apps.years.pages import years_page
 from cloche.bridge.services.planting import BENCHES

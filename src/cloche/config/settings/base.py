@@ -183,8 +183,8 @@ AXES_FAILURE_LIMIT = 10
 AXES_COOLOFF_TIME = 0.25
 # By name and address, and by address alone; a browser somebody has signed in with before is an address of its own.
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
-AXES_CLIENT_IP_CALLABLE = "cloche.apps.accounts.names.address"
-AXES_USERNAME_CALLABLE = "cloche.apps.accounts.names.tried"
+AXES_CLIENT_IP_CALLABLE = "cloche.apps.accounts.entrance.address"
+AXES_USERNAME_CALLABLE = "cloche.apps.accounts.entrance.tried"
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_LOCKOUT_TEMPLATE = "accounts/locked_out.html"
 AXES_VERBOSE = False

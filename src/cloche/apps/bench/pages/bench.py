@@ -7,16 +7,15 @@ from datetime import date, datetime
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.bench import climate as climates
+from cloche.apps.bench import selectors as climates
 from cloche.apps.bench import texts
-from cloche.apps.bench.climate import Climate, climate_of
 from cloche.apps.bench.life import Life, days_up, lives_in
-from cloche.apps.bench.selectors import heat_on, hotbed_below, lamps_on, raised_on
+from cloche.apps.bench.selectors import Climate, climate_of, heat_on, hotbed_below, lamps_on, raised_on
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.shared import words
-from cloche.apps.windows.pages.warmth import warmth_in
+from cloche.apps.windows.pages.ground import warmth_in
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.values.units import Units
 from cloche.core.light.habit import Habit, wanted_mol

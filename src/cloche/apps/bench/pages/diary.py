@@ -1,4 +1,4 @@
-"""A hotbed's diary: what was filled, its core, how it sank, in order of the days."""
+"""What was written down of a hotbed, of a source of heat, and of a sowing’s life."""
 
 from __future__ import annotations
 
@@ -7,10 +7,21 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.places.models import Hotbed, HotbedFill, HotbedNote, Place
+from cloche.apps.bench import selectors as climates
+from cloche.apps.bench import texts
+from cloche.apps.bench.life import life_of
+from cloche.apps.bench.pages.bench import SHOWS
+from cloche.apps.bench.selectors import heat_on, planting_from
+from cloche.apps.forecasts.selectors import ground_of
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
 from cloche.apps.shared import words
-from cloche.bridge.services import hotbeds
+from cloche.apps.sowings.models import Sowing, Step
+from cloche.bridge.services import crops, hotbeds
+from cloche.bridge.services.evenness import EVEN_K, layer_for, spread_k
+from cloche.bridge.services.planting import BENCH_KINDS
 from cloche.bridge.values.units import Units
+from cloche.drawing import scale
 
 FLUSH_C, SUNK = 45.0, 0.25
 """A core that hot is in its first flush; so much sunk asks for a top-up (common practice, no source)."""
@@ -89,3 +100,142 @@ def _note(note: HotbedNote, units: Units) -> str:
     if note.note:
         parts.append(note.note)
     return words.sentence(", ".join(parts))
+
+
+SHOWN = 3
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A spot of the map: its number, colour and the ink upon it."""
+
+    text: str
+    colour: str
+    ink: str
+
+
+@dataclass(frozen=True)
+class TestLine:
+    """A test, told and drawn: rows of three spots."""
+
+    pk: int
+    when: str
+    text: str
+    rows: list[list[Spot]]
+
+
+def test_lines(place: Place, units: Units, today: date) -> list[TestLine]:
+    """The latest of a place."""
+    return [
+        TestLine(heat_test.pk, words.day(heat_test.on, today), _text(heat_test, place, units, today), _rows(heat_test, units))
+        for heat_test in place.heat_tests.all()[:SHOWN]
+    ]
+
+
+def _rows(heat_test: HeatTest, units: Units) -> list[list[Spot]]:
+    spots = [
+        Spot("–", "none", "currentColor")
+        if value is None
+        else Spot(units.temperature_text(value, 0), scale.colour(value), scale.ink_on(value))
+        for value in heat_test.spots
+    ]
+    return [spots[i : i + 3] for i in (0, 3, 6)]
+
+
+def _text(heat_test: HeatTest, place: Place, units: Units, today: date) -> str:
+    parts = []
+    if heat_test.minutes is not None:
+        parts.append(
+            _("It reached its set-point after {minutes}.").format(minutes=words.count(heat_test.minutes, "minute", "minutes"))
+        )
+    spread = spread_k(heat_test.spots)
+    if spread is not None:
+        parts.append(_("From its coldest to its warmest spot are {spread}.").format(spread=units.difference_text(spread, 0)))
+        if spread > EVEN_K:
+            period = heat_on(place, today)
+            layer = layer_for(spread) if period is None or not period.cable_m else layer_for(spread, _spacing(period))
+            text = _("About {layer} more of moist sand or vermiculite over the heat would bring that down to {even}.")
+            parts.append(text.format(layer=units.length_text(layer), even=units.difference_text(EVEN_K, 0)))
+        else:
+            parts.append(_("That is even enough."))
+    return " ".join(parts)
+
+
+def _spacing(period: object) -> float:
+    """Area over length: how far apart its runs lie."""
+    return period.area_m2 / period.cable_m  # type: ignore[attr-defined, no-any-return]
+
+
+@dataclass(frozen=True)
+class Happened:
+    """A step that is past; pk None: it belongs to the sowing itself and is put right there. place: where it stood from then."""
+
+    day: date
+    when: str
+    text: str
+    place: Place | None = None
+    pk: int | None = None
+
+
+@dataclass(frozen=True)
+class LifePage:
+    """Context of bench/life.html. coming: what is due, (when, what, whether now)."""
+
+    headline: str
+    sub: str
+    past: list[Happened]
+    coming: list[tuple[str, str, bool]]
+    warn: str
+
+
+def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> LifePage:
+    """One sowing's."""
+    crop = crops.crop(sowing.crop_key)
+    out = planting_from(garden, {sowing.crop_key}).get(sowing.crop_key)
+    planted = any(step.kind == Step.Kind.PLANTED for step in sowing.steps.all())
+    raised = sowing.place.kind in BENCH_KINDS or sowing.sown_in_id is not None
+    life = life_of(sowing, garden, sowing.place, today, out)
+    due = [] if planted or not raised else life.due
+    ground = ground_of(sowing.place)
+    climate = climates.climate_of(ground) if ground else None
+    habit = climates.habit(climate, crop) if climate and life.up >= SHOWS and not planted else None
+    return LifePage(
+        headline=_("{name}, sown on {day}, now in {place}.").format(
+            name=words.sentence(crop.name_plural), day=words.day(sowing.sown_on, today), place=sowing.place.name
+        ),
+        sub=_age(life.raised.half_on, today),
+        past=_past(sowing, units, today),
+        coming=[(texts.when(on, today), texts.due_text(life, what, on, today, units), on <= today) for what, on in due],
+        warn=texts.habit_text(crop, climate, habit, units) if climate else "",
+    )
+
+
+def _age(half_on: date | None, today: date) -> str:
+    if half_on is None:
+        return _("Not known to come up yet.")
+    if half_on > today:
+        return _("Half of them should be up by {day}.").format(day=words.day(half_on, today))
+    weeks = (today - half_on).days / 7
+    if weeks < 1:
+        return _("Up for a few days.")
+    return _("Up for about {weeks}.").format(weeks=words.count(round(weeks), "week", "weeks"))
+
+
+def _past(sowing: Sowing, units: Units, today: date) -> list[Happened]:
+    seeds = _("{count} sown").format(count=words.count(sowing.seeds, "seed", "seeds")) if sowing.seeds else _("sown")
+    first = sowing.sown_in or sowing.place
+    happened = [Happened(sowing.sown_on, words.day(sowing.sown_on, today), words.sentence(seeds), first)]
+    happened += [
+        Happened(count.on, words.day(count.on, today), _("{up} up").format(up=count.up)) for count in sowing.counts.all()
+    ]
+    happened += [
+        Happened(step.on, words.day(step.on, today), _step(step, units), step.place, step.pk) for step in sowing.steps.all()
+    ]
+    return sorted(happened, key=lambda event: event.day)
+
+
+def _step(step: Step, units: Units) -> str:
+    text = words.sentence(str(Step.Kind(step.kind).label))
+    if step.cell_m is not None:
+        text = _("{text} into {length}").format(text=text, length=units.length_text(step.cell_m))
+    return text

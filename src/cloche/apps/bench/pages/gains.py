@@ -14,7 +14,7 @@ from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock, words
-from cloche.apps.sowings.flows.follow import followed
+from cloche.apps.sowings.flows import followed
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work.turns import quietly

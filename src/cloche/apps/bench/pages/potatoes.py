@@ -1,4 +1,4 @@
-"""Potatoes from chitting to lifting, in sentences."""
+"""Potatoes before they are planted: when to set them out, and when they are ready."""
 
 from __future__ import annotations
 

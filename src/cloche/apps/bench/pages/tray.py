@@ -7,12 +7,12 @@ from datetime import date, datetime, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.bench import climate as climates
+from cloche.apps.bench import selectors as climates
 from cloche.apps.bench import texts
 from cloche.apps.bench.life import Life, lives_in
-from cloche.apps.bench.pages import sill
+from cloche.apps.bench.pages import rooms
 from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
-from cloche.apps.bench.pages.heat_tests import TestLine, test_lines
+from cloche.apps.bench.pages.diary import TestLine, test_lines
 from cloche.apps.bench.selectors import heat_on, hotbed_below, there
 from cloche.apps.bench.worth import worth_text
 from cloche.apps.covers.pages.hotbed import hotbed_page
@@ -100,9 +100,9 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         light=texts.light_text(climate),
         warnings=_warnings(mine, climate, units),
         mixed=mixed(lives, place, today),
-        bears=sill.bears(ground, climate, units, today),
-        water=sill.water_text(climate, units) if place.kind in BENCHES else "",
-        growth=sill.growth_lines(ground, climate, mine, garden, units, today),
+        bears=rooms.bears(ground, climate, units, today),
+        water=rooms.water_text(climate, units) if place.kind in BENCHES else "",
+        growth=rooms.growth_lines(ground, climate, mine, garden, units, today),
         tests=test_lines(place, units, today),
         on_hotbeds=on,
         hotbed_says=[text for stay in stays if there(stay, today) for text in hotbed_page(stay.hotbed, units, today).for_trays],

@@ -1,4 +1,4 @@
-"""Where one of the garden's covers would buy most, bed by bed, per season and per coin."""
+"""One cover for each bed, and how long a season each cover makes."""
 
 from __future__ import annotations
 
@@ -7,14 +7,21 @@ from datetime import date
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.covers.flows import bed_answers
+from cloche.apps.covers import flows
+from cloche.apps.covers.flows import BARE, offered, seasons_at
 from cloche.apps.covers.models import BedAnswer
 from cloche.apps.places.models import Cover, Place
-from cloche.apps.places.place_covers import cover_on
+from cloche.apps.places.selectors import cover_on
 from cloche.apps.shared import words
+from cloche.apps.windows.pages.limit_words import sentence
+from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge.services import covers, crops
+from cloche.bridge.values import cover_answers
 from cloche.bridge.values.cover_answers import BedGain
 from cloche.bridge.values.units import Units
+from cloche.drawing import ribbon, spans
+from cloche.drawing.ribbon import Calendar
+from cloche.drawing.spans import Bar
 
 
 @dataclass(frozen=True)
@@ -43,8 +50,8 @@ class Compared:
 
 def where_most(cover: Cover, units: Units, today: date) -> Compared:
     """Put on today in each bed in turn: what the queue has answered so far. What it has not is asked for."""
-    answers = bed_answers.answers_for(cover, today)
-    places = list(bed_answers.beds_for(cover).prefetch_related("cover_periods"))
+    answers = flows.bed_answers(cover, today)
+    places = list(flows.beds_for(cover).prefetch_related("cover_periods"))
     lines = [_line(cover, place, answers[place.pk], units, today) for place in places if place.pk in answers]
     lines.sort(key=lambda line: -line.days)
     waiting = [place.name for place in places if place.pk not in answers]
@@ -89,3 +96,129 @@ def _sub(cover: Cover, lines: list[BedLine]) -> str:
             season=f"{season:.2f}", season2=f"{season / best:.2f}"
         )
     return text
+
+
+MOST_CROPS, MOST_COVERS = 8, 4
+EDGES = ("earliest", "best_from", "best_to", "last")
+
+
+@dataclass(frozen=True)
+class Row:
+    """One crop bare, or under one cover. when: its windows; moved: what that moves against bare."""
+
+    name: str
+    bars: list[Bar]
+    when: str
+    moved: str
+
+
+@dataclass(frozen=True)
+class CropSeason:
+    """One crop, bare first."""
+
+    key: str
+    name: str
+    rows: list[Row]
+
+
+@dataclass(frozen=True)
+class SeasonMoved:
+    """Context of covers/_season.html. waiting: whether some of it is still being worked out."""
+
+    headline: str
+    crops: list[CropSeason]
+    calendar: Calendar
+    waiting: bool
+
+
+def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], today: date) -> SeasonMoved:
+    """What the queue has answered so far; the rest is asked for."""
+    names = dict(offered(place.garden))
+    wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
+    answers = seasons_at(place, wanted, today)
+    seasons = {key: {row.crop_key: row for row in rows} for key, rows in answers.items()}
+    blocks = [_crop(key, seasons, wanted, names, today) for key in crop_keys[:MOST_CROPS]] if BARE in seasons else []
+    waiting = not {BARE, *wanted} <= set(seasons)
+    return SeasonMoved(
+        _season_headline(place, seasons, wanted, names, crop_keys, waiting), blocks, ribbon.calendar(today, SPAN_D), waiting
+    )
+
+
+def _crop(
+    key: str, seasons: dict[str, dict[str, cover_answers.CropSeason]], wanted: list[str], names: dict[str, str], today: date
+) -> CropSeason:
+    bare = seasons[BARE].get(key)
+    rows = [_row(_("Bare"), bare, None, today)]
+    rows += [_row(names[cover], seasons[cover].get(key), bare, today) for cover in wanted if cover in seasons]
+    return CropSeason(key, crops.crop(key).name, rows)
+
+
+def _row(name: str, season: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None, today: date) -> Row:
+    if season is None or not season.windows:
+        why = (
+            _("no day is sure enough: {sentence}").format(sentence=sentence(season.limit, season.sown))
+            if season and season.limit
+            else _("no day is sure enough")
+        )
+        return Row(name, [], why, "")
+    windows = season.windows
+    drawn = spans.bars([tuple(getattr(w, edge) for edge in EDGES) for w in windows], today, SPAN_D)  # type: ignore[misc]
+    when = words.listed([open_span(window, today) for window in windows])
+    return Row(
+        name,
+        drawn,
+        when if season.sown else _("plants: {when}").format(when=when),
+        "" if bare is None else moved_words(season, bare),
+    )
+
+
+def moved_words(season: cover_answers.CropSeason, bare: cover_answers.CropSeason) -> str:
+    """By how many days the first sure day comes earlier and the last one later."""
+    if not bare.windows:
+        return _("only so")
+    sooner = _days(bare.windows[0].earliest, season.windows[0].earliest)
+    later = _days(season.windows[-1].last, bare.windows[-1].last)
+    endless = season.windows[-1].open_ended or bare.windows[-1].open_ended
+    parts = [_moved(sooner, _("earlier"), _("later to begin"))]
+    if not endless:
+        parts.append(_moved(later, _("longer"), _("sooner over")))
+    return ", ".join(part for part in parts if part) or _("as bare")
+
+
+def _moved(days: int, more: str, less: str) -> str:
+    return f"{words.count(abs(days), 'day', 'days')} {more if days > 0 else less}" if days else ""
+
+
+def _days(later: date, sooner: date) -> int:
+    return (later - sooner).days
+
+
+def _season_headline(
+    place: Place,
+    seasons: dict[str, dict[str, cover_answers.CropSeason]],
+    wanted: list[str],
+    names: dict[str, str],
+    crop_keys: list[str],
+    waiting: bool,
+) -> str:
+    """The cover that moves most, by the days that it adds to all the crops shown."""
+    if waiting:
+        return _("The season of {name} is being worked out under each cover; it takes a few seconds a cover.").format(
+            name=place.name
+        )
+    added = {cover: sum(_added(seasons[cover].get(key), seasons[BARE].get(key)) for key in crop_keys) for cover in wanted}
+    best = max(added, key=lambda cover: added[cover], default="")
+    if not best or added[best] <= 0:
+        return _("None of these covers lengthens the season of {name} for these crops.").format(name=place.name)
+    more = words.count(added[best], "more day", "more days")
+    return _("{names} all year adds most to {name}: {more} over {count}.").format(
+        names=names[best], name=place.name, more=more, count=words.count(len(crop_keys), "crop", "crops")
+    )
+
+
+def _added(season: cover_answers.CropSeason | None, bare: cover_answers.CropSeason | None) -> int:
+    return _sure(season) - _sure(bare)
+
+
+def _sure(season: cover_answers.CropSeason | None) -> int:
+    return sum(_days(window.last, window.earliest) + 1 for window in season.windows) if season else 0

@@ -10,12 +10,11 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.covers.pages.trial import measured_on
 from cloche.apps.covers.selectors import Owned, owned_in
-from cloche.apps.forecasts.inputs import cover_description, described, span_of
+from cloche.apps.forecasts.inputs import cover_description, described, span_of, with_known
 from cloche.apps.forecasts.models import ModelSnapshot
-from cloche.apps.forecasts.pooled import with_known
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import PlaceCover, cover_on, covers_below
+from cloche.apps.places.selectors import PlaceCover, cover_on, covers_below
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in

@@ -1,15 +1,24 @@
-"""Letting a device in, saying where its probes stick, shutting it out."""
+"""Loggers and their tokens; messages mapped onto probes, and those put aside."""
 
 from __future__ import annotations
 
+import re
+from datetime import timedelta
+
 from django.db import transaction
+from django.db.models import Q, QuerySet
+from paho.mqtt.client import topic_matches_sub
 
 from cloche.apps.gardens.models import Garden, User
-from cloche.apps.loggers.models import Device, Probe
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.loggers.flows.take_in import Taken, take_in
+from cloche.apps.loggers.mapped import Shape, channel_in, values_of
+from cloche.apps.loggers.models import Device, MessageMapping, Probe, RefusedMessage
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.places.models import Place, Room
 from cloche.apps.shared import clock
-from cloche.apps.shared.tokens import fingerprint, new_token
+from cloche.apps.shared.http import fingerprint, new_token
+from cloche.apps.work import turns
+from cloche.bridge.values import border
 
 
 def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> tuple[Device, str]:
@@ -66,3 +75,82 @@ def retrieve(probe: Probe) -> None:
     probe.save(update_fields=["until"])
     for place in probe.feeling:
         note_change_at(place)
+
+
+MOST_UNPLACED, MOST_MAPPINGS = 40, 20
+"""Channels of which it is shown that they came, and ways in which one device's messages are read."""
+
+
+def shape_of(mapping: MessageMapping) -> Shape:
+    """Where things stand in its messages."""
+    return Shape(mapping.each, mapping.value, mapping.at, mapping.channel)
+
+
+def topics() -> set[str]:
+    """All that is to be listened to."""
+    return set(_let_in().exclude(topic="").values_list("topic", flat=True))
+
+
+def mappings_for(topic: str) -> list[MessageMapping]:
+    """Those whose topic a message has."""
+    mappings = _let_in().exclude(topic="").select_related("device__garden").order_by("pk")
+    # Whoever was first to listen below a name has it; another garden's mapping of it, from an archive say, hears nothing.
+    owner = next((mapping.device.garden_id for mapping in mappings if root_of(mapping.topic) == root_of(topic)), None)
+    return [mapping for mapping in mappings if mapping.device.garden_id == owner and topic_matches_sub(mapping.topic, topic)]
+
+
+def root_of(topic: str) -> str:
+    """Return the first level of a topic. It belongs to one garden."""
+    return topic.partition("/")[0]
+
+
+def belongs_elsewhere(topic: str, garden: Garden) -> bool:
+    """Whether another garden was first to listen to topics that begin with the same name."""
+    first = _let_in().filter(Q(topic=root_of(topic)) | Q(topic__startswith=f"{root_of(topic)}/")).order_by("pk").first()
+    return first is not None and first.device.garden_id != garden.pk
+
+
+def mapping_over_http(device: Device) -> MessageMapping | None:
+    """How a device's messages over HTTP read."""
+    return device.mappings.filter(topic="").first()
+
+
+def _let_in() -> QuerySet[MessageMapping]:
+    return MessageMapping.objects.filter(device__revoked_at__isnull=True)
+
+
+def take_message(mapping: MessageMapping, payload: bytes, topic: str = "") -> Taken:
+    """Keep the values of a message; raises Unreadable. A channel without a place is remembered, to be given one: of all that a
+    broker carries, some are of no concern to the garden."""
+    named = channel_in(topic, mapping.topic) if mapping.topic else ""
+    sent = values_of(shape_of(mapping), payload, named)
+    taken = take_in(mapping.device, sent)
+    strangers = {sent[refusal.index].channel for refusal in taken.refused if refusal.code == "channel"}
+    fresh = sorted(strangers - set(mapping.unplaced))
+    if fresh and len(mapping.unplaced) < MOST_UNPLACED:
+        mapping.unplaced = [*mapping.unplaced, *fresh][:MOST_UNPLACED]
+        mapping.save(update_fields=["unplaced"])
+    return Taken(taken.kept, taken.known, taken.faulty, [refusal for refusal in taken.refused if refusal.code != "channel"])
+
+
+TOKEN = re.compile(r'"token"\s*:\s*"[^"]*"?')
+KEPT, MOST_ROWS = timedelta(days=30), 1_000
+
+
+@transaction.atomic
+def keep_aside(payload: bytes, reason: str, device: Device | None) -> RefusedMessage:
+    """What came, how it began and why it was not taken. What an unknown sender says is not kept, only that it came."""
+    sample = TOKEN.sub('"token": "…"', payload[:1200].decode("utf-8", "replace"))
+    sample = border.one_line(sample)[:400] if device else ""
+    garden = device.garden if device else None
+    return RefusedMessage.objects.create(
+        garden=garden, device=device, at=turns.database_now(), reason=border.one_line(reason)[:300], sample=sample
+    )
+
+
+def prune_aside() -> int:
+    """Forget what is a month old, and the oldest of too many."""
+    old, _ = RefusedMessage.objects.filter(at__lt=turns.database_now() - KEPT).delete()
+    beyond = list(RefusedMessage.objects.order_by("-at").values_list("pk", flat=True)[MOST_ROWS:])
+    more, _ = RefusedMessage.objects.filter(pk__in=beyond).delete()
+    return old + more

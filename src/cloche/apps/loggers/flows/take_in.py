@@ -16,7 +16,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.loggers.models import Device, Probe
 from cloche.apps.loggers.selectors import values_in
-from cloche.apps.places.flows.revision import note_change_at
+from cloche.apps.places.flows import note_change_at
 from cloche.apps.shared import clock
 from cloche.apps.shared.quota import refuse_beyond
 from cloche.bridge.services.logged import celsius, faults_of

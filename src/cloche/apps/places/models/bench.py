@@ -11,8 +11,8 @@ from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models.places import Place, Room
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import most_watts
 from cloche.bridge.values.spans import check_spans
 from cloche.core.errors import OutOfRange
@@ -49,8 +49,8 @@ class RoomAir(models.Model):
 
     room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="air")
     what = models.CharField(max_length=10, choices=What, default=What.NOW)
-    at = models.DateTimeField(validators=[validators.sane_instant])
-    since = models.DateTimeField(null=True, blank=True, validators=[validators.sane_instant])
+    at = models.DateTimeField(validators=[fields.sane_instant])
+    since = models.DateTimeField(null=True, blank=True, validators=[fields.sane_instant])
     temperature_c = models.FloatField(validators=[MinValueValidator(-40.0), MaxValueValidator(60.0)])
     history = HistoricalRecords()
 
@@ -89,8 +89,8 @@ class HeatPeriod(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="heat_periods")
     source = models.CharField(max_length=8, choices=Kind, default=Kind.MAT)
-    first = models.DateField(validators=[validators.sane_day])
-    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    first = models.DateField(validators=[fields.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[fields.sane_day])
     watts = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(MOST_WATTS)])
     cable_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(500.0)])
     cable_w_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(60.0)])
@@ -161,8 +161,8 @@ class Lamp(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="lamps")
     kind = models.CharField(max_length=6, choices=Kind, default=Kind.LED)
-    first = models.DateField(validators=[validators.sane_day])
-    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    first = models.DateField(validators=[fields.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[fields.sane_day])
     watts = models.FloatField(default=30.0, validators=[MinValueValidator(1.0), MaxValueValidator(MOST_WATTS)])
     ppfd = models.FloatField(null=True, blank=True, validators=[MinValueValidator(1.0), MaxValueValidator(2500.0)])
     length_m = models.FloatField(default=0.6, validators=SIDE)
@@ -190,7 +190,7 @@ class HeatTest(models.Model):
     the bench, row by row [°C], None where nobody read."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="heat_tests")
-    on = models.DateField(validators=[validators.sane_day])
+    on = models.DateField(validators=[fields.sane_day])
     minutes = models.PositiveIntegerField(null=True, blank=True, validators=[MaxValueValidator(10_000)])
     spots = models.JSONField(default=list, validators=[sane_spots])
     history = HistoricalRecords()

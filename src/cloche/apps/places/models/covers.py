@@ -11,8 +11,8 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models.places import Place
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import is_box, refuse_shape
 from cloche.core.errors import OutOfRange
 
@@ -30,7 +30,7 @@ class Cover(models.Model):
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="covers")
     kind = models.CharField(max_length=20)
-    name = models.CharField(max_length=60, validators=[validators.plain])
+    name = models.CharField(max_length=60, validators=[fields.plain])
     length_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(60.0)])
     width_m = models.FloatField(default=1.2, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
     spread_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.1), MaxValueValidator(12.0)])
@@ -38,9 +38,7 @@ class Cover(models.Model):
     high_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.03), MaxValueValidator(3.0)])
     purchase_year = models.PositiveSmallIntegerField(null=True, blank=True)
     dirty = models.BooleanField(default=False)
-    price = models.FloatField(
-        null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(validators.MOST_MONEY)]
-    )
+    price = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(fields.MOST_MONEY)])
     weight_kg = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(500.0)])
     removed_at = models.DateTimeField(null=True, editable=False)
     history = HistoricalRecords()
@@ -85,10 +83,10 @@ class CoverDamage(models.Model):
         OTHER = "other", lazy("something else")
 
     cover = models.ForeignKey(Cover, on_delete=models.CASCADE, related_name="damage")
-    on = models.DateField(validators=[validators.sane_day])
+    on = models.DateField(validators=[fields.sane_day])
     what = models.CharField(max_length=10, choices=What)
     cause = models.CharField(max_length=10, choices=Cause)
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
 
     class Meta:
         ordering = ["on", "id"]
@@ -106,8 +104,8 @@ class CoverPeriod(models.Model):
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
     item = models.ForeignKey(Cover, null=True, blank=True, on_delete=models.SET_NULL, related_name="periods")
     cover = models.CharField(max_length=20)
-    first = models.DateField(validators=[validators.sane_day])
-    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    first = models.DateField(validators=[fields.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[fields.sane_day])
     ends_capped = models.BooleanField(default=True)
     opens = models.CharField(max_length=10, choices=Opens, default=Opens.CLOSED)
     above_c = models.FloatField(default=26.0)
@@ -136,7 +134,7 @@ class Operation(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)
-    at = models.DateTimeField(validators=[validators.sane_instant])
+    at = models.DateTimeField(validators=[fields.sane_instant])
     amount = models.FloatField(default=0.0, help_text="mm of water or m of mulch or compost; 0: the usual.")
     history = HistoricalRecords()
 
@@ -156,9 +154,9 @@ class Hotbed(models.Model):
     trodden = models.CharField(max_length=8, default="firm")
     insulated = models.BooleanField(default=True)
     soil_m = models.FloatField(default=0.15, validators=[MinValueValidator(0.0), MaxValueValidator(0.5)])
-    filled_on = models.DateField(validators=[validators.sane_day])
-    topped_up_on = models.DateField(null=True, blank=True, validators=[validators.sane_day])
-    matted_until = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    filled_on = models.DateField(validators=[fields.sane_day])
+    topped_up_on = models.DateField(null=True, blank=True, validators=[fields.sane_day])
+    matted_until = models.DateField(null=True, blank=True, validators=[fields.sane_day])
     history = HistoricalRecords()
 
     def clean(self) -> None:
@@ -174,8 +172,8 @@ class HotbedTray(models.Model):
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="on_hotbeds")
     hotbed = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trays_on_it")
-    first = models.DateField(validators=[validators.sane_day])
-    last = models.DateField(null=True, blank=True, validators=[validators.sane_day])
+    first = models.DateField(validators=[fields.sane_day])
+    last = models.DateField(null=True, blank=True, validators=[fields.sane_day])
     history = HistoricalRecords()
 
     class Meta:
@@ -195,7 +193,7 @@ class HotbedFill(models.Model):
     """What a hotbed was filled with again, upon what was there. Keys as of Hotbed."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_fills")
-    on = models.DateField(validators=[validators.sane_day])
+    on = models.DateField(validators=[fields.sane_day])
     material = models.CharField(max_length=12, default="horse")
     depth_m = models.FloatField(default=0.3, validators=[MinValueValidator(0.05), MaxValueValidator(2.0)])
     moist = models.CharField(max_length=8, default="moist")
@@ -210,10 +208,10 @@ class HotbedNote(models.Model):
     """A line of a hotbed's diary: its core [°C], how high the heap still stands [m]."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_notes")
-    on = models.DateField(validators=[validators.sane_day])
+    on = models.DateField(validators=[fields.sane_day])
     core_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-10.0), MaxValueValidator(90.0)])
     height_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.0), MaxValueValidator(2.5)])
-    note = models.CharField(max_length=200, blank=True, validators=[validators.plain])
+    note = models.CharField(max_length=200, blank=True, validators=[fields.plain])
     history = HistoricalRecords()
 
     class Meta:

@@ -10,8 +10,8 @@ from django.utils.translation import gettext as _
 from simple_history.models import HistoricalRecords
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.shared import validators
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared import fields
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import place_name, place_names
 
 ASPECTS = [
@@ -38,7 +38,7 @@ class Room(models.Model):
         CORNER = "corner", lazy("enclosed warm corner")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="rooms")
-    name = models.CharField(max_length=60, validators=[validators.plain])
+    name = models.CharField(max_length=60, validators=[fields.plain])
     kind = models.CharField(max_length=10, choices=Kind, default=Kind.SHED)
     night_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-20.0), MaxValueValidator(40.0)])
     day_c = models.FloatField(null=True, blank=True, validators=[MinValueValidator(-20.0), MaxValueValidator(45.0)])
@@ -85,7 +85,7 @@ class Place(models.Model):
         GREENHOUSE = "greenhouse", lazy("an unheated greenhouse")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="places")
-    name = models.CharField(max_length=60, validators=[validators.plain])
+    name = models.CharField(max_length=60, validators=[fields.plain])
     kind = models.CharField(max_length=10, choices=place_names, default="open")
     seed_depth_m = models.FloatField(default=0.05, validators=[MinValueValidator(0.005), MaxValueValidator(0.5)])
     walking_order = models.PositiveIntegerField(default=0)

@@ -11,7 +11,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.forms import OperationForm
 from cloche.apps.places.models import Place
-from cloche.apps.places.pages.place_log import place_log_of
+from cloche.apps.places.pages import place_log_of
 from cloche.apps.places.selectors import removed_places
 from cloche.apps.shared import clock
 

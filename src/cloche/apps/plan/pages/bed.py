@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import Place
-from cloche.apps.places.place_covers import PlaceCover, roofs_from
-from cloche.apps.plan import courses, risks, roofs, texts
+from cloche.apps.places.selectors import PlaceCover, roofs_from
+from cloche.apps.plan import advice, courses, texts
 from cloche.apps.plan.courses import Grows
-from cloche.apps.plan.pages.season_bars import SeasonOfBed, season_of
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.shared import words
@@ -20,6 +20,7 @@ from cloche.apps.sowings.selectors import sowings_in, viability
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units
 from cloche.drawing import bed_plan, scale, under_roof
+from cloche.drawing.geometry import Linear, Tick, month_starts
 
 MOST_NAMED, MOST_GONE = 3, 30
 SHADES_FROM_M = 0.6
@@ -111,7 +112,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
         roof_text=roof_text,
         order=_order(there, growing, today),
         seed=[f"{line.name}: {line.seed}" for line in lines if line.seed],
-        warnings=[*risks.of_plantings(there, today), *_warnings(rows, there, today)],
+        warnings=[*advice.of_plantings(there, today), *_warnings(rows, there, today)],
         free=_free(lines, growing, today),
         gone=[_line(row, None, shape, units, today, latitude, None, made) for row in gone[:MOST_GONE]],
         shade_at=_shade_text(shade),
@@ -210,14 +211,14 @@ def _roof(
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
     """The section under the lowest cover that stands there, and when each crop touches it."""
     there = [cover for cover in roofs_from(place, today) if cover.stands_on(today)]
-    rooms = [(cover, room) for cover in there if (room := roofs.room_under(cover.key, cover.item, shape))]
+    rooms = [(cover, room) for cover in there if (room := courses.room_under(cover.key, cover.item, shape))]
     if not rooms or not growing:
         return None, []
     cover, room = min(rooms, key=lambda pair: pair[1].middle_m)
     rows, touching = [], []
     for plant in growing:
-        across = roofs.across_m(plant.planting, shape)
-        on = plant.course.touches(roofs.clear_m(plant.planting, shape, room))
+        across = courses.across_m(plant.planting, shape)
+        on = plant.course.touches(courses.clear_m(plant.planting, shape, room))
         weeks = [plant.course.height_on(today + timedelta(weeks=2 * i)) for i in range(under_roof.STEPS)]
         rows.append((texts.crop_name(plant.planting), across / shape.width_m, weeks))
         if on is not None and on <= today + timedelta(weeks=20):
@@ -297,3 +298,67 @@ def _shade_text(shade: tuple[date, float] | None) -> str:
     if shade is None:
         return ""
     return _("Shade on {day} at {hour} by the sun.").format(day=words.day(shade[0]), hour=words.hour(int(shade[1])))
+
+
+WIDTH, ROW, LEFT, TOP = 820.0, 26.0, 150.0, 24.0
+
+
+AHEAD_D, MOST_AHEAD_D, BACK_D, MARGIN_D, GROWS_D = 200, 456, 45, 10, 60
+"""Days that are shown at least; at most the fifteen months that windows look ahead; behind; beyond the last end; and of what
+has no end in sight."""
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A planting's time: from x on so many units wide; up_x: where it is up; planned: whether it is only meant."""
+
+    name: str
+    y: float
+    x: float
+    width: float
+    up_x: float
+    planned: bool
+    open_ended: bool
+    text: str
+
+
+@dataclass(frozen=True)
+class SeasonOfBed:
+    """Bars under one axis of months."""
+
+    width: float
+    height: float
+    bars: list[Bar]
+    months: list[Tick]
+    today_x: float
+    left: float
+
+
+def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
+    """None while nothing is there or meant."""
+    if not growing:
+        return None
+    rows = sorted(growing, key=lambda row: (row.begins, texts.name_of(row.planting)))
+    first = max(min(rows[0].begins, today), today - timedelta(days=BACK_D))
+    ends = max(row.until or row.begins + timedelta(days=GROWS_D) for row in rows)
+    last = today + timedelta(days=min(max((ends - today).days + MARGIN_D, AHEAD_D), MOST_AHEAD_D))
+    x = Linear(0, (last - first).days, LEFT, WIDTH - 8)
+    bars = []
+    for number, row in enumerate(rows):
+        begin, end = max(row.begins, first), min(max(row.until, today) if row.until else last, last)
+        start, stop = x((begin - first).days), x(max((end - first).days, 0))
+        text = f"{words.day(row.begins, today)} – {words.day(row.until, today) if row.until else '…'}"
+        bars.append(
+            Bar(
+                texts.crop_name(row.planting),
+                TOP + number * ROW,
+                round(start, 1),
+                round(max(stop - start, 3.0), 1),
+                round(min(max(x((row.up - first).days), start), max(stop, start)), 1),
+                row.planting.planted_on is None,
+                row.until is None or row.until > last,
+                text,
+            )
+        )
+    months = [Tick(round(x((day - first).days), 1), words.short_month(day)) for day in month_starts(first, last)]
+    return SeasonOfBed(WIDTH, TOP + len(rows) * ROW + 8, bars, months, round(x((today - first).days), 1), LEFT)

@@ -1,4 +1,4 @@
-"""The plan of the season: every bed in small, what is meant against what is done, what seed it takes."""
+"""All beds at once: drawn small, what comes next, the season in bars."""
 
 from __future__ import annotations
 

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.plan import companions, courses, risks, texts
+from cloche.apps.plan import advice, courses, texts
 from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
@@ -49,7 +49,7 @@ def planting_page(planting: Planting, units: Units, today: date) -> PlantingPage
     grows = courses.known_of(planting.place, today).grows(planting)
     patch = patch_of(planting)
     name, state = texts.name_of(planting), texts.state(planting, grows, today)
-    lines = risks.of_plantings([planting], today)
+    lines = advice.of_plantings([planting], today)
     lines += [texts.seed_line(planting, patch, None)] if patch and planting.planted_on is None else []
     if planting.planted_on is not None and grows.up <= today and planting.ended_on is None:
         height = units.length_text(round(grows.course.height_on(today), 2))
@@ -57,8 +57,8 @@ def planting_page(planting: Planting, units: Units, today: date) -> PlantingPage
     more = (
         texts.harvested(planting, units),
         texts.ripe_signs(planting, grows, today),
-        companions.ripens_indoors(planting, grows, units, today),
-        "" if planting.ended_on else companions.beside(planting, today),
+        advice.ripens_indoors(planting, grows, units, today),
+        "" if planting.ended_on else advice.beside(planting, today),
     )
     lines += [text for text in more if text]
     headline = _("{name} in {place}: {state}.").format(name=name, place=planting.place.name, state=state)

@@ -9,16 +9,16 @@ from enum import StrEnum
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 
-from cloche.apps.covers.flows import season
+from cloche.apps.covers import flows
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.places.models import Cover, CoverPeriod, Place
-from cloche.apps.places.place_covers import covers_of, roofs_from
-from cloche.apps.plan import courses, roofs, texts
+from cloche.apps.places.selectors import covers_of, roofs_from
+from cloche.apps.plan import courses, texts
 from cloche.apps.plants import selectors as plants
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import covers, crops
 from cloche.bridge.services.covers import OffBy, Timetable
@@ -106,19 +106,19 @@ class TimetablePage:
 
 def timetable_page(place: Place, wanted: str, units: Units, today: date) -> TimetablePage:
     """Of a bed. wanted: key of a cover to try instead of what is over it."""
-    offers = season.offered(place.garden)
+    offers = flows.offered(place.garden)
     over = _over(place, wanted, dict(offers), today)
     ground = forecasts.ground_of(place)
     nights = _nights(ground, today)
     if over is None or ground is None or nights is None:
         return TimetablePage(_without(place, over), "", [], offers, "", "", False)
     known, shape = courses.known_of(place, today), plants.shape_of(place, units)
-    room = roofs.room_under(over.key, over.item, shape)
+    room = courses.room_under(over.key, over.item, shape)
     bare = _bare_up(place, known, today)
     growing = [known.grows(planting) for planting in _covered(place, over, today)][:MOST]
     rows = []
     for plant in growing:
-        clear = None if room is None else roofs.clear_m(plant.planting, shape, room)
+        clear = None if room is None else courses.clear_m(plant.planting, shape, room)
         rows.append(_row(plant, over, clear, None if bare is None else bare.get(plant.planting.crop_key), nights, units, today))
     wants = [row for row in rows if row.picture]
     free = max((row.off for row in wants if row.off), default=None) if all(row.off for row in wants) else None
@@ -142,7 +142,7 @@ def _nights(ground: forecasts.Ground | None, today: date) -> list[float] | None:
 
 
 def _key(over: Over) -> str:
-    return f"{season.OWN}{over.item.pk}" if over.item else over.key
+    return f"{flows.OWN}{over.item.pk}" if over.item else over.key
 
 
 def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Over | None:
@@ -152,7 +152,7 @@ def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Ov
         if there is not None:
             return Over(there.key, there.item, there.period, stands=True)
         wanted = next(iter(offered), "")
-    span = season.span_for(place.garden, wanted, today)
+    span = flows.span_for(place.garden, wanted, today)
     if span is None:
         return None
     return Over(span.key, place.garden.covers.get(pk=span.item) if span.item else None, None, stands=False)
@@ -177,7 +177,7 @@ def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date]
     """By crop, the day on which a bare sowing or planting on its first sure day would be up; None while that is being worked
     out."""
     if covers_of(place):
-        seasons = season.answers_for(place, [], today).get(season.BARE)
+        seasons = flows.seasons_at(place, [], today).get(flows.BARE)
         if seasons is None:
             return None
         firsts = [

@@ -6,7 +6,7 @@ import csv
 from collections.abc import Iterable, Iterator
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.readings.files.formulas import inert
+from cloche.apps.readings.files.tables import inert
 from cloche.apps.readings.models import Reading
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.units import Units

@@ -11,10 +11,9 @@ from zoneinfo import ZoneInfo
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.readings.files.formulas import as_meant
-from cloche.apps.readings.files.tables import Table
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.shared.localtime import NoSuchTime, at_offset, instant
+from cloche.apps.readings.files.tables import Table, as_meant
+from cloche.apps.shared.clock import NoSuchTime, at_offset, instant
+from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values import border
 from cloche.bridge.values.units import (

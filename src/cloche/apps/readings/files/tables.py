@@ -1,13 +1,17 @@
-"""From the bytes of a file to rows of text, whatever program wrote them."""
+"""Tables of any kind: text with any separator, workbooks, and cells that begin like a formula."""
 
 from __future__ import annotations
 
 import csv
 import io
+import tempfile
 from dataclasses import dataclass
 
 from charset_normalizer import from_bytes
 from django.utils.translation import gettext as _
+
+from cloche.apart.running import Limits, Refused, TooMuch, run_apart
+from cloche.apps.shared.words import lazy
 
 DELIMITERS = ",;\t|"
 MOST_ROWS, MOST_COLUMNS = 250_000, 100
@@ -94,3 +98,59 @@ def _delimiter(text: str) -> str:
     steady = {d: min(c) for d, c in counts.items()}
     order = sorted(DELIMITERS, key=lambda d: (steady[d] > 0, d in ";\t|", steady[d]), reverse=True)
     return order[0] if steady[order[0]] > 0 else ","
+
+
+ZIPPED, OLD_OFFICE = b"PK\x03\x04", b"\xd0\xcf\x11\xe0"
+MOST_CELLS, MOST_UNPACKED_BYTES = 5_000_000, 300_000_000
+LIMITS = Limits(memory_bytes=1_200_000_000, cpu_s=20, wall_s=45, file_bytes=100_000_000)
+TOO_MUCH = {
+    "memory": lazy(
+        "The sheet needs more memory than one file is given: its cells reach too far apart, or there "
+        "are too many. Copy the rows you need into a new sheet, or save it as CSV."
+    ),
+    "time": lazy("The sheet takes too long to open. Split it by year, or save it as CSV."),
+    "size": lazy("The sheet is too large to take. Split it by year."),
+}
+
+
+def is_sheet(data: bytes) -> bool:
+    """Whether this is a spreadsheet file, by its first bytes."""
+    return data.startswith((ZIPPED, OLD_OFFICE))
+
+
+def sheet_text(data: bytes) -> str:
+    """As CSV text; raises UnreadableFile with a sentence."""
+    most = (str(n) for n in (MOST_ROWS, MOST_COLUMNS, MOST_CELLS, MOST_UNPACKED_BYTES))
+    with tempfile.TemporaryFile() as given:
+        given.write(data)
+        given.seek(0)
+        try:
+            return run_apart("sheet", given, LIMITS, *most).decode("utf-8")
+        except Refused as refusal:
+            raise UnreadableFile(str(refusal)) from refusal
+        except TooMuch as limit:
+            raise UnreadableFile(TOO_MUCH[str(limit)]) from limit
+
+
+FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
+QUOTE = "'"
+
+
+def inert(cell: str) -> str:
+    """A cell that a spreadsheet would take for a formula, with the quote before it that makes it text. Numbers stay numbers."""
+    if not cell.startswith((*FORMULA_SIGNS, QUOTE)) or _is_number(cell):
+        return cell
+    return QUOTE + cell
+
+
+def _is_number(cell: str) -> bool:
+    try:
+        float(cell)
+    except ValueError:
+        return False
+    return True
+
+
+def as_meant(cell: str) -> str:
+    """A cell as it was before `inert`: our own files come in again as they were."""
+    return cell[1:] if cell.startswith(QUOTE) and cell[1:].startswith((*FORMULA_SIGNS, QUOTE)) else cell

@@ -11,15 +11,14 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from django.utils.translation import gettext as _
 
-from cloche.apps.gardens.flows.site import change_site
+from cloche.apps.gardens.flows import change_site
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.flows.revision import note_change_at, note_change_in
+from cloche.apps.places.flows import note_change_at, note_change_in
 from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
-from cloche.apps.readings.files.sheets import is_sheet, sheet_text
 from cloche.apps.readings.files.stations import station_text
-from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, read_table
+from cloche.apps.readings.files.tables import Table, UnreadableFile, decode, is_sheet, read_table, sheet_text
 from cloche.apps.readings.models import FileSource, IncomingFile, Reading
 from cloche.apps.shared import clock
 from cloche.apps.shared.quota import refuse_beyond

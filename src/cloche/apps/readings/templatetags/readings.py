@@ -9,8 +9,8 @@ from django.template import Context
 
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Place
-from cloche.apps.readings import desk
-from cloche.apps.readings.seen import seen_at
+from cloche.apps.readings import pages
+from cloche.apps.readings.pages import seen_at
 
 register = template.Library()
 
@@ -19,7 +19,7 @@ register = template.Library()
 def reading_desk(context: Context, place: Place) -> dict[str, Any]:
     """Form and list for one place."""
     request = context["request"]
-    return desk.context_for(place, request.user) | {"csrf_token": context.get("csrf_token")}
+    return pages.context_for(place, request.user) | {"csrf_token": context.get("csrf_token")}
 
 
 @register.inclusion_tag("readings/_seen.html", takes_context=True)

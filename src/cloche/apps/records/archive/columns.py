@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from typing import Any
 
-from cloche.apps.readings.files.formulas import as_meant, inert
+from cloche.apps.readings.files.tables import as_meant, inert
 from cloche.bridge.values import border
 
 MOST_NUMBER, MOST_WHOLE, MOST_JSON = 1e12, 2_147_483_647, 20_000

@@ -15,10 +15,10 @@ from django.core.exceptions import ValidationError
 from django.db import DataError, IntegrityError, connection, transaction
 
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
-from cloche.apps.gardens.flows.site import found_garden
+from cloche.apps.gardens.flows import found_garden
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.loggers.models import LoggedHour
-from cloche.apps.places.flows.revision import note_change_in
+from cloche.apps.places.flows import note_change_in
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.selectors import in_the_way, overlap
 from cloche.apps.records.archive.columns import Column, Unreadable
@@ -27,7 +27,7 @@ from cloche.apps.records.archive.table import crop_keys
 from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, Table
 from cloche.apps.records.archive.write import FORMAT, photo_name
 from cloche.apps.shared import clock
-from cloche.apps.shared.tokens import fingerprint
+from cloche.apps.shared.http import fingerprint
 from cloche.bridge.services import own
 from cloche.bridge.values import border
 

@@ -7,7 +7,7 @@ out.
 from __future__ import annotations
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.gardens.pages import zone_words
+from cloche.apps.gardens.selectors import zone_words
 from cloche.apps.loggers.forms import channel_name
 from cloche.apps.loggers.mapped import check_pointer
 from cloche.apps.loggers.models import Device, LoggedHour, MessageMapping, Probe
@@ -16,15 +16,14 @@ from cloche.apps.places.models import Operation, Place
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.bench_tables import BENCH_TABLES, DIARY_TABLES, ROOM_TABLES, STEP_TABLES
 from cloche.apps.records.archive.columns import Column
-from cloche.apps.records.archive.cover_tables import COVER_TABLES, MEANT_TABLES
+from cloche.apps.records.archive.cover_tables import COVER_TABLES, GERMINATION_TABLES, MEANT_TABLES
 from cloche.apps.records.archive.plant_tables import PLANT_TABLES
 from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
-from cloche.apps.records.archive.trial_tables import GERMINATION_TABLES
 from cloche.apps.seed.models import MOST_TESTED, CropChoice, Packet
 from cloche.apps.seed.own_crops import check_own
 from cloche.apps.seed.values import check_values
+from cloche.apps.shared.fields import MOST_MONEY
 from cloche.apps.shared.sources import Source
-from cloche.apps.shared.validators import MOST_MONEY
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values import border

@@ -10,7 +10,7 @@ from cloche.apps.covers.selectors import owned_in
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
-from cloche.apps.places.pages.place_log import the_cover
+from cloche.apps.places.pages import the_cover
 from cloche.apps.today.jobs.job import DAY_H, EVENING_H, MORNING_H, UNCOVER, CoverFacts, Job, JobKind, PeriodFacts
 from cloche.bridge.values.stored import Plan
 from cloche.core.soil.bed import Work

@@ -1,24 +1,31 @@
-"""The coming days: what is due on which, for the week's page, the calendar, and for saying until when there is nothing."""
+"""The days ahead, windows that moved, and what to look for after a frost."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from django.utils.translation import gettext as _
 
-from cloche.apps.covers import texts
+from cloche.apps.covers import texts as cover_texts
 from cloche.apps.covers.watched import Watched, watched_in
+from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.models import WindowChange
 from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
-from cloche.apps.places.pages.place_log import the_cover
+from cloche.apps.places.pages import the_cover
+from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.sowings import selectors as sowings
-from cloche.apps.sowings.progress import State, progress_of
+from cloche.apps.sowings.selectors import State, progress_of
+from cloche.apps.today import texts
+from cloche.apps.today.after import WORST_FIRST, Frosted, frosted_in
+from cloche.apps.today.models import Answer
 from cloche.apps.weather import selectors as weather_selectors
+from cloche.apps.windows.pages.season import frosts_changed
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
 
@@ -90,8 +97,8 @@ def _asks(watched: Watched, number: int) -> str:
     days, nights = watched.days, watched.data.nights
     lines = []
     if number < len(days) and days[number].plan.opening:
-        lines.append(texts.opening(watched, number).do)
-    if number < len(nights) and nights[number].way and watched.data.growing and (advice := texts.night(watched, number)):
+        lines.append(cover_texts.opening(watched, number).do)
+    if number < len(nights) and nights[number].way and watched.data.growing and (advice := cover_texts.night(watched, number)):
         lines.append(_("For the night {do}.").format(do=advice.do))
     return f"{watched.place.name}: {' '.join(lines)}" if lines else ""
 
@@ -162,3 +169,98 @@ def _windows(garden: Garden, openings: list[tuple[date, int, str]], today: date)
             _("{text} may go into {names}").format(text=text, names=names[place]),
             _("The window opens."),
         )
+
+
+MOST = 5
+
+
+def changed_since(garden: Garden, since: datetime, today: date) -> list[str]:
+    """Sentences: frost dates that come from another source, then windows."""
+    frosts = windows.frosts_of(garden)
+    announced = frosts_changed(frosts, today) if frosts else ""
+    moved = [announced] if announced else []
+    moved += [_moved(change, today) for change in windows.moved_since(garden, since)]
+    text, rest = moved[:MOST], len(moved) - MOST
+    if rest > 0:
+        text.append(_("{windows} moved.").format(windows=words.count(rest, "more window", "more windows")))
+    read = Reading.objects.current().filter(place__garden=garden, taken_at__gte=since).values("place").distinct().count()
+    if read:
+        text.append(_("{sentence} read.").format(sentence=words.sentence(words.count(read, "place", "places"))))
+    done = Answer.objects.filter(garden=garden, choice=Answer.Choice.DONE, undone_at__isnull=True, at__gte=since).count()
+    if done:
+        text.append(_("{sentence} done.").format(sentence=words.sentence(words.count(done, "job", "jobs"))))
+    return text
+
+
+def _moved(change: WindowChange, today: date) -> str:
+    name = _("{sentence} in {name}").format(
+        sentence=words.sentence(crops.crop(change.crop_key).name_plural), name=change.place.name
+    )
+    if change.before is None and change.after is not None:
+        return _("{name}: a window opens {when}.").format(name=name, when=_when(change.after, today))
+    if change.after is None:
+        return _("{name}: the window is gone.").format(name=name)
+    if change.before is None:
+        return _("{name}: worked out.").format(name=name)
+    days = abs((change.after - change.before).days)
+    way = _("sooner") if change.after < change.before else _("later")
+    return f"{name}: {_when(change.after, today)}, {words.count(days, 'day', 'days')} {way}."
+
+
+def _when(on: date, today: date) -> str:
+    return _("now") if on <= today else _("from {day}").format(day=words.day(on, today))
+
+
+@dataclass(frozen=True)
+class AfterLine:
+    """One sowing. harm: a code; text: what happened; look: for what; again: until when sowing again is sensible."""
+
+    place: str
+    place_pk: int
+    name: str
+    harm: str
+    text: str
+    look: str
+    again: str
+
+
+@dataclass(frozen=True)
+class AfterPage:
+    """Context of today/after.html."""
+
+    headline: str
+    sub: str
+    lines: list[AfterLine]
+
+
+def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
+    """All sowings that were up in a night that was cold enough, the worst hurt first."""
+    frosted = frosted_in(forecasts.grounds_in(garden), today)
+    lines = [
+        AfterLine(
+            row.place.name,
+            row.place.pk,
+            row.name,
+            str(row.what.harm),
+            texts.frosted(row, units),
+            texts.look_for(row),
+            texts.sow_again(row, today),
+        )
+        for row in frosted
+    ]
+    return AfterPage(_headline(frosted), _sub(lines), lines)
+
+
+def _headline(frosted: Sequence[Frosted]) -> str:
+    """How it went, in a sentence."""
+    if not frosted:
+        return _("No frost has reached what is up in the last nights.")
+    counts = [(harm, sum(row.what.harm is harm for row in frosted)) for harm in WORST_FIRST]
+    parts = [f"{words.count(count, 'sowing', 'sowings')} {texts.HARM_NAMES[harm]}" for harm, count in counts if count]
+    return _("After the frost: {listed}.").format(listed=words.listed(parts, 4))
+
+
+def _sub(lines: list[AfterLine]) -> str:
+    if not lines:
+        return _("What frost does to a crop depends on its stage; after a cold night each sowing stands here.")
+    return _("By the cold that plants felt where they stand, at their stage. What you see counts more: look before you act.")

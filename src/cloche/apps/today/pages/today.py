@@ -1,4 +1,4 @@
-"""Today: one sentence, the garden as a cut through the ground, and what could go into it."""
+"""Today: the soil now, what to do, and what comes next."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
+from django.urls import reverse
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers import texts as cover_texts
@@ -13,25 +14,93 @@ from cloche.apps.covers.watched import Watched
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.pages import silence_lines
+from cloche.apps.readings.models import Reading
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.today import texts
+from cloche.apps.today.models import Answer
 from cloche.apps.today.pages import ahead
-from cloche.apps.today.pages.changed import changed_since
-from cloche.apps.today.pages.day import DayLines, day_lines
-from cloche.apps.today.pages.steps import Step, next_steps
+from cloche.apps.today.pages.ahead import changed_since
 from cloche.apps.today.selectors import Day, day_of, known_in
+from cloche.apps.today.texts import JobLine
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
-from cloche.apps.windows.pages.ground import PlaceLine
-from cloche.apps.windows.pages.warmth import FIGURE_NAMES, Warmth, warmth_in
+from cloche.apps.windows.pages.ground import FIGURE_NAMES, PlaceLine, Warmth, warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.values.inputs import Day as WeatherDay
 from cloche.bridge.values.units import Units
 from cloche.core.crops import catalogue
+
+SETTLED_D = 7
+
+
+@dataclass(frozen=True)
+class Step:
+    """Something a newcomer does once: what, what it gives, where, and whether it is done."""
+
+    name: str
+    gives: str
+    url: str
+    done: bool
+
+
+def next_steps(garden: Garden, today: date) -> list[Step]:
+    """All of them with what is done ticked; none once they are over."""
+    first = (
+        Reading.objects.current().filter(place__garden=garden).order_by("taken_at").values_list("taken_at", flat=True).first()
+    )
+    read_long_ago = first is not None and first.astimezone(garden.timezone).date() <= today - timedelta(days=SETTLED_D)
+    if read_long_ago:
+        return []
+    steps = [
+        Step(
+            _("Say what you grow"),
+            _("Until then Cloche looks at what nearly everyone grows."),
+            reverse("my_crops", args=[garden.pk]),
+            bool(garden.crops),
+        ),
+        Step(
+            _("Read one thermometer"),
+            _("Push it in to the depth of the seed, wait until it stands still, type the number. Each one makes a bed surer."),
+            reverse("round", args=[garden.pk]),
+            first is not None,
+        ),
+        Step(
+            _("Write down yesterday’s low and high"),
+            _("Or let a weather service do it. It tells Cloche what warmed the ground."),
+            reverse("weather", args=[garden.pk]),
+            DailyWeather.objects.filter(garden=garden).exists(),
+        ),
+    ]
+    return [] if all(step.done for step in steps) else steps
+
+
+@dataclass(frozen=True)
+class AnswerLine:
+    """An answer, and what it was to."""
+
+    answer: Answer
+    text: str
+
+
+@dataclass(frozen=True)
+class DayLines:
+    """Context of today/_jobs.html."""
+
+    jobs: list[JobLine]
+    answered: list[AnswerLine]
+
+
+def day_lines(garden: Garden, units: Units, now: datetime, day: Day | None = None) -> DayLines:
+    """Of the garden's today."""
+    today = now.astimezone(garden.timezone).date()
+    day = day_of(garden, units, now) if day is None else day
+    jobs = [texts.job_line(job, units, today) for job in day.jobs]
+    return DayLines(jobs, [AnswerLine(answer, texts.answered(answer)) for answer in day.answers])
+
 
 MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)

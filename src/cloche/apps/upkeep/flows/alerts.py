@@ -1,5 +1,4 @@
-"""Letters when something wants a hand: to whoever keeps the computer for what is the computer's, to a garden's owners for what
-is the garden's. Each thing is told once."""
+"""Tell whoever keeps the computer what is wrong, once; try again what failed."""
 
 from __future__ import annotations
 
@@ -13,7 +12,7 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.utils.translation import override
 
-from cloche.apps.accounts.flows.mail import address_for
+from cloche.apps.accounts.flows import address_for
 from cloche.apps.accounts.letters import queue_letter
 from cloche.apps.gardens.language import language_of
 from cloche.apps.gardens.models import Garden, Membership, User
@@ -21,6 +20,7 @@ from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.shared import words
 from cloche.apps.upkeep.models import Alert
 from cloche.apps.upkeep.pages import STUBBORN, garden_alerts, machine_alerts
+from cloche.apps.work import turns
 
 PATIENCE = timedelta(minutes=10)
 """What is over by itself within so long is not written about."""
@@ -94,3 +94,8 @@ def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str
         text = f"{person.username},\n\n" + "\n".join(f"- {line}" for line in lines) + f"\n\n{where}\n{once}\n"
     queue_letter(email, subject, text)
     return 1
+
+
+def try_now(garden: Garden, failure_id: int) -> bool:
+    """The next round takes it up; returns whether there is such a failure. How often it failed is not forgotten."""
+    return bool(garden.failures.filter(pk=failure_id).update(next_at=turns.database_now()))

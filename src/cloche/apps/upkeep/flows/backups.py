@@ -1,4 +1,4 @@
-"""The nightly backup: written beside and renamed, proved by restoring it, thinned, copied to a second folder."""
+"""Back the database up, prove that the copy can be read, and keep a few of many days."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ import os
 import re
 import shutil
 import subprocess
-from collections.abc import Sequence
-from datetime import date, datetime, time
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime, time, timedelta
 from pathlib import Path
 
 import psycopg
@@ -17,9 +17,28 @@ from django.db import connection
 from psycopg import sql
 
 from cloche.apps.shared import clock
-from cloche.apps.upkeep.keeping import kept
 from cloche.apps.upkeep.models import Backup
-from cloche.apps.work import disk, queue
+from cloche.apps.work import guard, queue
+
+DAYS, WEEKS, MONTHS = 7, 4, 12
+
+
+def kept(days: Iterable[date], today: date) -> set[date]:
+    """Of days on which backups were made, those whose backup stays: the latest of each of the last seven days, four weeks and
+    twelve months that have one. What lies ahead, as a clock that was wrong left it, stays too."""
+    past = sorted({day for day in days if day <= today}, reverse=True)
+    days_kept = {day for day in days if day > today}
+    days_kept |= {day for day in past if day > today - timedelta(days=DAYS)}
+    for names, most in (
+        ([(day.isocalendar().year, day.isocalendar().week) for day in past], WEEKS),
+        ([(day.year, day.month) for day in past], MONTHS),
+    ):
+        first: dict[tuple[int, int], date] = {}
+        for day, name in zip(past, names, strict=True):
+            first.setdefault(name, day)
+        days_kept |= set(list(first.values())[:most])
+    return days_kept
+
 
 log = logging.getLogger("cloche.upkeep")
 BACK_UP = "upkeep.back_up"
@@ -93,7 +112,7 @@ def _make(made_at: datetime) -> Backup:
 def _ask_for_room(folder: Path) -> None:
     """Eight times the last one, for it is packed and on trial lies open, and what must always be free."""
     last = Backup.objects.filter(failure="").values_list("size_bytes", flat=True).first() or 0
-    free = min(shutil.disk_usage(folder).free, disk.free_bytes())
+    free = min(shutil.disk_usage(folder).free, guard.free_bytes())
     if free < 8 * last + settings.CLOCHE_LEAST_FREE_BYTES:
         raise NotBackedUp(f"There is no room for a backup: {free // 1_000_000} MB are free.")
 

@@ -12,11 +12,10 @@ from cloche.apps.forecasts import selectors
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.windows.pages.facts import Fact, facts, method, put
-from cloche.apps.windows.pages.limit_words import sentence
+from cloche.apps.windows.pages.limit_words import RULE_NAMES, sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
-from cloche.apps.windows.pages.sowing_rules import NAMES
 from cloche.apps.windows.prospects import best_day
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
@@ -118,7 +117,7 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
 def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
     """Which rule the windows follow, where the rules differ."""
     return (
-        _("All windows here follow your way of sowing: {lower}.").format(lower=NAMES[sowing_rule].lower())
+        _("All windows here follow your way of sowing: {lower}.").format(lower=RULE_NAMES[sowing_rule].lower())
         if outlook.sowing_rules
         else ""
     )

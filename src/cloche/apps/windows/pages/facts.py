@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from django.utils.translation import gettext as _
 
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop

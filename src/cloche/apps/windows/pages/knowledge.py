@@ -8,7 +8,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.bridge.values.units import Units
 from cloche.core.soil.bed import BELIEVABLE

@@ -1,8 +1,17 @@
-"""What stands in the way, in words: as a name, and as the end of a sentence."""
+"""Why a window opens and closes, and what each school of sowing says, in words."""
 
 from __future__ import annotations
 
-from cloche.apps.shared.i18n import lazy
+from dataclasses import dataclass
+from datetime import date
+
+from django.utils.translation import gettext as _
+
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.shared import words
+from cloche.apps.shared.words import lazy
+from cloche.bridge.values.stored import RuleChoice
+from cloche.bridge.values.units import Units
 from cloche.core.windows.limits import Limit
 
 NAMES = {
@@ -57,3 +66,85 @@ def sentence(limit: str, sown: bool = True) -> str:
     """The limit as the end of a sentence that says why."""
     code = Limit(limit)
     return SENTENCES[code] if sown else PLANTED.get(code, SENTENCES[code])
+
+
+RULE_NAMES = {
+    "minimum": lazy("At the minimum"),
+    "comfortable": lazy("When comfortable"),
+    "calendar": lazy("By the frost dates"),
+}
+NEVER = {
+    "minimum": lazy("On every day ahead, failure is likelier than success"),
+    "comfortable": lazy("No day ahead succeeds eight times in ten"),
+    "calendar": lazy("Its date is further ahead than the forecast looks"),
+}
+
+
+@dataclass(frozen=True)
+class SowingRuleRow:
+    """One sowing rule: when, what then, what it costs; mine: the one this garden follows for the crop."""
+
+    name: str
+    mine: bool
+    when: str
+    offset: int | None
+    then: str
+    cost: str
+
+
+def sowing_rule_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SowingRuleRow]:
+    """All of them, or none for what they say nothing about."""
+    return [_row(choice, choice.sowing_rule == mine, units, today, price) for choice in outlook.sowing_rules]
+
+
+def together(outlook: CropOutlook, today: date) -> str:
+    """Where all fall on one day, that in a sentence; else nothing."""
+    days = {choice.day for choice in outlook.sowing_rules}
+    if len(days) != 1 or None in days:
+        return ""
+    on = days.pop()
+    fails = outlook.sowing_rules[0].fails
+    end = _("hardly ever fails") if fails < 0.05 else _("fails {likely}").format(likely=words.likely(fails))
+    return _("All three say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
+
+
+def expected_loss(outlook: CropOutlook, price: float | None) -> float:
+    """Of sowing today, on average, in packets or in money: so that the hardy and the cheap go first."""
+    return outlook.fails_now * (1.0 if price is None else price)
+
+
+def _row(choice: RuleChoice, mine: bool, units: Units, today: date, price: float | None) -> SowingRuleRow:
+    name = RULE_NAMES[choice.sowing_rule]
+    if choice.day is None:
+        return SowingRuleRow(name, mine, _("no day"), None, NEVER[choice.sowing_rule], "")
+    on = choice.day
+    soil = _("soil about {temperature}").format(temperature=units.temperature_text(choice.soil_c or 0.0))
+    if choice.half_d is None:
+        then = _("{soil}; half would never be up").format(soil=soil)
+    else:
+        then = _("{soil}; half of the seedlings up after {half_d} days, {share} of 100 in the end").format(
+            soil=soil, half_d=f"{choice.half_d:.0f}", share=f"{100 * choice.share:.0f}"
+        )
+    return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
+
+
+def _cost(choice: RuleChoice, price: float | None) -> str:
+    parts = []
+    if choice.fails >= 0.05:
+        lost = (
+            _("{fails} packets").format(fails=f"{choice.fails:.1f}")
+            if price is None
+            else _("{fails} of seed").format(fails=f"{choice.fails * price:.2f}")
+        )
+        parts.append(
+            _("fails {likely} ({limit_name}), {lost} lost on average").format(
+                likely=words.likely(choice.fails), limit_name=limit_name(choice.limit), lost=lost
+            )
+        )
+    else:
+        parts.append(_("hardly ever fails"))
+    if choice.lost_d is not None and choice.lost_d >= 1:
+        parts.append(
+            _("up {count} later on average than the soonest way").format(count=words.count(round(choice.lost_d), "day", "days"))
+        )
+    return "; ".join(parts)

@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.selectors import Ground
-from cloche.apps.places.place_covers import covers_of
+from cloche.apps.places.selectors import covers_of
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.bridge.values.layout import FIELD_STEP_H

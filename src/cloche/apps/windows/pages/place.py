@@ -15,11 +15,11 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.weather import selectors as weather_selectors
+from cloche.apps.windows.pages.ground import FIGURE_WORDS, TREND_K, Warmth, warmth_at
 from cloche.apps.windows.pages.knowledge import Knowledge, knowledge_of
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
-from cloche.apps.windows.pages.warmth import FIGURE_WORDS, Warmth, warmth_at
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.stored import Window
@@ -31,7 +31,6 @@ from cloche.drawing.ribbon import Calendar, Ribbon
 Row = TypeVar("Row")
 
 SPAN_D = 365
-TREND_K = 0.7
 
 
 @dataclass(frozen=True)

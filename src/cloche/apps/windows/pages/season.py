@@ -15,11 +15,10 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.windows.pages.limit_words import limit_name
+from cloche.apps.shared.words import lazy
+from cloche.apps.windows.pages.limit_words import expected_loss, limit_name
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line, in_families, second
 from cloche.apps.windows.pages.planting import indoors_by
-from cloche.apps.windows.pages.sowing_rules import expected_loss
 from cloche.bridge.services import crops
 from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.values.stored import FrostDates

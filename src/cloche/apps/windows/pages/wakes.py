@@ -13,8 +13,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
-from cloche.apps.windows.pages.warmth import FIGURE_WORDS, Warmth, warmth_in
+from cloche.apps.shared.words import lazy
+from cloche.apps.windows.pages.ground import FIGURE_WORDS, Warmth, warmth_in
 from cloche.bridge.services import crops
 from cloche.bridge.services.crops import Readiness, SteadyOutlook
 from cloche.bridge.values import border

@@ -14,7 +14,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.shared import words
-from cloche.apps.shared.i18n import lazy
+from cloche.apps.shared.words import lazy
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.season import frosts_words

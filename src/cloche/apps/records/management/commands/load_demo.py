@@ -19,16 +19,14 @@ from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Hotbed, Lamp, Place, Room, RoomAir
-from cloche.apps.readings.flows.record import Measured, correct_reading
-from cloche.apps.readings.flows.visit import Seen, record_visit
+from cloche.apps.readings.flows.record import Measured, Seen, correct_reading, record_visit
 from cloche.apps.readings.models import Reading
 from cloche.apps.records.demo_plants import stand
 from cloche.apps.records.kinds import KINDS
 from cloche.apps.shared import clock
-from cloche.apps.sowings.flows.life import take_step
-from cloche.apps.sowings.flows.sow import intend
+from cloche.apps.sowings.flows import intend, take_step
 from cloche.apps.sowings.models import Count, Sowing, Step
-from cloche.apps.weather.flows import fetch
+from cloche.apps.weather import flows
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.weather.provider import answer_from
 from cloche.bridge.services import crops
@@ -66,7 +64,7 @@ class Command(BaseCommand):
             load(seed)
         if work:
             # Imported late: a start without it has no use for the weight of computing. What another engine made is stale, too.
-            from cloche.apps.forecasts.flows.refresh import refresh_stale
+            from cloche.apps.forecasts.flows import refresh_stale
 
             self.stderr.write("Working out what the ground will do ...")
             refresh_stale()
@@ -149,7 +147,7 @@ def _hear(garden: Garden, seed: int) -> None:
     from cloche.demo.weather_service import report
 
     site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
-    fetch.keep(garden, answer_from(report(*site, garden.timezone, clock.now(), seed)))
+    flows.keep(garden, answer_from(report(*site, garden.timezone, clock.now(), seed)))
 
 
 def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:

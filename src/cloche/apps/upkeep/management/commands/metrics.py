@@ -10,7 +10,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 from prometheus_client import start_http_server
 
-from cloche.apps.upkeep.metrics import registry
+from cloche.apps.upkeep.health import registry
 
 
 class Command(BaseCommand):

@@ -17,7 +17,7 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import ConnectorException
 
 from cloche.apps.upkeep.rounds import ROUNDS, Rounds
-from cloche.apps.work import disk, queue
+from cloche.apps.work import guard, queue
 from cloche.apps.work.guard import guarded
 
 log = logging.getLogger("cloche.work")
@@ -43,7 +43,7 @@ class Command(BaseCommand):
         rounds = Rounds(() if without_rounds else ROUNDS)
         self.queues = queues
         while not self.ending:
-            if disk.is_full() and not once:
+            if guard.is_full() and not once:
                 time.sleep(PAUSE_S)
                 continue
             try:
@@ -90,7 +90,7 @@ class Command(BaseCommand):
         while not worker.done():
             await asyncio.sleep(ROUND_S)
             await sync_to_async(rounds.make_due, thread_sensitive=False)(time.monotonic())
-            if disk.is_full():
+            if guard.is_full():
                 log.warning("the disk is full: work waits until there is room")
                 worker.cancel()
 

@@ -1,0 +1,183 @@
+"""Forms of what is planned for raised plants: what heat would do, a bench to build, potatoes to chit."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from functools import partial
+from typing import Any
+
+from django import forms
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench.forms import typed
+from cloche.apps.bench.selectors import raised_on
+from cloche.apps.forecasts.selectors import grounds_in
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import HeatPeriod, Place
+from cloche.apps.seed import selectors as packets
+from cloche.apps.shared import words
+from cloche.apps.shared.fields import DayField, TypedNumber
+from cloche.apps.shared.words import lazy
+from cloche.apps.sowings.models import Sowing
+from cloche.apps.sowings.selectors import sowings_in
+from cloche.bridge.services import crops
+from cloche.bridge.services.planting import BENCH_KINDS
+from cloche.bridge.services.potatoes import groups
+from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
+
+OFTEN = ("pepper", "tomato", "eggplant")
+"""What is most often asked about."""
+LIES = "sown-"
+"""What a choice of a sowing that lies there begins with."""
+
+
+class AskForm(forms.Form):
+    """A tray, and a crop to sow there or a sowing that lies there."""
+
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Tray"), empty_label=None)
+    crop = forms.ChoiceField(label=lazy("For"))
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
+        self.lying = {f"{LIES}{sowing.pk}": sowing for sowing in sowings_in(garden) if not sowing.finished}
+        grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
+        places = self.fields["place"].queryset  # type: ignore[attr-defined]
+        lying = [(key, self._name(sowing)) for key, sowing in self.lying.items() if sowing.place in places]
+        choices: list[Any] = [(_("Sown today"), grown)]
+        if lying:
+            choices.append((_("On its way up"), lying))
+        self.fields["crop"].choices = choices  # type: ignore[attr-defined]
+        often = next((key for key, _name in grown if key in OFTEN), grown[0][0] if grown else None)
+        self.initial.setdefault("crop", lying[0][0] if lying else often)
+        if self.is_bound:
+            # A link names the tray alone: of the rest it takes what is offered first.
+            self.data = {"crop": self.initial["crop"]} | dict(self.data.items())
+
+    @staticmethod
+    def _name(sowing: Sowing) -> str:
+        name = crops.crop(sowing.crop_key).name_plural
+        return _("{name} in {place}, sown {day}").format(name=name, place=sowing.place.name, day=words.day(sowing.sown_on))
+
+    def clean(self) -> dict[str, Any]:
+        """A sowing lies in one tray."""
+        data = super().clean() or {}
+        lying = self.lying.get(data.get("crop", ""))
+        if lying is not None:
+            data["place"] = lying.place
+        return data
+
+    @property
+    def what(self) -> tuple[str, Sowing | None]:
+        """The crop's key, and the sowing if it lies already."""
+        lying = self.lying.get(self.cleaned_data["crop"])
+        return (lying.crop_key, lying) if lying else (self.cleaned_data["crop"], None)
+
+
+USUAL = {"length": 1.22, "width": 0.61, "under": 0.025, "over": 0.07, "mix": 0.05, "tray_length": 0.38, "tray_width": 0.24}
+"""A bench of 4 by 2 ft filled to 95 mm (common practice, no source); trays of usual size."""
+PLAIN = {"bag": 25.0, "cable_m": 8.0, "cable_w_m": 10.0, "volts": 230.0, "cells": 24.0}
+LIMITS = {
+    "length": (0.3, 20.0), "width": (0.2, 5.0), "under": (0.0, 0.2), "over": (0.02, 0.3), "mix": (0.02, 0.2),
+    "tray_length": (0.1, 2.0), "tray_width": (0.1, 2.0), "bag": (1.0, 2000.0), "cable_m": (1.0, 200.0),
+    "cable_w_m": (1.0, 40.0), "volts": (12.0, 250.0), "cells": (1.0, 500.0),
+}  # fmt: skip
+ROOM_C, HOLD_C = 5.0, 18.0
+
+
+class BuildForm(forms.Form):
+    """Size, layers, cable, room, trays."""
+
+    length = TypedNumber()
+    width = TypedNumber()
+    under = TypedNumber()
+    over = TypedNumber()
+    filling = forms.ChoiceField(label=lazy("Layer of"), choices=HeatPeriod.Filling.choices)
+    wet = forms.BooleanField(label=lazy("kept moist"), required=False)
+    bag = TypedNumber(label=lazy("A bag holds, litres"))
+    mix = TypedNumber()
+    cable_m = TypedNumber(label=lazy("Cable, metres"))
+    cable_w_m = TypedNumber(label=lazy("Watts a metre"))
+    volts = TypedNumber(label=lazy("Supply, volts"))
+    room = TypedNumber()
+    hold = TypedNumber()
+    lid = forms.BooleanField(label=lazy("Covered with lids or film"), required=False)
+    tray_length = TypedNumber()
+    tray_width = TypedNumber()
+    cells = TypedNumber(label=lazy("Cells in a tray"))
+
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.units = units
+        labels = {
+            "length": _("Length inside, {length}"), "width": _("Width inside, {length}"),
+            "under": _("Layer below the cable, {length}"), "over": _("Layer above it, {length}"),
+            "mix": _("Mix in the trays, {length}"), "tray_length": _("A tray’s length, {length}"),
+            "tray_width": _("A tray’s width, {length}"),
+        }  # fmt: skip
+        for name, label in labels.items():
+            parse = partial(parse_depth if name in ("under", "over", "mix") else parse_any_length, units=units)
+            typed(self, name, parse, label.format(length=units.length), round(units.length_from_m(USUAL[name]), 1))
+        for name, value in PLAIN.items():
+            typed(self, name, parse_number, str(self.fields[name].label), value)
+        room, hold = (units.temperature_from_c(value) for value in (ROOM_C, HOLD_C))
+        typed(self, "room", lambda text: parse_air(text, units), _("Room at night, {d}").format(d=units.degree), room)
+        typed(self, "hold", lambda text: parse_soil(text, units), _("To be held, {d}").format(d=units.degree), round(hold))
+        self.initial.update({"filling": HeatPeriod.Filling.SAND, "wet": True, "lid": True})
+
+    def usual(self) -> dict[str, Any]:
+        """What it begins with, as if it had been typed."""
+        return dict(self.initial)
+
+    def clean(self) -> dict[str, Any]:
+        """Each number within what a bench can be."""
+        data = super().clean() or {}
+        for name, (low, high) in LIMITS.items():
+            value = data.get(name)
+            if value is not None and not low <= value <= high:
+                words = [self.units.length_text(end) if name in USUAL else f"{end:g}" for end in (low, high)]
+                self.add_error(name, _("Between {low} and {high}.").format(low=words[0], high=words[1]))
+        return data
+
+
+USUAL_TUB_L, PLANTED_D, AGO_D = 30.0, 35, 120
+
+
+class PotatoForm(forms.Form):
+    """All in one row."""
+
+    group = forms.ChoiceField(label=lazy("Which"))
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Set out to chit in"), empty_label=None)
+    set_out = DayField(label=lazy("since"))
+    planted = DayField(label=lazy("Planted on"))
+    litres = TypedNumber(label=lazy("A tub holds, litres"))
+
+    def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.today = today
+        self.fields["group"].choices = groups()  # type: ignore[attr-defined]
+        self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
+
+    @staticmethod
+    def usual(garden: Garden, today: date) -> dict[str, Any]:
+        """What it begins with."""
+        places = [(place, ground) for place, ground in grounds_in(garden) if ground and place.kind in BENCH_KINDS]
+        # The coolest: in the warmth of a mat they only grow long.
+        place = min(places, key=lambda pair: pair[1].mean_in(0), default=(raised_on(garden).first(), None))[0]
+        planted = today + timedelta(days=PLANTED_D)
+        values = {"group": "potato_first_early", "place": place.pk if place else "", "set_out": today.isoformat()}
+        return values | {"planted": planted.isoformat(), "litres": f"{USUAL_TUB_L:g}"}
+
+    def clean_set_out(self) -> date:
+        """A few months back at most: what lies ahead is not set out."""
+        on: date = self.cleaned_data["set_out"]
+        if not self.today - timedelta(days=AGO_D) <= on <= self.today + timedelta(days=AGO_D):
+            raise forms.ValidationError(_("Within four months of today."))
+        return on
+
+    def clean_litres(self) -> float:
+        """From a bucket to a barrel."""
+        litres: float = self.cleaned_data["litres"]
+        if not 5 <= litres <= 1000:
+            raise forms.ValidationError(_("Between 5 and 1,000 litres."))
+        return litres

@@ -1,0 +1,144 @@
+"""Write places, what stood over them, and what was done there."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.db import transaction
+from django.db.models import F, Max
+from django.utils.translation import gettext as _
+
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Cover, CoverPeriod, Operation, Place
+from cloche.apps.places.selectors import first_overlap
+from cloche.apps.shared import clock
+from cloche.apps.shared.quota import refuse_beyond
+from cloche.apps.work import failures, queue
+
+WORK_OUT = "forecasts.work_out"
+
+
+@transaction.atomic
+def note_change_at(place: Place, by_itself: bool = False) -> None:
+    """Readings or the description of one place changed; by_itself: nobody did it, nobody waits for what follows."""
+    Place.objects.filter(pk=place.pk).update(input_revision=F("input_revision") + 1)
+    place.refresh_from_db(fields=["input_revision"])
+    failures.inputs_changed([key_of(place.pk)])
+    ask_for(place.pk, 0 if by_itself else queue.SOON)
+
+
+def note_site(sender: type, garden: Garden, **kwargs: object) -> None:
+    """Receives gardens.signals.site_changed."""
+    note_change_in(garden)
+
+
+@transaction.atomic
+def note_change_in(garden: Garden) -> None:
+    """Weather or site changed: every place is affected."""
+    Place.objects.filter(garden=garden).update(input_revision=F("input_revision") + 1)
+    current = list(garden.places.values_list("pk", flat=True))
+    failures.inputs_changed([key_of(pk) for pk in current])
+    for pk in current:
+        ask_for(pk)
+
+
+def ask_for(place_id: int, priority: int = 0) -> bool:
+    """Have a place worked out; many changes in a row ask once."""
+    return queue.put(WORK_OUT, key_of(place_id), priority, place_id=place_id)
+
+
+def key_of(place_id: int) -> str:
+    """Under which a place's forecast stands in the queue and among the failures."""
+    return f"place-{place_id}"
+
+
+class OnAnotherBed(ValueError):
+    """One cover cannot be on two beds; period: where it is."""
+
+    def __init__(self, period: CoverPeriod) -> None:
+        super().__init__(
+            _("{item} is on {name} on those days: one cover cannot be on two beds.").format(
+                item=period.item, name=period.place.name
+            )
+        )
+
+
+@transaction.atomic
+def save_cover(period: CoverPeriod, usual: CoverPeriod | None = None) -> CoverPeriod:
+    """Save a new or changed cover period, and with it the place's usual cover where that stays beside it; raises OnAnotherBed,
+    also where two people put the same one on at once."""
+    if period.item_id:
+        own = Cover.objects.select_for_update().get(pk=period.item_id)
+        elsewhere = own.periods.exclude(pk=period.pk).exclude(place=period.place).filter(place__removed_at__isnull=True)
+        other = first_overlap(elsewhere, period.first, period.last)
+        if other is not None:
+            raise OnAnotherBed(other)
+    if usual is not None:
+        usual.save()
+    period.save()
+    note_change_at(period.place)
+    return period
+
+
+@transaction.atomic
+def remove_cover(place: Place, period_id: int) -> CoverPeriod | None:
+    """Remove a cover period; returns it, unsaved, so that it can be put back."""
+    period = place.cover_periods.filter(pk=period_id).first()
+    if period is not None:
+        period.delete()
+        note_change_at(place)
+    return period
+
+
+@transaction.atomic
+def note_operation(place: Place, work: str, at: datetime, amount: float = 0.0) -> Operation:
+    """Write down what was done."""
+    operation = Operation.objects.create(place=place, work=work, at=at, amount=amount)
+    note_change_at(place)
+    return operation
+
+
+@transaction.atomic
+def remove_operation(place: Place, operation_id: int) -> bool:
+    """Take back what was written down; returns whether it was there."""
+    gone, _unused = place.operations.filter(pk=operation_id).delete()
+    if gone:
+        note_change_at(place)
+    return bool(gone)
+
+
+@transaction.atomic
+def save_place(place: Place) -> Place:
+    """Save a new or changed place; a new one goes to the end of the walk. Raises ValidationError where the garden is full."""
+    if place.pk is None:
+        refuse_beyond("places", place.garden.places.count() + 1)
+        last = place.garden.places.aggregate(last=Max("walking_order"))["last"]
+        place.walking_order = 0 if last is None else last + 1
+    place.save()
+    note_change_at(place)
+    return place
+
+
+def move_place(place: Place, step: int) -> None:
+    """Move a place earlier (-1) or later (+1) in the walk."""
+    order = list(place.garden.places.all())
+    old = order.index(place)
+    order.insert(max(0, min(len(order) - 1, old + step)), order.pop(old))
+    for position, each in enumerate(order):
+        each.walking_order = position
+    Place.objects.bulk_update(order, ["walking_order"])
+
+
+def remove_place(place: Place) -> None:
+    """Take a place off every page; its readings stay with it until it is put back."""
+    place.removed_at = clock.now()
+    place.save(update_fields=["removed_at"])
+
+
+def put_back_place(place: Place) -> bool:
+    """Undo a removal; not while another place has taken its name. Returns whether it was done."""
+    if Place.objects.filter(garden=place.garden, name__iexact=place.name).exists():
+        return False
+    place.removed_at = None
+    place.save(update_fields=["removed_at"])
+    return True

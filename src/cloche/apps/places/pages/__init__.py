@@ -1,1 +1,0 @@
-"""What pages say of places."""

@@ -1,1 +1,0 @@
-"""Writes, one journey a module."""

@@ -1,1 +1,0 @@
-"""What each page of this room says and draws, as plain values for its template."""
