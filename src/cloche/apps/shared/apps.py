@@ -9,7 +9,11 @@ class SharedConfig(AppConfig):
         """Checks and history are at work from the start; drawings and the border speak the reader's language."""
         from django.utils.translation import gettext
 
-        from cloche.apps.shared import words
+        from cloche.apps.shared import (
+            checks,  # noqa: F401  registers them
+            history,  # noqa: F401  listens
+            words,
+        )
         from cloche.bridge.values import texts
         from cloche.drawing.labels import labels
 
