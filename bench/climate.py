@@ -13,7 +13,7 @@ import pandas as pd
 from numpy.typing import NDArray
 
 from bench import frosts
-from cloche.bridge.services.frosts import frosts_of
+from cloche.bridge.services.site import frosts_of
 from cloche.core.site.estimate import LAPSE_K_PER_M, normals_at, range_terms
 from cloche.core.site.region import region_at
 from cloche.core.site.towns import people_near

@@ -15,7 +15,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services.frosts import frosts_of
+from cloche.bridge.services.site import frosts_of
 from cloche.core.site.estimate import LAPSE_K_PER_M, normals_at
 from cloche.core.site.frost_reach import LATE_K, TERMS, crossings, terms_of
 from cloche.core.site.region import region_at

@@ -25,10 +25,9 @@ from bench.calendars import SITES, read_sites
 from cloche.core.crops.catalogue import Crop, crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, field_factors
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed as Ground
 from cloche.core.soil.bed import Parameters
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range

@@ -15,14 +15,12 @@ from cloche.bridge.services import crops, outlooks
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.germination.steady import field_factors
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.cases import CaseBatch
 from cloche.core.soil.conduction import WORK_ROWS, prepare, step
 from cloche.core.soil.grid import open_ground
-from cloche.core.soil.place import Place
-from cloche.core.soil.segment import Segment
-from cloche.core.soil.simulate import Trajectory, simulate
+from cloche.core.soil.place import AnnualWave, Place
+from cloche.core.soil.simulate import Segment, Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
 from cloche.core.windows.season import Bed as WindowBed

@@ -10,11 +10,10 @@ from datetime import date
 import numpy as np
 import pandas as pd
 
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.readings import Readings
 from cloche.core.weather.hourly import assemble, hours_of, sun_share
 from cloche.core.weather.normals import guess_from_latitude

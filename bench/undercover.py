@@ -10,11 +10,10 @@ from numpy.typing import NDArray
 
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.readings import Beside, Readings, What
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of

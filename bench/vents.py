@@ -10,13 +10,12 @@ import numpy as np
 
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent
-from cloche.core.hazards.frost_night import coldest_c, plan_night
+from cloche.core.hazards.frost import coldest_c, plan_night
 from cloche.core.hazards.ventilation import OPENINGS, Plan, Tried, plan_day
-from cloche.core.protection.felt import felt_c
-from cloche.core.soil.annual import AnnualWave
+from cloche.core.protection.cover_benefit import felt_c
 from cloche.core.soil.batch import Begin
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import Normals, guess_from_latitude

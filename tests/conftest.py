@@ -22,7 +22,7 @@ from xdist.scheduler import LoadScopeScheduling
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
-from cloche.bridge.services import forecast_steps, forecasting, names, outlooks, own
+from cloche.bridge.services import crops, forecast_steps, forecasting, outlooks
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.layout import NEAR_PAST_D
 from cloche.core.soil import calibrate
@@ -138,8 +138,8 @@ def signed_in(client: Client, person: User) -> Client:
 @pytest.fixture(autouse=True)
 def nobody_has_spoken() -> None:
     """Crops are the catalogue's, under its own names, until a garden speaks; the language is the source's."""
-    names.speak("")
-    own.use({})
+    crops.speak("")
+    crops.use({})
     translation.activate(project.LANGUAGE_CODE)
 
 

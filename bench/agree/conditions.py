@@ -10,7 +10,7 @@ from bench.agree.pages import Pages
 from cloche.apps.forecasts.status import status_in
 from cloche.apps.places.selectors import roofs_from
 from cloche.bridge.services.offered import USUAL_COVER
-from cloche.bridge.services.soundness import POSSIBLE_C
+from cloche.bridge.services.snapshots import POSSIBLE_C
 from cloche.core.covers.kinds import kind as cover_kind
 
 # Every page

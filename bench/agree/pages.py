@@ -23,7 +23,7 @@ from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import Progress, progress_of, sowings_in
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.selectors import jobs_in
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.units import Units
 from cloche.core.places.kinds import place_kinds
 

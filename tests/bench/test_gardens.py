@@ -11,7 +11,7 @@ from bench import gardens
 from cloche.bridge.services import forecast_steps, outlooks
 from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.heating import power_for_lift
-from cloche.bridge.services.soundness import Unsound, check
+from cloche.bridge.services.snapshots import Unsound, check
 from cloche.bridge.values.inputs import HeatSpan, RoomAir, Under
 from cloche.core.heat.source import MOST_W_M2, Heating
 from cloche.core.places.kinds import place_kinds

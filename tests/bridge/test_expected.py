@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta, timezone
 
 import pytest
 
-from cloche.bridge.services.expected import hours_from, most_telling
+from cloche.bridge.services.readings import hours_from, most_telling
 from tests.stored import stored_forecast
 
 START = datetime(2026, 4, 1, 22, tzinfo=UTC)

@@ -6,7 +6,7 @@ from datetime import date, timedelta
 import numpy as np
 import pytest
 
-from cloche.bridge.services.frosts import HALF_WEIGHT_YEARS, RECORD, REGION, TYPED, frost_dates, frosts_of
+from cloche.bridge.services.site import HALF_WEIGHT_YEARS, RECORD, REGION, TYPED, frost_dates, frosts_of
 from cloche.bridge.services.weather import own_days
 from cloche.bridge.values.inputs import Day
 from cloche.core.site.estimate import normals_at

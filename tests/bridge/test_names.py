@@ -5,7 +5,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
-from cloche.bridge.services import crops, names
+from cloche.bridge.services import crops
 from cloche.bridge.values import texts
 
 
@@ -22,17 +22,17 @@ from cloche.bridge.values import texts
     ],
 )
 def test_a_crop_has_its_name_on_both_sides_of_the_ocean(key: str, american: str, british: str) -> None:
-    for spoken, name in ((names.AMERICAN, american), (names.BRITISH, british)):
-        names.speak(spoken)
+    for spoken, name in ((crops.AMERICAN, american), (crops.BRITISH, british)):
+        crops.speak(spoken)
         assert crops.crop(key).name == name
         other = {american, british} - {name}
         assert set(crops.crop(key).other_names) == other
 
 
 def test_what_is_said_goes_by_the_language() -> None:
-    assert names.usual_names("en-us") == names.AMERICAN
-    assert {names.usual_names(language) for language in ("en-gb", "en", "en-au")} == {names.BRITISH}
-    assert names.usual_names("de") == names.TRANSLATED
+    assert crops.usual_names("en-us") == crops.AMERICAN
+    assert {crops.usual_names(language) for language in ("en-gb", "en", "en-au")} == {crops.BRITISH}
+    assert crops.usual_names("de") == crops.TRANSLATED
 
 
 @pytest.mark.django_db
@@ -50,6 +50,6 @@ def test_another_language_has_crops_by_their_british_names(monkeypatch: pytest.M
     monkeypatch.setattr(
         texts, "_lookup", [lambda sentence: {"Aubergine": "Melanzana", "aubergines": "melanzane"}.get(sentence, sentence)]
     )
-    names.speak(names.usual_names("it"))
+    crops.speak(crops.usual_names("it"))
     assert (crops.crop("eggplant").name, crops.crop("eggplant").name_plural) == ("Melanzana", "melanzane")
     assert crops.crop("pea").name == "Pea"

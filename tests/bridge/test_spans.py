@@ -2,7 +2,7 @@
 
 import pytest
 
-from cloche.bridge.values.spans import check_spans, parse_spans, spans_text
+from cloche.bridge.values.clocks import check_spans, parse_spans, spans_text
 from cloche.core.errors import OutOfRange
 
 

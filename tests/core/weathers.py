@@ -9,9 +9,8 @@ import numpy as np
 
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather, Site

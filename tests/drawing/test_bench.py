@@ -8,16 +8,18 @@ import pytest
 from cloche.drawing.bench import (
     DAY_PLOT,
     LEFT,
+    MARGIN,
     OPEN_SKY,
     PLOT,
     RIGHT,
     TRAY_TOP,
+    WIDTH,
     Stand,
+    bench_plan,
     heater_day,
     light_warmth,
     tray,
 )
-from cloche.drawing.bench_plan import MARGIN, WIDTH, bench_plan
 from cloche.drawing.geometry import spread
 
 

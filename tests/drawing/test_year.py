@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 
 from cloche.drawing import earth, scale
-from cloche.drawing.year import BOTTOM, LEFT, RAIN_BOTTOM, RAIN_TOP, RIGHT, TOP, Year, year
+from cloche.drawing.earth import BOTTOM, LEFT, RAIN_BOTTOM, RAIN_TOP, RIGHT, TOP, Year, year
 
 MONTHS = "JFMAMJJASOND"
 LOW = [-4, -3, 0, 4, 8, 11, 13, 13, 9, 5, 1, -3]

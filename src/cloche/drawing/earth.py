@@ -1,10 +1,12 @@
-"""The earth to point at, land in the colours of its year: `python -m cloche.drawing.earth` draws the file that is shipped."""
+"""Where a garden lies on the earth, and its year of weather."""
 
 from __future__ import annotations
 
 import base64
 import io
 from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
 from pathlib import Path
 
 import numpy as np
@@ -13,6 +15,8 @@ from PIL import Image
 
 from cloche.core.site.region import COLUMNS, ROWS, TENTHS, shipped
 from cloche.drawing import scale
+from cloche.drawing.geometry import Linear, Tick, band, value_ticks
+from cloche.drawing.slice import Stop
 
 FILE = Path(__file__).parents[1] / "static" / "img" / "earth.png"
 NORTH_DEG, SOUTH_DEG = 78.0, -56.0
@@ -46,3 +50,72 @@ def as_address(mean_c: Sequence[Sequence[float]], larger: int = 10) -> str:
 
 if __name__ == "__main__":
     land(whole()).quantize(64).save(FILE, optimize=True)
+
+
+WIDTH, LEFT, RIGHT = 640.0, 34.0, 636.0
+TOP, BOTTOM = 12.0, 150.0
+RAIN_TOP, RAIN_BOTTOM = 158.0, 200.0
+FROST_Y, BAR = 208.0, 26.0
+RAIN_STEP_MM = 50.0
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A month's rain."""
+
+    x: float
+    y: float
+    height: float
+
+
+@dataclass(frozen=True)
+class Year:
+    """Everything the template prints. free: from where to where no frost is usual, empty where there is frost in every month or
+    in none."""
+
+    band: str
+    stops: list[Stop]
+    rain: list[Bar]
+    months: list[Tick]
+    values: list[Tick]
+    freezing_y: float | None
+    free: list[tuple[float, float]]
+    frost_y: float = FROST_Y
+    bar: float = BAR
+
+
+def year(
+    low: Sequence[float],
+    high: Sequence[float],
+    mean_c: Sequence[float],
+    rain_mm: Sequence[float],
+    months: Sequence[str],
+    freezing: float,
+    frosts: tuple[date, date] | None,
+) -> Year:
+    """low, high: in the person's scale, freezing the same; mean_c: for the colours; frosts: the last of spring and the first
+    after it."""
+    lowest, highest = min(*low, freezing), max(high)
+    y = Linear(lowest - 1, highest + 1, BOTTOM, TOP)
+    step = (RIGHT - LEFT) / 12
+    x = [LEFT + step * (month + 0.5) for month in range(12)]
+    most = max([*rain_mm, 2 * RAIN_STEP_MM])
+    rain = [
+        Bar(round(at - BAR / 2, 1), round(RAIN_BOTTOM - mm / most * (RAIN_BOTTOM - RAIN_TOP), 1), round(mm / most * 42, 1))
+        for at, mm in zip(x, rain_mm, strict=False)
+    ]
+    return Year(
+        band=band(x, [y(value) for value in low], [y(value) for value in high]),
+        stops=[Stop(round(month / 11, 3), scale.colour(value)) for month, value in enumerate(mean_c)],
+        rain=rain,
+        months=[Tick(round(at, 1), name) for at, name in zip(x, months, strict=True)],
+        values=[Tick(round(y(value), 1), f"{value:.0f}".replace("-", "−")) for value in value_ticks(lowest, highest, 5)],
+        freezing_y=round(y(freezing), 1) if min(low) < freezing else None,
+        free=[] if frosts is None else _free(*frosts),
+    )
+
+
+def _free(last: date, first: date) -> list[tuple[float, float]]:
+    """One span from January to December, or two where it runs through new year."""
+    begin, end = (round(LEFT + (day.timetuple().tm_yday - 1) / 365 * (RIGHT - LEFT), 1) for day in (last, first))
+    return [(begin, end)] if begin <= end else [(LEFT, end), (begin, RIGHT)]

@@ -23,7 +23,7 @@ from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
 from cloche.bridge.values.stored import CandidateDays, HeatAlarm, NightPlan, RibbonDays, Watch
 from cloche.core.hazards.air_limits import Limits
-from cloche.core.hazards.frost_night import NightWay
+from cloche.core.hazards.frost import NightWay
 from cloche.core.heat.faults import Fault
 from tests.apps.bench.benches import TODAY, heated, make_tray, sown, store
 from tests.conftest import NOW

@@ -14,7 +14,7 @@ from cloche.bridge.values.clocks import midnight_of
 from cloche.bridge.values.stored import CropStage, NightPlan, OpeningDay, Plan, Stage, Watch, WeatherWarning
 from cloche.bridge.values.units import Units
 from cloche.core.hazards.air_limits import Limits
-from cloche.core.hazards.frost_night import NightWay
+from cloche.core.hazards.frost import NightWay
 from tests.stored import covered_days
 
 TODAY = date(2026, 4, 22)

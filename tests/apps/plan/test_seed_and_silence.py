@@ -16,7 +16,7 @@ from cloche.apps.plan.pages.planting import planting_page
 from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.seed.models import Packet
-from cloche.bridge.services.silent import came_so_far
+from cloche.bridge.services.beds import came_so_far
 from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import catalogue

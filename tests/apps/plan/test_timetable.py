@@ -18,8 +18,7 @@ from cloche.apps.plan.pages.timetable import Kind, TimetablePage, timetable_page
 from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services.covers import nights_wanted
-from cloche.bridge.values.cover_answers import CropSeason
-from cloche.bridge.values.stored import CandidateDays, NightsAhead, RibbonDays
+from cloche.bridge.values.stored import CandidateDays, CropSeason, NightsAhead, RibbonDays
 from cloche.bridge.values.units import Units
 from tests.apps.bench.benches import store
 from tests.conftest import NOW

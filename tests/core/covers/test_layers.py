@@ -9,9 +9,8 @@ from bench.gains import weather_of
 from cloche.core.covers.kinds import kind, kinds
 from cloche.core.covers.periods import CoverPeriod, Noted, Vent, as_one
 from cloche.core.protection.nested import inside
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.record import HourlyWeather
 from tests.core.weathers import FOR_EVER_H, spell, trajectories, under

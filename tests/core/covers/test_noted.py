@@ -8,9 +8,8 @@ import pytest
 
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Noted, Vent
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, Site

@@ -3,7 +3,7 @@
 import pytest
 
 from cloche.core.crops.catalogue import crop
-from cloche.core.crops.lots import FRESH_RATE, by_age, viability
+from cloche.core.crops.seeds import FRESH_RATE, by_age, viability
 
 
 def test_seed_keeps_for_its_years_and_then_dies_off() -> None:

@@ -5,8 +5,7 @@ import pytest
 
 from cloche.core.crops.catalogue import crop
 from cloche.core.germination.batch import Batch, BatchOutlook, foretell
-from cloche.core.germination.pooling import pooled, pooled_pace
-from cloche.core.germination.stand import STAND_LOG_SD, stands
+from cloche.core.germination.pooling import STAND_LOG_SD, pooled, pooled_pace, stands
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, days_to_emergence
 
 RADISH = crop("radish")

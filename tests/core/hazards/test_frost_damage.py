@@ -5,7 +5,7 @@ import pytest
 
 from cloche.core.crops.catalogue import catalogue, crop
 from cloche.core.hazards.air_limits import Stage, cold_c
-from cloche.core.hazards.frost_damage import Harm, harm, likeliest
+from cloche.core.hazards.frost import Harm, harm, likeliest
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from bench.vents import Season, cold_spring, spring
-from cloche.core.hazards.frost_night import plan_night
+from cloche.core.hazards.frost import plan_night
 from cloche.core.hazards.ventilation import OPENINGS, Tried, choices, plan_away, plan_day
 
 HOURS = np.arange(24)

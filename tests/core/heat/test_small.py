@@ -9,7 +9,7 @@ from scipy.sparse import diags, identity, kron
 from scipy.sparse.linalg import spsolve
 
 from cloche.core.crops.potatoes import WEEKS, chitting, lifting, tubers_in
-from cloche.core.heat.evenness import EVEN_K, evened, layer_for, spread_k
+from cloche.core.heat.faults import EVEN_K, evened, layer_for, spread_k
 from cloche.core.heat.hotbed import USUAL, heating_of
 from cloche.core.soil.heat_control import filled_again, hotbed_share
 from cloche.core.soil.watering import back_h, dipped_c

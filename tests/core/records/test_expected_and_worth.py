@@ -5,8 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cloche.core.records.expected import LEAST_MARGIN_K, asked_again
-from cloche.core.records.worth import READING_SD_K, SLOWEST_K_D, days_narrowed, narrowing_k
+from cloche.core.records.quality import LEAST_MARGIN_K, READING_SD_K, SLOWEST_K_D, asked_again, days_narrowed, narrowing_k
 
 SPREAD = st.floats(0.0, 20.0)
 

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cloche.core.records.faults import Fault, faults, silent_after
+from cloche.core.records.quality import Fault, faults, silent_after
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from bench import climate, frosts
-from cloche.bridge.services.frosts import frosts_of
+from cloche.bridge.services.site import frosts_of
 from cloche.core.site.estimate import RANGE, height_at, normals_at, typed_normals
 from cloche.core.site.frost_reach import AUTUMN, AUTUMN_LOW, NEW_FROSTS, SPRING, SPRING_LOW, STRAY_K, stray_k
 from cloche.core.weather.normals import EXTREMES

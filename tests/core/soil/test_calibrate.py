@@ -10,9 +10,8 @@ import pytest
 from cloche.core.places.rooms import room
 from cloche.core.soil import verify
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
-from cloche.core.soil.calibrate import learn
+from cloche.core.soil.calibrate import learn, log_evidence
 from cloche.core.soil.drift import Alike, Drift, Wandering, apply, covariance, hourly
-from cloche.core.soil.evidence import log_evidence
 from cloche.core.soil.learned import Learned, names_for, parameters_of
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place

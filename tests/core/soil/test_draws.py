@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from cloche.core.soil.draws import balanced
+from cloche.core.soil.drift import balanced
 
 
 def test_members_lie_about_nothing_and_spread_as_they_should() -> None:

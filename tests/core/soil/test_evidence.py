@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 from scipy.stats import multivariate_normal
 
+from cloche.core.soil.calibrate import BASES, UNLOGGED_SD, log_evidence, over_grid, weighed
 from cloche.core.soil.drift import Alike, Wandering, covariance
-from cloche.core.soil.evidence import BASES, UNLOGGED_SD, log_evidence, over_grid, weighed
 
 HOURS = np.sort(np.random.default_rng(4).uniform(0, 24 * 30, 40))
 HOURS[7] = HOURS[6]  # two depths in one minute

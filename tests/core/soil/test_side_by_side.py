@@ -10,11 +10,10 @@ import pytest
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.soil import hours, simulate
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.conduction import Ready
 from cloche.core.soil.layers import Columns
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.side_by_side import BESIDE, Blocks, in_blocks
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.hourly import hours_of

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 import numpy as np
 import pytest
 
-from cloche.core.weather.epw import NotAnEpw, typical_year
+from cloche.core.weather.stations import NotAnEpw, typical_year
 
 HEAD = ["LOCATION,Upper Field,-,XYZ,made up,000000,48.30,14.40,1.0,560.0"]
 HEAD += ["DESIGN CONDITIONS,0", "TYPICAL/EXTREME PERIODS,0", "GROUND TEMPERATURES,0", "HOLIDAYS/DAYLIGHT SAVINGS,No,0,0,0"]

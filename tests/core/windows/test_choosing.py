@@ -4,11 +4,11 @@ import numpy as np
 import pytest
 
 from cloche.core.crops.catalogue import crop
-from cloche.core.windows.bench import raising
 from cloche.core.windows.growth import growth_index, vigour
 from cloche.core.windows.hedge import MISHAP, Candidate, hedge
 from cloche.core.windows.methods import Method, better_method
 from cloche.core.windows.outlook import planting_outlook, sowing_outlook
+from cloche.core.windows.raised_life import raising
 from cloche.core.windows.sowing_rules import SowingRule, compare, windows_by
 from tests.core.windows.years import CANDIDATES, bed
 

@@ -6,7 +6,7 @@ import pytest
 
 from cloche.core.crops.catalogue import crop
 from cloche.core.crops.raising import HARDEN_D
-from cloche.core.heat.upkeep import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
+from cloche.core.heat.source import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
 from cloche.core.windows.raised_life import Due, Raised, heat_off_on, next_steps, out_on, weeks_in_cell
 
 TODAY = date(2026, 3, 20)

@@ -16,7 +16,7 @@ from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room,
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
-from cloche.bridge.values.spans import parse_spans, spans_text
+from cloche.bridge.values.clocks import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche.core.errors import OutOfRange
 

@@ -21,8 +21,7 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCH_KINDS
-from cloche.bridge.services.potatoes import groups
+from cloche.bridge.services.beds import BENCH_KINDS, groups
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 
 OFTEN = ("pepper", "tomato", "eggplant")

@@ -11,7 +11,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room
-from cloche.bridge.services.planting import BENCH_KINDS, BENCHES
+from cloche.bridge.services.beds import BENCH_KINDS, BENCHES
 from cloche.bridge.values.stored import HeatOutlook, LightOutlook
 from cloche.core.crops.catalogue import Crop
 from cloche.core.light.habit import Habit, habit_of

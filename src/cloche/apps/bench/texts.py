@@ -11,7 +11,7 @@ from cloche.apps.bench.selectors import Climate, leaves_c
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp
 from cloche.apps.shared import words
-from cloche.bridge.values.spans import spans_text
+from cloche.bridge.values.clocks import spans_text
 from cloche.bridge.values.stored import Fault, HeatAlarm
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop

@@ -24,10 +24,9 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
 from cloche.bridge.services import covers
-from cloche.bridge.values.cover_answers import BedGain, CropSeason
 from cloche.bridge.values.heavy import OutdatedSnapshot, WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan, Under
-from cloche.bridge.values.stored import CropDays
+from cloche.bridge.values.stored import BedGain, CropDays, CropSeason
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12

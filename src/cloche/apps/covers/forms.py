@@ -18,7 +18,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, MOST_MONEY, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services import cover_builder, covers, crops, hotbeds
+from cloche.bridge.services import covers, crops, hotbeds
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
 
 AHEAD_D = 365
@@ -329,8 +329,8 @@ class BuildingForm(forms.Form):
         usual = {name: _typed(value, units) for name, value in USUAL_M.items()}
         usual |= {"kind": "bent_sheet", "faces": "0", "prop": "0", "age": "0"}
         super().__init__(usual | {name: value for name, value in data.items() if name in usual})
-        self.is_box = self.data["kind"] in cover_builder.BOXES
-        family = cover_builder.BOXES if self.is_box else cover_builder.BENT
+        self.is_box = self.data["kind"] in covers.BOXES
+        family = covers.BOXES if self.is_box else covers.BENT
         self.fields["kind"].choices = [(key, covers.name_of(key)) for key in family]  # type: ignore[attr-defined]
         for name in self.OF_SHEETS if self.is_box else self.OF_BOXES:
             del self.fields[name]

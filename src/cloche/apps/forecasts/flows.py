@@ -93,7 +93,7 @@ def keep_days(
 
 def work_out_year(place: Place, year: int) -> int:
     """A year gone by, from its weather and readings; returns how many of its days are known."""
-    from cloche.bridge.services.hindcast import soil_of
+    from cloche.bridge.services.forecasting import soil_of
 
     garden, zone = place.garden, place.garden.timezone
     today = clock.today(zone)

@@ -21,7 +21,7 @@ from cloche.bridge.values.units import Units
 from cloche.core.site import region
 from cloche.core.site import towns as towns_file
 from cloche.drawing import earth
-from cloche.drawing.year import Year, year
+from cloche.drawing.earth import Year, year
 
 NEAR_KM = 40.0
 FREEZING_C = 0.0

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.http import HttpResponseBase
 
 from cloche.apps.gardens.models import Garden, User
-from cloche.bridge.services import names, own
+from cloche.bridge.services import crops
 
 A_YEAR_S = 365 * 24 * 3600
 AMERICAN = "en-us"
@@ -41,5 +41,5 @@ def usual_units(language: str | None) -> tuple[str, str]:
 
 def speak_for(garden: Garden) -> None:
     """From now on crops are those of this garden, under the names that it uses; said once at the start of a request or task."""
-    names.speak(garden.spoken)
-    own.use(garden.own_crops)
+    crops.speak(garden.spoken)
+    crops.use(garden.own_crops)

@@ -15,7 +15,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.shared import fields
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services.names import usual_names
+from cloche.bridge.services.crops import usual_names
 from cloche.bridge.values.border import is_zone
 
 

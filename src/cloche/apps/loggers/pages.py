@@ -15,7 +15,7 @@ from cloche.apps.loggers.flows.take_in import Sent
 from cloche.apps.loggers.models import Device, LoggedReading, MessageMapping, Probe
 from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.shared import words
-from cloche.bridge.services.logged import celsius, fault_words
+from cloche.bridge.services.readings import celsius, fault_words
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 

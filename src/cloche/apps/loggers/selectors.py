@@ -12,7 +12,7 @@ from django.db.models import Sum
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, Probe
 from cloche.apps.places.models import Room
-from cloche.bridge.services.logged import silence
+from cloche.bridge.services.readings import silence
 
 HALF = timedelta(minutes=30)
 EPOCH_H = 3_600

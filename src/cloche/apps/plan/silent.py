@@ -20,9 +20,9 @@ from cloche.apps.shared.http import INVALID
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings import selectors as sowings
 from cloche.apps.sowings.models import Sowing
+from cloche.bridge.services import beds as service
 from cloche.bridge.services import crops
-from cloche.bridge.services import silent as service
-from cloche.bridge.services.silent import Advice, Cause, Dug
+from cloche.bridge.services.beds import Advice, Cause, Dug
 from cloche.bridge.values.units import Units, parse_depth
 
 MOST_FOUND = 200

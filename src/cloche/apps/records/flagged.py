@@ -20,8 +20,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
-from cloche.bridge.services.quality_flags import QualityFlag, Row, expected_at, flags_of
+from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M, QualityFlag, Row, expected_at, flags_of
 from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark

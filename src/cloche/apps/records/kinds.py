@@ -38,7 +38,7 @@ from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.years.models import Sign
 from cloche.bridge.services import crops
-from cloche.bridge.values.spans import spans_text
+from cloche.bridge.values.clocks import spans_text
 from cloche.bridge.values.units import Units
 
 Show = Callable[[Any, Units], str]

@@ -23,7 +23,7 @@ from cloche.apps.shared import clock
 from cloche.apps.shared.clock import NoSuchTime, instant
 from cloche.apps.shared.fields import LineField, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil
 from cloche.core.soil.bed import AIRING

@@ -18,8 +18,8 @@ from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.ground import lines, warmth_in
-from cloche.bridge.services import crops, expected, offered
-from cloche.bridge.services.expected import TRANSPLANT_DEPTH_M
+from cloche.bridge.services import crops, offered, readings
+from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M
 from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice
 
@@ -110,7 +110,7 @@ def _depth(depth_m: float, units: Units) -> str:
 def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) -> dict[str, Any]:
     facts = {"id": place.pk, "name": place.name}
     for name, depth_m in (("temperature", None), ("deeper", TRANSPLANT_DEPTH_M)):
-        hours = ground and expected.hours_from(ground.data, now, HOURS_KEPT, depth_m)
+        hours = ground and readings.hours_from(ground.data, now, HOURS_KEPT, depth_m)
         if hours:
             in_units = {key: units.temperatures_from_c(values) for key, values in hours.values_c().items()}
             facts[name] = in_units | {"start": hours.start.isoformat()}
@@ -120,10 +120,10 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
 def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
     """The one reading that would narrow most windows; places whose reading would tell next to nothing."""
     lean = windows.leaning(outlooks_in(garden), local.date() + timedelta(days=LEAN_D))
-    offers: list[tuple[float, Place, expected.Worth]] = []
+    offers: list[tuple[float, Place, readings.Worth]] = []
     quiet = []
     for place, ground in grounds:
-        worth = ground and expected.most_telling(ground.data, local)
+        worth = ground and readings.most_telling(ground.data, local)
         if not worth:
             continue
         if place.pk in read or not worth.worth_it:
@@ -137,7 +137,7 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
     return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
 
 
-def _telling(place: Place, worth: expected.Worth, leaning: int, units: Units, local: datetime) -> str:
+def _telling(place: Place, worth: readings.Worth, leaning: int, units: Units, local: datetime) -> str:
     where = _("{name} at {depth}, {when}").format(
         name=place.name, depth=_depth(worth.depth_m, units), when=_when(worth.at.astimezone(local.tzinfo), local)
     )

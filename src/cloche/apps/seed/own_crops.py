@@ -14,7 +14,7 @@ from cloche.apps.seed.values import ALL, ValueSpec, is_far, label_of, out_of_ord
 from cloche.apps.shared import fields
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services import crops, own
+from cloche.bridge.services import crops
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
@@ -52,13 +52,13 @@ def value_of(crop: Crop, spec: ValueSpec) -> float | None:
 
 def check_own(entry: Any) -> None:
     """Own crops from wherever they come; raises NotAllowed."""
-    if not isinstance(entry, dict) or len(entry) > own.MOST:
-        raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=own.MOST))
+    if not isinstance(entry, dict) or len(entry) > crops.MOST:
+        raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=crops.MOST))
     known = {crop.key for crop in crops.crops()}
     for key, value in entry.items():
-        if not own.KEY.fullmatch(key) or not isinstance(value, dict) or set(value) != {"of", "name", "plural", "values"}:
+        if not crops.KEY.fullmatch(key) or not isinstance(value, dict) or set(value) != {"of", "name", "plural", "values"}:
             raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
-        if value["of"] not in known or own.KEY.fullmatch(str(value["of"])):
+        if value["of"] not in known or crops.KEY.fullmatch(str(value["of"])):
             raise border.NotAllowed(_("“{str}” is not a crop of the catalogue.").format(str=str(value["of"])[:40]))
         for part in ("name", "plural"):
             if not isinstance(value[part], str) or not 0 < len(value[part]) <= 60:

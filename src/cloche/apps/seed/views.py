@@ -22,7 +22,7 @@ from cloche.apps.seed.selectors import crop_or_404
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.http import INVALID
 from cloche.apps.shared.words import lazy
-from cloche.bridge.services import crops, own
+from cloche.bridge.services import crops
 
 
 @in_garden
@@ -156,7 +156,7 @@ def new_own(request: GardenRequest) -> HttpResponse:
     """A crop of one's own: first its relative, then what differs."""
     of = request.GET.get("of", "")
     if not of:
-        relatives = [crop for crop in crops.crops() if not own.KEY.fullmatch(crop.key)]
+        relatives = [crop for crop in crops.crops() if not crops.KEY.fullmatch(crop.key)]
         return render(request, "seed/own_crop.html", {"relatives": relatives})
     return _own(request, new_key(request.garden), of, editing=False)
 
@@ -172,8 +172,8 @@ def edit_own(request: GardenRequest, key: str) -> HttpResponse:
 
 def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpResponse:
     bound = request.POST if request.method == "POST" else None
-    if len(request.garden.own_crops) >= own.MOST and not editing:
-        messages.error(request, f"A garden has at most {own.MOST} crops of its own.")
+    if len(request.garden.own_crops) >= crops.MOST and not editing:
+        messages.error(request, f"A garden has at most {crops.MOST} crops of its own.")
         return redirect("my_crops", request.garden.pk)
     form = OwnCropForm(bound, garden=request.garden, relative=crop_or_404(of), key=key, units=units_of(request.user))
     if form.is_valid():

@@ -13,10 +13,10 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
-from cloche.bridge.services.lots import pooled_pace, pooled_stand
+from cloche.bridge.services.beds import pooled_pace, pooled_stand
 from cloche.bridge.values.inputs import SownBatch
 from cloche.bridge.values.stored import SowingOutlook
-from cloche.core.crops.lots import FRESH_RATE
+from cloche.core.crops.seeds import FRESH_RATE
 
 
 @transaction.atomic

@@ -20,7 +20,7 @@ from cloche.bridge.values.units import Units
 from cloche.drawing.geometry import Linear, Tick, path
 
 if TYPE_CHECKING:
-    from cloche.bridge.services.germinated import BatchResult
+    from cloche.bridge.services.trials import BatchResult
 
 WIDTH, HEIGHT, LEFT, RIGHT, TOP, GROUND = 640.0, 210.0, 40.0, 540.0, 12.0, 180.0
 FEWEST_D = 10
@@ -62,7 +62,7 @@ class TrialPage:
 
 def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
     """All its batches."""
-    from cloche.bridge.services.germinated import result
+    from cloche.bridge.services.trials import result
 
     batches = list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
     lines, done = [], []

@@ -38,7 +38,7 @@ from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.apps.windows.pages import year_sheet as year_pages
 from cloche.apps.windows.pages.ground import warmth_in
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.core.crops import catalogue
 
 

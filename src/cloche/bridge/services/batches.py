@@ -14,7 +14,7 @@ from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.crops import catalogue
 from cloche.core.germination.batch import Batch, BatchOutlook, foretell
-from cloche.core.germination.stand import stands
+from cloche.core.germination.pooling import stands
 
 
 @dataclass(frozen=True)

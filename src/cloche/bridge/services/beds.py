@@ -1,4 +1,4 @@
-"""What goes into a bed, how tall it gets, when it is ripe: as the rooms ask for it. Light: pages use it."""
+"""Plants in a bed: how they stand and grow, what follows what, and why nothing came up."""
 
 from __future__ import annotations
 
@@ -9,26 +9,50 @@ from datetime import date, timedelta
 import numpy as np
 
 from cloche.bridge.services import crops
+from cloche.bridge.services.crops import crop
 from cloche.core.covers.bend import bend
 from cloche.core.covers.kinds import kind
+from cloche.core.crops.catalogue import Crop
+from cloche.core.crops.potatoes import WEEKS, Chitting, chitting, lifting, tubers_in
+from cloche.core.crops.seeds import FRESH_RATE, Viability, by_age, viability
+from cloche.core.germination.pooling import pooled_pace, pooled_stand
+from cloche.core.germination.silent import Advice, Cause, Dug, Finding, silent
+from cloche.core.places.kinds import place_kinds
 from cloche.core.plants import shade, spacing, stature
 from cloche.core.plants.rotation import Before, TooSoon, too_soon
 from cloche.core.plants.spacing import Layout, Spacing, Thinning
 from cloche.core.plants.stature import SET_OUT_M, UP_M, Room
 
 __all__ = [
+    "WEEKS",
+    "Advice",
     "Before",
+    "Cause",
+    "Chitting",
+    "Dug",
+    "Finding",
     "Layout",
     "Patch",
     "Room",
     "Shadow",
     "Thinning",
     "TooSoon",
+    "came_so_far",
+    "chitting",
     "come_too_soon",
     "course",
+    "finding",
+    "groups",
+    "lifting",
     "patch",
+    "pooled_pace",
+    "pooled_stand",
     "room_over",
+    "tubers_in",
+    "viability_of",
 ]
+
+
 __all__ += ["Course", "on_trellis", "shadow_of", "usual_spacing"]
 
 Shadow = shade.Shadow
@@ -152,3 +176,37 @@ def come_too_soon(crop_key: str, year: int, past: Iterable[tuple[str, int]]) -> 
 def shadow_of(day: date, solar_h: float, latitude_deg: float) -> Shadow | None:
     """Where shadows fall [m/m], east and north; None without sun."""
     return shade.shadow(day.timetuple().tm_yday, solar_h, latitude_deg)
+
+
+ROOM_BENCH_C = 18.0
+"""Soil of a tray in a heated room where none is measured (assumption)."""
+BENCHES = tuple(key for key, kind in place_kinds().items() if kind.raises == "only")
+"""Kinds of place that only raise what is planted out elsewhere."""
+BENCH_KINDS = tuple(key for key, kind in place_kinds().items() if kind.raises != "no")
+"""Kinds of place on which plants are raised."""
+
+
+def groups() -> list[tuple[str, str]]:
+    """Keys and names, for choosing."""
+    return [(key, crop(key).name) for key in WEEKS]
+
+
+def came_so_far(crop_key: str, soil_c: Sequence[float | None]) -> float:
+    """How far the soil's warmth since it was sown has brought half of a crop's seed, 1: up. Days that are not known count as
+    the mean of those that are; 0 where none is."""
+    crop = crops.crop(crop_key)
+    known = [value for value in soil_c if value is not None]
+    if not known:
+        return 0.0
+    rates = [float(crop.rate.at(value)) for value in known]
+    return sum(rates) / len(known) * len(soil_c) / crop.field_times
+
+
+def finding(crop_key: str, dug: Dug, soil_c: Sequence[float | None], alive: float) -> Finding:
+    """What the dig tells."""
+    return silent(dug, crops.crop(crop_key).sowing_depth_m, came_so_far(crop_key, soil_c), alive)
+
+
+def viability_of(crop: Crop, age_y: int | None, trials: Iterable[tuple[int, int, float]]) -> Viability:
+    """See core.crops.lots; age_y None: not known, taken as fresh."""
+    return viability(FRESH_RATE if age_y is None else by_age(crop, age_y), trials)

@@ -1,7 +1,8 @@
-"""What heat and light do at a place over the coming weeks: how long its heater is on, what it uses, how much light there is."""
+"""Warmth and light where plants are raised, and a bench that is to be built."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 import numpy as np
@@ -9,12 +10,24 @@ from numpy.typing import NDArray
 
 from cloche.bridge.services.forecast_steps import Run
 from cloche.bridge.services.heating import lamp_of, plug_w, window_of
+from cloche.bridge.services.places import BENCH_BOX
 from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan, OnHotbed
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import HeatOutlook, LightOutlook, Triple
+from cloche.core.covers.kinds import kind
+from cloche.core.covers.periods import CoverPeriod
+from cloche.core.errors import OutOfRange
+from cloche.core.heat.build import Cable, Laid, bags, fits, lay, litres
+from cloche.core.heat.source import Heating
 from cloche.core.light.window import behind_glass_w_m2, daily_mol
+from cloche.core.places.rooms import ROOMS, room
+from cloche.core.soil.bed import Bed, Layer, Parameters
 from cloche.core.soil.physical import Variant
+from cloche.core.soil.place import AnnualWave, Place
+from cloche.core.soil.simulate import simulate
+from cloche.core.weather.hourly import hours_of
+from cloche.core.weather.record import DailyRecord, Site
 from cloche.core.weather.sun import day_length_h
 
 Array = NDArray[np.float64]
@@ -121,3 +134,65 @@ def triples(values: Array) -> list[Triple]:
     """The band of each day over the members."""
     low, middle, high = np.quantile(values, BAND, axis=1)
     return [(round(float(a), 3), round(float(b), 3), round(float(c), 3)) for a, b, c in zip(low, middle, high, strict=True)]
+
+
+RUN_D, ROOTS_M, NEAR = 10, 0.03, 0.9
+
+
+@dataclass(frozen=True)
+class PlannedBench:
+    """under_m, over_m of filling about the cable, wet or dry; mix_m of mix in trays on top; lid: whether one stands on it;
+    room_c: of the air; hold_c: what a thermostat shall hold."""
+
+    under_m: float
+    over_m: float
+    mix_m: float
+    filling: str
+    wet: bool
+    lid: bool
+    room_c: float
+    hold_c: float
+
+
+@dataclass(frozen=True)
+class Warmth:
+    """lift_k: roots over the room, always on; hours: until nine tenths of that; holds_c: the warmest it can hold; duty: share
+    of the time on at what is to be held, None: it cannot; course_c: roots every six hours."""
+
+    lift_k: float
+    hours: float
+    duty: float | None
+    course_c: list[float]
+
+
+def warmth_of(planned: PlannedBench, laid: Laid) -> Warmth:
+    """Run it from cold in a steady room."""
+    calm = DailyRecord.of(date(2001, 2, 1), np.full((RUN_D, 1), 2.0), np.full((RUN_D, 1), 8.0))
+    steady = replace(ROOMS["shed"], mean_c=planned.room_c, swing_k=0.0, follows=0.0)
+    weather = room(hours_of(calm, Site(50.0, 0.0)), steady)
+    lid = (CoverPeriod(kind("lid"), 0.0, 1e6),) if planned.lid else ()
+    moist = None if planned.wet else 0.05
+    layers = (Layer(planned.mix_m, "potting"), Layer(planned.over_m + planned.under_m, planned.filling, moist))
+    depth = planned.mix_m + planned.over_m + planned.under_m
+    volume = replace(BENCH_BOX, depth_m=depth, layers=layers)
+    wave = AnnualWave.of_months(np.full(12, planned.room_c))
+    always = Heating(laid.watts_m2, planned.mix_m + planned.over_m)
+    held = replace(always, start_c=planned.hold_c - 1.0, stop_c=planned.hold_c + 1.0, probe_m=ROOTS_M)
+    cases = []
+    for heating in (always, held):
+        bed = Bed(texture="potting", volume=volume, wetness=0.4, indoors=True, heating=(heating,))
+        cases.append(Place(bed, wave, lid).case(weather, Parameters.typical(1)))
+    free, ruled = simulate(cases, [ROOTS_M])
+    roots = free.at(ROOTS_M)[:, 0].astype(np.float64)
+    lift = float(roots[-24:].mean() - planned.room_c)
+    reached = np.flatnonzero(roots - roots[0] >= NEAR * (roots[-1] - roots[0]))
+    duty = float(ruled.heat_w_m2[-72:].mean() / laid.watts_m2)
+    return Warmth(
+        lift_k=round(lift, 1),
+        hours=float(reached[0]) if len(reached) else float(len(roots)),
+        duty=round(duty, 2) if planned.room_c + lift >= planned.hold_c else None,
+        course_c=short(roots[::6]),
+    )
+
+
+__all__ = ["Cable", "Laid", "OutOfRange", "PlannedBench", "Warmth", "bags", "fits", "lay", "litres", "warmth_of"]

@@ -1,8 +1,10 @@
-"""Kinds of cover and their shapes as the rooms see them. Light: pages use it."""
+"""Covers as growers choose, build and open them."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
@@ -10,24 +12,26 @@ from cloche.bridge.services import crops
 from cloche.bridge.services.offered import cover_names as names
 from cloche.bridge.services.offered import is_box
 from cloche.bridge.values.texts import say
-from cloche.core.covers.bend import Bend, bend
+from cloche.core.covers.bend import Bend, bend, bends_over, sheet_for, snow_strength
 from cloche.core.covers.kinds import kind, kinds
+from cloche.core.covers.slope import noon_gain, propped, slope_deg
 from cloche.core.hazards.air_limits import off_night_c
 from cloche.core.protection.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
 
-OFTEN = tuple(kind.key for kind in sorted(kinds().values(), key=lambda kind: kind.common) if kind.common)
-"""What growers could get, the commonest first."""
-SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
-"""What nobody opens on a sunny day."""
-
 __all__ = [
+    "BENT",
+    "BOXES",
     "OFTEN",
     "SELF_AIRING",
     "WARMED_D",
+    "BentSheet",
+    "Box",
     "OffBy",
     "OffRule",
     "Timetable",
     "bends",
+    "bent_over",
+    "box_of",
     "drawn_as",
     "for_beds",
     "grounds",
@@ -37,8 +41,18 @@ __all__ = [
     "light",
     "name_of",
     "names",
+    "narrowest",
     "ownable",
+    "propped",
+    "tallest_over",
 ]
+
+
+OFTEN = tuple(kind.key for kind in sorted(kinds().values(), key=lambda kind: kind.common) if kind.common)
+"""What growers could get, the commonest first."""
+SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
+"""What nobody opens on a sunny day."""
+
 __all__ += ["covered_timetable", "nights_wanted", "shape", "with_a_layer_more", "with_article"]
 
 
@@ -121,3 +135,71 @@ def nights_wanted(crop_key: str) -> tuple[float, float]:
     """Nights in which a cover with open ends is enough for a crop, and those in which it wants none [°C]."""
     crop = crops.crop(crop_key)
     return ends_night_c(crop), off_night_c(crop)
+
+
+BENT = tuple(key for key, cover in kinds().items() if cover.bends)
+BOXES = tuple(key for key, cover in kinds().items() if cover.is_box and cover.goes_over == "bed")
+
+
+@dataclass(frozen=True)
+class BentSheet:
+    """A bent sheet: how far apart its edges are set, how high it stands, the width that plants have [m];
+    snow: what it bears against one bent to a half circle."""
+
+    sheet_m: float
+    spread_m: float
+    height_m: float
+    plantable_m: float
+    snow: float
+
+
+@dataclass(frozen=True)
+class Box:
+    """A lid on walls: slope [°], mean height [m], sun that it takes in at noon against a level lid, in midwinter and at the
+    equinox, None: the sun is too low."""
+
+    slope_deg: float
+    mean_m: float
+    winter: float | None
+    spring: float | None
+
+
+def bent_over(sheet_m: float, strip_m: float, plant_m: float, spread_m: float | None = None) -> BentSheet | None:
+    """A sheet with room for plants over a strip, or set as it is told; None where it has none. Raises OutOfRange."""
+    if spread_m is not None:
+        bent = bend(sheet_m, spread_m)
+        plantable = bent.plantable_m(plant_m)
+    else:
+        fit = bends_over(sheet_m, strip_m, plant_m)
+        if fit is None:
+            return None
+        bent, plantable = fit.bend, fit.plantable_m
+    return BentSheet(sheet_m, bent.spread_m, bent.height_m, plantable, snow_strength(bent, sheet_m))
+
+
+def narrowest(strip_m: float, plant_m: float) -> float:
+    """The narrowest sheet for a strip of plants [m]."""
+    return sheet_for(strip_m, plant_m)
+
+
+def tallest_over(sheet_m: float, strip_m: float) -> float:
+    """How tall plants may get over a strip, however the sheet is set, to the centimetre [m]; 0: it has no room at all."""
+    low, high = 0.0, sheet_m / 2
+    while high - low > 0.005:
+        middle = (low + high) / 2
+        low, high = (middle, high) if bends_over(sheet_m, strip_m, middle) else (low, middle)
+    return int(100 * low) / 100
+
+
+def box_of(width_m: float, low_m: float, high_m: float, latitude_deg: float, away_deg: float) -> Box:
+    """A lid that slopes from back to front. away_deg: how far it faces away from the noon sun."""
+    slope, south = slope_deg(width_m, low_m, high_m), latitude_deg < 0
+    winter, spring = (date(2001, 6, 21), date(2001, 9, 23)) if south else (date(2001, 12, 21), date(2001, 3, 21))
+    gains = (noon_gain(day.timetuple().tm_yday, latitude_deg, slope, away_deg) for day in (winter, spring))
+    return Box(slope, (low_m + high_m) / 2, *gains)
+
+
+def lasts(key: str, age_y: float) -> tuple[float, float, float]:
+    """Of a cover so old: the share of the sun that it lets through, that of a new one, and the years that are left to it."""
+    cover = kind(key)
+    return cover.aged(age_y).solar, cover.solar, cover.lasts_y - age_y

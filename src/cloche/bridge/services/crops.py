@@ -1,21 +1,51 @@
-"""The catalogue as the rooms see it, and what soil of a temperature would do to each crop."""
+"""Crops as a garden knows them: their names, values of its own, and crops of its own."""
 
 from __future__ import annotations
 
 import dataclasses
+import re
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from contextvars import ContextVar
+from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
-from cloche.bridge.services.names import named
+from cloche.bridge.values.texts import say
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.errors import UnknownCrop
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
+
+AMERICAN, BRITISH, TRANSLATED = "american", "british", "translated"
+_spoken: ContextVar[str] = ContextVar("names", default="")
+
+
+def speak(names: str) -> None:
+    """From now on name crops so: american, british, translated, or empty for the catalogue's own."""
+    _spoken.set(names)
+
+
+def usual_names(language: str) -> str:
+    """What is said in a language such as en-us or en-gb; any but English has crops in its file, by their British names."""
+    if not language.lower().startswith("en"):
+        return TRANSLATED
+    return AMERICAN if language.lower() == "en-us" else BRITISH
+
+
+def named(crop: Crop) -> Crop:
+    """The crop under the name that is spoken."""
+    names = _spoken.get()
+    if not names:
+        return crop
+    name, plural = crop.american if names == AMERICAN else crop.british
+    if names == TRANSLATED:
+        name, plural = say(name), say(plural)
+    return crop if crop.name == name else replace(crop, name=name, name_plural=plural)
+
 
 MODEL_VERSION = "column-16"
 PACKET_SOURCE = "your packet, where it says so; else the table"
@@ -181,3 +211,25 @@ PICKED_USUAL_D = 14
 def picked_for_d(key: str) -> int:
     """Days that a crop is picked from its first harvest on."""
     return PICKED_ON_D.get(crop(key).family, PICKED_USUAL_D)
+
+
+KEY = re.compile(r"own_[0-9a-f]{8}")
+SOURCE = "your own word, else as its relative"
+MOST = 60
+Own = Mapping[str, Mapping[str, Any]]
+"""By key: of, the relative's key; name and plural; values by name (see bridge.services.crops.with_values)."""
+
+
+def use(own: Own) -> None:
+    """From now on these crops are there besides the catalogue's."""
+    catalogue.add(tuple(_made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()))
+
+
+def _made(key: str, entry: Mapping[str, Any]) -> Crop:
+    # Here, as that module names crops through this one.
+
+    both = (str(entry["name"]), str(entry["plural"]))
+    own = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
+    return replace(
+        own, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
+    )

@@ -11,11 +11,11 @@ from numpy.typing import NDArray
 from cloche.bridge.services import outlooks
 from cloche.bridge.services.batches import NOON_H, batch_outlook
 from cloche.bridge.services.batches import Learned as Counted
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.services.crops import Grown, grown
-from cloche.bridge.services.frosts import SiteFrosts, frosts_of, last_frost_day
 from cloche.bridge.services.places import Situation, covers_of, felt, situation_of
-from cloche.bridge.services.planting import BENCHES
 from cloche.bridge.services.pooling import cover_evidence
+from cloche.bridge.services.site import SiteFrosts, frosts_of, last_frost_day
 from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot
 from cloche.bridge.services.weather import climate, known_days, own_days, usual_climate
 from cloche.bridge.values.clocks import midnight_of, standard_offset_h

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services import own
+from cloche.bridge.services import crops
 from cloche.bridge.services.batches import Learned, batch_outlook
 from cloche.bridge.services.bench import daily
 from cloche.bridge.services.crops import crop as crop_of
@@ -24,10 +24,9 @@ from cloche.bridge.values.packing import short
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.stand import stands
+from cloche.core.germination.pooling import stands
 from cloche.core.germination.steady import field_factors
-from cloche.core.heat.source import Heating
-from cloche.core.heat.upkeep import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
+from cloche.core.heat.source import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, Heating, kwh_a_day
 from cloche.core.protection import cover_benefit
 from cloche.core.soil.physical import Variant
 from cloche.core.soil.simulate import Trajectory
@@ -62,7 +61,7 @@ def set_points(crop: Crop) -> tuple[float, float]:
 
 def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[HeatGain]:
     """Nothing first. Raises OutdatedSnapshot where another version, or another day, stored the forecast."""
-    own.use(inputs.own)
+    crops.use(inputs.own)
     snapshot = unpack(packed)
     if snapshot.today != inputs.today:
         raise OutdatedSnapshot

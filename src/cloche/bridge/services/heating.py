@@ -16,9 +16,8 @@ from cloche.core.heat.source import ALWAYS, MOST_W_M2, Heating, Span
 from cloche.core.light.lamp import Lamp
 from cloche.core.light.window import Window
 from cloche.core.places.rooms import ROOMS, USUAL, Room, room
-from cloche.core.soil.annual import AnnualWave
 from cloche.core.soil.bed import Bed, Layer, Parameters, SmallVolume
-from cloche.core.soil.place import Place
+from cloche.core.soil.place import AnnualWave, Place
 from cloche.core.soil.simulate import simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, Site

@@ -1,4 +1,4 @@
-"""Hotbeds as the rooms see them: what they may be built of, and when trays, plants and a top-up have their time."""
+"""What a hotbed gives and needs, and how evenly a source of heat warms."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from datetime import date, timedelta
 
 from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.texts import say
+from cloche.core.heat.faults import EVEN_K, layer_for, spread_k
 
 
 def materials() -> list[tuple[str, str]]:
@@ -75,3 +76,6 @@ def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) 
     plant = next((i for i in range(top, end) if trajectory[i] <= TOO_HOT_C), None) if hot else trays
     at = [None if i is None else days[i] for i in (trays, plant, fades)]
     return Times(at[0], at[1], at[2], trajectory[top], days[top])
+
+
+__all__ = ["EVEN_K", "layer_for", "spread_k"]

@@ -13,8 +13,8 @@ from cloche.bridge.values import stored
 from cloche.bridge.values.packing import DAYS, SHARES, TENTHS, short
 from cloche.bridge.values.stored import CandidateDays, CropDays, RibbonDays, RuleChoice
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.stand import stands
-from cloche.core.protection.felt import OPEN_COLDER_K, felt_c
+from cloche.core.germination.pooling import stands
+from cloche.core.protection.cover_benefit import OPEN_COLDER_K, felt_c
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.record import DailyRecord
 from cloche.core.windows.limits import HALF

@@ -12,9 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services.beds import ARCH_OVER_MEAN
-from cloche.bridge.services.houses import door_plans
 from cloche.bridge.services.offered import INDOORS
-from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation
+from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation, door_plans
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.inputs import Day, ForecastInputs, SetOut
 from cloche.bridge.values.packing import short
@@ -34,15 +33,13 @@ from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent, as_one
 from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
-from cloche.core.hazards import frost_night as nights
+from cloche.core.hazards import frost as nights
 from cloche.core.hazards import ventilation
 from cloche.core.hazards.air_limits import Limits, Stage, cold_c, limits_of, off_night_c
-from cloche.core.hazards.frost_damage import likeliest
-from cloche.core.hazards.frost_night import NightWay
+from cloche.core.hazards.frost import NightWay, likeliest
 from cloche.core.places.kinds import place_kinds
 from cloche.core.plants.stature import height_share
-from cloche.core.protection.cover_benefit import off_day
-from cloche.core.protection.felt import OPEN_COLDER_K, felt_c
+from cloche.core.protection.cover_benefit import OPEN_COLDER_K, felt_c, off_day
 from cloche.core.soil.physical import Checkpoint, Covers
 from cloche.core.weather.record import HourlyWeather
 from cloche.core.windows.limits import BAND, SEEDLING_D

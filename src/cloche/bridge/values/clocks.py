@@ -1,9 +1,14 @@
-"""Zones and their standard time."""
+"""Hours of the day and of a course, and spans of them as growers write them."""
 
 from __future__ import annotations
 
+import re
 from datetime import UTC, date, datetime, timedelta
+from typing import Any
 from zoneinfo import ZoneInfo
+
+from cloche.bridge.values.texts import say
+from cloche.core.errors import OutOfRange
 
 
 def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
@@ -18,3 +23,59 @@ def standard_offset_h(timezone: ZoneInfo, day: date) -> float:
 def midnight_of(day: date, utc_h: float) -> datetime:
     """The first instant of a day on a clock that keeps its offset all year."""
     return datetime(day.year, day.month, day.day, tzinfo=UTC) - timedelta(hours=utc_h)
+
+
+Span = tuple[float, float]
+_CLOCK = r"(\d{1,2})(?:[:.](\d{2}))?\s*([ap]\.?m\.?)?"
+_SPAN = re.compile(rf"^\s*{_CLOCK}\s*(?:–|-|—|to)\s*{_CLOCK}\s*$", re.IGNORECASE)
+MOST = 4
+
+
+def parse_spans(text: str) -> list[Span]:
+    """Hours of the day in order of typing; over midnight where the end comes first. Raises OutOfRange with a sentence."""
+    parts = [part for part in re.split(r"[,;]| and ", text) if part.strip()]
+    if not parts or len(parts) > MOST:
+        raise OutOfRange(say("Say when it is on, such as 6–22, or 5:30–9, 16–21 for two spans."))
+    return [_span(part) for part in parts]
+
+
+def check_spans(spans: Any) -> None:
+    """Raises OutOfRange unless these are pairs of different hours of the day, at most four."""
+    if not isinstance(spans, list) or len(spans) > MOST:
+        raise OutOfRange(say("At most four spans of hours."))
+    for span in spans:
+        pair = isinstance(span, list) and len(span) == 2 and all(isinstance(hour, int | float) for hour in span)
+        if not pair or not all(0 <= hour <= 24 for hour in span) or span[0] == span[1]:
+            raise OutOfRange(say("A span of hours goes from one hour to another, such as 6–22."))
+
+
+def _span(text: str) -> Span:
+    match = _SPAN.match(text)
+    if not match:
+        raise OutOfRange(say("“{text}” is not a span of hours such as 6–22 or 5:30–9.", text=text.strip()[:30]))
+    start, end = _hour(*match.groups()[:3]), _hour(*match.groups()[3:])
+    if start == end:
+        raise OutOfRange(say("“{text}” begins when it ends.", text=text.strip()[:30]))
+    return start, end
+
+
+def _hour(hour: str, minute: str | None, half: str | None) -> float:
+    value = int(hour)
+    if half:
+        if not 1 <= value <= 12:
+            raise OutOfRange(say("{hour} is no hour of the clock with am or pm.", hour=value))
+        value = value % 12 + (12 if half.lower().startswith("p") else 0)
+    part = int(minute or 0)
+    if value > 24 or part > 59 or (value == 24 and part):
+        raise OutOfRange(say("{hour} is no hour of the day.", hour=f"{hour}:{minute}" if minute else hour))
+    return value + part / 60
+
+
+def spans_text(spans: list[Span] | list[list[float]]) -> str:
+    """As they would be typed."""
+    return ", ".join(f"{_clock(start)}–{_clock(end)}" for start, end in spans)
+
+
+def _clock(hour: float) -> str:
+    whole, part = int(hour), round(hour % 1 * 60)
+    return f"{whole}:{part:02d}" if part else f"{whole}"

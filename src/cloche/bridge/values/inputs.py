@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from cloche.bridge.values.stored import SowingOutlook
 from cloche.core.covers.periods import NOT_KNOWN, Known
-from cloche.core.germination.stand import STAND_LOG_SD
+from cloche.core.germination.pooling import STAND_LOG_SD
 from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD
 from cloche.core.heat.hotbed import Build
 

@@ -1,8 +1,4 @@
-"""A finished forecast as typed records: what services give, what is stored, what the pages read.
-
-`dump` and `load` are the one way in and out of storage. FORMAT grows whenever a record changes its shape: what was stored in
-another one reads as nothing, and is worked out again.
-"""
+"""What is stored of a forecast, typed and with a format number."""
 
 from __future__ import annotations
 
@@ -15,8 +11,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from pydantic_core import from_json
 
 from cloche.core.hazards.air_limits import Limits, Stage
-from cloche.core.hazards.frost_damage import Harm
-from cloche.core.hazards.frost_night import NightWay
+from cloche.core.hazards.frost import Harm, NightWay
 from cloche.core.hazards.ventilation import Plan
 from cloche.core.heat.faults import Fault
 from cloche.core.windows.limits import Limit
@@ -393,3 +388,28 @@ def _read(text: str | bytes, kind: Any) -> Any:
         if isinstance(envelope, dict) and envelope.get("format") == FORMAT:
             raise
         return None
+
+
+@dataclass(frozen=True, slots=True)
+class CropSeason:
+    """One crop's windows on a bed under some cover; limit: what stands in the way where there is none; open_since: the first
+    day of a window that was open already when it was worked out, which itself begins with that day."""
+
+    crop_key: str
+    sown: bool
+    windows: list[Window]
+    limit: Limit | None
+    open_since: date | None = None
+
+    @property
+    def opens(self) -> date | None:
+        """The first day of the first window, also where it lies back."""
+        return self.open_since or (self.windows[0].earliest if self.windows else None)
+
+
+@dataclass(frozen=True, slots=True)
+class BedGain:
+    """What a cover would do on a bed: warmth [K], and by crop the days by which it could be sown sooner."""
+
+    gain_k: float
+    gained: list[tuple[str, int]]

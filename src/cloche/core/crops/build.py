@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from cloche.core.crops import knots, living, raising, table
+from cloche.core.crops import knots, raising, table
 from cloche.core.crops.curves import FIELD_FACTOR, ShareCurve
 from cloche.core.crops.table import Row
 from cloche.core.quantities import celsius_from_fahrenheit
@@ -46,7 +46,7 @@ def build() -> dict[str, Any]:
         if row["of"]:
             entry = _wintering(row, entries[row["of"]])
         else:
-            entry = _crop(row, conditions) | raising.raised(row) | living.of(row)
+            entry = _crop(row, conditions) | raising.raised(row) | raising.of(row)
         entries[key] = entry | _names(entry, row)
     return entries
 

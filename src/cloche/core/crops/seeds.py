@@ -1,9 +1,12 @@
-"""How much seed a row, a bed or a number of plants wants, at the share of it that will come up."""
+"""Seed: how it ages, what a lot showed so far, how much of it to sow."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil, log
+
+import numpy as np
 
 from cloche.core.crops.catalogue import Crop
 
@@ -122,3 +125,64 @@ def per_station(crop: Crop, share: float) -> int:
 
 def _filled(each: int, share: float) -> float:
     return float(1 - (1 - min(max(share, 0.0), 1.0)) ** each)
+
+
+FRESH_RATE = 0.9
+PRIOR_SEEDS = 12.0
+"""What age tells of a lot counts as much as this many tested seeds (assumption)."""
+LEAST_RATE = 0.02
+_GRID = (np.arange(200) + 0.5) / 200
+
+
+@dataclass(frozen=True)
+class Viability:
+    """Share of the lot that is alive: expected, and the ends of the band that holds eight times in ten."""
+
+    rate: float
+    low: float
+    high: float
+
+
+def by_age(crop: Crop, age_y: float) -> float:
+    """Rate to expect of seed packed age_y years ago: full while it keeps, then halved with every further half of that time
+    (keeping times of handbooks, from memory; the halving is an assumption).
+
+    Parameters
+    ----------
+    crop : Crop
+        The crop.
+    age_y : float
+        Years since it was packed.
+
+    Returns
+    -------
+    float
+    """
+    over = max(0.0, age_y - crop.keeps_y)
+    return max(LEAST_RATE, FRESH_RATE * 0.5 ** (over / (crop.keeps_y / 2)))
+
+
+def viability(expected: float, trials: Iterable[tuple[int, int, float]]) -> Viability:
+    """Bayes over what was seen. Clumps and birds make a bed's counts vary more than chance alone: there each seed counts as
+    half of one.
+
+    Parameters
+    ----------
+    expected : float
+        Share of live seed to expect before anything was seen, 0-1.
+    trials : Iterable[tuple[int, int, float]]
+        (seeds, of which up, share that would come up were all alive); a germination test has share 1.
+
+    Returns
+    -------
+    Viability
+    """
+    weight = (expected * PRIOR_SEEDS - 1) * np.log(_GRID) + ((1 - expected) * PRIOR_SEEDS - 1) * np.log(1 - _GRID)
+    for seeds, up, share in trials:
+        chance = np.clip(_GRID * share, 1e-6, 1 - 1e-6)
+        trust = 1.0 if share >= 1 else 0.5
+        weight = weight + trust * (up * np.log(chance) + (seeds - up) * np.log(1 - chance))
+    mass = np.exp(weight - weight.max())
+    mass /= mass.sum()
+    low, high = np.interp((0.1, 0.9), np.cumsum(mass), _GRID)
+    return Viability(float((mass * _GRID).sum()), float(low), float(high))

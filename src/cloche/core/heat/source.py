@@ -1,4 +1,4 @@
-"""A heat source as it is described: so many watts, how deep, from when to when, and what switches it."""
+"""Sources of heat: what they give, and what they use."""
 
 from __future__ import annotations
 
@@ -94,3 +94,27 @@ def span_hours(spans: tuple[Span, ...]) -> float:
     float
     """
     return sum(min(sum(_timed(hour, *span) for span in spans), 1.0) for hour in range(24)) if spans else 24.0
+
+
+ROOM_W_K, CORNER_W_K = 40.0, 3.0
+AFTER_ALL_D = 4
+"""Days for which heat stays on after all of a kind are up, until a true leaf shows: three to seven (common practice, no
+source)."""
+
+
+def kwh_a_day(watts_k: float, warmer_k: float) -> float:
+    """Energy a day to keep something so much warmer.
+
+    Parameters
+    ----------
+    watts_k : float
+        What it loses for each kelvin [W/K].
+    warmer_k : float
+        How much warmer [K].
+
+    Returns
+    -------
+    float
+        [kWh].
+    """
+    return watts_k * max(warmer_k, 0.0) * 24 / 1000

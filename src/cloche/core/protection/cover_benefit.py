@@ -1,7 +1,4 @@
-"""What a cover buys: how much warmer the ground beneath it, how many days sooner it is ready, how hot and cold it gets inside.
-
-Courses are hourly from the midnight of the day on which the cover goes on.
-"""
+"""What a cover does for the seed and the plants beneath it."""
 
 from __future__ import annotations
 
@@ -13,11 +10,33 @@ from numpy.typing import NDArray
 from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
 from cloche.core.germination.steady import felt_by_lots, in_soil
-from cloche.core.protection.felt import felt_c
 from cloche.core.protection.timetable import off_from
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.windows.limits import BAND, FRACTIONS
 from cloche.core.windows.series import lowest_ahead, mean_ahead
+
+OPEN_COLDER_K = 1.5
+"""Air among low plants in the open is colder on clear nights than at screen height [K] (assumption, low side of 2-4)."""
+
+
+def felt_c(trajectory: Trajectory, covered: bool) -> NDArray[np.float64]:
+    """What leaves feel, (hours, members): they face a cover as much as the air; in the open they lie below the screen.
+
+    Parameters
+    ----------
+    trajectory : Trajectory
+        A place's simulated hours.
+    covered : bool
+        Whether it stands under a cover.
+
+    Returns
+    -------
+    ndarray
+        (hours, members).
+    """
+    air = trajectory.air_c.astype(np.float64)
+    return np.minimum(air, (air + trajectory.cover_c) / 2) if covered else air - OPEN_COLDER_K
+
 
 Array = NDArray[np.float64]
 

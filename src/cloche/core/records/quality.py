@@ -1,18 +1,41 @@
-"""What in a record is doubtful, and why. Each check is a function of its own; none of them removes anything.
-
-Thresholds are our own unless a source stands beside them; `docs/engine.md` has how often they speak on good records.
-"""
+"""What a reading may be, what is odd about it, what it is worth."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
+from datetime import timedelta
+from enum import IntEnum, StrEnum
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
-from cloche.core.quantities import celsius_from_fahrenheit
-from cloche.core.records.expected import asked_again
+from cloche.core.quantities import SOIL_C, celsius_from_fahrenheit
+
+LEAST_MARGIN_K = 2.0
+"""A kitchen probe strays by a degree, and a bed differs by another within a step: common practice, no source."""
+
+
+def asked_again(low_c: ArrayLike, high_c: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """The range outside which a reading is asked about: the expected band, widened by half of itself and at least 2 K.
+
+    It is a question, never a refusal: the ground may well have surprised us.
+
+    Parameters
+    ----------
+    low_c : array_like
+        Any one shape, ends of the band that holds eight readings in ten [°C].
+    high_c : array_like
+        Any one shape, ends of the band that holds eight readings in ten [°C].
+
+    Returns
+    -------
+    tuple[ndarray, ndarray]
+        Both ends in that shape [°C].
+    """
+    low, high = np.asarray(low_c, dtype=np.float64), np.asarray(high_c, dtype=np.float64)
+    margin = np.maximum((high - low) / 2, LEAST_MARGIN_K)
+    return low - margin, high + margin
+
 
 Array = NDArray[np.float64]
 Marks = NDArray[np.bool_]
@@ -244,3 +267,98 @@ def day_mean_from_one(temperature_c: float, expected_now_c: float, expected_mean
     float
     """
     return temperature_c + expected_mean_c - expected_now_c
+
+
+DISCONNECTED_C, POWER_ON_C = -127.0, 85.0
+"""One-wire digital thermometers give -127 when they do not answer and 85 before their first conversion [DS18B20]."""
+AGREE_C = 0.06
+LEAST_SILENCE = timedelta(hours=2)
+MISSED = 3
+
+
+class Fault(IntEnum):
+    """Why a value is kept but counts for nothing."""
+
+    NONE = 0
+    DISCONNECTED = 1
+    POWER_ON = 2
+    OUTSIDE = 3
+
+
+def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
+    """The fault of each value; any shape, [°C]. Not a number counts as outside. 85 °C itself is outside any garden's soil.
+
+    Parameters
+    ----------
+    temperature_c : array_like
+        Temperature [°C].
+
+    Returns
+    -------
+    NDArray[np.int16]
+    """
+    value = np.asarray(temperature_c, dtype=np.float64)
+    fault = np.where((value >= SOIL_C[0]) & (value <= SOIL_C[1]), Fault.NONE, Fault.OUTSIDE)
+    fault = np.where(np.abs(value - DISCONNECTED_C) <= AGREE_C, Fault.DISCONNECTED, fault)
+    return np.where(np.abs(value - POWER_ON_C) <= AGREE_C, Fault.POWER_ON, fault).astype(np.int16)
+
+
+def silent_after(every: timedelta | None) -> timedelta:
+    """How long a logger may say nothing before it is missed: three of its intervals, two hours at least.
+
+    Parameters
+    ----------
+    every : timedelta | None
+        The logger's interval; None: not known.
+
+    Returns
+    -------
+    timedelta
+    """
+    return LEAST_SILENCE if every is None else max(MISSED * every, LEAST_SILENCE)
+
+
+READING_SD_K = 0.6
+"""How far one settled reading with a kitchen probe strays from its bed's mean: half a degree of the probe, a third of the
+spot (common practice, no source)."""
+SLOWEST_K_D = 0.1
+"""Midsummer and midwinter stand still; no window is told to move by more than ten days a degree."""
+
+
+def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDArray[np.float64]:
+    """By how much a reading would narrow the standard deviation of what is known of that hour and depth [K].
+
+    Both errors are taken as normal and independent, so that the variance left is s²r²/(s² + r²).
+
+    Parameters
+    ----------
+    spread_k : array_like
+        Standard deviation before it, any shape [K].
+    reading_sd_k : float
+        Standard deviation of a reading [K].
+
+    Returns
+    -------
+    ndarray
+        Its shape; 0 where nothing is in doubt.
+    """
+    before = np.asarray(spread_k, dtype=np.float64)
+    total = np.hypot(before, reading_sd_k)
+    return before * (1.0 - reading_sd_k / total)
+
+
+def days_narrowed(narrowed_k: float, warming_k_d: float) -> float:
+    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.1 K/d at least.
+
+    Parameters
+    ----------
+    narrowed_k : float
+        Standard deviation taken away [K].
+    warming_k_d : float
+        The season's pace [K/d].
+
+    Returns
+    -------
+    float
+    """
+    return narrowed_k / max(abs(warming_k_d), SLOWEST_K_D)

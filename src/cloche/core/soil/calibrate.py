@@ -1,12 +1,8 @@
-"""Getting to know a place: the few numbers that its description leaves open, found from readings taken in its soil.
-
-Maximum a posteriori by bounded least squares over whitened residuals; what the course cannot follow is drift (`drift`), single
-wild readings lose weight (Student t). The posterior comes from the Jacobian; each member draws its own place from it.
-"""
+"""What readings teach of a place: parameters, their doubt, the noise."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import astuple, dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,15 +12,154 @@ from scipy.stats import qmc
 
 from cloche.core.soil import unlogged_wetness
 from cloche.core.soil.drift import Alike, Drift, Wandering, covariance
-from cloche.core.soil.evidence import log_evidence, over_grid, weighed
 from cloche.core.soil.learned import COVER_FACTORS, Learned, bounds_of, names_for, parameters_of
 from cloche.core.soil.place import Place
 from cloche.core.soil.readings import NOTHING, Beside, Readings, What
-from cloche.core.soil.simulate import simulate
-from cloche.core.soil.under import shown
+from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.record import HourlyWeather
 
 Array = NDArray[np.float64]
+
+BASES = tuple(
+    Wandering(level, days, stays, gain=gain, scatter_k=scatter)
+    for level in (0.3, 0.8, 2.0)
+    for days in (3.0, 8.0)
+    for stays in (0.3, 1.0, 2.5)
+    for gain in (0.03, 0.10)
+    for scatter in (0.3, 0.6)
+)
+UNLOGGED_SD = (0.03, 0.1, 0.3, 0.6)
+"""What evidence weighs, each with each (assumption)."""
+
+LOGARITHMS = np.log([(*astuple(base)[:-1], sd) for base in BASES for sd in UNLOGGED_SD])
+
+
+def weighed(evidence: Array) -> Wandering:
+    """Geometric mean over the grid by evidence: steadier than the best of it, which changes with every reading.
+
+    Parameters
+    ----------
+    evidence : ndarray
+        Logarithm of the evidence of each, (`BASES`, `UNLOGGED_SD`).
+
+    Returns
+    -------
+    Wandering
+    """
+    weight = np.exp(evidence - evidence.max()).ravel()
+    return Wandering(*np.exp(weight @ LOGARITHMS / weight.sum()).tolist())
+
+
+def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
+    """Log density of residuals, but for a constant.
+
+    Parameters
+    ----------
+    covariance_k2 : ndarray
+        Covariance of the residuals, (readings, readings) [K²].
+    residual_k : ndarray
+        Readings less the run, (readings,) [K].
+
+    Returns
+    -------
+    float
+    """
+    if not len(residual_k):
+        return 0.0
+    root = cholesky(covariance_k2, lower=True)
+    white = solve_triangular(root, residual_k, lower=True)
+    return float(-0.5 * white @ white - np.log(np.diag(root)).sum())
+
+
+def over_grid(alike: Alike, swing_k: Array, scatter: Array, residual_k: Array, slope: Array, unlogged: Array) -> Array:
+    """Log evidence of every size of drift, but for a constant, a place's numbers integrated out.
+
+    The numbers add slope @ slope.T and SD² unlogged @ unlogged.T to the covariance of the drift: of low rank, so that the
+    readings' own matrix is taken apart once for all SDs (matrix inversion and determinant lemmas).
+
+    Parameters
+    ----------
+    alike : Alike
+        The readings' hours.
+    swing_k : ndarray
+        Course less its daily mean at each reading, (readings,) [K].
+    scatter : ndarray
+        Factor of each reading's variance, (readings,).
+    residual_k : ndarray
+        Readings less the run with all numbers at their prior's mean, (readings,) [K].
+    slope : ndarray
+        Derivative of the course by each number whose prior is a standard normal, (readings, numbers) [K].
+    unlogged : ndarray
+        Derivative by each knot of the unlogged wetness at an SD of 1, (readings, knots) [K].
+
+    Returns
+    -------
+    ndarray
+        (`BASES`, `UNLOGGED_SD`).
+    """
+    if not len(residual_k):
+        return np.zeros((len(BASES), len(UNLOGGED_SD)))
+    columns = np.column_stack([slope, unlogged, residual_k])
+    products, logs = [], []
+    for base in BASES:
+        root = cholesky(covariance(base, alike, swing_k, scatter), lower=True, overwrite_a=True, check_finite=False)
+        white = solve_triangular(root, columns, lower=True, check_finite=False)
+        products.append(white.T @ white)
+        logs.append(np.log(np.diag(root)).sum())
+    between = np.array(products)[:, None]
+    sd = np.column_stack([np.ones((len(UNLOGGED_SD), slope.shape[1])), np.outer(UNLOGGED_SD, np.ones(unlogged.shape[1]))])
+    cross = sd * between[..., -1, :-1]
+    inner = np.eye(sd.shape[1]) + sd[:, :, None] * between[..., :-1, :-1] * sd[:, None, :]
+    explained = (cross * np.linalg.solve(inner, cross[..., None])[..., 0]).sum(axis=-1)
+    spread = np.linalg.slogdet(inner).logabsdet
+    return np.asarray((explained - between[..., -1, -1] - spread) / 2 - np.array(logs)[:, None])
+
+
+def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None, around_c: Array) -> Array:
+    """What each row would show, (rows, members).
+
+    Parameters
+    ----------
+    beside : Beside
+        What was seen under the covers besides the soil: rows of kind, hour and value.
+    covered : Trajectory
+        Run of the covered ground.
+    bare : Trajectory | None
+        Run of the same ground without its covers, where gains are among the rows.
+    around_c : ndarray
+        Air of the room or garden about it, (hours, members) [°C].
+
+    Returns
+    -------
+    ndarray
+        (rows, members).
+    """
+    inside = covered.air_c.astype(np.float64)
+    around = np.broadcast_to(around_c, inside.shape)
+    seen = np.empty((len(beside), inside.shape[1]))
+    for row in range(len(beside)):
+        what, hour = What(beside.what[row]), float(beside.hour[row])
+        since, until = int(beside.since_h[row]), max(int(np.ceil(hour)), int(beside.since_h[row]) + 1)
+        air = around if what in (What.ROOM, What.ROOM_LOW, What.ROOM_HIGH) else inside
+        if what in (What.AIR, What.ROOM):
+            seen[row] = _at(air, hour)
+        elif what in (What.LOWEST, What.ROOM_LOW):
+            seen[row] = air[since:until].min(axis=0)
+        elif what in (What.HIGHEST, What.ROOM_HIGH):
+            seen[row] = air[since:until].max(axis=0)
+        elif bare is not None:
+            depth = float(beside.depth_m[row])
+            seen[row] = _at(covered.at(depth).astype(np.float64), hour) - _at(bare.at(depth).astype(np.float64), hour)
+    return seen
+
+
+def _at(values: Array, hour: float) -> Array:
+    """Hourly means (hours, members) at a moment."""
+    spot = min(max(hour - 0.5, 0.0), len(values) - 1.0)
+    below = min(int(spot), max(len(values) - 2, 0))
+    part = spot - below
+    return np.asarray(values[below] * (1 - part) + values[min(below + 1, len(values) - 1)] * part)
+
 
 NO_DEPTH_M = 0.05
 STEP = 0.15

@@ -1,12 +1,4 @@
-"""What the physics does not know of a place: a drift of its level and of its daily swing, learned from the readings and
-forgotten in days.
-
-    reading = mean + (1 + gain(t)) (course - mean) + level(t) + scatter,    mean: the course's own daily mean
-
-Watering, a closing canopy, harvest: whatever nobody logged shows up as level and gain, Ornstein-Uhlenbeck processes; the
-level has a part that passes in days and a part that stays for the season. All is linear and
-Gaussian given the course, so it is solved exactly; sizes and lengths are chosen by `evidence`.
-"""
+"""How the forecast drifts from what was read, and random draws that repeat."""
 
 from __future__ import annotations
 
@@ -17,9 +9,26 @@ from numpy.typing import NDArray
 from scipy.linalg import cho_factor, cho_solve
 from scipy.signal import lfilter
 
-from cloche.core.soil.draws import balanced
-
 Array = NDArray[np.float64]
+
+
+def balanced(rng: np.random.Generator, *shape: int) -> Array:
+    """Standard normals of a shape, members along the last axis; with more than one member their mean is exactly nothing.
+
+    Parameters
+    ----------
+    rng : Generator
+        Stream of random numbers.
+
+    Returns
+    -------
+    ndarray
+    """
+    drawn = rng.standard_normal(shape)
+    members = shape[-1]
+    if members < 2:
+        return drawn
+    return (drawn - drawn.mean(axis=-1, keepdims=True)) * np.sqrt(members / (members - 1))
 
 
 @dataclass(frozen=True)

@@ -10,8 +10,7 @@ from numpy.typing import NDArray
 from cloche.core.covers.pooling import USUAL_SD
 from cloche.core.soil import unlogged_wetness
 from cloche.core.soil.bed import BELIEVABLE, FACTORS, Parameters
-from cloche.core.soil.draws import balanced
-from cloche.core.soil.drift import Drift
+from cloche.core.soil.drift import Drift, balanced
 from cloche.core.soil.place import Place
 
 Array = NDArray[np.float64]

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from cloche.core.crops.catalogue import Crop
-from cloche.core.germination.stand import stands
+from cloche.core.germination.pooling import stands
 from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence, in_soil
 from cloche.core.windows.limits import longest_in_soil_d, never_up_d
 

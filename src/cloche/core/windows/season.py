@@ -14,8 +14,7 @@ from cloche.core.germination.steady import FIELD_FACTOR, felt_by_lots, in_soil
 from cloche.core.weather.record import DailyRecord
 from cloche.core.weather.sun import day_length_h
 from cloche.core.windows import series
-from cloche.core.windows.daylight import Daylight
-from cloche.core.windows.growth import development_index, growth_index, light_share
+from cloche.core.windows.growth import Daylight, development_index, growth_index, light_share
 from cloche.core.windows.limits import RANGE_K, SURE, WORK_WITHIN_D
 from cloche.core.windows.stages import mean_between, next_day
 

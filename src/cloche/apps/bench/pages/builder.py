@@ -9,9 +9,9 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.places.models import HeatPeriod
 from cloche.apps.shared import words
-from cloche.bridge.services.building import Cable, Laid, OutOfRange, PlannedBench, bags, fits, lay, litres, warmth_of
+from cloche.bridge.services.bench import Cable, Laid, OutOfRange, PlannedBench, bags, fits, lay, litres, warmth_of
 from cloche.bridge.values.units import Units
-from cloche.drawing.bench_plan import BenchPlan, bench_plan
+from cloche.drawing.bench import BenchPlan, bench_plan
 
 NEAR_FULL = 0.8
 

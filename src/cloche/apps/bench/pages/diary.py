@@ -18,8 +18,8 @@ from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, 
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.bridge.services import crops, hotbeds
-from cloche.bridge.services.evenness import EVEN_K, layer_for, spread_k
-from cloche.bridge.services.planting import BENCH_KINDS
+from cloche.bridge.services.beds import BENCH_KINDS
+from cloche.bridge.services.hotbeds import EVEN_K, layer_for, spread_k
 from cloche.bridge.values.units import Units
 from cloche.drawing import scale
 

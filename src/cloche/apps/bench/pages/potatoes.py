@@ -11,7 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.selectors import Ground, ground_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.bridge.services import crops, potatoes
+from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units
 
 LATE_D, BEHIND_D = 7, 21
@@ -31,13 +31,13 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     """From a valid form."""
     crop = crops.crop(data["group"])
     place: Place = data["place"]
-    first, last = potatoes.lifting(data["group"], data["planted"])
+    first, last = beds.lifting(data["group"], data["planted"])
     lines = [
         _("Lifted from {first} to {last}; at the early end they are fewer and smaller.").format(
             first=words.day(first, today), last=words.day(last, today)
         ),
         _("A tub of {litres} litres takes {tubers}. The more sprouts are kept, the more and the smaller the tubers.").format(
-            litres=f"{data['litres']:g}", tubers=words.count(potatoes.tubers_in(data["litres"]), "seed potato", "seed potatoes")
+            litres=f"{data['litres']:g}", tubers=words.count(beds.tubers_in(data["litres"]), "seed potato", "seed potatoes")
         ),
     ]
     ground = ground_of(place)
@@ -52,7 +52,7 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     return PotatoesPage(_headline(crop.name_plural, chitting, data["planted"], place, units, today), lines)
 
 
-def _headline(name: str, chitting: potatoes.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
+def _headline(name: str, chitting: beds.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
     if chitting.ready is None:
         return _("{place} is too cold for {name} to sprout: find them a place at about {wanted}.").format(
             place=place.name, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
@@ -71,11 +71,11 @@ def _headline(name: str, chitting: potatoes.Chitting, planted: date, place: Plac
     )
 
 
-def _chitting(ground: Ground, set_out: date) -> potatoes.Chitting:
+def _chitting(ground: Ground, set_out: date) -> beds.Chitting:
     """By the place's days behind and ahead."""
     hours = ground.data.near_mid_c[: BEHIND_D * 24]
     behind = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
     mean = behind + ground.data.far_mid_c
     low = behind + ground.data.far_low_c
     begin = max((set_out - ground.data.day).days + len(behind), 0)
-    return potatoes.chitting(set_out, mean[begin:], low[begin:])
+    return beds.chitting(set_out, mean[begin:], low[begin:])

@@ -15,7 +15,7 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Room, RoomAir
 from cloche.apps.shared import words
-from cloche.bridge.services import watering
+from cloche.bridge.services import trays
 from cloche.bridge.values.units import Units
 from cloche.core.light.habit import wanted_mol
 
@@ -117,12 +117,12 @@ def _when(days: int, today: date) -> str:
 
 def water_text(climate: Climate, units: Units) -> str:
     """What a litre of cold water does to a tray, and one of tempered water."""
-    tray = (A_LITRE, watering.TRAY_M2, watering.TRAY_DEPTH_M)
-    cold, mild = (watering.dipped_c(climate.roots_c, c, *tray) for c in (watering.COLD_TAP_C, watering.TEMPERED_C))
-    dip, hours = climate.roots_c - cold, watering.back_h(climate.roots_c - cold, watering.TRAY_DEPTH_M)
+    tray = (A_LITRE, trays.TRAY_M2, trays.TRAY_DEPTH_M)
+    cold, mild = (trays.dipped_c(climate.roots_c, c, *tray) for c in (trays.COLD_TAP_C, trays.TEMPERED_C))
+    dip, hours = climate.roots_c - cold, trays.back_h(climate.roots_c - cold, trays.TRAY_DEPTH_M)
     if dip < TELLS_K:
         return ""
-    tap, warm = (units.temperature_text(value, 0) for value in (watering.COLD_TAP_C, watering.TEMPERED_C))
+    tap, warm = (units.temperature_text(value, 0) for value in (trays.COLD_TAP_C, trays.TEMPERED_C))
     values = {
         "tap": tap,
         "warm": warm,
@@ -142,7 +142,7 @@ def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Ga
     heat, data = climate.heat, ground.data
     if heat is None:
         return []
-    from cloche.bridge.services.bench_growth import growth_days
+    from cloche.bridge.services.trays import growth_days
 
     air = (data.around_c or data.far_mid_c)[:GROWN_D]
     lines = []

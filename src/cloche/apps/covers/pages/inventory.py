@@ -16,8 +16,8 @@ from cloche.apps.places.models import Cover, CoverDamage, Place
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.services import beds, cover_builder, covers, pooling
-from cloche.bridge.services.cover_builder import BentSheet, Box
+from cloche.bridge.services import beds, covers, pooling
+from cloche.bridge.services.covers import BentSheet, Box
 from cloche.bridge.values.stored import CoverEvidence
 from cloche.bridge.values.units import Units
 from cloche.core.errors import OutOfRange
@@ -239,14 +239,14 @@ def _rough(units: Units, length_m: float) -> str:
 def _bent(wanted: Built, units: Units) -> BuildingPage:
     length = partial(_rough, units)
     strip, plants = length(wanted.strip_m), length(wanted.plant_m)
-    sheet_m = wanted.sheet_m or cover_builder.narrowest(wanted.strip_m, wanted.plant_m)
+    sheet_m = wanted.sheet_m or covers.narrowest(wanted.strip_m, wanted.plant_m)
     try:
-        sheet = cover_builder.bent_over(sheet_m, wanted.strip_m, wanted.plant_m, wanted.spread_m)
+        sheet = covers.bent_over(sheet_m, wanted.strip_m, wanted.plant_m, wanted.spread_m)
     except OutOfRange as refusal:
         return BuildingPage(str(refusal), [], None, "")
     if sheet is None:
-        tallest = cover_builder.tallest_over(sheet_m, wanted.strip_m)
-        wider = cover_builder.narrowest(wanted.strip_m, wanted.plant_m)
+        tallest = covers.tallest_over(sheet_m, wanted.strip_m)
+        wider = covers.narrowest(wanted.strip_m, wanted.plant_m)
         lines = [_("It takes a sheet {wider} wide.").format(wider=length(wider))]
         if tallest > 0:
             lines.append(_("Under this one plants over that strip may get {tallest} tall.").format(tallest=length(tallest)))
@@ -275,7 +275,7 @@ def _arch(sheet: BentSheet, wanted: Built) -> under_roof.UnderRoof:
 
 
 def _box(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
-    box = cover_builder.box_of(wanted.depth_m, wanted.low_m, wanted.high_m, latitude_deg, wanted.away_deg)
+    box = covers.box_of(wanted.depth_m, wanted.low_m, wanted.high_m, latitude_deg, wanted.away_deg)
     length = partial(_rough, units)
     if wanted.high_m <= wanted.low_m:
         headline = _("A level lid {height} over the soil: rain and snow lie on it.").format(height=length(wanted.high_m))
@@ -286,7 +286,7 @@ def _box(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
     room = beds.Room(wanted.high_m, wanted.low_m, wanted.depth_m, "lean")
     wide = next((x / 100 for x in range(101) if room.height_m(wanted.depth_m * x / 100) >= wanted.plant_m), None)
     lines = [_room_words(wide, wanted, units), *_sun_words(box)]
-    share = cover_builder.propped(wanted.prop_m)
+    share = covers.propped(wanted.prop_m)
     if wanted.prop_m > 0:
         lines.append(
             _("On a prop of {prop} it stands open {share} % of what it can.").format(
@@ -318,7 +318,7 @@ def _sun_words(box: Box) -> list[str]:
 
 
 def _common(wanted: Built) -> list[str]:
-    now, new, left = cover_builder.lasts(wanted.key, wanted.age_y)
+    now, new, left = covers.lasts(wanted.key, wanted.age_y)
     light = _("It lets {now} % of the sun through").format(now=round(100 * now))
     if wanted.age_y and now < new:
         light = _("{light}, {new} % when it was new").format(light=light, new=round(100 * new))

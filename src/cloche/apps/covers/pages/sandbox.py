@@ -103,7 +103,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    day = quietly("cloche.bridge.services.sandbox:day_of", setting, site, crop)
+    day = quietly("cloche.bridge.services.whatif:day_of", setting, site, crop)
     curves = [(_("outside"), "air-outside", day.outside_c)]
     if sliders.cover:
         curves.append((_("inside"), "air-inside", day.inside_c))

@@ -25,7 +25,7 @@ from cloche.bridge.values.units import Units
 from cloche.drawing import pairs as drawing
 
 if TYPE_CHECKING:
-    from cloche.bridge.services.germinated import Half
+    from cloche.bridge.services.trials import Half
 
 TOGETHER_D = 3
 """Sowings of a crop in both beds within so many days are compared."""
@@ -72,13 +72,13 @@ def _half(sowing: Sowing) -> str:
 
 
 def _arms_days(sowing: Sowing) -> Half | None:
-    from cloche.bridge.services.germinated import days_to_half
+    from cloche.bridge.services.trials import days_to_half
 
     return days_to_half(sowing.sown_on, [(count.on, count.up) for count in sowing.counts.all()])
 
 
 def _share(sowing: Sowing) -> str:
-    from cloche.bridge.services.germinated import share_up
+    from cloche.bridge.services.trials import share_up
 
     up = max((count.up for count in sowing.counts.all()), default=0)
     if not sowing.seeds or up > sowing.seeds:
@@ -90,7 +90,7 @@ def _share(sowing: Sowing) -> str:
 
 
 if TYPE_CHECKING:
-    from cloche.bridge.services.paired import Difference, TrialResult
+    from cloche.bridge.services.trials import Difference, TrialResult
 
 
 @dataclass(frozen=True)
@@ -133,7 +133,7 @@ def _beside(trial: CoverTrial, units: Units) -> list[TrialLine]:
 
 
 def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
-    from cloche.bridge.services.paired import trial_result
+    from cloche.bridge.services.trials import trial_result
 
     lines = []
     for trial in trials:
@@ -145,7 +145,7 @@ def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
 def measured_on(place: Place, units: Units) -> dict[str, str]:
     """What the grower's own trials on a bed found of the cover that stood on it then, by the cover's key: at which depth and
     hours, for the mean of day and night is another number. The latest trial of each counts."""
-    from cloche.bridge.services.paired import trial_result
+    from cloche.bridge.services.trials import trial_result
 
     measured = {}
     for trial in sorted(place.trials_covered.select_related("covered", "bare"), key=lambda trial: trial.begun_on):
@@ -173,7 +173,7 @@ def _difference(value_k: float, units: Units) -> str:
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
     """All that is known of one."""
-    from cloche.bridge.services.paired import trial_result
+    from cloche.bridge.services.trials import trial_result
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
     days = _days(trial, pairs)
@@ -231,7 +231,7 @@ def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: d
 
 
 def _settles(answer: TrialResult, units: Units) -> str:
-    from cloche.bridge.services.paired import TO_K
+    from cloche.bridge.services.trials import TO_K
 
     if answer.difference is None or not isfinite(answer.difference.low_k):
         return _("Cloche needs pairs from three days to say how many more it takes.")

@@ -19,7 +19,7 @@ from cloche.apps.loggers.selectors import values_in
 from cloche.apps.places.flows import note_change_at
 from cloche.apps.shared import clock
 from cloche.apps.shared.quota import refuse_beyond
-from cloche.bridge.services.logged import celsius, faults_of
+from cloche.bridge.services.readings import celsius, faults_of
 
 MOST_ROWS = 20_000
 GRACE = timedelta(minutes=10)

@@ -14,7 +14,7 @@ from cloche.apps.places.models.places import Place, Room
 from cloche.apps.shared import fields
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import most_watts
-from cloche.bridge.values.spans import check_spans
+from cloche.bridge.values.clocks import check_spans
 from cloche.core.errors import OutOfRange
 
 MOST_WATTS = 5000.0

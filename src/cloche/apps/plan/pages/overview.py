@@ -19,7 +19,7 @@ from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import words
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.drawing import bed_plan
 
 SOON_D, SHOWN = 21, 60

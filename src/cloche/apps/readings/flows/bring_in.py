@@ -27,7 +27,7 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.units import Units
-from cloche.core.weather.epw import NotAnEpw, TypicalYear, typical_year
+from cloche.core.weather.stations import NotAnEpw, TypicalYear, typical_year
 
 BATCH, AT_ONCE, SAMPLED = 2000, 5000, 50
 """Rows a batch, and how many are taken while one waits."""

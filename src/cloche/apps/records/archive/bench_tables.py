@@ -12,7 +12,7 @@ from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, place_column, texts
 from cloche.apps.sowings.models import Step
 from cloche.bridge.services import hotbeds
-from cloche.bridge.values.spans import check_spans
+from cloche.bridge.values.clocks import check_spans
 
 
 def _spots(spots: Any) -> None:

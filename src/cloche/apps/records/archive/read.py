@@ -28,7 +28,7 @@ from cloche.apps.records.archive.tables import GARDEN, LOGGED, NORMALS, TABLES, 
 from cloche.apps.records.archive.write import FORMAT, photo_name
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import fingerprint
-from cloche.bridge.services import own
+from cloche.bridge.services import crops
 from cloche.bridge.values import border
 
 BATCH, MOST_LINE = 5000, 60_000
@@ -92,7 +92,7 @@ def _refuse_strange(folder: Path) -> None:
 def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
     (site,) = _only_row(folder)
     months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(folder, "normals", NORMALS, progress))
-    own.use(site["own_crops"])
+    crops.use(site["own_crops"])
     garden = Garden(**(site | {"crops": _crops_in(site["crops"])}))
     if [month for month, *_ in months] not in ([], list(range(1, 13))):
         raise NotTaken("normals.csv: it needs each month once, or none.")

@@ -40,7 +40,7 @@ from cloche.apps.today.jobs.job import (
 from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.prospects import prospect_on, prospects_for
 from cloche.bridge.services import crops, hotbeds
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.stored import Harm
 from cloche.core.windows.limits import Limit
 from cloche.core.windows.raised_life import Due

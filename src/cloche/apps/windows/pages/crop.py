@@ -18,7 +18,7 @@ from cloche.apps.windows.pages.limit_words import RULE_NAMES, sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.prospects import best_day
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.layout import MEMBERS
 from cloche.bridge.values.stored import FrostDates, Window
 from cloche.bridge.values.units import Units

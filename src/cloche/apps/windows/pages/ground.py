@@ -17,7 +17,7 @@ from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import covers
-from cloche.bridge.services.quality_flags import day_mean_from_one
+from cloche.bridge.services.readings import day_mean_from_one
 from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice, slice_of
 

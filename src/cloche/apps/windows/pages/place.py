@@ -21,7 +21,7 @@ from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.stored import Window
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop

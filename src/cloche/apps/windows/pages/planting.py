@@ -17,11 +17,11 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words, vigour_words
 from cloche.apps.windows.prospects import prospect_on
-from cloche.bridge.services import crops, planting
+from cloche.bridge.services import beds, crops
 from cloche.bridge.values.outlook_days import day_of
 from cloche.bridge.values.units import Units
 from cloche.core.crops.catalogue import Crop
-from cloche.core.windows.bench import Raising, raising
+from cloche.core.windows.raised_life import Raising, raising
 
 ROOM = "room"
 
@@ -53,12 +53,12 @@ def benches(garden: Garden, units: Units) -> list[Bench]:
     own = [
         Bench(str(place.pk), place.name, [float(v) for v in ground.data.far_mid_c])
         for place, ground in selectors.grounds_in(garden)
-        if ground is not None and place.kind in planting.BENCH_KINDS
+        if ground is not None and place.kind in beds.BENCH_KINDS
     ]
     room = Bench(
         ROOM,
-        _("a tray at {temperature}").format(temperature=units.temperature_text(planting.ROOM_BENCH_C, 0)),
-        planting.ROOM_BENCH_C,
+        _("a tray at {temperature}").format(temperature=units.temperature_text(beds.ROOM_BENCH_C, 0)),
+        beds.ROOM_BENCH_C,
     )
     return [room, *own]
 
@@ -103,7 +103,7 @@ def indoors_by(crop_key: str, on: date) -> date | None:
 
 @cache
 def _room_days(crop_key: str) -> int | None:
-    raised = raising(crops.crop(crop_key), planting.ROOM_BENCH_C)
+    raised = raising(crops.crop(crop_key), beds.ROOM_BENCH_C)
     return None if raised is None else raised.sow_d
 
 

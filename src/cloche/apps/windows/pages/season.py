@@ -20,7 +20,7 @@ from cloche.apps.windows.pages.limit_words import expected_loss, limit_name
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line, in_families, second
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.stored import FrostDates
 from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon

@@ -20,7 +20,7 @@ from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.season import frosts_words
 from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.services import covers, crops
-from cloche.bridge.services.planting import BENCHES
+from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.outlook_days import sure_spans
 from cloche.bridge.values.units import Units
 

@@ -1,4 +1,4 @@
-"""Growth of what is up, with heat at its roots and without."""
+"""How plants in trays grow on, and when they want water."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from datetime import date
 import numpy as np
 
 from cloche.core.crops import catalogue
+from cloche.core.soil.watering import COLD_TAP_C, TEMPERED_C, back_h, dipped_c
 from cloche.core.windows.growth import growth_index, light_share
 
 ROOTS = 0.5
@@ -20,3 +21,9 @@ def growth_days(crop_key: str, air_c: list[float], roots_c: list[float], first: 
     day = first.timetuple().tm_yday + np.arange(len(warmth))
     growth = np.minimum(growth_index(warmth, catalogue.crop(crop_key)), light_share(day, latitude_deg))
     return round(float(growth.sum()), 1)
+
+
+TRAY_M2, TRAY_DEPTH_M = 0.091, 0.05
+"""A seed tray of 38 by 24 cm with 5 cm of mix."""
+
+__all__ = ["COLD_TAP_C", "TEMPERED_C", "TRAY_DEPTH_M", "TRAY_M2", "back_h", "dipped_c"]

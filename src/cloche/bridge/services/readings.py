@@ -1,8 +1,9 @@
-"""The hours ahead of a place as a round needs them: what a probe should show, and from where on one asks again."""
+"""What a reading may be, what it should be by the forecast, and which are marked as odd."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, fields
 from datetime import datetime, timedelta
 from typing import Any
@@ -11,8 +12,20 @@ import numpy as np
 
 from cloche.bridge.values.layout import FIELD_STEP_H
 from cloche.bridge.values.stored import PlaceForecast
-from cloche.core.records.expected import asked_again
-from cloche.core.records.worth import days_narrowed, narrowing_k
+from cloche.bridge.values.texts import say
+from cloche.core import quantities
+from cloche.core.records.quality import (
+    Fault,
+    QualityFlag,
+    Series,
+    asked_again,
+    day_mean_from_one,
+    days_narrowed,
+    faults,
+    flags,
+    narrowing_k,
+    silent_after,
+)
 
 TRANSPLANT_DEPTH_M = 0.10
 DAYLIGHT_H = range(6, 21)
@@ -101,3 +114,75 @@ def _pace(mean_c: list[float]) -> float:
     """How fast the season warms or cools the ground over the coming weeks [K/d]."""
     days = min(PACE_D, len(mean_c) - 1)
     return (mean_c[days] - mean_c[0]) / days
+
+
+Row = tuple[int, datetime, float, float]
+
+
+def flags_of(rows: Sequence[Row], ground: PlaceForecast | None, usual_depths_m: tuple[float, ...]) -> dict[int, QualityFlag]:
+    """Doubts by a reading's number. rows: (number, at, depth, temperature), oldest first; ground: the stored forecast."""
+    if not rows:
+        return {}
+    hour = np.array([(row[1] - rows[0][1]) / timedelta(hours=1) for row in rows])
+    band = np.full((3, len(rows)), np.nan)
+    if ground is not None:
+        for depth_m in {row[2] for row in rows}:
+            _expect(rows, ground, depth_m, band)
+    depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
+    flagged = flags(Series(hour, value, depth, band[0], band[1], band[2], usual_depths_m))
+    return {row[0]: flag for row, flag in zip(rows, flagged, strict=True) if flag is not None}
+
+
+def expected_at(ground: PlaceForecast | None, depth_m: float) -> list[tuple[datetime, float, float]]:
+    """The band of every hour that the stored forecast has at a depth: when, low, high [°C]."""
+    start = ground.start if ground else None
+    known = hours_from(ground, start, len(ground.near_mid_c), depth_m) if ground and start else None
+    if known is None or start is None:
+        return []
+    middles = (start + timedelta(hours=i + 0.5) for i in range(len(known.low_c)))
+    return list(zip(middles, known.low_c, known.high_c, strict=False))
+
+
+def _expect(rows: Sequence[Row], ground: PlaceForecast, depth_m: float, band: Any) -> None:
+    start = ground.start
+    known = hours_from(ground, start, len(ground.near_mid_c), depth_m)
+    if known is None:
+        return
+    for i, (_, at, depth, _) in enumerate(rows):
+        index = int((at - start) / timedelta(hours=1))
+        if depth == depth_m and 0 <= index < len(known.low_c) and at >= start:
+            band[:, i] = known.low_c[index], known.high_c[index], known.air_c[index]
+
+
+__all__ = ["QualityFlag", "day_mean_from_one", "expected_at", "flags_of"]
+
+
+GRAIN = 4
+"""Decimals kept: finer than any probe, and what single precision can hold."""
+
+
+def fault_words(fault: int) -> str:
+    """Why a value counts for nothing."""
+    return {
+        Fault.DISCONNECTED: say("−127°: the probe does not answer"),
+        Fault.POWER_ON: say("85°: the probe had only just been switched on"),
+        Fault.OUTSIDE: say("outside what soil can be"),
+    }[Fault(fault)]
+
+
+def celsius(values: Sequence[float], unit: str) -> list[float]:
+    """To °C; a fault's own number (-127, 85) is a code in °C whatever the unit."""
+    sent = np.asarray(values, dtype=np.float64)
+    turned = {"C": sent, "F": quantities.celsius_from_fahrenheit(sent), "K": sent - 273.15}[unit]
+    coded = np.isin(faults(sent), (Fault.DISCONNECTED, Fault.POWER_ON)) & ((unit != "F") | (sent < 0))
+    return np.round(np.where(coded, sent, turned), GRAIN).tolist()  # type: ignore[no-any-return]
+
+
+def faults_of(values_c: Sequence[float]) -> list[int]:
+    """Codes, 0 where nothing is wrong."""
+    return faults(values_c).tolist()  # type: ignore[no-any-return]
+
+
+def silence(every_s: int | None) -> timedelta:
+    """How long a device may be silent."""
+    return silent_after(None if every_s is None else timedelta(seconds=every_s))
