@@ -14,7 +14,7 @@ from cloche.core.soil.bed import Bed, Parameters
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.readings import Beside, Readings, What
+from cloche.core.soil.readings import AuxiliaryObservations, Readings, What
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.normals import guess_from_latitude
@@ -73,7 +73,7 @@ def garden(seed: int, key: str, beyond: dict[str, float] | None = None, permeabl
     return unread, read
 
 
-def _read(truth: Trajectory, rng: np.random.Generator) -> tuple[Readings, Beside]:
+def _read(truth: Trajectory, rng: np.random.Generator) -> tuple[Readings, AuxiliaryObservations]:
     days = range(KNOWN_D - READ_D, KNOWN_D)
     hour = np.array([day * 24 + h for day in days for h in (7.5, 16.5)])
     value = np.interp(hour, np.arange(DAYS * 24) + 0.5, truth.at(0.05)[:, 0].astype(float)) + rng.normal(0, 0.4, len(hour))
@@ -82,7 +82,7 @@ def _read(truth: Trajectory, rng: np.random.Generator) -> tuple[Readings, Beside
     for day in days:
         span = inside[day * 24 : day * 24 + 18]
         rows.append((What.LOWEST, day * 24 + 18.0, day * 24.0, 0.0, span.min() + rng.normal(0, 0.7)))
-    return Readings(hour, np.full(len(hour), 0.05), value), Beside.of(rows)
+    return Readings(hour, np.full(len(hour), 0.05), value), AuxiliaryObservations.of(rows)
 
 
 def _held(predicted: Trajectory, truth: Trajectory) -> Held:

@@ -138,8 +138,8 @@ def signed_in(client: Client, person: User) -> Client:
 @pytest.fixture(autouse=True)
 def nobody_has_spoken() -> None:
     """Crops are the catalogue's, under its own names, until a garden speaks; the language is the source's."""
-    crops.speak("")
-    crops.use({})
+    crops.set_spoken_names("")
+    crops.set_custom_crops({})
     translation.activate(project.LANGUAGE_CODE)
 
 

@@ -23,7 +23,7 @@ from cloche.bridge.values import texts
 )
 def test_a_crop_has_its_name_on_both_sides_of_the_ocean(key: str, american: str, british: str) -> None:
     for spoken, name in ((crops.AMERICAN, american), (crops.BRITISH, british)):
-        crops.speak(spoken)
+        crops.set_spoken_names(spoken)
         assert crops.crop(key).name == name
         other = {american, british} - {name}
         assert set(crops.crop(key).other_names) == other
@@ -50,6 +50,6 @@ def test_another_language_has_crops_by_their_british_names(monkeypatch: pytest.M
     monkeypatch.setattr(
         texts, "_lookup", [lambda sentence: {"Aubergine": "Melanzana", "aubergines": "melanzane"}.get(sentence, sentence)]
     )
-    crops.speak(crops.usual_names("it"))
+    crops.set_spoken_names(crops.usual_names("it"))
     assert (crops.crop("eggplant").name, crops.crop("eggplant").name_plural) == ("Melanzana", "melanzane")
     assert crops.crop("pea").name == "Pea"

@@ -23,7 +23,7 @@ from cloche.bridge.services.forecast_steps import (
     run_ahead,
 )
 from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.places import felt
+from cloche.bridge.services.places import local_weather
 from cloche.bridge.values.inputs import Build, Day, ForecastInputs, HeatSpan, OnHotbed
 from cloche.bridge.values.stored import PlaceForecast
 from cloche.core.weather.record import HourlyWeather
@@ -72,7 +72,7 @@ def weather_of(given: ForecastInputs) -> tuple[HourlyWeather, HourlyWeather]:
     """What is felt, and what is outside."""
     known = know_weather(given)
     outside = behind(given, draw_members(given, known))
-    return felt(describe_place(given, known).situation, outside), outside
+    return local_weather(describe_place(given, known).situation, outside), outside
 
 
 def test_before_and_after_it_feels_what_it_felt_without_the_bed() -> None:

@@ -57,4 +57,4 @@ urlpatterns = [
 ]
 
 handler404 = "cloche.apps.gardens.views.not_found"
-handler500 = "cloche.apps.shared.shelter.fault"
+handler500 = "cloche.apps.shared.availability.fault"

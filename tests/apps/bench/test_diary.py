@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
 from cloche.bridge.values.stored import LightOutlook
@@ -66,7 +66,7 @@ def test_a_hotbeds_diary_tells_flush_sinking_and_fills_in_order(signed_in: Clien
     page = post(signed_in, garden, "diary", heap.pk, **fill)
     assert "Filled again: 20 cm of hay and dung, loose" in page
     # The engine is told of it.
-    ((build, on),) = described(Place.objects.get(pk=heap.pk), []).fills
+    ((build, on),) = build_inputs(Place.objects.get(pk=heap.pk), []).fills
     assert (build.material, build.depth_m, build.length_m, on) == ("hay", 0.2, 2.0, TODAY)
     for kind, row in (("fill", HotbedFill.objects.get()), ("note", HotbedNote.objects.first())):
         post(signed_in, garden, "remove_line", heap.pk, kind, row.pk)  # type: ignore[union-attr]

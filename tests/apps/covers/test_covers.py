@@ -209,7 +209,7 @@ def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -
 
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
-    from cloche.apps.forecasts.inputs import cover_description, described, span_of
+    from cloche.apps.forecasts.inputs import build_inputs, cover_description, span_of
     from cloche.bridge.services.places import kind_of
 
     cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
@@ -223,7 +223,7 @@ def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
     kind = kind_of(span_of(period, TODAY))
     assert kind.solar == pytest.approx(0.84 - 0.25)
     assert kind.gap_m < 0.4
-    assert described(bed, []).covers[0].age_y == 6.0
+    assert build_inputs(bed, []).covers[0].age_y == 6.0
 
 
 def test_a_stranger_sees_none_of_it(client: Client, bed: Place) -> None:

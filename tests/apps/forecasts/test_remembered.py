@@ -10,8 +10,8 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from cloche.apps.forecasts.flows import refresh, refresh_stale
+from cloche.apps.forecasts.forecast_cache import outlooks_in
 from cloche.apps.forecasts.models import CropOutlook, Forecast
-from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.forecasts.selectors import ground_of, grounds_in, next_openings, open_now, sown_windows
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place

@@ -8,7 +8,7 @@ from django.urls import reverse
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from cloche.apps.forecasts.flows import refresh
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod, Operation, Place
@@ -105,7 +105,7 @@ def test_a_cover_over_part_of_a_bed_is_told_with_its_length(signed_in: Client, b
     assert put_on(signed_in, bed, covered="80").status_code == 302
     assert CoverPeriod.objects.get().covered_m == pytest.approx(0.8)
     assert "over 80 cm of the bed" in page(signed_in, bed)
-    assert described(bed, []).covers[0].length_m == pytest.approx(0.8)
+    assert build_inputs(bed, []).covers[0].length_m == pytest.approx(0.8)
 
 
 def test_a_film_lies_on_the_soil_under_another_cover_and_two_films_do_not(signed_in: Client, bed: Place) -> None:

@@ -9,7 +9,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.forecasts.flows import refresh
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -28,14 +28,14 @@ def test_a_place_of_a_kind_that_is_a_cover_has_it_as_the_engine_does(garden: Gar
     there = cover_on(place, TODAY)
     assert there is not None
     assert (there.key, there.period) == (USUAL_COVER[kind], None)
-    assert [span.key for span in covers_of(described(place, []))] == [there.key]
+    assert [span.key for span in covers_of(build_inputs(place, []))] == [there.key]
 
 
 def test_once_a_cover_was_noted_by_date_only_dates_count(garden: Garden) -> None:
     place = make_place(garden, kind="frame")
     place.cover_periods.create(cover="glass_frame", first=TODAY - timedelta(days=30), last=TODAY - timedelta(days=1))
     assert cover_on(place, TODAY) is None
-    assert [span.key for span in covers_of(described(place, []))] == ["glass_frame"]
+    assert [span.key for span in covers_of(build_inputs(place, []))] == ["glass_frame"]
 
 
 def test_layers_from_the_top(garden: Garden) -> None:

@@ -9,7 +9,7 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
@@ -155,20 +155,20 @@ def test_what_is_sown_from_the_plan_becomes_a_sowing_and_can_be_undone(bed: Plac
 
 def test_plants_that_were_set_out_tell_the_places_limits(bed: Place, person: Any) -> None:
     flows.keep(planted(bed, "tomato", height_m=0.2), person)
-    inputs = described(bed, [])
+    inputs = build_inputs(bed, [])
     (there,) = growing_in(inputs, {})
     assert (there.crop_key, there.stage) == ("tomato", Stage.SEEDLING)
     assert there.height_m == pytest.approx(0.2)
     PlantEvent.objects.create(planting=Planting.objects.get(), kind="measured", on=TODAY, height_m=0.45)
-    (there,) = growing_in(described(bed, []), {})
+    (there,) = growing_in(build_inputs(bed, []), {})
     assert there.height_m == pytest.approx(0.45)
     flows.end(Planting.objects.get(), TODAY)
-    assert growing_in(described(bed, []), {}) == []
+    assert growing_in(build_inputs(bed, []), {}) == []
 
 
 def test_what_stood_the_winter_is_grown(bed: Place) -> None:
     planted(bed, "kale", planted_on=TODAY - timedelta(days=3), origin="overwintered")
-    assert growing_in(described(bed, []), {})[0].stage is Stage.GROWN
+    assert growing_in(build_inputs(bed, []), {})[0].stage is Stage.GROWN
 
 
 def test_harvests_add_up_and_what_dies_frees_its_ground(signed_in: Client, bed: Place) -> None:

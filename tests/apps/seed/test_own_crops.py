@@ -37,7 +37,7 @@ def test_a_relative_is_copied_and_its_values_changed(signed_in: Client, garden: 
         "values": {"maturity_d": 55.0, "minimum_c": 6.0, "begins_c": 3.0},
     }
     assert key in garden.crops
-    crops.use(garden.own_crops)
+    crops.set_custom_crops(garden.own_crops)
     crop, pea = crops.crop(key), crops.crop("pea")
     assert (crop.name, crop.maturity_d, crop.minimum_c, crop.life.begins_c) == ("Sugar snap", 55.0, 6.0, 3.0)
     assert crop.life.long_days == pea.life.long_days
@@ -134,7 +134,7 @@ def test_it_goes_into_the_archive_and_comes_back(signed_in: Client, garden: Gard
     garden.refresh_from_db()
     whole = b"".join(signed_in.get(reverse("archive_out", args=[garden.pk])))
     # Elsewhere nothing was said of it before.
-    crops.use({})
+    crops.set_custom_crops({})
     copy = read_archive(BytesIO(whole), person)
     assert copy.own_crops == garden.own_crops
     assert copy.crops == garden.crops

@@ -21,7 +21,7 @@ from psycopg.errors import DiskFull
 from cloche.apps.gardens import flows as invite
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.readings.models import Reading
-from cloche.apps.shared import clock, http, known, shelter
+from cloche.apps.shared import availability, clock, http, known_browser
 from cloche.apps.work import guard
 from tests.factories import make_garden, make_person, make_place
 
@@ -31,7 +31,7 @@ def test_while_nothing_can_be_written_all_can_be_read_and_every_page_says_so(
     signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch, what: str
 ) -> None:
     place = make_place(garden)
-    said = str(shelter.FULL if what == "disk" else shelter.CLOCK)
+    said = str(availability.FULL if what == "disk" else availability.CLOCK)
     with monkeypatch.context() as then:
         then.setattr(*((guard, "is_full", lambda: True) if what == "disk" else (clock, "is_believable", lambda: False)))
         for name in ("today", "garden", "ground", "weather"):
@@ -62,7 +62,7 @@ def test_a_database_that_is_away_is_no_fault_of_the_page(error: Exception) -> No
     try:
         raise error
     except type(error):
-        page = shelter.fault(RequestFactory().get("/"))
+        page = availability.fault(RequestFactory().get("/"))
     assert (page.status_code, page["Retry-After"]) == (503, "30")
     assert "being started again" in page.content.decode()
 
@@ -72,15 +72,15 @@ def test_a_write_that_finds_the_disk_full_says_so(db: None) -> None:
     try:
         raise OperationalError("could not extend file") from DiskFull("could not extend file")
     except OperationalError:
-        page = shelter.fault(RequestFactory().post("/"))
-    assert (page.status_code, str(shelter.FULL) in page.content.decode()) == (503, True)
+        page = availability.fault(RequestFactory().post("/"))
+    assert (page.status_code, str(availability.FULL) in page.content.decode()) == (503, True)
 
 
 def test_a_fault_of_our_own_is_said_as_one() -> None:
     try:
         raise KeyError("no")
     except KeyError:
-        page, given = shelter.fault(RequestFactory().get("/")), shelter.fault(RequestFactory().get("/api/v1/device"))
+        page, given = availability.fault(RequestFactory().get("/")), availability.fault(RequestFactory().get("/api/v1/device"))
     assert (page.status_code, given.status_code) == (500, 500)
     assert b"fault of Cloche" in given.content
 
@@ -116,7 +116,7 @@ def test_wrong_tries_from_behind_the_same_proxy_do_not_lock_an_owner_out(person:
     own = Client()
     assert guess(own, "rowan", "a-long-password") == 302
     own.post("/sign-out/")
-    assert known.COOKIE in own.cookies
+    assert known_browser.COOKIE in own.cookies
     stranger = Client()
     assert [guess(stranger, "rowan") for _ in range(12)].count(429) >= 2
     assert guess(Client(), "rowan", "a-long-password") == 429  # from there nobody gets in who was not there before
@@ -141,16 +141,16 @@ def test_a_known_browser_is_slowed_down_too(person: User) -> None:
 
 def test_a_browser_is_known_by_what_we_wrote_and_nothing_else(signed_in: Client, garden: Garden) -> None:
     signed_in.get(reverse("today", args=[garden.pk]))
-    given = signed_in.cookies[known.COOKIE]
+    given = signed_in.cookies[known_browser.COOKIE]
     assert given["httponly"]
-    assert known.name_in(given.value) == "rowan"
-    assert known.is_known(f"a=b; {known.COOKIE}={given.value}")
+    assert known_browser.name_in(given.value) == "rowan"
+    assert known_browser.is_known(f"a=b; {known_browser.COOKIE}={given.value}")
     for forged in ("", "rowan", given.value[:-2], given.value[::-1], "a:b:c"):
-        assert not known.is_known(f"{known.COOKIE}={forged}")
+        assert not known_browser.is_known(f"{known_browser.COOKIE}={forged}")
 
 
 def lets_large_files_in(client: Client) -> bool:
-    return known.is_known(f"{known.COOKIE}={client.cookies[known.COOKIE].value}")
+    return known_browser.is_known(f"{known_browser.COOKIE}={client.cookies[known_browser.COOKIE].value}")
 
 
 def test_large_files_are_taken_only_while_somebody_is_signed_in(person: User, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -159,7 +159,7 @@ def test_large_files_are_taken_only_while_somebody_is_signed_in(person: User, mo
     assert lets_large_files_in(own)
     own.post("/sign-out/")
     assert not lets_large_files_in(own)
-    assert known.name_in(own.cookies[known.COOKIE].value) == "rowan", "wrong tries are still counted by browser"
+    assert known_browser.name_in(own.cookies[known_browser.COOKIE].value) == "rowan", "wrong tries are still counted by browser"
     guess(own, "rowan", "a-long-password")
     assert lets_large_files_in(own)
     later = time.time() + 13 * 3600

@@ -56,7 +56,7 @@ def test_noting_an_answer_asks_the_database_nothing(rf: RequestFactory, heard: H
     request = rf.get("/g/1/today/")
     request.session = {}
     request.user = SimpleLazyObject(lambda: pytest.fail("the database was asked who it is"))
-    assert trace.Traced(lambda _request: HttpResponse(status=503))(request).status_code == 503
+    assert trace.RequestIdMiddleware(lambda _request: HttpResponse(status=503))(request).status_code == 503
     assert vars(heard.records[0])["person"] is None
 
 

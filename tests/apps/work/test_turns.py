@@ -31,10 +31,10 @@ ASK = "tests.apps.work.elsewhere:where"
 
 
 def test_in_a_process_of_its_own_that_stands_back(helper: None) -> None:
-    pid, nice = turns.quietly(ASK)
+    pid, nice = turns.run_low_priority(ASK)
     assert pid != os.getpid()
     assert nice >= os.nice(0) + 9
-    assert turns.quietly(ASK)[0] == pid, "one, kept for the next question"
+    assert turns.run_low_priority(ASK)[0] == pid, "one, kept for the next question"
 
 
 def test_whoever_asks_loads_nothing_of_what_answers(db: None, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -48,8 +48,8 @@ def test_whoever_asks_loads_nothing_of_what_answers(db: None, garden: Garden, mo
         raise OutdatedSnapshot
 
     before = set(sys.modules)
-    monkeypatch.setattr(whatif, "quietly", note)
-    monkeypatch.setattr(gains, "quietly", note)
+    monkeypatch.setattr(whatif, "run_low_priority", note)
+    monkeypatch.setattr(gains, "run_low_priority", note)
     query = whatif.Question(place, "carrot", NOW.date(), 14, "")
     assert whatif.what_if_page(query, Units(), NOW.date()).waiting
     assert gains.gains_page(place, "carrot", None, Units()).waiting
@@ -59,18 +59,18 @@ def test_whoever_asks_loads_nothing_of_what_answers(db: None, garden: Garden, mo
 
 def test_what_goes_wrong_there_comes_back_and_the_next_is_answered(helper: None) -> None:
     with pytest.raises(ValueError, match="no such bed"):
-        turns.quietly("tests.apps.work.elsewhere:refuse", "no such bed")
-    assert turns.quietly("builtins:max", 3, 4) == 4
+        turns.run_low_priority("tests.apps.work.elsewhere:refuse", "no such bed")
+    assert turns.run_low_priority("builtins:max", 3, 4) == 4
 
 
 def test_one_that_is_killed_is_replaced(helper: None) -> None:
-    pid, _nice = turns.quietly(ASK)
+    pid, _nice = turns.run_low_priority(ASK)
     os.kill(pid, signal.SIGKILL)
     for _ in range(100):
         if not os.path.exists(f"/proc/{pid}/exe"):
             break
         time.sleep(0.05)
-    assert turns.quietly(ASK)[0] != pid
+    assert turns.run_low_priority(ASK)[0] != pid
 
 
 def test_within_a_process_one_has_the_turn_and_the_others_do_not_ask_the_database(

@@ -11,7 +11,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.forecasts.flows import keep_days, refresh, work_out_year
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.forecasts.models import SoilYear
 from cloche.apps.forecasts.selectors import daily_soil
 from cloche.apps.forecasts.status import ask_for_earlier
@@ -124,7 +124,7 @@ def test_what_stood_and_what_died_tells_a_kind_s_limit(signed_in: Client, bed: P
     PlantEvent.objects.create(planting=kale, kind="grows", on=date(2026, 2, 20))
     given = page(signed_in, bed.garden)
     assert "taken to stand about −12" in given
-    assert described(bed, []).limits["kale"] == -12.0
+    assert build_inputs(bed, []).limits["kale"] == -12.0
     assert "the list says −10.0°" in given
     assert "grew again from 20 February" in given
 

@@ -11,7 +11,7 @@ from cloche.core.places.rooms import room
 from cloche.core.soil import verify
 from cloche.core.soil.bed import Bed, Parameters, SmallVolume
 from cloche.core.soil.calibrate import learn, log_evidence
-from cloche.core.soil.drift import Alike, Drift, Wandering, apply, covariance, hourly
+from cloche.core.soil.drift import Drift, ReadingKernel, Wandering, apply, covariance, hourly
 from cloche.core.soil.learned import Learned, names_for, parameters_of
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
@@ -171,6 +171,6 @@ def test_evidence_prefers_the_noise_that_was_there() -> None:
     hour = np.arange(60) * 12.0
     residual = np.random.default_rng(2).normal(0, 0.3, 60)
     quiet, loud = (Wandering(0.3, 3.0, 0.3, scatter_k=s) for s in (0.3, 1.0))
-    evidence = [log_evidence(covariance(w, Alike(hour), np.zeros(60), np.ones(60)), residual) for w in (quiet, loud)]
+    evidence = [log_evidence(covariance(w, ReadingKernel(hour), np.zeros(60), np.ones(60)), residual) for w in (quiet, loud)]
     assert evidence[0] > evidence[1]
     assert hourly(np.arange(3.0)[:, None]).shape == (72, 1)

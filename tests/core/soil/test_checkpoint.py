@@ -39,26 +39,26 @@ def through(covers: tuple[CoverPeriod, ...]) -> np.ndarray:
 
 @pytest.mark.parametrize("covers", [(), (under("film_tunnel"),)], ids=["open", "covered all along"])
 def test_taken_up_again_it_is_as_if_never_stopped(covers: tuple[CoverPeriod, ...]) -> None:
-    again = checkpoint(covers).on([checkpoint(covers).place.covers], DAYS - STOP_D)[0]
+    again = checkpoint(covers).simulate_covers([checkpoint(covers).place.covers], DAYS - STOP_D)[0]
     assert np.abs(again.soil_c - through(covers)).max() < 0.02
 
 
 def test_a_cover_put_on_later_is_as_if_it_had_been_known_from_the_start() -> None:
     own = replace(LATER, start_h=LATER.start_h - STOP_D * 24)
-    again = checkpoint().on([(own,)], DAYS - STOP_D)[0]
+    again = checkpoint().simulate_covers([(own,)], DAYS - STOP_D)[0]
     assert np.abs(again.soil_c - through((LATER,))).max() < 0.02
-    assert (again.soil_c[-24:] - checkpoint().on([()], DAYS - STOP_D)[0].soil_c[-24:]).mean() > 1.0
+    assert (again.soil_c[-24:] - checkpoint().simulate_covers([()], DAYS - STOP_D)[0].soil_c[-24:]).mean() > 1.0
 
 
 def test_covers_side_by_side_share_the_open_ground_beside_them() -> None:
     ways = [(replace(under("bell"), start_h=0.0),), (replace(under("film_tunnel"), start_h=0.0),)]
-    together, alone = checkpoint().on(ways, 4), [checkpoint().on([way], 4)[0] for way in ways]
+    together, alone = checkpoint().simulate_covers(ways, 4), [checkpoint().simulate_covers([way], 4)[0] for way in ways]
     for together_c, other in zip(together, alone, strict=True):
         np.testing.assert_array_equal(together_c.soil_c, other.soil_c)
 
 
 def test_what_was_kept_can_begin_another_run_more_than_once() -> None:
-    first, second = (checkpoint().on([()], 3)[0].soil_c for _ in range(2))
+    first, second = (checkpoint().simulate_covers([()], 3)[0].soil_c for _ in range(2))
     np.testing.assert_array_equal(first, second)
 
 
@@ -70,5 +70,5 @@ def test_a_cover_in_the_past_leaves_its_open_neighbour_behind() -> None:
 
 def test_stopped_twice_it_is_as_if_stopped_once() -> None:
     later, own = checkpoint().later(2), (replace(LATER, start_h=0.0),)
-    first = checkpoint().on([(replace(own[0], start_h=48.0),)], DAYS - STOP_D)[0]
+    first = checkpoint().simulate_covers([(replace(own[0], start_h=48.0),)], DAYS - STOP_D)[0]
     assert np.abs(later.on([own], DAYS - STOP_D - 2)[0].soil_c - first.soil_c[48:]).max() < 0.02

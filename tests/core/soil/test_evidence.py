@@ -7,7 +7,7 @@ import pytest
 from scipy.stats import multivariate_normal
 
 from cloche.core.soil.calibrate import BASES, UNLOGGED_SD, log_evidence, over_grid, weighed
-from cloche.core.soil.drift import Alike, Wandering, covariance
+from cloche.core.soil.drift import ReadingKernel, Wandering, covariance
 
 HOURS = np.sort(np.random.default_rng(4).uniform(0, 24 * 30, 40))
 HOURS[7] = HOURS[6]  # two depths in one minute
@@ -18,7 +18,7 @@ def direct(total: np.ndarray, residual: np.ndarray) -> float:
 
 
 def test_all_sizes_at_once_are_each_by_itself() -> None:
-    rng, alike = np.random.default_rng(8), Alike(HOURS)
+    rng, alike = np.random.default_rng(8), ReadingKernel(HOURS)
     swing, scatter = rng.normal(0, 3, 40), rng.uniform(0.8, 4.0, 40)
     residual, slope, unlogged = rng.normal(0, 1, 40), rng.normal(0, 0.7, (40, 6)), rng.normal(0, 2, (40, 3))
     both = over_grid(alike, swing, scatter, residual, slope, unlogged)
@@ -31,12 +31,12 @@ def test_all_sizes_at_once_are_each_by_itself() -> None:
 
 
 def test_a_place_without_wetness_of_its_own_or_without_readings_weighs_all_alike() -> None:
-    nothing, alike = np.empty(0), Alike(np.empty(0))
+    nothing, alike = np.empty(0), ReadingKernel(np.empty(0))
     empty = over_grid(alike, nothing, nothing, nothing, np.empty((0, 6)), np.empty((0, 3)))
     assert np.ptp(empty) == 0.0
     middle = weighed(empty)
     assert middle.level_k == pytest.approx((0.3 * 0.8 * 2.0) ** (1 / 3))
-    indoors = over_grid(Alike(HOURS), np.zeros(40), np.ones(40), np.sin(HOURS), np.ones((40, 1)), np.empty((40, 0)))
+    indoors = over_grid(ReadingKernel(HOURS), np.zeros(40), np.ones(40), np.sin(HOURS), np.ones((40, 1)), np.empty((40, 0)))
     assert np.ptp(indoors, axis=1).max() == 0.0
 
 

@@ -14,7 +14,7 @@ from cloche.core.soil.calibrate import learn
 from cloche.core.soil.learned import COVER_FACTORS, Learned
 from cloche.core.soil.physical import run
 from cloche.core.soil.place import Place
-from cloche.core.soil.readings import Beside, Readings, What
+from cloche.core.soil.readings import AuxiliaryObservations, Readings, What
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.hourly import hours_of
 from cloche.core.weather.record import DailyRecord, HourlyWeather
@@ -50,7 +50,7 @@ def soil_of(trajectory: Trajectory) -> Readings:
     return Readings(hour, np.full(len(hour), 0.05), value)
 
 
-def air_of(trajectory: Trajectory) -> Beside:
+def air_of(trajectory: Trajectory) -> AuxiliaryObservations:
     """A week of it: the air at eight and two, and each evening the day's lowest and highest."""
     rng, rows = np.random.default_rng(8), []
     inside = trajectory.air_c[:, 0].astype(float)
@@ -61,7 +61,7 @@ def air_of(trajectory: Trajectory) -> Beside:
         span = inside[int(start) : int(start) + 18]
         rows.append((What.LOWEST, start + 18, start, 0.0, span.min() + rng.normal(0, 0.5)))
         rows.append((What.HIGHEST, start + 18, start, 0.0, span.max() + rng.normal(0, 1.5)))
-    return Beside.of(rows)
+    return AuxiliaryObservations.of(rows)
 
 
 def air_error_k(result: Learned, at: Place, trajectory: Trajectory) -> float:
@@ -102,9 +102,11 @@ def test_a_bare_bed_beside_it_tells_what_the_cover_gives() -> None:
     covered, open_bed = truth(DRAUGHTY, at), truth({}, bare)
     gain = (covered.at(0.05) - open_bed.at(0.05))[:, 0].astype(float)
     hours = [day * 24.0 + h for day in range(SEEN_FROM_D, KNOWN_D) for h in (8.0, 16.0)]
-    beside = Beside.of([(What.GAIN, h, h, 0.05, float(np.interp(h, np.arange(len(gain)) + 0.5, gain))) for h in hours])
+    beside = AuxiliaryObservations.of(
+        [(What.GAIN, h, h, 0.05, float(np.interp(h, np.arange(len(gain)) + 0.5, gain))) for h in hours]
+    )
     given = []
-    for known in (Beside.of([]), beside):
+    for known in (AuxiliaryObservations.of([]), beside):
         result = learn(at, weather(), soil_of(covered), known)
         own = result.draws(40, np.random.default_rng(3), DAYS * 24)[0]
         pair = [place.case(weather(), own) for place in (at, bare)]

@@ -21,7 +21,7 @@ from cloche.apps.gardens import selectors
 from cloche.apps.gardens.forms import UnitsForm
 from cloche.apps.gardens.language import language_of, remember_language
 from cloche.apps.gardens.models import User
-from cloche.apps.shared import known
+from cloche.apps.shared import known_browser
 from cloche.apps.shared.http import INVALID
 
 
@@ -98,4 +98,4 @@ def tried(request: HttpRequest | None, credentials: dict[str, Any] | None) -> st
 
 def address(request: HttpRequest) -> str:
     """Where a try comes from, for counting."""
-    return known.address(request, tried(request, None))
+    return known_browser.address(request, tried(request, None))

@@ -13,7 +13,7 @@ from django.db.models import QuerySet
 from cloche.apps.covers.models import BedAnswer, CoverTrial, SeasonAnswer
 from cloche.apps.covers.pages.whatif import aired, usual_crops
 from cloche.apps.covers.selectors import coverable, pairs_of
-from cloche.apps.forecasts.inputs import cover_description, cover_evidence_in, described, with_known
+from cloche.apps.forecasts.inputs import build_inputs, cover_description, cover_evidence_in, with_known
 from cloche.apps.forecasts.models import CropOutlook, Forecast, ModelSnapshot
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.flows import note_change_at
@@ -82,7 +82,7 @@ def answer_bed(cover: Cover, place: Place) -> BedAnswer | None:
         0, WARMED_D, tuple(with_known([span], place)), usual_crops(garden), garden.sowing_rule != garden.SowingRule.MINIMUM
     )
     try:
-        _, under = what_if(bytes(snapshot.packed), described(place, list(sowings_in(garden))), query)
+        _, under = what_if(bytes(snapshot.packed), build_inputs(place, list(sowings_in(garden))), query)
     except OutdatedSnapshot:
         return None
     gained = [(crop.crop_key, crop.gained_d) for crop in under.crops if crop.gained_d]

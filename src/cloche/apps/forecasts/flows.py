@@ -9,7 +9,7 @@ from datetime import date, datetime, time, timedelta
 
 from django.db import connection, transaction
 
-from cloche.apps.forecasts.inputs import described, pass_on, seen_under
+from cloche.apps.forecasts.inputs import build_inputs, pass_on, seen_under
 from cloche.apps.forecasts.models import CropOutlook, Forecast, ModelSnapshot, SoilYear, WindowChange
 from cloche.apps.forecasts.status import keep_left, stale, stale_places
 from cloche.apps.gardens.language import speak_for
@@ -102,7 +102,7 @@ def work_out_year(place: Place, year: int) -> int:
     begin, end = (datetime.combine(day, time(), tzinfo=zone) for day in (first - timedelta(days=60), last + timedelta(days=1)))
     readings = measured.readings_since(place, begin, end)
     inputs = replace(
-        described(place, list(sowings_in(garden))), readings=readings, weather=weather_selectors.weather_days(garden)
+        build_inputs(place, list(sowings_in(garden))), readings=readings, weather=weather_selectors.weather_days(garden)
     )
     soil = soil_of(inputs, first, last)
     days = {at.astimezone(zone).date() for _, at, _, _ in readings if at.astimezone(zone).year == year}
@@ -200,7 +200,7 @@ def inputs_of(place: Place) -> ForecastInputs:
     sowings = list(sowings_in(garden))
     keep_left([sowing for sowing in sowings if sowing.place_id == place.pk])
     return replace(
-        described(place, sowings),
+        build_inputs(place, sowings),
         readings=measured.readings_since(place, clock.now() - timedelta(days=PAST_D), clock.now()),
         weather=weather_selectors.weather_days(garden),
         record_is_simulated=weather_selectors.is_simulated(garden),

@@ -94,7 +94,7 @@ OF_HOTBED = ("heat", "rise", "fade")
 """What a hotbed's readings teach of its make-up."""
 
 
-def described(place: Place, sowings: list[Sowing]) -> ForecastInputs:
+def build_inputs(place: Place, sowings: list[Sowing]) -> ForecastInputs:
     """sowings: the garden's, which tell how its soil is paced."""
     speak_for(place.garden)
     garden, choices = place.garden, packets.choices_of(place.garden)
@@ -150,7 +150,7 @@ def _on_hotbed(stay: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
     known = Forecast.objects.filter(place=stay.hotbed).first()
     learned = known.ground.parameters if known and known.ground else {}
     factors = {name: learned[name][1] for name in OF_HOTBED if name in learned}
-    return OnHotbed(described(stay.hotbed, sowings), factors, stay.first, stay.last)
+    return OnHotbed(build_inputs(stay.hotbed, sowings), factors, stay.first, stay.last)
 
 
 def heat_span(period: HeatPeriod) -> HeatSpan:

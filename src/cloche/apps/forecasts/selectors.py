@@ -6,8 +6,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
+from cloche.apps.forecasts.forecast_cache import RECORDS, BriefOutlook, fill
 from cloche.apps.forecasts.models import CropOutlook, Forecast, SoilYear, WindowChange
-from cloche.apps.forecasts.remembered import RECORDS, BriefOutlook, fill
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.bridge.services import crops

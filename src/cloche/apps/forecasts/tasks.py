@@ -37,5 +37,5 @@ def look_round() -> int:
     A place whose last try failed waits for its time; it keeps no other waiting.
     """
     due = {key_of(pk): {"place_id": pk} for pk in stale_places()}
-    failures.moot(WORK_OUT, due)  # a place that is fresh after all has nothing left to be told
+    failures.discard_obsolete(WORK_OUT, due)  # a place that is fresh after all has nothing left to be told
     return queue.put_due(WORK_OUT, due, queue.NIGHTLY)

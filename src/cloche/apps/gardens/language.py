@@ -41,5 +41,5 @@ def usual_units(language: str | None) -> tuple[str, str]:
 
 def speak_for(garden: Garden) -> None:
     """From now on crops are those of this garden, under the names that it uses; said once at the start of a request or task."""
-    crops.speak(garden.spoken)
-    crops.use(garden.own_crops)
+    crops.set_spoken_names(garden.spoken)
+    crops.set_custom_crops(garden.own_crops)

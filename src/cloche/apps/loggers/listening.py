@@ -24,7 +24,7 @@ from cloche.apps.loggers.flows.devices import keep_aside
 from cloche.apps.loggers.flows.take_in import Sent, Taken, take_in
 from cloche.apps.loggers.mapped import Unreadable
 from cloche.apps.loggers.models import Device
-from cloche.apps.shared import shelter
+from cloche.apps.shared import availability
 from cloche.apps.shared.http import fingerprint
 from cloche.apps.work import turns
 from cloche.apps.work.guard import is_away
@@ -51,7 +51,7 @@ class NotNow(Exception):
 
 def heard(payload: bytes) -> tuple[Device, Taken]:
     """Take in one message: what POST /readings takes, with the device's “token” beside it. Raises NotTaken or NotNow."""
-    if why := shelter.why_not_now():
+    if why := availability.why_not_now():
         raise NotNow(why)
     try:
         words = border.read_json(payload, MOST_BYTES)
@@ -148,7 +148,7 @@ def _take(client: mqtt.Client, payload: bytes) -> None:
 def _take_mapped(topic: str, payload: bytes, retained: bool) -> None:
     """For every device that listens to the topic, each by itself. What the broker only repeats, because it was the last that
     came, has no time of its own and is no new value."""
-    if why := shelter.why_not_now():
+    if why := availability.why_not_now():
         raise NotNow(why)
     for mapping in _unless_away(lambda: devices.mappings_for(topic)):
         if retained and not mapping.at:

@@ -23,9 +23,9 @@ from cloche.apps.records import flagged, flows, incoming
 from cloche.apps.records import history as past
 from cloche.apps.records.archive.write import write_archive
 from cloche.apps.shared import clock
+from cloche.apps.shared.availability import refusal
 from cloche.apps.shared.clock import asked_instant
 from cloche.apps.shared.http import INVALID
-from cloche.apps.shared.shelter import refusal
 from cloche.apps.shared.words import lazy
 from cloche.apps.work.turns import ARCHIVE, turn
 

@@ -10,8 +10,8 @@ from django.conf import settings
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.forecast_cache import outlooks_in
 from cloche.apps.forecasts.models import WindowChange
-from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import CoverPeriod, Place

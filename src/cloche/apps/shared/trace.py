@@ -25,7 +25,7 @@ class WithRequest(logging.Filter):
         return True
 
 
-class Traced:
+class RequestIdMiddleware:
     """Numbers requests, notes how each was answered, and counts them. The address is noted as its pattern: what stands in an
     address may be a secret."""
 

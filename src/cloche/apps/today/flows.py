@@ -125,7 +125,7 @@ def stop_sending(membership: Membership) -> None:
 def send_due(now: datetime) -> int:
     """Send to everyone whose hour has come and who has not had the day yet; returns how many. Who left the garden gets none."""
     wishes = {f"mail-{wish.pk}": wish for wish in DigestWish.objects.select_related("membership__garden", "membership__user")}
-    failures.moot(MAIL, wishes)
+    failures.discard_obsolete(MAIL, wishes)
     sent, waiting = 0, failures.waiting()
     for key, wish in wishes.items():
         if key in waiting:

@@ -9,7 +9,7 @@ from cloche.apps.bench.life import lives_in
 from cloche.apps.bench.selectors import raised_on
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as windows
-from cloche.apps.forecasts.remembered import outlooks_in
+from cloche.apps.forecasts.forecast_cache import outlooks_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.selectors import periods_from

@@ -12,7 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import RefusedMessage
 from cloche.apps.loggers.pages import silences_by_probe
 from cloche.apps.shared import clock, words
-from cloche.apps.shared.shelter import CLOCK, FULL
+from cloche.apps.shared.availability import CLOCK, FULL
 from cloche.apps.shared.words import lazy
 from cloche.apps.upkeep import health
 from cloche.apps.upkeep.models import Backup

@@ -60,7 +60,7 @@ def inputs_changed(keys: Collection[str]) -> None:
     Failure.objects.filter(key__in=keys).update(next_at=turns.database_now())
 
 
-def moot(task: str, keys: Collection[str]) -> None:
+def discard_obsolete(task: str, keys: Collection[str]) -> None:
     """Failures of a task whose work nobody wants any more are nobody's to see to: all but those of these keys."""
     Failure.objects.filter(task=task).exclude(key__in=keys).delete()
 

@@ -69,7 +69,7 @@ def _ask(question: str, kind: int) -> bool:
         return bool(cursor.fetchone()[0])
 
 
-def quietly(work: str, *arguments: Any) -> Any:
+def run_low_priority(work: str, *arguments: Any) -> Any:
     """The result of work that stands back behind everything else this machine does: in a process of its own with low priority,
     for beside it in one process every page would wait for it in turn. work: as module:function, so that whoever asks need not
     load what answers. It must not touch the database; what it is given and gives is copied."""

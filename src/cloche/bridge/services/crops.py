@@ -20,11 +20,14 @@ from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
+__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
+
+
 AMERICAN, BRITISH, TRANSLATED = "american", "british", "translated"
 _spoken: ContextVar[str] = ContextVar("names", default="")
 
 
-def speak(names: str) -> None:
+def set_spoken_names(names: str) -> None:
     """From now on name crops so: american, british, translated, or empty for the catalogue's own."""
     _spoken.set(names)
 
@@ -198,7 +201,6 @@ def _wakes_c(crop: Crop) -> float:
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
 
 
-__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
 __all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
 __all__ += ["of_garden", "steady_outlooks", "usual_of", "winter_kinds_of", "with_values", "with_winter_kinds"]
 
@@ -220,7 +222,7 @@ Own = Mapping[str, Mapping[str, Any]]
 """By key: of, the relative's key; name and plural; values by name (see bridge.services.crops.with_values)."""
 
 
-def use(own: Own) -> None:
+def set_custom_crops(own: Own) -> None:
     """From now on these crops are there besides the catalogue's."""
     catalogue.add(tuple(_made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()))
 

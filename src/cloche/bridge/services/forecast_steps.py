@@ -13,7 +13,7 @@ from cloche.bridge.services.batches import NOON_H, batch_outlook
 from cloche.bridge.services.batches import Learned as Counted
 from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.services.crops import Grown, grown
-from cloche.bridge.services.places import Situation, covers_of, felt, situation_of
+from cloche.bridge.services.places import Situation, covers_of, local_weather, situation_of
 from cloche.bridge.services.pooling import cover_evidence
 from cloche.bridge.services.site import SiteFrosts, frosts_of, last_frost_day
 from cloche.bridge.services.snapshots import AHEAD_D, ModelSnapshot
@@ -26,7 +26,7 @@ from cloche.core.germination.steady import field_factors
 from cloche.core.soil.calibrate import learn
 from cloche.core.soil.learned import Learned
 from cloche.core.soil.physical import Checkpoint, draw, stop, with_drift
-from cloche.core.soil.readings import NOTHING, Beside, Readings, What
+from cloche.core.soil.readings import NOTHING, AuxiliaryObservations, Readings, What
 from cloche.core.soil.simulate import Trajectory
 from cloche.core.weather.frosts import Frosts
 from cloche.core.weather.hourly import hours_of
@@ -71,7 +71,7 @@ class Observed:
 
     readings: Readings
     numbers: list[int]
-    seen: Beside
+    seen: AuxiliaryObservations
 
 
 @dataclass(frozen=True)
@@ -142,7 +142,7 @@ def gather_observations(inputs: ForecastInputs, described: Described) -> Observe
     return Observed(Readings(hour, depth, value), [row[0] for row in rows], _seen_under(inputs, described))
 
 
-def _seen_under(inputs: ForecastInputs, described: Described) -> Beside:
+def _seen_under(inputs: ForecastInputs, described: Described) -> AuxiliaryObservations:
     """What was seen under the covers while they stood."""
     situation = described.situation
     if situation.house:
@@ -154,12 +154,12 @@ def _seen_under(inputs: ForecastInputs, described: Described) -> Beside:
         if since >= 0 and (over or situation.indoors):
             rows.append((What[cover.what.upper()], at, since, cover.depth_m, cover.value))
             guessed.append(any(p.vent.above_c is not None for p in over))
-    return Beside.of(rows, guessed)
+    return AuxiliaryObservations.of(rows, guessed)
 
 
 def learn_place(inputs: ForecastInputs, described: Described, observed: Observed, members: DailyRecord) -> Learned:
     """4. What its readings tell of the place, under the weather that was."""
-    weather = felt(described.situation, behind(inputs, members))
+    weather = local_weather(described.situation, behind(inputs, members))
     return learn(described.situation.place, weather, observed.readings, observed.seen)
 
 
@@ -188,7 +188,7 @@ def run_ahead(
     depths = sorted({*PROFILE_M, *outlooks.SOWING_DEPTHS_M, inputs.seed_depth_m})
     since = learned.since(start * 24)
     drawn = draw(since, len(outside), MEMBERS, inputs.seed)
-    checkpoint = stop(later.place, drawn, felt(later, outside), depths, run_up_d)
+    checkpoint = stop(later.place, drawn, local_weather(later, outside), depths, run_up_d)
     trajectory = with_drift(checkpoint.whole(), drawn.level, drawn.gain)
     snapshot = ModelSnapshot(since, members.cut(start, PAST_D + AHEAD_D), run_up_d, weather.normals, weather.site.utc_h)
     return Run(later, learned, trajectory, members.cut(start), outside, run_up_d, checkpoint, snapshot)

@@ -15,7 +15,7 @@ from cloche.bridge.services import forecast_steps as step
 from cloche.bridge.services.bench import around_c, heat_outlook, kwh_behind, light_outlook
 from cloche.bridge.services.forecast_steps import PAST_D, KnownWeather, Observed, Run, midnight
 from cloche.bridge.services.heat_watch import alarm_of, without_failed_heat
-from cloche.bridge.services.places import ALWAYS_H, cover_over, felt, situation_of
+from cloche.bridge.services.places import ALWAYS_H, cover_over, local_weather, situation_of
 from cloche.bridge.services.site import frost_dates
 from cloche.bridge.services.snapshots import check, pack
 from cloche.bridge.services.watching import growing_in, watch
@@ -153,7 +153,7 @@ class ForecastResult:
 
 def forecast(inputs: ForecastInputs) -> ForecastResult:
     """Learn the place and run it over the coming year. Raises Unsound where what comes out cannot be true."""
-    crops.use(inputs.own)
+    crops.set_custom_crops(inputs.own)
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
@@ -184,7 +184,7 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
 
 def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
     """Every crop's outlook with each cover in turn standing there all year, as it is aired, and bare where it is None."""
-    crops.use(inputs.own)
+    crops.set_custom_crops(inputs.own)
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
@@ -195,7 +195,7 @@ def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> 
     covers = [() if span is None else (cover_over(span, inputs, 0.0, ALWAYS_H),) for span in spans]
     judged = (
         step.judge_crops(inputs, run, trajectory, bool(over), weather.frosts.frosts)
-        for over, trajectory in zip(covers, run.checkpoint.on(covers, step.SOIL_D), strict=True)
+        for over, trajectory in zip(covers, run.checkpoint.simulate_covers(covers, step.SOIL_D), strict=True)
     )
     return [outlooks.crop_days(step.crops_of(inputs), ground, inputs.today) for ground in judged]
 
@@ -224,7 +224,7 @@ def soil_of(inputs: ForecastInputs, first: date, last: date) -> dict[date, float
     midnight = midnight_of(start, standard_offset_h(inputs.timezone, start))
     situation = situation_of(past, normals, midnight)
     site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, standard_offset_h(inputs.timezone, start))
-    weather = felt(situation, hours_of(record, site))
+    weather = local_weather(situation, hours_of(record, site))
     (course,) = simulate([situation.place.case(weather, Parameters.typical(1))], [inputs.seed_depth_m])
     hourly = course.soil_c[:, 0, 0].astype(np.float64)
     daily = hourly.reshape(-1, 24).mean(axis=1)

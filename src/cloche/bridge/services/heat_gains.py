@@ -15,7 +15,7 @@ from cloche.bridge.services.crops import crop as crop_of
 from cloche.bridge.services.crops import with_values
 from cloche.bridge.services.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
-from cloche.bridge.services.places import ALWAYS_H, Situation, felt
+from cloche.bridge.services.places import ALWAYS_H, Situation, local_weather
 from cloche.bridge.services.snapshots import ModelSnapshot, stand, unpack
 from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs, SownBatch
@@ -61,7 +61,7 @@ def set_points(crop: Crop) -> tuple[float, float]:
 
 def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[HeatGain]:
     """Nothing first. Raises OutdatedSnapshot where another version, or another day, stored the forecast."""
-    crops.use(inputs.own)
+    crops.set_custom_crops(inputs.own)
     snapshot = unpack(packed)
     if snapshot.today != inputs.today:
         raise OutdatedSnapshot
@@ -102,7 +102,7 @@ def _air_of(way: _Way, situation: Situation, outside: HourlyWeather, now: Hourly
     if way.warmer_c is None:
         return now
     kept = replace(situation, kept=(*situation.kept, (way.warmer_c, -ALWAYS_H, ALWAYS_H)))
-    return felt(kept, outside)
+    return local_weather(kept, outside)
 
 
 Seen = Callable[[Trajectory], tuple[list[float | None], float | None, float]]

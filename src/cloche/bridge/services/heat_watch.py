@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services.forecast_steps import PAST_D, Described, Observed
-from cloche.bridge.services.places import felt
+from cloche.bridge.services.places import local_weather
 from cloche.bridge.values.inputs import ForecastInputs
 from cloche.bridge.values.stored import HeatAlarm
 from cloche.core.heat.faults import fault_of
@@ -40,7 +40,7 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
         return None
     first = max(int(newest // 24) - LOOKED_D - BEFORE_D, 0)
     situation = described.situation.shifted(first * 24)
-    weather = felt(situation, outside.cut(first, min(int(newest // 24) + 1, len(outside) // 24)))
+    weather = local_weather(situation, outside.cut(first, min(int(newest // 24) + 1, len(outside) // 24)))
     parameters = Parameters.typical(1)
     parameters.room_k[:] = _room_k(observed, weather, first)
     bed = situation.place.bed
@@ -68,7 +68,7 @@ def without_failed_heat(inputs: ForecastInputs, described: Described, observed: 
     if not heating or len(readings) < FEWEST:
         return observed
     last_d = min(int(readings.hour.max() // 24) + 1, len(outside) // 24)
-    weather = felt(described.situation, outside.cut(0, last_d))
+    weather = local_weather(described.situation, outside.cut(0, last_d))
     parameters = Parameters.typical(1)
     parameters.room_k[:] = _room_k(observed, weather, 0)
     bed = described.situation.place.bed

@@ -118,7 +118,7 @@ def _below(hotbed: OnHotbed, normals: Normals, inputs: ForecastInputs, midnight:
     return Below(situation_of(hotbed.hotbed, normals, midnight).place, hotbed.factors, start, end)
 
 
-def felt(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
+def local_weather(situation: Situation, outside: HourlyWeather) -> HourlyWeather:
     """The weather that the place feels: a room's, a house's, or the open sky's."""
     around = _kept_warm(situation, _around(situation, outside))
     for heap in situation.below:

@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.services.places import Situation, felt, situation_of
+from cloche.bridge.services.places import Situation, local_weather, situation_of
 from cloche.bridge.values.clocks import midnight_of
 from cloche.bridge.values.heavy import OutdatedSnapshot
 from cloche.bridge.values.inputs import ForecastInputs
@@ -123,7 +123,7 @@ def stand(
     days = min(snapshot.run_up_d + ahead_d, len(snapshot.weather))
     outside = hours_of(snapshot.weather.cut(0, days), site_of(inputs, snapshot.utc_h))
     drawn = draw(snapshot.learned, len(outside), MEMBERS, inputs.seed)
-    checkpoint = stop(situation.place, drawn, felt(situation, outside), depths_m, snapshot.run_up_d)
+    checkpoint = stop(situation.place, drawn, local_weather(situation, outside), depths_m, snapshot.run_up_d)
     return situation, outside.cut(snapshot.run_up_d, days), checkpoint
 
 

@@ -209,7 +209,7 @@ class _Watched:
         self.night_ways = _night_ways(inputs, cover)
         mulch = tuple(c for c in checkpoint.place.covers if c.kind.lies_on_soil and c is not cover)
         openings = [] if cover is None else [(_opened(cover, share), *mulch) for share in ventilation.OPENINGS]
-        trajectories = checkpoint.on([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
+        trajectories = checkpoint.simulate_covers([*openings, *(way for _, way in self.night_ways)], DAYS + 1)
         self.openings, self.by_night = trajectories[: len(openings)], trajectories[len(openings) :]
 
     def nights(self) -> list[NightPlan]:

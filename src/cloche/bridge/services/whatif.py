@@ -89,15 +89,15 @@ def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[C
 
     Raises OutdatedSnapshot where the stored forecast does not reach so far, or another version stored it.
     """
-    crops.use(inputs.own)
+    crops.set_custom_crops(inputs.own)
     # A forecast of yesterday stands a day back.
     on_d = query.on_d + (inputs.today - _snapshot(packed).today).days
     snapshot, checkpoint = _snapshot(packed), _later(packed, _Described(inputs), on_d)
     periods = [cover_over(span, inputs, 0.0, ALWAYS_H) for span in query.covers]
     # Whatever stands there now goes when another comes.
-    bare = checkpoint.on([()], BARE_D)[0]
-    under = checkpoint.on([(period,) for period in periods], LOOKED_D) if periods else []
-    shut = checkpoint.on([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
+    bare = checkpoint.simulate_covers([()], BARE_D)[0]
+    under = checkpoint.simulate_covers([(period,) for period in periods], LOOKED_D) if periods else []
+    shut = checkpoint.simulate_covers([(replace(period, vent=Vent()),) for period in periods], FORTNIGHT_D) if periods else []
     nights = snapshot.weather.low_c[snapshot.run_up_d + on_d :]
     judged = _Judged(inputs, query, bare, nights)
     return [judged.cover_gain(bare, bare), *(judged.cover_gain(*pair) for pair in zip(under, shut, strict=True))]

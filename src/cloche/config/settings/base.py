@@ -69,10 +69,10 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
-    "cloche.apps.shared.trace.Traced",
+    "cloche.apps.shared.trace.RequestIdMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
-    "cloche.apps.shared.shelter.Patient",
+    "cloche.apps.shared.availability.PatienceMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.locale.LocaleMiddleware",
@@ -84,7 +84,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "simple_history.middleware.HistoryRequestMiddleware",
-    "cloche.apps.shared.shelter.Shelter",
+    "cloche.apps.shared.availability.ReadOnlyMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 
@@ -102,7 +102,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
                 "cloche.apps.gardens.context.rooms",
-                "cloche.apps.shared.shelter.notices",
+                "cloche.apps.shared.availability.notices",
                 "cloche.apps.accounts.views.mail_goes_out",
             ],
         },

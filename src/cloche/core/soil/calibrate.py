@@ -11,10 +11,10 @@ from scipy.optimize import least_squares
 from scipy.stats import qmc
 
 from cloche.core.soil import unlogged_wetness
-from cloche.core.soil.drift import Alike, Drift, Wandering, covariance
+from cloche.core.soil.drift import Drift, ReadingKernel, Wandering, covariance
 from cloche.core.soil.learned import COVER_FACTORS, Learned, bounds_of, names_for, parameters_of
 from cloche.core.soil.place import Place
-from cloche.core.soil.readings import NOTHING, Beside, Readings, What
+from cloche.core.soil.readings import NOTHING, AuxiliaryObservations, Readings, What
 from cloche.core.soil.simulate import Trajectory, simulate
 from cloche.core.weather.record import HourlyWeather
 
@@ -71,7 +71,7 @@ def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
     return float(-0.5 * white @ white - np.log(np.diag(root)).sum())
 
 
-def over_grid(alike: Alike, swing_k: Array, scatter: Array, residual_k: Array, slope: Array, unlogged: Array) -> Array:
+def over_grid(alike: ReadingKernel, swing_k: Array, scatter: Array, residual_k: Array, slope: Array, unlogged: Array) -> Array:
     """Log evidence of every size of drift, but for a constant, a place's numbers integrated out.
 
     The numbers add slope @ slope.T and SD² unlogged @ unlogged.T to the covariance of the drift: of low rank, so that the
@@ -79,7 +79,7 @@ def over_grid(alike: Alike, swing_k: Array, scatter: Array, residual_k: Array, s
 
     Parameters
     ----------
-    alike : Alike
+    alike : ReadingKernel
         The readings' hours.
     swing_k : ndarray
         Course less its daily mean at each reading, (readings,) [K].
@@ -115,12 +115,12 @@ def over_grid(alike: Alike, swing_k: Array, scatter: Array, residual_k: Array, s
     return np.asarray((explained - between[..., -1, -1] - spread) / 2 - np.array(logs)[:, None])
 
 
-def shown(beside: Beside, covered: Trajectory, bare: Trajectory | None, around_c: Array) -> Array:
+def shown(beside: AuxiliaryObservations, covered: Trajectory, bare: Trajectory | None, around_c: Array) -> Array:
     """What each row would show, (rows, members).
 
     Parameters
     ----------
-    beside : Beside
+    beside : AuxiliaryObservations
         What was seen under the covers besides the soil: rows of kind, hour and value.
     covered : Trajectory
         Run of the covered ground.
@@ -169,7 +169,7 @@ MOST_CALLS = (3, 2, 4)
 LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 30, 120, 12
 
 
-def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Beside = NOTHING) -> Learned:
+def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: AuxiliaryObservations = NOTHING) -> Learned:
     """Fit a place.
 
     Parameters
@@ -180,7 +180,7 @@ def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Besi
         One member, its first midnight is hour 0, covering every reading that is to count.
     readings : Readings
         The place's readings: hour, depth, temperature.
-    beside : Beside
+    beside : AuxiliaryObservations
         What was seen under its covers besides.
 
     Returns
@@ -237,7 +237,7 @@ class _Seen:
 
 class _Problem:
     def __init__(
-        self, place: Place, weather: HourlyWeather, readings: Readings, beside: Beside, names: tuple[str, ...]
+        self, place: Place, weather: HourlyWeather, readings: Readings, beside: AuxiliaryObservations, names: tuple[str, ...]
     ) -> None:
         begins, ends = np.concatenate([readings.hour, beside.since_h]).min(), np.concatenate([readings.hour, beside.hour]).max()
         first = max(int(begins // 24) - RUN_UP_D, 0)
@@ -247,7 +247,7 @@ class _Problem:
         self.place, self.names, self.first_h = replace(place, covers=stood).shifted(first * 24), names, first * 24
         self.readings, self.beside = replace(readings, hour=readings.hour - self.first_h), beside.shifted(self.first_h)
         self.trusts = cholesky(beside.covariance(), lower=True) if len(beside) else np.empty((0, 0))
-        self.weather, self.alike = weather.cut(first, last), Alike(self.readings.hour)
+        self.weather, self.alike = weather.cut(first, last), ReadingKernel(self.readings.hour)
         gains = beside.depth_m[beside.what == What.GAIN]
         # To the last digit: what is asked for later is looked up by the depth as it was given, inches among them.
         self.depths = tuple(sorted({float(d) for d in (*readings.depth_m, *gains)})) or (NO_DEPTH_M,)

@@ -66,7 +66,7 @@ def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
     return np.asarray(np.exp(-np.abs(hour_a[:, None] - hour_b[None, :]) / (24 * days)))
 
 
-class Alike:
+class ReadingKernel:
     """Hours of readings, and how alike processes are between any two of them, reckoned once for each length."""
 
     def __init__(self, hour: Array) -> None:
@@ -90,14 +90,14 @@ class Alike:
         return self._known[days]
 
 
-def covariance(wandering: Wandering, alike: Alike, swing_k: Array, scatter: Array) -> Array:
+def covariance(wandering: Wandering, alike: ReadingKernel, swing_k: Array, scatter: Array) -> Array:
     """Of the readings about the course, (readings, readings) [K²].
 
     Parameters
     ----------
     wandering : Wandering
         Sizes and lengths of the drift.
-    alike : Alike
+    alike : ReadingKernel
         The readings' hours.
     swing_k : ndarray
         Course less its daily mean at each reading.
@@ -146,7 +146,7 @@ class Drift:
         mine = np.ones(len(self.hour), dtype=bool) if keep is None else keep
         if not mine.any():
             return np.zeros(len(self.hour))
-        total = covariance(self.wandering, Alike(self.hour), self.swing_k, self.scatter)
+        total = covariance(self.wandering, ReadingKernel(self.hour), self.swing_k, self.scatter)
         signal = total - np.diag(self.wandering.scatter_k**2 * self.scatter)
         return np.asarray(signal[:, mine] @ np.linalg.solve(total[np.ix_(mine, mine)], self.residual_k[mine]))
 
@@ -175,7 +175,7 @@ class Drift:
         midday = np.arange(days, dtype=np.float64) * 24 + 12.0
         noise = balanced(scatter, len(self.hour), members) * (w.scatter_k * np.sqrt(self.scatter))[:, None]
         seen = _at(self.hour, midday, level) + _at(self.hour, midday, gain) * self.swing_k[:, None] + noise
-        total = covariance(w, Alike(self.hour), self.swing_k, self.scatter)
+        total = covariance(w, ReadingKernel(self.hour), self.swing_k, self.scatter)
         # Matheron's rule: a free draw, corrected by what it misses of the readings.
         missed = cho_solve(cho_factor(total), self.residual_k[:, None] - seen)
         level = level + _level(w, midday, self.hour) @ missed

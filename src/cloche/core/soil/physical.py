@@ -137,7 +137,7 @@ class Checkpoint:
     ahead: HourlyWeather
     drawn: Drawn
 
-    def on(self, ways: Sequence[Covers], days: int) -> list[Trajectory]:
+    def simulate_covers(self, ways: Sequence[Covers], days: int) -> list[Trajectory]:
         """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out.
 
         Parameters

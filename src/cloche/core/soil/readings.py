@@ -48,7 +48,7 @@ GUESSED = 2.0
 
 
 @dataclass(frozen=True)
-class Beside:
+class AuxiliaryObservations:
     """What was seen under covers, arrays of one length. what: values of `What`; hour, since_h: hours since midnight of day 0,
     an extreme's span; depth_m: of a gain, else 0; value: [°C], of a gain [K]; guessed: whether the cover's opening was guessed
     then."""
@@ -64,7 +64,9 @@ class Beside:
         return len(self.hour)
 
     @classmethod
-    def of(cls, rows: Sequence[tuple[What, float, float, float, float]], guessed: Sequence[bool] | None = None) -> Beside:
+    def of(
+        cls, rows: Sequence[tuple[What, float, float, float, float]], guessed: Sequence[bool] | None = None
+    ) -> AuxiliaryObservations:
         """From (what, hour, since_h, depth_m, value).
 
         Parameters
@@ -76,14 +78,14 @@ class Beside:
 
         Returns
         -------
-        Beside
+        AuxiliaryObservations
         """
         what, *rest = zip(*rows, strict=True) if rows else ((),) * 5
         hour, since_h, depth_m, value = (np.array(column, dtype=np.float64) for column in rest)
         doubts = np.zeros(len(rows), dtype=bool) if guessed is None else np.array(guessed, dtype=bool)
         return cls(np.array(what, dtype=np.int64), hour, since_h, depth_m, value, doubts)
 
-    def within(self, first_h: float, last_h: float) -> Beside:
+    def within(self, first_h: float, last_h: float) -> AuxiliaryObservations:
         """Those whose whole span lies between two hours.
 
         Parameters
@@ -95,13 +97,13 @@ class Beside:
 
         Returns
         -------
-        Beside
+        AuxiliaryObservations
         """
         mine = (self.since_h >= first_h) & (self.hour <= last_h)
         where = (self.hour[mine], self.since_h[mine], self.depth_m[mine])
-        return Beside(self.what[mine], *where, self.value[mine], self.guessed[mine])
+        return AuxiliaryObservations(self.what[mine], *where, self.value[mine], self.guessed[mine])
 
-    def shifted(self, hours: float) -> Beside:
+    def shifted(self, hours: float) -> AuxiliaryObservations:
         """The same for a clock that starts `hours` later.
 
         Parameters
@@ -111,7 +113,7 @@ class Beside:
 
         Returns
         -------
-        Beside
+        AuxiliaryObservations
         """
         return replace(self, hour=self.hour - hours, since_h=self.since_h - hours)
 
@@ -138,4 +140,4 @@ class Beside:
         return np.asarray(np.where(alike, np.outer(shared, shared), 0.0) + np.diag(self.scatter_k**2 * factor))
 
 
-NOTHING = Beside.of([])
+NOTHING = AuxiliaryObservations.of([])

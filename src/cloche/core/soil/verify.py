@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.soil.drift import Alike, covariance
+from cloche.core.soil.drift import ReadingKernel, covariance
 from cloche.core.soil.learned import Learned
 
 Array = NDArray[np.float64]
@@ -91,5 +91,5 @@ def strange(learned: Learned) -> dict[int, float]:
 def _joint(learned: Learned) -> tuple[Array, Array]:
     """Covariance of the readings with the place's numbers unknown, and readings less what the description alone expects."""
     drift = learned.drift
-    own = covariance(drift.wandering, Alike(drift.hour), drift.swing_k, drift.scatter)
+    own = covariance(drift.wandering, ReadingKernel(drift.hour), drift.swing_k, drift.scatter)
     return own + learned.slope @ learned.slope.T, drift.residual_k + learned.slope @ learned.mean

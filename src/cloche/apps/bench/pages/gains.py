@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.bench import texts
 from cloche.apps.bench.selectors import heat_on
-from cloche.apps.forecasts.inputs import described
+from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -17,7 +17,7 @@ from cloche.apps.shared import clock, words
 from cloche.apps.sowings.flows import followed
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.work.turns import quietly
+from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import crops
 from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.units import Units
@@ -67,7 +67,7 @@ def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units)
     period = heat_on(place, today)
     query = HeatQuery(crop_key, sown, **({"area_m2": period.area_m2} if period else {}))
     try:
-        gains = quietly(HEAT_GAINS, bytes(snapshot.packed), described(place, sowings), query)
+        gains = run_low_priority(HEAT_GAINS, bytes(snapshot.packed), build_inputs(place, sowings), query)
     except OutdatedSnapshot:
         return GainsPage("", "", [], wait)
     return _page(garden, crops.crop(crop_key), gains, sowing, units, today)

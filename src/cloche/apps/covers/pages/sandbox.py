@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
-from cloche.apps.work.turns import quietly
+from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.heavy import Day, Set, site_of
 from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
@@ -103,7 +103,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    day = quietly("cloche.bridge.services.whatif:day_of", setting, site, crop)
+    day = run_low_priority("cloche.bridge.services.whatif:day_of", setting, site, crop)
     curves = [(_("outside"), "air-outside", day.outside_c)]
     if sliders.cover:
         curves.append((_("inside"), "air-inside", day.inside_c))

@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.covers.pages.trial import measured_on
 from cloche.apps.covers.selectors import Owned, owned_in
-from cloche.apps.forecasts.inputs import cover_description, described, span_of, with_known
+from cloche.apps.forecasts.inputs import build_inputs, cover_description, span_of, with_known
 from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
@@ -18,7 +18,7 @@ from cloche.apps.places.selectors import PlaceCover, cover_on, covers_below
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
-from cloche.apps.work.turns import quietly
+from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import covers, crops
 from cloche.bridge.values.heavy import CoverGain, ForCrop, OutdatedSnapshot, WhatIfQuery
 from cloche.bridge.values.inputs import CoverSpan
@@ -173,9 +173,9 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
         crops=keys,
         comfortable=garden.sowing_rule != Garden.SowingRule.MINIMUM,
     )
-    inputs = described(place, list(sowings_in(garden)))
+    inputs = build_inputs(place, list(sowings_in(garden)))
     try:
-        bare, *gains = quietly(WHAT_IF, bytes(snapshot.packed), inputs, query)
+        bare, *gains = run_low_priority(WHAT_IF, bytes(snapshot.packed), inputs, query)
     except OutdatedSnapshot:
         return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
     return _answer(question, units, today, bare, list(zip(offered, gains, strict=True)))

@@ -11,7 +11,7 @@ from django.utils.translation import ngettext
 
 from cloche.apps.covers import flows
 from cloche.apps.forecasts import selectors as forecasts
-from cloche.apps.forecasts.remembered import outlooks_in
+from cloche.apps.forecasts.forecast_cache import outlooks_in
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.places.selectors import covers_of, roofs_from
 from cloche.apps.plan import courses, texts

@@ -92,7 +92,7 @@ def _refuse_strange(folder: Path) -> None:
 def _garden_of(folder: Path, owner: User, progress: Progress) -> Garden:
     (site,) = _only_row(folder)
     months = sorted((row["month"], row["low_c"], row["high_c"]) for row in _rows(folder, "normals", NORMALS, progress))
-    crops.use(site["own_crops"])
+    crops.set_custom_crops(site["own_crops"])
     garden = Garden(**(site | {"crops": _crops_in(site["crops"])}))
     if [month for month, *_ in months] not in ([], list(range(1, 13))):
         raise NotTaken("normals.csv: it needs each month once, or none.")

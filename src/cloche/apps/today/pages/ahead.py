@@ -12,8 +12,8 @@ from cloche.apps.covers import texts as cover_texts
 from cloche.apps.covers.watched import Watched, watched_in
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.forecasts import selectors as windows
+from cloche.apps.forecasts.forecast_cache import outlooks_in
 from cloche.apps.forecasts.models import WindowChange
-from cloche.apps.forecasts.remembered import outlooks_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.pages import the_cover

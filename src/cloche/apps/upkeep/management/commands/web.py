@@ -19,7 +19,7 @@ from waitress import create_server
 from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 
-from cloche.apps.shared import http, known
+from cloche.apps.shared import http, known_browser
 from cloche.apps.upkeep.ahead import read_ahead
 
 THREADS, CONNECTIONS, SILENCE_S, SWITCH_S = 4, 900, 60, 0.0005
@@ -42,7 +42,7 @@ class Parser(HTTPRequestParser):
 
     def parse_header(self, header_plus: bytes) -> None:
         super().parse_header(header_plus)
-        most = http.most_bytes(self.path, known.is_known(self.headers.get("COOKIE", "")))
+        most = http.most_bytes(self.path, known_browser.is_known(self.headers.get("COOKIE", "")))
         self.adj: Any = _Narrowed(self.adj, most)
 
 

@@ -12,7 +12,7 @@ from django.template.loader import render_to_string
 from django.utils.cache import patch_cache_control
 from psycopg.errors import DiskFull
 
-from cloche.apps.shared import clock, known
+from cloche.apps.shared import clock, known_browser
 from cloche.apps.shared.words import lazy
 from cloche.apps.work import guard
 from cloche.apps.work.guard import is_away
@@ -40,7 +40,7 @@ def why_not_now() -> str:
     return "" if clock.is_believable() else str(CLOCK)
 
 
-class Patient:
+class PatienceMiddleware:
     """Answers with a sentence, within seconds, while the database hangs. Stands before all that asks the database; what needs
     none is let through."""
 
@@ -68,7 +68,7 @@ class Patient:
         return response
 
 
-class Shelter:
+class ReadOnlyMiddleware:
     """Turns writing away while it cannot be done safely, and keeps private pages out of every store but the person's own."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
@@ -79,7 +79,7 @@ class Shelter:
         response = refusal(request, why, 503) if why else self.get_response(request)
         if not response.has_header("Cache-Control"):
             patch_cache_control(response, private=True, no_store=True)
-        known.remember(request, response)
+        known_browser.remember(request, response)
         return response
 
 
