@@ -34,7 +34,7 @@ ALONE = {
     "climate": climate.main,
 }
 """What needs the engine alone."""
-ROOMS = ("drag", "farm", "ingest", "pages", "scale")
+ROOMS = ("crossing", "drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "frosts": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
 OUTSIDE = ("after", "agreement", "edr", "faults", "fuzz", "gardens", "heavy", "images", "structure")

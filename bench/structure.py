@@ -14,7 +14,7 @@ from pathlib import Path
 from statistics import median, quantiles
 
 SOURCE = Path(__file__).parents[1] / "src"
-SMALL, LARGE = 40, 400
+SMALL, LARGE = 40, 500
 BRANCHES = (
     *(ast.If, ast.For, ast.While, ast.AsyncFor, ast.ExceptHandler, ast.With, ast.AsyncWith, ast.Assert),
     *(ast.comprehension, ast.IfExp, ast.match_case),

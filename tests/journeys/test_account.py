@@ -47,6 +47,7 @@ def sign_in(page: Page, url: str, name: str, password: str) -> None:
 
 
 def sign_out(page: Page) -> None:
+    page.goto("about:blank")  # what the page still asks for must not set them again
     page.context.clear_cookies()
 
 

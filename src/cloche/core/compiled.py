@@ -37,10 +37,6 @@ def compiled(function: F) -> F:
     ----------
     function : F
         The function to compile.
-
-    Returns
-    -------
-    F
     """
     return cast(F, numba.njit(cache=True, error_model="numpy", nogil=True)(function))
 
@@ -53,10 +49,6 @@ def lean(function: F) -> F:
     ----------
     function : F
         The function to compile; an array that it makes is refused.
-
-    Returns
-    -------
-    F
     """
     return cast(F, numba.njit(cache=True, error_model="numpy", nogil=True, **UNCOUNTED)(function))
 
@@ -68,9 +60,5 @@ def woven(function: F) -> F:
     ----------
     function : F
         The function to compile.
-
-    Returns
-    -------
-    F
     """
     return cast(F, numba.njit(cache=True, error_model="numpy", inline="always", **UNCOUNTED)(function))

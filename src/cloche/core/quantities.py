@@ -31,10 +31,6 @@ def celsius_from_fahrenheit(temperature_f: Number) -> Number:
     ----------
     temperature_f : Number
         Temperature [°F].
-
-    Returns
-    -------
-    Number
     """
     return (temperature_f - 32.0) / 1.8
 
@@ -46,10 +42,6 @@ def fahrenheit_from_celsius(temperature_c: Number) -> Number:
     ----------
     temperature_c : Number
         Temperature [°C].
-
-    Returns
-    -------
-    Number
     """
     return temperature_c * 1.8 + 32.0
 
@@ -61,10 +53,6 @@ def metres_from_inches(length_in: Number) -> Number:
     ----------
     length_in : Number
         Length [in].
-
-    Returns
-    -------
-    Number
     """
     return length_in * (CM_PER_INCH / 100.0)
 
@@ -76,10 +64,6 @@ def inches_from_metres(length_m: Number) -> Number:
     ----------
     length_m : Number
         Length [m].
-
-    Returns
-    -------
-    Number
     """
     return length_m / (CM_PER_INCH / 100.0)
 
@@ -97,8 +81,6 @@ def refuse_outside(value: float, limits: tuple[float, float], what: str, unit: s
         Least and most that can be.
     what : str
         What it is, for the message.
-    unit : str
-        The unit.
     hint : str
         What the grower may have meant.
     """

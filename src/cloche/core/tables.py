@@ -19,17 +19,7 @@ class BadTable(CoreError):
 
 
 def text(value: str) -> str:
-    """Any words but none.
-
-    Parameters
-    ----------
-    value : str
-        The value.
-
-    Returns
-    -------
-    str
-    """
+    """Any words but none."""
     if not value.strip():
         raise ValueError("it is empty")
     return value
@@ -44,10 +34,6 @@ def number(least: float, most: float) -> Check:
         Least that is allowed.
     most : float
         Most that is allowed.
-
-    Returns
-    -------
-    Check
     """
 
     def check(value: str) -> float:
@@ -60,17 +46,7 @@ def number(least: float, most: float) -> Check:
 
 
 def anything(value: str) -> str:
-    """Any words, or none.
-
-    Parameters
-    ----------
-    value : str
-        The value.
-
-    Returns
-    -------
-    str
-    """
+    """Any words, or none."""
     return value
 
 
@@ -81,36 +57,17 @@ def or_none(check: Check) -> Check:
     ----------
     check : Check
         Turns a cell's text into its value, or raises ValueError.
-
-    Returns
-    -------
-    Check
     """
     return lambda value: check(value) if value else None
 
 
 def yes_or_no(value: str) -> bool:
-    """Yes or no, written out.
-
-    Parameters
-    ----------
-    value : str
-        The value.
-
-    Returns
-    -------
-    bool
-    """
+    """Yes or no, written out."""
     return one_of("yes", "no")(value) == "yes"
 
 
 def one_of(*allowed: str) -> Check:
-    """One of some words; the empty word is one only if it is among them.
-
-    Returns
-    -------
-    Check
-    """
+    """One of some words; the empty word is one only if it is among them."""
 
     def check(value: str) -> str:
         if value not in allowed:
@@ -156,10 +113,6 @@ def checked(written: str, name: str, columns: Mapping[str, Check]) -> dict[str, 
         Name of the table, for messages.
     columns : Mapping[str, Check]
         The batch's columns: conductances, capacities, water that freezes.
-
-    Returns
-    -------
-    dict[str, dict[str, Any]]
     """
     reader = csv.DictReader(written.splitlines())
     if list(reader.fieldnames or ()) != list(columns):

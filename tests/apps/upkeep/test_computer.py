@@ -14,7 +14,7 @@ from django.urls import reverse
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.gardens.selectors import keeper_of_computer
 from cloche.apps.upkeep.computer import LOOKED_D, computer_page
-from cloche.apps.work import guard, turns
+from cloche.apps.work import counts, guard, turns
 from cloche.apps.work.models import Failure, Worked
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading
@@ -55,7 +55,7 @@ def test_work_that_failed_is_a_failure_and_a_number_that_cannot_be_kept_is_none(
     def away(*given: Any) -> None:
         raise OperationalError("gone")
 
-    monkeypatch.setattr(turns, "note", away)
+    monkeypatch.setattr(counts, "note", away)
     monkeypatch.setattr(guard, "is_away", lambda: True)
     assert run(garden, lambda: 5) == 5
     assert not Failure.objects.exists(), "the work itself was done"
@@ -63,9 +63,9 @@ def test_work_that_failed_is_a_failure_and_a_number_that_cannot_be_kept_is_none(
 
 def test_what_is_old_is_pruned(garden: Garden) -> None:
     today = turns.database_now().date()
-    for back in (turns.KEPT_D + 1, 3):
+    for back in (counts.KEPT_D + 1, 3):
         Worked.objects.create(garden=garden, day=today - timedelta(days=back), task="x")
-    assert turns.prune() == 1
+    assert counts.prune() == 1
 
 
 def test_the_keeper_sees_every_garden_in_numbers_the_dearest_first(signed_in: Client, garden: Garden, person: User) -> None:

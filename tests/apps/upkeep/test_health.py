@@ -14,7 +14,7 @@ from cloche.apps.forecasts.flows import refresh_stale
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
 from cloche.apps.upkeep import health
-from cloche.apps.work import failures, guard, turns
+from cloche.apps.work import counts, failures, guard, turns
 from cloche.apps.work.models import Heartbeat
 from tests.factories import make_person, make_place, wants_mail
 
@@ -96,7 +96,7 @@ def test_a_failing_place_is_told_and_makes_nothing_unready(client: Client, garde
 def test_a_listener_that_is_wanted_must_be_heard(client: Client, garden: Garden, worker: None, settings: Any) -> None:
     settings.CLOCHE_MQTT_URL = "mqtt://127.0.0.1"
     assert not given(client)[1]["listener"]["well"]
-    turns.beat("listener")
+    counts.beat("listener")
     assert given(client)[1]["listener"]["well"]
     Heartbeat.objects.update(at=turns.database_now() - timedelta(hours=1))
     assert not given(client)[1]["listener"]["well"]

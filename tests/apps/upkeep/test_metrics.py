@@ -45,10 +45,10 @@ def test_without_a_database_it_says_so(garden: Garden, monkeypatch: pytest.Monke
 
 COUNT = """
 import django; django.setup()
-from cloche.apps.shared import measures
+from cloche.apps.shared import words
 for status in (200, 200, 404):
-    measures.answered("GET", "today", status, 0.07)
-measures.answered("BREW", "", 405, 0.2)
+    words.answered("GET", "today", status, 0.07)
+words.answered("BREW", "", 405, 0.2)
 """
 
 

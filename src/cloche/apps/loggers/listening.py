@@ -26,7 +26,7 @@ from cloche.apps.loggers.mapped import Unreadable
 from cloche.apps.loggers.models import Device
 from cloche.apps.shared import availability
 from cloche.apps.shared.http import fingerprint
-from cloche.apps.work import turns
+from cloche.apps.work import counts
 from cloche.apps.work.guard import is_away
 from cloche.bridge.values import border
 
@@ -245,7 +245,7 @@ class Beats:
         self.last = time.monotonic()
         close_old_connections()
         try:
-            turns.beat("listener")
+            counts.beat("listener")
         except (DatabaseError, InterfaceError) as fault:
             log.warning("the listener cannot say that it is alive: %s", str(fault).strip())
             is_away()

@@ -11,7 +11,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.files import mapping as maps
-from cloche.apps.readings.flows.record import Measured
+from cloche.apps.readings.flows.record import TEXTS, Measured
 from cloche.apps.readings.models import Reading
 from cloche.apps.shared import clock
 from cloche.apps.shared.clock import NoSuchTime, came_twice, instant
@@ -30,12 +30,13 @@ class ReadingForm(forms.Form):
     day = DayField(label=lazy("Day"))
     time = forms.TimeField(label=lazy("Time"), widget=TIME)
     depth = TypedNumber(label=lazy("Depth"))
-    note = LineField(label=lazy("Note"), required=False, max_length=200)
 
     def __init__(self, *args: Any, place: Place, units: Units, reading: Reading | None = None, **kwargs: Any) -> None:
         self.place, self.units = place, units
         kwargs["initial"] = _filled(reading, units, place) if reading else _empty(units, place)
         super().__init__(*args, **kwargs)
+        for name, text in TEXTS.items():
+            self.fields[name] = LineField(label=text.label, required=False, max_length=text.most)
         parse_with(self.fields["temperature"], lambda text: parse_soil(text, units))
         self.fields["temperature"].label = _("Soil, {degree}").format(degree=units.degree)
         self.fields["temperature"].widget.attrs |= {"class": "big-digits", "placeholder": "–"}
@@ -62,7 +63,12 @@ class ReadingForm(forms.Form):
     def measured(self) -> Measured:
         """The valid content."""
         data = self.cleaned_data
-        return Measured(data["taken_at"], round(data["depth"], 4), data["temperature"], data["note"].strip())
+        texts = {name: data[name].strip() for name in TEXTS}
+        return Measured(data["taken_at"], round(data["depth"], 4), data["temperature"], **texts)
+
+    def texts(self) -> list[forms.BoundField]:
+        """The fields of what stands beside its number."""
+        return [self[name] for name in TEXTS]
 
 
 def _empty(units: Units, place: Place) -> dict[str, Any]:
@@ -78,8 +84,7 @@ def _filled(reading: Reading, units: Units, place: Place) -> dict[str, Any]:
         "day": local.date(),
         "time": local.time(),
         "depth": f"{round(units.length_from_m(reading.depth_m), 1):g}",
-        "note": reading.note,
-    }
+    } | {name: getattr(reading, name) for name in TEXTS}
 
 
 class FileForm(forms.Form):

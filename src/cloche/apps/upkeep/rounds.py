@@ -22,7 +22,7 @@ from cloche.apps.today.flows import send_due
 from cloche.apps.upkeep.flows.alerts import alert_round
 from cloche.apps.upkeep.flows.backups import backup_round
 from cloche.apps.weather.tasks import ask_round
-from cloche.apps.work import failures, guard, queue, turns
+from cloche.apps.work import counts, failures, guard, queue
 
 log = logging.getLogger("cloche.work")
 
@@ -46,7 +46,7 @@ ROUNDS = (
     Round("mail", 60, lambda: send_due(clock.now())),
     Round("alerts", 300, lambda: alert_round(clock.now())),
     Round("backup", 300, backup_round),
-    Round("pruning", 300, lambda: (failures.prune(), prune_aside(), turns.prune())),
+    Round("pruning", 300, lambda: (failures.prune(), prune_aside(), counts.prune())),
 )
 
 

@@ -13,7 +13,7 @@ from django.db import DatabaseError, InterfaceError, OperationalError, close_old
 from procrastinate.job_context import JobContext
 from psycopg.errors import DiskFull
 
-from cloche.apps.work import failures, queue, turns
+from cloche.apps.work import counts, failures, queue
 
 log = logging.getLogger("cloche.work")
 
@@ -27,7 +27,7 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
     job = context.job
     key = job.queueing_lock or job.task_name
     try:
-        with queue.in_hand(job.id or 0), turns.counted() as seconds:
+        with queue.in_hand(job.id or 0), counts.counted() as seconds:
             result = call_next()
         failures.mended(key)
         _count(job, seconds[0])
@@ -50,7 +50,7 @@ def _count(job: Any, seconds: float) -> None:
     try:
         owner = queue.whose(job.task_kwargs)
         if "garden_id" in owner:
-            turns.note(owner["garden_id"], job.task_name, seconds)
+            counts.note(owner["garden_id"], job.task_name, seconds)
     except DatabaseError as fault:
         log.warning("what %s took could not be written down: %s", job.task_name, str(fault).strip())
         is_away()

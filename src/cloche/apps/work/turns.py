@@ -10,18 +10,14 @@ from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from contextlib import contextmanager
-from datetime import datetime, timedelta
+from datetime import datetime
 from functools import cache
 from importlib import import_module
 from multiprocessing import get_context
-from time import process_time
 from typing import Any
 
 from django.conf import settings
-from django.db import connection, transaction
-from django.db.models import F
-
-from cloche.apps.work.models import Heartbeat, Worked
+from django.db import connection
 
 ENGINE, ARCHIVE = 1, 2
 TURNS = 0x50C4
@@ -112,34 +108,3 @@ def database_now() -> datetime:
         cursor.execute("SELECT clock_timestamp()")
         moment: datetime = cursor.fetchone()[0]
     return moment
-
-
-def beat(part: str) -> None:
-    """This part is alive now."""
-    Heartbeat.objects.update_or_create(part=part, defaults={"at": database_now()})
-
-
-KEPT_D = 400
-
-
-@contextmanager
-def counted() -> Iterator[list[float]]:
-    """Seconds of the processor that something took, in a list of one, once it is over."""
-    begun, spent = process_time(), [0.0]
-    try:
-        yield spent
-    finally:
-        spent[0] = process_time() - begun
-
-
-@transaction.atomic
-def note(garden_id: int, task: str, seconds: float) -> None:
-    """Add a piece of work to its garden's day."""
-    where: dict[str, Any] = {"garden_id": garden_id, "day": database_now().date(), "task": task}
-    Worked.objects.get_or_create(**where)
-    Worked.objects.filter(**where).update(count=F("count") + 1, seconds=F("seconds") + seconds)
-
-
-def prune() -> int:
-    """What is older than a year and a month is no use."""
-    return Worked.objects.filter(day__lt=database_now().date() - timedelta(days=KEPT_D)).delete()[0]

@@ -33,10 +33,6 @@ class Bend:
         ----------
         plant_m : float
             Distance of plants in the row [m].
-
-        Returns
-        -------
-        float
         """
         if plant_m >= self.height_m:
             return 0.0
@@ -54,10 +50,6 @@ def is_roof(sheet_m: float, spread_m: float) -> bool:
         Width of the flat sheet [m].
     spread_m : float
         How far apart its edges are set [m].
-
-    Returns
-    -------
-    bool
     """
     try:
         bend(sheet_m, spread_m)
@@ -75,10 +67,6 @@ def bend(sheet_m: float, spread_m: float) -> Bend:
         Width of the flat sheet [m].
     spread_m : float
         How far apart its edges are set [m].
-
-    Returns
-    -------
-    Bend
 
     Raises
     ------
@@ -119,10 +107,6 @@ def bends_over(sheet_m: float, strip_m: float, plant_m: float) -> Fits | None:
         Width of the strip that is planted [m].
     plant_m : float
         Height of the plants [m].
-
-    Returns
-    -------
-    Fits | None
     """
     for share in np.linspace(NEAREST, 0.995, 130):
         bent = bend(sheet_m, float(share) * sheet_m)
@@ -140,10 +124,6 @@ def sheet_for(strip_m: float, plant_m: float) -> float:
         Width of the strip [m].
     plant_m : float
         Height of the plants [m].
-
-    Returns
-    -------
-    float
     """
     low, high = strip_m, 4 * (strip_m + plant_m)
     while high - low > 0.005:
@@ -160,14 +140,8 @@ def snow_strength(bent: Bend, sheet_m: float) -> float:
 
     Parameters
     ----------
-    bent : Bend
-        The bend.
     sheet_m : float
         Width of the flat sheet [m].
-
-    Returns
-    -------
-    float
     """
     angle = min(sheet_m / (2 * bent.radius_m), pi / 2)
     radius = sheet_m / (2 * angle)

@@ -114,10 +114,6 @@ class CoverKind:
         spread_m : float
             How far apart its edges are set [m].
 
-        Returns
-        -------
-        CoverKind
-
         Raises
         ------
         OutOfRange
@@ -137,10 +133,6 @@ class CoverKind:
             Height at the front [m].
         high_m : float
             Height at the back [m].
-
-        Returns
-        -------
-        CoverKind
         """
         lid_m, walls_m = hypot(width_m, high_m - low_m), low_m + high_m
         return replace(
@@ -160,10 +152,6 @@ class CoverKind:
             Years in the sun.
         dirty : bool
             Whether dust and algae lie on it.
-
-        Returns
-        -------
-        CoverKind
         """
         lost = min(self.light_lost_a_year * years, MOST_LIGHT_LOST) + (DIRT if dirty else 0.0)
         return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
@@ -178,10 +166,6 @@ class CoverKind:
         ----------
         upper : CoverKind
             What stands over this one.
-
-        Returns
-        -------
-        CoverKind
         """
         thrown_back = (1 - self.solar - self.absorbs) * (1 - upper.solar - upper.absorbs)
         enters = upper.solar / (1 - thrown_back)
@@ -219,12 +203,7 @@ class CoverKind:
         return max(GAP_W_M2K, STILL_AIR_W_MK / apart_m) + RADIATES_W_M2K / (1 / shines + 1 / emissivity - 1)
 
     def with_ends_open(self) -> CoverKind:
-        """The same with both ends open.
-
-        Returns
-        -------
-        CoverKind
-        """
+        """The same with both ends open."""
         return replace(self, leak_m_h=self.ends_open_m_h)
 
 
@@ -295,10 +274,6 @@ def _layered(row: dict[str, Any], single: dict[str, CoverKind]) -> CoverKind:
 def kinds() -> dict[str, CoverKind]:
     """All kinds by key, in the order of the file.
 
-    Returns
-    -------
-    dict[str, CoverKind]
-
     Raises
     ------
     BadTable
@@ -316,10 +291,6 @@ def kind(key: str) -> CoverKind:
     ----------
     key : str
         Its key in the table.
-
-    Returns
-    -------
-    CoverKind
 
     Raises
     ------

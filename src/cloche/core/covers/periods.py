@@ -61,10 +61,6 @@ class CoverPeriod:
         ----------
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        CoverPeriod
         """
         seen = next((noted for noted in self.noted if noted.start_h <= hour < noted.end_h), None)
         return self if seen is None else replace(self, vent=Vent(seen.opening))
@@ -76,10 +72,6 @@ class CoverPeriod:
         ----------
         upper : CoverPeriod
             What stands over this one.
-
-        Returns
-        -------
-        CoverPeriod
         """
         lower_kind, upper_kind = (
             cover.kind if cover.vent.opening else replace(cover.kind, open_m_h=0.0) for cover in (self, upper)
@@ -106,10 +98,6 @@ class CoverPeriod:
         ----------
         hours : float
             Hours by which to shift.
-
-        Returns
-        -------
-        CoverPeriod
         """
         noted = tuple(replace(noted, start_h=noted.start_h - hours, end_h=noted.end_h - hours) for noted in self.noted)
         return replace(self, start_h=self.start_h - hours, end_h=self.end_h - hours, noted=noted)
@@ -127,10 +115,6 @@ def as_one(covers: Iterable[CoverPeriod]) -> CoverPeriod | None:
     ----------
     covers : Iterable[CoverPeriod]
         Covers that stand there together.
-
-    Returns
-    -------
-    CoverPeriod | None
     """
     upwards = sorted(covers, key=lambda cover: cover.kind.gap_m)
     return reduce(lambda lower, upper: lower.under(upper), upwards) if upwards else None

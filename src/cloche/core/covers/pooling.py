@@ -53,10 +53,6 @@ def message(key: str, item: int | None, prior: tuple[float, float], posterior: t
         Middle and SD before them.
     posterior : tuple[float, float]
         Middle and SD after the readings.
-
-    Returns
-    -------
-    Message
     """
     gained = 1 / posterior[1] ** 2 - 1 / prior[1] ** 2
     if gained <= 0.05 / prior[1] ** 2:
@@ -82,10 +78,6 @@ def pooled(
         Standard deviation between covers anywhere.
     whole_kind : bool
         For what all of the kind have in common here.
-
-    Returns
-    -------
-    tuple[float, float]
     """
     weighing = [message for message in messages if message.key == key and message.weighs]
     if not weighing:
@@ -110,10 +102,6 @@ def alone(message: Message, usual_sd: float) -> tuple[float, float]:
         What a place's readings alone tell.
     usual_sd : float
         Standard deviation between covers anywhere.
-
-    Returns
-    -------
-    tuple[float, float]
     """
     precision = 1 / message.sd**2 + 1 / usual_sd**2
     return message.middle / message.sd**2 / precision, float(1 / np.sqrt(precision))
@@ -128,9 +116,5 @@ def strange(message: Message, usual_sd: float) -> bool:
         What a place's readings alone tell.
     usual_sd : float
         Standard deviation between covers anywhere.
-
-    Returns
-    -------
-    bool
     """
     return message.weighs and abs(message.middle) - message.sd > MOST_SD * usual_sd

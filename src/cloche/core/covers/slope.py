@@ -23,10 +23,6 @@ def slope_deg(width_m: float, low_m: float, high_m: float) -> float:
         Height at the front [m].
     high_m : float
         Height at the back [m].
-
-    Returns
-    -------
-    float
     """
     rise = high_m - low_m
     return degrees(asin(rise / (rise**2 + width_m**2) ** 0.5))
@@ -45,10 +41,6 @@ def noon_gain(day_of_year: int, latitude_deg: float, lid_deg: float, away_deg: f
         Slope of the lid [°].
     away_deg : float
         How far the lid faces away from the noon sun [°].
-
-    Returns
-    -------
-    float | None
     """
     decline = float(declination_rad(day_of_year))
     height = radians(90.0) - abs(radians(latitude_deg) - decline)
@@ -66,9 +58,5 @@ def propped(prop_m: float) -> float:
     ----------
     prop_m : float
         Height of the prop [m].
-
-    Returns
-    -------
-    float
     """
     return min(HAND_OPENING * prop_m / HAND_M, 1.0)

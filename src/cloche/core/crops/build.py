@@ -31,10 +31,6 @@ SPROUT_EDGE_K = 3.0
 def build() -> dict[str, Any]:
     """The whole catalogue, crop by crop in the order of crops.csv.
 
-    Returns
-    -------
-    dict[str, Any]
-
     Raises
     ------
     BadTable

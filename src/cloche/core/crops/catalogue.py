@@ -175,10 +175,6 @@ class Crop:
         ----------
         temperature_c : float
             Temperature [°C].
-
-        Returns
-        -------
-        bool
         """
         return self.minimum_c - HALF_A_DEGREE_F <= temperature_c <= self.maximum_c + HALF_A_DEGREE_F
 
@@ -189,22 +185,13 @@ class Crop:
         ----------
         temperature_c : float
             Temperature [°C].
-
-        Returns
-        -------
-        bool
         """
         return self.optimum_from_c - HALF_A_DEGREE_F <= temperature_c <= self.optimum_to_c + HALF_A_DEGREE_F
 
 
 @cache
 def catalogue() -> dict[str, Crop]:
-    """All crops by key, in catalogue order. Read once.
-
-    Returns
-    -------
-    dict[str, Crop]
-    """
+    """All crops by key, in catalogue order. Read once."""
     text = (files("cloche.core.crops") / "data" / "catalogue.json").read_text(encoding="utf-8")
     return {key: _crop(key, entry) for key, entry in json.loads(text).items()}
 
@@ -213,23 +200,12 @@ _besides: ContextVar[tuple[Crop, ...]] = ContextVar("besides", default=())
 
 
 def add(crops: tuple[Crop, ...]) -> None:
-    """Until the next call in this context these are there besides the catalogue's.
-
-    Parameters
-    ----------
-    crops : tuple[Crop, ...]
-        The crops.
-    """
+    """Until the next call in this context these are there besides the catalogue's."""
     _besides.set(crops)
 
 
 def besides() -> tuple[Crop, ...]:
-    """Those that were added.
-
-    Returns
-    -------
-    tuple[Crop, ...]
-    """
+    """Those that were added."""
     return _besides.get()
 
 
@@ -240,10 +216,6 @@ def crop(key: str) -> Crop:
     ----------
     key : str
         Its key in the table.
-
-    Returns
-    -------
-    Crop
 
     Raises
     ------

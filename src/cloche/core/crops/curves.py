@@ -34,10 +34,6 @@ class GridPosition:
         ----------
         temperature_c : array_like
             Temperatures, any shape [°C]; beyond the grid's ends counts as its ends.
-
-        Returns
-        -------
-        GridPosition
         """
         position = (np.asarray(temperature_c, dtype=np.float64) - GRID_FROM_C) / GRID_STEP_C
         missing = np.isnan(position)
@@ -60,10 +56,6 @@ class Curve:
         ----------
         temperature_c : array_like
             Temperature [°C].
-
-        Returns
-        -------
-        ndarray
         """
         position = GridPosition.of(temperature_c)
         return np.where(position.missing, np.nan, self.on(position))
@@ -75,10 +67,6 @@ class Curve:
         ----------
         position : GridPosition
             Where temperatures lie on the grid.
-
-        Returns
-        -------
-        ndarray
         """
         low = self.grid[position.below]
         return low + position.part * (self.grid[position.below + 1] - low)
@@ -95,10 +83,6 @@ class RateCurve(Curve):
         ----------
         knots : Sequence[Sequence[float]]
             Points of the curve: temperature [°C] and value.
-
-        Returns
-        -------
-        RateCurve
         """
         values = _pchip(knots, outside=0.0)
         values[values < SLOWEST_RATE_PER_D] = 0.0
@@ -111,10 +95,6 @@ class RateCurve(Curve):
         ----------
         times : float
             Factor of the days.
-
-        Returns
-        -------
-        RateCurve
         """
         return RateCurve(tuple((t, rate / times) for t, rate in self.knots), self.grid / times)
 
@@ -135,10 +115,6 @@ class ShareCurve(Curve):
         ----------
         knots : Sequence[Sequence[float]]
             Points of the curve: temperature [°C] and value.
-
-        Returns
-        -------
-        ShareCurve
         """
         return cls(tuple((t, v) for t, v in knots), np.clip(_pchip(knots, outside=None), 0.0, 1.0))
 

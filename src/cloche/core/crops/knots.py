@@ -23,10 +23,6 @@ def rows(name: str) -> list[dict[str, str]]:
     ----------
     name : str
         File name of the table.
-
-    Returns
-    -------
-    list[dict[str, str]]
     """
     return list(csv.DictReader((DATA / name).read_text(encoding="utf-8").splitlines()))
 
@@ -38,10 +34,6 @@ def published_days(crop: str) -> Days:
     ----------
     crop : str
         Name of the crop in the published tables.
-
-    Returns
-    -------
-    Days
 
     References
     ----------
@@ -57,10 +49,6 @@ def decided_days(crop: str) -> Days:
     ----------
     crop : str
         Name of the crop in the published tables.
-
-    Returns
-    -------
-    Days
     """
     days = published_days(crop)
     for table in ("emergence_days_decimal.csv", "decided_cells.csv"):
@@ -75,10 +63,6 @@ def published_share(crop: str) -> dict[float, float]:
     ----------
     crop : str
         Name of the crop in the published tables.
-
-    Returns
-    -------
-    dict[float, float]
 
     References
     ----------
@@ -95,10 +79,6 @@ def decided_shares(crop: str) -> dict[float, float]:
     ----------
     crop : str
         Name of the crop in the published tables.
-
-    Returns
-    -------
-    dict[float, float]
     """
     return {float(row["soil_temp_c"]): float(row["share"]) for row in rows("decided_shares.csv") if row["crop"] == crop}
 
@@ -117,21 +97,12 @@ class HeatSum:
         ----------
         temperature_c : float
             Temperature [°C].
-
-        Returns
-        -------
-        float
         """
         return self.heat_sum_cd / (temperature_c - self.base_c)
 
 
 def heat_sums() -> dict[str, HeatSum]:
-    """The independent second source, by the crop's name in its table.
-
-    Returns
-    -------
-    dict[str, HeatSum]
-    """
+    """The independent second source, by the crop's name in its table."""
     return {
         row["crop"]: HeatSum(float(row["base_temp_c"]), float(row["heat_sum_degree_days_c"])) for row in rows("heat_sums.csv")
     }
@@ -152,10 +123,6 @@ def rate_knots(days: Days, maximum_c: float, heat_sum: HeatSum | None) -> list[t
         Published maximum [°C].
     heat_sum : HeatSum | None
         Base temperature and heat sum; None: not known.
-
-    Returns
-    -------
-    list[tuple[float, float]]
     """
     knots = [(c, 0.0 if d is None else 1.0 / d) for c, d in sorted(days.items())]
     coldest_c, coldest_rate = knots[0]
@@ -187,10 +154,6 @@ def heat_sum_knots(heat_sum: HeatSum, optimum_c: float, maximum_c: float) -> lis
         Published optimum [°C].
     maximum_c : float
         Published maximum [°C].
-
-    Returns
-    -------
-    list[tuple[float, float]]
     """
     fastest = 1.0 / heat_sum.days_at(optimum_c)
     middle_c = (heat_sum.base_c + optimum_c) / 2
@@ -217,10 +180,6 @@ def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float)
         Published maximum [°C].
     edge_k : float
         How far beyond its limits it still moves [K].
-
-    Returns
-    -------
-    list[tuple[float, float]]
     """
     return [(minimum_c - edge_k, 0.0), (minimum_c, 1.0 / days), (maximum_c, 1.0 / days), (maximum_c + edge_k, 0.0)]
 
@@ -234,10 +193,6 @@ def relative_share(share: Mapping[float, float]) -> list[tuple[float, float]]:
     ----------
     share : Mapping[float, float]
         Share by soil temperature [°C].
-
-    Returns
-    -------
-    list[tuple[float, float]]
     """
     best = max(share.values())
     return [(c, value / best) for c, value in sorted(share.items())]
@@ -254,10 +209,6 @@ def advised_share(minimum_c: float, optimum: tuple[float, float], maximum_c: flo
         Ends of the published optimum range [°C].
     maximum_c : float
         Published maximum [°C].
-
-    Returns
-    -------
-    list[tuple[float, float]]
     """
     knots: dict[float, float] = {minimum_c - 4.0: 0.2, minimum_c: 0.5}
     knots |= {optimum[0]: 1.0, optimum[1]: 1.0}

@@ -37,10 +37,6 @@ def chitting(set_out: date, mean_c: list[float], low_c: list[float]) -> Chitting
         Daily means of the place from then on [°C].
     low_c : list[float]
         Daily lows [°C].
-
-    Returns
-    -------
-    Chitting
     """
     made, ready, long = 0.0, None, None
     for day, mean in enumerate(mean_c):
@@ -60,10 +56,6 @@ def lifting(group: str, planted: date) -> tuple[date, date]:
         Key of WEEKS.
     planted : date
         Day of planting.
-
-    Returns
-    -------
-    tuple[date, date]
     """
     first, last = WEEKS[group]
     return planted + timedelta(weeks=first), planted + timedelta(weeks=last)
@@ -76,9 +68,5 @@ def tubers_in(litres: float) -> int:
     ----------
     litres : float
         What it holds.
-
-    Returns
-    -------
-    int
     """
     return max(round(litres / TUB_LITRES_EACH), 1)

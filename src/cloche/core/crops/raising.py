@@ -35,10 +35,6 @@ def raised(row: Row) -> dict[str, Any]:
     ----------
     row : Row
         A crop's row of the table.
-
-    Returns
-    -------
-    dict[str, Any]
     """
     hardiness, frost_c = row["hardiness"], row["frost_limit_c"]
     grown_d = row["maturity_d"]
@@ -74,10 +70,6 @@ def of(row: Row) -> dict[str, Any]:
     ----------
     row : Row
         A crop's row of the table.
-
-    Returns
-    -------
-    dict[str, Any]
     """
     cardinal = dict(zip(NAMES, CARDINAL_C[row["season"]], strict=True))
     own = {name: row[name] for name in NAMES if row[name] is not None}

@@ -32,14 +32,8 @@ def stations_along(crop: Crop, row_m: float) -> int:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     row_m : float
         Distance of rows [m].
-
-    Returns
-    -------
-    int
     """
     return max(int(row_m / crop.plant_m + 1e-9), 0) + 1
 
@@ -49,14 +43,8 @@ def stations_on(crop: Crop, area_m2: float) -> int:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     area_m2 : float
         Ground to be planted [m²].
-
-    Returns
-    -------
-    int
     """
     return max(round(area_m2 / (crop.row_m * crop.plant_m)), 1)
 
@@ -66,16 +54,10 @@ def stations_for(crop: Crop, plants: int, share: float) -> int:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     plants : int
         Plants that are wanted.
     share : float
         Share of live seed that comes up, 0-1.
-
-    Returns
-    -------
-    int
     """
     filled = _filled(per_station(crop, share), share) * (1 - LOSSES)
     return ceil(plants / filled - 1e-9) if filled > 0 else 0
@@ -86,16 +68,10 @@ def need(crop: Crop, stations: int, share: float) -> Need:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     stations : int
         Number of stations.
     share : float
         Share of live seed that comes up, 0-1.
-
-    Returns
-    -------
-    Need
     """
     each = per_station(crop, share)
     return Need(stations, each, stations * each, int(stations * _filled(each, share) * (1 - LOSSES)))
@@ -106,14 +82,8 @@ def per_station(crop: Crop, share: float) -> int:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     share : float
         Share of live seed that comes up, 0-1.
-
-    Returns
-    -------
-    int
     """
     if crop.start != "seed":
         return 1
@@ -149,14 +119,8 @@ def by_age(crop: Crop, age_y: float) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     age_y : float
         Years since it was packed.
-
-    Returns
-    -------
-    float
     """
     over = max(0.0, age_y - crop.keeps_y)
     return max(LEAST_RATE, FRESH_RATE * 0.5 ** (over / (crop.keeps_y / 2)))
@@ -172,10 +136,6 @@ def viability(expected: float, trials: Iterable[tuple[int, int, float]]) -> Viab
         Share of live seed to expect before anything was seen, 0-1.
     trials : Iterable[tuple[int, int, float]]
         (seeds, of which up, share that would come up were all alive); a germination test has share 1.
-
-    Returns
-    -------
-    Viability
     """
     weight = (expected * PRIOR_SEEDS - 1) * np.log(_GRID) + ((1 - expected) * PRIOR_SEEDS - 1) * np.log(1 - _GRID)
     for seeds, up, share in trials:

@@ -94,12 +94,7 @@ WINTERING = ("grown_from_d", "grown_to_d", "winter_limit_c", "ripe_weeks", "root
 
 @cache
 def crops() -> dict[str, Row]:
-    """All rows by key, in the order of the file. Raises BadTable, with row and column.
-
-    Returns
-    -------
-    dict[str, Row]
-    """
+    """All rows by key, in the order of the file. Raises BadTable, with row and column."""
     return checked(tables.rows("cloche.core.crops", "crops.csv", COLUMNS))
 
 
@@ -110,10 +105,6 @@ def checked(rows: dict[str, Row]) -> dict[str, Row]:
     ----------
     rows : dict[str, Row]
         Rows by key.
-
-    Returns
-    -------
-    dict[str, Row]
     """
     for key, row in rows.items():
         for column in WINTERING if row["of"] else NEEDED:

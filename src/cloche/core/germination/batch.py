@@ -79,14 +79,8 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
         Seed put into a place on a day, with its counts.
     soil_c : ndarray
         Hourly at its depth, (hours, members), from at or before the sowing on.
-    crop : Crop
-        The crop.
     moist : ndarray | None
         Hourly at its depth, (hours, members), from at or before the sowing on.
-
-    Returns
-    -------
-    BatchOutlook
     """
     members, paces = soil_c.shape[1], np.array(PACES)
     middle, sd = batch.pace

@@ -81,8 +81,6 @@ class SeedBed:
 
         Parameters
         ----------
-        crop : Crop
-            The crop.
         sown_at_hour : array_like
             (sowings,), whole hours into the series, in rising order.
 
@@ -113,10 +111,6 @@ class SeedBed:
         moist : array_like | None
             The same shape, share of what the top can hold; None: kept moist.
 
-        Returns
-        -------
-        SeedBed
-
         Raises
         ------
         OutOfRange
@@ -140,14 +134,8 @@ def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None 
     ----------
     bed : SeedBed
         The seed bed's hourly soil.
-    crop : Crop
-        The crop.
     times : float | ndarray | None
         Factor of the table's days, one, or one for each member (members,); None: as in garden soil.
-
-    Returns
-    -------
-    Development
     """
     times = in_soil(crop, FIELD_FACTOR) if times is None else times
     pace = np.ascontiguousarray(np.broadcast_to(1.0 / np.asarray(times, dtype=np.float64), (len(bed.below),)))
@@ -158,17 +146,7 @@ def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None 
 
 
 def lasting_share(crop: Crop) -> NDArray[np.float64]:
-    """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    ndarray
-    """
+    """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share."""
     share = crop.share.grid
     if crop.genus not in INHIBITED:
         return share
@@ -179,11 +157,6 @@ def lasting_share(crop: Crop) -> NDArray[np.float64]:
 
 def rotting_per_h(crop: Crop) -> float:
     """How fast seed that lies stalled is lost [1/h]; sets, cloves and tubers are not.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
 
     Returns
     -------
@@ -196,17 +169,7 @@ def rotting_per_h(crop: Crop) -> float:
 
 
 def sowing_hour(crop: Crop) -> int:
-    """When in the day growers sow it who know its ways.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    int
-    """
+    """When in the day growers sow it who know its ways."""
     return EVENING_H if crop.genus in INHIBITED else MIDDAY_H
 
 
@@ -225,8 +188,6 @@ def hours_to_emergence(
         The crop's running development in a seed bed.
     sown_at_hour : array_like
         (sowings,) whole hours into the series, in rising order.
-    crop : Crop
-        The crop.
     fractions : Sequence[float]
         Shares of those that come up.
     depth_m : float
@@ -252,16 +213,10 @@ def share_up(
         The seed bed's hourly soil.
     development : Development
         The crop's running development in a seed bed.
-    crop : Crop
-        The crop.
     sown_at_hour : array_like
         (sowings,), whole hours into the series, in rising order.
     until_hour : ndarray
         Hour at which emergence ends, (sowings, members); inf: never.
-
-    Returns
-    -------
-    ndarray
     """
     return share_by(development, sown_at_hour, until_hour) * bed.first_day_share(crop, sown_at_hour)
 

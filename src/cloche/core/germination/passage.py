@@ -25,10 +25,6 @@ def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
         Soil [°C].
     ice_c : float
         Temperature at which the ground holds ice [°C].
-
-    Returns
-    -------
-    tuple[ndarray of int, ndarray]
     """
     hours, members = soil_c.shape
     below, part = np.empty((members, hours), np.int32), np.empty((members, hours))
@@ -69,10 +65,6 @@ def accumulate(
         Rate below which seed counts as stalled [1/d].
     loss_per_h : float
         Share of stalled seed lost in an hour [1/h].
-
-    Returns
-    -------
-    tuple[ndarray, ndarray]
     """
     members, hours = below.shape
     progress = np.empty((members, hours + 1))

@@ -23,14 +23,8 @@ def stands(crop: Crop, bench: bool = False) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bench : bool
         Whether it stands on a bench, where nothing crusts or eats it.
-
-    Returns
-    -------
-    float
     """
     if bench:
         return BENCH_STANDS
@@ -46,10 +40,6 @@ def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[f
     ----------
     batches : Sequence[tuple[float, float, float, float]]
         Mean and SD of the logarithm of the pace after the counts of each, and those it began with.
-
-    Returns
-    -------
-    tuple[float, float]
     """
     return pooled(batches, FIELD_FACTOR, FIELD_LOG_SD)
 
@@ -65,10 +55,6 @@ def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, 
         Middle of all gardens.
     log_sd : float
         Standard deviation of the logarithm.
-
-    Returns
-    -------
-    tuple[float, float]
     """
     precision, mean = 1 / log_sd**2, np.log(middle) / log_sd**2
     for log_mean, sd, before, before_sd in batches:
@@ -89,9 +75,5 @@ def pooled_stand(batches: Sequence[tuple[float, float, float, float]]) -> tuple[
     ----------
     batches : Sequence[tuple[float, float, float, float]]
         Mean and SD of its logarithm after the counts of each, and those it began with.
-
-    Returns
-    -------
-    tuple[float, float]
     """
     return pooled(batches, 1.0, STAND_LOG_SD)

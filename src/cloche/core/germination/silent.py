@@ -94,10 +94,6 @@ def silent(dug: Dug, sown_depth_m: float, came: float, alive: float) -> Finding:
         How far warmth has brought the middle seed towards the surface, 1: it should be up.
     alive : float
         Share of the lot thought to be alive, 0-1.
-
-    Returns
-    -------
-    Finding
     """
     weighed: list[tuple[float, Cause]] = []
     seeds = max(dug.seeds, 1)

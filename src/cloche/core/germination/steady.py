@@ -38,14 +38,8 @@ def in_soil(crop: Crop, field_factor: Factor) -> Factor:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     field_factor : Factor
         Garden soil's days against the laboratory's.
-
-    Returns
-    -------
-    Factor
     """
     return field_factor * crop.field_times
 
@@ -61,16 +55,10 @@ def days_to_emergence(
     ----------
     temperature_c : array_like
         Temperature [°C].
-    crop : Crop
-        The crop.
     times : float | None
         Factor of the table's days; None: as in garden soil.
     depth_m : float
         Depth at which it is sown [m]; by default that of the published table.
-
-    Returns
-    -------
-    ndarray
     """
     temperature = np.asarray(temperature_c, dtype=np.float64)
     refuse_wrong_unit(temperature)
@@ -87,14 +75,8 @@ def depth_need(crop: Crop, depth_m: float) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     depth_m : float
         Depth below the surface, positive down [m].
-
-    Returns
-    -------
-    float
     """
     if crop.start != "seed":
         return 0.0
@@ -110,10 +92,6 @@ def depth_share(usual_m: float, depth_m: float) -> float:
         The crop's usual depth [m].
     depth_m : float
         Depth below the surface, positive down [m].
-
-    Returns
-    -------
-    float
     """
     times = depth_m / usual_m
     return float(np.clip((NEVER_TIMES - times) / (NEVER_TIMES - DEEP_TIMES), 0.0, 1.0))
@@ -177,10 +155,6 @@ def field_factors(middle: float, log_sd: float, members: int, seed: int) -> NDAr
         Number of members.
     seed : int
         Seed of the random numbers.
-
-    Returns
-    -------
-    ndarray
     """
     rank = (np.random.default_rng(seed).permutation(members) + 0.5) / members
     normal = NormalDist()

@@ -45,10 +45,6 @@ def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
     ----------
     grown_there : Sequence[tuple[Crop, Stage]]
         Crops with the stage at which they stand there.
-
-    Returns
-    -------
-    Limits
     """
     if not grown_there:
         return Limits(HOT_C["cool"], UNKNOWN_COLD_C, None, None)
@@ -67,14 +63,8 @@ def cold_c(crop: Crop, stage: Stage) -> float | None:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     stage : Stage
         Stage of growth.
-
-    Returns
-    -------
-    float | None
     """
     if stage is Stage.LYING:
         return None
@@ -83,11 +73,6 @@ def cold_c(crop: Crop, stage: Stage) -> float | None:
 
 def off_night_c(crop: Crop) -> float:
     """Nights that a crop wants without its cover [°C]: those in which it may be planted out, or be up from seed, in the open.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
 
     Returns
     -------

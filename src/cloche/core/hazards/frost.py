@@ -31,16 +31,10 @@ def harm(crop: Crop, stage: Stage, coldest_c: float) -> Harm:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     stage : Stage
         Stage of growth.
     coldest_c : float
         What the plants felt [°C].
-
-    Returns
-    -------
-    Harm
     """
     limit_c = cold_c(crop, stage)
     if limit_c is None or coldest_c > limit_c + MARKS_WITHIN_K:
@@ -55,16 +49,10 @@ def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     stage : Stage
         Stage of growth.
     coldest_c : ndarray
         What the plants felt in the coldest hour, any shape [°C].
-
-    Returns
-    -------
-    tuple[Harm, float]
     """
     harms = [harm(crop, stage, float(value)) for value in coldest_c]
     best = max(Harm, key=harms.count)
@@ -119,10 +107,6 @@ def coldest_c(felt: Array, night: int) -> Array:
         What the plants felt, (hours, members) from a midnight [°C].
     night : int
         Number of the night, 0 the coming one.
-
-    Returns
-    -------
-    ndarray
     """
     start = night * 24
     return np.asarray(felt[start + EVENING_H : start + MORNING_H].min(axis=0))
@@ -141,10 +125,6 @@ def plan_night(coldest: Array, limit_c: float, margin_k: float = MARGIN_K, most_
         Distance that is kept from the limit [K].
     most_risk : float
         Most risk that is run, 0-1.
-
-    Returns
-    -------
-    NightPlan
     """
     risks = (coldest < limit_c + margin_k).mean(axis=1)
     enough = np.flatnonzero(risks <= most_risk)

@@ -73,10 +73,6 @@ def plan_day(tried: Tried, limit_c: float, margin_k: float = MARGIN_K, most_risk
         Distance that is kept from the limit [K].
     most_risk : float
         Most risk that is run, 0-1.
-
-    Returns
-    -------
-    Plan
     """
     hours = [(start, end) for start in range(FIRST_H, LAST_H) for end in range(start + 1, LAST_H + 1)]
     plan = _best(tried, limit_c - margin_k, limit_c, most_risk, hours)
@@ -105,10 +101,6 @@ def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: flo
         First and last hour of the day in which nobody is there to open or shut.
     margin_k : float
         Distance that is kept from the limit [K].
-
-    Returns
-    -------
-    Plan
     """
     return _best(tried, limit_c - margin_k, limit_c, MOST_RISK, [away])
 
@@ -124,10 +116,6 @@ def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
         Temperature of the air among the plants that is not to be passed [°C].
     away : tuple[int, int]
         First and last hour of the day in which nobody is there to open or shut.
-
-    Returns
-    -------
-    list[Plan]
     """
     return [_plan_of(tried, limit_c, i, away, True) for i in range(len(tried.openings))]
 

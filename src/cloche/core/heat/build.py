@@ -64,10 +64,6 @@ def bags(wanted: float, bag: float) -> int:
         Litres.
     bag : float
         Litres in a bag.
-
-    Returns
-    -------
-    int
     """
     return ceil(wanted / bag - 1e-9)
 
@@ -82,12 +78,6 @@ def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
         Inner length of the bench [m].
     width_m : float
         Inner width of the bench [m].
-    cable : Cable
-        The cable.
-
-    Returns
-    -------
-    Laid
 
     Raises
     ------

@@ -46,10 +46,6 @@ def fault_of(
         What it would be without it [°C].
     ruled : tuple[float, float] | None
         Start and stop of its thermostat; None: always on, or by the clock.
-
-    Returns
-    -------
-    Fault | None
     """
     if len(seen_c) < 2:
         return None
@@ -91,10 +87,6 @@ def spread_k(spots: Sequence[float | None]) -> float | None:
     ----------
     spots : Sequence[float | None]
         Temperatures [°C].
-
-    Returns
-    -------
-    float | None
     """
     known = [spot for spot in spots if spot is not None]
     return max(known) - min(known) if len(known) > 1 else None
@@ -110,10 +102,6 @@ def evened(layer_m: float, spacing_m: float = USUAL_SPACING_M) -> float:
         Thickness above the wires [m].
     spacing_m : float
         Between the wires [m].
-
-    Returns
-    -------
-    float
     """
     return exp(-2 * pi * layer_m / spacing_m)
 
@@ -127,9 +115,5 @@ def layer_for(spread: float, spacing_m: float = USUAL_SPACING_M) -> float:
         Between the warmest and the coldest spot [K].
     spacing_m : float
         Between the wires [m].
-
-    Returns
-    -------
-    float
     """
     return max(log(spread / EVEN_K), 0.0) * spacing_m / (2 * pi) if spread > 0 else 0.0

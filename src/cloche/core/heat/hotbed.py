@@ -57,10 +57,6 @@ def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> 
     topped_h : float | None
         Hour at which it was topped up; None: never.
 
-    Returns
-    -------
-    Heating
-
     Raises
     ------
     OutOfRange
@@ -86,10 +82,6 @@ def core_share(build: Build) -> float:
     ----------
     build : Build
         How the hotbed was built: material, depth, area.
-
-    Returns
-    -------
-    float
     """
     edge = INSULATED_EDGE_M if build.insulated else EDGE_M
     across = max(build.width_m - 2 * edge, 0.0) / build.width_m

@@ -43,10 +43,6 @@ class Heating:
         ----------
         hours : float
             Hours by which to shift.
-
-        Returns
-        -------
-        Heating
         """
         topped_h = None if self.topped_h is None else self.topped_h - hours
         during = (self.during[0] - hours, self.during[1] - hours)
@@ -59,10 +55,6 @@ class Heating:
         ----------
         hour : int
             Hour of the run, which begins at a midnight.
-
-        Returns
-        -------
-        float
         """
         there = _overlap(float(hour), hour + 1.0, *self.during)
         if not self.spans or there == 0.0:
@@ -88,10 +80,6 @@ def span_hours(spans: tuple[Span, ...]) -> float:
     ----------
     spans : tuple[Span, ...]
         Hours of the day; none: all day.
-
-    Returns
-    -------
-    float
     """
     return sum(min(sum(_timed(hour, *span) for span in spans), 1.0) for hour in range(24)) if spans else 24.0
 

@@ -36,10 +36,6 @@ def habit_of(mol: float, air_c: float, season: str) -> Habit:
         Mean temperature of day and night at the leaves [°C].
     season : str
         "cool" or "warm".
-
-    Returns
-    -------
-    Habit
     """
     drive = max(air_c - STANDS_STILL_C[season], 0.0)
     if mol < LEAST_MOL and drive > 0:
@@ -58,10 +54,6 @@ def wanted_mol(air_c: float, season: str) -> float:
         Mean temperature at the leaves [°C].
     season : str
         "cool" or "warm".
-
-    Returns
-    -------
-    float
     """
     return max(STOCKY_MOL_K * max(air_c - STANDS_STILL_C[season], 0.0), LEAST_MOL)
 
@@ -75,9 +67,5 @@ def coolest_for(mol: float, season: str) -> float:
         Daily light integral [mol/m²].
     season : str
         "cool" or "warm".
-
-    Returns
-    -------
-    float
     """
     return STANDS_STILL_C[season] + mol / STOCKY_MOL_K

@@ -58,10 +58,6 @@ def mol_of(umol_m2s: float, hours: float) -> float:
         Photosynthetic photon flux density [µmol/m²s].
     hours : float
         Hours a day.
-
-    Returns
-    -------
-    float
     """
     return umol_m2s * hours * 3600 / 1e6
 

@@ -66,8 +66,6 @@ def behind_glass_w_m2(weather: HourlyWeather, window: Window) -> Array:
     ----------
     weather : HourlyWeather
         Weather outdoors.
-    window : Window
-        The window.
 
     Returns
     -------

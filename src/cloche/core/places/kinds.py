@@ -56,10 +56,6 @@ COLUMNS: dict[str, tables.Check] = {
 def place_kinds() -> dict[str, PlaceKind]:
     """All kinds by key, in the order of the file.
 
-    Returns
-    -------
-    dict[str, PlaceKind]
-
     Raises
     ------
     BadTable

@@ -35,10 +35,6 @@ class Room:
             Usual coldest of the night [°C].
         day_c : float
             Usual warmest of the day [°C].
-
-        Returns
-        -------
-        Room
         """
         return replace(self, mean_c=(night_c + day_c) / 2, swing_k=(day_c - night_c) / 2, follows=0.0)
 
@@ -63,14 +59,8 @@ def room(outside: HourlyWeather, described: Room = ROOMS[USUAL], window: Window 
     ----------
     outside : HourlyWeather
         Weather outdoors.
-    described : Room
-        The room.
     window : Window | None
         Window by which the tray stands; None: what sun comes in is not worth counting.
-
-    Returns
-    -------
-    HourlyWeather
     """
     hour = (np.arange(len(outside)) + 0.5)[:, None]
     air = described.mean_c + described.swing_k * np.cos(2 * np.pi * (hour - described.warmest_h) / 24)

@@ -35,14 +35,8 @@ def too_soon(family: str, year: int, past: Iterable[Before]) -> TooSoon | None:
     ----------
     family : str
         Of what is to stand there.
-    year : int
-        The year in which it is to.
     past : Iterable[Before]
         What stood there. The same year does not count: a second sowing is no rotation.
-
-    Returns
-    -------
-    TooSoon | None
     """
     wait = WAIT_Y.get(family, 0)
     near = [crop for crop in past if crop.family == family and year - wait <= crop.year < year]

@@ -30,10 +30,6 @@ def sun_at(day_of_year: int, solar_h: float, latitude_deg: float) -> tuple[float
         Hour.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    tuple[float, float]
     """
     tilt, place, turn = float(declination_rad(day_of_year)), radians(latitude_deg), (solar_h - 12) * pi / 12
     up = asin(sin(place) * sin(tilt) + cos(place) * cos(tilt) * cos(turn))
@@ -52,10 +48,6 @@ def shadow(day_of_year: int, solar_h: float, latitude_deg: float) -> Shadow | No
         Hour of solar time.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    Shadow | None
     """
     up_deg, towards_deg = sun_at(day_of_year, solar_h, latitude_deg)
     if up_deg < LOWEST_DEG:

@@ -47,17 +47,7 @@ class Spacing:
 
 
 def square_m(crop: Crop) -> float:
-    """Distance each way at which a crop stands in squares [m].
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    float
-    """
+    """Distance each way at which a crop stands in squares [m]."""
     return max(crop.plant_m, crop.row_m / NO_PATHS, NEAREST_M)
 
 
@@ -66,14 +56,8 @@ def usual(crop: Crop, layout: Layout) -> Spacing:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     layout : Layout
         How it is planted.
-
-    Returns
-    -------
-    Spacing
     """
     if layout is Layout.ROWS:
         return Spacing(crop.plant_m, crop.row_m, crop.per_station)
@@ -97,10 +81,6 @@ def stations(length_m: float, width_m: float, layout: Layout, spacing: Spacing) 
         How it is planted.
     spacing : Spacing
         Distances.
-
-    Returns
-    -------
-    list[tuple[float, float]]
 
     Raises
     ------
@@ -134,10 +114,6 @@ def stand(length_m: float, width_m: float, layout: Layout, spacing: Spacing, thi
         Distances.
     thinning : Thinning
         What is pulled.
-
-    Returns
-    -------
-    int
     """
     if layout is Layout.BROADCAST:
         return max(1, round(length_m * width_m / (spacing.plant_m * spacing.row_m)))
@@ -158,10 +134,6 @@ def seeds(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> 
         How it is planted.
     spacing : Spacing
         Distances.
-
-    Returns
-    -------
-    int
     """
     plants = stand(length_m, width_m, layout, spacing)
     return ceil(plants * SOWN_OVER) if layout is Layout.BROADCAST else plants * spacing.per_station
@@ -176,10 +148,6 @@ def on_trellis(length_m: float, each_m: list[float]) -> list[int]:
         Length of the trellis [m].
     each_m : list[float]
         What a plant of each crop takes of it [m].
-
-    Returns
-    -------
-    list[int]
 
     Raises
     ------

@@ -27,10 +27,6 @@ def height_share(grown: ArrayLike) -> NDArray[np.float64]:
     ----------
     grown : array_like
         Share of the growth to harvest, any shape.
-
-    Returns
-    -------
-    ndarray
     """
     low, high = (1 / (1 + np.exp(-STEEP * (at - HALFWAY))) for at in (0.0, 1.0))
     share = 1 / (1 + np.exp(-STEEP * (np.clip(grown, 0.0, 1.0) - HALFWAY)))
@@ -46,10 +42,6 @@ def grown_at(height_m: float, full_m: float) -> float:
         Height [m].
     full_m : float
         Height that it gets [m].
-
-    Returns
-    -------
-    float
     """
     shares = np.linspace(0.0, 1.0, 1001)
     return float(np.interp(height_m / full_m, height_share(shares), shares))
@@ -60,8 +52,6 @@ def grown_shares(crop: Crop, mean_c: ArrayLike, first: date, latitude_deg: float
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     mean_c : array_like
         Day's mean air among the plants [°C].
     first : date
@@ -70,10 +60,6 @@ def grown_shares(crop: Crop, mean_c: ArrayLike, first: date, latitude_deg: float
         Latitude, north positive [°].
     printed_d : float
         Days to harvest, as printed.
-
-    Returns
-    -------
-    ndarray
     """
     air_c = np.asarray(mean_c, dtype=np.float64)
     day = (first.timetuple().tm_yday - 1 + np.arange(air_c.size)) % 365 + 1
@@ -86,16 +72,10 @@ def heights_m(crop: Crop, start_m: float, grown: ArrayLike) -> NDArray[np.float6
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     start_m : float
         Height before the first day [m].
     grown : array_like
         Share of its growth since, any shape.
-
-    Returns
-    -------
-    ndarray
     """
     before = grown_at(min(start_m, crop.height_m), crop.height_m)
     return np.maximum(crop.height_m * height_share(before + (1 - before) * np.asarray(grown)), start_m)
@@ -118,10 +98,6 @@ class Room:
         ----------
         across_m : float
             From the edge [m].
-
-        Returns
-        -------
-        float
         """
         at = min(max(across_m / self.width_m, 0.0), 1.0)
         rise = self.middle_m - self.side_m
@@ -144,10 +120,6 @@ def touches(heights: ArrayLike, first: date, room_m: float) -> date | None:
         The first of them.
     room_m : float
         Clear height where it stands [m].
-
-    Returns
-    -------
-    date | None
     """
     reached = np.flatnonzero(np.asarray(heights) >= TOUCHES * room_m)
     return first + timedelta(days=int(reached[0])) if reached.size else None

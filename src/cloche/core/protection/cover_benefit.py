@@ -75,17 +75,7 @@ def daily(hourly: NDArray[np.floating]) -> Array:
 
 
 def band(values: Array) -> Array:
-    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged.
-
-    Parameters
-    ----------
-    values : ndarray
-        The values.
-
-    Returns
-    -------
-    ndarray
-    """
+    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged."""
     return np.asarray(np.quantile(values, BAND, axis=-1, method="higher"))
 
 
@@ -98,10 +88,6 @@ def ready_day(soil_c: Array, wanted_c: float) -> float:
         Soil [°C].
     wanted_c : float
         Soil that the crop wants [°C].
-
-    Returns
-    -------
-    float
     """
     warm = (mean_ahead(soil_c, STAYS_D) >= wanted_c).mean(axis=1) >= EVEN
     # Near the end a week is not seen whole.
@@ -114,14 +100,8 @@ def wanted_c(crop: Crop, comfortable: bool) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     comfortable : bool
         Whether the grower waits for the ideal range rather than the minimum.
-
-    Returns
-    -------
-    float
     """
     return crop.optimum_from_c if comfortable else crop.minimum_c
 
@@ -133,16 +113,10 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
     ----------
     soil_c : ndarray
         Soil [°C].
-    crop : Crop
-        The crop.
     field_factor : float | ndarray
         Garden soil's days against the laboratory's.
     day : int
         Index of the day.
-
-    Returns
-    -------
-    Emerging
     """
     bed = SeedBed.of(felt_by_lots(soil_c, np.broadcast_to(field_factor, soil_c.shape[1:])))
     developed = develop(bed, crop, in_soil(crop, field_factor))
@@ -161,10 +135,6 @@ def hottest_c(inside: Trajectory, days: int) -> Array:
         Run of the ground under the cover.
     days : int
         Number of days.
-
-    Returns
-    -------
-    ndarray
     """
     return band(inside.air_c[: days * 24].max(axis=0).astype(np.float64))
 
@@ -178,10 +148,6 @@ def coldest_c(inside: Trajectory, days: int) -> Array:
         Run of the ground under the cover.
     days : int
         Number of days.
-
-    Returns
-    -------
-    ndarray
     """
     return band(felt_c(inside, True)[: days * 24].min(axis=0))
 
@@ -195,10 +161,6 @@ def opening_h(aired: Trajectory, days: int) -> float:
         The ground's run with the cover opened when it is warm inside.
     days : int
         Number of days.
-
-    Returns
-    -------
-    float
     """
     return float(np.median((aired.opening[: days * 24] > STANDS_OPEN).sum(axis=0)) / days)
 
@@ -229,9 +191,5 @@ def off_day(night_c: Array, wanted_c: float) -> float:
         Lows of the nights, (nights, members) [°C].
     wanted_c : float
         Nights that the crop wants [°C].
-
-    Returns
-    -------
-    float
     """
     return off_from(even_lows_c(night_c), wanted_c)

@@ -41,10 +41,6 @@ def upon(
         Weather outdoors.
     hours : ndarray
         (hours,) whether it stands there.
-
-    Returns
-    -------
-    HourlyWeather
     """
     there = outside
     for cover in covers:
@@ -65,10 +61,6 @@ def inside(house: CoverPeriod, trajectory: Trajectory, outside: HourlyWeather) -
         The house's ground run under its cover, hours and members as outside.
     outside : HourlyWeather
         Weather outdoors.
-
-    Returns
-    -------
-    HourlyWeather
     """
     kind = house.kind
     air = trajectory.air_c.astype(np.float64)

@@ -75,10 +75,6 @@ def off_from(even_low_c: Array, wanted_c: float, first: int = 0) -> float:
         Nights that the crop wants [°C].
     first : int
         The first day that counts.
-
-    Returns
-    -------
-    float
     """
     stays = np.flatnonzero(even_low_c[first:] >= wanted_c)
     return float(first + stays[0]) if len(stays) else float("inf")
@@ -86,11 +82,6 @@ def off_from(even_low_c: Array, wanted_c: float, first: int = 0) -> float:
 
 def ends_night_c(crop: Crop) -> float:
     """Nights in which a cover with open ends is enough [°C].
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
 
     Returns
     -------
@@ -115,10 +106,6 @@ def timetable(covered: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
         By night, the lowest of the week from then on that is as likely as not passed, (nights,) [°C] (see `even_lows_c`).
     rule : OffRule
         How the grower decides.
-
-    Returns
-    -------
-    Timetable
     """
     # What is up already has its next days ahead of it, not behind.
     up = max(covered.up_d, 0)

@@ -90,10 +90,6 @@ def flags(series: Series) -> list[QualityFlag | None]:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    list[QualityFlag | None]
     """
     flagged: list[QualityFlag | None] = [None] * len(series.hour)
     for flag, check in CHECKS.items():
@@ -109,10 +105,6 @@ def far(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     low, high = asked_again(series.low_c, series.high_c)
     return (series.temperature_c < low) | (series.temperature_c > high)
@@ -125,10 +117,6 @@ def fahrenheit(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     turned = celsius_from_fahrenheit(series.temperature_c)
     return far(series) & (turned >= series.low_c - 1.0) & (turned <= series.high_c + 1.0)
@@ -141,10 +129,6 @@ def air(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     off = np.minimum(np.abs(series.temperature_c - series.low_c), np.abs(series.temperature_c - series.high_c))
     return far(series) & (np.abs(series.temperature_c - series.air_c) < AIR_SHARE * off)
@@ -157,10 +141,6 @@ def spike(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     marks = np.zeros(len(series.hour), dtype=bool)
     if len(series.hour) < 3:
@@ -179,10 +159,6 @@ def flat(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     marks = np.zeros(len(series.hour), dtype=bool)
     starts = np.flatnonzero(np.r_[True, np.abs(np.diff(series.temperature_c)) > FLAT_K])
@@ -204,10 +180,6 @@ def step(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     marks = np.zeros(len(series.hour), dtype=bool)
     away = series.temperature_c - series.middle_c
@@ -228,10 +200,6 @@ def depth(series: Series) -> Marks:
     ----------
     series : Series
         The place's readings in order of time.
-
-    Returns
-    -------
-    Marks
     """
     away = np.abs(series.depth_m[:, None] - np.array(series.usual_depths_m)[None, :])
     return np.asarray(away.min(axis=1) > DEPTH_M)
@@ -261,10 +229,6 @@ def day_mean_from_one(temperature_c: float, expected_now_c: float, expected_mean
         The place's expected temperature at the reading's hour [°C].
     expected_mean_c : float
         The place's expected mean of that day [°C].
-
-    Returns
-    -------
-    float
     """
     return temperature_c + expected_mean_c - expected_now_c
 
@@ -292,10 +256,6 @@ def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
     ----------
     temperature_c : array_like
         Temperature [°C].
-
-    Returns
-    -------
-    NDArray[np.int16]
     """
     value = np.asarray(temperature_c, dtype=np.float64)
     fault = np.where((value >= SOIL_C[0]) & (value <= SOIL_C[1]), Fault.NONE, Fault.OUTSIDE)
@@ -310,10 +270,6 @@ def silent_after(every: timedelta | None) -> timedelta:
     ----------
     every : timedelta | None
         The logger's interval; None: not known.
-
-    Returns
-    -------
-    timedelta
     """
     return LEAST_SILENCE if every is None else max(MISSED * every, LEAST_SILENCE)
 
@@ -356,9 +312,5 @@ def days_narrowed(narrowed_k: float, warming_k_d: float) -> float:
         Standard deviation taken away [K].
     warming_k_d : float
         The season's pace [K/d].
-
-    Returns
-    -------
-    float
     """
     return narrowed_k / max(abs(warming_k_d), SLOWEST_K_D)

@@ -25,17 +25,7 @@ class YearSoil:
     mean_c: Array
 
     def on(self, day: date) -> float:
-        """Mean of a day, NaN where it is not known [°C].
-
-        Parameters
-        ----------
-        day : date
-            The day.
-
-        Returns
-        -------
-        float
-        """
+        """Mean of a day, NaN where it is not known [°C]."""
         at = (day - self.first).days
         return float(self.mean_c[at]) if 0 <= at < self.mean_c.size else float("nan")
 
@@ -52,10 +42,6 @@ def degree_days(soil: YearSoil, until: date, base_c: float = BASE_C) -> float | 
         Last day.
     base_c : float
         Base [°C].
-
-    Returns
-    -------
-    float | None
     """
     days = (until - soil.first).days + 1
     mean = _bridged(soil.mean_c[:days], days)
@@ -71,10 +57,6 @@ def warm_week(soil: YearSoil, level_c: float = 10.0) -> date | None:
         The year.
     level_c : float
         Warmth [°C].
-
-    Returns
-    -------
-    date | None
     """
     if soil.mean_c.size < WEEK_D:
         return None
@@ -94,10 +76,6 @@ def last_frost(lows: Mapping[date, float], first: date, until: date) -> date | N
         First day.
     until : date
         Last day.
-
-    Returns
-    -------
-    date | None
     """
     return max((day for day, low_c in lows.items() if first <= day <= until and low_c < 0), default=None)
 
@@ -116,10 +94,6 @@ def days_ahead(soil: YearSoil, until: date, others: Sequence[YearSoil], base_c: 
         Other years.
     base_c : float
         Base [°C].
-
-    Returns
-    -------
-    int | None
     """
     warmth = degree_days(soil, until, base_c)
     course = usual_course(others, base_c)
@@ -140,10 +114,6 @@ def usual_course(others: Sequence[YearSoil], base_c: float = BASE_C) -> Array | 
         The years.
     base_c : float
         Base [°C].
-
-    Returns
-    -------
-    ndarray | None
     """
     courses = []
     for other in others:

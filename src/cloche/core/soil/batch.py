@@ -108,10 +108,6 @@ class Begin(NamedTuple):
             State of the columns.
         columns : slice
             Which columns of the batch.
-
-        Returns
-        -------
-        Begin
         """
         parts = (*state[:-1], *state.water)
         return cls(*(part[columns].copy() for part in parts))  # type: ignore[arg-type]
@@ -172,12 +168,6 @@ class Between(NamedTuple):
         ----------
         columns : int
             Number of columns.
-        cells : int
-            Cells of each.
-
-        Returns
-        -------
-        Between
         """
         alone = (np.zeros(columns) for _ in cls._fields[:-1])
         return cls(*alone, np.zeros((columns, cells)))  # type: ignore[call-arg]

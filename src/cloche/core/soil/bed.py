@@ -94,21 +94,11 @@ class Bed:
     events: tuple[Event, ...] = field(default=())
 
     def with_events(self, *events: Event) -> Bed:
-        """The same with what was done to it.
-
-        Returns
-        -------
-        Bed
-        """
+        """The same with what was done to it."""
         return replace(self, events=tuple(sorted(events, key=lambda e: e.hour)))
 
     def with_heat(self, *heating: Heating) -> Bed:
-        """The same with other heat below it, or none.
-
-        Returns
-        -------
-        Bed
-        """
+        """The same with other heat below it, or none."""
         return replace(self, heating=heating)
 
 
@@ -168,10 +158,6 @@ class Parameters:
         ----------
         members : int
             Number of members.
-
-        Returns
-        -------
-        Parameters
         """
         ones = np.ones(members)
         zeros = np.zeros(members)
@@ -205,10 +191,6 @@ def surface_at(bed: Bed, hour: float) -> Surface:
         The bed: its slope, surface and what was done to it.
     hour : float
         Hour of the run.
-
-    Returns
-    -------
-    Surface
     """
     now = Surface(bed.albedo, bed.wetness, bed.crust_m2k_w)
     if bed.mulch_m > 0:
@@ -252,10 +234,6 @@ def filmed(now: Surface, film: CoverKind) -> Surface:
         The surface without it.
     film : CoverKind
         The film's kind.
-
-    Returns
-    -------
-    Surface
     """
     wetness = now.wetness * UNDER_FILM_WETNESS
     if film.solar >= OPAQUE:

@@ -41,10 +41,6 @@ def weighed(evidence: Array) -> Wandering:
     ----------
     evidence : ndarray
         Logarithm of the evidence of each, (`BASES`, `UNLOGGED_SD`).
-
-    Returns
-    -------
-    Wandering
     """
     weight = np.exp(evidence - evidence.max()).ravel()
     return Wandering(*np.exp(weight @ LOGARITHMS / weight.sum()).tolist())
@@ -59,10 +55,6 @@ def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
         Covariance of the residuals, (readings, readings) [K²].
     residual_k : ndarray
         Readings less the run, (readings,) [K].
-
-    Returns
-    -------
-    float
     """
     if not len(residual_k):
         return 0.0
@@ -182,10 +174,6 @@ def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Auxi
         The place's readings: hour, depth, temperature.
     beside : AuxiliaryObservations
         What was seen under its covers besides.
-
-    Returns
-    -------
-    Learned
     """
     names = names_for(place)
     recent = _recent(readings, len(weather))

@@ -72,10 +72,6 @@ class Case:
         ----------
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        CoverPeriod | None
         """
         roofs, films = self._there(hour)
         return as_one(roof.aired_at(hour) for roof in roofs or films[:1])
@@ -92,10 +88,6 @@ class Case:
         ----------
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        CoverPeriod | None
         """
         roofs, films = self._there(hour)
         return next(iter(films if roofs else films[1:]), None)
@@ -107,21 +99,12 @@ class Case:
         ----------
         hour : int
             Hour of the run.
-
-        Returns
-        -------
-        bool
         """
         below = self.weather.below_c
         return below is not None and bool(np.isfinite(below[hour, 0]))
 
     def bare(self) -> Case:
-        """The open ground beside it.
-
-        Returns
-        -------
-        Case
-        """
+        """The open ground beside it."""
         begin = self.begin_beside or self.begin
         return replace(self, covers=(), bed=replace(self.bed, heating=()), begin=begin, begin_beside=None)
 
@@ -165,17 +148,7 @@ class CaseBatch:
         self.hours = len(self.cases[0].weather)
 
     def spread(self, values: Sequence[float]) -> Array:
-        """One value a case to one a column.
-
-        Parameters
-        ----------
-        values : Sequence[float]
-            The values.
-
-        Returns
-        -------
-        ndarray
-        """
+        """One value a case to one a column."""
         return np.repeat(np.asarray(values, dtype=np.float64), [case.members for case in self.cases])
 
     def factor(self, name: str) -> Array:
@@ -196,12 +169,7 @@ class CaseBatch:
         return np.concatenate([getattr(case.parameters, name) for case in self.cases])
 
     def forcing(self) -> Forcing:
-        """All weather laid out by column.
-
-        Returns
-        -------
-        Forcing
-        """
+        """All weather laid out by column."""
         sun = self._wide([sun_on(case.bed, case.weather) for case in self.cases]) * self.factor("sun")
         parts = {
             name: self._wide([getattr(case.weather, f"{name}{unit}") for case in self.cases])
@@ -272,10 +240,6 @@ class CaseBatch:
         ----------
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        list[Surface]
         """
         each = ((surface_at(case.bed, hour), case.film_at(hour)) for case in self.cases)
         return [bare if film is None else filmed(bare, film.kind) for bare, film in each]
@@ -289,10 +253,6 @@ class CaseBatch:
             The surface of each case.
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        Columns
         """
         parts = [_columns(case, surface, hour) for case, surface in zip(self.cases, surfaces, strict=True)]
         return Columns(*(np.ascontiguousarray(np.concatenate(part)) for part in zip(*parts, strict=True)))
@@ -369,10 +329,6 @@ def sun_on_sides(case: Case, hour: int) -> float:
         The place.
     hour : int
         Hour of the run.
-
-    Returns
-    -------
-    float
     """
     bed = case.bed
     exposed = bed.volume is not None or bed.raised_m > 0

@@ -147,10 +147,6 @@ def prepare(columns: Columns, step_s: float) -> Ready:
         The batch's columns: conductances, capacities, water that freezes.
     step_s : float
         Length of the step [s].
-
-    Returns
-    -------
-    Ready
     """
     held = columns.capacity / (STAGE * step_s)
     diagonal = held + columns.side_per_s * columns.capacity
@@ -183,10 +179,6 @@ def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, floa
     work : ndarray
         Scratch (WORK_ROWS, cells): row 0 returns the mean over the step [°C], row 1 holds sources [W/m²] in each cell, row
         2 the temperature at its side.
-
-    Returns
-    -------
-    bool
     """
     cells = len(soil)
     coldest = 0.0

@@ -106,10 +106,6 @@ def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: floa
         Inside over outside [K].
     opening : float
         Share of its full opening, 0-1.
-
-    Returns
-    -------
-    float
     """
     drives = WIND_OF_FLOW * wind * wind + RISE_OF_FLOW * abs(warmer_k) * cover.gap_m / 0.3 + LEAST_FLOW * LEAST_FLOW
     # Through a hole by the root of what drives it, through the pores of a cloth in proportion [Darcy].
@@ -137,10 +133,6 @@ def covered_balance(
         The soil's surface, a guess [°C].
     before : Inside
         The last hour's inside.
-
-    Returns
-    -------
-    tuple[Balance, Inside]
     """
     fog, ruled = fog_on(before.vapour, before.inner_c), not np.isinf(cover.above_c)
     opening = min(before.opening, cover.opening) if ruled else cover.opening
@@ -186,10 +178,6 @@ def fog_on(vapour_kpa: float, inner_c: float) -> float:
         Vapour of the air inside [kPa].
     inner_c : float
         Inner face of the cover [°C].
-
-    Returns
-    -------
-    float
     """
     filled = vapour_kpa / vapour_curve(inner_c)[0]
     return min(max((filled - FOGS_FROM) / (1.0 - FOGS_FROM), 0.0), 1.0)

@@ -19,10 +19,6 @@ def balanced(rng: np.random.Generator, *shape: int) -> Array:
     ----------
     rng : Generator
         Stream of random numbers.
-
-    Returns
-    -------
-    ndarray
     """
     drawn = rng.standard_normal(shape)
     members = shape[-1]
@@ -80,10 +76,6 @@ class ReadingKernel:
         ----------
         days : float
             Days over which the process is forgotten.
-
-        Returns
-        -------
-        ndarray
         """
         if days not in self._known:
             self._known[days] = kernel(self.hour, self.hour, days)
@@ -138,10 +130,6 @@ class Drift:
         ----------
         keep : ndarray | None
             (readings,), which of the readings count; None: all.
-
-        Returns
-        -------
-        ndarray
         """
         mine = np.ones(len(self.hour), dtype=bool) if keep is None else keep
         if not mine.any():
@@ -161,10 +149,6 @@ class Drift:
             Number of members.
         rng : Generator
             Stream of random numbers.
-
-        Returns
-        -------
-        tuple[ndarray, ndarray]
         """
         # A stream each, so that a longer course begins as a shorter one does.
         w, (passing, staying, swing, scatter) = self.wandering, rng.spawn(4)
@@ -211,10 +195,6 @@ def hourly(daily: Array) -> Array:
     ----------
     daily : ndarray
         Daily values, (days, members).
-
-    Returns
-    -------
-    ndarray
     """
     days = len(daily)
     position = np.clip((np.arange(days * 24) + 0.5) / 24 - 0.5, 0, days - 1)

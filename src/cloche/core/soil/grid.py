@@ -36,10 +36,6 @@ class Grid:
         ----------
         depth_m : array_like
             Depth below the surface, positive down [m].
-
-        Returns
-        -------
-        tuple[ndarray of int, ndarray]
         """
         points = np.concatenate([[0.0], self.centre_m])
         wanted = np.clip(np.atleast_1d(np.asarray(depth_m, dtype=np.float64)), 0.0, points[-1])
@@ -48,12 +44,7 @@ class Grid:
 
 
 def open_ground() -> Grid:
-    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown.
-
-    Returns
-    -------
-    Grid
-    """
+    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown."""
     return Grid(np.array(TOP_CELLS_M + DEEP_CELLS_M))
 
 
@@ -64,10 +55,6 @@ def small_volume(depth_m: float) -> Grid:
     ----------
     depth_m : float
         Depth below the surface, positive down [m].
-
-    Returns
-    -------
-    Grid
     """
     steps = np.linspace(1.0, 2.0, len(TOP_CELLS_M) + len(DEEP_CELLS_M))
     return Grid(depth_m * steps / steps.sum())

@@ -40,10 +40,6 @@ def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> flo
         Days over which it fades to a third [d].
     flush : float
         How strong its first heat is besides, which is over in a week or so.
-
-    Returns
-    -------
-    float
     """
     if days <= 0:
         return 0.0
@@ -59,10 +55,6 @@ def filled_again(fills: Sequence[Heating]) -> tuple[Heating, ...]:
     ----------
     fills : Sequence[Heating]
         Each by itself, as by `hotbed.heating_of`.
-
-    Returns
-    -------
-    tuple[Heating, ...]
     """
     sources: list[Heating] = []
     for fill in fills:
@@ -109,10 +101,6 @@ def heat_of(heatings: list[tuple[Heating, ...]], grids: list[Grid], hours: int) 
         The columns' grids, by case.
     hours : int
         Number of hours.
-
-    Returns
-    -------
-    Heat
     """
     shape = (hours, len(heatings)) if any(heatings) else (0, 0)
     cell, probe = np.zeros(shape, dtype=np.int64), np.zeros(shape, dtype=np.int64)
@@ -157,10 +145,6 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
         Learned factor of the days over which a hotbed rises.
     fade : float
         Learned factor of the days over which it fades.
-
-    Returns
-    -------
-    float
     """
     watts = heat.watts_m2[hour, case]
     if heat.rise_d[hour, case] < 0.0 or watts == 0.0:
@@ -184,10 +168,6 @@ def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
         Temperature above which it switches off [°C].
     was_on : bool
         Whether it was on.
-
-    Returns
-    -------
-    bool
     """
     if probe_c < start_c or stop_c == np.inf:
         return True

@@ -47,10 +47,6 @@ def ice_share(soil_c: Array | float) -> Array:
     ----------
     soil_c : ndarray | float
         Soil [°C].
-
-    Returns
-    -------
-    ndarray
     """
     return np.minimum(np.maximum(soil_c * (-1.0 / FREEZING_RANGE_K), 0.0), 1.0)
 
@@ -69,10 +65,6 @@ def enthalpy(soil_c: Array | float, capacity: Array | float, frozen_capacity: Ar
         Heat capacity of frozen soil [J/m³K].
     latent : ndarray | float
         Latent heat of the water that freezes [J/m³].
-
-    Returns
-    -------
-    ndarray
     """
     warm, cold = np.maximum(soil_c, -FREEZING_RANGE_K), np.minimum(soil_c + FREEZING_RANGE_K, 0.0)
     return capacity * warm + frozen_capacity * cold - latent * ice_share(soil_c)
@@ -92,10 +84,6 @@ def heat_slope(soil_c: float, capacity: float, frozen_capacity: float, latent: f
         Heat capacity of frozen soil [J/m³K].
     latent : float
         Latent heat of the water that freezes [J/m³].
-
-    Returns
-    -------
-    float
     """
     if soil_c >= 0:
         return capacity

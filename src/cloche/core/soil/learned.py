@@ -68,10 +68,6 @@ class Learned:
             Stream of random numbers.
         hours : int
             Number of hours.
-
-        Returns
-        -------
-        tuple[Parameters, ndarray, ndarray]
         """
         # A stream to each number: what a cover adds to be known must not change the draws of everything else.
         *streams, wetness = rng.spawn(len(PRIOR_SD) - len(ADDED) + 1)
@@ -97,10 +93,6 @@ class Learned:
             The place's learned factors, by member.
         rng : Generator
             Stream of random numbers.
-
-        Returns
-        -------
-        Parameters
         """
         free = {
             name: np.exp(PRIOR_SD[name] * np.clip(balanced(rng, len(parameters.sun)), -BOUND, BOUND)) for name in COVER_FACTORS
@@ -114,10 +106,6 @@ class Learned:
         ----------
         hour : float
             Hour of the run.
-
-        Returns
-        -------
-        Learned
         """
         return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour), first_h=self.first_h - hour)
 
@@ -128,10 +116,6 @@ class Learned:
         ----------
         name : str
             Name of the factor.
-
-        Returns
-        -------
-        tuple[float, float, float]
         """
         index = self.names.index(name)
         sd = float(np.sqrt((self.spread[index] ** 2).sum()))
@@ -141,10 +125,6 @@ class Learned:
     def lately_wetter(self) -> tuple[float, float, float]:
         """How much wetness was added in the days before the newest reading, against those before them: middle, and the ends of
         the middle 80 %. Zeros where the readings span too little to tell.
-
-        Returns
-        -------
-        tuple[float, float, float]
         """
         own, hours = len(self.names), self.drift.hour - self.first_h
         if not len(hours) or len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
@@ -164,10 +144,6 @@ def names_for(place: Place) -> tuple[str, ...]:
     ----------
     place : Place
         The place as it is described.
-
-    Returns
-    -------
-    tuple[str, ...]
     """
     names = ["sun", "convection", "evaporation", "supply", "conduction", "capacity", "deep_k", "surface_resistance", "start_k"]
     if place.bed.indoors:
@@ -211,10 +187,6 @@ def parameters_of(names: tuple[str, ...], z: Array) -> tuple[Parameters, Array]:
         Names of the factors that are fitted.
     z : ndarray
         Values before scaling, in standard deviations.
-
-    Returns
-    -------
-    tuple[Parameters, ndarray]
     """
     members = z.shape[1]
     values = {name: np.ones(members) for name in FACTORS} | {

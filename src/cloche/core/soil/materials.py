@@ -118,10 +118,6 @@ def water_share(texture: Texture, saturation: float) -> float:
         What the ground is made of.
     saturation : float
         Degree of saturation, 0-1.
-
-    Returns
-    -------
-    float
     """
     return saturation * texture.pores
 

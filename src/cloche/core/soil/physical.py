@@ -52,10 +52,6 @@ def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
         Number of members.
     seed : int
         Seed of the random numbers.
-
-    Returns
-    -------
-    Drawn
     """
     parameter_stream, drift_stream, other_stream = np.random.default_rng(seed).spawn(3)
     parameters, start_k, unlogged_wetness = learned.draws(members, parameter_stream, hours)
@@ -76,10 +72,6 @@ def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
         Shift of the mean by day, (days, members) [K].
     gain : ndarray
         Change of the daily swing by day, (days, members).
-
-    Returns
-    -------
-    Trajectory
     """
     shift_k, factor = drift.hourly(level), 1 + drift.hourly(gain)
     soil = np.empty_like(trajectory.soil_c)
@@ -107,10 +99,6 @@ def run(
         Number of members.
     seed : int
         Seed of the random numbers.
-
-    Returns
-    -------
-    Trajectory
     """
     drawn = draw(learned, len(weather), members, seed)
     case = place.case(weather, drawn.parameters, drawn.start_k, drawn.unlogged_wetness)
@@ -146,10 +134,6 @@ class Checkpoint:
             The covers of each way to go on.
         days : int
             Number of days.
-
-        Returns
-        -------
-        list[Trajectory]
         """
         # A day more than is asked for: drift runs from midday to midday.
         run = min(days + 1, len(self.ahead) // 24)
@@ -173,10 +157,6 @@ class Checkpoint:
             Ways to go on, on this checkpoint's clock.
         days : int
             Number of days.
-
-        Returns
-        -------
-        list[Trajectory]
         """
         run = min(days + 1, len(self.ahead) // 24)
         case = self._case(self.ahead.cut(0, run))
@@ -195,10 +175,6 @@ class Checkpoint:
         ----------
         days : int
             Number of days.
-
-        Returns
-        -------
-        Checkpoint
         """
         if days == 0:
             return self
@@ -206,12 +182,7 @@ class Checkpoint:
         return _checkpoint(self.place, trajectory, self.ahead, self.drawn, days, drift_from=days)
 
     def whole(self) -> Trajectory:
-        """All of it under the covers it has, from the run's first hour on, without drift.
-
-        Returns
-        -------
-        Trajectory
-        """
+        """All of it under the covers it has, from the run's first hour on, without drift."""
         ahead = simulate([self._case(self.ahead)], self.behind.depths_m)[0]
         parts = {name: np.concatenate([before, getattr(ahead, name)]) for name, before in self.behind.hourly.items()}
         return Trajectory(ahead.depths_m, end=ahead.end, end_beside=ahead.end_beside, **parts)
@@ -242,10 +213,6 @@ def stop(place: Place, drawn: Drawn, weather: HourlyWeather, depths_m: Sequence[
         Depths at which the soil is wanted, 0 being its face [m].
     day : int
         Index of the day.
-
-    Returns
-    -------
-    Checkpoint
     """
     case = place.case(weather.cut(0, day), drawn.parameters, drawn.start_k, drawn.unlogged_wetness[: day * 24])
     return _checkpoint(place, simulate([case], depths_m)[0], weather, drawn, day, drift_from=day - 1)

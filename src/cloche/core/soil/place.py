@@ -37,10 +37,6 @@ class AnnualWave:
         ----------
         monthly_c : ndarray
             Twelve monthly means of the air, January first [°C].
-
-        Returns
-        -------
-        AnnualWave
         """
         angle = 2 * np.pi * (np.arange(12) + 0.5) / 12
         wave = 2 * np.mean(np.asarray(monthly_c) * np.exp(-1j * angle))
@@ -99,10 +95,6 @@ class Place:
             (members,) warmer at the top in the first hour than guessed.
         unlogged_wetness : ndarray | None
             Wetness nobody logged, as in `Case`.
-
-        Returns
-        -------
-        Case
         """
         shift = np.zeros(len(parameters.sun)) if start_k is None else start_k
         deep = self.deep_c(weather)
@@ -117,10 +109,6 @@ class Place:
         ----------
         hours : float
             Hours by which to shift.
-
-        Returns
-        -------
-        Place
         """
         moved = tuple(cover.shifted(hours) for cover in self.covers)
         events = (replace(e, hour=e.hour - hours) for e in self.bed.events)

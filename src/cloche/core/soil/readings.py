@@ -75,10 +75,6 @@ class AuxiliaryObservations:
             What was seen: (what, hour, since_h, depth_m, value).
         guessed : Sequence[bool] | None
             Whether each row is doubtful; None: none is.
-
-        Returns
-        -------
-        AuxiliaryObservations
         """
         what, *rest = zip(*rows, strict=True) if rows else ((),) * 5
         hour, since_h, depth_m, value = (np.array(column, dtype=np.float64) for column in rest)
@@ -94,10 +90,6 @@ class AuxiliaryObservations:
             First hour that is wanted.
         last_h : float
             Last hour that is wanted.
-
-        Returns
-        -------
-        AuxiliaryObservations
         """
         mine = (self.since_h >= first_h) & (self.hour <= last_h)
         where = (self.hour[mine], self.since_h[mine], self.depth_m[mine])
@@ -110,10 +102,6 @@ class AuxiliaryObservations:
         ----------
         hours : float
             Hours by which to shift.
-
-        Returns
-        -------
-        AuxiliaryObservations
         """
         return replace(self, hour=self.hour - hours, since_h=self.since_h - hours)
 

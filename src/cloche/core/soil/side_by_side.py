@@ -54,10 +54,6 @@ def in_blocks(columns: Columns, ready: Ready) -> Blocks:
         The batch's columns.
     ready : Ready
         The matrix of a step, factored.
-
-    Returns
-    -------
-    Blocks
     """
     count = len(columns.capacity) // BESIDE
 
@@ -92,10 +88,6 @@ def fetch(k: int, soil: Array, blocks: Blocks) -> bool:
         Of all columns, (columns, cells).
     blocks : Blocks
         The columns, laid side by side.
-
-    Returns
-    -------
-    bool
     """
     thawed = False
     for j in range(BESIDE):
@@ -142,10 +134,6 @@ def stayed_thawed(j: int, blocks: Blocks) -> bool:
         Number within the block.
     blocks : Blocks
         The columns, laid side by side.
-
-    Returns
-    -------
-    bool
     """
     return min(blocks.sweep[4, j], blocks.sweep[5, j]) >= 0.0
 

@@ -158,10 +158,6 @@ class Trajectory:
         ----------
         hours : int
             Number of hours.
-
-        Returns
-        -------
-        Trajectory
         """
         return Trajectory(
             self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[:hours] for n, v in self.hourly.items()}
@@ -174,10 +170,6 @@ class Trajectory:
         ----------
         hours : int
             Number of hours.
-
-        Returns
-        -------
-        Trajectory
         """
         return Trajectory(
             self.depths_m, end=self.end, end_beside=self.end_beside, **{n: v[hours:] for n, v in self.hourly.items()}
@@ -190,10 +182,6 @@ class Trajectory:
         ----------
         depth_m : float
             Depth below the surface, positive down [m].
-
-        Returns
-        -------
-        Small
         """
         return self.soil_c[:, self.depths_m.index(depth_m)]
 
@@ -207,10 +195,6 @@ def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajector
         Cases of equal length.
     depths_m : Sequence[float]
         Where the soil is wanted, 0 being its face.
-
-    Returns
-    -------
-    list[Trajectory]
     """
     batch = CaseBatch(cases)
     forcing, soil = batch.forcing(), batch.start_c()

@@ -64,10 +64,6 @@ def vapour_curve(surface_c: float) -> tuple[float, float]:
     surface_c : float
         The soil's surface [°C].
 
-    Returns
-    -------
-    tuple[float, float]
-
     References
     ----------
     FAO56 eq. 11, 13: see :doc:`/sources`.
@@ -89,10 +85,6 @@ def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
         Wind [m/s].
     factor : float
         The learned factor.
-
-    Returns
-    -------
-    float
     """
     forced = STILL_AIR_W_M2K + WIND_W_M2K * wind_m_s
     if warmer_k < 0.0:
@@ -114,10 +106,6 @@ def open_balance(soil_surface: SoilSurface, hour: Hour, first_c: float, surface_
         Temperature of the column's first cell [°C].
     surface_c : float
         A guess of the surface.
-
-    Returns
-    -------
-    Balance
     """
     conductance, surface = soil_surface.conductance, surface_c
     gains = soil_surface.absorbs * hour.sun + SOIL_EMISSIVITY * hour.sky + conductance * first_c

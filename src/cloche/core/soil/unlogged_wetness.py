@@ -23,10 +23,6 @@ def knots_over(hours: float) -> int:
     ----------
     hours : float
         Hours by which to shift.
-
-    Returns
-    -------
-    int
     """
     return max(int(np.ceil(hours / (24 * KNOT_D))), 1) + 1
 

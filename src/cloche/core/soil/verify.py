@@ -41,10 +41,6 @@ def record(learned: Learned) -> list[Check]:
     ----------
     learned : Learned
         What readings have taught of the place.
-
-    Returns
-    -------
-    list[Check]
     """
     total, away = _joint(learned)
     odd = strange(learned)
@@ -71,10 +67,6 @@ def strange(learned: Learned) -> dict[int, float]:
     ----------
     learned : Learned
         What readings have taught of the place.
-
-    Returns
-    -------
-    dict[int, float]
     """
     if len(learned.drift.hour) < FEWEST_BEFORE:
         return {}

@@ -29,10 +29,6 @@ def dipped_c(roots_c: float, water_c: float, litres: float, area_m2: float, dept
         Of the tray [m²].
     depth_m : float
         Of its mix [m].
-
-    Returns
-    -------
-    float
     """
     mix = heat_capacity_j_m3k(TEXTURES["potting"], TEXTURES["potting"].moist) * area_m2 * depth_m
     water = WATER_J_M3K * LITRE_M3 * litres
@@ -48,10 +44,6 @@ def back_h(dip_k: float, depth_m: float) -> float:
         How far they fell [K].
     depth_m : float
         Depth of the mix [m].
-
-    Returns
-    -------
-    float
     """
     if dip_k <= NEAR_K:
         return 0.0

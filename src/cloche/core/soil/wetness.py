@@ -55,10 +55,6 @@ class Water(NamedTuple):
             Water at the surface, at field capacity [mm].
         store_mm : ndarray
             Water below it, at field capacity [mm].
-
-        Returns
-        -------
-        Water
         """
         return cls(POOL_SHARE * pool_mm, STORE_SHARE * store_mm, np.zeros(len(pool_mm)))
 
@@ -88,10 +84,6 @@ def soil_surface_of(
         Pool, store and snow [mm].
     holds : Holds
         What the ground's top can hold, by texture.
-
-    Returns
-    -------
-    SoilSurface
     """
     pool, store, snow = water
     reckoned = evaporation * (wetness * min(store / holds.store, 1.0) + (1 - wetness) * (pool / holds.pool))
@@ -136,10 +128,6 @@ def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float
         What the air meets: absorption, conductance, convection, wetness.
     first_c : float
         Temperature of the column's first cell [°C].
-
-    Returns
-    -------
-    tuple[Balance, float]
     """
     surface = balance.s0 + balance.s1 * first_c
     if surface <= 0.0:
@@ -173,10 +161,6 @@ def after_hour(
         What the ground's top can hold, by texture.
     covered : bool
         Whether it stands under a cover.
-
-    Returns
-    -------
-    tuple[float, float, float]
     """
     pool, store, snow = water
     rain, air_c, melt, given = falls

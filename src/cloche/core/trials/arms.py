@@ -39,10 +39,6 @@ def daily_means(pairs_k: Sequence[float], day: Sequence[int]) -> dict[int, float
         Covered less bare of each pair [K].
     day : Sequence[int]
         Which day each belongs to.
-
-    Returns
-    -------
-    dict[int, float]
     """
     numbers, which = np.unique(np.asarray(day), return_inverse=True)
     means = np.bincount(which, np.asarray(pairs_k, dtype=np.float64)) / np.bincount(which)
@@ -58,10 +54,6 @@ def arm(during: Mapping[int, float], before: Mapping[int, float] | None = None) 
         Covered less bare, by the day, while it was on [K].
     before : Mapping[int, float] | None
         The same before it was put on [K].
-
-    Returns
-    -------
-    Arm | None
     """
     if not during:
         return None

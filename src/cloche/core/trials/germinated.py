@@ -55,10 +55,6 @@ def share_of(up: int, seeds: int) -> Share:
     seeds : int
         Seeds laid out.
 
-    Returns
-    -------
-    Share
-
     Raises
     ------
     ValueError
@@ -85,10 +81,6 @@ def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, i
     ----------
     counts : Sequence[tuple[float, int]]
         Days since sowing and how many were up then, in order of time.
-
-    Returns
-    -------
-    list[tuple[float, float, int]]
     """
     steps, before, most = [], 0.0, 0
     for day, up in counts:
@@ -107,10 +99,6 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
     ----------
     counts : Sequence[tuple[float, int]]
         Days since sowing and how many were up then, in order of time.
-
-    Returns
-    -------
-    Half | None
     """
     seen = intervals(counts)
     if sum(number for _, _, number in seen) < FEWEST:

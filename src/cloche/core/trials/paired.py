@@ -51,10 +51,6 @@ def difference(pairs_k: Sequence[float], day: Sequence[int]) -> Difference:
     day : Sequence[int]
         Which day each belongs to.
 
-    Returns
-    -------
-    Difference
-
     Raises
     ------
     ValueError
@@ -81,10 +77,6 @@ def half_width_k(sd_k: float, days: float) -> float:
         Standard deviation of the pairs' differences [K].
     days : float
         Number of days.
-
-    Returns
-    -------
-    float
     """
     return float(t.ppf((1 + CONFIDENCE) / 2, days - 1)) * sd_k / sqrt(days) if days > 1 else inf
 
@@ -98,10 +90,6 @@ def days_for_width(sd_k: float, half_k: float) -> int | None:
         Standard deviation of the pairs' differences [K].
     half_k : float
         Half of the width that is wanted [K].
-
-    Returns
-    -------
-    int | None
     """
     return next((n for n in range(FEWEST_DAYS, MOST_DAYS) if half_width_k(sd_k, n) <= half_k), None)
 
@@ -117,10 +105,6 @@ def days_for_power(mean_k: float, sd_k: float, power: float = POWER) -> int | No
         Standard deviation of the pairs' differences [K].
     power : float
         Chance with which it is to be told.
-
-    Returns
-    -------
-    int | None
     """
     if sd_k == 0:
         return FEWEST_DAYS if mean_k else None
@@ -136,10 +120,6 @@ def more_days(difference: Difference, wanted: int | None) -> int | None:
         What the pairs have shown so far.
     wanted : int | None
         Days that are wanted in all; None: more than a season has.
-
-    Returns
-    -------
-    int | None
     """
     if wanted is None:
         return None

@@ -18,10 +18,6 @@ def slips(daily_k: Mapping[int, float]) -> tuple[int, ...]:
     ----------
     daily_k : Mapping[int, float]
         Covered less bare, by the day [K].
-
-    Returns
-    -------
-    tuple[int, ...]
     """
     if len(daily_k) < FEWEST:
         return ()

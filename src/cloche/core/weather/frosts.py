@@ -35,10 +35,6 @@ class Frosts:
         ----------
         midsummer : date
             The year's midsummer.
-
-        Returns
-        -------
-        date | None
         """
         return None if self.spring is None else midsummer + timedelta(days=round(self.spring[1]))
 
@@ -48,14 +44,8 @@ def midsummer(year: int, latitude_deg: float) -> date:
 
     Parameters
     ----------
-    year : int
-        The year.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    date
     """
     return date(year, *MIDSUMMER["north" if latitude_deg >= 0 else "south"])
 
@@ -69,10 +59,6 @@ def midsummer_after(day: date, latitude_deg: float) -> date:
         Calendar date.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    date
     """
     this = midsummer(day.year, latitude_deg)
     return this if this >= day else midsummer(day.year + 1, latitude_deg)
@@ -87,10 +73,6 @@ def of_years(record: DailyRecord, latitude_deg: float) -> Frosts | None:
         Daily weather.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    Frosts | None
     """
     first, last = record.first, record.first + timedelta(days=len(record) - 1)
     rows = []
@@ -110,10 +92,6 @@ def of_lows(low_c: Array) -> Frosts:
     ----------
     low_c : ndarray
         (2 * REACH_D, years), midsummer in the middle.
-
-    Returns
-    -------
-    Frosts
     """
     frost = low_c < FROST_C
     before, after = frost[:REACH_D], frost[REACH_D:]

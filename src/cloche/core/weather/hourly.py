@@ -40,10 +40,6 @@ def hours_of(record: DailyRecord, site: Site) -> HourlyWeather:
     site : Site
         Where the garden lies.
 
-    Returns
-    -------
-    HourlyWeather
-
     Raises
     ------
     NotEnoughData
@@ -94,10 +90,6 @@ def assemble(
         Measured infrared of the sky [W/m²]; None: not measured.
     rain_mm : ndarray | None
         Rain [mm]; nan: not measured.
-
-    Returns
-    -------
-    HourlyWeather
     """
     vapour = vapour_of(record) if vapour_kpa is None else vapour_kpa
     vapour = np.minimum(vapour, saturation_kpa(air))
@@ -123,10 +115,6 @@ def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Arra
         Hours of light, (days,) [h].
     noon_h : float
         Hour of the highest sun in standard time.
-
-    Returns
-    -------
-    ndarray
     """
     days = len(low_c)
     light = np.clip(day_length, 6.0, 18.0)[:, None, None]
@@ -160,10 +148,6 @@ def sun_share(record: DailyRecord, site: Site) -> Array:
         Daily weather.
     site : Site
         Where the garden lies.
-
-    Returns
-    -------
-    ndarray
     """
     clear = CLEAR_TRANSMISSION + 2e-5 * site.elevation_m
     by_range = HARGREAVES * np.sqrt(np.clip(_column(record.range_k), 0.0, None)) / clear
@@ -182,10 +166,6 @@ def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
         Sun on a level plane [W/m²].
     sun : SunPath
         The sun's path at the site.
-
-    Returns
-    -------
-    ndarray
     """
     measured = _hold(_column(record.rain_mm)) / 24
     guess = np.maximum(cloud_of(sun_w_m2, sun) - DULL, 0.0) * (RAIN_MM_D / 24)
@@ -199,10 +179,6 @@ def snow_of(record: DailyRecord) -> Array:
     ----------
     record : DailyRecord
         Daily weather.
-
-    Returns
-    -------
-    ndarray
     """
     noted = _column(record.snow_m)
     hours = np.full((len(noted) * 24, noted.shape[1]), np.nan)
@@ -217,10 +193,6 @@ def vapour_of(record: DailyRecord) -> Array:
     ----------
     record : DailyRecord
         Daily weather.
-
-    Returns
-    -------
-    ndarray
     """
     dryness = np.clip((_column(record.range_k) - DRYNESS_FROM_K) * DRYNESS_SLOPE, 0.0, MOST_DRY_K)
     return np.repeat(saturation_kpa(_column(record.low_c) - dryness), 24, axis=0)
@@ -237,10 +209,6 @@ def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
         Where the garden lies.
     sun : SunPath
         The sun's path at the site.
-
-    Returns
-    -------
-    ndarray
     """
     known = _column(record.wind_m_s)
     mean = np.repeat(np.where(np.isnan(known), site.wind_m_s, known), 24, axis=0)
@@ -259,10 +227,6 @@ def cloud_of(sun_w_m2: Array, sun: SunPath) -> Array:
         Sun on a level plane [W/m²].
     sun : SunPath
         The sun's path at the site.
-
-    Returns
-    -------
-    ndarray
     """
     days = sun.days
     clear = sun.clear_w_m2.reshape(days, 24).sum(axis=1)

@@ -66,10 +66,6 @@ class Normals:
         ----------
         day_of_year : array_like
             Day of the year from 1, any shape.
-
-        Returns
-        -------
-        ndarray
         """
         return through_the_year(self.high_c - self.low_c, day_of_year)
 
@@ -80,10 +76,6 @@ class Normals:
         ----------
         day_of_year : array_like
             Day of the year from 1, any shape.
-
-        Returns
-        -------
-        ndarray
         """
         return through_the_year(self.day_sd_k, day_of_year)
 
@@ -118,10 +110,6 @@ def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
     ----------
     monthly_c : ndarray
         Twelve monthly means of the air, January first [°C].
-
-    Returns
-    -------
-    ndarray
     """
     swing = float(np.ptp(monthly_c))
     winter, summer = (base + slope * swing for base, slope in (WINTER_SD, SUMMER_SD))
@@ -140,10 +128,6 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
         Latitude, north positive [°].
     elevation_m : float
         Height above the sea [m].
-
-    Returns
-    -------
-    Normals
     """
     size = abs(latitude_deg)
     swings = _HALF_SWING_NORTH_K if latitude_deg >= 0 else _HALF_SWING_SOUTH_K
@@ -169,10 +153,6 @@ def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: ND
         Highs of the days [°C].
     guess : Normals
         Normals to fall back on where a month has too few days.
-
-    Returns
-    -------
-    Normals
     """
     known = np.array([(month == m).sum() >= FEWEST_DAYS for m in range(1, 13)])
     if not known.any():
@@ -200,9 +180,5 @@ def through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> ND
         Of each month, January first, (12,).
     day_of_year : array_like
         Day of the year from 1, any shape.
-
-    Returns
-    -------
-    ndarray
     """
     return np.interp(np.asarray(day_of_year, dtype=np.float64), MID_MONTH_DAY, monthly, period=365.25)

@@ -49,10 +49,6 @@ class Site:
             First day.
         days : int
             Number of days.
-
-        Returns
-        -------
-        SunPath
         """
         return sun_path(self.latitude_deg, self.longitude_deg, self.elevation_m, self.utc_h, first, days)
 
@@ -91,10 +87,6 @@ class DailyRecord:
             Share of a cloudless day's sun, 0-1; None or nan: not known.
         rain_mm : ndarray | None
             Rain [mm]; nan: not measured.
-
-        Returns
-        -------
-        DailyRecord
         """
         shape = np.shape(low_c)
         sun = np.full(shape, np.nan) if sun_share is None else sun_share
@@ -134,12 +126,6 @@ class DailyRecord:
             Index of the first day.
         stop : int | None
             Index after the last.
-        members : slice | ndarray of int
-            Which members.
-
-        Returns
-        -------
-        DailyRecord
         """
         parts = {}
         for name, whole in self.values.items():
@@ -181,10 +167,6 @@ class HourlyWeather:
             First day.
         stop_d : int
             Day after the last.
-
-        Returns
-        -------
-        HourlyWeather
         """
         hours = slice(start_d * 24, stop_d * 24)
         named = ((name, getattr(self, name)) for name in self.__dataclass_fields__ if name not in ("first", "sun"))

@@ -59,16 +59,10 @@ class Past:
 
         Parameters
         ----------
-        year : int
-            The year.
         day : date
             Date of the first.
         count : int
             Number of days.
-
-        Returns
-        -------
-        ndarray of int
         """
         start = date(year, day.month, min(day.day, 28) if day.month == 2 else day.day)
         rows = (start - self.record.first).days + np.arange(count)
@@ -143,10 +137,6 @@ def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Gener
         Number of members.
     rng : Generator
         Stream of random numbers.
-
-    Returns
-    -------
-    DailyRecord
     """
     replay, generator, errors, dealing = rng.spawn(4)
     past = known.past if known.past and len(known.past.years) >= FEWEST_YEARS else None

@@ -38,10 +38,6 @@ class SunPath:
             Index of the first hour.
         stop : int
             Index after the last.
-
-        Returns
-        -------
-        SunPath
         """
         return SunPath(**{name: getattr(self, name)[start:stop] for name in self.__dataclass_fields__})
 
@@ -66,10 +62,6 @@ def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_
         First day.
     days : int
         Number of days.
-
-    Returns
-    -------
-    SunPath
     """
     # Loaded here: pvlib takes a second and a half, and only whoever computes needs it.
     import pandas as pd
@@ -100,10 +92,6 @@ def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDAr
     extraterrestrial_w_m2 : array_like
         Sun above the air on a level plane, any shape [W/m²].
 
-    Returns
-    -------
-    ndarray
-
     References
     ----------
     Erbs1982: see :doc:`/sources`.
@@ -122,10 +110,6 @@ def saturation_kpa(temperature_c: ArrayLike) -> NDArray[np.float64]:
     temperature_c : array_like
         Temperature [°C].
 
-    Returns
-    -------
-    ndarray
-
     References
     ----------
     FAO56 eq. 11: see :doc:`/sources`.
@@ -143,10 +127,6 @@ def clear_sky_emissivity(air_c: ArrayLike, vapour_kpa: ArrayLike) -> NDArray[np.
         Air, any shape [°C].
     vapour_kpa : array_like
         Vapour pressure of the air [kPa].
-
-    Returns
-    -------
-    ndarray
 
     References
     ----------
@@ -168,10 +148,6 @@ def sky_w_m2(air_c: ArrayLike, vapour_kpa: ArrayLike, cloud: ArrayLike) -> NDArr
         Vapour pressure of the air [kPa].
     cloud : array_like
         Share of the sky that is clouded, 0-1, any shape.
-
-    Returns
-    -------
-    ndarray
 
     References
     ----------

@@ -62,10 +62,6 @@ def typical_year(text: str) -> TypicalYear:
     text : str
         The file's text.
 
-    Returns
-    -------
-    TypicalYear
-
     Raises
     ------
     NotAnEpw

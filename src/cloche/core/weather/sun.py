@@ -43,10 +43,6 @@ def sunset_angle_rad(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.
     latitude_deg : float
         Latitude, north positive [°].
 
-    Returns
-    -------
-    ndarray
-
     References
     ----------
     FAO56 eq. 25: see :doc:`/sources`.
@@ -65,10 +61,6 @@ def day_length_h(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.floa
     latitude_deg : float
         Latitude, north positive [°].
 
-    Returns
-    -------
-    ndarray
-
     References
     ----------
     FAO56 eq. 34: see :doc:`/sources`.
@@ -85,10 +77,6 @@ def extraterrestrial_w_m2(day_of_year: ArrayLike, latitude_deg: float) -> NDArra
         Day of the year from 1, any shape.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    ndarray
 
     References
     ----------

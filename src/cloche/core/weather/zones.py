@@ -22,10 +22,6 @@ def winter_lows_c(zone: str) -> tuple[float, float]:
     zone : str
         Winter hardiness zone, such as 7a.
 
-    Returns
-    -------
-    tuple[float, float]
-
     Raises
     ------
     OutOfRange

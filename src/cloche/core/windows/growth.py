@@ -26,12 +26,6 @@ def growth_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
     ----------
     mean_c : array_like
         Day's mean air, any shape [°C].
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    ndarray
 
     References
     ----------
@@ -51,12 +45,6 @@ def development_index(growth: NDArray[np.float64], mean_c: ArrayLike, crop: Crop
         Growth index of the same days, 0-1.
     mean_c : array_like
         Day's mean air, any shape [°C].
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    ndarray
     """
     return np.where(np.asarray(mean_c) > crop.life.best_c, 1.0, growth)
 
@@ -70,10 +58,6 @@ def light_share(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float
         Day of the year from 1, any shape.
     latitude_deg : float
         Latitude, north positive [°].
-
-    Returns
-    -------
-    ndarray
     """
     return np.asarray(np.minimum(extraterrestrial_w_m2(day_of_year, latitude_deg) / ENOUGH_SUN_W_M2, 1.0))
 
@@ -83,14 +67,8 @@ def full_growth_d(crop: Crop, printed_d: float) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     printed_d : float
         Days to harvest that are printed [d].
-
-    Returns
-    -------
-    float
     """
     return printed_d * float(growth_index(crop.life.printed_c, crop))
 
@@ -110,10 +88,6 @@ def vigour(index: float) -> Vigour:
     ----------
     index : float
         Growth index, 0-1.
-
-    Returns
-    -------
-    Vigour
     """
     if index >= THRIVES:
         return Vigour.THRIVE

@@ -60,8 +60,6 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     season : Season
         The season's air and light at the site.
     up : Days
@@ -72,10 +70,6 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
         Days after it that are judged elsewhere.
     lead : float
         Share of the growth before bulbs that is still to be made.
-
-    Returns
-    -------
-    Harvest
     """
     need = np.full(up.shape, full_growth_d(crop, printed_d))
     if crop.life.perennial:

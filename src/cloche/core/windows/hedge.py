@@ -51,10 +51,6 @@ def hedge(candidates: Sequence[Candidate], wanted: float, most: int = MOST_PARTS
         Chance of a harvest that is wanted, 0-1.
     most : int
         Most sowings.
-
-    Returns
-    -------
-    Hedge
     """
     left, taken, chance = list(candidates), list[Candidate](), list[float]()
     none_yet = np.ones_like(candidates[0].succeeds) if candidates else np.ones(1)

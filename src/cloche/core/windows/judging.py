@@ -58,8 +58,6 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bed : Bed
         The bed: its slope, surface and what was done to it.
     sow_day : Days
@@ -68,10 +66,6 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
         Days until half are up, inf: never.
     share : ndarray
         Share of live seed that comes up, (days, members), 0-1.
-
-    Returns
-    -------
-    Judged
     """
     season = bed.season
     poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
@@ -94,8 +88,6 @@ def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bed : Bed
         The bed: its slope, surface and what was done to it.
     sow_day : Days
@@ -104,10 +96,6 @@ def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -
         Days until half are up, (days, members) [d]; inf: never.
     share : ndarray
         Share of live seed that comes up, 0-1.
-
-    Returns
-    -------
-    Judged
     """
     limiting = _soil(crop, bed, sow_day, (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE))
     del limiting[Limit.WET], limiting[Limit.FROZEN]
@@ -119,16 +107,10 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bed : Bed
         The bed: its slope, surface and what was done to it.
     day : Days
         Days, (days,) from day 0.
-
-    Returns
-    -------
-    Judged
     """
     season = bed.season
     members = season.air.low_c.shape[1]
@@ -154,8 +136,6 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     how : Wintering
         What wintering asks of the crop.
     bed : Bed
@@ -166,10 +146,6 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
         Days until half are up, (days, members) [d]; inf: never.
     share : ndarray
         Share of live seed that comes up, 0-1.
-
-    Returns
-    -------
-    Judged
     """
     season = bed.season
     poor = (half_d > longest_in_soil_d(crop)) | (share < LEAST_SHARE)
@@ -225,10 +201,6 @@ def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
         Days of sowing, (days,).
     half_d : ndarray
         Days until half are up, (days, members) [d]; inf: never.
-
-    Returns
-    -------
-    Days
     """
     last = len(bed.soil_c) - 1
     up = np.where(np.isfinite(half_d), sow_day[:, None] + half_d, last)

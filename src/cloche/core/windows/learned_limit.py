@@ -52,10 +52,6 @@ def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
         The kind's listed limit [°C].
     seen : Iterable[Seen]
         Nights.
-
-    Returns
-    -------
-    LearnedLimit
     """
     nights = [night for night in seen if night.stood + night.died > 0]
     grid = np.arange(listed_c - REACH_K, listed_c + REACH_K + STEP_K, STEP_K)

@@ -102,31 +102,15 @@ def among_plants_c(crop: Crop, limit_c: float) -> float:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     limit_c : float
         One of its frost limits [°C].
-
-    Returns
-    -------
-    float
     """
     return limit_c if crop.hardiness == "tender" else limit_c - TOLD_K
 
 
 @lru_cache(maxsize=512)
 def longest_in_soil_d(crop: Crop) -> float:
-    """Days that seed may lie before half are up for the sowing to be sensible.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    float
-    """
+    """Days that seed may lie before half are up for the sowing to be sensible."""
     if crop.winter:
         return WINTER_IN_SOIL_D
     if crop.start != "seed":
@@ -140,15 +124,5 @@ NEVER_UP = 1.5
 
 
 def never_up_d(crop: Crop) -> float:
-    """Days in the soil beyond which seed is taken never to come up.
-
-    Parameters
-    ----------
-    crop : Crop
-        The crop.
-
-    Returns
-    -------
-    float
-    """
+    """Days in the soil beyond which seed is taken never to come up."""
     return NEVER_UP * longest_in_soil_d(crop)

@@ -28,10 +28,6 @@ def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
         Its outlook where it is sown in place; None: it never is.
     planted : Outlook | None
         Its outlook where it is planted out; None: it never is.
-
-    Returns
-    -------
-    Method
     """
     if planted is None or not planted.windows:
         return Method.DIRECT if sown is not None else Method.TRANSPLANTED
@@ -52,10 +48,6 @@ def is_short(sown: Outlook) -> bool:
     ----------
     sown : Outlook
         Its outlook where it is sown in place; None: it never is.
-
-    Returns
-    -------
-    bool
     """
     return all(not window.open_ended and window.last - window.earliest < SHORT_WINDOW_D for window in sown.windows)
 

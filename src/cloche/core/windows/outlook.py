@@ -63,8 +63,6 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bed : Bed
         The bed: its slope, surface and what was done to it.
     day : Days
@@ -73,10 +71,6 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
         The crop's own depth where it was overruled [m]; None: it was not.
     on_bench : bool
         Whether it is to be planted out elsewhere.
-
-    Returns
-    -------
-    Outlook
     """
     development = bed.develop(crop)
     sown = day * 24 + sowing_hour(crop)
@@ -123,16 +117,10 @@ def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bed : Bed
         The bed at the depth of the roots.
     day : Days
         Days, (days,) from day 0.
-
-    Returns
-    -------
-    Outlook
     """
     judged = judging.planted_out(crop, bed, day)
     success, failing, succeeds = _counted(judged.limiting)

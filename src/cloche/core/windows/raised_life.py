@@ -58,10 +58,6 @@ def weeks_in_cell(cell_m: float) -> float:
     ----------
     cell_m : float
         Width of the cell [m].
-
-    Returns
-    -------
-    float
     """
     return CELL_WEEKS + WEEKS_A_M * cell_m
 
@@ -75,10 +71,6 @@ def heat_off_on(raised: Raised, when_half: bool) -> date | None:
         The sowing.
     when_half : bool
         Whether heat goes off when half are up; else some days after all are.
-
-    Returns
-    -------
-    date | None
     """
     if when_half:
         return raised.half_on
@@ -93,16 +85,10 @@ def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list
     ----------
     raised : Raised
         The sowing.
-    crop : Crop
-        Its crop.
     when_half : bool
         By which school heat goes off.
     today : date
         The day; hardening that is not begun begins no sooner.
-
-    Returns
-    -------
-    list[tuple[Due, date]]
     """
     steps: list[tuple[Due, date]] = []
     off = heat_off_on(raised, when_half)
@@ -130,14 +116,8 @@ def out_on(raised: Raised, crop: Crop, today: date) -> date | None:
     ----------
     raised : Raised
         The sowing.
-    crop : Crop
-        Its crop.
     today : date
         The day.
-
-    Returns
-    -------
-    date | None
     """
     if raised.plant_from is None or raised.half_on is None:
         return None
@@ -164,16 +144,10 @@ def raising(crop: Crop, bench_c: float | Sequence[float], plant_day: int = 0) ->
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     bench_c : float | Sequence[float]
         Soil of the bench [°C], one for all days or one a day from day 0, on the last of which it stays.
     plant_day : int
         The day of planting out.
-
-    Returns
-    -------
-    Raising | None
     """
     usual_d = _up_in(crop, crop.germinate_c)
     grow_d = max(round(crop.raise_weeks * 7 - usual_d), HARDEN_D)

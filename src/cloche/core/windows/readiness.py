@@ -42,18 +42,12 @@ def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     soil_c : float
         Soil [°C].
     field_factor : float
         Garden soil's days against the laboratory's.
     stand : float | None
         Share of what lives that comes through, 0-1; None: as in a garden's bed.
-
-    Returns
-    -------
-    SteadyOutlook
     """
     times, through = in_soil(crop, field_factor), stands(crop) if stand is None else stand
     days = float(days_to_emergence(soil_c, crop, times, crop.sowing_depth_m))
@@ -74,14 +68,8 @@ def readiness(crop: Crop, soil_c: float) -> Readiness:
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     soil_c : float
         Soil [°C].
-
-    Returns
-    -------
-    Readiness
     """
     if crop.comfortable_at(soil_c):
         return Readiness.COMFORTABLE
@@ -98,16 +86,10 @@ def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> 
 
     Parameters
     ----------
-    crops : list[Crop]
-        The crops.
     soil_c : float
         Soil [°C].
     comfortable_only : bool
         False adds those that have only just reached their minimum.
-
-    Returns
-    -------
-    list[SteadyOutlook]
     """
     wanted = {Readiness.COMFORTABLE} if comfortable_only else {Readiness.COMFORTABLE, Readiness.AT_MINIMUM}
     steady_outlooks = [steady_outlook(crop, soil_c) for crop in crops if crop.sown_direct]

@@ -54,10 +54,6 @@ class Season(Daylight):
             (hours, members); None: never too wet to work.
         mean_c : ndarray | None
             (days, members), None: halfway from low to high.
-
-        Returns
-        -------
-        Season
         """
         if hourly_moist is None:
             moist = np.full((1, air.low_c.shape[1]), 0.5)
@@ -88,10 +84,6 @@ class Season(Daylight):
         ----------
         days : int
             Number of days.
-
-        Returns
-        -------
-        ndarray
         """
         if days not in self._coldest:
             self._coldest[days] = series.lowest_ahead(self.air.low_c, days)
@@ -117,10 +109,6 @@ class Season(Daylight):
             Day before which it ends, (sowings, members).
         by_night : float
             How much less it counts for each kelvin by which the night is more than RANGE_K cooler, 0-1.
-
-        Returns
-        -------
-        ndarray
         """
         if by_night not in self._heats:
             high = self.air.high_c
@@ -141,10 +129,6 @@ class Season(Daylight):
             The day it begins.
         end : Days
             Day before which it ends, (sowings, members).
-
-        Returns
-        -------
-        ndarray
         """
         return mean_between(self._lit, start, end)
 
@@ -159,10 +143,6 @@ class Season(Daylight):
         ----------
         limit_c : float
             Temperature of the air among the plants that is not to be passed [°C].
-
-        Returns
-        -------
-        Days
         """
         if limit_c not in self._frosts:
             self._frosts[limit_c] = next_day(self.air.low_c < limit_c)
@@ -204,11 +184,6 @@ class Season(Daylight):
     def grown_d(self, crop: Crop) -> Array:
         """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members).
 
-        Parameters
-        ----------
-        crop : Crop
-            The crop.
-
         Returns
         -------
         ndarray
@@ -221,16 +196,10 @@ class Season(Daylight):
 
         Parameters
         ----------
-        crop : Crop
-            The crop.
         start : Days
             The day it begins.
         end : Days
             Day before which it ends, (sowings, members).
-
-        Returns
-        -------
-        ndarray
         """
         return mean_between(self._growth(crop)[1], start, end)
 
@@ -265,10 +234,6 @@ class Bed:
             Garden soil's days against the laboratory's.
         hourly_moist : ndarray | None
             Share of what the top can hold, (hours, members), where nobody waters it; None: it is watered.
-
-        Returns
-        -------
-        Bed
         """
         daily = hourly_soil_c.reshape(len(hourly_soil_c) // 24, 24, -1).mean(axis=1)
         felt_c = felt_by_lots(hourly_soil_c, np.broadcast_to(field_factor, hourly_soil_c.shape[1:]))
@@ -284,17 +249,7 @@ class Bed:
         return {}
 
     def develop(self, crop: Crop) -> Development:
-        """Development of a crop's seed in this bed; kin that share their curves share it.
-
-        Parameters
-        ----------
-        crop : Crop
-            The crop.
-
-        Returns
-        -------
-        Development
-        """
+        """Development of a crop's seed in this bed; kin that share their curves share it."""
         key = (crop.rate.grid.tobytes(), crop.share.grid.tobytes(), rotting_per_h(crop), crop.field_times)
         if key not in self._developed:
             self._developed[key] = develop(self.seed_bed, crop, in_soil(crop, self.field_factor))
@@ -307,10 +262,6 @@ class Bed:
         ----------
         days : int
             Number of days.
-
-        Returns
-        -------
-        ndarray
         """
         return series.lowest_ahead(self.soil_c, days)
 

@@ -16,10 +16,6 @@ def running(daily: Array) -> Array:
     ----------
     daily : ndarray
         Daily values, (days, members).
-
-    Returns
-    -------
-    ndarray
     """
     return np.concatenate([np.zeros_like(daily[:1]), np.cumsum(daily, axis=0)])
 
@@ -33,10 +29,6 @@ def mean_ahead(daily: Array, days: int) -> Array:
         Daily values, (days, members).
     days : int
         Number of days.
-
-    Returns
-    -------
-    ndarray
     """
     total = running(daily)
     start = np.arange(len(daily))
@@ -54,24 +46,10 @@ def lowest_ahead(daily: Array, days: int) -> Array:
         Daily values, (days, members).
     days : int
         Number of days.
-
-    Returns
-    -------
-    ndarray
     """
     return np.asarray(minimum_filter1d(daily, days, axis=0, mode="nearest", origin=-(days // 2)))
 
 
 def calm(values: Array) -> Array:
-    """Median of five neighbours: a few dozen scenarios flicker from day to day, the year does not.
-
-    Parameters
-    ----------
-    values : ndarray
-        The values.
-
-    Returns
-    -------
-    ndarray
-    """
+    """Median of five neighbours: a few dozen scenarios flicker from day to day, the year does not."""
     return np.asarray(median_filter(values, 5, mode="nearest"))

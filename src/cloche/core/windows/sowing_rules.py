@@ -51,10 +51,6 @@ def compare(outlook: Outlook, by_rule: dict[SowingRule, list[Window]]) -> list[C
         The crop's outlook in the place.
     by_rule : dict[SowingRule, list[Window]]
         The windows of each, none where they do not differ.
-
-    Returns
-    -------
-    list[Choice]
     """
     if not by_rule:
         return []
@@ -79,10 +75,6 @@ def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[SowingRul
         The crop's outlook in the place.
     last_frost_day : float | None
         The usual last spring frost in days from day 0, negative when past; None: never any.
-
-    Returns
-    -------
-    dict[SowingRule, list[Window]]
     """
     if outlook.crop.winter is not None or not len(outlook.days_to):
         return {}

@@ -54,10 +54,6 @@ def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArr
         Share of scenarios in which each limit acts, (days,) by limit.
     good : ndarray of bool
         (days,), those that count as best where they lie within a span.
-
-    Returns
-    -------
-    list[Window]
     """
     return [window(first, last, day, success, failing, good) for first, last in spans_of(joined(day, success))]
 
@@ -69,10 +65,6 @@ def spans_of(sensible: NDArray[np.bool_]) -> list[tuple[int, int]]:
     ----------
     sensible : ndarray of bool
         (days,), whether a day is sensible.
-
-    Returns
-    -------
-    list[tuple[int, int]]
     """
     edges = np.flatnonzero(np.diff(np.concatenate([[False], sensible, [False]]).astype(int)))
     return [(int(a), int(b) - 1) for a, b in zip(edges[::2], edges[1::2], strict=True) if b - a >= SHORTEST]
@@ -90,10 +82,6 @@ def joined(day: NDArray[np.intp], success: Array, enough: float = SENSIBLE) -> N
         Share of scenarios in which a sowing succeeds, (days,).
     enough : float
         Chance from which a day counts.
-
-    Returns
-    -------
-    ndarray of bool
     """
     sensible = success >= enough
     edges = np.flatnonzero(np.diff(sensible.astype(int)))
@@ -112,8 +100,6 @@ def best_days(
 
     Parameters
     ----------
-    crop : Crop
-        The crop.
     day : ndarray of int
         The day, in days from day 0.
     success : ndarray
@@ -124,10 +110,6 @@ def best_days(
         Days to harvest, (days, members) [d].
     eager : ndarray of bool
         (days, members), whether growth starts eagerly on a day.
-
-    Returns
-    -------
-    ndarray of bool
     """
     among = success >= SENSIBLE
     if not among.any():
@@ -150,10 +132,6 @@ def quick_and_full(half_d: Array, share: Array, success: Array) -> NDArray[np.bo
         Share of live seed that comes up, 0-1.
     success : ndarray
         Share of scenarios in which a sowing succeeds, (days,).
-
-    Returns
-    -------
-    ndarray of bool
     """
     among = success >= SENSIBLE
     if not among.any():
@@ -178,10 +156,6 @@ def window(first: int, last: int, day: NDArray[np.intp], success: Array, failing
         Share of scenarios in which each limit acts, (days,) by limit.
     good : ndarray of bool
         (days,), whether a day counts as best.
-
-    Returns
-    -------
-    Window
     """
     span = np.arange(first, last + 1)
     best = span[good[span]] if good[span].any() else span
@@ -213,10 +187,6 @@ def main_limit(failing: Failing, success: Array) -> Limit:
         Share of scenarios in which each limit acts, (days,) by limit.
     success : ndarray
         Share of scenarios in which a sowing succeeds, (days,).
-
-    Returns
-    -------
-    Limit
     """
     best = success >= success.max() - 0.02
     return max(failing, key=lambda limit: float(failing[limit][best].mean()))

@@ -29,10 +29,6 @@ def reached(grown: Array, start: Days, need: Array, parts: Array) -> Days:
         (days, members), days of full growth that are needed.
     parts : ndarray
         (parts,), rising shares of the need.
-
-    Returns
-    -------
-    Days
     """
     last = grown.shape[0] - 1
     days_reached = np.full((len(parts), *start.shape), last + 1, np.intp)
@@ -65,10 +61,6 @@ def on(table: NDArray[T], day: Days) -> NDArray[T]:
         (days, members), a value for each day.
     day : Days
         The scenario's own day, (sowings, members).
-
-    Returns
-    -------
-    NDArray[T]
     """
     values = np.empty(day.shape, table.dtype)
     for s in range(day.shape[0]):
@@ -114,10 +106,6 @@ def counted(limiting: NDArray[np.bool_]) -> tuple[Array, NDArray[np.bool_]]:
     ----------
     limiting : ndarray of bool
         (limits, days, members), whether each limit acts.
-
-    Returns
-    -------
-    tuple[ndarray, ndarray of bool]
     """
     limits, days, members = limiting.shape
     shares, none = np.empty((limits, days)), np.ones((days, members), np.bool_)
@@ -139,10 +127,6 @@ def next_day(true: NDArray[np.bool_]) -> Days:
     ----------
     true : ndarray of bool
         (days, members), whether it holds on a day.
-
-    Returns
-    -------
-    Days
     """
     days, members = true.shape
     following = np.empty((days + 1, members), np.intp)

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.readings.files.tables import inert
+from cloche.apps.readings.flows.record import TEXTS
 from cloche.apps.readings.models import Reading
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values.units import Units
@@ -32,7 +33,7 @@ def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
 
 
 def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
-    yield ["place", "taken_at", f"depth [{units.length}]", f"soil temperature [{units.degree}]", "source", "note"]
+    yield ["place", "taken_at", f"depth [{units.length}]", f"soil temperature [{units.degree}]", "source", *TEXTS]
     current = Reading.objects.current().filter(place__in=garden.places.all())
     rows = current.select_related("place").order_by("taken_at", "place_id")
     for reading in rows.iterator(chunk_size=2000):
@@ -42,7 +43,7 @@ def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
             f"{units.length_from_m(reading.depth_m):.4g}",
             f"{units.temperature_from_c(reading.temperature_c):.2f}",
             reading.source,
-            reading.note,
+            *(getattr(reading, name) for name in TEXTS),
         ]
 
 

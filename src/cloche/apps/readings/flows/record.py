@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, dataclass, fields
+from dataclasses import asdict, dataclass, field, fields
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -16,16 +16,29 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.shared import clock
 from cloche.apps.shared.history import before_it
+from cloche.apps.shared.words import lazy
+
+
+@dataclass(frozen=True)
+class Text:
+    """What may be written down beside a reading's number. label: as the form asks for it; meaning: as the archive describes it;
+    most: characters; later: whether archives of before it lack it."""
+
+    label: str
+    meaning: str
+    most: int
+    later: bool = False
 
 
 @dataclass(frozen=True)
 class Measured:
-    """What was read on the probe."""
+    """What was read on the probe. A text that is listed here is asked for by the form, kept by the archive and given by the
+    CSV; the table needs its column."""
 
     taken_at: datetime
     depth_m: float
     temperature_c: float
-    note: str = ""
+    note: str = field(default="", metadata={"text": Text(lazy("Note"), "Note.", 200)})
 
     @classmethod
     def of(cls, reading: Any) -> Measured:
@@ -36,6 +49,10 @@ class Measured:
         """Put into a reading, not yet stored."""
         for name, value in asdict(self).items():
             setattr(reading, name, value)
+
+
+TEXTS: dict[str, Text] = {each.name: each.metadata["text"] for each in fields(Measured) if "text" in each.metadata}
+"""What stands beside a reading's number, by name."""
 
 
 class AlreadyThere(ValueError):

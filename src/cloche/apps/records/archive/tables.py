@@ -13,6 +13,7 @@ from cloche.apps.loggers.mapped import check_pointer
 from cloche.apps.loggers.models import Device, LoggedHour, MessageMapping, Probe
 from cloche.apps.loggers.selectors import STILL_THERE
 from cloche.apps.places.models import Operation, Place
+from cloche.apps.readings.flows.record import TEXTS
 from cloche.apps.readings.models import Reading, Visit
 from cloche.apps.records.archive.bench_tables import BENCH_TABLES, DIARY_TABLES, ROOM_TABLES, STEP_TABLES
 from cloche.apps.records.archive.columns import Column
@@ -135,7 +136,7 @@ TABLES = (
             Column("taken_at", "datetime", "When it was read."),
             Column("depth_m", "number", "Depth of the probe.", "m", within=DEPTH_M),
             Column("temperature_c", "number", "Soil temperature.", "°C", within=SOIL_C),
-            Column("note", "string", "Note."),
+            *(Column(name, "string", text.meaning, later=text.later) for name, text in TEXTS.items()),
             Column("source", "string", "How it came.", one_of=texts(Source.choices)),
             Column("review", "string", "A grower's word on a doubtful one.", one_of=("", *texts(Reading.Review.choices))),
             Column("visit", "integer", "Number of the visit in visits.csv.", optional=True),
