@@ -4,11 +4,12 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from cloche.bridge.services.crops import chosen
+from cloche.bridge.services.crops import chosen, crop
 from cloche.bridge.services.forecast_steps import know_weather
 from cloche.bridge.services.forecasting import ForecastResult, forecast
 from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.inputs import Day, ForecastInputs
+from cloche.core.errors import UnknownCrop
 
 TODAY = date(2026, 4, 22)
 
@@ -134,3 +135,11 @@ def test_years_that_a_service_made_up_say_nothing_about_frost_at_the_site() -> N
     made_up = know_weather(inputs(weather=mild, record_is_simulated=True))
     assert (own.frosts.source, made_up.frosts.source) == ("record", "region")
     assert made_up.frosts != own.frosts
+
+
+def test_crops_of_a_gardens_own_come_with_the_question_and_are_forgotten_after_it() -> None:
+    key = "own_0a1b2c3d"
+    own = {key: {"of": "carrot", "name": "Purple carrot", "plural": "purple carrots", "values": {}}}
+    assert {row.crop_key for row in forecast(inputs(crops=(key,), own=own)).crops} == {key}
+    with pytest.raises(UnknownCrop):
+        crop(key)

@@ -53,6 +53,13 @@ def test_files_are_shorter_than_five_hundred_lines() -> None:
     assert breaking([*PYTHON, *styles, *scripts], lambda file, text: len(text.splitlines()) >= 500) == []
 
 
+def test_the_engine_is_handed_all_that_it_needs() -> None:
+    """What a request or a task is about is known to pages alone, and in one place."""
+    engine = [file for file in PYTHON if {"core", "bridge"} & set(file.relative_to(SOURCE).parts)]
+    asks = [file.relative_to(SOURCE).as_posix() for file in engine if "ContextVar" in file.read_text(encoding="utf-8")]
+    assert asks == ["bridge/services/crops.py"]
+
+
 def test_only_settings_read_the_environment() -> None:
     others = [file for file in PYTHON if "settings" not in file.parts and file.name != "manage.py"]
     assert breaking(others, lambda file, text: "os.environ" in text) == []

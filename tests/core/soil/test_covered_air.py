@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
 from cloche.core.covers.kinds import LIES_M, STILL_AIR_W_MK, kind
@@ -124,6 +124,7 @@ def test_a_cover_that_is_nothing_is_open_ground(hour: Hour, first_c: float) -> N
 
 
 @given(weathers, st.sampled_from(KINDS), st.floats(0, 22), st.floats(0.05, 1))
+@example(weather(847.0, -2.9, 0.99, 0.42, 0.41, 1.08, 0.27), "bell", 16.0, 0.61)
 def test_vapour_is_in_balance(hour: Hour, key: str, first_c: float, wet: float) -> None:
     """What the soil gives leaves with the air or condenses; the air inside holds no more than its cover lets it."""
     soil_surface, over = SoilSurface(0.8, 12.0, 1.0, wet), cover(key)

@@ -12,7 +12,7 @@ from cloche.bridge.services.crops import with_values
 from cloche.bridge.values.inputs import SownBatch
 from cloche.bridge.values.packing import short
 from cloche.bridge.values.stored import SowingOutlook
-from cloche.core.crops import catalogue
+from cloche.core.crops.catalogue import Crop
 from cloche.core.germination.batch import Batch, BatchOutlook, foretell
 from cloche.core.germination.pooling import stands
 
@@ -33,11 +33,11 @@ NOON_H = 12
 
 
 def batch_outlook(
-    sown: SownBatch, soil_c: NDArray[np.float64], first: date, learned: Learned, moist: NDArray[np.float64] | None
+    sown: SownBatch, usual: Crop, soil_c: NDArray[np.float64], first: date, learned: Learned, moist: NDArray[np.float64] | None
 ) -> SowingOutlook:
-    """What is expected of a sowing. soil_c, moist: hourly at its depth from midnight of `first`."""
-    pace, stand = learned.pace, (learned.stand[0] * stands(catalogue.crop(sown.crop_key), learned.bench), learned.stand[1])
-    usual = catalogue.crop(sown.crop_key)
+    """What is expected of a sowing. usual: its crop, before what is said of this batch; soil_c, moist: hourly at its depth from
+    midnight of `first`."""
+    pace, stand = learned.pace, (learned.stand[0] * stands(usual, learned.bench), learned.stand[1])
     hours = [((on - first).days * 24 + NOON_H, up) for on, up in sown.counts]
     batch = Batch(
         sown_hour=(sown.sown_on - first).days * 24 + NOON_H,

@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -25,6 +26,8 @@ __all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed
 
 AMERICAN, BRITISH, TRANSLATED = "american", "british", "translated"
 _spoken: ContextVar[str] = ContextVar("names", default="")
+_own: ContextVar[Mapping[str, Crop]] = ContextVar("own", default=MappingProxyType({}))
+"""Whose garden a request or a task is about. Pages ask by these; what the engine needs is handed to it."""
 
 
 def set_spoken_names(names: str) -> None:
@@ -50,7 +53,7 @@ def named(crop: Crop) -> Crop:
     return crop if crop.name == name else replace(crop, name=name, name_plural=plural)
 
 
-MODEL_VERSION = "column-16"
+MODEL_VERSION = "column-17"
 PACKET_SOURCE = "your packet, where it says so; else the table"
 WHOLE = {"per_station", "keeps_y"}
 GROWS = ("begins_c", "best_c", "ends_c")
@@ -59,7 +62,7 @@ LEAST_MATURITY_D = 10.0
 
 def crops() -> list[Crop]:
     """All crops in catalogue order, those of the garden's own behind."""
-    return [*(named(crop) for crop in catalogue.catalogue().values()), *catalogue.besides()]
+    return [*(named(crop) for crop in catalogue.catalogue().values()), *_own.get().values()]
 
 
 Values = Mapping[str, float]
@@ -83,20 +86,27 @@ def grown(
     methods: Mapping[str, str],
     sowing_rule: str = "",
     sowing_rules: Mapping[str, str] | None = None,
+    own: Own = MappingProxyType({}),
 ) -> list[Grown]:
-    """A garden's own crops with what it says of them."""
-    own = sowing_rules or {}
+    """The crops of a garden with what it says of them, for the engine. own: crops of its own making."""
+    rules, custom = sowing_rules or {}, custom_crops(own)
     return [
-        Grown(crop, methods.get(crop.key, ""), catalogue.crop(crop.key).sowing_depth_m, own.get(crop.key) or sowing_rule)
-        for crop in chosen(keys, values)
+        Grown(
+            crop, methods.get(crop.key, ""), catalogue.crop(crop.key, custom).sowing_depth_m, rules.get(crop.key) or sowing_rule
+        )
+        for crop in _chosen_of([*catalogue.catalogue().values(), *custom.values()], keys, values)
     ]
 
 
 def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:
     """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
+    return _chosen_of(crops(), keys, values)
+
+
+def _chosen_of(every: Iterable[Crop], keys: Iterable[str], values: Mapping[str, Values] | None) -> list[Crop]:
     wanted = set(keys)
-    grown = (crop for crop in crops() if (crop.key in wanted if wanted else crop.usual))
-    return [with_values(crop, (values or {}).get(crop.key)) for crop in grown]
+    mine = (crop for crop in every if (crop.key in wanted if wanted else crop.usual))
+    return [with_values(crop, (values or {}).get(crop.key)) for crop in mine]
 
 
 def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -> list[Crop]:
@@ -156,7 +166,7 @@ def with_values(crop: Crop, values: Values | None) -> Crop:
 
 def crop(key: str) -> Crop:
     """One crop; raises UnknownCrop."""
-    return named(catalogue.crop(key))
+    return named(catalogue.crop(key, _own.get()))
 
 
 def steady_outlooks(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
@@ -223,13 +233,21 @@ Own = Mapping[str, Mapping[str, Any]]
 
 
 def set_custom_crops(own: Own) -> None:
-    """From now on these crops are there besides the catalogue's."""
-    catalogue.add(tuple(_made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()))
+    """From now on pages know these crops besides the catalogue's."""
+    _own.set(custom_crops(own))
+
+
+def custom_crops(own: Own) -> dict[str, Crop]:
+    """A garden's own crops by key: each a relative from the catalogue with other values."""
+    return {key: _made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()}
+
+
+def crop_of(own: Own, key: str) -> Crop:
+    """One crop of a garden with these crops of its own, under the catalogue's name; raises UnknownCrop."""
+    return catalogue.crop(key, custom_crops(own))
 
 
 def _made(key: str, entry: Mapping[str, Any]) -> Crop:
-    # Here, as that module names crops through this one.
-
     both = (str(entry["name"]), str(entry["plural"]))
     own = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
     return replace(

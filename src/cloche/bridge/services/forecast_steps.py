@@ -12,7 +12,7 @@ from cloche.bridge.services import outlooks
 from cloche.bridge.services.batches import NOON_H, batch_outlook
 from cloche.bridge.services.batches import Learned as Counted
 from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.services.crops import Grown, grown
+from cloche.bridge.services.crops import Grown, crop_of, grown
 from cloche.bridge.services.places import Situation, covers_of, local_weather, situation_of
 from cloche.bridge.services.pooling import cover_evidence
 from cloche.bridge.services.site import SiteFrosts, frosts_of, last_frost_day
@@ -204,7 +204,7 @@ def crops_of(inputs: ForecastInputs) -> list[Grown]:
     """What is grown there, and how; nothing where a hotbed has no earth on it: trays stand there, and nothing is sown."""
     if inputs.hotbed is not None and inputs.hotbed[0].soil_m == 0:
         return []
-    return grown(inputs.crops, inputs.values, inputs.methods, inputs.sowing_rule, inputs.sowing_rules)
+    return grown(inputs.crops, inputs.values, inputs.methods, inputs.sowing_rule, inputs.sowing_rules, inputs.own)
 
 
 def judge_crops(inputs: ForecastInputs, run: Run, trajectory: Trajectory, covered: bool, frosts: Frosts) -> outlooks.Ground:
@@ -230,7 +230,7 @@ def follow_sowings(inputs: ForecastInputs, run: Run) -> dict[int, SowingOutlook]
     moist = None if inputs.watered else run.trajectory.moist.astype(np.float64)
     learned = Counted(inputs.field_factor, inputs.stand, inputs.kind in BENCHES)
     return {
-        sown.number: batch_outlook(sown, _soil_of(sown, run, first), first, learned, moist)
+        sown.number: batch_outlook(sown, crop_of(inputs.own, sown.crop_key), _soil_of(sown, run, first), first, learned, moist)
         for sown in inputs.sown
         if first <= sown.sown_on <= inputs.today and not sown.over
     }

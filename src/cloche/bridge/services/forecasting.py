@@ -10,8 +10,8 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services import crops, outlooks
 from cloche.bridge.services import forecast_steps as step
+from cloche.bridge.services import outlooks
 from cloche.bridge.services.bench import around_c, heat_outlook, kwh_behind, light_outlook
 from cloche.bridge.services.forecast_steps import PAST_D, KnownWeather, Observed, Run, midnight
 from cloche.bridge.services.heat_watch import alarm_of, without_failed_heat
@@ -153,7 +153,6 @@ class ForecastResult:
 
 def forecast(inputs: ForecastInputs) -> ForecastResult:
     """Learn the place and run it over the coming year. Raises Unsound where what comes out cannot be true."""
-    crops.set_custom_crops(inputs.own)
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
@@ -184,7 +183,6 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
 
 def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
     """Every crop's outlook with each cover in turn standing there all year, as it is aired, and bare where it is None."""
-    crops.set_custom_crops(inputs.own)
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)

@@ -8,11 +8,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services import crops
 from cloche.bridge.services.batches import Learned, batch_outlook
 from cloche.bridge.services.bench import daily
-from cloche.bridge.services.crops import crop as crop_of
-from cloche.bridge.services.crops import with_values
+from cloche.bridge.services.crops import crop_of, with_values
 from cloche.bridge.services.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, Situation, local_weather
@@ -61,13 +59,12 @@ def set_points(crop: Crop) -> tuple[float, float]:
 
 def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[HeatGain]:
     """Nothing first. Raises OutdatedSnapshot where another version, or another day, stored the forecast."""
-    crops.set_custom_crops(inputs.own)
     snapshot = unpack(packed)
     if snapshot.today != inputs.today:
         raise OutdatedSnapshot
     depths = sorted({*SOWING_DEPTHS_M, inputs.seed_depth_m})
     situation, outside, checkpoint = stand(snapshot, inputs, depths, LOOKED_D + 2)
-    crop = with_values(crop_of(query.crop_key), inputs.values.get(query.crop_key))
+    crop = with_values(crop_of(inputs.own, query.crop_key), inputs.values.get(query.crop_key))
     depth = nearest_depth(query.sown.depth_m if query.sown else crop.sowing_depth_m)
     air_c = float(checkpoint.ahead.air_c[: 14 * 24].mean())
     ways = _ways(crop, situation, air_c)
@@ -125,10 +122,11 @@ def _fresh(crop: Crop, inputs: ForecastInputs, depth: float) -> Seen:
 def _lying(sown: SownBatch, inputs: ForecastInputs, snapshot: ModelSnapshot, behind: Trajectory, depth: float) -> Seen:
     """A sowing that lies there already: counted from its own day."""
     learned = Learned(inputs.field_factor, inputs.stand, bench=True)
+    usual = crop_of(inputs.own, sown.crop_key)
 
     def seen(course: Trajectory) -> tuple[list[float | None], float | None, float]:
         soil = np.concatenate([behind.at(depth), course.at(depth)]).astype(np.float64)
-        outlook = batch_outlook(sown, np.clip(soil, -29.0, 59.0), snapshot.weather.first, learned, None)
+        outlook = batch_outlook(sown, usual, np.clip(soil, -29.0, 59.0), snapshot.weather.first, learned, None)
         half = [None if day is None else float((day - sown.sown_on).days) for day in outlook.half]
         most = None if outlook.most[1] is None else float((outlook.most[1] - sown.sown_on).days)
         return half, most, outlook.share

@@ -6,7 +6,7 @@ from datetime import date
 
 import numpy as np
 
-from cloche.core.crops import catalogue
+from cloche.bridge.services.crops import crop
 from cloche.core.soil.watering import COLD_TAP_C, TEMPERED_C, back_h, dipped_c
 from cloche.core.windows.growth import growth_index, light_share
 
@@ -19,7 +19,7 @@ def growth_days(crop_key: str, air_c: list[float], roots_c: list[float], first: 
     day."""
     warmth = (1 - ROOTS) * np.array(air_c) + ROOTS * np.array(roots_c)
     day = first.timetuple().tm_yday + np.arange(len(warmth))
-    growth = np.minimum(growth_index(warmth, catalogue.crop(crop_key)), light_share(day, latitude_deg))
+    growth = np.minimum(growth_index(warmth, crop(crop_key)), light_share(day, latitude_deg))
     return round(float(growth.sum()), 1)
 
 

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services.beds import ARCH_OVER_MEAN
+from cloche.bridge.services.crops import crop_of
 from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.places import ALWAYS_H, NIGHT, Situation, door_plans
 from cloche.bridge.values.clocks import standard_offset_h
@@ -31,7 +32,6 @@ from cloche.bridge.values.stored import (
 )
 from cloche.core.covers.kinds import kind
 from cloche.core.covers.periods import CoverPeriod, Vent, as_one
-from cloche.core.crops import catalogue
 from cloche.core.crops.catalogue import Crop
 from cloche.core.hazards import frost as nights
 from cloche.core.hazards import ventilation
@@ -85,12 +85,13 @@ def growing_in(inputs: ForecastInputs, outlooks: dict[int, SowingOutlook]) -> li
         up_d = _up_d(sown.counts, outlook, inputs.today)
         stage = Stage.LYING if up_d is None else Stage.GROWN if up_d >= SEEDLING_D else Stage.SEEDLING
         growing.append(Growing(sown.crop_key, stage, up_d or 0, sown.number))
-    return growing + [_set_out(set_out, inputs.today) for set_out in inputs.set_out if set_out.planted_on <= inputs.today]
+    return growing + [_set_out(inputs, set_out) for set_out in inputs.set_out if set_out.planted_on <= inputs.today]
 
 
-def _set_out(set_out: SetOut, today: date) -> Growing:
+def _set_out(inputs: ForecastInputs, set_out: SetOut) -> Growing:
     """Plants that were set out: seedlings until they have taken hold."""
-    crop, since = catalogue.crop(set_out.crop_key), set_out.measured_on or set_out.planted_on
+    crop, today = crop_of(inputs.own, set_out.crop_key), inputs.today
+    since = set_out.measured_on or set_out.planted_on
     stood_d = (today - set_out.planted_on).days
     stage = Stage.GROWN if set_out.grown or stood_d >= SEEDLING_D else Stage.SEEDLING
     height = min(set_out.height_m + _height_m(crop, max(0, (today - since).days)), max(crop.height_m, set_out.height_m))
@@ -99,7 +100,7 @@ def _set_out(set_out: SetOut, today: date) -> Growing:
 
 def crop_here(inputs: ForecastInputs, key: str) -> Crop:
     """A crop with what cold it was seen to stand in this garden."""
-    crop, seen_c = catalogue.crop(key), inputs.limits.get(key)
+    crop, seen_c = crop_of(inputs.own, key), inputs.limits.get(key)
     return crop if seen_c is None else replace(crop, frost_grown_c=seen_c)
 
 

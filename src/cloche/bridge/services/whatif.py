@@ -9,7 +9,6 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services import crops
 from cloche.bridge.services.crops import grown
 from cloche.bridge.services.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche.bridge.services.places import ALWAYS_H, cover_over
@@ -89,7 +88,6 @@ def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[C
 
     Raises OutdatedSnapshot where the stored forecast does not reach so far, or another version stored it.
     """
-    crops.set_custom_crops(inputs.own)
     # A forecast of yesterday stands a day back.
     on_d = query.on_d + (inputs.today - _snapshot(packed).today).days
     snapshot, checkpoint = _snapshot(packed), _later(packed, _Described(inputs), on_d)
@@ -109,7 +107,9 @@ class _Judged:
     def __init__(self, inputs: ForecastInputs, query: WhatIfQuery, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.query, self.bare, self.night_c = query, bare, night_c
         self.depth_m = inputs.seed_depth_m
-        self.crops = [row.crop for row in grown(query.crops, inputs.values, inputs.methods)] if query.crops else []
+        self.crops = (
+            [row.crop for row in grown(query.crops, inputs.values, inputs.methods, own=inputs.own)] if query.crops else []
+        )
         self.factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:

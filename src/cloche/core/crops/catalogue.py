@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import json
-from contextvars import ContextVar
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from types import MappingProxyType
 from typing import Any, Literal
 
 from cloche.core.crops.curves import RateCurve, ShareCurve
@@ -196,36 +197,25 @@ def catalogue() -> dict[str, Crop]:
     return {key: _crop(key, entry) for key, entry in json.loads(text).items()}
 
 
-_besides: ContextVar[tuple[Crop, ...]] = ContextVar("besides", default=())
-
-
-def add(crops: tuple[Crop, ...]) -> None:
-    """Until the next call in this context these are there besides the catalogue's."""
-    _besides.set(crops)
-
-
-def besides() -> tuple[Crop, ...]:
-    """Those that were added."""
-    return _besides.get()
-
-
-def crop(key: str) -> Crop:
+def crop(key: str, own: Mapping[str, Crop] = MappingProxyType({})) -> Crop:
     """One crop.
 
     Parameters
     ----------
     key : str
         Its key in the table.
+    own : Mapping[str, Crop]
+        Crops besides the table's, by their key.
 
     Raises
     ------
     UnknownCrop
         Where there is no crop of that key.
     """
-    entry = catalogue().get(key) or next((own_crop for own_crop in besides() if own_crop.key == key), None)
-    if entry is None:
+    known = catalogue().get(key) or own.get(key)
+    if known is None:
         raise UnknownCrop(f"There is no crop “{key}” in the catalogue.")
-    return entry
+    return known
 
 
 def _crop(key: str, entry: dict[str, Any]) -> Crop:

@@ -43,7 +43,7 @@ FOG_TAKES = 0.08
 """Share of the light that drops on the inside throw back [Pieters1997, from memory]."""
 UNEVEN_K = 0.5
 """How far the warmth of a bed's surface or a cover's face differs from spot to spot (assumption)."""
-CLOSE_K, MOST_ROUNDS, FAST_ROUNDS = 0.05, 10, 3
+CLOSE_K, MOST_ROUNDS, FAST_ROUNDS, SLOW_ROUNDS = 0.05, 16, 3, 8
 RULE_SPAN_K = 3.0
 """A rule opens fully when the inside passes its warmth by this much."""
 DRIPS = 0.8
@@ -140,8 +140,9 @@ def covered_balance(
     surface, last = surface_c, before
     wants, pace = 0.0, 0.5
     for number in range(MOST_ROUNDS - 1):
-        # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round.
-        part = 1.0 if number < FAST_ROUNDS else 0.5
+        # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round. Under a bell,
+        # where the two are nearly as warm as each other and next to nothing leaves, even half ways go to and fro.
+        part = 1.0 if number < FAST_ROUNDS else 0.5 if number < SLOW_ROUNDS else 0.25
         surface, last = _toward(surface, balance.s0 + balance.s1 * first_c, part), _all_toward(last, inside, part)
         # A fogged film is the warmer one, on which nothing would condense; an opened cover the cooler, which nobody would open.
         fog = (fog + fog_on(last.vapour, last.inner_c)) / 2

@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class ForecastsConfig(AppConfig):
-    name = "cloche.apps.forecasts"
-    label = "forecasts"

@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class ReadingsConfig(AppConfig):
-    name = "cloche.apps.readings"
-    label = "readings"

@@ -1,6 +1,0 @@
-from django.apps import AppConfig
-
-
-class SowingsConfig(AppConfig):
-    name = "cloche.apps.sowings"
-    label = "sowings"
