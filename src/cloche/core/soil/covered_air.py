@@ -140,8 +140,8 @@ def covered_balance(
     surface, last = surface_c, before
     wants, pace = 0.0, 0.5
     for number in range(MOST_ROUNDS - 1):
-        # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round. Under a bell,
-        # where the two are nearly as warm as each other and next to nothing leaves, even half ways go to and fro.
+        # Half way a round once it is slow to settle: warm air above cold ground stirs less than the other way round. Under a
+        # bell, where the two are nearly as warm as each other and next to nothing leaves, even half ways go to and fro.
         part = 1.0 if number < FAST_ROUNDS else 0.5 if number < SLOW_ROUNDS else 0.25
         surface, last = _toward(surface, balance.s0 + balance.s1 * first_c, part), _all_toward(last, inside, part)
         # A fogged film is the warmer one, on which nothing would condense; an opened cover the cooler, which nobody would open.
