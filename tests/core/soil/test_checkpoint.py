@@ -71,4 +71,4 @@ def test_a_cover_in_the_past_leaves_its_open_neighbour_behind() -> None:
 def test_stopped_twice_it_is_as_if_stopped_once() -> None:
     later, own = checkpoint().later(2), (replace(LATER, start_h=0.0),)
     first = checkpoint().simulate_covers([(replace(own[0], start_h=48.0),)], DAYS - STOP_D)[0]
-    assert np.abs(later.on([own], DAYS - STOP_D - 2)[0].soil_c - first.soil_c[48:]).max() < 0.02
+    assert np.abs(later.simulate_covers([own], DAYS - STOP_D - 2)[0].soil_c - first.soil_c[48:]).max() < 0.02
