@@ -29,6 +29,7 @@ __all__ = [
     "Before",
     "Cause",
     "Chitting",
+    "Course",
     "Dug",
     "Finding",
     "Layout",
@@ -44,16 +45,17 @@ __all__ = [
     "finding",
     "groups",
     "lifting",
+    "on_trellis",
     "patch",
     "pooled_pace",
     "pooled_stand",
     "room_over",
+    "shadow_of",
     "tubers_in",
+    "usual_spacing",
     "viability_of",
 ]
 
-
-__all__ += ["Course", "on_trellis", "shadow_of", "usual_spacing"]
 
 Shadow = shade.Shadow
 LEAN_RISE, ARCH_OVER_MEAN = 1.4, 1.3

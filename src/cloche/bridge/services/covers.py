@@ -32,6 +32,7 @@ __all__ = [
     "bends",
     "bent_over",
     "box_of",
+    "covered_timetable",
     "drawn_as",
     "for_beds",
     "grounds",
@@ -42,9 +43,13 @@ __all__ = [
     "name_of",
     "names",
     "narrowest",
+    "nights_wanted",
     "ownable",
     "propped",
+    "shape",
     "tallest_over",
+    "with_a_layer_more",
+    "with_article",
 ]
 
 
@@ -52,8 +57,6 @@ OFTEN = tuple(kind.key for kind in sorted(kinds().values(), key=lambda kind: kin
 """What growers could get, the commonest first."""
 SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
 """What nobody opens on a sunny day."""
-
-__all__ += ["covered_timetable", "nights_wanted", "shape", "with_a_layer_more", "with_article"]
 
 
 def grounds() -> list[tuple[str, str]]:

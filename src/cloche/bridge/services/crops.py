@@ -21,7 +21,32 @@ from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
 from cloche.core.windows.limits import longest_in_soil_d
 from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
-__all__ = ["FIELD_FACTOR", "MODEL_VERSION", "Crop", "Grown", "Readiness", "Speed", "SteadyOutlook", "UnknownCrop", "Values"]
+__all__ = [
+    "FIELD_FACTOR",
+    "MODEL_VERSION",
+    "Crop",
+    "Grown",
+    "Readiness",
+    "Speed",
+    "SteadyOutlook",
+    "UnknownCrop",
+    "Values",
+    "at_minimum",
+    "chosen",
+    "comfortable",
+    "crop",
+    "crops",
+    "days_to_emergence",
+    "grown",
+    "longest_in_soil_d",
+    "of_garden",
+    "speeds",
+    "steady_outlooks",
+    "usual_of",
+    "winter_kinds_of",
+    "with_values",
+    "with_winter_kinds",
+]
 
 
 AMERICAN, BRITISH, TRANSLATED = "american", "british", "translated"
@@ -209,10 +234,6 @@ def _wakes_c(crop: Crop) -> float:
     soil = np.arange(-1.0, 40.0, 0.1)
     rate = crop.rate.at(soil)
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
-
-
-__all__ += ["at_minimum", "chosen", "comfortable", "crop", "crops", "days_to_emergence", "grown", "longest_in_soil_d", "speeds"]
-__all__ += ["of_garden", "steady_outlooks", "usual_of", "winter_kinds_of", "with_values", "with_winter_kinds"]
 
 
 PICKED_ON_D = {"nightshades": 50, "cucurbits": 45, "legumes": 25, "beets": 35, "daisies": 14}
