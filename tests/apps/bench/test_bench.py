@@ -14,7 +14,7 @@ from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
 from cloche.bridge.values.heavy import HeatGain
 from cloche.bridge.values.units import Units
-from tests.apps.bench.benches import TODAY, heated, lit, make_tray, sown
+from tests.apps.bench.benches import AHEAD_D, BEHIND_D, TODAY, heated, lit, make_tray, sown, store
 from tests.conftest import NOW
 from tests.factories import make_person
 
@@ -36,6 +36,18 @@ def test_an_empty_bench_says_what_belongs_there(signed_in: Client, garden: Garde
     page = get(signed_in, garden, "bench")
     assert "What do you raise under a roof?" in page
     assert "Add the first tray" in page
+
+
+def test_the_air_about_a_tray_is_that_of_its_room_until_a_cover_lies_over_it(signed_in: Client, garden: Garden) -> None:
+    room = Room.objects.create(garden=garden, name="Kitchen", kind="living")
+    tray = make_tray(garden, room=room)
+    hours = [18.0] * 24 * (BEHIND_D + AHEAD_D)
+    store(tray, 18.0, inside_low_c=hours, inside_mid_c=hours, inside_high_c=hours)
+    page = get(signed_in, garden, "place", tray.pk)
+    assert "Air in the room, and outside" in page
+    assert "Air under the cover" not in page
+    tray.cover_periods.create(cover="lid", first=TODAY)
+    assert "Air under the cover, and outside" in get(signed_in, garden, "place", tray.pk)
 
 
 def test_the_bench_shows_each_tray_in_its_room_with_its_roots_its_heat_and_its_light(signed_in: Client, garden: Garden) -> None:

@@ -328,5 +328,6 @@ def test_a_cover_that_ends_before_the_bed_is_said_with_its_length(bed: Place) ->
     assert (
         "Hooped tunnel of clear film is over 120 cm of the bed’s 300 cm: what is planted beyond it stands in the open." in lines
     )
+    assert ".." not in lines
     CoverPeriod.objects.filter(pk=period.pk).update(covered_m=None)
     assert "stands in the open" not in " ".join(bed_page(Place.objects.get(pk=bed.pk), Units(), TODAY).roof_text)

@@ -62,7 +62,7 @@ def _line(covered: Sowing, bare: Sowing) -> str:
 
 
 def _half(sowing: Sowing) -> str:
-    half = _arms_days(sowing)
+    half = _days_to_half(sowing)
     if half is None:
         return _("a time that cannot be told yet")
     days = words.count(round(half.days), "day", "days")
@@ -71,7 +71,7 @@ def _half(sowing: Sowing) -> str:
     return _("{days} ({low} to {high})").format(days=days, low=f"{half.low:.0f}", high=f"{half.high:.0f}")
 
 
-def _arms_days(sowing: Sowing) -> Half | None:
+def _days_to_half(sowing: Sowing) -> Half | None:
     from cloche.bridge.services.trials import days_to_half
 
     return days_to_half(sowing.sown_on, [(count.on, count.up) for count in sowing.counts.all()])

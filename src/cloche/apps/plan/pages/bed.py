@@ -227,7 +227,7 @@ def _roof(
                 if on <= today
                 else _("touches the cover about {day}").format(day=words.day(on, today))
             )
-            touching.append(f"{texts.crop_name(plant.planting)}: {when}")
+            touching.append(f"{texts.crop_name(plant.planting)}: {when}.")
     drawn = under_roof.under_roof(room.middle_m, room.side_m, room.shape, rows)
     free = _("Nothing touches the cover in the coming weeks: it is {height} high.")
     return drawn, [

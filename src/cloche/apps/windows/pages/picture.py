@@ -31,7 +31,8 @@ class Depth:
 
 @dataclass(frozen=True)
 class GroundPicture:
-    """Drawings on one time axis. other: line of another depth, empty where none is chosen."""
+    """Drawings on one time axis. other: line of another depth, empty where none is chosen; in_room: the air inside is that of a
+    room, with no cover in it."""
 
     field: chart.Field
     course: chart.Chart
@@ -39,6 +40,7 @@ class GroundPicture:
     air: air.Air | None
     depths: list[Depth]
     other: str
+    in_room: bool
 
 
 def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> GroundPicture:
@@ -50,7 +52,8 @@ def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> Grou
     readings = [_point(reading, ground, units) for reading in measured.points_between(ground.place, span.start, local)]
     drawn = chart.chart(chart.Hours(*scaled), readings, span)
     depths, other = _other_depth(ground, units, also, drawn.limits, span)
-    return GroundPicture(field, drawn, strips.strips(_covers(ground, local), span), _air(ground, units, span), depths, other)
+    over, inside = strips.strips(_covers(ground, local), span), _air(ground, units, span)
+    return GroundPicture(field, drawn, over, inside, depths, other, in_room=ground.place.room_id is not None and not over)
 
 
 def _other_depth(

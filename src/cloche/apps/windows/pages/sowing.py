@@ -198,10 +198,10 @@ def hedge_part(
         until = _(" by {day}").format(day=words.day(by, today)) if by else ""
         return HedgePart(chance, CHANCES, by_text, _("No sowing in any place gives a crop{until}.").format(until=until), [], "")
     lines = [_line(crop, rows[part.place], part, len(plan.parts), viable, today) for part in plan.parts]
-    return HedgePart(chance, CHANCES, by_text, _hedges_text(plan, chance, by, today), lines, "")
+    return HedgePart(chance, CHANCES, by_text, _hedge_text(plan, chance, by, today), lines, "")
 
 
-def _hedges_text(plan: hedging.Hedge, chance: int, by: date | None, today: date) -> str:
+def _hedge_text(plan: hedging.Hedge, chance: int, by: date | None, today: date) -> str:
     count = len(plan.parts)
     until = _(" by {day}").format(day=words.day(by, today)) if by else ""
     reached = _("{reached} times in 100").format(reached=f"{100 * plan.reached:.0f}")
