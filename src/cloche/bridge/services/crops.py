@@ -265,7 +265,7 @@ def custom_crops(own: Own) -> dict[str, Crop]:
 
 def crop_of(own: Own, key: str) -> Crop:
     """One crop of a garden with these crops of its own, under the catalogue's name; raises UnknownCrop."""
-    return catalogue.crop(key, custom_crops(own))
+    return catalogue.crop(key, custom_crops({key: own[key]} if key in own else {}))
 
 
 def _made(key: str, entry: Mapping[str, Any]) -> Crop:
