@@ -58,7 +58,7 @@ class Command(BaseCommand):
         if not settings.CLOCHE_DEMO:
             raise CommandError("Demo data go into the demo only, never beside a grower's own.")
         forget_older_tables()
-        call_command("migrate", verbosity=0)
+        call_command("ready", verbosity=0)
         if not _already(seed):
             self.stderr.write("Making up the demo gardens (once) ...")
             load(seed)
