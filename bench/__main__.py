@@ -37,7 +37,7 @@ ALONE = {
 ROOMS = ("crossing", "drag", "farm", "ingest", "pages", "scale")
 SCORED = {"gains": 1, "frosts": 1, "calendars": 2}
 """What scores files that are named behind it, and how many."""
-OUTSIDE = ("after", "agreement", "edr", "faults", "fuzz", "gardens", "heavy", "images", "structure")
+OUTSIDE = ("after", "agreement", "edr", "faults", "fuzz", "gardens", "heavy", "images", "schema", "structure")
 """What is loaded only when it is asked for, with numbers behind it; most start the application and stand before it."""
 MEASURED = Path(__file__).parent / "data" / "covers_measured.csv"
 STATION = Path(__file__).parent / "data" / "station_hourly_2025.csv"

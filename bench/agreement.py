@@ -81,12 +81,12 @@ def shorten() -> None:
     """Windows weeks ahead instead of a year, fewer rounds of learning: pages are compared here, not forecasts judged."""
     import numpy as np
 
-    from cloche.bridge.services import forecast_steps, outlooks
-    from cloche.bridge.values.layout import NEAR_PAST_D
-    from cloche.core.soil import calibrate
+    from cloche_engine.forecast import outlooks, steps
+    from cloche_engine.layout import NEAR_PAST_D
+    from cloche_engine.soil import calibrate
 
     outlooks.CANDIDATES = np.arange(0, 32)
-    forecast_steps.SOIL_D, forecast_steps.RUN_UP_D = 67, NEAR_PAST_D
+    steps.SOIL_D, steps.RUN_UP_D = 67, NEAR_PAST_D
     calibrate.MOST_CALLS, calibrate.SCAN, calibrate.LONGEST_MEMORY_D = (2, 2), 2, 8  # type: ignore[assignment]
 
 
@@ -96,7 +96,7 @@ def main(gardens: float = GARDENS, seed: float = SEED) -> int:
     from django.core.management import call_command
     from django.db import connections
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     connections.close_all()
     jobs = [(number, int(seed)) for number in range(int(gardens))]
     contradictions: Counter[str] = Counter()

@@ -19,9 +19,9 @@ from zoneinfo import ZoneInfo
 import numpy as np
 
 from cloche.bridge.services.crops import crops
-from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.values.inputs import ForecastInputs
-from cloche.bridge.values.stored import CropDays
+from cloche_engine.api import forecast
+from cloche_engine.inputs import ForecastInputs
+from cloche_engine.results import CropDays
 
 YEAR = 2027
 QUARTERS = (1, 4, 7, 10)

@@ -13,13 +13,13 @@ import pandas as pd
 from numpy.typing import NDArray
 
 from bench import frosts
-from cloche.bridge.services.site import frosts_of
-from cloche.core.site.estimate import LAPSE_K_PER_M, normals_at, range_terms
-from cloche.core.site.region import region_at
-from cloche.core.site.towns import people_near
-from cloche.core.weather.frosts import Frosts, midsummer, of_years
-from cloche.core.weather.normals import Normals
-from cloche.core.weather.record import DailyRecord
+from cloche_engine.forecast.frosts import frosts_of
+from cloche_engine.site.estimate import LAPSE_K_PER_M, normals_at, range_terms
+from cloche_engine.site.region import region_at
+from cloche_engine.site.towns import people_near
+from cloche_engine.weather.frosts import Frosts, midsummer, of_years
+from cloche_engine.weather.normals import Normals
+from cloche_engine.weather.record import DailyRecord
 
 TOWNS = Path(__file__).parent / "data" / "normals_from_memory.csv"
 QUARTERS = (0, 3, 6, 9)

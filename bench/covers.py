@@ -7,11 +7,10 @@ import time
 from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
-from cloche.bridge.services import whatif
-from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.whatif import what_if
-from cloche.bridge.values.heavy import WhatIfQuery
-from cloche.bridge.values.inputs import CoverSpan, Day, ForecastInputs
+from cloche_engine.api import forecast, what_if
+from cloche_engine.forecast import whatif
+from cloche_engine.inputs import CoverSpan, Day, ForecastInputs
+from cloche_engine.queries import WhatIfQuery
 
 TODAY = date(2026, 4, 22)
 KEYS = ("glass_frame", "film_tunnel", "bent_sheet", "fleece", "bell", "twin_wall_arch", "film_on_soil", "bin")

@@ -9,7 +9,7 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
-SOURCE = Path(__file__).parents[1] / "src" / "cloche"
+SOURCE = Path(__file__).parents[1] / "src"
 
 
 @contextmanager
@@ -39,7 +39,7 @@ def main() -> int:
     from cloche.apps.forecasts.flows import refresh
     from cloche.apps.gardens.models import Garden, User
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     call_command("load_demo", work=True)
     garden = Garden.objects.order_by("pk")[0]
     place = max(garden.places.filter(kind="open"), key=lambda each: each.readings.count())

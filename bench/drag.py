@@ -69,7 +69,7 @@ def _page() -> bytes:
     from cloche.apps.plants.models import BedShape, Planting
     from cloche.apps.shared import clock
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     User.objects.filter(username="dragging").delete()
     person = User.objects.create_user("dragging")
     garden = Garden.objects.create(

@@ -14,8 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cloche.bridge.services.crops import crop
-from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
+from cloche_engine.api import forecast
+from cloche_engine.inputs import CoverSpan, ForecastInputs
 
 LOWS_48 = [-4.0, -4.0, -1.0, 3.0, 7.0, 11.0, 12.5, 12.0, 9.0, 4.5, 0.0, -3.0]
 HIGHS_48 = [2.0, 4.0, 9.0, 14.0, 18.5, 22.0, 24.0, 23.5, 19.5, 13.0, 6.5, 3.0]

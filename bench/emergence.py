@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cloche.core.crops import knots
-from cloche.core.crops.catalogue import Crop, catalogue
-from cloche.core.crops.curves import RateCurve
-from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
-from cloche.core.germination.steady import LABORATORY
+from cloche_engine.crops import knots
+from cloche_engine.crops.catalogue import Crop, catalogue
+from cloche_engine.crops.curves import RateCurve
+from cloche_engine.germination.emergence import SeedBed, develop, hours_to_emergence
+from cloche_engine.germination.steady import LABORATORY
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,7 @@ def main(beds: float = BEDS) -> int:
     from django.core.management import call_command
     from django.db import connection
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     counted: list[dict[str, int]] = []
     slow = 0
     for number in (max(int(beds) // 4, 1), int(beds)):

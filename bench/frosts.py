@@ -1,7 +1,7 @@
 """Frost dates of the shipped climate against weather stations: `./run bench frosts STATIONS.csv`.
 
 Columns station, latitude_deg, longitude_deg, elevation_m, last_spring and first_autumn, the median days (MM-DD) of the last and
-first night at or below 0 °C at 2 m. Without a file: what core.site.frost_reach is fitted on, each station left out in turn.
+first night at or below 0 °C at 2 m. Without a file: what site.frost_reach is fitted on, each station left out in turn.
 """
 
 from __future__ import annotations
@@ -15,13 +15,13 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services.site import frosts_of
-from cloche.core.site.estimate import LAPSE_K_PER_M, normals_at
-from cloche.core.site.frost_reach import LATE_K, TERMS, crossings, terms_of
-from cloche.core.site.region import region_at
-from cloche.core.site.towns import people_near
-from cloche.core.weather.frosts import midsummer
-from cloche.core.weather.normals import through_the_year
+from cloche_engine.forecast.frosts import frosts_of
+from cloche_engine.site.estimate import LAPSE_K_PER_M, normals_at
+from cloche_engine.site.frost_reach import LATE_K, TERMS, crossings, terms_of
+from cloche_engine.site.region import region_at
+from cloche_engine.site.towns import people_near
+from cloche_engine.weather.frosts import midsummer
+from cloche_engine.weather.normals import through_the_year
 
 FITTED_ON = Path(__file__).parent / "data" / "frost_stations_from_memory.csv"
 RANGES, MID_JANUARY = Path(__file__).parent / "data" / "ranges_from_memory.csv", 15.5

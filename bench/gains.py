@@ -16,17 +16,17 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.bridge.services.places import situation_of
-from cloche.bridge.values.clocks import midnight_of
-from cloche.bridge.values.inputs import CoverSpan, ForecastInputs
-from cloche.bridge.values.layout import MEMBERS
-from cloche.core.soil.calibrate import learn
-from cloche.core.soil.physical import run
-from cloche.core.soil.readings import Readings
-from cloche.core.soil.simulate import Trajectory
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import guess_from_latitude
-from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
+from cloche_engine.forecast.places import situation_of
+from cloche_engine.inputs import CoverSpan, ForecastInputs
+from cloche_engine.layout import MEMBERS
+from cloche_engine.local_time import midnight_of
+from cloche_engine.soil.calibrate import learn
+from cloche_engine.soil.physical import run
+from cloche_engine.soil.readings import Readings
+from cloche_engine.soil.simulate import Trajectory
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.normals import guess_from_latitude
+from cloche_engine.weather.record import DailyRecord, HourlyWeather, Site
 
 Array = NDArray[np.float64]
 Row = dict[str, str]

@@ -16,9 +16,13 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from cloche.bridge.services import hotbeds
-from cloche.bridge.services.forecasting import forecast
 from cloche.bridge.services.offered import most_watts
-from cloche.bridge.values.inputs import (
+from cloche_engine.api import forecast
+from cloche_engine.covers.bend import is_roof
+from cloche_engine.covers.kinds import kinds
+from cloche_engine.crops.catalogue import catalogue
+from cloche_engine.heat.hotbed import Build
+from cloche_engine.inputs import (
     CoverSpan,
     Day,
     Description,
@@ -32,13 +36,9 @@ from cloche.bridge.values.inputs import (
     Under,
     WindowPane,
 )
-from cloche.core.covers.bend import is_roof
-from cloche.core.covers.kinds import kinds
-from cloche.core.crops.catalogue import catalogue
-from cloche.core.heat.hotbed import Build
-from cloche.core.places.kinds import place_kinds
-from cloche.core.places.rooms import ROOMS
-from cloche.core.soil.bed import AIRING, Work
+from cloche_engine.places.kinds import place_kinds
+from cloche_engine.places.rooms import ROOMS
+from cloche_engine.soil.bed import AIRING, Work
 
 COUNT, SEED, PROCESSES = 2000, 13, 2
 LATITUDE_DEG = 66.0

@@ -17,7 +17,7 @@ def main() -> int:
 
     from cloche.apps.gardens.models import Garden, User
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     call_command("load_demo", work=True)
     garden = Garden.objects.order_by("pk").first()
     assert garden is not None

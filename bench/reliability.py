@@ -22,19 +22,19 @@ import pandas as pd
 
 from bench import accuracy
 from bench.calendars import SITES, read_sites
-from cloche.core.crops.catalogue import Crop, crop
-from cloche.core.germination.emergence import SeedBed, develop, hours_to_emergence
-from cloche.core.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, field_factors
-from cloche.core.soil.bed import Bed as Ground
-from cloche.core.soil.bed import Parameters
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.simulate import simulate
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
-from cloche.core.weather.record import DailyRecord, Site
-from cloche.core.weather.scenarios import Known, Past, scenarios
-from cloche.core.windows.outlook import planting_outlook, sowing_outlook
-from cloche.core.windows.season import Bed, Season
+from cloche_engine.crops.catalogue import Crop, crop
+from cloche_engine.germination.emergence import SeedBed, develop, hours_to_emergence
+from cloche_engine.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, field_factors
+from cloche_engine.soil.bed import Bed as Ground
+from cloche_engine.soil.bed import Parameters
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.simulate import simulate
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.normals import Normals, from_record, guess_from_latitude, spread_by_range
+from cloche_engine.weather.record import DailyRecord, Site
+from cloche_engine.weather.scenarios import Known, Past, scenarios
+from cloche_engine.windows.outlook import planting_outlook, sowing_outlook
+from cloche_engine.windows.season import Bed, Season
 
 DAILY = Path(__file__).parent / "data" / "daily_1976_2005.csv"
 SITE = Site(50.8, 4.35, 100.0, 1.0)

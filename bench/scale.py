@@ -36,7 +36,7 @@ def main() -> int:
     from cloche.apps.places.models import Place
     from cloche.apps.shared import clock
 
-    call_command("migrate", verbosity=0)
+    call_command("ready", verbosity=0)
     connection.cursor().execute("TRUNCATE loggers_reading, loggers_hour")
     person, _ = User.objects.get_or_create(username="scale")
     garden = Garden.objects.create(name="Three years", latitude_deg=48.0, longitude_deg=15.0)

@@ -11,20 +11,22 @@ from multiprocessing import get_context
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from cloche.bridge.services import crops, outlooks
-from cloche.core.covers.kinds import kind
-from cloche.core.covers.periods import CoverPeriod
-from cloche.core.germination.steady import field_factors
-from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.cases import CaseBatch
-from cloche.core.soil.conduction import WORK_ROWS, prepare, step
-from cloche.core.soil.grid import open_ground
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.simulate import Segment, Trajectory, simulate
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
-from cloche.core.windows.season import Bed as WindowBed
-from cloche.core.windows.season import Season
+from cloche.bridge.services import crops
+from cloche_engine.covers.kinds import kind
+from cloche_engine.covers.periods import CoverPeriod
+from cloche_engine.crops.grown import grown
+from cloche_engine.forecast import outlooks
+from cloche_engine.germination.steady import field_factors
+from cloche_engine.soil.bed import Bed, Parameters
+from cloche_engine.soil.cases import CaseBatch
+from cloche_engine.soil.conduction import WORK_ROWS, prepare, step
+from cloche_engine.soil.grid import open_ground
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.simulate import Segment, Trajectory, simulate
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.record import DailyRecord, HourlyWeather, Site
+from cloche_engine.windows.season import Bed as WindowBed
+from cloche_engine.windows.season import Season
 
 PLACES, MEMBERS, DAYS, CROPS = 12, 40, 150, 60
 SITE, WAVE = Site(48.0, 15.0, 300.0, 1.0), AnnualWave(10.0, 9.5, 203.0)
@@ -74,7 +76,7 @@ def windows_of(crops_count: int) -> float:
     season = Season.of(record, SITE.latitude_deg, trajectory.moist.astype(float))
     pace = field_factors(1.2, 0.15, MEMBERS, 1)
     beds = {depth: WindowBed.of(trajectory.at(depth).astype(float), season, pace) for depth in outlooks.SOWING_DEPTHS_M}
-    days = outlooks.crop_days(crops.grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
+    days = outlooks.crop_days(grown(keys, {}, {}), outlooks.Ground(beds, 20.0, bench=False), SPRING)
     assert len({row.crop_key for row in days}) == crops_count
     return time.perf_counter() - start
 

@@ -10,15 +10,15 @@ from datetime import date
 import numpy as np
 import pandas as pd
 
-from cloche.core.soil.bed import Bed
-from cloche.core.soil.calibrate import learn
-from cloche.core.soil.physical import run
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.readings import Readings
-from cloche.core.weather.hourly import assemble, hours_of, sun_share
-from cloche.core.weather.normals import guess_from_latitude
-from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
-from cloche.core.weather.sky import saturation_kpa
+from cloche_engine.soil.bed import Bed
+from cloche_engine.soil.calibrate import learn
+from cloche_engine.soil.physical import run
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.readings import Readings
+from cloche_engine.weather.hourly import assemble, hours_of, sun_share
+from cloche_engine.weather.normals import guess_from_latitude
+from cloche_engine.weather.record import DailyRecord, HourlyWeather, Site
+from cloche_engine.weather.sky import saturation_kpa
 
 MEMBERS = 80
 

@@ -99,7 +99,7 @@ def main() -> int:
     sizes = [module.lines for module in every.values()]
     code = sum(module.code for module in every.values())
     ways = sorted(ways for module in every.values() for ways in module.complexity)
-    graph = grimp.build_graph("cloche")
+    graph = grimp.build_graph("cloche", "cloche_engine")
     importers = {name: graph.find_modules_that_directly_import(name) for name in graph.modules}
     largest = max(every, key=lambda path: every[path].lines)
     print(f"{len(every)} modules, {sum(sizes):,} lines of Python, {code:,} of them code")
@@ -112,7 +112,7 @@ def main() -> int:
         f"per 100 lines of code: {100 * sum(module.comments for module in every.values()) / code:.1f} with a comment, ", end=""
     )
     print(f"{100 * sum(module.docstrings for module in every.values()) / code:.0f} of docstrings")
-    for parent in ("cloche.core", "cloche.apps", "cloche.bridge"):
+    for parent in ("cloche_engine", "cloche.apps", "cloche.bridge"):
         groups = circles(_between(graph, parent))
         text = "; ".join(", ".join(sorted(name.rpartition(".")[2] for name in group)) for group in groups)
         print(f"packages of {parent} that import each other in a circle: {text or 'none'}")

@@ -8,17 +8,17 @@ from datetime import date
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche.core.covers.kinds import kind
-from cloche.core.covers.periods import CoverPeriod
-from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.calibrate import learn
-from cloche.core.soil.physical import run
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.readings import AuxiliaryObservations, Readings, What
-from cloche.core.soil.simulate import Trajectory, simulate
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import guess_from_latitude
-from cloche.core.weather.record import DailyRecord, HourlyWeather, Site
+from cloche_engine.covers.kinds import kind
+from cloche_engine.covers.periods import CoverPeriod
+from cloche_engine.soil.bed import Bed, Parameters
+from cloche_engine.soil.calibrate import learn
+from cloche_engine.soil.physical import run
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.readings import AuxiliaryObservations, Readings, What
+from cloche_engine.soil.simulate import Trajectory, simulate
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.normals import guess_from_latitude
+from cloche_engine.weather.record import DailyRecord, HourlyWeather, Site
 
 Array = NDArray[np.float64]
 

@@ -8,19 +8,19 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from cloche.core.covers.kinds import kind
-from cloche.core.covers.periods import CoverPeriod, Vent
-from cloche.core.hazards.frost import coldest_c, plan_night
-from cloche.core.hazards.ventilation import OPENINGS, Plan, Tried, plan_day
-from cloche.core.protection.cover_benefit import felt_c
-from cloche.core.soil.batch import Begin
-from cloche.core.soil.bed import Bed, Parameters
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.simulate import Trajectory, simulate
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.normals import Normals, guess_from_latitude
-from cloche.core.weather.record import SUN_SHARE, DailyRecord, HourlyWeather, Site
-from cloche.core.weather.scenarios import Known, scenarios
+from cloche_engine.covers.kinds import kind
+from cloche_engine.covers.periods import CoverPeriod, Vent
+from cloche_engine.hazards.frost import coldest_c, plan_night
+from cloche_engine.hazards.ventilation import OPENINGS, Plan, Tried, plan_day
+from cloche_engine.protection.cover_benefit import felt_c
+from cloche_engine.soil.batch import Begin
+from cloche_engine.soil.bed import Bed, Parameters
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.simulate import Trajectory, simulate
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.normals import Normals, guess_from_latitude
+from cloche_engine.weather.record import SUN_SHARE, DailyRecord, HourlyWeather, Site
+from cloche_engine.weather.scenarios import Known, scenarios
 
 SITE = Site(48.3, 14.4, 560.0, 1.0)
 BEGINS, RUN_UP_D = date(2027, 2, 1), 20

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from bench.covers import EIGHT, inputs
-from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.whatif import what_if
-from cloche.bridge.values.heavy import WhatIfQuery
+from cloche_engine.api import forecast, what_if
+from cloche_engine.queries import WhatIfQuery
 
 
 def main() -> None:

@@ -1,4 +1,4 @@
-"""How `./run docs` builds these pages and those of the core: Sphinx, without network."""
+"""How `./run docs` builds these pages and those of the engine: Sphinx, without network."""
 
 from __future__ import annotations
 
@@ -24,15 +24,14 @@ myst_enable_extensions = ["dollarmath"]
 myst_heading_anchors = 3
 # Links to files beside the pages are for readers of the repository; of two classes of one name the module tells which.
 suppress_warnings = ["myst.xref_missing", "ref.python"]
-BESIDE_CORE = [f"../src/cloche/{p.name}" for p in (ROOT / "src/cloche").iterdir() if p.name not in ("core", "__init__.py")]
 apidoc_modules = [
     {
-        "path": "../src/cloche",
+        "path": "../src/cloche_engine",
         "destination": "api",
         "separate_modules": True,
         "module_first": True,
         "max_depth": 1,
-        "exclude_patterns": [*BESIDE_CORE, "../src/cloche/core/crops/build.py"],
+        "exclude_patterns": ["../src/cloche_engine/crops/build.py"],
     }
 ]
 autodoc_typehints = "signature"

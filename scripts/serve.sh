@@ -57,7 +57,7 @@ serve() {
 # The engine as it was compiled beside the source, if it was: half a minute of every worker's first forecast.
 take_compiled() {
   local latest
-  latest=$(ls -td src/cloche/core/__pycache__/compiled-* 2>/dev/null | head -1) || true # a fresh checkout has none
+  latest=$(ls -td src/cloche_engine/__pycache__/compiled-* 2>/dev/null | head -1) || true # a fresh checkout has none
   if [ -n "$latest" ] && [ ! -d "$STATE/numba/${latest##*/}" ]; then
     rm -rf "$STATE/numba"/compiled-*
     cp -R -p "$latest" "$STATE/numba/"

@@ -22,10 +22,12 @@ from xdist.scheduler import LoadScopeScheduling
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import clock
-from cloche.bridge.services import crops, forecast_steps, forecasting, outlooks
-from cloche.bridge.values.inputs import ForecastInputs
-from cloche.bridge.values.layout import NEAR_PAST_D
-from cloche.core.soil import calibrate
+from cloche.bridge.services import crops
+from cloche_engine import api
+from cloche_engine.forecast import outlooks, steps
+from cloche_engine.inputs import ForecastInputs
+from cloche_engine.layout import NEAR_PAST_D
+from cloche_engine.soil import calibrate
 from tests.factories import make_garden, make_person
 from tests.template import emptied, own_database
 
@@ -47,7 +49,7 @@ LONGEST = (
     "bench/test_reliability.py",
     "apps/forecasts/test_work.py",
     "apps/windows/test_ways.py",
-    "bridge/test_forecasting.py",
+    "engine/forecast/test_forecasting.py",
     "apps/records/test_same_border.py",
     "journeys/test_accessibility.py",
     "journeys/test_demo.py",
@@ -161,17 +163,17 @@ def short_season(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest
     if not {"apps", "journeys"} & set(request.path.parts):
         return
     whole = "whole_season" in request.keywords
-    monkeypatch.setattr(forecasting, "forecast", partial(_remembered, whole))
+    monkeypatch.setattr(api, "forecast", partial(_remembered, whole))
     if not whole:
         monkeypatch.setattr(outlooks, "CANDIDATES", np.arange(0, 32))
-        monkeypatch.setattr(forecast_steps, "SOIL_D", 67)
-        monkeypatch.setattr(forecast_steps, "RUN_UP_D", NEAR_PAST_D)
+        monkeypatch.setattr(steps, "SOIL_D", 67)
+        monkeypatch.setattr(steps, "RUN_UP_D", NEAR_PAST_D)
         monkeypatch.setattr(calibrate, "MOST_CALLS", (2, 2))
         monkeypatch.setattr(calibrate, "SCAN", 2)
         monkeypatch.setattr(calibrate, "LONGEST_MEMORY_D", 8)
 
 
-_FORECAST, _MEMORY = forecasting.forecast, {}
+_FORECAST, _MEMORY = api.forecast, {}
 
 
 def _remembered(whole: bool, inputs: ForecastInputs) -> Any:

@@ -19,7 +19,7 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.today.flows import want
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import turns
-from cloche.bridge.values.stored import Window
+from cloche_engine.results import Window
 
 
 def make_person(name: str, **values: Any) -> User:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, date, datetime
 from typing import Any
 
-from cloche.bridge.values.stored import CoveredDays, OpeningDay, PlaceForecast, SowingOutlook, Uncovering
+from cloche_engine.results import CoveredDays, OpeningDay, PlaceForecast, SowingOutlook, Uncovering
 
 NEVER = (None, None, None)
 

@@ -9,9 +9,9 @@ from bench.agree.listed import Contradictions, holds
 from bench.agree.pages import Pages
 from cloche.apps.forecasts.status import status_in
 from cloche.apps.places.selectors import roofs_from
-from cloche.bridge.services.offered import USUAL_COVER
-from cloche.bridge.services.snapshots import POSSIBLE_C
-from cloche.core.covers.kinds import kind as cover_kind
+from cloche_engine.covers.kinds import kind as cover_kind
+from cloche_engine.forecast.snapshots import POSSIBLE_C
+from cloche_engine.places.kinds import USUAL_COVER
 
 # Every page
 

@@ -11,7 +11,7 @@ from cloche.apps.forecasts.selectors import frosts_of, open_now
 from cloche.apps.windows.pages.place import crop_line
 from cloche.apps.windows.pages.season import frosts_changed
 from cloche.apps.windows.prospects import RISKY, prospect_on
-from cloche.bridge.services.beds import BENCHES
+from cloche_engine.places.kinds import BENCHES
 
 # Frost dates
 

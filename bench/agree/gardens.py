@@ -17,7 +17,7 @@ from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.places.models import Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing, Step
-from cloche.core.places.kinds import place_kinds
+from cloche_engine.places.kinds import place_kinds
 
 SITES = (
     (35.0, -90.0, 100.0, "America/Chicago"),

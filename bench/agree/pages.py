@@ -23,9 +23,8 @@ from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import Progress, progress_of, sowings_in
 from cloche.apps.today.jobs.job import Job
 from cloche.apps.today.selectors import jobs_in
-from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.units import Units
-from cloche.core.places.kinds import place_kinds
+from cloche_engine.places.kinds import BENCHES, place_kinds
 
 EVERY_GARDEN = (
     *("today", "week", "ground", "what_wakes", "windows", "windows_csv", "sowings", "bench", "opening", "covers", "plan"),

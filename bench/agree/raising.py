@@ -7,8 +7,8 @@ from typing import Any
 from bench.agree.listed import Contradictions, holds
 from bench.agree.pages import Pages
 from cloche.apps.sowings.selectors import State
-from cloche.bridge.services.beds import BENCH_KINDS
-from cloche.core.windows.raised_life import Due
+from cloche_engine.places.kinds import BENCH_KINDS
+from cloche_engine.windows.raised_life import Due
 
 # The life of a sowing
 

@@ -23,7 +23,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.bring_in import receive
 from cloche.apps.shared import words
 from cloche.apps.upkeep.management.commands import catalogue
-from cloche.core.crops.catalogue import catalogue as crops
+from cloche_engine.crops.catalogue import catalogue as crops
 from tests.apps.test_every_route import INSIDE, address, values_of
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air

@@ -21,7 +21,7 @@ from cloche.apps.shared import clock
 from cloche.apps.windows.feed import calendar
 from cloche.apps.windows.pages.season import TIMINGS, Timing
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
+from cloche_engine.places.kinds import BENCHES
 
 ZONE = ZoneInfo("Europe/Vienna")
 DATES = [datetime(2026, *day, tzinfo=ZONE) for day in ((4, 22, 9), (7, 9, 7), (10, 3, 18))]

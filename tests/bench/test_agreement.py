@@ -12,7 +12,7 @@ import pytest
 from bench import agreement
 from bench.agree.invariants import INVARIANTS
 from cloche.apps.shared import clock
-from cloche.bridge.services import forecasting
+from cloche_engine import api
 from tests.conftest import _remembered
 
 DOCS = Path(__file__).parents[2] / "docs" / "agreement.md"
@@ -23,18 +23,18 @@ SEED = 7
 def quick(monkeypatch: pytest.MonkeyPatch) -> None:
     """The bench sets the clock, and looks weeks ahead, for as long as it runs."""
     monkeypatch.setattr(clock, "now", clock.now)
-    from cloche.bridge.services import forecast_steps, outlooks
-    from cloche.core.soil import calibrate
+    from cloche_engine.forecast import outlooks, steps
+    from cloche_engine.soil import calibrate
 
     for module, names in (
         (outlooks, ["CANDIDATES"]),
-        (forecast_steps, ["SOIL_D", "RUN_UP_D"]),
+        (steps, ["SOIL_D", "RUN_UP_D"]),
         (calibrate, ["MOST_CALLS", "SCAN", "LONGEST_MEMORY_D"]),
     ):
         for name in names:
             monkeypatch.setattr(module, name, getattr(module, name))
     agreement.shorten()
-    monkeypatch.setattr(forecasting, "forecast", partial(_remembered, False))
+    monkeypatch.setattr(api, "forecast", partial(_remembered, False))
 
 
 def test_the_documents_list_is_that_of_the_bench() -> None:

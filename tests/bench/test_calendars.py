@@ -12,7 +12,7 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from bench import calendars
-from cloche.bridge.values.stored import CropDays
+from cloche_engine.results import CropDays
 
 APRIL, JANUARY, OCTOBER, JULY = (date(calendars.YEAR - 1 + (m < 7), m, 1) for m in (4, 1, 10, 7))
 GAP_D = 21

@@ -9,8 +9,8 @@ import pytest
 from pvlib import irradiance
 
 from bench import gains
-from cloche.core.soil.bed import Bed
-from cloche.core.soil.plane import HOLLOWS_MM, low_sun_on, puddles_on
+from cloche_engine.soil.bed import Bed
+from cloche_engine.soil.plane import HOLLOWS_MM, low_sun_on, puddles_on
 
 ROWS = list(csv.DictReader((Path(gains.__file__).parent / "data" / "covers_measured_low_sun.csv").read_text().splitlines()))
 

@@ -8,16 +8,16 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from bench import gardens
-from cloche.bridge.services import forecast_steps, outlooks
-from cloche.bridge.services.forecasting import forecast
-from cloche.bridge.services.heating import power_for_lift
-from cloche.bridge.services.snapshots import Unsound, check
-from cloche.bridge.values.inputs import HeatSpan, RoomAir, Under
-from cloche.core.heat.source import MOST_W_M2, Heating
-from cloche.core.places.kinds import place_kinds
-from cloche.core.places.rooms import ROOMS
-from cloche.core.soil.bed import Bed, SmallVolume
-from tests.bridge.test_forecasting import inputs
+from cloche_engine.api import forecast
+from cloche_engine.forecast import outlooks, steps
+from cloche_engine.forecast.heating import power_for_lift
+from cloche_engine.forecast.snapshots import Unsound, check
+from cloche_engine.heat.source import MOST_W_M2, Heating
+from cloche_engine.inputs import HeatSpan, RoomAir, Under
+from cloche_engine.places.kinds import place_kinds
+from cloche_engine.places.rooms import ROOMS
+from cloche_engine.soil.bed import Bed, SmallVolume
+from tests.engine.forecast.test_forecasting import inputs
 
 NOW = datetime(2026, 4, 22, 6, tzinfo=UTC)
 
@@ -25,7 +25,7 @@ NOW = datetime(2026, 4, 22, 6, tzinfo=UTC)
 @pytest.fixture(autouse=True)
 def weeks_ahead(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(outlooks, "CANDIDATES", outlooks.CANDIDATES[:32])
-    monkeypatch.setattr(forecast_steps, "SOIL_D", 67)
+    monkeypatch.setattr(steps, "SOIL_D", 67)
 
 
 def test_all_kinds_of_place_are_drawn_and_the_same_again() -> None:

@@ -50,5 +50,5 @@ def test_circles_are_found_and_lines_are_not() -> None:
 def test_no_packages_of_the_core_import_each_other_in_a_circle(capsys: pytest.CaptureFixture[str]) -> None:
     assert structure.main() == 0
     said = capsys.readouterr().out
-    assert "packages of cloche.core that import each other in a circle: none" in said
+    assert "packages of cloche_engine that import each other in a circle: none" in said
     assert "0 of more than 500" in said

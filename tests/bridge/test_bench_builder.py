@@ -8,7 +8,7 @@ from itertools import pairwise
 import pytest
 
 from cloche.bridge.services.bench import PlannedBench, Warmth, warmth_of
-from cloche.core.heat.build import Cable, lay
+from cloche_engine.heat.build import Cable, lay
 
 USUAL = PlannedBench(under_m=0.025, over_m=0.07, mix_m=0.05, filling="sharp_sand", wet=True, lid=True, room_c=5.0, hold_c=18.0)
 

@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from cloche.bridge.services import hedging
-from cloche.bridge.values.layout import MEMBERS
-from cloche.bridge.values.packing import DAYS, SHARES, TENTHS, Grain
-from cloche.bridge.values.stored import CandidateDays
+from cloche_engine.layout import MEMBERS
+from cloche_engine.packing import DAYS, SHARES, TENTHS, Grain
+from cloche_engine.results import CandidateDays
 
 LENGTH = 40
 HARVEST_D = 60.0

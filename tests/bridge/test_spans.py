@@ -3,7 +3,7 @@
 import pytest
 
 from cloche.bridge.values.clocks import check_spans, parse_spans, spans_text
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 
 @pytest.mark.parametrize(

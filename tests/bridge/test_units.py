@@ -13,7 +13,7 @@ from cloche.bridge.values.units import (
     parse_weight,
     parse_wind,
 )
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 C, F = Units("C", "cm"), Units("F", "in")
 

@@ -1,4 +1,4 @@
-"""What docstrings of the core say of parameters and results, as numpydoc has it; docs/ builds pages of them."""
+"""What docstrings of the engine say of parameters and results, as numpydoc has it; docs/ builds pages of them."""
 
 import ast
 import re
@@ -8,7 +8,7 @@ from pathlib import Path
 from numpydoc.docscrape import NumpyDocString
 
 ROOT = Path(__file__).parents[2]
-CORE = sorted((ROOT / "src" / "cloche" / "core").rglob("*.py"))
+CORE = sorted((ROOT / "src" / "cloche_engine").rglob("*.py"))
 SOURCES = (ROOT / "docs" / "sources.md").read_text(encoding="utf-8")
 
 

@@ -16,8 +16,8 @@ import re
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
-from cloche.core.weather.stations import WIND_AT_2_M
 from cloche.demo import sky
+from cloche_engine.weather.stations import WIND_AT_2_M
 
 HOURS_BACK_D, YEARS = 3, 30
 CONFORMS = [

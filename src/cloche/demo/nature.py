@@ -1,4 +1,4 @@
-"""Made-up weather and ground for the demo. Deliberately another model than the core's, so that the core has to learn it."""
+"""Made-up weather and ground for the demo. Deliberately another model than the engine's, so that the engine has to learn it."""
 
 from __future__ import annotations
 

@@ -7,9 +7,9 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from cloche.core.site.estimate import normals_at
 from cloche.demo.nature import Array, Climate, filtered
 from cloche.demo.plan import HILL, SOUTH
+from cloche_engine.site.estimate import normals_at
 
 BEGINS = date(1995, 1, 1)
 WET_DAYS, RAIN_MM = 0.35, 6.0

@@ -1,4 +1,4 @@
 """Numbers to geometry: paths, ticks and labels as plain dataclasses that templates only print.
 
-Knows neither Django nor the core; numbers come in ready for the page, in the person's unit where they are written.
+Knows neither Django nor the engine; numbers come in ready for the page, in the person's unit where they are written.
 """

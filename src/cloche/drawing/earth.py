@@ -13,10 +13,10 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from PIL import Image
 
-from cloche.core.site.region import COLUMNS, ROWS, TENTHS, shipped
 from cloche.drawing import scale
 from cloche.drawing.geometry import Linear, Tick, band, value_ticks
 from cloche.drawing.slice import Stop
+from cloche_engine.site.region import COLUMNS, ROWS, TENTHS, shipped
 
 FILE = Path(__file__).parents[1] / "static" / "img" / "earth.png"
 NORTH_DEG, SOUTH_DEG = 78.0, -56.0

@@ -9,8 +9,7 @@ from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.services import crops
-from cloche.bridge.values.stored import FrostDates, HeatOutlook, LightOutlook, SowingOutlook
+from cloche_engine.results import MODEL_VERSION, FrostDates, HeatOutlook, LightOutlook, SowingOutlook
 from tests.conftest import NOW
 from tests.factories import make_place
 from tests.stored import stored_forecast
@@ -58,7 +57,7 @@ def store(place: Place, roots_c: float, around_c: float = 17.0, **more: Any) -> 
             "made_at": NOW,
             "day": TODAY,
             "input_revision": place.input_revision,
-            "model_version": crops.MODEL_VERSION,
+            "model_version": MODEL_VERSION,
             "ground": ground,
             "frosts": frosts,
         },

@@ -12,8 +12,8 @@ from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
-from cloche.bridge.values.heavy import HeatGain
 from cloche.bridge.values.units import Units
+from cloche_engine.queries import HeatGain
 from tests.apps.bench.benches import AHEAD_D, BEHIND_D, TODAY, heated, lit, make_tray, sown, store
 from tests.conftest import NOW
 from tests.factories import make_person

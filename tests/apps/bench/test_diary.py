@@ -11,7 +11,7 @@ from django.urls import reverse
 from cloche.apps.forecasts.inputs import build_inputs
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
-from cloche.bridge.values.stored import LightOutlook
+from cloche_engine.results import LightOutlook
 from tests.apps.bench.benches import TODAY, heated, lit, make_tray, sown
 from tests.apps.bench.test_bench import get, post
 

@@ -21,10 +21,10 @@ from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.today.flows import answer, take_back
 from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
-from cloche.bridge.values.stored import CandidateDays, HeatAlarm, NightPlan, RibbonDays, Watch
-from cloche.core.hazards.air_limits import Limits
-from cloche.core.hazards.frost import NightWay
-from cloche.core.heat.faults import Fault
+from cloche_engine.hazards.air_limits import Limits
+from cloche_engine.hazards.frost import NightWay
+from cloche_engine.heat.faults import Fault
+from cloche_engine.results import CandidateDays, HeatAlarm, NightPlan, RibbonDays, Watch
 from tests.apps.bench.benches import TODAY, heated, make_tray, sown, store
 from tests.conftest import NOW
 from tests.factories import make_place, make_window, write_air

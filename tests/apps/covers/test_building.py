@@ -15,8 +15,8 @@ from cloche.apps.places.models import Cover
 from cloche.apps.plan.courses import room_under
 from cloche.apps.plants.models import BedShape
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.services.places import kind_of
-from cloche.bridge.values.inputs import CoverSpan
+from cloche_engine.forecast.places import kind_of
+from cloche_engine.inputs import CoverSpan
 from tests.conftest import NOW
 from tests.factories import make_place
 

@@ -16,7 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.sowings.models import Intention
 from cloche.apps.work import turns
-from cloche.bridge.services import snapshots, whatif
+from cloche_engine.forecast import snapshots, whatif
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, read_twice_daily, turn_of_another, write_air
 
@@ -210,7 +210,7 @@ def test_a_frame_that_always_has_its_glass_is_not_free_for_another(bed: Place) -
 
 def test_an_old_dirty_cover_is_reckoned_as_such(bed: Place) -> None:
     from cloche.apps.forecasts.inputs import build_inputs, cover_description, span_of
-    from cloche.bridge.services.places import kind_of
+    from cloche_engine.forecast.places import kind_of
 
     cover = own(bed.garden, kind="bent_sheet", purchase_year=2020, dirty=True, width_m=1.2, spread_m=0.8)
     period = CoverPeriod.objects.create(place=bed, item=cover, cover="bent_sheet", first=TODAY)

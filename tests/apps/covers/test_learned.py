@@ -19,9 +19,9 @@ from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.readings.models import Visit
 from cloche.apps.readings.pages import air_under
 from cloche.bridge.services import pooling
-from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.stored import CoverEvidence
-from cloche.core.covers.periods import NOT_KNOWN
+from cloche_engine.covers.periods import NOT_KNOWN
+from cloche_engine.inputs import CoverSpan
+from cloche_engine.results import CoverEvidence
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading, read_twice_daily, write_air
 

@@ -13,7 +13,7 @@ from cloche.apps.places.models import CoverPeriod, Hotbed, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.values.stored import CropStage, NightWay, Stage
+from cloche_engine.results import CropStage, NightWay, Stage
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 

@@ -14,8 +14,8 @@ from cloche.apps.covers.pages.compare import moved_words, season_moved
 from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, Place
-from cloche.bridge.values.stored import CropSeason
-from cloche.core.windows.limits import Limit
+from cloche_engine.results import CropSeason
+from cloche_engine.windows.limits import Limit
 from tests.factories import make_place, make_window, write_air
 
 TODAY = date(2026, 4, 22)

@@ -10,11 +10,11 @@ from cloche.apps.covers import texts
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import clock
-from cloche.bridge.values.clocks import midnight_of
-from cloche.bridge.values.stored import CropStage, NightPlan, OpeningDay, Plan, Stage, Watch, WeatherWarning
 from cloche.bridge.values.units import Units
-from cloche.core.hazards.air_limits import Limits
-from cloche.core.hazards.frost import NightWay
+from cloche_engine.hazards.air_limits import Limits
+from cloche_engine.hazards.frost import NightWay
+from cloche_engine.local_time import midnight_of
+from cloche_engine.results import CropStage, NightPlan, OpeningDay, Plan, Stage, Watch, WeatherWarning
 from tests.stored import covered_days
 
 TODAY = date(2026, 4, 22)

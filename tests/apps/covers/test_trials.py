@@ -15,7 +15,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.readings.models import Reading
 from cloche.apps.sowings.models import Count, Sowing
 from cloche.bridge.values.units import Units
-from cloche.core.trials.germinated import half_of
+from cloche_engine.trials.germinated import half_of
 from tests.conftest import NOW
 from tests.factories import make_place, make_reading
 
@@ -163,7 +163,7 @@ def test_what_came_up_in_both_beds_is_set_side_by_side(signed_in: Client, trial:
     came_up(trial.bare, "carrot", [(15, 0)])
     came_up(trial.covered, "pea", [(9, 30)])
     lines = emergence_lines(trial)
-    # Beside SciPy and statsmodels the same functions stand in tests/core/trials; here, that they reach the page.
+    # Beside SciPy and statsmodels the same functions stand in tests/engine/trials; here, that they reach the page.
     covered, bare = (
         half_of([(float(after), up) for after, up in counts])
         for counts in ([(4, 0), (6, 20), (8, 44)], [(8, 0), (11, 15), (14, 36)])

@@ -15,7 +15,7 @@ from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.readings.flows.record import Measured, record_reading
-from cloche.core.places.kinds import place_kinds
+from cloche_engine.places.kinds import place_kinds
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily, write_air
 

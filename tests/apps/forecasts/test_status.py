@@ -63,12 +63,12 @@ def test_a_change_of_its_inputs_makes_a_failed_forecast_due_at_once(garden: Gard
 
 def test_a_forecast_that_cannot_be_true_is_not_stored(garden: Garden, bed: Place, monkeypatch: Any) -> None:
     from cloche.apps.forecasts import flows
-    from cloche.bridge.services.snapshots import Unsound
+    from cloche_engine.forecast.snapshots import Unsound
 
     def unsound(_inputs: object) -> None:
         raise Unsound("near_mid_c is nan")
 
-    monkeypatch.setattr(flows.forecasting, "forecast", unsound)
+    monkeypatch.setattr(flows.api, "forecast", unsound)
     with pytest.raises(Unsound):
         tasks.work_out(bed.pk)
     assert not hasattr(Place.objects.get(pk=bed.pk), "forecast")

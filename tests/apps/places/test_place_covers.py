@@ -15,8 +15,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.places.selectors import cover_on, covers_on, roofs_from
 from cloche.apps.places.selectors import covers_of as covers_of_place
-from cloche.bridge.services.offered import USUAL_COVER
-from cloche.bridge.services.places import covers_of
+from cloche_engine.forecast.places import covers_of
+from cloche_engine.places.kinds import USUAL_COVER
 from tests.factories import make_place
 
 TODAY = date(2026, 4, 22)

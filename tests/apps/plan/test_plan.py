@@ -24,9 +24,9 @@ from cloche.apps.sowings.models import Sowing
 from cloche.apps.today.flows import answer, take_back
 from cloche.apps.today.selectors import jobs_in
 from cloche.apps.today.texts import job_line
-from cloche.bridge.services.watching import growing_in
 from cloche.bridge.values.units import Units
-from cloche.core.hazards.air_limits import Stage
+from cloche_engine.forecast.watching import growing_in
+from cloche_engine.hazards.air_limits import Stage
 from tests.apps.bench.benches import BEHIND_D, store
 from tests.conftest import NOW
 from tests.factories import make_place

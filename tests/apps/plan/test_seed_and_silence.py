@@ -17,9 +17,9 @@ from cloche.apps.plants.models import Planting
 from cloche.apps.plants.selectors import plantings_in
 from cloche.apps.seed.models import Packet
 from cloche.bridge.services.beds import came_so_far
-from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import catalogue
+from cloche_engine.crops.catalogue import catalogue
+from cloche_engine.results import CandidateDays, FrostDates, RibbonDays
 from tests.apps.bench.benches import store
 from tests.conftest import NOW
 from tests.factories import make_place, make_window

@@ -18,8 +18,8 @@ from cloche.apps.plan.pages.timetable import Kind, TimetablePage, timetable_page
 from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services.covers import nights_wanted
-from cloche.bridge.values.stored import CandidateDays, CropSeason, NightsAhead, RibbonDays
 from cloche.bridge.values.units import Units
+from cloche_engine.results import CandidateDays, CropSeason, NightsAhead, RibbonDays
 from tests.apps.bench.benches import store
 from tests.conftest import NOW
 from tests.factories import make_place, make_window

@@ -6,7 +6,7 @@ from django.test import Client
 from django.urls import reverse
 
 from cloche.apps.gardens.models import Garden
-from tests.core.weather.test_epw import year
+from tests.engine.weather.test_epw import year
 
 
 def bring(client: Client, garden: Garden, text: str):  # type: ignore[no-untyped-def]

@@ -8,7 +8,8 @@ from cloche.apps.forecasts.flows import refresh
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import CropChoice, Packet
-from cloche.bridge.services.crops import chosen, crop, with_values
+from cloche.bridge.services.crops import chosen, crop
+from cloche_engine.crops.grown import with_values
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily
 

@@ -13,7 +13,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.plants.models import Planting
 from cloche.apps.sowings.models import Count, Sowing, Step
 from cloche.apps.sowings.selectors import State, progress_of
-from cloche.bridge.values.stored import SowingOutlook
+from cloche_engine.results import SowingOutlook
 from tests.factories import make_place
 from tests.stored import sowing_outlook
 

@@ -13,7 +13,7 @@ from cloche.apps.seed.models import Packet
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.flows import pace_of
 from cloche.apps.sowings.models import Count, Sowing
-from cloche.core.germination.steady import FIELD_FACTOR
+from cloche_engine.germination.steady import FIELD_FACTOR
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, read_twice_daily, write_air
 

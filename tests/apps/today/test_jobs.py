@@ -27,7 +27,7 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.feed import link_of
 from cloche.apps.work.models import Failure
 from cloche.apps.work.turns import database_now
-from cloche.bridge.values.stored import WeatherWarning
+from cloche_engine.results import WeatherWarning
 from tests.conftest import NOW
 from tests.factories import make_garden, make_person, make_place, make_reading, wants_mail, write_air
 from tests.stored import sowing_outlook

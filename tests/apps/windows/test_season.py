@@ -19,9 +19,9 @@ from cloche.apps.places import flows
 from cloche.apps.places.models import Place
 from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.season import frosts_changed, frosts_words
-from cloche.bridge.values.stored import CandidateDays, FrostDates, RibbonDays
 from cloche.bridge.values.units import Units
-from cloche.core.windows.limits import Limit
+from cloche_engine.results import CandidateDays, FrostDates, RibbonDays
+from cloche_engine.windows.limits import Limit
 from tests.conftest import NOW
 from tests.factories import make_person, make_place, make_window
 

@@ -14,9 +14,9 @@ from cloche.apps.plan.advice import of_plantings
 from cloche.apps.plants.models import Planting
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.apps.windows.prospects import prospect_on
-from cloche.bridge.values.stored import RuleChoice
-from cloche.core.windows.limits import Limit
-from cloche.core.windows.rules import SowingRule
+from cloche_engine.results import RuleChoice
+from cloche_engine.windows.limits import Limit
+from cloche_engine.windows.rules import SowingRule
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
 

@@ -8,8 +8,8 @@ import pytest
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.windows.pages.crop import by_the_frost, edges
 from cloche.apps.windows.pages.place import window_words
-from cloche.bridge.values.stored import FrostDates
-from cloche.core.windows.limits import Limit
+from cloche_engine.results import FrostDates
+from cloche_engine.windows.limits import Limit
 from tests.factories import make_window
 
 TODAY = date(2026, 4, 22)

@@ -26,8 +26,7 @@ from cloche.apps.shared import clock
 from cloche.apps.upkeep.rounds import Round, Rounds
 from cloche.apps.work import failures, queue, turns
 from cloche.apps.work.models import Failure
-from cloche.bridge.services.crops import MODEL_VERSION
-from cloche.bridge.values.stored import FrostDates
+from cloche_engine.results import MODEL_VERSION, FrostDates
 from tests.factories import make_garden, make_person, make_place
 from tests.stored import stored_forecast
 

@@ -13,8 +13,8 @@ from cloche.apps.covers.pages import whatif
 from cloche.apps.forecasts.models import ModelSnapshot
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work import turns
-from cloche.bridge.values.heavy import OutdatedSnapshot
 from cloche.bridge.values.units import Units
+from cloche_engine.queries import OutdatedSnapshot
 from tests.apps.bench.benches import make_tray
 from tests.conftest import NOW
 
@@ -54,7 +54,7 @@ def test_whoever_asks_loads_nothing_of_what_answers(db: None, garden: Garden, mo
     assert whatif.what_if_page(query, Units(), NOW.date()).waiting
     assert gains.gains_page(place, "carrot", None, Units()).waiting
     assert questions == [whatif.WHAT_IF, gains.HEAT_GAINS]
-    assert not {name for name in set(sys.modules) - before if name.startswith("cloche.core.soil.simulate")}
+    assert not {name for name in set(sys.modules) - before if name.startswith("cloche_engine.soil.simulate")}
 
 
 def test_what_goes_wrong_there_comes_back_and_the_next_is_answered(helper: None) -> None:

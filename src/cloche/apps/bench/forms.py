@@ -18,7 +18,7 @@ from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, pars
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values.clocks import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 SHADES = [(0.0, lazy("nothing")), (0.3, lazy("a curtain or bare trees")), (0.6, lazy("trees or a roof, half the day"))]
 SHADES.append((0.85, lazy("a wall or house before it")))

@@ -12,8 +12,8 @@ from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.apps.sowings.selectors import Progress, State, progress_of, sowings_in
 from cloche.bridge.services import crops
-from cloche.core.crops.catalogue import Crop
-from cloche.core.windows.raised_life import Due, Raised, next_steps
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.windows.raised_life import Due, Raised, next_steps
 
 
 @dataclass(frozen=True)

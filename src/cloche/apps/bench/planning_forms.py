@@ -21,8 +21,9 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCH_KINDS, groups
+from cloche.bridge.services.beds import groups
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
+from cloche_engine.places.kinds import BENCH_KINDS
 
 OFTEN = ("pepper", "tomato", "eggplant")
 """What is most often asked about."""

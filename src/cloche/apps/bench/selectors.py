@@ -11,10 +11,10 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room
-from cloche.bridge.services.beds import BENCH_KINDS, BENCHES
-from cloche.bridge.values.stored import HeatOutlook, LightOutlook
-from cloche.core.crops.catalogue import Crop
-from cloche.core.light.habit import Habit, habit_of
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.light.habit import Habit, habit_of
+from cloche_engine.places.kinds import BENCH_KINDS, BENCHES
+from cloche_engine.results import HeatOutlook, LightOutlook
 
 MOVABLE = tuple(kind for kind in BENCHES if kind != "box")
 """Kinds of place that can be set upon a hotbed."""

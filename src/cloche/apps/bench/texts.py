@@ -12,11 +12,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp
 from cloche.apps.shared import words
 from cloche.bridge.values.clocks import spans_text
-from cloche.bridge.values.stored import Fault, HeatAlarm
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
-from cloche.core.light.habit import Habit, coolest_for
-from cloche.core.windows.raised_life import Due
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.light.habit import Habit, coolest_for
+from cloche_engine.results import Fault, HeatAlarm
+from cloche_engine.windows.raised_life import Due
 
 HOLDS, LEAST_TOLD, ALWAYS_ON = 0.7, 0.1, 0.95
 TELLS_K, TURNED_DOWN_K = 2.0, 2.0

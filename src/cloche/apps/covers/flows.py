@@ -24,9 +24,9 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work import queue
 from cloche.bridge.services import covers
-from cloche.bridge.values.heavy import OutdatedSnapshot, WhatIfQuery
-from cloche.bridge.values.inputs import CoverSpan, Under
-from cloche.bridge.values.stored import BedGain, CropDays, CropSeason
+from cloche_engine.inputs import CoverSpan, Under
+from cloche_engine.queries import OutdatedSnapshot, WhatIfQuery
+from cloche_engine.results import BedGain, CropDays, CropSeason
 
 ANSWER_BED = "covers.answer_bed"
 MOST_BEDS = 12
@@ -70,7 +70,7 @@ def bed_answers(cover: Cover, today: date) -> dict[int, BedAnswer]:
 
 def answer_bed(cover: Cover, place: Place) -> BedAnswer | None:
     """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
-    from cloche.bridge.services.whatif import what_if
+    from cloche_engine.api import what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
     snapshot = ModelSnapshot.objects.filter(place=place).first()
@@ -142,7 +142,7 @@ def seasons_at(place: Place, keys: Sequence[str], today: date) -> dict[str, list
 def answer_seasons(place: Place, keys: Sequence[str]) -> None:
     """Work out a bed's windows under some covers, and keep them in place of those of another day."""
     from cloche.apps.forecasts.flows import inputs_of
-    from cloche.bridge.services.forecasting import windows_under
+    from cloche_engine.api import windows_under
 
     today = clock.today(place.garden.timezone)
     question = question_of(place, today)

@@ -7,7 +7,7 @@ from simple_history.models import HistoricalRecords
 
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.shared.fields import RecordField, sane_day
-from cloche.bridge.values.stored import BedGain, CropSeason
+from cloche_engine.results import BedGain, CropSeason
 
 
 class CoverTrial(models.Model):

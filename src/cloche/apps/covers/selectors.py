@@ -13,8 +13,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Place
 from cloche.apps.places.selectors import periods_from
 from cloche.apps.readings.models import Reading
-from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.services.pairing import Pair, paired_up
+from cloche_engine.places.kinds import INDOORS
 
 SAME_DEPTH_M, BEFORE_D = 0.006, 60
 

@@ -11,8 +11,8 @@ from cloche.apps.covers.watched import Watched, is_too_hot
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import covers, crops
-from cloche.bridge.values.stored import NightWay, Plan, Stage, WeatherWarning
 from cloche.bridge.values.units import Units
+from cloche_engine.results import NightWay, Plan, Stage, WeatherWarning
 
 OPENED = {
     0.0: lazy("shut"),

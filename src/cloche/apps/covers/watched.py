@@ -12,9 +12,9 @@ from cloche.apps.places.models import CoverPeriod, Place
 from cloche.apps.places.selectors import periods_from
 from cloche.apps.shared import clock
 from cloche.apps.windows.pages.ground import Grounds
-from cloche.bridge.values.clocks import midnight_of, standard_offset_h
-from cloche.bridge.values.stored import NightPlan, OpeningDay, Plan, Watch
 from cloche.bridge.values.units import Units
+from cloche_engine.local_time import midnight_of, standard_offset_h
+from cloche_engine.results import NightPlan, OpeningDay, Plan, Watch
 
 LEAST_OPEN_H = 1.0
 """Hours before it is to be closed from which opening it is no longer advised."""

@@ -21,12 +21,10 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.flows import followed, keep_outlooks
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.weather import selectors as weather_selectors
-from cloche.bridge.services import crops, forecasting
-from cloche.bridge.services.forecast_steps import PAST_D
-from cloche.bridge.services.forecasting import ForecastResult
-from cloche.bridge.values.inputs import ForecastInputs
-from cloche.bridge.values.layout import NEAR_PAST_D
-from cloche.bridge.values.stored import CropDays, FrostDates, PlaceForecast, Window
+from cloche_engine import api
+from cloche_engine.inputs import ForecastInputs
+from cloche_engine.layout import NEAR_PAST_D, PAST_D
+from cloche_engine.results import MODEL_VERSION, CropDays, ForecastResult, FrostDates, PlaceForecast, Window
 
 LEAST_D = 2
 KEPT = timedelta(days=40)
@@ -93,7 +91,6 @@ def keep_days(
 
 def work_out_year(place: Place, year: int) -> int:
     """A year gone by, from its weather and readings; returns how many of its days are known."""
-    from cloche.bridge.services.forecasting import soil_of
 
     garden, zone = place.garden, place.garden.timezone
     today = clock.today(zone)
@@ -104,7 +101,7 @@ def work_out_year(place: Place, year: int) -> int:
     inputs = replace(
         build_inputs(place, list(sowings_in(garden))), readings=readings, weather=weather_selectors.weather_days(garden)
     )
-    soil = soil_of(inputs, first, last)
+    soil = api.soil_of(inputs, first, last)
     days = {at.astimezone(zone).date() for _, at, _, _ in readings if at.astimezone(zone).year == year}
     keep_days(place, place.seed_depth_m, soil, {year: len(days)})
     return sum(value is not None for value in soil.values())
@@ -117,7 +114,7 @@ LOCK_CLASS = 0x50C1
 def refresh(place: Place) -> Forecast:
     """A place's inputs are gathered, its forecast is made, what it says is stored: for the garden's today."""
     revision, inputs = place.input_revision, inputs_of(place)
-    return _store(place, revision, inputs.today, forecasting.forecast(inputs))
+    return _store(place, revision, inputs.today, api.forecast(inputs))
 
 
 @transaction.atomic
@@ -131,7 +128,7 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
             "made_at": clock.now(),
             "day": today,
             "input_revision": revision,
-            "model_version": crops.MODEL_VERSION,
+            "model_version": MODEL_VERSION,
             "ground": result.ground,
             "frosts": frosts,
             "cover_evidence": result.cover_evidence,

@@ -12,7 +12,7 @@ from django.db.models import Count, Max, Min
 
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.gardens.models import Garden
-from cloche.bridge.values.stored import Window
+from cloche_engine.results import Window
 
 RECORDS = ("ground", "frosts", "cover_evidence", "nights", "watch")
 MOST_PLACES = 128

@@ -23,7 +23,7 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings.flows import pace_of, stand_of
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import crops, pooling
-from cloche.bridge.values.inputs import (
+from cloche_engine.inputs import (
     Build,
     CoverSpan,
     Description,
@@ -37,8 +37,8 @@ from cloche.bridge.values.inputs import (
     Under,
     WindowPane,
 )
-from cloche.bridge.values.stored import CoverEvidence
-from cloche.core.plants.stature import SET_OUT_M
+from cloche_engine.plants.stature import SET_OUT_M
+from cloche_engine.results import CoverEvidence
 
 WORTH_PASSING_ON = 0.2
 """Change of a factor's logarithm from which the garden's other covers of the kind are worked out anew at once; else it counts

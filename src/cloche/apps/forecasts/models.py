@@ -11,7 +11,7 @@ from django.db import models
 from cloche.apps.places.models import Place
 from cloche.apps.shared.fields import RecordField
 from cloche.apps.shared.words import lazy
-from cloche.bridge.values.stored import (
+from cloche_engine.results import (
     CandidateDays,
     CoverEvidence,
     FrostDates,
@@ -25,7 +25,7 @@ from cloche.bridge.values.stored import (
 
 
 class Forecast(models.Model):
-    """One finished run (see bridge.services.forecasting.ForecastResult). `ground` holds what the pages draw."""
+    """One finished run (see cloche_engine.results.ForecastResult). `ground` holds what the pages draw."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="forecast")
     made_at = models.DateTimeField()
@@ -48,7 +48,7 @@ class Forecast(models.Model):
 
 
 class ModelSnapshot(models.Model):
-    """What it takes to run a place again under other covers (see bridge.services.snapshots); apart, as no page that lists
+    """What it takes to run a place again under other covers (see forecast.snapshots); apart, as no page that lists
     places reads it."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="snapshot")
@@ -57,7 +57,7 @@ class ModelSnapshot(models.Model):
 
 class CropOutlook(models.Model):
     """One crop in one place, sown there or planted out: its windows, and every candidate day (see
-    bridge.values.stored.CropDays)."""
+    cloche_engine.results.CropDays)."""
 
     class Method(models.TextChoices):
         DIRECT = "direct", lazy("sown in place")
@@ -69,7 +69,7 @@ class CropOutlook(models.Model):
     better = models.BooleanField(default=True, help_text="Whether this is the method that suits the place, or was chosen.")
     windows = RecordField(list[Window], nothing=list)
     sow_now = models.BooleanField()
-    main_limit = models.CharField(max_length=20, blank=True, help_text="A core.windows.limits.Limit.")
+    main_limit = models.CharField(max_length=20, blank=True, help_text="A cloche_engine.windows.limits.Limit.")
     half_d = models.FloatField(null=True, help_text="Days until half are up, sown on the forecast's day.")
     share = models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")
     fails_now = models.FloatField(default=1.0, help_text="Chance that it fails, if done on the forecast's day.")

@@ -10,10 +10,9 @@ from cloche.apps.forecasts.forecast_cache import RECORDS, BriefOutlook, fill
 from cloche.apps.forecasts.models import CropOutlook, Forecast, SoilYear, WindowChange
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
-from cloche.bridge.services import crops
-from cloche.bridge.values.layout import FIELD_STEP_H
-from cloche.bridge.values.stored import FrostDates, PlaceForecast, Window
-from cloche.core.windows.limits import Limit
+from cloche_engine.layout import FIELD_STEP_H
+from cloche_engine.results import MODEL_VERSION, FrostDates, PlaceForecast, Window
+from cloche_engine.windows.limits import Limit
 
 Outlooks = Sequence[BriefOutlook]
 """Of a garden, from `outlooks_in`."""
@@ -70,7 +69,7 @@ class Ground:
         return (
             self.forecast.day != today
             or self.forecast.input_revision != self.place.input_revision
-            or self.forecast.model_version != crops.MODEL_VERSION
+            or self.forecast.model_version != MODEL_VERSION
         )
 
 

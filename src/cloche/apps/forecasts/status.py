@@ -21,8 +21,8 @@ from cloche.apps.sowings.models import Sowing, Step
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue, turns
 from cloche.apps.work.models import Failure
-from cloche.bridge.services import crops
-from cloche.bridge.values.layout import NEAR_PAST_D
+from cloche_engine.layout import NEAR_PAST_D
+from cloche_engine.results import MODEL_VERSION
 
 
 @dataclass(frozen=True)
@@ -122,7 +122,7 @@ def stale(places: QuerySet[Place], today: date) -> QuerySet[Place]:
         Q(forecast__isnull=True)
         | ~Q(forecast__day=today)
         | ~Q(forecast__input_revision=F("input_revision"))
-        | ~Q(forecast__model_version=crops.MODEL_VERSION)
+        | ~Q(forecast__model_version=MODEL_VERSION)
     )
     return places.filter(other)
 

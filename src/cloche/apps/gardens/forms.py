@@ -20,7 +20,7 @@ from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.site import height_at
 from cloche.bridge.values.units import Units, parse_air, parse_height
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 MONTHS = (
     lazy("Jan"),

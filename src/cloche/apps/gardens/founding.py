@@ -16,12 +16,12 @@ from cloche.apps.gardens.forms import MONTHS
 from cloche.apps.gardens.models import zone_of
 from cloche.apps.shared import words
 from cloche.bridge.services import site
-from cloche.bridge.values.stored import FrostDates
 from cloche.bridge.values.units import Units
-from cloche.core.site import region
-from cloche.core.site import towns as towns_file
 from cloche.drawing import earth
 from cloche.drawing.earth import Year, year
+from cloche_engine.results import FrostDates
+from cloche_engine.site import region
+from cloche_engine.site import towns as towns_file
 
 NEAR_KM = 40.0
 FREEZING_C = 0.0

@@ -55,7 +55,7 @@ class Garden(models.Model):
     """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
 
     sowing_rule: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
-    own_crops: crops of its own making (see bridge.services.own); names: whether crops are called as in America or in Britain,
+    own_crops: crops of its own making (see crops.grown); names: whether crops are called as in America or in Britain,
     empty: as is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which
     nobody is there on most days."""
 

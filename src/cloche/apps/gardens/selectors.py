@@ -8,7 +8,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.shared import words
 from cloche.bridge.values.units import Units
-from cloche.core.weather.zones import winter_lows_c
+from cloche_engine.weather.zones import winter_lows_c
 
 
 def units_of(user: User) -> Units:

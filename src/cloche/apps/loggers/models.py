@@ -85,7 +85,7 @@ class Probe(models.Model):
 class LoggedReading(models.Model):
     """One value, under the device's own time, by which it is kept once. shift_s: what to add for a right clock.
 
-    The table is partitioned by year (see the migration); nothing refers to its rows. fault: see core.records.faults.
+    The table is partitioned by year (see the migration); nothing refers to its rows. fault: see cloche_engine.records.faults.
     """
 
     pk = models.CompositePrimaryKey("probe_id", "at")

@@ -19,8 +19,8 @@ from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth
-from cloche.core.errors import OutOfRange
-from cloche.core.soil.bed import AIRING, Work
+from cloche_engine.errors import OutOfRange
+from cloche_engine.soil.bed import AIRING, Work
 
 OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half")), ("1.0", lazy("wide"))]
 

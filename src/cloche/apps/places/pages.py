@@ -13,7 +13,8 @@ from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units
-from cloche.core.soil.bed import Work
+from cloche_engine.places.kinds import NEVER_OPENED, OPENED_ABOVE_C, USUAL_COVER
+from cloche_engine.soil.bed import Work
 
 WORK_NAMES = {
     Work.WATERED: lazy("watered"),
@@ -93,7 +94,7 @@ def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
         )
         for operation in place.operations.all()[:SHOWN_OPERATIONS]
     ]
-    there = [line.on for line in covers] if covers else [place.kind in offered.USUAL_COVER]
+    there = [line.on for line in covers] if covers else [place.kind in USUAL_COVER]
     return PlaceLog(covers, operations, "" if covers else _usual(place, units), any(there))
 
 
@@ -148,9 +149,9 @@ def _usual(place: Place, units: Units) -> str:
     key = there.key
     aired = (
         ""
-        if key in offered.NEVER_OPENED
+        if key in NEVER_OPENED
         else _(", opened on sunny days to stay below {temperature}").format(
-            temperature=units.temperature_text(offered.OPENED_ABOVE_C, 0)
+            temperature=units.temperature_text(OPENED_ABOVE_C, 0)
         )
     )
     return _("No cover is noted by date, so Cloche assumes that a {cover_name} always stands over it{aired}.").format(

@@ -15,6 +15,7 @@ from cloche.apps.gardens.access import GardenRequest
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
 from cloche.bridge.services import offered
+from cloche_engine.places.kinds import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 
 COMING_D = 14
 """Days ahead of which a cover is drawn as coming."""
@@ -136,7 +137,7 @@ def covers_of(place: Place) -> list[PlaceCover]:
     periods = sorted(place.cover_periods.all(), key=lambda period: (period.first, period.pk or 0))
     if periods:
         return [PlaceCover(period.cover, period.item, period) for period in periods]
-    usual = offered.USUAL_COVER.get(place.kind)
+    usual = USUAL_COVER.get(place.kind)
     return [PlaceCover(usual)] if usual else []
 
 
@@ -146,7 +147,7 @@ def usual_period(place: Place, today: date) -> CoverPeriod | None:
     usual = next((cover.key for cover in covers_of(place) if cover.period is None), None)
     if usual is None:
         return None
-    above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": offered.OPENED_ABOVE_C, "opening": offered.OPENED_BY}
+    above = {"opens": CoverPeriod.Opens.ABOVE, "above_c": OPENED_ABOVE_C, "opening": OPENED_BY}
     return CoverPeriod(place=place, cover=usual, first=today - timedelta(days=365), **above)
 
 

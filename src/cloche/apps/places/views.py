@@ -28,7 +28,7 @@ from cloche.apps.places.selectors import place_or_404
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.history import done
 from cloche.apps.shared.http import INVALID
-from cloche.core.soil.bed import Work
+from cloche_engine.soil.bed import Work
 
 T = TypeVar("T")
 

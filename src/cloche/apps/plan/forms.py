@@ -18,7 +18,7 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 LEFT = ""
 MOST_TIMES, MOST_EVERY_D = 12, 90

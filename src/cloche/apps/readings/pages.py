@@ -18,8 +18,8 @@ from cloche.apps.readings import selectors
 from cloche.apps.readings.forms import ReadingForm
 from cloche.apps.readings.models import IncomingFile, Reading, Visit, WatchedFile
 from cloche.apps.shared import words
-from cloche.bridge.values.inputs import Under
 from cloche.bridge.values.units import Units
+from cloche_engine.inputs import Under
 
 FILES_SHOWN = 8
 

@@ -21,9 +21,9 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M, QualityFlag, Row, expected_at, flags_of
-from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
+from cloche_engine.results import PlaceForecast
 
 LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)
 SAME_DEPTH_M = 0.006

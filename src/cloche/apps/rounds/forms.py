@@ -26,7 +26,7 @@ from cloche.apps.shared.words import lazy
 from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_snow, parse_soil
-from cloche.core.soil.bed import AIRING
+from cloche_engine.soil.bed import AIRING
 
 OLDEST = timedelta(days=400)
 PHOTO_BYTES = 6_000_000

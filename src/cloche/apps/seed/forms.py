@@ -24,7 +24,7 @@ from cloche.apps.seed.values import (
 from cloche.apps.shared.fields import TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
+from cloche_engine.crops.catalogue import Crop
 
 
 class PacketForm(forms.ModelForm):

@@ -16,7 +16,7 @@ MOST_TESTED = 1_000_000
 class Packet(models.Model):
     """A packet of seed: its variety, how old and how good it is, and what it says of its crop instead of the catalogue.
 
-    values: by name of the value (see bridge.services.crops.with_values). The packet in use is the one that windows go by.
+    values: by name of the value (see cloche_engine.crops.grown.with_values). The packet in use is the one that windows go by.
     """
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="packets")

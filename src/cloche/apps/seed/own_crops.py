@@ -17,7 +17,8 @@ from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
+from cloche_engine.crops import grown
+from cloche_engine.crops.catalogue import Crop
 
 MORE = (
     ValueSpec("most", "maximum_c", lazy("Nothing comes up above"), "soil", 12.0),
@@ -46,7 +47,7 @@ GROWS = ("begins", "best", "ends")
 
 def value_of(crop: Crop, spec: ValueSpec) -> float | None:
     """What a crop has for a value; None where it has none."""
-    value = getattr(crop.life if spec.name in crops.GROWS else crop, spec.name, 1.0)
+    value = getattr(crop.life if spec.name in grown.GROWS else crop, spec.name, 1.0)
     return None if value is None else float(value)
 
 
@@ -79,7 +80,7 @@ def _check_values(values: Any) -> None:
 
 def _disorder(of: Any) -> list[tuple[str, str]]:
     disorder = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
-    grows = [of(name) for name in crops.GROWS]
+    grows = [of(name) for name in grown.GROWS]
     if None not in grows and not grows[0] < grows[1] < grows[2]:
         disorder.append(("best", _("It begins to grow below its best, and ends above it.")))
     return disorder
@@ -122,7 +123,7 @@ class OwnCropForm(forms.Form):
         """In order, and not far from the relative unless that is meant."""
         data = super().clean() or {}
         by_name = {spec.name: data.get(spec.field) for spec in EVERY}
-        for name in crops.GROWS:
+        for name in grown.GROWS:
             by_name[name] = by_name[name] if by_name[name] is not None else getattr(self.relative.life, name)
         for field, why in _disorder(by_name.get):
             self.add_error(field, why)

@@ -9,8 +9,8 @@ from django.http import Http404
 from cloche.apps.gardens.models import Garden
 from cloche.apps.seed.models import CropChoice, Packet
 from cloche.bridge.services.crops import crop
-from cloche.core.crops.catalogue import Crop
-from cloche.core.errors import UnknownCrop
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.errors import UnknownCrop
 
 
 def values_in_use(garden: Garden) -> dict[str, dict[str, float]]:

@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
-from cloche.core.quantities import AIR_C, SOIL_C, SPACING_M
+from cloche_engine.quantities import AIR_C, SOIL_C, SPACING_M
 
 Kind = Literal["soil", "air", "length", "number"]
 

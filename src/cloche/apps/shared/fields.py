@@ -10,9 +10,10 @@ from django import forms
 from django.core.exceptions import ValidationError
 from django.db import models
 
-from cloche.bridge.values import border, stored
+from cloche.bridge.values import border
 from cloche.bridge.values.units import NotANumber, parse_number
-from cloche.core.errors import OutOfRange
+from cloche_engine import results
+from cloche_engine.errors import OutOfRange
 
 MOST_MONEY = 1e6
 """In whatever money."""
@@ -102,7 +103,7 @@ def parse_with(field: forms.Field, parse: Callable[[str], float]) -> None:
 
 
 class RecordField(models.JSONField):
-    """A record of bridge.values.stored, or a list of them, as JSON; what was stored in another format reads as `nothing()`."""
+    """A record of cloche_engine.results, or a list of them, as JSON; what was stored in another format reads as `nothing()`."""
 
     def __init__(self, kind: Any = None, *args: Any, nothing: Callable[[], Any] | None = None, **kwargs: Any) -> None:
         if nothing is not None:
@@ -119,10 +120,10 @@ class RecordField(models.JSONField):
         """The record."""
         if value is None:
             return None
-        record = stored.load(value, self.kind)
+        record = results.load(value, self.kind)
         return self.nothing() if record is None else record
 
     def get_db_prep_value(self, value: Any, connection: Any, prepared: bool = False) -> Any:
         """Its JSON."""
-        plain = None if value is None else stored.dump(value, self.kind)
+        plain = None if value is None else results.dump(value, self.kind)
         return super().get_db_prep_value(plain, connection, prepared)

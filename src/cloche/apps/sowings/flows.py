@@ -14,9 +14,9 @@ from cloche.apps.shared import clock
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.bridge.services.beds import pooled_pace, pooled_stand
-from cloche.bridge.values.inputs import SownBatch
-from cloche.bridge.values.stored import SowingOutlook
-from cloche.core.crops.seeds import FRESH_RATE
+from cloche_engine.crops.seeds import FRESH_RATE
+from cloche_engine.inputs import SownBatch
+from cloche_engine.results import SowingOutlook
 
 
 @transaction.atomic

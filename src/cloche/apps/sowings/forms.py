@@ -17,6 +17,7 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units, parse_depth
+from cloche_engine.crops.grown import with_values
 
 LONG_AGO_D = 400
 
@@ -74,7 +75,7 @@ class SowingForm(forms.ModelForm):
             sowing.packet = Packet.objects.filter(
                 garden=self.garden, crop_key=sowing.crop_key, in_use=True, removed_at__isnull=True
             ).first()
-        usual = crops.with_values(crops.crop(sowing.crop_key), packets.values_in_use(self.garden).get(sowing.crop_key))
+        usual = with_values(crops.crop(sowing.crop_key), packets.values_in_use(self.garden).get(sowing.crop_key))
         depth = self.cleaned_data.get("depth")
         sowing.depth_m = usual.sowing_depth_m if depth is None else depth
         return sowing

@@ -12,7 +12,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared.fields import RecordField, sane_day
 from cloche.apps.shared.words import lazy
-from cloche.bridge.values.stored import SowingOutlook
+from cloche_engine.results import SowingOutlook
 
 MOST_SEEDS = 1_000_000
 

@@ -17,9 +17,9 @@ from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import Progress, State, progress_of
 from cloche.bridge.services import crops
-from cloche.bridge.values.stored import SowingOutlook
-from cloche.core.crops.catalogue import Crop
 from cloche.drawing import batch
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.results import SowingOutlook
 
 A_PAGE = 40
 

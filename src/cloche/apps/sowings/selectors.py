@@ -15,7 +15,7 @@ from cloche.apps.seed.models import Packet
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.bridge.services import crops
 from cloche.bridge.services.beds import viability_of
-from cloche.core.crops.seeds import FRESH_RATE, Viability
+from cloche_engine.crops.seeds import FRESH_RATE, Viability
 
 FOLLOWED_D, YEAR_D = 150, 365
 

@@ -10,7 +10,7 @@ from cloche.apps.forecasts.selectors import Outlooks
 from cloche.apps.places.models import Place
 from cloche.apps.windows.pages.ground import Grounds
 from cloche.bridge.services import crops
-from cloche.bridge.values.stored import FrostedSowing, Harm, Window
+from cloche_engine.results import FrostedSowing, Harm, Window
 
 SHOWN_D = 3
 

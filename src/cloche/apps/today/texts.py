@@ -39,9 +39,9 @@ from cloche.apps.today.jobs.job import (
 from cloche.apps.today.models import Answer
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.bridge.services import crops
-from cloche.bridge.values.stored import Harm, Stage
 from cloche.bridge.values.units import Units
-from cloche.core.windows.limits import SURE
+from cloche_engine.results import Harm, Stage
+from cloche_engine.windows.limits import SURE
 
 HARM_NAMES = {
     Harm.LOST: lazy("most likely lost"),

@@ -14,8 +14,8 @@ from cloche.apps.shared import clock
 from cloche.apps.shared.fields import DayField, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.values.inputs import Day
 from cloche.bridge.values.units import Units, parse_air, parse_rain, parse_snow
+from cloche_engine.inputs import Day
 
 WINDS = [
     ("", lazy("not noted")),

@@ -14,7 +14,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
 from cloche.apps.weather.models import DailyWeather, WeatherReport
-from cloche.bridge.values.inputs import Day
+from cloche_engine.inputs import Day
 
 
 def weather_days(garden: Garden) -> list[Day]:

@@ -22,7 +22,7 @@ from cloche.apps.weather import flows as weather
 from cloche.apps.weather import selectors as weather_selectors
 from cloche.apps.weather.forms import WeatherForm
 from cloche.apps.weather.models import DailyWeather
-from cloche.bridge.values.inputs import Day
+from cloche_engine.inputs import Day
 
 SHOWN = timedelta(days=21)
 

@@ -18,8 +18,8 @@ from cloche.apps.windows.models import CalendarLink
 from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.core.crops import catalogue
+from cloche_engine.crops import catalogue
+from cloche_engine.places.kinds import BENCHES
 
 TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
 

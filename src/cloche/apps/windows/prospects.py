@@ -12,8 +12,8 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.bridge.services import crops
-from cloche.bridge.values.outlook_days import DayOutlook, day_of
-from cloche.core.windows.limits import HALF, SURE, Limit
+from cloche_engine.outlook_days import DayOutlook, day_of
+from cloche_engine.windows.limits import HALF, SURE, Limit
 
 RISKY = 0.5
 """Chance below which a plan is warned of, and below which no harvest is told: in most runs of the weather there is none."""

@@ -38,8 +38,9 @@ from cloche.apps.windows.pages import wakes as wakes_pages
 from cloche.apps.windows.pages import year_sheet as year_pages
 from cloche.apps.windows.pages.ground import warmth_in
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.core.crops import catalogue
+from cloche_engine.crops import catalogue
+from cloche_engine.crops.grown import with_values
+from cloche_engine.places.kinds import BENCHES
 
 
 @in_garden
@@ -96,7 +97,7 @@ def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpR
     """When a crop goes in here, and what would come of a chosen day."""
     request.room = "windows"  # type: ignore[attr-defined]
     place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
-    crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
+    crop = with_values(plain, packets.values_in_use(request.garden).get(crop_key))
     methods = selectors.methods_of(place, crop_key)
     context: dict[str, Any] = {"place": place, "crop": crop, "slider_days": crop_pages.SLIDER_D}
     if not methods:
@@ -146,7 +147,7 @@ def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, ou
 def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
     """A packet split over days and places, anew."""
     place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
-    crop = crops.with_values(plain, packets.values_in_use(request.garden).get(crop_key))
+    crop = with_values(plain, packets.values_in_use(request.garden).get(crop_key))
     if not request.htmx:  # type: ignore[attr-defined]
         here = reverse("crop_in_place", args=[request.garden.pk, place.pk, crop_key])
         return redirect(f"{here}?{request.GET.urlencode()}")

@@ -23,9 +23,9 @@ from cloche.apps.years.models import Sign
 from cloche.bridge.services import crops
 from cloche.bridge.services import years as service
 from cloche.bridge.services.years import SPRING_D, Spring
-from cloche.bridge.values.inputs import Day
 from cloche.bridge.values.units import Units
 from cloche.drawing import years as drawing
+from cloche_engine.inputs import Day
 
 MOST_YEARS, MOST_SIGNS, MOST_NIGHTS = 6, 30, 8
 CAME_UP = 0.3

@@ -20,7 +20,7 @@ from cloche.apps.shared.http import INVALID
 from cloche.apps.shared.words import lazy
 from cloche.apps.years.models import Sign
 from cloche.apps.years.pages import years_page
-from cloche.bridge.services.beds import BENCHES
+from cloche_engine.places.kinds import BENCHES
 
 
 class SignForm(forms.ModelForm):

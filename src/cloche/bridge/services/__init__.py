@@ -1,1 +1,1 @@
-"""What the rooms ask for, done with the core: each module takes plain values and gives plain values back."""
+"""What the rooms ask for, done with the engine: each module takes plain values and gives plain values back."""

@@ -10,18 +10,17 @@ import numpy as np
 
 from cloche.bridge.services import crops
 from cloche.bridge.services.crops import crop
-from cloche.core.covers.bend import bend
-from cloche.core.covers.kinds import kind
-from cloche.core.crops.catalogue import Crop
-from cloche.core.crops.potatoes import WEEKS, Chitting, chitting, lifting, tubers_in
-from cloche.core.crops.seeds import FRESH_RATE, Viability, by_age, viability
-from cloche.core.germination.pooling import pooled_pace, pooled_stand
-from cloche.core.germination.silent import Advice, Cause, Dug, Finding, silent
-from cloche.core.places.kinds import place_kinds
-from cloche.core.plants import shade, spacing, stature
-from cloche.core.plants.rotation import Before, TooSoon, too_soon
-from cloche.core.plants.spacing import Layout, Spacing, Thinning
-from cloche.core.plants.stature import SET_OUT_M, UP_M, Room
+from cloche_engine.covers.bend import ARCH_OVER_MEAN, LEAN_RISE, bend
+from cloche_engine.covers.kinds import kind
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.crops.potatoes import WEEKS, Chitting, chitting, lifting, tubers_in
+from cloche_engine.crops.seeds import FRESH_RATE, Viability, by_age, viability
+from cloche_engine.germination.pooling import pooled_pace, pooled_stand
+from cloche_engine.germination.silent import Advice, Cause, Dug, Finding, silent
+from cloche_engine.plants import shade, spacing, stature
+from cloche_engine.plants.rotation import Before, TooSoon, too_soon
+from cloche_engine.plants.spacing import Layout, Spacing, Thinning
+from cloche_engine.plants.stature import SET_OUT_M, UP_M, Room
 
 __all__ = [
     "WEEKS",
@@ -58,8 +57,6 @@ __all__ = [
 
 
 Shadow = shade.Shadow
-LEAN_RISE, ARCH_OVER_MEAN = 1.4, 1.3
-"""A frame's back over its front; the middle of a tunnel over its mean height (assumptions)."""
 ROOFED = {"arch": "arch", "tunnel": "arch", "bell": "arch", "frame": "lean"}
 """Others lie on the plants, which push them up, or are rooms."""
 
@@ -111,7 +108,7 @@ def patch(
     thinning: str = "none",
 ) -> Patch:
     """A crop in a patch of size_m, along and across. own: distances of plants and rows and seeds a station, None for the crop's
-    own. Raises core.errors.OutOfRange where more would go in than anybody plants."""
+    own. Raises cloche_engine.errors.OutOfRange where more would go in than anybody plants."""
     way, usual = Layout(layout), usual_spacing(crop_key, layout)
     chosen = Spacing(
         own[0] or usual.plant_m,
@@ -182,10 +179,6 @@ def shadow_of(day: date, solar_h: float, latitude_deg: float) -> Shadow | None:
 
 ROOM_BENCH_C = 18.0
 """Soil of a tray in a heated room where none is measured (assumption)."""
-BENCHES = tuple(key for key, kind in place_kinds().items() if kind.raises == "only")
-"""Kinds of place that only raise what is planted out elsewhere."""
-BENCH_KINDS = tuple(key for key, kind in place_kinds().items() if kind.raises != "no")
-"""Kinds of place on which plants are raised."""
 
 
 def groups() -> list[tuple[str, str]]:
@@ -210,5 +203,5 @@ def finding(crop_key: str, dug: Dug, soil_c: Sequence[float | None], alive: floa
 
 
 def viability_of(crop: Crop, age_y: int | None, trials: Iterable[tuple[int, int, float]]) -> Viability:
-    """See core.crops.lots; age_y None: not known, taken as fresh."""
+    """See cloche_engine.crops.lots; age_y None: not known, taken as fresh."""
     return viability(FRESH_RATE if age_y is None else by_age(crop, age_y), trials)

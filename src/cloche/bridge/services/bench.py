@@ -3,138 +3,23 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from datetime import date, timedelta
+from datetime import date
 
 import numpy as np
-from numpy.typing import NDArray
 
-from cloche.bridge.services.forecast_steps import Run
-from cloche.bridge.services.heating import lamp_of, plug_w, window_of
-from cloche.bridge.services.places import BENCH_BOX
-from cloche.bridge.values.inputs import ForecastInputs, HeatSpan, LampSpan, OnHotbed
-from cloche.bridge.values.layout import MEMBERS
-from cloche.bridge.values.packing import short
-from cloche.bridge.values.stored import HeatOutlook, LightOutlook, Triple
-from cloche.core.covers.kinds import kind
-from cloche.core.covers.periods import CoverPeriod
-from cloche.core.errors import OutOfRange
-from cloche.core.heat.build import Cable, Laid, bags, fits, lay, litres
-from cloche.core.heat.source import Heating
-from cloche.core.light.window import behind_glass_w_m2, daily_mol
-from cloche.core.places.rooms import ROOMS, room
-from cloche.core.soil.bed import Bed, Layer, Parameters
-from cloche.core.soil.physical import Variant
-from cloche.core.soil.place import AnnualWave, Place
-from cloche.core.soil.simulate import simulate
-from cloche.core.weather.hourly import hours_of
-from cloche.core.weather.record import DailyRecord, Site
-from cloche.core.weather.sun import day_length_h
-
-Array = NDArray[np.float64]
-AHEAD_D = 14
-"""Days for which heat is told; light for twice as many."""
-LIGHT_D, TEN_H = 182, 10.0
-"""Days for which the window's light is told by the week; day length below which growth pauses (common practice, no source)."""
-BAND = (0.1, 0.5, 0.9)
-WITHIN_K = 1.0
-
-
-def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
-    """None where nothing electric heats it on any of the coming days."""
-    span = next((span for span in reversed(inputs.heat) if is_on(span, inputs.today)), None)
-    heating = [source for source in run.situation.place.bed.heating if not source.fading_d]
-    if not heating or (inputs.heat and (span is None or span.source == "house")):
-        return None
-    span = span or HeatSpan("mat" if inputs.kind == "mat" else "cable")
-    first = run.run_up_d * 24
-    hours = slice(first, first + AHEAD_D * 24)
-    now = max(heating, key=lambda source: source.during[0] if source.during[0] <= first + 12 else -np.inf)
-    full = now.power_w_m2 * run.checkpoint.drawn.parameters.heat
-    duty = daily(run.trajectory.heat_w_m2[hours]) / np.maximum(full, 1e-6)
-    roots = daily(run.soil_c(inputs.seed_depth_m)[hours])
-    watts = plug_w(span)
-    ruled = (now.start_c, now.stop_c) if now.start_c is not None and now.stop_c is not None else None
-    return HeatOutlook(
-        duty=triples(np.minimum(duty, 1.0)),
-        kwh=short(np.median(duty, axis=1) * 24 * watts / 1000, 3),
-        watts=round(watts, 1),
-        ruled=ruled,
-        holds=1.0 if ruled is None else round(float((roots >= ruled[0] - WITHIN_K).mean()), 2),
-        without_c=short(np.median(_without(inputs, run), axis=1)),
-    )
-
-
-def kwh_behind(inputs: ForecastInputs, run: Run) -> list[float]:
-    """What its sources used on each day before today through which the members ran, oldest first; empty where none was on."""
-    spans = [span for span in inputs.heat if span.source != "house"]
-    used = np.zeros(run.run_up_d)
-    warmed = daily(run.trajectory.heat_w_m2[: run.run_up_d * 24])
-    for number in range(run.run_up_d):
-        day = inputs.today - timedelta(days=run.run_up_d - number)
-        there = [i for i, span in enumerate(spans) if is_on(span, day)]
-        if there:
-            full = run.situation.place.bed.heating[there[-1]].power_w_m2 * run.checkpoint.drawn.parameters.heat
-            duty = np.median(np.minimum(warmed[number] / np.maximum(full, 1e-6), 1.0))
-            used[number] = float(duty) * 24 * plug_w(spans[there[-1]]) / 1000
-    return short(used, 3) if used.any() else []
-
-
-def _without(inputs: ForecastInputs, run: Run) -> Array:
-    checkpoint = run.checkpoint
-    bed, covers = checkpoint.place.bed, checkpoint.place.covers
-    cold = checkpoint.varied([Variant(bed.with_heat(), covers, checkpoint.ahead)], AHEAD_D)[0]
-    return daily(cold.at(inputs.seed_depth_m))
-
-
-def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
-    """None where neither window nor lamp is told, and of a tray that stands on a hotbed: neither is over it there."""
-    on_hotbed = any(is_on(hotbed, inputs.today) for hotbed in inputs.below)
-    if on_hotbed or (inputs.pane is None and not inputs.lamps):
-        return None
-    days, window, first = 2 * AHEAD_D, window_of(inputs.pane), run.run_up_d
-    whole = run.outside.cut(first, min(first + LIGHT_D, len(run.outside) // 24))
-    mol = np.zeros((len(whole) // 24, MEMBERS))
-    if window is not None:
-        mol = np.broadcast_to(daily_mol(behind_glass_w_m2(whole, window)), mol.shape)
-    lit = [lamp_mol(inputs.lamps, inputs.today + timedelta(days=day)) for day in range(days)]
-    weeks = np.median(mol[: len(mol) // 7 * 7], axis=1).reshape(-1, 7).mean(axis=1)
-    hours = day_length_h(inputs.today.timetuple().tm_yday + np.arange(365), inputs.latitude_deg)
-    long_enough = np.flatnonzero(hours >= TEN_H)
-    return LightOutlook(
-        triples(mol[:days]), short(np.array(lit)), short(weeks), int(long_enough[0]) if len(long_enough) else 365
-    )
-
-
-def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:
-    """What the lamps give on a day [mol/m²]."""
-    return sum(lamp_of(lamp).mol_a_day for lamp in lamps if is_on(lamp, day))
-
-
-def around_c(run: Run) -> list[float]:
-    """Daily mean air of the room or house, or under the hotbed's cover, empty in the open."""
-    if not (run.situation.indoors or run.situation.house or run.situation.below):
-        return []
-    checkpoint = run.checkpoint
-    warmer = checkpoint.drawn.parameters.room_k if run.situation.indoors else 0.0
-    air = checkpoint.ahead.air_c[: AHEAD_D * 24] + warmer
-    return short(np.median(daily(np.broadcast_to(air, (AHEAD_D * 24, MEMBERS))), axis=1))
-
-
-def is_on(span: HeatSpan | LampSpan | OnHotbed, day: date) -> bool:
-    """Whether it is there on a day."""
-    return (span.first is None or span.first <= day) and (span.last is None or day <= span.last)
-
-
-def daily(hourly: NDArray[np.floating]) -> Array:
-    """Means of days, (days, members)."""
-    return np.asarray(hourly.reshape(len(hourly) // 24, 24, -1).mean(axis=1), dtype=np.float64)
-
-
-def triples(values: Array) -> list[Triple]:
-    """The band of each day over the members."""
-    low, middle, high = np.quantile(values, BAND, axis=1)
-    return [(round(float(a), 3), round(float(b), 3), round(float(c), 3)) for a, b, c in zip(low, middle, high, strict=True)]
-
+from cloche_engine.covers.kinds import kind
+from cloche_engine.covers.periods import CoverPeriod
+from cloche_engine.errors import OutOfRange
+from cloche_engine.forecast.places import BENCH_BOX
+from cloche_engine.heat.build import Cable, Laid, bags, fits, lay, litres
+from cloche_engine.heat.source import Heating
+from cloche_engine.packing import short
+from cloche_engine.places.rooms import ROOMS, room
+from cloche_engine.soil.bed import Bed, Layer, Parameters
+from cloche_engine.soil.place import AnnualWave, Place
+from cloche_engine.soil.simulate import simulate
+from cloche_engine.weather.hourly import hours_of
+from cloche_engine.weather.record import DailyRecord, Site
 
 RUN_D, ROOTS_M, NEAR = 10, 0.03, 0.9
 

@@ -21,7 +21,7 @@ from covjson_pydantic.ndarray import NdArrayFloat, NdArrayInt
 from numpy.typing import NDArray
 
 from cloche.bridge.values.texts import say
-from cloche.core.weather.stations import WIND_AT_2_M, sky_of
+from cloche_engine.weather.stations import WIND_AT_2_M, sky_of
 
 Array = NDArray[np.float64]
 

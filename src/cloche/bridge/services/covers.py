@@ -12,11 +12,11 @@ from cloche.bridge.services import crops
 from cloche.bridge.services.offered import cover_names as names
 from cloche.bridge.services.offered import is_box
 from cloche.bridge.values.texts import say
-from cloche.core.covers.bend import Bend, bend, bends_over, sheet_for, snow_strength
-from cloche.core.covers.kinds import kind, kinds
-from cloche.core.covers.slope import noon_gain, propped, slope_deg
-from cloche.core.hazards.air_limits import off_night_c
-from cloche.core.protection.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
+from cloche_engine.covers.bend import Bend, bend, bends_over, sheet_for, snow_strength
+from cloche_engine.covers.kinds import kind, kinds
+from cloche_engine.covers.slope import noon_gain, propped, slope_deg
+from cloche_engine.hazards.air_limits import off_night_c
+from cloche_engine.protection.timetable import WARMED_D, Covered, OffBy, OffRule, Timetable, ends_night_c, timetable
 
 __all__ = [
     "BENT",

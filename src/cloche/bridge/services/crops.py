@@ -2,49 +2,43 @@
 
 from __future__ import annotations
 
-import dataclasses
 import re
 from collections.abc import Iterable, Mapping
 from contextvars import ContextVar
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from types import MappingProxyType
-from typing import Any
 
 import numpy as np
 
 from cloche.bridge.values.texts import say
-from cloche.core.crops import catalogue
-from cloche.core.crops.catalogue import Crop
-from cloche.core.errors import UnknownCrop
-from cloche.core.germination.steady import FIELD_FACTOR, days_to_emergence
-from cloche.core.windows.limits import longest_in_soil_d
-from cloche.core.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
+from cloche_engine.crops import catalogue
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.crops.grown import Own, Values, chosen_of, custom_crops
+from cloche_engine.errors import UnknownCrop
+from cloche_engine.germination.steady import FIELD_FACTOR, days_to_emergence
+from cloche_engine.windows.limits import longest_in_soil_d
+from cloche_engine.windows.readiness import Readiness, SteadyOutlook, sowable, steady_outlook
 
 __all__ = [
     "FIELD_FACTOR",
-    "MODEL_VERSION",
     "Crop",
-    "Grown",
     "Readiness",
     "Speed",
     "SteadyOutlook",
     "UnknownCrop",
-    "Values",
     "at_minimum",
     "chosen",
     "comfortable",
     "crop",
     "crops",
     "days_to_emergence",
-    "grown",
     "longest_in_soil_d",
     "of_garden",
     "speeds",
     "steady_outlooks",
     "usual_of",
     "winter_kinds_of",
-    "with_values",
     "with_winter_kinds",
 ]
 
@@ -78,60 +72,14 @@ def named(crop: Crop) -> Crop:
     return crop if crop.name == name else replace(crop, name=name, name_plural=plural)
 
 
-MODEL_VERSION = "column-17"
-PACKET_SOURCE = "your packet, where it says so; else the table"
-WHOLE = {"per_station", "keeps_y"}
-GROWS = ("begins_c", "best_c", "ends_c")
-LEAST_MATURITY_D = 10.0
-
-
 def crops() -> list[Crop]:
     """All crops in catalogue order, those of the garden's own behind."""
     return [*(named(crop) for crop in catalogue.catalogue().values()), *_own.get().values()]
 
 
-Values = Mapping[str, float]
-"""What a packet or a grower says of a crop instead of the catalogue, by name of the value."""
-
-
-@dataclass(frozen=True)
-class Grown:
-    """A crop as a garden grows it. method: direct, transplanted, or empty to have it derived; usual_depth_m: the catalogue's;
-    sowing_rule: minimum, comfortable, calendar, or empty for every sensible day."""
-
-    crop: Crop
-    method: str
-    usual_depth_m: float
-    sowing_rule: str = ""
-
-
-def grown(
-    keys: Iterable[str],
-    values: Mapping[str, Values],
-    methods: Mapping[str, str],
-    sowing_rule: str = "",
-    sowing_rules: Mapping[str, str] | None = None,
-    own: Own = MappingProxyType({}),
-) -> list[Grown]:
-    """The crops of a garden with what it says of them, for the engine. own: crops of its own making."""
-    rules, custom = sowing_rules or {}, custom_crops(own)
-    return [
-        Grown(
-            crop, methods.get(crop.key, ""), catalogue.crop(crop.key, custom).sowing_depth_m, rules.get(crop.key) or sowing_rule
-        )
-        for crop in _chosen_of([*catalogue.catalogue().values(), *custom.values()], keys, values)
-    ]
-
-
 def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:
     """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
-    return _chosen_of(crops(), keys, values)
-
-
-def _chosen_of(every: Iterable[Crop], keys: Iterable[str], values: Mapping[str, Values] | None) -> list[Crop]:
-    wanted = set(keys)
-    mine = (crop for crop in every if (crop.key in wanted if wanted else crop.usual))
-    return [with_values(crop, (values or {}).get(crop.key)) for crop in mine]
+    return chosen_of(crops(), keys, values)
 
 
 def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -> list[Crop]:
@@ -156,37 +104,6 @@ def usual_of(key: str) -> str:
     """The crop of which something is grown to stand the winter; of any other crop itself."""
     parent = key.rpartition("_")[0]
     return parent if key in winter_kinds_of(parent) else key
-
-
-def with_values(crop: Crop, values: Values | None) -> Crop:
-    """The crop with what is said of it in place of the catalogue's. `pace`: times the table's days to come up.
-
-    An ideal range that begins above its end, or below the minimum, moves the one that was not said.
-    """
-    if not values:
-        return crop
-    stated = dict(values)
-    pace = stated.pop("pace", 1.0)
-    for name in WHOLE & stated.keys():
-        stated[name] = int(stated[name])
-    start = stated.setdefault("optimum_from_c", max(crop.optimum_from_c, stated.get("minimum_c", -50.0)))
-    stated["optimum_to_c"] = max(stated.get("optimum_to_c", crop.optimum_to_c), start)
-    stated.setdefault("minimum_c", min(crop.minimum_c, start))
-    stated["maximum_c"] = max(stated.get("maximum_c", crop.maximum_c), stated["optimum_to_c"])
-    grows = {name: stated.pop(name) for name in GROWS if name in stated}
-    if grows:
-        stated["life"] = dataclasses.replace(crop.life, **grows)  # type: ignore[assignment, arg-type]
-    if "maturity_sown_d" in stated:
-        # As it is printed: from sowing, in a season that suits it.
-        from_sowing = stated.pop("maturity_sown_d") - crop.coming_up_d
-        stated.setdefault("maturity_d", max(from_sowing, LEAST_MATURITY_D))
-    if "maturity_d" in stated:
-        stated.setdefault("maturity_planted_d", crop.maturity_planted_d * stated["maturity_d"] / crop.maturity_d)
-    changed = dataclasses.replace(crop, advice_source=PACKET_SOURCE, **stated)  # type: ignore[arg-type]
-    if pace == 1.0:
-        return changed
-    source = f"{crop.rate_source}; in {pace:g} times the days, as you say"
-    return dataclasses.replace(changed, rate=crop.rate.slowed(pace), rate_source=source)
 
 
 def crop(key: str) -> Crop:
@@ -247,30 +164,9 @@ def picked_for_d(key: str) -> int:
 
 
 KEY = re.compile(r"own_[0-9a-f]{8}")
-SOURCE = "your own word, else as its relative"
 MOST = 60
-Own = Mapping[str, Mapping[str, Any]]
-"""By key: of, the relative's key; name and plural; values by name (see bridge.services.crops.with_values)."""
 
 
 def set_custom_crops(own: Own) -> None:
     """From now on pages know these crops besides the catalogue's."""
     _own.set(custom_crops(own))
-
-
-def custom_crops(own: Own) -> dict[str, Crop]:
-    """A garden's own crops by key: each a relative from the catalogue with other values."""
-    return {key: _made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()}
-
-
-def crop_of(own: Own, key: str) -> Crop:
-    """One crop of a garden with these crops of its own, under the catalogue's name; raises UnknownCrop."""
-    return catalogue.crop(key, custom_crops({key: own[key]} if key in own else {}))
-
-
-def _made(key: str, entry: Mapping[str, Any]) -> Crop:
-    both = (str(entry["name"]), str(entry["plural"]))
-    own = with_values(catalogue.catalogue()[entry["of"]], entry["values"])
-    return replace(
-        own, key=key, name=both[0], name_plural=both[1], american=both, british=both, usual=False, growing_source=SOURCE
-    )

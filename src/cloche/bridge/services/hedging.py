@@ -6,10 +6,10 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from cloche.bridge.values import outlook_days
-from cloche.bridge.values.layout import MEMBERS
-from cloche.bridge.values.stored import CandidateDays
-from cloche.core.windows.hedge import MISHAP, Candidate, Hedge, hedge
+from cloche_engine import outlook_days
+from cloche_engine.layout import MEMBERS
+from cloche_engine.results import CandidateDays
+from cloche_engine.windows.hedge import MISHAP, Candidate, Hedge, hedge
 
 __all__ = ["MISHAP", "Candidate", "Hedge", "split"]
 

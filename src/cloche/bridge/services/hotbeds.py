@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.texts import say
-from cloche.core.heat.faults import EVEN_K, layer_for, spread_k
+from cloche_engine.heat.faults import EVEN_K, layer_for, spread_k
+from cloche_engine.results import PlaceForecast
 
 
 def materials() -> list[tuple[str, str]]:
@@ -58,7 +58,7 @@ class Times:
 
 
 def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) -> Times:
-    """From a stored forecast (see bridge.values.stored.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
+    """From a stored forecast (see cloche_engine.results.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
     day. filled_on: when it was filled last, None where nobody said."""
     hours = ground.near_mid_c
     behind = 21

@@ -5,20 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cloche.bridge.values.texts import say
-from cloche.core.covers.bend import bend
-from cloche.core.covers.kinds import kinds
-from cloche.core.crops.catalogue import catalogue
-from cloche.core.heat.source import MOST_W_M2
-from cloche.core.places.kinds import place_kinds
-
-USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if kind.usual_cover}
-"""What stands over a place of a kind when no dated cover is noted."""
-NEVER_OPENED = tuple(key for key, kind in kinds().items() if not kind.opened or kind.goes_over == "tray")
-"""Of these, what nobody opens on a sunny day: cloth lets the air pass, a lid stays on until the seed is up."""
-INDOORS = tuple(key for key, kind in place_kinds().items() if kind.indoors)
-"""Kinds of place where nobody opens or covers anything."""
-OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
-"""An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
+from cloche_engine.covers.bend import bend
+from cloche_engine.covers.kinds import kinds
+from cloche_engine.crops.catalogue import catalogue
+from cloche_engine.heat.source import MOST_W_M2
+from cloche_engine.places.kinds import place_kinds
 
 
 def cover_names() -> list[tuple[str, str]]:
@@ -71,8 +62,8 @@ def layered() -> list[str]:
 def named_in_tables() -> Iterator[tuple[str, str]]:
     """Every name that stands in a table rather than in the program, and the table: for those who translate."""
     for crop in catalogue().values():
-        yield from ((name, "core/crops/data/crops.csv") for name in crop.british)
+        yield from ((name, "cloche_engine/crops/data/crops.csv") for name in crop.british)
     for cover in kinds().values():
         table = "layered.csv" if cover.parts else "kinds.csv"
-        yield from ((name, f"core/covers/data/{table}") for name in (cover.name, cover.with_article))
-    yield from ((place.name, "core/places/data/kinds.csv") for place in place_kinds().values())
+        yield from ((name, f"cloche_engine/covers/data/{table}") for name in (cover.name, cover.with_article))
+    yield from ((place.name, "cloche_engine/places/data/kinds.csv") for place in place_kinds().values())

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
-from cloche.core.trials.slips import slips
+from cloche_engine.trials.slips import slips
 
 TOGETHER = timedelta(minutes=30)
 Taken = Sequence[tuple[datetime, float]]

@@ -5,38 +5,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from math import exp, log
+from math import exp
 from typing import TYPE_CHECKING
 
-import numpy as np
-
-from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.stored import CoverEvidence
-from cloche.core.covers.periods import CoverPeriod, Known
-from cloche.core.covers.pooling import USUAL_SD, Message, alone, message, pooled, strange
+from cloche_engine.covers.periods import Known
+from cloche_engine.covers.pooling import USUAL_SD, Message, alone, pooled, strange
+from cloche_engine.inputs import CoverSpan
+from cloche_engine.results import CoverEvidence
 
 if TYPE_CHECKING:
-    from cloche.core.soil.learned import Learned
+    pass
 
 BAND_SD = 1.2816
-FEWEST_SEEN = 4
-"""Readings under a cover, of its soil or its air, before it is said to have taught anything."""
-
-
-def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> CoverEvidence | None:
-    """What a place has found of the cover that stood there; None where its readings tell nothing. seen: readings under it."""
-    if span is None or stood is None or seen < FEWEST_SEEN:
-        return None
-    factors: dict[str, tuple[float, float]] = {}
-    for name, (middle, doubt) in zip(USUAL_SD, stood.known, strict=True):
-        sd = USUAL_SD[name] * doubt
-        index = learned.names.index(name)
-        spread = float(np.sqrt((learned.spread[index] ** 2).sum()))
-        after = (log(middle) + sd * float(learned.mean[index]), sd * spread)
-        evidence = message(span.key, span.item, (log(middle), sd), after)
-        if evidence.weighs:
-            factors[name] = (round(evidence.middle, 3), round(evidence.sd, 3))
-    return CoverEvidence(span.key, span.item, factors) if factors else None
 
 
 def with_known(span: CoverSpan, stored: Sequence[CoverEvidence]) -> CoverSpan:

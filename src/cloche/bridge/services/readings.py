@@ -10,11 +10,10 @@ from typing import Any
 
 import numpy as np
 
-from cloche.bridge.values.layout import FIELD_STEP_H
-from cloche.bridge.values.stored import PlaceForecast
 from cloche.bridge.values.texts import say
-from cloche.core import quantities
-from cloche.core.records.quality import (
+from cloche_engine import quantities
+from cloche_engine.layout import FIELD_STEP_H
+from cloche_engine.records.quality import (
     Fault,
     QualityFlag,
     Series,
@@ -26,6 +25,7 @@ from cloche.core.records.quality import (
     narrowing_k,
     silent_after,
 )
+from cloche_engine.results import PlaceForecast
 
 TRANSPLANT_DEPTH_M = 0.10
 DAYLIGHT_H = range(6, 21)

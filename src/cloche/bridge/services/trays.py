@@ -7,8 +7,8 @@ from datetime import date
 import numpy as np
 
 from cloche.bridge.services.crops import crop
-from cloche.core.soil.watering import COLD_TAP_C, TEMPERED_C, back_h, dipped_c
-from cloche.core.windows.growth import growth_index, light_share
+from cloche_engine.soil.watering import COLD_TAP_C, TEMPERED_C, back_h, dipped_c
+from cloche_engine.windows.growth import growth_index, light_share
 
 ROOTS = 0.5
 """Share of growth's warmth that is the roots', the rest the air's: cabled beds keep salads growing in cold air (assumption)."""

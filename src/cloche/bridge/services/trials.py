@@ -8,10 +8,10 @@ from datetime import date
 from math import isfinite
 
 from cloche.bridge.services import crops
-from cloche.core.trials.arms import arm
-from cloche.core.trials.germinated import Half, Share, half_of, share_of
-from cloche.core.trials.paired import FEWEST_DAYS, Difference, days_for_power, days_for_width, more_days
-from cloche.core.windows.readiness import steady_outlook
+from cloche_engine.trials.arms import arm
+from cloche_engine.trials.germinated import Half, Share, half_of, share_of
+from cloche_engine.trials.paired import FEWEST_DAYS, Difference, days_for_power, days_for_width, more_days
+from cloche_engine.windows.readiness import steady_outlook
 
 __all__ = [
     "TO_K",

@@ -9,10 +9,10 @@ from datetime import date, timedelta
 import numpy as np
 
 from cloche.bridge.services import crops
-from cloche.core.records import springs
-from cloche.core.records.springs import YearSoil
-from cloche.core.weather.sun import day_length_h
-from cloche.core.windows.learned_limit import LearnedLimit, Seen
+from cloche_engine.records import springs
+from cloche_engine.records.springs import YearSoil
+from cloche_engine.weather.sun import day_length_h
+from cloche_engine.windows.learned_limit import LearnedLimit, Seen
 
 TEN_H, WARM_C = 10.0, 10.0
 """Hours of day without which growth pauses, most growers say (common practice, no source); warmth of the first warm week."""
@@ -72,6 +72,6 @@ def short_days(year: int, latitude_deg: float) -> tuple[date, date] | None:
 
 def limit_of(crop_key: str, seen: Iterable[Seen]) -> LearnedLimit:
     """What cold grown plants of a kind stand here, after what was seen."""
-    from cloche.core.windows.learned_limit import learned_limit
+    from cloche_engine.windows.learned_limit import learned_limit
 
     return learned_limit(crops.crop(crop_key).frost_grown_c, seen)

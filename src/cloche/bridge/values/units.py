@@ -11,8 +11,8 @@ from typing import Literal
 import numpy as np
 
 from cloche.bridge.values.texts import say
-from cloche.core import quantities
-from cloche.core.errors import OutOfRange
+from cloche_engine import quantities
+from cloche_engine.errors import OutOfRange
 
 TemperatureUnit = Literal["C", "F"]
 LengthUnit = Literal["cm", "in"]

@@ -16,11 +16,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.ground import warmth_in
-from cloche.bridge.services.offered import INDOORS
 from cloche.bridge.values.units import Units
-from cloche.core.light.habit import Habit, wanted_mol
-from cloche.core.windows.raised_life import Due
 from cloche.drawing import bench as drawing
+from cloche_engine.light.habit import Habit, wanted_mol
+from cloche_engine.places.kinds import INDOORS
+from cloche_engine.windows.raised_life import Due
 
 AHEAD_D = 21
 FULL_HEIGHT_D = 35

@@ -18,10 +18,10 @@ from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, 
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.bridge.services import crops, hotbeds
-from cloche.bridge.services.beds import BENCH_KINDS
 from cloche.bridge.services.hotbeds import EVEN_K, layer_for, spread_k
 from cloche.bridge.values.units import Units
 from cloche.drawing import scale
+from cloche_engine.places.kinds import BENCH_KINDS
 
 FLUSH_C, SUNK = 45.0, 0.25
 """A core that hot is in its first flush; so much sunk asks for a top-up (common practice, no source)."""

@@ -19,11 +19,11 @@ from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import crops
-from cloche.bridge.values.heavy import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.queries import HeatGain, HeatQuery, OutdatedSnapshot
 
-HEAT_GAINS = "cloche.bridge.services.heat_gains:heat_gains"
+HEAT_GAINS = "cloche_engine.api:heat_gains"
 GOOD, NEAR_D, TELLS_OF_100 = 0.7, 3.0, 10
 """Share that is good enough, so many days more that nobody heats for, and more seedlings of 100 that are worth a word."""
 

@@ -17,7 +17,7 @@ from cloche.apps.places.models import Room, RoomAir
 from cloche.apps.shared import words
 from cloche.bridge.services import trays
 from cloche.bridge.values.units import Units
-from cloche.core.light.habit import wanted_mol
+from cloche_engine.light.habit import wanted_mol
 
 SHOWN_AIR = 12
 

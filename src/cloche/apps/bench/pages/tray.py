@@ -19,10 +19,10 @@ from cloche.apps.covers.pages.hotbed import hotbed_page
 from cloche.apps.forecasts.selectors import Ground, ground_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.values.units import Units
 from cloche.drawing.bench import HeaterDay, heater_day
 from cloche.drawing.geometry import value_ticks
+from cloche_engine.places.kinds import BENCHES
 
 BEHIND_H, AHEAD_H, EVERY_H = 24, 48, 12
 

@@ -16,11 +16,11 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge.services import covers, crops
-from cloche.bridge.values import stored
-from cloche.bridge.values.stored import BedGain
 from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Bar, Calendar
+from cloche_engine import results
+from cloche_engine.results import BedGain
 
 
 @dataclass(frozen=True)
@@ -144,7 +144,7 @@ def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], toda
 
 
 def _crop(
-    key: str, seasons: dict[str, dict[str, stored.CropSeason]], wanted: list[str], names: dict[str, str], today: date
+    key: str, seasons: dict[str, dict[str, results.CropSeason]], wanted: list[str], names: dict[str, str], today: date
 ) -> CropSeason:
     bare = seasons[BARE].get(key)
     rows = [_row(_("Bare"), bare, None, today)]
@@ -152,7 +152,7 @@ def _crop(
     return CropSeason(key, crops.crop(key).name, rows)
 
 
-def _row(name: str, season: stored.CropSeason | None, bare: stored.CropSeason | None, today: date) -> Row:
+def _row(name: str, season: results.CropSeason | None, bare: results.CropSeason | None, today: date) -> Row:
     if season is None or not season.windows:
         why = (
             _("no day is sure enough: {sentence}").format(sentence=sentence(season.limit, season.sown))
@@ -171,7 +171,7 @@ def _row(name: str, season: stored.CropSeason | None, bare: stored.CropSeason | 
     )
 
 
-def moved_words(season: stored.CropSeason, bare: stored.CropSeason) -> str:
+def moved_words(season: results.CropSeason, bare: results.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
     if not bare.windows:
         return _("only so")
@@ -194,7 +194,7 @@ def _days(later: date, sooner: date) -> int:
 
 def _season_headline(
     place: Place,
-    seasons: dict[str, dict[str, stored.CropSeason]],
+    seasons: dict[str, dict[str, results.CropSeason]],
     wanted: list[str],
     names: dict[str, str],
     crop_keys: list[str],
@@ -215,9 +215,9 @@ def _season_headline(
     )
 
 
-def _added(season: stored.CropSeason | None, bare: stored.CropSeason | None) -> int:
+def _added(season: results.CropSeason | None, bare: results.CropSeason | None) -> int:
     return _sure(season) - _sure(bare)
 
 
-def _sure(season: stored.CropSeason | None) -> int:
+def _sure(season: results.CropSeason | None) -> int:
     return sum(_days(window.last, window.earliest) + 1 for window in season.windows) if season else 0

@@ -12,9 +12,9 @@ from cloche.apps.places.models import Place
 from cloche.apps.places.selectors import filled_on
 from cloche.apps.shared import words
 from cloche.bridge.services import hotbeds
-from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
+from cloche_engine.results import PlaceForecast, Triple
 
 BEHIND_D, AHEAD_D = 21, 70
 CORE_D, COLDER_K = 10, 3.0

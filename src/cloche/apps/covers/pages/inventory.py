@@ -18,10 +18,10 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import beds, covers, pooling
 from cloche.bridge.services.covers import BentSheet, Box
-from cloche.bridge.values.stored import CoverEvidence
 from cloche.bridge.values.units import Units
-from cloche.core.errors import OutOfRange
 from cloche.drawing import under_roof
+from cloche_engine.errors import OutOfRange
+from cloche_engine.results import CoverEvidence
 
 PLANT_M = 0.15
 

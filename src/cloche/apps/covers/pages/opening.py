@@ -13,9 +13,9 @@ from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
-from cloche.bridge.values.stored import AwayChoice
 from cloche.bridge.values.units import Units
 from cloche.drawing import days as drawing
+from cloche_engine.results import AwayChoice
 
 
 @dataclass(frozen=True)

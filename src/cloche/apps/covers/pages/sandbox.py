@@ -12,11 +12,11 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.shared import words
 from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import covers, crops
-from cloche.bridge.values.heavy import Day, Set, site_of
-from cloche.bridge.values.layout import PROFILE_M, SANDBOX_M
 from cloche.bridge.values.units import Units
 from cloche.drawing import sandbox as drawing
 from cloche.drawing.slice import Slice, slice_of
+from cloche_engine.layout import PROFILE_M, SANDBOX_M
+from cloche_engine.queries import Day, Set, site_of
 
 SHOWN_M = 0.05
 """Depth of the number that is drawn."""
@@ -103,7 +103,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         grounds=sliders.grounds,
     )
     site = site_of(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, garden.timezone, today)
-    day = run_low_priority("cloche.bridge.services.whatif:day_of", setting, site, crop)
+    day = run_low_priority("cloche_engine.api:day_of", setting, site, crop)
     curves = [(_("outside"), "air-outside", day.outside_c)]
     if sliders.cover:
         curves.append((_("inside"), "air-inside", day.inside_c))

@@ -20,14 +20,14 @@ from cloche.apps.shared import words
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.apps.work.turns import run_low_priority
 from cloche.bridge.services import covers, crops
-from cloche.bridge.values.heavy import CoverGain, ForCrop, OutdatedSnapshot, WhatIfQuery
-from cloche.bridge.values.inputs import CoverSpan
-from cloche.bridge.values.layout import PROFILE_M
 from cloche.bridge.values.units import Units
 from cloche.drawing import cover_gain as drawing
 from cloche.drawing.slice import Slice, slice_of
+from cloche_engine.inputs import CoverSpan
+from cloche_engine.layout import PROFILE_M
+from cloche_engine.queries import CoverGain, ForCrop, OutdatedSnapshot, WhatIfQuery
 
-WHAT_IF = "cloche.bridge.services.whatif:what_if"
+WHAT_IF = "cloche_engine.api:what_if"
 MOST_COVERS, MOST_CROPS = 8, 6
 AIRED_ABOVE_C, AIRED_BY = 26.0, 0.4
 TELLS_K = 0.3

@@ -45,7 +45,7 @@ class Migration(migrations.Migration):
                 ('better', models.BooleanField(default=True, help_text='Whether this is the method that suits the place, or was chosen.')),
                 ('windows', models.JSONField(default=list)),
                 ('sow_now', models.BooleanField()),
-                ('main_limit', models.CharField(blank=True, help_text='A core.windows.limits.Limit.', max_length=20)),
+                ('main_limit', models.CharField(blank=True, help_text='A cloche_engine.windows.limits.Limit.', max_length=20)),
                 ('half_d', models.FloatField(help_text="Days until half are up, sown on the forecast's day.", null=True)),
                 ('share', models.FloatField(default=0.0, help_text="Share of live seed that comes up, sown on the forecast's day.")),
                 ('fails_now', models.FloatField(default=1.0, help_text="Chance that it fails, if done on the forecast's day.")),

@@ -15,7 +15,7 @@ from cloche.apps.shared import fields
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import most_watts
 from cloche.bridge.values.clocks import check_spans
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 MOST_WATTS = 5000.0
 LEAST_SWING_K = 0.5

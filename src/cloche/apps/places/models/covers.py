@@ -14,7 +14,7 @@ from cloche.apps.places.models.places import Place
 from cloche.apps.shared import fields
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import is_box, refuse_shape
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 COVERED_M = (0.1, 60.0)
 """Length of a bed that a cover can lie over [m]."""
@@ -130,7 +130,7 @@ class CoverPeriod(models.Model):
 
 
 class Operation(models.Model):
-    """Something done to a place that changes how it warms; `work`: a core.soil.bed.Work."""
+    """Something done to a place that changes how it warms; `work`: a cloche_engine.soil.bed.Work."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)

@@ -19,8 +19,8 @@ from cloche.apps.plants.models import BedShape, Planting
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import words
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
 from cloche.drawing import bed_plan
+from cloche_engine.places.kinds import BENCHES
 
 SOON_D, SHOWN = 21, 60
 SPARE = 1.1

@@ -21,10 +21,10 @@ from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import covers, crops
-from cloche.bridge.services.beds import BENCHES
 from cloche.bridge.services.covers import OffBy, Timetable
 from cloche.bridge.values.units import Units
 from cloche.drawing import under_cover
+from cloche_engine.places.kinds import BENCHES
 
 SOWN_AGO_D, MOST = 150, 12
 

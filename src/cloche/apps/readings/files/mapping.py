@@ -28,7 +28,7 @@ from cloche.bridge.values.units import (
     parse_soil,
     parse_wind,
 )
-from cloche.core.errors import OutOfRange
+from cloche_engine.errors import OutOfRange
 
 Clock = Literal["local", "standard", "utc"]
 DateOrder = Literal["iso", "dmy", "mdy"]

@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from datetime import date
 
-from cloche.core.weather.stations import WIND_AT_2_M, sky_of
+from cloche_engine.weather.stations import WIND_AT_2_M, sky_of
 
 HEADING = ("date", "low [°C]", "high [°C]", "rain [mm]", "sky", "wind [m/s]", "snow [cm]")
 

@@ -25,9 +25,9 @@ from cloche.apps.shared.quota import refuse_beyond
 from cloche.apps.shared.sources import Source
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.work import queue
-from cloche.bridge.values.clocks import standard_offset_h
 from cloche.bridge.values.units import Units
-from cloche.core.weather.stations import NotAnEpw, TypicalYear, typical_year
+from cloche_engine.local_time import standard_offset_h
+from cloche_engine.weather.stations import NotAnEpw, TypicalYear, typical_year
 
 BATCH, AT_ONCE, SAMPLED = 2000, 5000, 50
 """Rows a batch, and how many are taken while one waits."""

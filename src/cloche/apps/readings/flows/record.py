@@ -116,7 +116,7 @@ def _refuse_second(place: Place, measured: Measured, besides: Reading | None = N
 
 @dataclass(frozen=True)
 class Seen:
-    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: keys of core.soil.bed.Work."""
+    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: keys of cloche_engine.soil.bed.Work."""
 
     key: UUID
     at: datetime

@@ -11,7 +11,7 @@ from cloche.apps.shared.fields import MOST_MONEY
 from cloche.apps.sowings.models import Intention
 from cloche.apps.trials.models import MOST_SEEDS, WARMTH_C, GerminationTrial, TrialBatch, TrialCount
 from cloche.bridge.services import hotbeds, offered
-from cloche.core.quantities import AIR_C, DEPTH_M
+from cloche_engine.quantities import AIR_C, DEPTH_M
 
 COVERS = tuple(key for key, _ in offered.cover_names())
 

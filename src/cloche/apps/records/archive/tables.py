@@ -29,9 +29,9 @@ from cloche.apps.sowings.models import Count, Sowing
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
-from cloche.core.places.kinds import place_kinds
-from cloche.core.quantities import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
-from cloche.core.soil.bed import Work
+from cloche_engine.places.kinds import place_kinds
+from cloche_engine.quantities import AIR_C, DEPTH_M, RAIN_MM, SNOW_M, SOIL_C, WIND_M_S
+from cloche_engine.soil.bed import Work
 
 
 def hardiness_zone(zone: str) -> None:

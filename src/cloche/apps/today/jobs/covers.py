@@ -12,8 +12,8 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import CoverPeriod
 from cloche.apps.places.pages import the_cover
 from cloche.apps.today.jobs.job import DAY_H, EVENING_H, MORNING_H, UNCOVER, CoverFacts, Job, JobKind, PeriodFacts
-from cloche.bridge.values.stored import Plan
-from cloche.core.soil.bed import Work
+from cloche_engine.results import Plan
+from cloche_engine.soil.bed import Work
 
 SOON_D = 2
 RULE = Garden.UncoverRule

@@ -40,10 +40,10 @@ from cloche.apps.today.jobs.job import (
 from cloche.apps.windows.pages.ground import Grounds
 from cloche.apps.windows.prospects import prospect_on, prospects_for
 from cloche.bridge.services import crops, hotbeds
-from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.values.stored import Harm
-from cloche.core.windows.limits import Limit
-from cloche.core.windows.raised_life import Due
+from cloche_engine.places.kinds import BENCHES
+from cloche_engine.results import Harm
+from cloche_engine.windows.limits import Limit
+from cloche_engine.windows.raised_life import Due
 
 CLOSING_D, TOP_UP_D, SOWN_AGO_D = 7, 12, 40
 AHEAD_D = (4, 16)

@@ -9,10 +9,10 @@ from enum import StrEnum
 from cloche.apps.bench.life import Life
 from cloche.apps.covers.watched import Watched
 from cloche.apps.today.after import Frosted
-from cloche.bridge.values.stored import HeatAlarm, WeatherWarning
-from cloche.core.soil.bed import Work
-from cloche.core.windows.limits import Limit
-from cloche.core.windows.raised_life import Due
+from cloche_engine.results import HeatAlarm, WeatherWarning
+from cloche_engine.soil.bed import Work
+from cloche_engine.windows.limits import Limit
+from cloche_engine.windows.raised_life import Due
 
 MORNING_H, DAY_H, EVENING_H = 6.5, 12.0, 17.5
 """Where jobs without an hour of their own stand in the day."""

@@ -29,10 +29,10 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.windows.pages import ground as ground_pages
 from cloche.apps.windows.pages.ground import FIGURE_NAMES, PlaceLine, Warmth, warmth_in
 from cloche.bridge.services import crops
-from cloche.bridge.services.offered import INDOORS
-from cloche.bridge.values.inputs import Day as WeatherDay
 from cloche.bridge.values.units import Units
-from cloche.core.crops import catalogue
+from cloche_engine.crops import catalogue
+from cloche_engine.inputs import Day as WeatherDay
+from cloche_engine.places.kinds import INDOORS
 
 SETTLED_D = 7
 

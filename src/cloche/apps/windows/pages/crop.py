@@ -18,13 +18,13 @@ from cloche.apps.windows.pages.limit_words import RULE_NAMES, sentence
 from cloche.apps.windows.pages.place import SPAN_D, window_words
 from cloche.apps.windows.prospects import best_day
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.values.layout import MEMBERS
-from cloche.bridge.values.stored import FrostDates, Window
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Mark, Ribbon
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.layout import MEMBERS
+from cloche_engine.places.kinds import BENCHES
+from cloche_engine.results import FrostDates, Window
 
 SLIDER_D = 455
 ENDS = {"earliest": lazy("earliest {day}"), "last": lazy("last {day}")}

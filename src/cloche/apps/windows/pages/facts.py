@@ -11,7 +11,7 @@ from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
+from cloche_engine.crops.catalogue import Crop
 
 YOURS = lazy("as you say")
 

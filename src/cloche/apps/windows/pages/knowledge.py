@@ -9,10 +9,10 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
-from cloche.bridge.values.stored import PlaceForecast, Triple
 from cloche.bridge.values.units import Units
-from cloche.core.soil.bed import BELIEVABLE
-from cloche.core.weather.scenarios import FEWEST_YEARS
+from cloche_engine.results import PlaceForecast, Triple
+from cloche_engine.soil.bed import BELIEVABLE
+from cloche_engine.weather.scenarios import FEWEST_YEARS
 
 AS_FAR_AS_CAN_BE = 0.85
 FAR_OFF = lazy(

@@ -10,9 +10,9 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
-from cloche.bridge.values.stored import RuleChoice
 from cloche.bridge.values.units import Units
-from cloche.core.windows.limits import Limit
+from cloche_engine.results import RuleChoice
+from cloche_engine.windows.limits import Limit
 
 NAMES = {
     Limit.COLD: lazy("soil too cold"),

@@ -11,10 +11,10 @@ from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.places.selectors import covers_of
 from cloche.apps.readings import selectors as measured
 from cloche.apps.shared import words
-from cloche.bridge.values.layout import FIELD_STEP_H
 from cloche.bridge.values.units import Units
 from cloche.drawing import air, chart, strips
 from cloche.drawing.geometry import Tick
+from cloche_engine.layout import FIELD_STEP_H
 
 DEPTH_LABELS_M = (0.05, 0.10, 0.20, 0.40)
 DEPTH_LABELS_IN = (2, 4, 8, 16)

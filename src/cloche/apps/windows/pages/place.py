@@ -21,12 +21,12 @@ from cloche.apps.windows.pages.limit_words import limit_name
 from cloche.apps.windows.pages.picture import GroundPicture, picture_of
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.values.stored import Window
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar, Ribbon
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.places.kinds import BENCHES
+from cloche_engine.results import Window
 
 Row = TypeVar("Row")
 

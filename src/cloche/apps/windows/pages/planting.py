@@ -18,10 +18,11 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.sowing import harvest_words, risk_words, vigour_words
 from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.services import beds, crops
-from cloche.bridge.values.outlook_days import day_of
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
-from cloche.core.windows.raised_life import Raising, raising
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.outlook_days import day_of
+from cloche_engine.places.kinds import BENCH_KINDS
+from cloche_engine.windows.raised_life import Raising, raising
 
 ROOM = "room"
 
@@ -53,7 +54,7 @@ def benches(garden: Garden, units: Units) -> list[Bench]:
     own = [
         Bench(str(place.pk), place.name, [float(v) for v in ground.data.far_mid_c])
         for place, ground in selectors.grounds_in(garden)
-        if ground is not None and place.kind in beds.BENCH_KINDS
+        if ground is not None and place.kind in BENCH_KINDS
     ]
     room = Bench(
         ROOM,

@@ -20,11 +20,11 @@ from cloche.apps.windows.pages.limit_words import expected_loss, limit_name
 from cloche.apps.windows.pages.place import SPAN_D, CropLine, crop_line, in_families, second
 from cloche.apps.windows.pages.planting import indoors_by
 from cloche.bridge.services import crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.values.stored import FrostDates
 from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Calendar
+from cloche_engine.places.kinds import BENCHES
+from cloche_engine.results import FrostDates
 
 NAMED, SOON_D = 3, 21
 ANYWHERE = lazy("anywhere now")

@@ -9,8 +9,8 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.shared import words
 from cloche.bridge.values.units import NotANumber, Units, parse_number
-from cloche.core.crops import seeds
-from cloche.core.crops.catalogue import Crop
+from cloche_engine.crops import seeds
+from cloche_engine.crops.catalogue import Crop
 
 USUAL_MUCH = "5"
 ROW, AREA, PLANTS = "row", "area", "plants"

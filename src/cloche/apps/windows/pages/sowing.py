@@ -15,14 +15,15 @@ from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import limit_name, sentence
 from cloche.apps.windows.prospects import Prospect, prospect_on
 from cloche.bridge.services import hedging
-from cloche.bridge.values import border, outlook_days
-from cloche.bridge.values.outlook_days import DayOutlook, day_of
+from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
-from cloche.core.crops import seeds
-from cloche.core.crops.catalogue import Crop
-from cloche.core.windows import growth
-from cloche.core.windows.limits import FRACTIONS, HALF
 from cloche.drawing import emergence
+from cloche_engine import outlook_days
+from cloche_engine.crops import seeds
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.outlook_days import DayOutlook, day_of
+from cloche_engine.windows import growth
+from cloche_engine.windows.limits import FRACTIONS, HALF
 
 FULL = 0.9
 """What heat leaves of a harvest is told if it is less than this."""

@@ -19,9 +19,9 @@ from cloche.bridge.services import crops
 from cloche.bridge.services.crops import Readiness, SteadyOutlook
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
-from cloche.core.crops.catalogue import Crop
 from cloche.drawing import wakes
 from cloche.drawing.geometry import Tick
+from cloche_engine.crops.catalogue import Crop
 
 MOST_AHEAD_D = 30
 FILTERS = (

@@ -20,9 +20,9 @@ from cloche.apps.windows.pages.planting import indoors_by
 from cloche.apps.windows.pages.season import frosts_words
 from cloche.apps.windows.prospects import prospect_on
 from cloche.bridge.services import covers, crops
-from cloche.bridge.services.beds import BENCHES
-from cloche.bridge.values.outlook_days import sure_spans
 from cloche.bridge.values.units import Units
+from cloche_engine.outlook_days import sure_spans
+from cloche_engine.places.kinds import BENCHES
 
 MONTHS, YEAR_D, NEXT_YEAR_D = 12, 365, 270
 RAISED_WITHIN_D = 28

@@ -1,0 +1,125 @@
+"""A bench as it is built: layers and bags, the cable's path, watts, what fits on it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil
+
+from cloche_engine.errors import OutOfRange
+
+MARGIN_M = 0.05
+"""A cable keeps so far from the boards."""
+LEAST_SPACING_M = 0.05
+"""Nearer to each other runs overheat; about 10 cm is usual (common practice, no source)."""
+LITRES_M3 = 1000.0
+
+
+@dataclass(frozen=True)
+class Cable:
+    """Of a length, so many watts a metre."""
+
+    length_m: float
+    w_m: float
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A cable laid to and fro along a bench. runs: how many lengths; spacing_m between them; left_m: of it that finds no place;
+    path: corners from one corner of the bench, (x, y) [m]; watts, watts_m2."""
+
+    runs: int
+    spacing_m: float
+    left_m: float
+    path: tuple[tuple[float, float], ...]
+    watts: float
+    watts_m2: float
+
+
+def litres(length_m: float, width_m: float, thickness_m: float) -> float:
+    """What a layer takes.
+
+    Parameters
+    ----------
+    length_m : float
+        Inner length of the bench [m].
+    width_m : float
+        Inner width of the bench [m].
+    thickness_m : float
+        Of the layer [m].
+
+    Returns
+    -------
+    float
+        [litres].
+    """
+    return length_m * width_m * thickness_m * LITRES_M3
+
+
+def bags(wanted: float, bag: float) -> int:
+    """Whole bags for so many litres.
+
+    Parameters
+    ----------
+    wanted : float
+        Litres.
+    bag : float
+        Litres in a bag.
+    """
+    return ceil(wanted / bag - 1e-9)
+
+
+def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
+    """The cable to and fro along the bench, as evenly as its length allows. Its runs are straight; the turns at the ends count
+    with their straight part.
+
+    Parameters
+    ----------
+    length_m : float
+        Inner length of the bench [m].
+    width_m : float
+        Inner width of the bench [m].
+
+    Raises
+    ------
+    OutOfRange
+        Where it is too short to go there and back, or too long to keep its runs apart.
+    """
+    run, across = length_m - 2 * MARGIN_M, width_m - 2 * MARGIN_M
+    if run <= 0 or across <= 0:
+        raise OutOfRange("A bench is wider than the margins of its cable.")
+    runs = int((cable.length_m - across) / run + 1e-9)
+    if runs < 2:
+        raise OutOfRange("This cable is too short to go along the bench and back.")
+    spacing = across / (runs - 1)
+    if spacing < LEAST_SPACING_M:
+        raise OutOfRange("This cable is too long for the bench: its runs would lie nearer than 5 cm and overheat.")
+    path = []
+    for i in range(runs):
+        y = MARGIN_M + i * spacing
+        ends = [(MARGIN_M, y), (MARGIN_M + run, y)]
+        path += ends if i % 2 == 0 else ends[::-1]
+    watts = cable.length_m * cable.w_m
+    left = cable.length_m - runs * run - across
+    return Laid(runs, spacing, max(left, 0.0), tuple(path), watts, watts / (length_m * width_m))
+
+
+def fits(length_m: float, width_m: float, tray_m: tuple[float, float]) -> tuple[int, bool]:
+    """How many trays stand on it, all the one way round that takes more.
+
+    Parameters
+    ----------
+    length_m : float
+        Inner length of the bench [m].
+    width_m : float
+        Inner width of the bench [m].
+    tray_m : tuple[float, float]
+        Length and width of a tray [m].
+
+    Returns
+    -------
+    tuple[int, bool]
+        How many; whether their length lies along the bench.
+    """
+    along = int(length_m / tray_m[0] + 1e-9) * int(width_m / tray_m[1] + 1e-9)
+    across = int(length_m / tray_m[1] + 1e-9) * int(width_m / tray_m[0] + 1e-9)
+    return (along, True) if along >= across else (across, False)

@@ -1,0 +1,80 @@
+"""Reading a stored outlook again: one of its days. Light: pages use it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from cloche_engine.packing import DAYS, SHARES, TENTHS
+from cloche_engine.results import CandidateDays
+from cloche_engine.windows.limits import FRACTIONS, Limit
+from cloche_engine.windows.spans import joined, spans_of
+
+
+@dataclass(frozen=True)
+class DayOutlook:
+    """What would come of a day. offset: days from the outlook's own; failing: (limit, chance), the likeliest first; growth:
+    index; yields: share of a good harvest that heat leaves where there is one; harvest_d: None for never; days_to
+    [fraction][band], None for never, and share [band]: empty of plantings."""
+
+    offset: int
+    success: float
+    soil_c: float
+    growth: float
+    yields: float
+    harvest_d: int | None
+    failing: list[tuple[Limit, float]]
+    days_to: list[list[float | None]]
+    share: list[float]
+
+
+def sure_spans(days: CandidateDays) -> list[tuple[int, int]]:
+    """First and last day of every span of sure days, from the outlook's own, next year's too."""
+    at = np.array(days.day)
+    return [(int(at[first]), int(at[last])) for first, last in spans_of(joined(at, np.array(days.success)))]
+
+
+def day_of(days: CandidateDays, offset: int) -> DayOutlook:
+    """The candidate day nearest to an offset. days: of cloche_engine.results.CropDays."""
+    at = days.day
+    i = min(range(len(at)), key=lambda index: abs(at[index] - offset))
+    chances = SHARES.unpack(days.failing, len(days.limits), len(at))[:, i]
+    failing = sorted(zip(days.limits, map(float, chances), strict=True), key=lambda pair: -pair[1])
+    days_to: list[list[float | None]] = []
+    share: list[float] = []
+    if days.days_to:
+        table = TENTHS.unpack(days.days_to, len(FRACTIONS), -1, len(at))[:, :, i]
+        days_to = [[_finite(value) for value in band] for band in table]
+        share = [float(value) for value in SHARES.unpack(days.share, -1, len(at))[:, i]]
+    return DayOutlook(
+        offset=at[i],
+        success=days.success[i],
+        soil_c=days.soil_c[i],
+        growth=float(SHARES.unpack(days.growth, -1)[i]),
+        yields=min(float(SHARES.unpack(days.worth, -1)[i]) / max(days.success[i], 0.01), 1.0),
+        harvest_d=_whole(float(TENTHS.unpack(days.harvest_d, -1)[i])),
+        failing=failing,
+        days_to=days_to,
+        share=share,
+    )
+
+
+def harvests(days: CandidateDays) -> list[float]:
+    """Days until harvest of every candidate day, inf: never."""
+    return [float(value) for value in TENTHS.unpack(days.harvest_d, -1)]
+
+
+def members_of(text: str, members: int) -> Any:
+    """(days, members): days until half are up where it succeeds, inf elsewhere."""
+    return DAYS.unpack(text, -1, members)
+
+
+def _finite(value: float) -> float | None:
+    return float(value) if math.isfinite(value) else None
+
+
+def _whole(value: float) -> int | None:
+    return round(value) if math.isfinite(value) else None

@@ -1,0 +1,88 @@
+"""Kinds of place as data: one row each, checked when loaded."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal, get_args
+
+from cloche_engine import tables
+from cloche_engine.covers.kinds import kinds as cover_kinds
+
+Ground = Literal["bed", "raised", "mulched", "tub", "tray"]
+Heat = Literal["", "mat", "cable", "hotbed"]
+Raises = Literal["no", "also", "only"]
+Caution = Literal["", "electric", "hotbed", "cover", "fleece"]
+
+
+@dataclass(frozen=True)
+class PlaceKind:
+    """What a grower calls a place, and what that says of it.
+
+    ground: of what it is; usual_cover: key of what stands over it where no cover is noted, empty for none; heat: what warms it;
+    raises: whether plants are raised there that are planted out elsewhere, also or only; movable: brought in on a cold night;
+    caution: which of the usual cautions stand on its page.
+    """
+
+    key: str
+    name: str
+    ground: Ground
+    usual_cover: str
+    heat: Heat
+    raises: Raises
+    indoors: bool
+    movable: bool
+    caution: Caution
+
+
+def _cover_or_none(value: str) -> str:
+    return tables.one_of("", *cover_kinds())(value) if value else ""
+
+
+COLUMNS: dict[str, tables.Check] = {
+    "key": tables.text,
+    "name": tables.text,
+    "ground": tables.one_of(*get_args(Ground)),
+    "usual_cover": _cover_or_none,
+    "heat": tables.one_of(*get_args(Heat)),
+    "raises": tables.one_of(*get_args(Raises)),
+    "indoors": tables.yes_or_no,
+    "movable": tables.yes_or_no,
+    "caution": tables.one_of(*get_args(Caution)),
+}
+
+
+@cache
+def place_kinds() -> dict[str, PlaceKind]:
+    """All kinds by key, in the order of the file.
+
+    Raises
+    ------
+    BadTable
+        Where a row says what cannot be; the message names row and column.
+    """
+    return {key: PlaceKind(**row) for key, row in tables.rows("cloche_engine.places", "kinds.csv", COLUMNS).items()}
+
+
+USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if kind.usual_cover}
+"""What stands over a place of a kind when no dated cover is noted."""
+
+
+NEVER_OPENED = tuple(key for key, kind in cover_kinds().items() if not kind.opened or kind.goes_over == "tray")
+"""Of these, what nobody opens on a sunny day: cloth lets the air pass, a lid stays on until the seed is up."""
+
+
+INDOORS = tuple(key for key, kind in place_kinds().items() if kind.indoors)
+"""Kinds of place where nobody opens or covers anything."""
+
+
+OPENED_ABOVE_C, OPENED_BY = 26.0, 0.4
+"""An undated frame, tunnel, arch or bell is taken to be aired on sunny days (assumption)."""
+
+
+BENCHES = tuple(key for key, kind in place_kinds().items() if kind.raises == "only")
+"""Kinds of place that only raise what is planted out elsewhere."""
+
+
+BENCH_KINDS = tuple(key for key, kind in place_kinds().items() if kind.raises != "no")
+"""Kinds of place on which plants are raised."""

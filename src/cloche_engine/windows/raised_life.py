@@ -1,0 +1,177 @@
+"""The life of raised plants: from their sowing under cover to their planting out."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from enum import StrEnum
+from math import ceil
+
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.crops.raising import HARDEN_D
+from cloche_engine.germination.steady import LABORATORY, days_to_emergence, in_soil
+from cloche_engine.heat.source import AFTER_ALL_D
+
+STURDY_D = 18
+"""Days after they are up from which set-points go down a couple of degrees: slower, and sturdier."""
+USUALLY_UP_D = 7
+"""Of a crop's weeks on the bench so many days are usually past before it is up."""
+USUAL_CELL_M = 0.04
+CELL_WEEKS, WEEKS_A_M = 1.5, 80.0
+"""Weeks from emergence until roots fill a cell: four and a half in 4 cm, seven in 7 cm (assumption)."""
+
+
+class Due(StrEnum):
+    """What is to be done with them."""
+
+    HEAT_OFF = "heat_off"
+    TURN_DOWN = "turn_down"
+    POT_ON = "pot_on"
+    HARDEN = "harden"
+    PLANT = "plant"
+    PUT_OUT = "put_out"
+
+
+@dataclass(frozen=True)
+class Raised:
+    """A sowing as far as it is known. half_on, all_on: half and nearly all up, seen or foretold; leaf_on: first true leaf, if
+    seen; potted_on: last potted, into cells of cell_m; heated: whether the place heats; ruled: by a thermostat; plant_from:
+    first day on which it may be planted out; done: kinds of step that are past."""
+
+    half_on: date | None
+    all_on: date | None
+    leaf_on: date | None = None
+    potted_on: date | None = None
+    cell_m: float | None = None
+    heated: bool = False
+    ruled: bool = False
+    plant_from: date | None = None
+    hardening_on: date | None = None
+    heat_is_off: bool = False
+
+
+def weeks_in_cell(cell_m: float) -> float:
+    """Weeks from emergence or potting until roots fill a cell.
+
+    Parameters
+    ----------
+    cell_m : float
+        Width of the cell [m].
+    """
+    return CELL_WEEKS + WEEKS_A_M * cell_m
+
+
+def heat_off_on(raised: Raised, when_half: bool) -> date | None:
+    """By either school; None: not in sight.
+
+    Parameters
+    ----------
+    raised : Raised
+        The sowing.
+    when_half : bool
+        Whether heat goes off when half are up; else some days after all are.
+    """
+    if when_half:
+        return raised.half_on
+    after = None if raised.all_on is None else raised.all_on + timedelta(days=AFTER_ALL_D)
+    return raised.leaf_on or after
+
+
+def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
+    """What is to come, in the order of its days.
+
+    Parameters
+    ----------
+    raised : Raised
+        The sowing.
+    when_half : bool
+        By which school heat goes off.
+    today : date
+        The day; hardening that is not begun begins no sooner.
+    """
+    steps: list[tuple[Due, date]] = []
+    off = heat_off_on(raised, when_half)
+    if raised.heated and off and not raised.heat_is_off:
+        steps.append((Due.HEAT_OFF, off))
+    if raised.ruled and raised.half_on and not raised.heat_is_off and crop.season == "warm":
+        steps.append((Due.TURN_DOWN, raised.half_on + timedelta(days=STURDY_D)))
+    if raised.half_on:
+        out = out_on(raised, crop, today)
+        since = raised.potted_on or raised.half_on
+        full = since + timedelta(days=ceil(7 * weeks_in_cell(raised.cell_m or USUAL_CELL_M)))
+        if out is None or full < out:
+            steps.append((Due.POT_ON, full))
+        if out is not None:
+            if raised.hardening_on is None:
+                steps.append((Due.HARDEN, out - timedelta(days=HARDEN_D)))
+            steps.append((Due.PLANT, out))
+    return sorted(steps, key=lambda due: due[1])
+
+
+def out_on(raised: Raised, crop: Crop, today: date) -> date | None:
+    """The day on which they are grown, hardened and may go out; None: not in sight.
+
+    Parameters
+    ----------
+    raised : Raised
+        The sowing.
+    today : date
+        The day.
+    """
+    if raised.plant_from is None or raised.half_on is None:
+        return None
+    grown = raised.half_on + timedelta(days=max(7 * crop.raise_weeks - USUALLY_UP_D, HARDEN_D))
+    begun = max(raised.hardening_on or today, raised.half_on)
+    return max(raised.plant_from, grown, begun + timedelta(days=HARDEN_D))
+
+
+@dataclass(frozen=True)
+class Raising:
+    """Days before planting out: sow_d, up_d, harden_d; emergence_d of them until half are up."""
+
+    sow_d: int
+    up_d: int
+    harden_d: int
+    emergence_d: float
+
+
+def raising(crop: Crop, bench_c: float | Sequence[float], plant_day: int = 0) -> Raising | None:
+    """Count back through hardening, growing on and emergence. None: it does not come up on that bench.
+
+    Weeks of raising are told of a bench at the crop's own germination temperature; what a colder one costs is added. Sowing
+    days before day 0 take the first day's soil.
+
+    Parameters
+    ----------
+    bench_c : float | Sequence[float]
+        Soil of the bench [°C], one for all days or one a day from day 0, on the last of which it stays.
+    plant_day : int
+        The day of planting out.
+    """
+    usual_d = _up_in(crop, crop.germinate_c)
+    grow_d = max(round(crop.raise_weeks * 7 - usual_d), HARDEN_D)
+    up = plant_day - grow_d
+    emergence_d = _counted_back(crop, bench_c, up)
+    if emergence_d is None:
+        return None
+    return Raising(grow_d + ceil(emergence_d), grow_d, HARDEN_D, emergence_d)
+
+
+def _counted_back(crop: Crop, bench_c: float | Sequence[float], up: int) -> float | None:
+    if isinstance(bench_c, float | int):
+        days = _up_in(crop, float(bench_c))
+        return days if days < 200 else None
+    made, day = 0.0, up
+    while made < 1.0:
+        day -= 1
+        soil = bench_c[min(max(day, 0), len(bench_c) - 1)]
+        made += 1.0 / _up_in(crop, soil)
+        if up - day > 200:
+            return None
+    return float(up - day)
+
+
+def _up_in(crop: Crop, soil_c: float) -> float:
+    # Watered mix on a bench is the laboratory's soil rather than the garden's.
+    return float(days_to_emergence(soil_c, crop, in_soil(crop, LABORATORY), crop.sowing_depth_m))
